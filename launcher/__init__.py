@@ -1,0 +1,1 @@
+"""Setting up: system packages, Python environment, front end. Standard library only, as it runs before anything is there."""

@@ -1,0 +1,60 @@
+"""The application: routers, error handler, guard, and the built front end."""
+
+from pathlib import Path
+
+from fastapi import FastAPI
+from starlette.responses import FileResponse, Response
+from starlette.staticfiles import StaticFiles
+
+from tidy_trunk import __version__
+from tidy_trunk.api import problems
+from tidy_trunk.api.guard import Guard
+from tidy_trunk.api.routers import catalogue, jobs, levels
+from tidy_trunk.services.jobs import JobService
+
+SECURITY_HEADERS = {
+    # Everything ships with the application: a page that asks for more has been tampered with.
+    "Content-Security-Policy": "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'",
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+}
+
+
+class Frontend(StaticFiles):
+    """The built files; hashed ones may be kept, any other path is a page of the application."""
+
+    def file_response(self, *args, **kwargs):  # type: ignore[no-untyped-def]
+        response = super().file_response(*args, **kwargs)
+        response.headers.update(SECURITY_HEADERS)
+        return response
+
+
+def create_app(service: JobService, web: Path | None) -> FastAPI:
+    """The whole application.
+
+    Args:
+        service: Jobs on a store.
+        web: Folder of the built front end; None serves the API alone.
+    """
+    app = FastAPI(
+        title="Tidy Trunk", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
+    )
+    app.state.jobs = service
+    problems.install(app)
+    for router in (jobs.router, levels.router, catalogue.router):
+        app.include_router(router, prefix="/api")
+    if web is not None:
+        _serve_front_end(app, web)
+    app.add_middleware(Guard)
+    return app
+
+
+def _serve_front_end(app: FastAPI, web: Path) -> None:
+    index = web / "index.html"
+    app.mount("/assets", Frontend(directory=web / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            return problems.problem_response(404, "http", f"there is nothing at /{path[:200]}")
+        return FileResponse(index, headers={**SECURITY_HEADERS, "Cache-Control": "no-cache"})

@@ -1,0 +1,72 @@
+"""What is refused before it reaches a router: foreign hosts and origins, and bodies that are too large."""
+
+from collections.abc import Awaitable, Callable, MutableMapping
+from typing import Any, Final
+from urllib.parse import urlsplit
+
+from tidy_trunk.api.problems import problem_response
+
+LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
+"""ASSUMED_ as the largest plan file: nothing else comes near."""
+
+OWN_HOSTS: Final = frozenset({"127.0.0.1", "localhost", "::1"})
+"""Names of loopback: a page elsewhere that points its name here (DNS rebinding) brings another one."""
+
+Message = MutableMapping[str, Any]
+App = Callable[[Message, Callable[[], Awaitable[Message]], Callable[[Message], Awaitable[None]]], Awaitable[None]]
+
+
+class Guard:
+    """ASGI middleware."""
+
+    def __init__(self, app: App) -> None:
+        self._app = app
+
+    async def __call__(
+        self, scope: Message, receive: Callable[[], Awaitable[Message]], send: Callable[[Message], Awaitable[None]]
+    ) -> None:
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
+        refusal = _refusal(headers)
+        if refusal is not None:
+            status, code, detail = refusal
+            await problem_response(status, code, detail)(scope, receive, send)
+            return
+        body = bytearray()
+        while True:
+            message = await receive()
+            body += message.get("body", b"")
+            if len(body) > LARGEST_BODY_BYTES:
+                await problem_response(413, "too-large", _too_large())(scope, receive, send)
+                return
+            if not message.get("more_body"):
+                break
+        sent = False
+
+        async def replay() -> Message:
+            nonlocal sent
+            if sent:
+                return await receive()
+            sent = True
+            return {"type": "http.request", "body": bytes(body), "more_body": False}
+
+        await self._app(scope, replay, send)
+
+
+def _refusal(headers: dict[str, str]) -> tuple[int, str, str] | None:
+    host = headers.get("host", "")
+    if urlsplit(f"//{host}").hostname not in OWN_HOSTS:
+        return 421, "wrong-host", f"this server answers to 127.0.0.1 and localhost, not to '{host[:80]}'"
+    origin = headers.get("origin")
+    if origin is not None and urlsplit(origin).netloc != host:
+        return 403, "foreign-origin", f"a page of '{origin[:80]}' has no business here"
+    length = headers.get("content-length", "0")
+    if not length.isdigit() or int(length) > LARGEST_BODY_BYTES:
+        return 413, "too-large", _too_large()
+    return None
+
+
+def _too_large() -> str:
+    return f"a request may hold at most {LARGEST_BODY_BYTES // 1024 // 1024} MB"

@@ -1,0 +1,77 @@
+"""Errors as problem documents [RFC9457]: a table of error class to status, and one body."""
+
+from collections.abc import Mapping
+from typing import Any, Final
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from tidy_trunk.errors import (
+    FormatError,
+    InputError,
+    NotFoundError,
+    NothingToUndoError,
+    PlanError,
+    RevisionConflictError,
+    StoreUnavailableError,
+    TidyTrunkError,
+)
+
+MEDIA_TYPE: Final = "application/problem+json"
+
+STATUS: Final[Mapping[type[TidyTrunkError], int]] = {
+    NotFoundError: 404,
+    RevisionConflictError: 409,
+    NothingToUndoError: 409,
+    StoreUnavailableError: 503,
+    FormatError: 422,
+    InputError: 422,
+    PlanError: 422,
+}
+
+
+class Problem(BaseModel):
+    """What went wrong: `code` is stable, `detail` is for people, `where` names the field where there is one."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    code: str
+    where: str = ""
+    newest_revision: int | None = None
+
+
+def problem_response(status: int, code: str, detail: str, **more: Any) -> JSONResponse:
+    titles = {
+        404: "Not found",
+        409: "Out of date",
+        413: "Too large",
+        421: "Wrong host",
+        403: "Refused",
+        503: "Unavailable",
+    }
+    body = Problem(title=titles.get(status, "Cannot be done"), status=status, detail=detail, code=code, **more)
+    return JSONResponse(body.model_dump(exclude_none=True), status_code=status, media_type=MEDIA_TYPE)
+
+
+def install(app: FastAPI) -> None:
+    """Every error of the application leaves as a problem document."""
+
+    @app.exception_handler(TidyTrunkError)
+    def domain_error(request: Request, error: TidyTrunkError) -> JSONResponse:
+        status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
+        return problem_response(status, error.code, error.message, newest_revision=error.details.get("newest_revision"))
+
+    @app.exception_handler(RequestValidationError)
+    def bad_request(request: Request, error: RequestValidationError) -> JSONResponse:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"] if part != "body")
+        return problem_response(422, "input", f"{where or 'the request'}: {first['msg'].lower()}", where=where)
+
+    @app.exception_handler(HTTPException)
+    def http_error(request: Request, error: HTTPException) -> JSONResponse:
+        return problem_response(error.status_code, "http", str(error.detail))

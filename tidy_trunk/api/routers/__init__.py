@@ -1,0 +1,1 @@
+"""Routers: parse, one service call, shape."""

@@ -1,0 +1,89 @@
+"""Jobs, edits and history."""
+
+from typing import Annotated, Any
+from uuid import UUID
+
+from fastapi import APIRouter, Body, Path, Response
+
+from tidy_trunk.api.dependencies import Jobs
+from tidy_trunk.api.schemas.jobs import PROBLEMS, BaseIn, EditsIn, HistoryOut, JobOut, JobStateOut, NewJobIn
+from tidy_trunk.core.plan import Plan
+
+router = APIRouter(prefix="/jobs", tags=["jobs"], responses=PROBLEMS)
+Number = Annotated[int, Path(ge=1, le=2_000_000_000)]
+"""ASSUMED_ largest number of a revision: what the database's integer holds."""
+
+
+@router.get("")
+def list_jobs(jobs: Jobs) -> list[JobOut]:
+    """All jobs, the newest first."""
+    return [JobOut.model_validate(job) for job in jobs.all()]
+
+
+@router.post("", status_code=201)
+def create_job(body: NewJobIn, jobs: Jobs) -> JobStateOut:
+    """An empty job."""
+    return JobStateOut.from_core(jobs.create(Plan(name=body.name)))
+
+
+@router.post("/import", status_code=201)
+def import_job(
+    body: Annotated[Any, Body(examples=[{"schema_version": 1, "name": "Casting day"}])], jobs: Jobs
+) -> JobStateOut:
+    """A job from a plan file."""
+    return JobStateOut.from_core(jobs.import_plan(body))
+
+
+@router.get("/{job_id}")
+def read_job(job_id: UUID, jobs: Jobs) -> JobStateOut:
+    """The newest state of a job."""
+    return JobStateOut.from_core(jobs.newest(job_id))
+
+
+@router.delete("/{job_id}", status_code=204)
+def delete_job(job_id: UUID, jobs: Jobs) -> None:
+    """Take a job and its history away."""
+    jobs.delete(job_id)
+
+
+@router.post("/{job_id}/edits")
+def edit_job(job_id: UUID, body: EditsIn, jobs: Jobs) -> JobStateOut:
+    """Apply edits as one revision; the answer is the new state with its traces, levels and findings."""
+    return JobStateOut.from_core(jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits]))
+
+
+@router.post("/{job_id}/undo")
+def undo(job_id: UUID, body: BaseIn, jobs: Jobs) -> JobStateOut:
+    """Back to the state before the last edit."""
+    return JobStateOut.from_core(jobs.undo(job_id, body.base_revision))
+
+
+@router.post("/{job_id}/redo")
+def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> JobStateOut:
+    """The edit that was undone last, again."""
+    return JobStateOut.from_core(jobs.redo(job_id, body.base_revision))
+
+
+@router.get("/{job_id}/revisions")
+def read_history(job_id: UUID, jobs: Jobs) -> list[HistoryOut]:
+    """Every state of a job as a sentence, the newest first."""
+    return [HistoryOut(number=number, sentence=sentence, created=at) for number, sentence, at in jobs.history(job_id)]
+
+
+@router.get("/{job_id}/revisions/{number}")
+def read_revision(job_id: UUID, number: Number, jobs: Jobs) -> JobStateOut:
+    """An earlier state, to look at."""
+    return JobStateOut.from_core(jobs.at(job_id, number))
+
+
+@router.post("/{job_id}/revisions/{number}/bring-back")
+def bring_back(job_id: UUID, number: Number, body: BaseIn, jobs: Jobs) -> JobStateOut:
+    """Make an earlier state the newest one."""
+    return JobStateOut.from_core(jobs.bring_back(job_id, body.base_revision, number))
+
+
+@router.get("/{job_id}/plan", response_class=Response, responses={200: {"content": {"application/json": {}}}})
+def export_plan(job_id: UUID, jobs: Jobs) -> Response:
+    """The plan as a file, as `./tidy check` reads it."""
+    headers = {"Content-Disposition": 'attachment; filename="plan.json"'}
+    return Response(jobs.export(job_id), media_type="application/json", headers=headers)

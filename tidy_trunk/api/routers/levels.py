@@ -1,0 +1,50 @@
+"""Ladders, ways to match, devices, and the sentence line."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query
+
+from tidy_trunk.api.dependencies import ItemId, Jobs
+from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
+from tidy_trunk.api.schemas.levels import AnswerOut, DeviceDetailOut, LadderOut, WayOut
+from tidy_trunk.errors import NotFoundError
+
+router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
+
+
+@router.post("/tracks/{track_id}/ladder")
+def read_ladder(
+    job_id: UUID,
+    track_id: ItemId,
+    body: PreviewIn,
+    jobs: Jobs,
+    through: Annotated[str, Query(max_length=61, description="Device by whose way to draw a mix")] = "",
+) -> LadderOut:
+    """The ladder of a track, as it is or as edits would make it; nothing is kept."""
+    evaluation = jobs.preview(job_id, [edit.to_core() for edit in body.edits])
+    track = evaluation.report.track(track_id)
+    if track is None:
+        raise NotFoundError(f"the job has no track '{track_id}'")
+    return LadderOut.from_core(evaluation, track, through)
+
+
+@router.get("/runs/{run_id}/ways")
+def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
+    """The ways to match a run's level, each computed, best first."""
+    return [WayOut.from_core(way) for way in jobs.ways(job_id, run_id)]
+
+
+@router.get("/devices/{device_id}")
+def read_device(job_id: UUID, device_id: ItemId, jobs: Jobs) -> DeviceDetailOut:
+    """A device with its ports, controls and figures."""
+    evaluation = jobs.newest(job_id).evaluation
+    if device_id not in evaluation.plan.devices:
+        raise NotFoundError(f"the job has no device '{device_id}'")
+    return DeviceDetailOut.from_core(evaluation, evaluation.rig.unit(device_id))
+
+
+@router.post("/say")
+def say(job_id: UUID, body: SayIn, jobs: Jobs) -> AnswerOut:
+    """What a line would do, before anything changes."""
+    return AnswerOut.from_core(jobs.say(job_id, body.text))

@@ -1,0 +1,1 @@
+"""What goes in and out over HTTP."""

@@ -1,0 +1,291 @@
+"""Jobs, their states, tracks and findings."""
+
+from datetime import datetime
+from typing import Annotated, Any
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.checks import Finding, Fix, Severity
+from tidy_trunk.core.plan import TARGETS
+from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
+from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.jobs import JobState
+from tidy_trunk.services.rows import Row, lead_row, row_of
+
+
+class In(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+Base = Annotated[int, Field(ge=1, description="Number of the revision that this was made on")]
+
+
+class NewJobIn(In):
+    name: Annotated[str, Field(min_length=1, max_length=80, examples=["Casting day"])]
+
+
+class EditsIn(In):
+    base_revision: Base
+    edits: Annotated[tuple[AnyEdit, ...], Field(min_length=1, max_length=200)]
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={
+            "examples": [
+                {
+                    "base_revision": 3,
+                    "edits": [{"kind": "set-control", "device": "bag", "control": "in1.mic.gain_db", "value": 40}],
+                }
+            ]
+        },
+    )
+
+
+class PreviewIn(In):
+    edits: Annotated[tuple[AnyEdit, ...], Field(max_length=200)] = ()
+
+
+class BaseIn(In):
+    base_revision: Base
+
+
+class SayIn(In):
+    text: Annotated[str, Field(max_length=200, examples=["boom to bag 1, 7 m"])]
+
+
+class JobOut(Out):
+    id: UUID
+    name: str
+    head: int
+    created: datetime
+
+
+class HistoryOut(Out):
+    number: int
+    sentence: str
+    created: datetime
+
+
+class FixOut(Out):
+    label: str
+    edits: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, fix: Fix) -> "FixOut":
+        return cls.model_construct(label=fix.label, edits=[edit_document(edit) for edit in fix.edits])
+
+
+class FindingOut(Out):
+    id: str
+    rule: str
+    severity: Severity
+    title: str
+    text: str
+    source: str
+    verify: str
+    device: str
+    run: str
+    track: str
+    measured_db: Level
+    fixes: list[FixOut]
+
+    @classmethod
+    def from_core(cls, finding: Finding) -> "FindingOut":
+        names = [name for name in cls.model_fields if name != "fixes"]
+        return cls(
+            **{name: getattr(finding, name) for name in names}, fixes=[FixOut.from_core(fix) for fix in finding.fixes]
+        )
+
+
+class StopOut(Out):
+    device: str
+    label: str
+    detail: str
+
+
+class LeadOut(Out):
+    run: str
+    number: int
+    tape: list[str]
+    label: str
+    length_m: float
+    plugs: str
+    inside: str
+    wireless: bool
+
+
+class TrackOut(Out):
+    """A row: the way of the sound, and what the track will hold in dBFS."""
+
+    id: str
+    bus: str
+    bus_label: str
+    sources: list[str]
+    others: int
+    stops: list[StopOut]
+    leads: list[LeadOut]
+    average_dbfs: Level
+    peak_dbfs: Level
+    noise_dbfs: Level
+    tolerance_db: Level
+    over_db: Level
+    miss_db: Level
+    ruled_by: str
+    provenance: str
+    verdict: str
+    severity: Severity | None
+
+    @classmethod
+    def from_core(cls, row: Row, bus_label: str, sources: list[str], findings: list[Finding]) -> "TrackOut":
+        track = row.track
+        severity = _worst(track.trace.id, row, findings)
+        noise = track.ruling_noise
+        return cls(
+            id=track.trace.id,
+            bus=track.trace.bus,
+            bus_label=bus_label,
+            sources=sources,
+            others=row.others,
+            stops=[StopOut.model_validate(stop) for stop in row.stops],
+            leads=[LeadOut.model_validate(lead) for lead in row.leads],
+            average_dbfs=track.sound.average,
+            peak_dbfs=track.sound.peak,
+            noise_dbfs=track.sound.noise,
+            tolerance_db=track.sound.tolerance_db,
+            over_db=track.clip.over_db if track.clip else None,
+            miss_db=track.miss_db,
+            ruled_by=noise.name if noise else "",
+            provenance=track.provenance,
+            verdict=_verdict(row, severity),
+            severity=severity,
+        )
+
+
+class DeviceOut(Out):
+    """A device with its tracks; `is_recording` devices are the blocks of Runs."""
+
+    id: str
+    label: str
+    class_id: str
+    class_label: str
+    kind: str
+    is_recording: bool
+    tracks: list[TrackOut]
+
+
+class CountsOut(Out):
+    stop: int
+    caution: int
+    note: int
+
+
+class JobStateOut(Out):
+    """One revision, worked out: the answer to every edit."""
+
+    job: UUID
+    revision: int
+    sentence: str
+    created: datetime
+    can_undo: bool
+    can_redo: bool
+    plan: PlanDocument
+    target: str
+    devices: list[DeviceOut]
+    runs: list[LeadOut]
+    findings: list[FindingOut]
+    counts: CountsOut
+
+    @classmethod
+    def from_core(cls, state: JobState) -> "JobStateOut":
+        record, evaluation = state.revision, state.evaluation
+        target = TARGETS[evaluation.plan.defaults.target]
+        return cls.model_construct(
+            job=record.job,
+            revision=record.number,
+            sentence=record.sentence,
+            created=record.created,
+            can_undo=record.can_undo,
+            can_redo=record.can_redo,
+            plan=PlanDocument.from_core(evaluation.plan),
+            target=f"{target.label}, {target.words}",
+            devices=_devices(evaluation),
+            runs=[LeadOut.model_validate(lead_row(evaluation.rig, run)) for run in evaluation.plan.runs.values()],
+            findings=[FindingOut.from_core(finding) for finding in evaluation.findings],
+            counts=CountsOut(
+                stop=evaluation.count(Severity.STOP),
+                caution=evaluation.count(Severity.CAUTION),
+                note=evaluation.count(Severity.NOTE),
+            ),
+        )
+
+
+def _devices(evaluation: Evaluation) -> list[DeviceOut]:
+    rows: dict[str, list[TrackOut]] = {}
+    sources = evaluation.plan.sources
+    for track in evaluation.report.tracks:
+        row = row_of(evaluation.report, track)
+        if not row.leads:
+            continue  # a track with nothing plugged in is no row
+        unit = evaluation.rig.unit(track.trace.device)
+        label = next(bus.label for bus in unit.device_class.buses if bus.id == track.trace.bus)
+        names = [sources[source].label for source in track.sources]
+        out = TrackOut.from_core(row, label, names, list(evaluation.findings))
+        rows.setdefault(track.trace.device, []).append(out)
+    return [
+        DeviceOut(
+            id=unit.device.id,
+            label=unit.label,
+            class_id=unit.device.class_id,
+            class_label=unit.device_class.label,
+            kind=unit.device_class.kind,
+            is_recording=unit.device_class.is_recording,
+            tracks=rows.get(unit.device.id, []),
+        )
+        for unit in evaluation.rig.units()
+    ]
+
+
+_WORST_FIRST = (Severity.STOP, Severity.CAUTION, Severity.NOTE)
+
+
+def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
+    """The gravest finding about this track or the last lead into it."""
+    last = row.leads[-1].run if row.leads else ""
+    mine = {
+        finding.severity for finding in findings if finding.track == track_id or (finding.run and finding.run == last)
+    }
+    return next((severity for severity in _WORST_FIRST if severity in mine), None)
+
+
+def _verdict(row: Row, severity: Severity | None) -> str:
+    track = row.track
+    if track.clip is not None:
+        return "clips"
+    if track.is_silent:
+        return "silent"
+    if severity is Severity.STOP:
+        return "stop"
+    if severity is Severity.CAUTION:
+        return "check"
+    return "clear"
+
+
+class ProblemOut(Out):
+    type: str
+    title: str
+    status: int
+    detail: str
+    code: str
+
+
+PROBLEMS: dict[int | str, dict[str, Any]] = {
+    status: {"model": ProblemOut, "description": words, "content": {"application/problem+json": {}}}
+    for status, words in {
+        404: "No such job, track or run",
+        409: "The job has moved on, or there is nothing to undo",
+        422: "It cannot be done; the detail says why",
+    }.items()
+}

@@ -1,0 +1,1 @@
+"""The command line: thin callers of the core and the services."""

@@ -1,0 +1,180 @@
+"""The commands of `./tidy`. Each imports what it needs when it runs, so that the small ones stay quick."""
+
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import click
+
+from tidy_trunk.errors import TidyTrunkError
+
+NUMBERS_MAY_BE_NEGATIVE = {"ignore_unknown_options": True}
+
+as_json_option = click.option("--json", "as_json", is_flag=True, help="Answer as one JSON object")
+plan_argument = click.argument("plan_file", type=click.Path(path_type=Path), metavar="PLAN.json")
+
+
+@click.group(context_settings={"help_option_names": ["-h", "--help"]})
+def app() -> None:
+    """Tidy Trunk plans cable runs, levels and sync for location sound.
+
+    `./tidy test` runs every test, `./tidy bench` measures speed.
+    """
+
+
+def run() -> None:
+    """Entry point: every failure is one line on standard error and exit status 2."""
+    try:
+        status = app(standalone_mode=False)
+    except click.exceptions.NoArgsIsHelpError as error:
+        print(error.format_message())
+        status = 2
+    except click.ClickException as error:
+        status = _fail(error.format_message())
+    except click.Abort:
+        status = 130
+    except TidyTrunkError as error:
+        status = _fail(error.message)
+    except BrokenPipeError:
+        status = 0  # whoever read us has seen enough
+    sys.exit(status if isinstance(status, int) else 0)
+
+
+def _fail(message: str) -> int:
+    print(f"tidy: {' '.join(message.split())}", file=sys.stderr)
+    return 2
+
+
+def _port_option(command: Callable[..., Any]) -> Callable[..., Any]:
+    return click.option(
+        "--port", type=click.IntRange(0, 65535), default=8747, show_default=True, help="Port on 127.0.0.1; 0 takes any"
+    )(command)
+
+
+@app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.argument("value", type=float)
+@click.argument("unit")
+@click.option("--to", required=True, help='V, mV, dBu, dBV, "dB SPL" or Pa')
+@click.option("--sensitivity", type=float, help="mV/Pa, between sound pressure and voltage")
+@as_json_option
+def convert(value: float, unit: str, to: str, sensitivity: float | None, as_json: bool) -> None:
+    """Convert a level: VALUE UNIT --to UNIT. Negative values stand as they are."""
+    from tidy_trunk.cli.output import finite, show
+    from tidy_trunk.core.units import convert as convert_level
+    from tidy_trunk.core.units import find_unit
+
+    result = convert_level(value, unit, to, sensitivity_mv_per_pa=sensitivity)
+    name = find_unit(to).name
+    number = finite(result)
+    words = f"{number:.6g} {name}" if number is not None else f"silence ({name})"
+    show({"value": number, "unit": name}, words, as_json)
+
+
+@app.command()
+@click.option("--loss", type=float, required=True, help="Loss in dB")
+@click.option("--layout", required=True, help="l, u (bridging); t, h, pi, o (matched)")
+@click.option("--source", type=float, help="Source impedance in Ω, of a bridging pad")
+@click.option("--load", type=float, help="Load impedance in Ω, of a bridging pad")
+@click.option("--matched", type=float, help="Impedance in Ω on both sides, of a matched pad")
+@click.option("--series", default="exact", show_default=True, help="exact, E12, E24 or E96")
+@as_json_option
+def pad(
+    loss: float,
+    layout: str,
+    source: float | None,
+    load: float | None,
+    matched: float | None,
+    series: str,
+    as_json: bool,
+) -> None:
+    """Design an attenuator."""
+    from dataclasses import asdict
+
+    from tidy_trunk.cli.output import level, show
+    from tidy_trunk.core.pads import design_bridging, design_matched
+    from tidy_trunk.core.units import BRIDGING_RATIO
+    from tidy_trunk.errors import InputError
+
+    if matched is not None and source is None and load is None:
+        design = design_matched(loss, matched, layout=layout, series=series)
+    elif matched is None and source is not None and load is not None:
+        design = design_bridging(loss, source, load, layout=layout, series=series)
+    else:
+        raise InputError("give --source and --load for a bridging pad, or --matched alone for a matched one")
+    lines = [f"{part.name} {part.role} {part.ohms:.6g} Ω" for part in design.resistors]
+    lines.append(f"loss {design.loss_db_actual:.2f} dB (wanted {design.loss_db_target:g})")
+    lines.append(f"input {design.input_impedance_ohm:.6g} Ω, output {design.output_impedance_ohm:.6g} Ω")
+    lines.append(f"thermal noise {level(design.thermal_noise_dbu, 'dBu')} at the load")
+    if source is not None and design.input_impedance_ohm < BRIDGING_RATIO * source:
+        lines.append(
+            f"the source sees less than {BRIDGING_RATIO:g} times its impedance: some sources distort into that"
+        )
+    show(asdict(design), "\n".join(lines), as_json)
+
+
+@app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.option("--frames", type=float, help="Frames; may be a fraction")
+@click.option("--fps", help="Frame rate, such as 25 or 29.97df")
+@click.option("--ms", type=float, help="Milliseconds")
+@click.option("--rate", type=int, default=48_000, show_default=True, help="Sample rate in Hz")
+@as_json_option
+def delay(frames: float | None, fps: str | None, ms: float | None, rate: int, as_json: bool) -> None:
+    """A delay in frames, milliseconds and samples."""
+    from tidy_trunk.cli.output import show
+    from tidy_trunk.core.timecode import FrameRate, delay_of_frames, delay_of_ms
+    from tidy_trunk.errors import InputError
+
+    frame_rate = FrameRate.parse(fps) if fps is not None else None
+    if frames is not None and ms is None and frame_rate is not None:
+        found = delay_of_frames(frames, frame_rate, rate)
+    elif ms is not None and frames is None:
+        found = delay_of_ms(ms, frame_rate, rate)
+    else:
+        raise InputError("give --frames N with --fps RATE, or --ms MS, not both")
+    count = None if found.frame_count is None else float(found.frame_count)
+    result = {"ms": float(found.seconds * 1000), "frames": count, "samples": found.sample_count}
+    in_frames = f", {count:.6g} frames" if count is not None else ""
+    show(result, f"{result['ms']:.6g} ms{in_frames}, {found.sample_count} samples at {rate} Hz", as_json)
+
+
+@app.command()
+@plan_argument
+@as_json_option
+def check(plan_file: Path, as_json: bool) -> int:
+    """Every finding about a plan, and level, noise and headroom of every track.
+
+    Exit status 1 where a finding would ruin the recording or harm equipment.
+    """
+    from tidy_trunk.cli.plans import check_plan
+
+    return check_plan(plan_file, as_json)
+
+
+@app.command()
+@plan_argument
+@click.option("--run", "run_name", required=True, help="Id of the run, or the number on its tape")
+@as_json_option
+def options(plan_file: Path, run_name: str, as_json: bool) -> None:
+    """The ways to match a run's level, each computed, best first."""
+    from tidy_trunk.cli.plans import show_ways
+
+    show_ways(plan_file, run_name, as_json)
+
+
+@app.command()
+@_port_option
+def serve(port: int) -> None:
+    """Start the application on your own data."""
+    from tidy_trunk.services.server import serve as run_server
+
+    run_server(port, demo=False)
+
+
+@app.command()
+@_port_option
+def demo(port: int) -> None:
+    """Start the application with the demo job, casting day at a bell foundry."""
+    from tidy_trunk.services.server import serve as run_server
+
+    run_server(port, demo=True)

@@ -1,0 +1,22 @@
+"""The same result in plain words or as one JSON object."""
+
+import json
+import math
+from collections.abc import Mapping
+from typing import Any
+
+
+def finite(value: float) -> float | None:
+    """Silence is null: JSON has no infinity."""
+    return value if math.isfinite(value) else None
+
+
+def show(result: Mapping[str, Any], words: str, as_json: bool) -> None:
+    print(json.dumps(result, ensure_ascii=False, allow_nan=False) if as_json else words)
+
+
+def level(value: float, unit: str = "") -> str:
+    """A level in words, with a minus sign as it is printed."""
+    if not math.isfinite(value):
+        return "silence"
+    return f"{value:.1f} {unit}".strip().replace("-", "−")

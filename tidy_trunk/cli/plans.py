@@ -1,0 +1,114 @@
+"""`check` and `options`: a plan file, worked out."""
+
+from pathlib import Path
+from typing import Any
+
+from tidy_trunk.cli.output import finite, level, show
+from tidy_trunk.core.checks import Severity
+from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.ways import ways
+from tidy_trunk.errors import UnknownItemError
+from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.files import load_plan
+
+
+def check_plan(path: Path, as_json: bool) -> int:
+    """Print findings and tracks; 1 where a finding is a stop, else 0."""
+    evaluation = Evaluation(load_plan(path))
+    findings = [
+        {
+            "rule": finding.rule,
+            "severity": finding.severity,
+            "title": finding.title,
+            "text": finding.text,
+            "source": finding.source,
+            "device": finding.device or None,
+            "run": finding.run or None,
+            "track": finding.track or None,
+            "measured_db": finding.measured_db,
+            "fixes": [fix.label for fix in finding.fixes],
+        }
+        for finding in evaluation.findings
+    ]
+    tracks = [_track(evaluation, index) for index in range(len(evaluation.report.tracks))]
+    tracks = [track for track in tracks if track["connected"]]
+    lines = [f"{finding['severity']}: {finding['title']}. {finding['text']}" for finding in findings]
+    for track in tracks:
+        lines.append(_track_words(track))
+    stops, cautions = evaluation.count(Severity.STOP), evaluation.count(Severity.CAUTION)
+    lines.append(f"{stops} stops, {cautions} cautions, {evaluation.count(Severity.NOTE)} notes")
+    show({"name": evaluation.plan.name, "findings": findings, "tracks": tracks}, "\n".join(lines), as_json)
+    return 1 if stops else 0
+
+
+def _track(evaluation: Evaluation, index: int) -> dict[str, Any]:
+    track = evaluation.report.tracks[index]
+    return {
+        "id": track.trace.id,
+        "device": evaluation.rig.unit(track.trace.device).label,
+        "track": track.trace.bus,
+        "connected": bool(track.trace.stage.feeds),
+        "sources": [evaluation.plan.sources[source].label for source in track.sources],
+        "average_dbfs": finite(track.sound.average),
+        "peak_dbfs": finite(track.sound.peak),
+        "headroom_db": finite(track.headroom_db),
+        "clips_by_db": track.clip.over_db if track.clip else None,
+        "noise_dbfs": finite(track.sound.noise),
+        "ruled_by": track.ruling_noise.name if track.ruling_noise else None,
+        "tolerance_db": track.sound.tolerance_db,
+        "provenance": track.provenance,
+    }
+
+
+def _track_words(track: dict[str, Any]) -> str:
+    where = f"{track['device']} track {track['track']}"
+    if track["average_dbfs"] is None:
+        return f"{where}: silent"
+    clips = f", clips by {track['clips_by_db']:.1f} dB" if track["clips_by_db"] else ""
+    return (
+        f"{where}: {' and '.join(track['sources'])}, average {level(track['average_dbfs'])} ±{track['tolerance_db']:.0f}, "
+        f"peak {level(track['peak_dbfs'])} dBFS, noise {level(track['noise_dbfs'])} ({track['ruled_by']}){clips}"
+    )
+
+
+def find_run(plan: Plan, name: str) -> str:
+    """A run by id or by the number on its tape. Raises UnknownItemError."""
+    if name in plan.runs:
+        return name
+    for run in plan.runs.values():
+        if str(run.number) == name:
+            return run.id
+    known = ", ".join(f"{run.number} ({run.id})" for run in plan.runs.values()) or "none"
+    raise UnknownItemError(f"there is no run '{name}'; the plan has {known}")
+
+
+def show_ways(path: Path, name: str, as_json: bool) -> None:
+    plan = load_plan(path)
+    run_id = find_run(plan, name)
+    found = ways(plan, run_id)
+    result = [
+        {
+            "id": way.id,
+            "label": way.label,
+            "average_dbfs": finite(way.average_dbfs),
+            "peak_dbfs": finite(way.peak_dbfs),
+            "headroom_db": finite(way.headroom_db),
+            "noise_dbfs": finite(way.noise_dbfs),
+            "room_noise_dbfs": finite(way.room_noise_dbfs),
+            "ruled_by": way.ruled_by or None,
+            "tolerance_db": way.tolerance_db,
+            "full_scale_margin_db": finite(way.full_scale_margin_db),
+            "clips": way.clips,
+            "fits": way.fits,
+            "verdict": way.verdict,
+            "needs": way.needs,
+            "loses": way.loses or None,
+        }
+        for way in found
+    ]
+    lines = [
+        f"{number}. {way.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
+        f"{level(way.noise_dbfs)}; {way.verdict}; needs {way.needs}{f'; {way.loses}' if way.loses else ''}"
+        for number, way in enumerate(found, 1)
+    ]
+    show({"run": run_id, "ways": result}, "\n".join(lines) or "no way that this program knows", as_json)

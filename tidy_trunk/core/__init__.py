@@ -1,0 +1,1 @@
+"""The rules and arithmetic of the job. Pure: no files, clock, environment, network, database or printing."""

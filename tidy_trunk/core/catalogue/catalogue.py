@@ -1,0 +1,65 @@
+"""Devices and leads by id, and a class with some of its figures changed."""
+
+import dataclasses
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Final
+
+from tidy_trunk.core.catalogue.classes import CAMERAS, LIVE, MICROPHONES, MIXERS, RADIO, RECORDERS
+from tidy_trunk.core.catalogue.devices import DeviceClass
+from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.errors import UnknownItemError
+
+DEVICES: Final[Mapping[str, DeviceClass]] = {
+    item.id: item for item in (*MICROPHONES, *RADIO, *RECORDERS, *MIXERS, *CAMERAS, *LIVE)
+}
+"""The built-in device classes by id. [HANDBOOK] §12"""
+
+
+@dataclass(frozen=True, slots=True)
+class NamedFigure:
+    """A figure with its path in the class, such as `inputs.mic.modes.mic.full_scale_dbu`."""
+
+    path: str
+    figure: Figure
+
+
+def figures_of(device: DeviceClass) -> tuple[NamedFigure, ...]:
+    """Every figure of a class, with its path, in the order of the description."""
+    return tuple(_walk("", device))
+
+
+def _walk(prefix: str, value: Any) -> list[NamedFigure]:
+    if isinstance(value, Figure):
+        return [NamedFigure(prefix, value)]
+    found: list[NamedFigure] = []
+    if isinstance(value, tuple) and value and hasattr(value[0], "id"):
+        for item in value:
+            found += _walk(f"{prefix}.{item.id}", item)
+    elif dataclasses.is_dataclass(value):
+        for entry in dataclasses.fields(value):
+            found += _walk(f"{prefix}.{entry.name}" if prefix else entry.name, getattr(value, entry.name))
+    return found
+
+
+def with_figures(device: DeviceClass, changes: Mapping[str, Figure]) -> DeviceClass:
+    """A copy of a class in which the figures at these paths are replaced.
+
+    Raises:
+        UnknownItemError: No figure stands at a path.
+    """
+    known = {named.path for named in figures_of(device)} if changes else set()
+    for path, figure in changes.items():
+        if path not in known:
+            raise UnknownItemError(f"{device.label} has no figure {path}: look at the list of its figures")
+        device = _replace(device, path.split("."), figure)
+    return device
+
+
+def _replace(value: Any, path: list[str], figure: Figure) -> Any:
+    if not path:
+        return figure
+    head, *rest = path
+    if isinstance(value, tuple):
+        return tuple(_replace(item, rest, figure) if item.id == head else item for item in value)
+    return dataclasses.replace(value, **{head: _replace(getattr(value, head), rest, figure)})

@@ -1,0 +1,68 @@
+"""Ports that many classes share, so that each class states only what is its own."""
+
+from typing import Final
+
+from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
+from tidy_trunk.core.catalogue.devices import InputMode, InputPort, OutputMode, OutputPort, Signal, Span, TrimKind
+from tidy_trunk.core.catalogue.figures import Figure
+
+XLR_IN: Final = Plug("xlr3", Gender.FEMALE)
+XLR_OUT: Final = Plug("xlr3", Gender.MALE)
+JACK_SOCKET: Final = Plug("trs35", Gender.FEMALE)
+JACK_PLUG: Final = Plug("trs35", Gender.MALE)
+STEREO: Final = ("L", "R")
+
+DIGITAL_IN: Final = InputMode(id="digital", label="digital", signal=Signal.DIGITAL, impedance_ohm=110)
+DIGITAL_OUT: Final = OutputMode(id="digital", label="digital", signal=Signal.DIGITAL, source_ohm=110)
+
+
+def microphone_out(source_ohm: float, plug: Plug = XLR_OUT, circuit: Circuit = Circuit.BALANCED) -> OutputPort:
+    """The one output of a microphone."""
+    mode = OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=source_ohm)
+    return OutputPort(id="out", label="out", plug=plug, circuit=circuit, modes=(mode,))
+
+
+def headphone_out(full_scale_dbu: float, noise_dbu: float, *, volume: TrimKind = TrimKind.DIGITAL) -> OutputPort:
+    """A 3.5 mm headphone socket. Most volume knobs act before the amplifier: its noise stays. [HANDBOOK] §6"""
+    return OutputPort(
+        id="phones",
+        label="headphones",
+        plug=JACK_SOCKET,
+        circuit=Circuit.UNBALANCED_STEREO,
+        channels=STEREO,
+        is_headphone=True,
+        modes=(
+            OutputMode(
+                id="phones",
+                label="headphones",
+                signal=Signal.LINE,
+                source_ohm=32,
+                full_scale_dbu=Figure(full_scale_dbu),
+                noise_dbu=Figure(noise_dbu),
+                trim=Span(-60, 0, 1, -20),
+                trim_kind=volume,
+            ),
+        ),
+    )
+
+
+def digital_out(
+    port_id: str, label: str, plug: Plug, circuit: Circuit, channels: tuple[str, ...] = STEREO
+) -> OutputPort:
+    """A digital output: its level is fixed, whatever the sender records."""
+    return OutputPort(id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(DIGITAL_OUT,))
+
+
+def digital_in(port_id: str, label: str, plug: Plug, circuit: Circuit, channels: tuple[str, ...] = STEREO) -> InputPort:
+    """A digital input."""
+    return InputPort(id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(DIGITAL_IN,))
+
+
+def timecode_in() -> InputPort:
+    """A BNC socket that takes timecode."""
+    return digital_in("tc-in", "timecode in", Plug("bnc", Gender.FEMALE), Circuit.TIMECODE, ("1",))
+
+
+def timecode_out() -> OutputPort:
+    """A BNC socket that gives timecode."""
+    return digital_out("tc-out", "timecode out", Plug("bnc", Gender.FEMALE), Circuit.TIMECODE, ("1",))

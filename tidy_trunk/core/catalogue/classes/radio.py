@@ -1,0 +1,127 @@
+"""Radio microphones: transmitters and receivers."""
+
+from typing import Final
+
+from tidy_trunk.core.catalogue.classes._parts import JACK_SOCKET, STEREO, XLR_IN, XLR_OUT, digital_in, digital_out
+from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
+from tidy_trunk.core.catalogue.devices import (
+    Bus,
+    DeviceClass,
+    InputMode,
+    InputPort,
+    Kind,
+    OutputMode,
+    OutputPort,
+    Signal,
+    Span,
+    Supply,
+    Traits,
+)
+from tidy_trunk.core.catalogue.figures import Figure
+
+_AIR_OUT = digital_out("air", "aerial", Plug("air", Gender.MALE), Circuit.RADIO, ("1",))
+_RADIO_RANGE_DBFS = Figure(-100)
+_GAIN = Span(0, 30, 1, 12)
+
+
+def _air_in(port_id: str, label: str) -> InputPort:
+    return digital_in(port_id, label, Plug("air", Gender.FEMALE), Circuit.RADIO, ("1",))
+
+
+def _out_modes() -> tuple[OutputMode, ...]:
+    trim = Span(-20, 0, 1, 0)
+    noise = Figure(-112)
+    return (
+        OutputMode(id="line", label="line", signal=Signal.LINE, full_scale_dbu=Figure(-10), noise_dbu=noise, trim=trim),
+        OutputMode(id="mic", label="mic", signal=Signal.MIC, full_scale_dbu=Figure(-30), noise_dbu=noise, trim=trim),
+    )
+
+
+RADIO: Final = (
+    DeviceClass(
+        id="bodypack-transmitter",
+        label="Body-pack transmitter",
+        kind=Kind.TRANSMITTER,
+        blurb="3.5 mm input for a lavalier, gives it 5 V",
+        inputs=(
+            InputPort(
+                id="mic",
+                label="mic in",
+                plug=JACK_SOCKET,
+                circuit=Circuit.UNBALANCED,
+                limiter=True,
+                idle_noise_dbfs=_RADIO_RANGE_DBFS,
+                modes=(
+                    InputMode(
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=10_000, full_scale_dbu=Figure(-10),
+                        ein_dbu=Figure(-115), gain=_GAIN, supplies=(Supply.PLUG_IN,),
+                    ),
+                    InputMode(
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=20_000, full_scale_dbu=Figure(20), gain=_GAIN
+                    ),
+                ),
+            ),
+        ),
+        outputs=(_AIR_OUT,),
+        buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
+        feeds={"air": "air"},
+        traits=Traits(power_w=0.5, battery_wh=4.0),
+    ),
+    DeviceClass(
+        id="plug-on-transmitter",
+        label="Plug-on transmitter",
+        kind=Kind.TRANSMITTER,
+        blurb="Sits on an XLR microphone, gives 48 V",
+        inputs=(
+            InputPort(
+                id="mic",
+                label="mic in",
+                plug=XLR_IN,
+                circuit=Circuit.BALANCED,
+                phantom_places=("menu",),
+                limiter=True,
+                idle_noise_dbfs=_RADIO_RANGE_DBFS,
+                modes=(
+                    InputMode(
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=10_000, full_scale_dbu=Figure(-10),
+                        ein_dbu=Figure(-118), gain=_GAIN, supplies=(Supply.P48,),
+                    ),
+                ),
+            ),
+        ),
+        outputs=(_AIR_OUT,),
+        buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
+        feeds={"air": "air"},
+        traits=Traits(power_w=0.7, battery_wh=4.0),
+    ),
+    DeviceClass(
+        id="receiver-one",
+        label="Radio receiver, one channel",
+        kind=Kind.RECEIVER,
+        blurb="Balanced output, line or mic",
+        inputs=(_air_in("air", "aerial"),),
+        outputs=(OutputPort(id="out", label="out", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=_out_modes()),),
+        buses=(Bus(id="air", label="received", recorded=False, inputs=("air",)),),
+        feeds={"out": "air"},
+        traits=Traits(power_w=1.2, battery_wh=6.0, sound_delay_ms=3.0),
+    ),
+    DeviceClass(
+        id="receiver-two",
+        label="Radio receiver, two channels, 3.5 mm",
+        kind=Kind.RECEIVER,
+        blurb="Channel 1 left, channel 2 right of one 3.5 mm socket",
+        inputs=(_air_in("air-1", "aerial 1"), _air_in("air-2", "aerial 2")),
+        outputs=(
+            OutputPort(
+                id="out", label="out", plug=JACK_SOCKET, circuit=Circuit.UNBALANCED_STEREO, channels=STEREO, modes=_out_modes()
+            ),
+        ),
+        buses=(
+            Bus(id="air-1", label="channel 1", recorded=False, inputs=("air-1",)),
+            Bus(id="air-2", label="channel 2", recorded=False, inputs=("air-2",)),
+        ),
+        feeds={"out.L": "air-1", "out.R": "air-2"},
+        traits=Traits(power_w=1.5, battery_wh=6.0, sound_delay_ms=5.0),
+    ),
+)  # fmt: skip
+"""Figures: [HANDBOOK] §12; input levels, output noise and power [MEMORY]"""

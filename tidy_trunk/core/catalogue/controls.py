@@ -1,0 +1,173 @@
+"""The controls of a device: every switch, knob and menu item that a setting can name."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Span
+from tidy_trunk.errors import RangeError, UnknownItemError
+
+Setting = str | float | bool
+Settings = Mapping[str, Setting]
+
+
+class ControlKind(StrEnum):
+    """How a control is moved."""
+
+    CHOICE = "choice"
+    KNOB = "knob"
+    SWITCH = "switch"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Control:
+    """One control. `id` is the key of its setting; `port` the port it belongs to, "" for the device itself."""
+
+    id: str
+    port: str
+    label: str
+    kind: ControlKind
+    default: Setting
+    options: tuple[tuple[str, str], ...] = ()
+    span: Span | None = None
+
+    def check(self, value: Setting) -> Setting:
+        """The value as it is kept.
+
+        Raises:
+            RangeError: Not an option, not a position of the knob, or not on/off.
+        """
+        if self.kind is ControlKind.SWITCH:
+            if not isinstance(value, bool):
+                raise RangeError(f"{self.label} is on or off, not {value!r}")
+            return value
+        if self.kind is ControlKind.CHOICE:
+            if value not in [option for option, _ in self.options]:
+                known = ", ".join(option for option, _ in self.options)
+                raise RangeError(f"{self.label} cannot be {value!r}: use {known}")
+            return value
+        if self.span is None or isinstance(value, bool) or not isinstance(value, int | float):
+            raise RangeError(f"{self.label} takes a number of dB, not {value!r}")
+        if not self.span.minimum_db <= value <= self.span.maximum_db:
+            raise RangeError(
+                f"{self.label} goes from {self.span.minimum_db:g} to {self.span.maximum_db:g} dB, not to {value:g} dB"
+            )
+        return self.span.nearest_db(value)
+
+    def words(self, value: Setting) -> str:
+        """A value as a recordist reads it."""
+        if self.kind is ControlKind.SWITCH:
+            return "on" if value else "off"
+        if self.kind is ControlKind.CHOICE:
+            return dict(self.options).get(str(value), str(value))
+        return f"{float(value):+g} dB".replace("-", "−").replace("+0 dB", "0 dB")
+
+
+def mode_key(port_id: str) -> str:
+    return f"{port_id}.mode"
+
+
+def gain_key(port_id: str, mode_id: str) -> str:
+    return f"{port_id}.{mode_id}.gain_db"
+
+
+def trim_key(port_id: str, mode_id: str) -> str:
+    return f"{port_id}.{mode_id}.trim_db"
+
+
+def pad_key(port_id: str) -> str:
+    return f"{port_id}.pad"
+
+
+def switch_key(port_id: str, what: str, place: str) -> str:
+    """Key of a thing that may have several switches: `phantom`, `plug_in`, `auto` at "switch" or "menu"."""
+    return f"{port_id}.{what}.{place}"
+
+
+CAPSULE_PAD_KEY = "capsule.pad_db"
+CELL_KEY = "capsule.cell"
+
+
+def controls_of(device: DeviceClass) -> Mapping[str, Control]:
+    """Every control of a class by id, largest switch first."""
+    found: list[Control] = list(_capsule_controls(device))
+    for port in device.ports:
+        found += _mode_controls(port)
+        if isinstance(port, InputPort):
+            found += _input_controls(port)
+        else:
+            found += _trim_controls(port)
+    return {control.id: control for control in found}
+
+
+def find_control(device: DeviceClass, control_id: str) -> Control:
+    """The control of that id. Raises UnknownItemError with the known ones."""
+    controls = controls_of(device)
+    if control_id not in controls:
+        known = ", ".join(controls) or "none"
+        raise UnknownItemError(f"{device.label} has no control '{control_id}'; it has {known}")
+    return controls[control_id]
+
+
+def _switch(port: Port, control_id: str, label: str, default: bool) -> Control:
+    return Control(id=control_id, port=port.id, label=label, kind=ControlKind.SWITCH, default=default)
+
+
+def _mode_controls(port: Port) -> Iterator[Control]:
+    if len(port.modes) > 1:
+        options = tuple((mode.id, mode.label) for mode in port.modes)
+        yield Control(
+            id=mode_key(port.id),
+            port=port.id,
+            label="mode",
+            kind=ControlKind.CHOICE,
+            options=options,
+            default=port.modes[0].id,
+        )
+
+
+def _input_controls(port: InputPort) -> Iterator[Control]:
+    for place in port.phantom_places:
+        yield _switch(port, switch_key(port.id, "phantom", place), f"48 V, {place}", False)
+    for place in port.plug_in_places:
+        yield _switch(port, switch_key(port.id, "plug_in", place), f"plug-in power, {place}", False)
+    for place in port.automatic_level_places:
+        label = f"automatic level, {place}"
+        yield _switch(port, switch_key(port.id, "auto", place), label, port.automatic_level_default)
+    if port.pad_db is not None:
+        yield _switch(port, pad_key(port.id), f"attenuator −{port.pad_db.value:g} dB", False)
+    if port.low_cut_hz:
+        options = (("off", "off"), *((str(hertz), f"{hertz} Hz") for hertz in port.low_cut_hz))
+        yield Control(
+            id=f"{port.id}.low_cut",
+            port=port.id,
+            label="low cut",
+            kind=ControlKind.CHOICE,
+            options=options,
+            default="off",
+        )
+    if port.limiter:
+        yield _switch(port, f"{port.id}.limiter", "limiter", False)
+    for mode in port.modes:
+        if mode.gain is not None:
+            yield _knob(gain_key(port.id, mode.id), port.id, "gain", mode.gain)
+
+
+def _trim_controls(port: OutputPort) -> Iterator[Control]:
+    for mode in port.modes:
+        if mode.trim is not None:
+            yield _knob(trim_key(port.id, mode.id), port.id, f"output level, {mode.trim_kind}", mode.trim)
+
+
+def _knob(control_id: str, port_id: str, label: str, span: Span) -> Control:
+    return Control(id=control_id, port=port_id, label=label, kind=ControlKind.KNOB, span=span, default=span.default_db)
+
+
+def _capsule_controls(device: DeviceClass) -> Iterator[Control]:
+    if device.capsule is None:
+        return
+    if device.capsule.pads_db:
+        options = (("0", "off"), *((f"{db:g}", f"−{db:g} dB") for db in device.capsule.pads_db))
+        yield Control(id=CAPSULE_PAD_KEY, port="", label="pad", kind=ControlKind.CHOICE, options=options, default="0")
+    if device.capsule.cell:
+        yield Control(id=CELL_KEY, port="", label="cell in", kind=ControlKind.SWITCH, default=False)

@@ -1,0 +1,252 @@
+"""What a device description holds: ports with modes, gain, noise and powering; buses; microphone capsules."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Plug
+from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.errors import InputError, RangeError
+
+
+class Kind(StrEnum):
+    """What a device is for."""
+
+    MICROPHONE = "microphone"
+    TRANSMITTER = "transmitter"
+    RECEIVER = "receiver"
+    RECORDER = "recorder"
+    MIXER = "mixer"
+    PREAMP = "preamp box"
+    CAMERA = "camera"
+    DELAY = "audio delay"
+    SWITCHER = "live switcher"
+    CLOCK = "timecode generator"
+    HEADPHONES = "headphones"
+
+
+class Signal(StrEnum):
+    """What a mode is made for."""
+
+    MIC = "mic"
+    LINE = "line"
+    DIGITAL = "digital"
+
+
+class Supply(StrEnum):
+    """Power over the signal contacts. Source: [IEC61938]; plug-in power [PRACTICE]"""
+
+    P48 = "P48"
+    PLUG_IN = "plug-in power"
+    T_POWER = "T-power"
+
+
+class PadPlace(StrEnum):
+    """Where an attenuator sits decides whether it helps."""
+
+    FIRST = "before the first stage"
+    LAST = "behind the converter"
+
+
+class TrimKind(StrEnum):
+    """An analogue trim takes its noise down with the signal; a digital one before the converter does not."""
+
+    ANALOGUE = "analogue"
+    DIGITAL = "digital"
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """Range of a knob in dB, and where it stands when nobody has touched it."""
+
+    minimum_db: float
+    maximum_db: float
+    step_db: float
+    default_db: float
+
+    def __post_init__(self) -> None:
+        if not (self.minimum_db <= self.default_db <= self.maximum_db and self.step_db > 0):
+            raise RangeError(
+                f"a knob from {self.minimum_db} to {self.maximum_db} dB cannot stand at {self.default_db} dB"
+            )
+
+    def nearest_db(self, wanted_db: float) -> float:
+        """The position nearest to a wanted one."""
+        steps = round((wanted_db - self.minimum_db) / self.step_db)
+        last = int((self.maximum_db - self.minimum_db) / self.step_db + 1e-9)
+        return round(self.minimum_db + min(max(steps, 0), last) * self.step_db, 6)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class InputMode:
+    """One position of an input's mode switch.
+
+    full_scale_dbu: dBu at the terminals that reads 0 dBFS with gain at 0 dB; gain lowers it dB for dB.
+    clip_dbu: dBu that clips the stage before the gain control, whatever the gain; None where none clips earlier.
+    ein_dbu: equivalent input noise, 150 Ω source, 20 Hz to 20 kHz, unweighted.
+    """
+
+    id: str
+    label: str
+    signal: Signal
+    impedance_ohm: float
+    full_scale_dbu: Figure | None = None
+    clip_dbu: Figure | None = None
+    ein_dbu: Figure | None = None
+    gain: Span | None = None
+    supplies: tuple[Supply, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OutputMode:
+    """One position of an output's mode switch.
+
+    full_scale_dbu: open-circuit dBu for a 0 dBFS sine with the trim at 0 dB (analogue devices: for their bus at clip).
+    noise_dbu: own noise at the trim's 0 dB, 20 Hz to 20 kHz; an analogue trim takes it down, a digital one does not.
+    """
+
+    id: str
+    label: str
+    signal: Signal
+    source_ohm: float = 100.0
+    full_scale_dbu: Figure | None = None
+    noise_dbu: Figure | None = None
+    trim: Span | None = None
+    trim_kind: TrimKind = TrimKind.ANALOGUE
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class InputPort:
+    """A socket for sound coming in. `channels` names left and right where one socket takes two."""
+
+    id: str
+    label: str
+    plug: Plug
+    circuit: Circuit
+    modes: tuple[InputMode, ...]
+    channels: tuple[str, ...] = ("1",)
+    idle_noise_dbfs: Figure | None = None
+    phantom_places: tuple[str, ...] = ()
+    plug_in_places: tuple[str, ...] = ()
+    automatic_level_places: tuple[str, ...] = ()
+    automatic_level_default: bool = False
+    pad_db: Figure | None = None
+    pad_place: PadPlace = PadPlace.FIRST
+    low_cut_hz: tuple[int, ...] = ()
+    limiter: bool = False
+    blocks: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OutputPort:
+    """A socket for sound going out."""
+
+    id: str
+    label: str
+    plug: Plug
+    circuit: Circuit
+    modes: tuple[OutputMode, ...]
+    channels: tuple[str, ...] = ("1",)
+    is_headphone: bool = False
+
+
+Port = InputPort | OutputPort
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bus:
+    """Where inputs come together inside a device; a recorded bus is a track.
+
+    `inputs`: channel references that feed it when nobody has changed the routing.
+    """
+
+    id: str
+    label: str
+    recorded: bool
+    inputs: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Capsule:
+    """What makes a microphone: sound in, voltage out.
+
+    self_noise_db_a is A-weighted; None where only the thermal noise of its impedance counts.
+    """
+
+    sensitivity_mv_per_pa: Figure
+    max_db_spl: Figure
+    self_noise_db_a: Figure | None = None
+    needs: tuple[Supply, ...] = ()
+    current_ma: float = 0.0
+    cell: bool = False
+    harmed_by: tuple[Supply, ...] = ()
+    pads_db: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Traits:
+    """Facts beside the signal path: clock, power, media, picture delay. None where a device has no such thing."""
+
+    sample_rates_hz: tuple[int, ...] = ()
+    clock_ppm: float | None = None
+    keeps_timecode_when_off: bool | None = None
+    picture_delay_frames: float | None = None
+    sound_delay_ms: float | None = None
+    power_w: float | None = None
+    battery_wh: float | None = None
+    clip_limit_min: float | None = None
+    bits: int | None = None
+    is_float: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DeviceClass:
+    """A plain class of device: never a make.
+
+    Raises:
+        InputError: Ids used twice, a bus fed by a channel that is not there, or a port whose connector cannot carry
+            its circuit.
+    """
+
+    id: str
+    label: str
+    kind: Kind
+    blurb: str
+    inputs: tuple[InputPort, ...] = ()
+    outputs: tuple[OutputPort, ...] = ()
+    buses: tuple[Bus, ...] = ()
+    feeds: Mapping[str, str] = field(default_factory=dict)
+    capsule: Capsule | None = None
+    traits: Traits = field(default_factory=Traits)
+
+    def __post_init__(self) -> None:
+        ids = [port.id for port in self.ports]
+        if len(set(ids)) != len(ids):
+            raise InputError(f"class {self.id}: two ports share one id")
+        bus_ids = {bus.id for bus in self.buses}
+        inputs = {ref for port in self.inputs for ref in channel_refs(port)}
+        outputs = {ref for port in self.outputs for ref in channel_refs(port)}
+        for port in self.ports:
+            if (port.plug.connector, port.circuit) not in PINOUTS:
+                raise InputError(
+                    f"class {self.id}, port {port.id}: {CONNECTORS[port.plug.connector].label} is not {port.circuit}"
+                )
+        for bus in self.buses:
+            if not set(bus.inputs) <= inputs:
+                raise InputError(f"class {self.id}, bus {bus.id}: fed by a channel that is not there")
+        for channel, bus_id in self.feeds.items():
+            if channel not in outputs or bus_id not in bus_ids:
+                raise InputError(f"class {self.id}: feed {channel} from {bus_id} is not there")
+
+    @property
+    def ports(self) -> tuple[Port, ...]:
+        return (*self.inputs, *self.outputs)
+
+    @property
+    def is_recording(self) -> bool:
+        return any(bus.recorded for bus in self.buses)
+
+
+def channel_refs(port: Port) -> tuple[str, ...]:
+    """References of a port's channels: `in1` for one, `mic.L` and `mic.R` for two."""
+    return (port.id,) if len(port.channels) == 1 else tuple(f"{port.id}.{channel}" for channel in port.channels)

@@ -1,0 +1,43 @@
+"""A figure of a device: value, tolerance, and where it comes from."""
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from tidy_trunk.errors import RangeError
+
+
+class Provenance(StrEnum):
+    """Measured beats manual beats typical. Source: [HANDBOOK]"""
+
+    TYPICAL = "typical"
+    MANUAL = "manual"
+    MEASURED = "measured"
+
+
+TYPICAL_TOLERANCE_DB: Final = 3.0
+"""± of a figure of a plain class, unless it says otherwise. [MEMORY]"""
+
+LARGEST_FIGURE: Final = 1e7
+"""ASSUMED_ bound of any figure of a device: 10 MΩ is the largest that occurs."""
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """One figure in the unit that its name says; tolerance is ± dB.
+
+    Raises:
+        RangeError: A value that is not finite or absurdly large, or a negative tolerance.
+    """
+
+    value: float
+    tolerance: float = TYPICAL_TOLERANCE_DB
+    provenance: Provenance = Provenance.TYPICAL
+    source: str = "MEMORY"
+
+    def __post_init__(self) -> None:
+        if not (math.isfinite(self.value) and abs(self.value) <= LARGEST_FIGURE):
+            raise RangeError(f"a figure of {self.value} cannot be: give a finite number")
+        if not (math.isfinite(self.tolerance) and 0 <= self.tolerance <= 100):
+            raise RangeError(f"a tolerance of {self.tolerance} cannot be: give 0 to 100")

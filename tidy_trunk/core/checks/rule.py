@@ -1,0 +1,112 @@
+"""What a rule is, and what it finds. A new rule is one function with `@rule` in a module of `rules/`; nothing else."""
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort
+from tidy_trunk.core.levels import Report, TrackLevel
+from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit
+from tidy_trunk.core.ways import Way, ways
+
+
+class Severity(StrEnum):
+    """Stop: ruins the recording or harms something. Caution: likely to spoil it. Note: worth knowing."""
+
+    STOP = "stop"
+    CAUTION = "caution"
+    NOTE = "note"
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """Edits that cure a finding, with the sentence on the button."""
+
+    label: str
+    edits: tuple[Edit, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finding:
+    """One thing that a rule has to say. `source` is a tag of docs/sources.md; `track`, `run`, `device` say where."""
+
+    rule: str
+    severity: Severity
+    title: str
+    text: str
+    source: str
+    device: str = ""
+    run: str = ""
+    track: str = ""
+    fixes: tuple[Fix, ...] = ()
+    measured_db: float | None = None
+    verify: str = ""
+
+    @property
+    def id(self) -> str:
+        return ":".join(part for part in (self.rule, self.device, self.run, self.track) if part)
+
+
+class Joint:
+    """A run with both its ends looked up, as most rules want it."""
+
+    def __init__(self, rig: Rig, run: Run) -> None:
+        self.rig, self.run = rig, run
+        self.sender: Unit = rig.unit(run.sending.device)
+        self.receiver: Unit = rig.unit(run.receiving.device)
+        self.output: OutputPort = self.sender.output(run.sending.port)
+        self.input: InputPort = self.receiver.input(run.receiving.port)
+        self.sends: OutputMode = self.sender.output_mode(self.output)
+        self.takes: InputMode = self.receiver.input_mode(self.input)
+        self.leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+
+    @property
+    def pad_db(self) -> float:
+        return sum(lead.loss_db.value for lead, _ in self.leads if lead.loss_db is not None)
+
+    @property
+    def socket(self) -> str:
+        return f"{self.receiver.label} {self.input.label}"
+
+
+@dataclass(slots=True)
+class Situation:
+    """All that a rule may look at."""
+
+    plan: Plan
+    report: Report
+    joints: list[Joint] = field(init=False)
+    _ways: dict[str, list[Way]] = field(init=False, default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self.joints = [Joint(self.rig, run) for run in self.plan.runs.values()]
+
+    @property
+    def rig(self) -> Rig:
+        return self.report.rig
+
+    def way_fixes(self, run_id: str, most: int = 3) -> tuple[Fix, ...]:
+        """The best ways to match a run, as fixes."""
+        if run_id not in self._ways:
+            self._ways[run_id] = ways(self.plan, run_id)
+        return tuple(Fix(way.label, way.edits) for way in self._ways[run_id] if not way.clips and way.fits)[:most]
+
+    def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:
+        """The recorded tracks of the receiving device that a run feeds."""
+        device = self.plan.runs[run_id].receiving.device
+        for track in self.report.tracks:
+            if track.trace.device != device:
+                continue
+            for feed, _ in track.trace.stage.feeds:
+                if any(lead.run is not None and lead.run.id == run_id for lead, _ in feed.feeds):
+                    yield track
+
+
+RuleFunction = Callable[[Situation], Iterable[Finding]]
+RULES: dict[str, RuleFunction] = {}
+
+
+def rule(function: RuleFunction) -> RuleFunction:
+    """Register a rule under its function's name, with dashes."""
+    RULES[function.__name__.replace("_", "-")] = function
+    return function

@@ -1,0 +1,1 @@
+"""The rules, a module for each subject. Each is found by its `@rule`."""

@@ -1,0 +1,78 @@
+"""Rules on what is heard and recorded at all."""
+
+from collections.abc import Collection, Iterator
+
+from tidy_trunk.core.catalogue import channel_refs
+from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
+from tidy_trunk.core.plan import Edit, RouteBus
+
+
+@rule
+def source_without_track(situation: Situation) -> Iterator[Finding]:
+    """Somebody is to be heard, and no track holds him. [HANDBOOK] §1"""
+    reached = {source for track in situation.report.tracks if not track.is_silent for source in track.sources}
+    for source in situation.plan.sources.values():
+        if source.id in reached:
+            continue
+        if source.heard_by:
+            names = " and ".join(situation.rig.unit(device).label for device in source.heard_by)
+            why = f"{names} hears it but reaches no recorded track: connect it, or route its input to a track"
+        else:
+            why = "no microphone is at it: say which one hears it, and from how far"
+        yield Finding(
+            rule="source-without-track",
+            severity=Severity.STOP,
+            title=f"{source.label} is on no track",
+            text=f"{source.label} is on no track: {why}.",
+            source="HANDBOOK",
+            device=next(iter(source.heard_by), ""),
+            track=f"source.{source.id}",
+            fixes=_routing_fixes(situation, source.heard_by),
+        )
+
+
+@rule
+def track_without_source(situation: Situation) -> Iterator[Finding]:
+    """A plug is in, and nothing to be heard comes through it; or a recorder or camera that records nothing."""
+    for unit in situation.rig.units():
+        if not unit.device_class.is_recording:
+            continue
+        device = unit.device.id
+        tracks = [track for track in situation.report.tracks if track.trace.device == device]
+        if not any(joint.receiver.device.id == device for joint in situation.joints):
+            yield Finding(
+                rule="track-without-source",
+                severity=Severity.CAUTION,
+                title=f"{unit.label} records nothing",
+                text=f"Nothing is plugged into {unit.label}. Connect it, or take it off the job.",
+                source="HANDBOOK",
+                device=device,
+            )
+            continue
+        for track in tracks:
+            if track.trace.stage.feeds and track.is_silent:
+                yield Finding(
+                    rule="track-without-source",
+                    severity=Severity.CAUTION,
+                    title="Nothing to hear on this track",
+                    text=f"{unit.label} track {track.trace.bus} has a plug at its input, but no source comes through it.",
+                    source="HANDBOOK",
+                    device=device,
+                    track=track.trace.id,
+                )
+
+
+def _routing_fixes(situation: Situation, microphones: Collection[str]) -> tuple[Fix, ...]:
+    """Where a microphone is plugged into an input that no recorded track takes: route it to a track that has none."""
+    for joint in situation.joints:
+        if joint.sender.device.id not in microphones:
+            continue
+        unit = joint.receiver
+        refs = channel_refs(joint.input)
+        recorded = [bus for bus in unit.device_class.buses if bus.recorded]
+        if not recorded or any(ref in unit.bus_inputs(bus) for bus in recorded for ref in refs):
+            continue
+        free = next((bus for bus in recorded if not unit.bus_inputs(bus)), recorded[0])
+        edit: Edit = RouteBus(device=unit.device.id, bus=free.id, inputs=(*unit.bus_inputs(free), refs[0]))
+        return (Fix(f"Route {unit.label} {joint.input.label} to track {free.label}", (edit,)),)
+    return ()

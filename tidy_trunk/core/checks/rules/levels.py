@@ -1,0 +1,324 @@
+"""Rules on level: the right mode at each end, nothing clipped, the average where the job wants it, quiet gear."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.catalogue import Kind, PadPlace, Signal, gain_key, mode_key, pad_key, switch_key
+from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
+from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
+from tidy_trunk.core.plan import TARGETS, Edit, SetControl
+from tidy_trunk.core.trace import Place
+from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
+
+FAR_ABOVE_MINIMUM_DB: Final = 18.0
+"""ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
+
+
+@rule
+def line_into_mic(situation: Situation) -> Iterator[Finding]:
+    """A line output into a microphone input, with nothing between that takes the level down. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if joint.sends.signal is not Signal.LINE or joint.takes.signal is not Signal.MIC:
+            continue
+        full_scale = full_scale_at_input_dbu(situation.rig, joint.run)
+        if full_scale is None:
+            continue
+        takes = input_stage_dbu(joint.receiver, joint.input, joint.takes)
+        peak = _peak_at_input(situation, joint)
+        over = (full_scale if peak is None else peak) - takes
+        if over <= 0 and (joint.pad_db >= PADDED_FROM_DB or full_scale - takes <= PADDED_FROM_DB):
+            continue
+        behind = joint.input.pad_place is PadPlace.LAST and joint.receiver.pad_db(joint.input) > 0
+        if over > 0:
+            reach = "at full scale it reaches" if peak is None else "its peaks reach"
+            text = (
+                f"{joint.sender.label} {joint.output.label} sends line: {reach} {_db(takes + over)} dBu, and {joint.receiver.label} "
+                f"takes {_db(takes)}. It clips by {over:.1f} dB, and turning {joint.receiver.label} down cannot mend it."
+            )
+            if behind:
+                text += " Its attenuator sits behind the converter, too late to help."
+        else:
+            text = (
+                f"{joint.sender.label} {joint.output.label} sends line. The expected peaks just fit, but a burst to full scale "
+                f"clips {joint.socket} by {full_scale - takes:.1f} dB."
+            )
+        yield Finding(
+            rule="line-into-mic",
+            severity=Severity.STOP if over > 0 else Severity.CAUTION,
+            title="Line into microphone input",
+            text=text,
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            measured_db=over,
+            fixes=situation.way_fixes(joint.run.id),
+            verify="Send tone and look for flat tops in the recorded file.",
+        )
+
+
+@rule
+def mic_into_line(situation: Situation) -> Iterator[Finding]:
+    """A microphone signal into a line input: near silence. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if joint.sends.signal is not Signal.MIC or joint.takes.signal is not Signal.LINE:
+            continue
+        mic = next((mode for mode in joint.input.modes if mode.signal is Signal.MIC), None)
+        level = max((track.sound.average for track in situation.tracks_of(joint.run.id)), default=None)
+        heard = f" The track would average {_db(level)} dBFS: near silence." if level is not None else ""
+        fixes = situation.way_fixes(joint.run.id, 2)
+        if mic is not None and not fixes:
+            switch = SetControl(device=joint.receiver.device.id, control=mode_key(joint.input.id), value=mic.id)
+            fixes = (Fix(f"Switch {joint.socket} to {mic.label}", (switch,)),)
+        yield Finding(
+            rule="mic-into-line",
+            severity=Severity.STOP,
+            title="Microphone into line input",
+            text=f"{joint.sender.label} sends microphone level; {joint.socket} is at {joint.takes.label}.{heard}",
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=fixes,
+        )
+
+
+@rule
+def clipping(situation: Situation) -> Iterator[Finding]:
+    """Peaks above what a stage can take, other than by line into a microphone input. [AES17], [HANDBOOK] §6"""
+    told: set[tuple[str, str]] = set()
+    for track in situation.report.tracks:
+        clip = track.clip
+        if clip is None or (clip.device, clip.where) in told:
+            continue
+        told.add((clip.device, clip.where))
+        joint = _joint_that_clips(situation, track)
+        if joint is not None and joint.sends.signal is Signal.LINE and joint.takes.signal is Signal.MIC:
+            continue  # line-into-mic says it better
+        unit = situation.rig.unit(clip.device)
+        fixes = situation.way_fixes(joint.run.id) if joint is not None else _bus_fixes(situation, track)
+        sure = "clip" if clip.over_db > track.sound.tolerance_db else "may clip"
+        yield Finding(
+            rule="clipping",
+            severity=Severity.STOP,
+            title=f"{clip.where} clips",
+            text=(
+                f"Peaks {sure} {clip.where} by {clip.over_db:.1f} dB (±{track.sound.tolerance_db:.0f}). "
+                "What is cut off there stays cut off, however low it is turned afterwards."
+            ),
+            source="AES17",
+            device=unit.device.id,
+            run=joint.run.id if joint is not None else "",
+            track=track.trace.id if joint is None else "",
+            measured_db=clip.over_db,
+            fixes=fixes,
+            verify="Record the loudest moment of a rehearsal and look for flat tops.",
+        )
+
+
+@rule
+def off_target(situation: Situation) -> Iterator[Finding]:
+    """An average outside the job's target. [PRACTICE] for the targets"""
+    target = TARGETS[situation.plan.defaults.target]
+    for track in situation.report.tracks:
+        if track.miss_db is None or track.clip is not None or abs(track.miss_db) <= ALLOWED_MISS_DB:
+            continue
+        level = track.sound.peak if target.of_peaks else track.sound.average
+        side = "above" if track.miss_db > 0 else "below"
+        yield Finding(
+            rule="off-target",
+            severity=Severity.CAUTION if abs(track.miss_db) > track.sound.tolerance_db else Severity.NOTE,
+            title=f"{abs(track.miss_db):.0f} dB {side} target",
+            text=(
+                f"{_track_label(situation, track)} would {'peak' if target.of_peaks else 'average'} at {_db(level)} dBFS "
+                f"(±{track.sound.tolerance_db:.0f}); {target.label} wants {target.words}."
+            ),
+            source="PRACTICE",
+            device=track.trace.device,
+            track=track.trace.id,
+            measured_db=track.miss_db,
+            fixes=_gain_fixes(situation, track),
+            verify="Let them speak as they will in the take and read the meter.",
+        )
+
+
+@rule
+def gear_above_room(situation: Situation) -> Iterator[Finding]:
+    """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
+    for track in situation.report.tracks:
+        if track.is_silent or track.clip is not None:
+            continue
+        above = track.gear_noise_dbfs - track.room_noise_dbfs
+        ruling = max(
+            (noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.level, default=None
+        )
+        if above <= 0 or ruling is None:
+            continue
+        yield Finding(
+            rule="gear-above-room",
+            severity=Severity.CAUTION,
+            title="Hiss above the room",
+            text=(
+                f"{_track_label(situation, track)}: the gear makes {_db(track.gear_noise_dbfs)} dBFS of noise, {above:.0f} dB above "
+                f"the room. Most of it is {ruling.name}, {_db(ruling.level)} dBFS. More gain before that point lowers it."
+            ),
+            source="HANDBOOK",
+            device=track.trace.device,
+            track=track.trace.id,
+            measured_db=above,
+            fixes=_gain_fixes(situation, track),
+            verify="Listen on headphones to what the device records, between words.",
+        )
+
+
+@rule
+def automatic_level(situation: Situation) -> Iterator[Finding]:
+    """Automatic level on: it lifts the noise between words and undoes every setting. [HANDBOOK] §6"""
+    told = set()
+    for joint in situation.joints:
+        where = (joint.receiver.device.id, joint.input.id)
+        on = joint.receiver.automatic_level_on(joint.input)
+        if not on or where in told:
+            continue
+        told.add(where)
+        edits = tuple(
+            SetControl(device=where[0], control=switch_key(joint.input.id, "auto", place), value=False) for place in on
+        )
+        yield Finding(
+            rule="automatic-level",
+            severity=Severity.CAUTION,
+            title="Automatic level is on",
+            text=(
+                f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. It lifts the noise between words and "
+                "undoes the gain that is planned here."
+            ),
+            source="PRACTICE",
+            device=where[0],
+            fixes=(Fix("Turn automatic level off", edits),),
+        )
+
+
+@rule
+def camera_gain(situation: Situation) -> Iterator[Finding]:
+    """A camera fed by other gear belongs just above its lowest gain; the very lowest is often "off". [PRACTICE]"""
+    for joint in situation.joints:
+        gain = joint.takes.gain
+        fed = joint.sender.device_class.capsule is None
+        if (
+            joint.receiver.device_class.kind is not Kind.CAMERA
+            or joint.takes.signal is not Signal.MIC
+            or gain is None
+            or not fed
+        ):
+            continue
+        key = gain_key(joint.input.id, joint.takes.id)
+        now = joint.receiver.gain_db(joint.input, joint.takes)
+        least = gain.minimum_db + gain.step_db
+        fix = Fix(
+            f"Set {joint.receiver.label} one step above its lowest",
+            (SetControl(device=joint.receiver.device.id, control=key, value=least),),
+        )
+        if now < least:
+            yield Finding(
+                rule="camera-gain",
+                severity=Severity.CAUTION,
+                title="Camera gain at its lowest",
+                text=f"{joint.socket} stands at its lowest gain, which on many cameras is off. Go one step up.",
+                source="PRACTICE",
+                device=joint.receiver.device.id,
+                run=joint.run.id,
+                fixes=(fix,),
+            )
+        elif now - gain.minimum_db > FAR_ABOVE_MINIMUM_DB:
+            yield Finding(
+                rule="camera-gain",
+                severity=Severity.NOTE,
+                title="Camera gain far up",
+                text=(
+                    f"{joint.socket} stands {now - gain.minimum_db:g} dB above its lowest gain. Its preamp is the worst of the chain: "
+                    f"send more from {joint.sender.label} and turn the camera down."
+                ),
+                source="PRACTICE",
+                device=joint.receiver.device.id,
+                run=joint.run.id,
+                measured_db=now - gain.minimum_db,
+                fixes=(fix,),
+            )
+
+
+@rule
+def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
+    """A camera's attenuator behind its converter: it turns the file down and saves nothing. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        pad_db = joint.receiver.pad_db(joint.input)
+        if pad_db == 0 or joint.input.pad_place is not PadPlace.LAST:
+            continue
+        off = SetControl(device=joint.receiver.device.id, control=pad_key(joint.input.id), value=False)
+        yield Finding(
+            rule="pad-behind-converter",
+            severity=Severity.CAUTION,
+            title="Attenuator behind the converter",
+            text=(
+                f"The {pad_db:g} dB attenuator of {joint.socket} acts on the finished numbers. The input still takes only "
+                f"{_db(input_ceiling_dbu(joint.receiver, joint.input, joint.takes))} dBu: what clips there stays clipped, only lower."
+            ),
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=(Fix("Switch it off", (off,)),),
+        )
+
+
+def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
+    """Predicted peak in dBu at the terminals; None where no sound is planned there."""
+    for track in situation.tracks_of(joint.run.id):
+        for feed, _ in track.trace.stage.feeds:
+            level = situation.report.reckoner.level(feed)
+            if feed.name == joint.input.id and level.unit == "dBu" and level.sound.peak > -200:
+                return level.sound.peak
+    return None
+
+
+def _joint_that_clips(situation: Situation, track: TrackLevel) -> Joint | None:
+    """The run that ends at the input that clips on the way to a track; None where a bus or microphone clips."""
+    for stage in situation.report.main_path(track.trace.stage):
+        level = situation.report.reckoner.level(stage)
+        if level.over_db > 0:
+            if stage.place is not Place.INPUT:
+                return None
+            return next(
+                (
+                    joint
+                    for joint in situation.joints
+                    if (joint.receiver.device.id, joint.input.id) == (stage.device, stage.name)
+                ),
+                None,
+            )
+    return None
+
+
+def _gain_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
+    """The ways of the run that feeds a track of one run; a mix is set at its inputs."""
+    runs = {lead.run.id for feed, _ in track.trace.stage.feeds for lead, _ in feed.feeds if lead.run is not None}
+    return situation.way_fixes(runs.pop(), 2) if len(runs) == 1 else ()
+
+
+def _bus_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
+    """A mix that clips comes down by turning all its inputs down alike."""
+    unit = situation.rig.unit(track.trace.device)
+    if track.clip is None or track.clip.device != track.trace.device:
+        return ()
+    edits: list[Edit] = []
+    for feed, _ in track.trace.stage.feeds:
+        port = unit.input(feed.name)
+        mode = unit.input_mode(port)
+        if mode.gain is not None:
+            wanted = mode.gain.nearest_db(unit.gain_db(port, mode) - track.clip.over_db - 1)
+            edits.append(SetControl(device=unit.device.id, control=gain_key(port.id, mode.id), value=wanted))
+    return (Fix(f"Turn {unit.label}'s inputs down by {track.clip.over_db + 1:.0f} dB", tuple(edits)),) if edits else ()
+
+
+def _track_label(situation: Situation, track: TrackLevel) -> str:
+    return f"{situation.rig.unit(track.trace.device).label} track {track.trace.bus}"
+
+
+def _db(value: float) -> str:
+    return f"{value:+.1f}".replace("-", "−")

@@ -1,0 +1,12 @@
+"""What joins two ports."""
+
+from tidy_trunk.core.joins.search import (
+    UNBALANCED_LIMIT_M,
+    USUAL_LENGTH_M,
+    Join,
+    find_joins,
+    signal_faults,
+    unbalanced_length_m,
+)
+
+__all__ = ["UNBALANCED_LIMIT_M", "USUAL_LENGTH_M", "Join", "find_joins", "signal_faults", "unbalanced_length_m"]

@@ -1,0 +1,30 @@
+"""Levels at every stage, noise with its contributors, clip points, tolerance."""
+
+from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
+from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed
+from tidy_trunk.core.levels.stages import (
+    Reckoner,
+    StageLevel,
+    full_scale_at_input_dbu,
+    input_ceiling_dbu,
+    input_stage_dbu,
+    lead_arms,
+    run_loss_db,
+)
+
+__all__ = [
+    "Clip",
+    "Noise",
+    "Reckoner",
+    "Report",
+    "Rung",
+    "Sound",
+    "StageLevel",
+    "TrackLevel",
+    "full_scale_at_input_dbu",
+    "input_ceiling_dbu",
+    "input_stage_dbu",
+    "lead_arms",
+    "mixed",
+    "run_loss_db",
+]

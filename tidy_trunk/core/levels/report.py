@@ -1,0 +1,157 @@
+"""What each track of a plan will hold, and the ladder of stages that leads to it."""
+
+import math
+from dataclasses import dataclass
+
+from tidy_trunk.core.catalogue import Provenance
+from tidy_trunk.core.levels.sound import Clip, Noise, Sound
+from tidy_trunk.core.levels.stages import Reckoner, StageLevel
+from tidy_trunk.core.plan import TARGETS, Rig
+from tidy_trunk.core.trace import Place, Stage, Trace, Tracer, sources_of, upstream_of
+from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TrackLevel:
+    """A track with its prediction, in dBFS. `miss_db`: outside the target, positive above; None in silence."""
+
+    trace: Trace
+    sound: Sound
+    sources: tuple[str, ...]
+    miss_db: float | None
+
+    @property
+    def headroom_db(self) -> float:
+        """From the peaks to full scale; negative by what was cut off."""
+        return -self.sound.clip.over_db if self.sound.clip else -self.sound.peak
+
+    @property
+    def is_silent(self) -> bool:
+        return self.sound.average == SILENCE_DB
+
+    @property
+    def clip(self) -> Clip | None:
+        return self.sound.clip
+
+    @property
+    def ruling_noise(self) -> Noise | None:
+        return self.sound.ruling_noise
+
+    @property
+    def room_noise_dbfs(self) -> float:
+        return sum_powers_db(noise.level for noise in self.sound.noises if noise.is_room)
+
+    @property
+    def gear_noise_dbfs(self) -> float:
+        """All noise that is not the room's."""
+        return sum_powers_db(noise.level for noise in self.sound.noises if not noise.is_room)
+
+    @property
+    def provenance(self) -> Provenance:
+        return self.sound.weakest
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rung:
+    """A stage as the ladder draws it: `dbu_offset` added to its levels puts all stages on one dBu scale."""
+
+    level: StageLevel
+    label: str
+    dbu_offset: float
+
+
+class Report:
+    """Traces and levels of a whole plan, worked out once."""
+
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+        self.reckoner = Reckoner(rig)
+        self.tracer = Tracer(rig)
+        self.tracks = tuple(self._track(trace) for trace in self.tracer.traces())
+
+    def _track(self, trace: Trace) -> TrackLevel:
+        sound = self.reckoner.track_sound(trace.stage)
+        target = TARGETS[self.rig.plan.defaults.target]
+        miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
+        return TrackLevel(trace=trace, sound=sound, sources=sources_of(trace.stage), miss_db=miss)
+
+    def track(self, track_id: str) -> TrackLevel | None:
+        return next((track for track in self.tracks if track.trace.id == track_id), None)
+
+    def main_path(self, stage: Stage, through: str = "") -> list[Stage]:
+        """From source to stage along the loudest feeds, or by way of a device where a mix has several."""
+        reach = _reaching(stage, through) if through else frozenset()
+        path = [stage]
+        while stage.feeds:
+            stage = max(
+                (feed for feed, _ in stage.feeds),
+                key=lambda feed: (feed.key in reach, self.reckoner.level(feed).sound.average),
+            )
+            path.append(stage)
+        return path[::-1]
+
+    def branches(self, stage: Stage) -> tuple[str, ...]:
+        """Devices in which the ways to a stage begin, loudest first: the ladders to choose from."""
+        found: dict[str, float] = {}
+        for first in upstream_of(stage):
+            if first.place is not Place.SOUND and not any(feed.place is not Place.SOUND for feed, _ in first.feeds):
+                average = self.reckoner.level(first).sound.average
+                found[first.device] = max(found.get(first.device, SILENCE_DB), average)
+        return tuple(sorted(found, key=lambda device: -found[device]))
+
+    def ladder(self, trace: Trace, through: str = "") -> list[Rung]:
+        """The stages from source to track, on one dBu scale.
+
+        A digital stage is drawn where its full scale would stand as a voltage: at the next analogue output after it,
+        else at the analogue input before it.
+        """
+        path = [stage for stage in self.main_path(trace.stage, through) if stage.place is not Place.SOUND]
+        offsets = [self._offset(path, index) for index in range(len(path))]
+        labels = [self.reckoner.place_words(stage) for stage in path]
+        return [
+            Rung(level=self.reckoner.level(stage), label=label, dbu_offset=offset)
+            for stage, offset, label in zip(path, offsets, labels, strict=True)
+        ]
+
+    def _offset(self, path: list[Stage], index: int) -> float:
+        level = self.reckoner.level(path[index])
+        if level.unit == "dBu":
+            return 0.0
+        if level.unit == "dB SPL":
+            output = self.reckoner.level(path[index + 1])
+            return (
+                output.sound.average - level.sound.average
+                if math.isfinite(level.sound.average)
+                else self._quiet_offset(path, index)
+            )
+        for later in path[index:]:
+            unit = self.rig.unit(later.device)
+            if later.place is Place.OUTPUT:
+                mode = unit.output_mode(unit.output(later.name))
+                if mode.full_scale_dbu is not None:
+                    return mode.full_scale_dbu.value
+        for earlier in reversed(path[: index + 1]):
+            if earlier.place is Place.INPUT:
+                unit = self.rig.unit(earlier.device)
+                port = unit.input(earlier.name)
+                mode_in = unit.input_mode(port)
+                if mode_in.full_scale_dbu is not None:
+                    return mode_in.full_scale_dbu.value - unit.gain_db(port, mode_in)
+        return 0.0
+
+    def _quiet_offset(self, path: list[Stage], index: int) -> float:
+        """With nobody speaking, the room's noise shows how sound turns into voltage."""
+        here = self.reckoner.level(path[index]).sound.noise
+        return self.reckoner.level(path[index + 1]).sound.noise - here
+
+
+def _reaching(stage: Stage, device: str) -> frozenset[tuple[str, str, str, int]]:
+    """Keys of the stages, among those upstream, that the device reaches."""
+    stages = upstream_of(stage)
+    reached = {item.key for item in stages if item.device == device and item.place is not Place.LEAD}
+    grew = True
+    while grew:
+        more = {item.key for item in stages if any(feed.key in reached for feed, _ in item.feeds)}
+        grew = not more <= reached
+        reached |= more
+    return frozenset(reached)

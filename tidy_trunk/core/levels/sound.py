@@ -1,0 +1,110 @@
+"""Sound at one point: how loud, how noisy, how sure, and whether it has been clipped."""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from tidy_trunk.core.catalogue import Figure, Provenance
+from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+
+_STRENGTH = (Provenance.TYPICAL, Provenance.MANUAL, Provenance.MEASURED)
+
+
+@dataclass(frozen=True, slots=True)
+class Noise:
+    """One contributor to the noise, at the level that it has here."""
+
+    name: str
+    level: float
+    is_room: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Clip:
+    """Where sound was first cut off: the stage, and by how much its peaks went over."""
+
+    device: str
+    where: str
+    over_db: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sound:
+    """Quiet, average and peak level in one unit (dB SPL, dBu or dBFS), with what else is known about them.
+
+    variance_db2: sum of the squares of the independent ± behind the level; its root is the tolerance.
+    weakest: the least certain provenance among the figures behind it.
+    """
+
+    quiet: float = SILENCE_DB
+    average: float = SILENCE_DB
+    peak: float = SILENCE_DB
+    noises: tuple[Noise, ...] = ()
+    variance_db2: float = 0.0
+    weakest: Provenance = Provenance.MEASURED
+    clip: Clip | None = None
+
+    @property
+    def tolerance_db(self) -> float:
+        return math.sqrt(self.variance_db2)
+
+    @property
+    def noise(self) -> float:
+        """Level of all noise together."""
+        return sum_powers_db(noise.level for noise in self.noises)
+
+    @property
+    def ruling_noise(self) -> Noise | None:
+        """The contributor that the listener hears."""
+        return max(self.noises, key=lambda noise: noise.level, default=None)
+
+    def shifted(self, by_db: float, *figures: Figure) -> "Sound":
+        """Louder by so many dB, signal and noise alike, as sure as the figures that say so."""
+        noises = tuple(replace(noise, level=noise.level + by_db) for noise in self.noises)
+        return replace(
+            self,
+            quiet=self.quiet + by_db,
+            average=self.average + by_db,
+            peak=self.peak + by_db,
+            noises=noises,
+            variance_db2=self.variance_db2 + sum(figure.tolerance**2 for figure in figures),
+            weakest=weaker([self.weakest, *(figure.provenance for figure in figures)]),
+        )
+
+    def with_noise(self, *noises: Noise) -> "Sound":
+        return replace(self, noises=(*self.noises, *noises))
+
+    def capped(self, ceiling: float, device: str, where: str) -> "Sound":
+        """What is left after a stage that cannot go above its ceiling: clipped once is clipped for good."""
+        if self.peak <= ceiling:
+            return self
+        clip = self.clip or Clip(device, where, self.peak - ceiling)
+        return replace(
+            self, quiet=min(self.quiet, ceiling), average=min(self.average, ceiling), peak=ceiling, clip=clip
+        )
+
+
+def weaker(provenances: Iterable[Provenance]) -> Provenance:
+    """The least certain of several."""
+    return min(provenances, key=_STRENGTH.index, default=Provenance.MEASURED)
+
+
+def mixed(sounds: Sequence[Sound]) -> Sound:
+    """Several sounds on one wire: powers add, for peaks too, as unrelated voices seldom peak together.
+
+    The ± is that of the loudest one, which rules the sum; noises of the same name stay apart, as they are independent.
+    """
+    if len(sounds) == 1:
+        return sounds[0]
+    if not sounds:
+        return Sound()
+    loudest = max(sounds, key=lambda sound: sound.average)
+    return Sound(
+        quiet=sum_powers_db(sound.quiet for sound in sounds),
+        average=sum_powers_db(sound.average for sound in sounds),
+        peak=sum_powers_db(sound.peak for sound in sounds),
+        noises=tuple(noise for sound in sounds for noise in sound.noises),
+        variance_db2=loudest.variance_db2,
+        weakest=weaker(sound.weakest for sound in sounds),
+        clip=next((sound.clip for sound in sounds if sound.clip), None),
+    )

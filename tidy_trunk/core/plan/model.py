@@ -1,0 +1,119 @@
+"""The plan: one immutable document of devices, sources and runs. Everything refers by id."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final, NamedTuple
+
+from tidy_trunk.core.catalogue import Figure, Setting
+
+SPEECH_PEAK_ABOVE_DB: Final = 14.0
+"""Speech peaks 12 to 15 dB above its average. [PRACTICE]"""
+
+SPEECH_QUIET_BELOW_DB: Final = 12.0
+"""ASSUMED_ how far the quiet words of speech lie below its average."""
+
+SOURCE_TOLERANCE_DB: Final = 3.0
+"""± of a source level that nobody measured. [MEMORY]"""
+
+EFFORTS_DB_SPL: Final[Mapping[str, float]] = {
+    "relaxed": 54.0,
+    "normal": 60.0,
+    "raised": 66.0,
+    "loud": 72.0,
+    "very loud": 78.0,
+}
+"""Vocal effort at 1 m, A-weighted. [ISO9921], from memory"""
+
+
+class PortRef(NamedTuple):
+    """A port of a device in the plan."""
+
+    device: str
+    port: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Defaults:
+    """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it."""
+
+    frame_rate: str = "25"
+    target: str = "film"
+    alignment_dbfs: float = -20.0
+    mains_hz: int = 50
+    sample_rate_hz: int = 48_000
+    room_noise_db_spl: float = 35.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OwnClass:
+    """The user's copy of a built-in class, with his own label and figures."""
+
+    id: str
+    label: str
+    base: str
+    figures: Mapping[str, Figure] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Device:
+    """One device of the job.
+
+    settings: by control id; a control that is not named stands at its default.
+    routing: bus id → channel references that feed it, where it differs from the class.
+    feeds: output channel → bus id, where it differs from the class.
+    figures: figures of this very device, which beat those of its class.
+    """
+
+    id: str
+    label: str
+    class_id: str
+    settings: Mapping[str, Setting] = field(default_factory=dict)
+    routing: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    feeds: Mapping[str, str] = field(default_factory=dict)
+    figures: Mapping[str, Figure] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Source:
+    """Somebody or something to be heard: levels in dB SPL at 1 m, and the distance in m to each microphone."""
+
+    id: str
+    label: str
+    quiet_db_spl: float
+    average_db_spl: float
+    peak_db_spl: float
+    tolerance_db: float = SOURCE_TOLERANCE_DB
+    heard_by: Mapping[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Part:
+    """One lead or adapter in a run. `branch` says which way of a two-way lead; `shared` names the physical lead."""
+
+    lead: str
+    length_m: float
+    branch: str = ""
+    shared: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Run:
+    """From an output to an input, through parts in order; none where the plugs mate directly."""
+
+    id: str
+    number: int
+    sending: PortRef
+    receiving: PortRef
+    parts: tuple[Part, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Plan:
+    """A whole job."""
+
+    name: str
+    defaults: Defaults = field(default_factory=Defaults)
+    classes: Mapping[str, OwnClass] = field(default_factory=dict)
+    devices: Mapping[str, Device] = field(default_factory=dict)
+    sources: Mapping[str, Source] = field(default_factory=dict)
+    runs: Mapping[str, Run] = field(default_factory=dict)

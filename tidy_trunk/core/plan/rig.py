@@ -1,0 +1,177 @@
+"""The plan with its classes and settings looked up: what stands where, right now."""
+
+from dataclasses import dataclass
+
+from tidy_trunk.core.catalogue import (
+    CELL_KEY,
+    DEVICES,
+    LEADS,
+    Bus,
+    DeviceClass,
+    InputMode,
+    InputPort,
+    LeadClass,
+    OutputMode,
+    OutputPort,
+    Port,
+    Supply,
+    channel_refs,
+    gain_key,
+    mode_key,
+    pad_key,
+    switch_key,
+    trim_key,
+    with_figures,
+)
+from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
+from tidy_trunk.errors import UnknownItemError
+
+
+@dataclass(frozen=True, slots=True)
+class Unit:
+    """A device with its class, and how its controls stand."""
+
+    device: Device
+    device_class: DeviceClass
+
+    @property
+    def label(self) -> str:
+        return self.device.label
+
+    def port(self, port_id: str) -> Port:
+        for port in self.device_class.ports:
+            if port.id == port_id:
+                return port
+        known = ", ".join(port.id for port in self.device_class.ports)
+        raise UnknownItemError(f"{self.label} has no port '{port_id}'; it has {known}")
+
+    def input(self, port_id: str) -> InputPort:
+        port = self.port(port_id)
+        if not isinstance(port, InputPort):
+            raise UnknownItemError(f"{self.label} {port.label} is an output: a run ends at an input")
+        return port
+
+    def output(self, port_id: str) -> OutputPort:
+        port = self.port(port_id)
+        if not isinstance(port, OutputPort):
+            raise UnknownItemError(f"{self.label} {port.label} is an input: a run begins at an output")
+        return port
+
+    def input_mode(self, port: InputPort) -> InputMode:
+        wanted = self.device.settings.get(mode_key(port.id))
+        return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
+
+    def output_mode(self, port: OutputPort) -> OutputMode:
+        wanted = self.device.settings.get(mode_key(port.id))
+        return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
+
+    def gain_db(self, port: InputPort, mode: InputMode) -> float:
+        if mode.gain is None:
+            return 0.0
+        return float(self.device.settings.get(gain_key(port.id, mode.id), mode.gain.default_db))
+
+    def trim_db(self, port: OutputPort, mode: OutputMode) -> float:
+        if mode.trim is None:
+            return 0.0
+        return float(self.device.settings.get(trim_key(port.id, mode.id), mode.trim.default_db))
+
+    def pad_db(self, port: InputPort) -> float:
+        """Loss of the input's attenuator, 0 where there is none or it is off."""
+        on = self.device.settings.get(pad_key(port.id), False)
+        return port.pad_db.value if port.pad_db is not None and on else 0.0
+
+    def places_on(self, port: InputPort, what: str, places: tuple[str, ...], default: bool) -> tuple[str, ...]:
+        """In which of its places a thing is switched on."""
+        settings = self.device.settings
+        return tuple(place for place in places if settings.get(switch_key(port.id, what, place), default))
+
+    def phantom_on(self, port: InputPort) -> tuple[str, ...]:
+        return self.places_on(port, "phantom", port.phantom_places, False)
+
+    def automatic_level_on(self, port: InputPort) -> tuple[str, ...]:
+        return self.places_on(port, "auto", port.automatic_level_places, port.automatic_level_default)
+
+    def supplies(self, port: InputPort) -> tuple[Supply, ...]:
+        """What the input feeds to its plug as it is set now: a supply with two switches needs both."""
+        mode = self.input_mode(port)
+        given = []
+        for supply in mode.supplies:
+            what, places = (
+                ("plug_in", port.plug_in_places) if supply is Supply.PLUG_IN else ("phantom", port.phantom_places)
+            )
+            if self.places_on(port, what, places, False) == places:
+                given.append(supply)
+        return tuple(given)
+
+    @property
+    def has_cell_in(self) -> bool:
+        return bool(self.device.settings.get(CELL_KEY, False))
+
+    def bus_inputs(self, bus: Bus) -> tuple[str, ...]:
+        return self.device.routing.get(bus.id, bus.inputs)
+
+    def fed_bus(self, channel_ref: str) -> Bus | None:
+        bus_id = self.device.feeds.get(channel_ref, self.device_class.feeds.get(channel_ref))
+        return next((bus for bus in self.device_class.buses if bus.id == bus_id), None)
+
+
+class Rig:
+    """Look-ups into a plan, each worked out once."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.plan = plan
+        self._units: dict[str, Unit] = {}
+        self.arriving: dict[PortRef, list[Run]] = {}
+        self.leaving: dict[PortRef, list[Run]] = {}
+        for run in plan.runs.values():
+            self.arriving.setdefault(run.receiving, []).append(run)
+            self.leaving.setdefault(run.sending, []).append(run)
+
+    def unit(self, device_id: str) -> Unit:
+        """The device of that id.
+
+        Raises:
+            UnknownItemError: No such device, or no such class.
+        """
+        if device_id not in self._units:
+            device = self.plan.devices.get(device_id)
+            if device is None:
+                known = ", ".join(self.plan.devices) or "none"
+                raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
+            base = self.class_of(device.class_id)
+            self._units[device_id] = Unit(device, with_figures(base, device.figures))
+        return self._units[device_id]
+
+    def units(self) -> list[Unit]:
+        return [self.unit(device_id) for device_id in self.plan.devices]
+
+    def class_of(self, class_id: str) -> DeviceClass:
+        """A built-in class, or the user's own copy of one. Raises UnknownItemError."""
+        own = self.plan.classes.get(class_id)
+        if own is not None and own.base in DEVICES:
+            return with_figures(DEVICES[own.base], own.figures)
+        if class_id not in DEVICES:
+            raise UnknownItemError(f"there is no class of device '{class_id}': choose one of the catalogue")
+        return DEVICES[class_id]
+
+    def lead_of(self, part: Part) -> LeadClass:
+        """Raises UnknownItemError."""
+        if part.lead not in LEADS:
+            raise UnknownItemError(f"there is no lead '{part.lead}': choose one of the catalogue")
+        return LEADS[part.lead]
+
+    def port_label(self, ref: PortRef) -> str:
+        unit = self.unit(ref.device)
+        port = unit.port(ref.port)
+        return unit.label if port.id == "out" and unit.device_class.capsule else f"{unit.label} {port.label}"
+
+    def run_label(self, run: Run) -> str:
+        return f"run {run.number}, {self.port_label(run.sending)} to {self.port_label(run.receiving)}"
+
+    def input_channel(self, unit: Unit, channel_ref: str) -> tuple[InputPort, int]:
+        """Port and channel index of a reference such as `in1` or `mic.L`."""
+        for port in unit.device_class.inputs:
+            refs = channel_refs(port)
+            if channel_ref in refs:
+                return port, refs.index(channel_ref)
+        raise UnknownItemError(f"{unit.label} has no input channel '{channel_ref}'")

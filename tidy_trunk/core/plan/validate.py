@@ -1,0 +1,170 @@
+"""What makes a plan well formed. Whether it is wise is for the checks."""
+
+import math
+from typing import Final
+
+from tidy_trunk.core.catalogue import DEVICES, channel_refs, controls_of, find_control
+from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run
+from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.targets import TARGETS
+from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
+
+MOST_DEVICES: Final = 300
+"""ASSUMED_ most devices of one job: several times the largest set we know of."""
+
+MOST_RUNS: Final = 1_000
+"""ASSUMED_ most runs of one job."""
+
+LONGEST_LEAD_M: Final = 500.0
+"""ASSUMED_ longest lead: beyond it nobody runs analogue copper."""
+
+LONGEST_LABEL: Final = 80
+"""ASSUMED_ longest name that still reads on a screen or a label."""
+
+
+def validate(plan: Plan) -> Rig:
+    """Refuse a plan that cannot be, with the place and the reason; else give its look-ups.
+
+    Raises:
+        PlanError: Something named is not there, a port holds two plugs, or a part cannot be.
+        InputError: A number or a setting that cannot be.
+    """
+    rig = Rig(plan)
+    if len(plan.devices) > MOST_DEVICES or len(plan.runs) > MOST_RUNS:
+        raise PlanError(f"a job holds at most {MOST_DEVICES} devices and {MOST_RUNS} runs: split it into two jobs")
+    check_label("the job", plan.name)
+    _check_defaults(plan)
+    for class_id, own in plan.classes.items():
+        at = f"class '{class_id}'"
+        check_label(at, own.label)
+        if own.base not in DEVICES:
+            raise UnknownItemError(f"{at}: there is no class '{own.base}' to copy")
+        if class_id in DEVICES:
+            raise PlanError(f"{at}: a built-in class has this id: choose another")
+        rig.class_of(class_id)
+    for device_id in plan.devices:
+        _check_device(rig, device_id)
+    for source in plan.sources.values():
+        _check_source(rig, source.id)
+    _check_runs(rig)
+    return rig
+
+
+def check_label(at: str, label: str) -> None:
+    if not label.strip() or len(label) > LONGEST_LABEL or not label.isprintable():
+        raise InputError(f"{at}: the name must be 1 to {LONGEST_LABEL} printable characters, not {label[:90]!r}")
+
+
+def check_number(at: str, value: float, low: float, high: float, unit: str) -> None:
+    if not (math.isfinite(value) and low <= value <= high):
+        raise RangeError(f"{at}: {value:g} {unit} cannot be: give {low:g} to {high:g} {unit}")
+
+
+def _check_defaults(plan: Plan) -> None:
+    defaults = plan.defaults
+    FrameRate.parse(defaults.frame_rate)
+    if defaults.target not in TARGETS:
+        raise UnknownItemError(f"the job's target '{defaults.target}' is not known: use {', '.join(TARGETS)}")
+    check_number("tone level", defaults.alignment_dbfs, -40, 0, "dBFS")
+    check_number("room noise", defaults.room_noise_db_spl, 0, 130, "dB SPL")
+    if defaults.mains_hz not in (50, 60):
+        raise RangeError(f"mains is 50 or 60 Hz, not {defaults.mains_hz}")
+    check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
+
+
+def _check_device(rig: Rig, device_id: str) -> None:
+    unit = rig.unit(device_id)
+    at = f"device '{device_id}'"
+    check_label(at, unit.label)
+    try:
+        controls = controls_of(unit.device_class) if unit.device.settings else {}
+        for control_id, value in unit.device.settings.items():
+            (controls.get(control_id) or find_control(unit.device_class, control_id)).check(value)
+    except (InputError, UnknownItemError) as error:
+        raise type(error)(f"{at}: {error.message}") from error
+    _check_routing(rig, unit, at)
+
+
+def _check_routing(rig: Rig, unit: Unit, at: str) -> None:
+    buses = {bus.id for bus in unit.device_class.buses}
+    outputs = {ref for port in unit.device_class.outputs for ref in channel_refs(port)}
+    for bus_id, refs in unit.device.routing.items():
+        if bus_id not in buses:
+            raise UnknownItemError(
+                f"{at}: there is no track or mix '{bus_id}'; it has {', '.join(sorted(buses)) or 'none'}"
+            )
+        if len(set(refs)) != len(refs):
+            raise PlanError(f"{at}: an input is routed twice to {bus_id}")
+        for ref in refs:
+            rig.input_channel(unit, ref)
+    for channel, bus_id in unit.device.feeds.items():
+        if channel not in outputs:
+            raise UnknownItemError(f"{at}: there is no output channel '{channel}'")
+        if bus_id not in buses:
+            raise UnknownItemError(f"{at}: there is no track or mix '{bus_id}' to feed {channel}")
+
+
+def _check_source(rig: Rig, source_id: str) -> None:
+    source = rig.plan.sources[source_id]
+    at = f"source '{source_id}'"
+    check_label(at, source.label)
+    for level in (source.quiet_db_spl, source.average_db_spl, source.peak_db_spl):
+        check_number(at, level, -20, 180, "dB SPL")
+    if not source.quiet_db_spl <= source.average_db_spl <= source.peak_db_spl:
+        raise RangeError(f"{at}: quiet, average and peak must rise in this order")
+    check_number(f"{at}, tolerance", source.tolerance_db, 0, 40, "dB")
+    for device_id, distance_m in source.heard_by.items():
+        unit = rig.unit(device_id)
+        if unit.device_class.capsule is None:
+            raise PlanError(f"{at}: {unit.label} is no microphone and hears nothing: name a microphone")
+        check_number(f"{at}, distance to {unit.label}", distance_m, 0.01, 1_000, "m")
+
+
+def _check_runs(rig: Rig) -> None:
+    numbers: dict[int, str] = {}
+    for run in rig.plan.runs.values():
+        at = f"run {run.number}"
+        if not 1 <= run.number <= 9_999:
+            raise RangeError(f"run '{run.id}': a number of 1 to 9999 is taped to the lead, not {run.number}")
+        if run.number in numbers:
+            raise PlanError(f"run '{run.id}': number {run.number} is taken by run '{numbers[run.number]}'")
+        numbers[run.number] = run.id
+        try:
+            rig.unit(run.sending.device).output(run.sending.port)
+            rig.unit(run.receiving.device).input(run.receiving.port)
+            for part in run.parts:
+                _check_part(rig, part)
+        except (InputError, UnknownItemError) as error:
+            raise type(error)(f"{at}: {error.message}") from error
+        if len(run.parts) > 8:
+            raise PlanError(f"{at}: more than eight leads in a row: every join is a fault to come")
+    for ref, runs in (*rig.arriving.items(), *rig.leaving.items()):
+        _check_occupancy(rig, ref, runs)
+
+
+def _check_part(rig: Rig, part: Part) -> None:
+    lead = rig.lead_of(part)
+    check_number(lead.label, part.length_m, 0, LONGEST_LEAD_M, "m")
+    if part.branch not in lead.wires:
+        known = " or ".join(repr(branch) for branch in lead.wires)
+        raise PlanError(f"{lead.label} has the ways {known}, not '{part.branch}'")
+
+
+def _check_occupancy(rig: Rig, ref: PortRef, runs: list[Run]) -> None:
+    """One plug a port; several runs only where they are different ways of one two-way lead."""
+    if len(runs) < 2:
+        return
+    ways: set[tuple[str, str]] = set()
+    for run in runs:
+        end = run.parts[-1] if run.receiving == ref and run.parts else run.parts[0] if run.parts else None
+        if end is None or not end.branch or not end.shared:
+            ways.clear()
+            break
+        ways.add((end.shared, end.branch))
+    if len(ways) != len(runs) or len({shared for shared, _ in ways}) != 1:
+        first, second = runs[0], runs[1]
+        raise PortInUseError(
+            f"{rig.port_label(ref)} holds the plug of run {first.number}; run {second.number} needs another port, "
+            "or a two-way lead that both share"
+        )

@@ -1,0 +1,64 @@
+"""Finding devices, ports, sources and classes by the words that a user types: beginnings of words are enough."""
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from tidy_trunk.core.catalogue import DEVICES, DeviceClass, Port
+from tidy_trunk.core.plan import Plan, Rig, Source, Unit
+
+
+def split_words(text: str) -> list[str]:
+    """Lower-case words and numbers; "in1" is two of them."""
+    return re.findall(r"[a-zà-ÿ]+|\d+(?:[.,]\d+)?", text.lower())
+
+
+def matches(typed: Sequence[str], *names: str) -> bool:
+    """Whether each typed word begins a word of the names; a word of the names serves once."""
+    left = [word for name in names for word in split_words(name)]
+    for word in typed:
+        hit = next((name for name in left if name == word), None) or next(
+            (name for name in left if name.startswith(word) and not word.isdigit()), None
+        )
+        if hit is None:
+            return False
+        left.remove(hit)
+    return True
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """A device that words may mean, and the words after it, which say which port."""
+
+    unit: Unit
+    rest: tuple[str, ...]
+
+
+def find_devices(rig: Rig, typed: Sequence[str]) -> list[Match]:
+    """Devices whose label or id the first words begin, the longest match first, exact labels before others."""
+    found: list[tuple[tuple[int, bool], Match]] = []
+    for unit in rig.units():
+        for count in range(len(typed), 0, -1):
+            if matches(typed[:count], unit.label) or matches(typed[:count], unit.device.id):
+                exact = list(typed[:count]) in (split_words(unit.label), split_words(unit.device.id))
+                found.append(((-count, not exact), Match(unit, tuple(typed[count:]))))
+                break
+    found.sort(key=lambda item: item[0])
+    if found and not found[0][0][1]:
+        found = [item for item in found if not item[0][1] or item[0][0] < found[0][0][0]]
+    return [match for _, match in found]
+
+
+def find_ports(ports: Iterable[Port], typed: Sequence[str]) -> list[Port]:
+    """Ports whose label or id the words begin; all of them for no words."""
+    return [port for port in ports if matches(typed, port.label, port.id)]
+
+
+def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:
+    return [source for source in plan.sources.values() if matches(typed, source.label) or matches(typed, source.id)]
+
+
+def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
+    """Built-in classes whose name, kind or id the words begin, those that begin with the first word first."""
+    found = [item for item in DEVICES.values() if matches(typed, item.label, item.id, item.kind)]
+    return sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0]))

@@ -1,0 +1,199 @@
+"""The way of sound through a plan: every track traced back to its sources."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from tidy_trunk.core.catalogue import channel_refs
+from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
+from tidy_trunk.core.trace.contacts import Arrival, arrivals, unmated
+from tidy_trunk.errors import PlanError, SignalLoopError
+
+DEEPEST_CHAIN: Final = 100
+"""ASSUMED_ most inputs and mixes in a row, two a device: more than any set has, less than would exhaust the machine."""
+
+
+class Place(StrEnum):
+    """What a stage of a trace is."""
+
+    SOUND = "sound"
+    MICROPHONE = "microphone"
+    OUTPUT = "output"
+    LEAD = "lead"
+    INPUT = "input"
+    BUS = "bus"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stage:
+    """One point on the way, with what feeds it: the stages upstream, each with the coefficient of its arrival."""
+
+    place: Place
+    device: str
+    name: str  # port id, bus id, or run id
+    channel: int = 0
+    run: Run | None = None
+    feeds: tuple[tuple["Stage", float], ...] = ()
+
+    @property
+    def key(self) -> tuple[str, str, str, int]:
+        return (self.place, self.device, self.name, self.channel)
+
+
+@dataclass(frozen=True, slots=True)
+class Trace:
+    """A recorded track and the stage that stands for it."""
+
+    device: str
+    bus: str
+    stage: Stage
+
+    @property
+    def id(self) -> str:
+        return f"{self.device}.{self.bus}"
+
+
+def accept(plan: Plan) -> Rig:
+    """Refuse a plan that is not well formed or in which sound would run in a circle; else give its look-ups.
+
+    Raises:
+        PlanError, InputError: As `validate`; SignalLoopError names the devices on the circle.
+    """
+    rig = validate(plan)
+    Tracer(rig).traces()
+    return rig
+
+
+class Tracer:
+    """Builds the stages of a plan, each once, however many tracks share it."""
+
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+        self._stages: dict[tuple[str, str, str, int], Stage] = {}
+        self._open: list[tuple[str, str, str, int]] = []
+
+    def traces(self) -> list[Trace]:
+        """Every track of every recording device, in the order of the plan.
+
+        Raises:
+            SignalLoopError: Sound would come back to where it started.
+        """
+        found = []
+        for unit in self.rig.units():
+            for bus in unit.device_class.buses:
+                stage = self.bus(unit.device.id, bus.id)
+                if bus.recorded:
+                    found.append(Trace(unit.device.id, bus.id, stage))
+            for port in unit.device_class.inputs:
+                # Inputs that feed nothing take part too, so that no circle hides behind an unused one.
+                for channel in range(len(port.channels)):
+                    self._input(unit.device.id, port.id, channel)
+        return found
+
+    def _once(self, key: tuple[str, str, str, int]) -> Stage | None:
+        if key in self._open:
+            circle = list(dict.fromkeys(device for _, device, _, _ in self._open[self._open.index(key) :]))
+            names = " → ".join(self.rig.unit(device).label for device in [*circle, circle[0]])
+            raise SignalLoopError(f"sound would run in a circle: {names}. Take one of these runs out.")
+        if len(self._open) > DEEPEST_CHAIN:
+            raise PlanError(f"a chain of more than {DEEPEST_CHAIN // 2} devices in a row cannot be traced: shorten it")
+        return self._stages.get(key)
+
+    def bus(self, device: str, bus_id: str) -> Stage:
+        """The stage of one track or mix, with all that feeds it. Raises SignalLoopError."""
+        key = (Place.BUS, device, bus_id, 0)
+        done = self._once(key)
+        if done is not None:
+            return done
+        self._open.append(key)
+        unit = self.rig.unit(device)
+        bus = next(bus for bus in unit.device_class.buses if bus.id == bus_id)
+        feeds = []
+        for ref in unit.bus_inputs(bus):
+            port, channel = self.rig.input_channel(unit, ref)
+            stage = self._input(device, port.id, channel)
+            if stage.feeds:
+                feeds.append((stage, 1.0))
+        self._open.pop()
+        stage = Stage(place=Place.BUS, device=device, name=bus_id, feeds=tuple(feeds))
+        self._stages[key] = stage
+        return stage
+
+    def _input(self, device: str, port_id: str, channel: int) -> Stage:
+        key = (Place.INPUT, device, port_id, channel)
+        done = self._once(key)
+        if done is not None:
+            return done
+        self._open.append(key)
+        feeds = []
+        for run in self.rig.arriving.get(PortRef(device, port_id), []):
+            lead = self._lead(run, channel)
+            if lead is not None:
+                feeds.append((lead, 1.0))
+        self._open.pop()
+        stage = Stage(place=Place.INPUT, device=device, name=port_id, channel=channel, feeds=tuple(feeds))
+        self._stages[key] = stage
+        return stage
+
+    def _lead(self, run: Run, channel: int) -> Stage | None:
+        feeds = tuple(
+            (stage, arrival.coefficient)
+            for arrival in run_arrivals(self.rig, run)[channel]
+            if (stage := self._output(run.sending.device, run.sending.port, arrival.channel)) is not None
+        )
+        if not feeds:
+            return None
+        return Stage(place=Place.LEAD, device=run.receiving.device, name=run.id, channel=channel, run=run, feeds=feeds)
+
+    def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
+        unit = self.rig.unit(device)
+        if unit.device_class.capsule is not None:
+            feeds: tuple[tuple[Stage, float], ...] = ((self._microphone(device), 1.0),)
+        else:
+            bus = unit.fed_bus(channel_refs(unit.output(port_id))[channel])
+            if bus is None:
+                return None
+            feeds = ((self.bus(device, bus.id), 1.0),)
+        return Stage(place=Place.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
+
+    def _microphone(self, device: str) -> Stage:
+        key = (Place.MICROPHONE, device, "", 0)
+        if key not in self._stages:
+            heard = tuple(
+                (Stage(place=Place.SOUND, device=device, name=source.id), 1.0)
+                for source in self.rig.plan.sources.values()
+                if device in source.heard_by
+            )
+            self._stages[key] = Stage(place=Place.MICROPHONE, device=device, name="", feeds=heard)
+        return self._stages[key]
+
+
+def run_arrivals(rig: Rig, run: Run) -> tuple[tuple[Arrival, ...], ...]:
+    """What each channel of a run's input hears; nothing where its plugs do not mate."""
+    sending = rig.unit(run.sending.device).output(run.sending.port)
+    receiving = rig.unit(run.receiving.device).input(run.receiving.port)
+    leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+    if unmated(sending, [lead for lead, _ in leads], receiving) is not None:
+        return tuple(() for _ in receiving.channels)
+    if sending.circuit.is_digital:
+        # One pair of contacts carries all channels: they arrive in their order, or not at all.
+        last = len(sending.channels) - 1
+        return tuple((Arrival(index, 1.0),) if index <= last else () for index in range(len(receiving.channels)))
+    return arrivals(sending, leads, receiving)
+
+
+def sources_of(stage: Stage) -> tuple[str, ...]:
+    """Ids of the sources that reach a stage, each once, in order."""
+    return tuple(dict.fromkeys(item.name for item in upstream_of(stage) if item.place is Place.SOUND))
+
+
+def upstream_of(stage: Stage) -> list[Stage]:
+    """A stage and all that is upstream of it, each once, nearest first."""
+    found = {stage.key: stage}
+    waiting = [stage]
+    for item in waiting:
+        for feed, _ in item.feeds:
+            if feed.key not in found:
+                found[feed.key] = feed
+                waiting.append(feed)
+    return waiting

@@ -1,0 +1,47 @@
+"""Units, levels, impedances and preferred values."""
+
+from tidy_trunk.core.units.constants import (
+    AUDIO_BANDWIDTH_HZ,
+    BRIDGING_RATIO,
+    DBU_REFERENCE_V,
+    PHANTOM_FEED_OHM,
+    PHANTOM_MAX_MA,
+    PHANTOM_V,
+    ROOM_TEMPERATURE_K,
+)
+from tidy_trunk.core.units.decibels import (
+    SILENCE_DB,
+    combine_tolerances_db,
+    db_from_ratio,
+    ratio_from_db,
+    sum_powers_db,
+)
+from tidy_trunk.core.units.impedance import bridging_loss_db, parallel_ohm, thermal_noise_dbu
+from tidy_trunk.core.units.levels import UNITS, convert, dbu_from_volts, find_unit, microphone_dbu, volts_from_dbu
+from tidy_trunk.core.units.preferred import SERIES, neighbours_ohm
+
+__all__ = [
+    "AUDIO_BANDWIDTH_HZ",
+    "BRIDGING_RATIO",
+    "DBU_REFERENCE_V",
+    "PHANTOM_FEED_OHM",
+    "PHANTOM_MAX_MA",
+    "PHANTOM_V",
+    "ROOM_TEMPERATURE_K",
+    "SERIES",
+    "SILENCE_DB",
+    "UNITS",
+    "bridging_loss_db",
+    "combine_tolerances_db",
+    "convert",
+    "db_from_ratio",
+    "dbu_from_volts",
+    "find_unit",
+    "microphone_dbu",
+    "neighbours_ohm",
+    "parallel_ohm",
+    "ratio_from_db",
+    "sum_powers_db",
+    "thermal_noise_dbu",
+    "volts_from_dbu",
+]

@@ -1,0 +1,34 @@
+"""Physical and normative numbers, each with the tag of its source (docs/sources.md)."""
+
+import math
+from typing import Final
+
+DBU_REFERENCE_V: Final = math.sqrt(0.6)
+"""RMS volts at 0 dBu: 1 mW in 600 Ω. [BS645]"""
+
+DBV_REFERENCE_V: Final = 1.0
+"""RMS volts at 0 dBV. [IEC60027-3]"""
+
+SPL_REFERENCE_PA: Final = 20e-6
+"""RMS pascal at 0 dB SPL. [IEC61672-1]"""
+
+BOLTZMANN_J_PER_K: Final = 1.380649e-23
+"""Boltzmann constant, exact by definition. [SI2019]"""
+
+ROOM_TEMPERATURE_K: Final = 293.15
+"""20 °C, the temperature at which resistor noise is stated. [HANDBOOK]"""
+
+AUDIO_BANDWIDTH_HZ: Final = 20_000.0
+"""Noise bandwidth for flat figures, 20 Hz to 20 kHz. [HANDBOOK]"""
+
+PHANTOM_FEED_OHM: Final = 6_800.0
+"""Resistor in each leg of a P48 feed. [IEC61938]"""
+
+PHANTOM_V: Final = 48.0
+"""P48 supply, ± 4 V. [IEC61938]"""
+
+PHANTOM_MAX_MA: Final = 10.0
+"""Largest current that a P48 feed must deliver. [IEC61938]"""
+
+BRIDGING_RATIO: Final = 5.0
+"""The load of a source is kept at this many times its impedance or more. [PRACTICE]"""

@@ -1,0 +1,56 @@
+"""Dividers, parallel resistances, and the noise that every resistance makes."""
+
+import math
+
+from tidy_trunk.core.units.constants import AUDIO_BANDWIDTH_HZ, BOLTZMANN_J_PER_K, ROOM_TEMPERATURE_K
+from tidy_trunk.core.units.decibels import db_from_ratio
+from tidy_trunk.core.units.levels import dbu_from_volts
+from tidy_trunk.errors import RangeError
+
+
+def parallel_ohm(first_ohm: float, second_ohm: float) -> float:
+    """Two resistances side by side, each above 0; an infinite one changes nothing. Source: [HANDBOOK]"""
+    if math.isinf(first_ohm):
+        return second_ohm
+    if math.isinf(second_ohm):
+        return first_ohm
+    return first_ohm * second_ohm / (first_ohm + second_ohm)
+
+
+def bridging_loss_db(source_ohm: float, load_ohm: float) -> float:
+    """What a load takes off the open-circuit voltage of a source: positive, 0.5 dB for 150 Ω into 2.5 kΩ.
+
+    Raises:
+        RangeError: A negative source or a load that is not above zero.
+
+    Source: [HANDBOOK]
+    """
+    if not source_ohm >= 0 or not load_ohm > 0:
+        raise RangeError(f"a source of {source_ohm:g} Ω into a load of {load_ohm:g} Ω cannot be: give sizes above 0")
+    return -db_from_ratio(load_ohm / (load_ohm + source_ohm)) if math.isfinite(load_ohm) else 0.0
+
+
+def thermal_noise_dbu(
+    source_ohm: float, *, bandwidth_hz: float = AUDIO_BANDWIDTH_HZ, temperature_k: float = ROOM_TEMPERATURE_K
+) -> float:
+    """Noise of a bare resistance: no input that it feeds can be quieter.
+
+    Open-circuit v = sqrt(4 k T R B), flat over the band.
+
+    Args:
+        source_ohm: Resistance in Ω, above 0; microphones are mostly rated 150 or 200.
+        bandwidth_hz: Noise bandwidth in Hz, unweighted, above 0.
+        temperature_k: Absolute temperature in K, above 0.
+
+    Returns:
+        RMS level in dBu; -130.9 for 150 Ω and the defaults.
+
+    Raises:
+        RangeError: An argument is not finite or not above zero.
+
+    Source: [NYQUIST28]
+    """
+    for value in (source_ohm, bandwidth_hz, temperature_k):
+        if not (math.isfinite(value) and value > 0):
+            raise RangeError(f"{value} cannot be a resistance, bandwidth or temperature: give a finite number above 0")
+    return dbu_from_volts(math.sqrt(4.0 * BOLTZMANN_J_PER_K * temperature_k * source_ohm * bandwidth_hz))

@@ -1,0 +1,237 @@
+"""The ways of handbook §6 to make a run's level fit, each as edits on the plan."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Final
+
+from tidy_trunk.core.catalogue import (
+    LEADS,
+    Circuit,
+    InputMode,
+    InputPort,
+    LeadClass,
+    OutputMode,
+    OutputPort,
+    PadPlace,
+    Signal,
+    mates,
+    mode_key,
+    pad_key,
+    trim_key,
+)
+from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, Rig, Run, SetControl, SetParts, Unit
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Candidate:
+    """A way before it is computed. `cost` ranks what it takes: 0 a switch, 1 a lead, 2 what takes something away."""
+
+    id: str
+    label: str
+    edits: tuple[Edit, ...]
+    needs: str = "nothing"
+    loses: str = ""
+    cost: int = 0
+
+
+PADDED_FROM_DB: Final = 6.0
+"""ASSUMED_ loss from which a run counts as attenuated on purpose."""
+
+
+def candidates(rig: Rig, run: Run) -> Iterator[Candidate]:
+    """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
+    end = Ends(rig, run)
+    yield from _input_modes(end)
+    yield from _output_modes(end)
+    yield from _pads(end)
+    yield from _trim(end)
+    yield from _headphones(end)
+    yield from _camera_attenuator(end)
+    yield from _aes3(end)
+    yield Candidate(id="gain", label=f"Only turn {end.receiver.label}'s gain", edits=())
+
+
+class Ends:
+    """Both ends of a run, looked up."""
+
+    def __init__(self, rig: Rig, run: Run) -> None:
+        self.rig, self.run = rig, run
+        self.sender: Unit = rig.unit(run.sending.device)
+        self.receiver: Unit = rig.unit(run.receiving.device)
+        self.output: OutputPort = self.sender.output(run.sending.port)
+        self.input: InputPort = self.receiver.input(run.receiving.port)
+        self.output_mode: OutputMode = self.sender.output_mode(self.output)
+        self.input_mode: InputMode = self.receiver.input_mode(self.input)
+
+    @property
+    def plain_parts(self) -> tuple[Part, ...]:
+        """The run's parts with every pad taken out or exchanged for the plain lead of the same plugs."""
+        kept = []
+        for part in self.run.parts:
+            lead = self.rig.lead_of(part)
+            plain = part if lead.loss_db is None else _plain_like(lead, part)
+            if plain is not None:
+                kept.append(plain)
+        return tuple(kept)
+
+
+def _plain_like(lead: LeadClass, part: Part) -> Part | None:
+    if lead.sending.connector == lead.receiving.connector and lead.sending.gender != lead.receiving.gender:
+        return None  # a barrel: without it the plugs still mate
+    for other in LEADS.values():
+        if other.loss_db is None and (other.sending, other.receiving, other.wires) == (
+            lead.sending,
+            lead.receiving,
+            lead.wires,
+        ):
+            return replace(part, lead=other.id)
+    return None
+
+
+def _input_modes(end: Ends) -> Iterator[Candidate]:
+    analogue = end.output.circuit.is_analogue
+    for mode in end.input.modes:
+        if mode.id != end.input_mode.id and (mode.signal is Signal.DIGITAL) != analogue:
+            edit = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=mode.id)
+            yield Candidate(
+                id=f"input-{mode.id}",
+                label=f"Switch {end.receiver.label} {end.input.label} to {mode.label}",
+                edits=(edit,),
+            )
+
+
+def _output_modes(end: Ends) -> Iterator[Candidate]:
+    for mode in end.output.modes:
+        if mode.id != end.output_mode.id and end.output.circuit.is_analogue and not end.output.is_headphone:
+            edit = SetControl(device=end.sender.device.id, control=mode_key(end.output.id), value=mode.id)
+            yield Candidate(
+                id=f"output-{mode.id}",
+                label=f"Switch {end.sender.label} {end.output.label} to {mode.label}",
+                edits=(edit,),
+            )
+
+
+def _pads(end: Ends) -> Iterator[Candidate]:
+    """A pad goes to the receiving end, so that the cable carries the higher level."""
+    if not end.output.circuit.is_analogue or end.input_mode.signal is Signal.DIGITAL:
+        return
+    if end.sender.device_class.capsule is not None:
+        return  # a pad between microphone and input spoils powering and noise
+    plain = end.plain_parts
+    for lead in LEADS.values():
+        if lead.loss_db is None:
+            continue
+        parts = _with_pad(end, plain, lead)
+        if parts is not None:
+            yield Candidate(
+                id=f"lead-{lead.id}",
+                label=f"Use the {lead.loss_db.value:g} dB lead",
+                edits=(SetParts(run=end.run.id, parts=parts),),
+                needs=f"1 {lead.label}",
+                cost=1,
+            )
+
+
+def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
+    last = LEADS[plain[-1].lead] if plain else None
+    pad = Part(lead=lead.id, length_m=lead.short_m or 0.3)
+    if last is not None and (last.sending, last.receiving) == (lead.sending, lead.receiving):
+        if set(last.wires) != set(lead.wires):
+            return None
+        exchanged = replace(plain[-1], lead=lead.id)
+        if last.wires == lead.wires or last.wires.get("") == LEADS["xlr-trs-one-to-one"].wires[""]:
+            return (*plain[:-1], exchanged)
+        return None
+    before = last.receiving if last is not None else end.output.plug
+    if "" in lead.wires and mates(before, lead.sending) and mates(lead.receiving, end.input.plug):
+        return (*plain, pad)
+    return None
+
+
+def _trim(end: Ends) -> Iterator[Candidate]:
+    if end.output_mode.trim is None or end.output.is_headphone:
+        return
+    wanted = _trim_to_fit(end, end.output_mode)
+    if wanted is None:
+        return
+    edit = SetControl(device=end.sender.device.id, control=trim_key(end.output.id, end.output_mode.id), value=wanted)
+    yield Candidate(
+        id="trim",
+        label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
+        edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if end.plain_parts != end.run.parts else (edit,),
+        loses="its noise stays" if end.output_mode.trim_kind == "digital" else "",
+    )
+
+
+def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
+    """The highest trim at which the sender's full scale is the receiver's full scale or below it."""
+    if mode.trim is None or mode.full_scale_dbu is None or end.input_mode.full_scale_dbu is None:
+        return None
+    gain = end.input_mode.gain
+    lowest = gain.minimum_db + gain.step_db if gain is not None and end.input_mode.signal is Signal.MIC else 0.0
+    ceiling = end.input_mode.full_scale_dbu.value - lowest
+    if end.input_mode.clip_dbu is not None:
+        ceiling = min(ceiling, end.input_mode.clip_dbu.value)
+    wanted = mode.trim.nearest_db(ceiling - mode.full_scale_dbu.value)
+    if wanted > ceiling - mode.full_scale_dbu.value:
+        wanted = mode.trim.nearest_db(wanted - mode.trim.step_db)
+    return wanted
+
+
+def _headphones(end: Ends) -> Iterator[Candidate]:
+    for port in end.sender.device_class.outputs:
+        free = not end.rig.leaving.get(PortRef(end.sender.device.id, port.id))
+        if not port.is_headphone or port.id == end.output.id or not free:
+            continue
+        length_m = sum(part.length_m for part in end.run.parts)
+        joins = [join for join in find_joins(port, end.input, length_m=length_m) if not join.faults]
+        mode = port.modes[0]
+        trim_db = _trim_to_fit(end, mode)
+        if joins and trim_db is not None:
+            move = MoveRun(run=end.run.id, sending=PortRef(end.sender.device.id, port.id), parts=joins[0].parts)
+            turn = SetControl(device=end.sender.device.id, control=trim_key(port.id, mode.id), value=trim_db)
+            yield Candidate(
+                id="headphones",
+                label=f"Use {end.sender.label}'s headphone output at {trim_db:g} dB".replace("-", "−"),
+                edits=(move, turn),
+                loses="nobody can listen there",
+                cost=2,
+            )
+
+
+def _camera_attenuator(end: Ends) -> Iterator[Candidate]:
+    if end.input.pad_db is None or end.receiver.pad_db(end.input):
+        return
+    edit = SetControl(device=end.receiver.device.id, control=pad_key(end.input.id), value=True)
+    behind = end.input.pad_place is PadPlace.LAST
+    yield Candidate(
+        id="attenuator",
+        label=f"Switch on {end.receiver.label}'s attenuator",
+        edits=(edit,),
+        loses="it sits behind the point that clips" if behind else "",
+    )
+
+
+def _aes3(end: Ends) -> Iterator[Candidate]:
+    digital = next((mode for mode in end.input.modes if mode.signal is Signal.DIGITAL), None)
+    if digital is None or end.output.circuit.is_digital:
+        return
+    others = [run for run in end.rig.arriving.get(end.run.receiving, []) if run.id != end.run.id]
+    for port in end.sender.device_class.outputs:
+        ref = PortRef(end.sender.device.id, port.id)
+        if port.circuit is not Circuit.AES3 or end.rig.leaving.get(ref) or others:
+            continue
+        branch = end.run.parts[-1].branch if end.run.parts else ""
+        length_m = sum(part.length_m for part in end.run.parts)
+        joins = find_joins(port, end.input, length_m=length_m, branch=branch or "L", shared=f"aes-{end.run.id}")
+        if joins and not joins[0].faults:
+            switch = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=digital.id)
+            yield Candidate(
+                id="aes3",
+                label=f"AES3 from {end.sender.label}",
+                edits=(MoveRun(run=end.run.id, sending=ref, parts=joins[0].parts), switch),
+                needs="110 Ω lead",
+                loses="level fixed by the sender",
+                cost=1,
+            )

@@ -1,0 +1,30 @@
+"""The saved plan and its edits as JSON."""
+
+from tidy_trunk.document.edits import AnyEdit, edit_document
+from tidy_trunk.document.files import LARGEST_PLAN_BYTES, first_complaint, plan_from_json, read_plan, write_plan
+from tidy_trunk.document.models import (
+    SCHEMA_VERSION,
+    DeviceModel,
+    FigureModel,
+    PartModel,
+    PlanDocument,
+    PortRefModel,
+    Value,
+)
+
+__all__ = [
+    "LARGEST_PLAN_BYTES",
+    "SCHEMA_VERSION",
+    "AnyEdit",
+    "DeviceModel",
+    "FigureModel",
+    "PartModel",
+    "PlanDocument",
+    "PortRefModel",
+    "Value",
+    "edit_document",
+    "first_complaint",
+    "plan_from_json",
+    "read_plan",
+    "write_plan",
+]

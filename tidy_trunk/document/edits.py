@@ -1,0 +1,226 @@
+"""Edits as JSON: one model for each command, told apart by `kind`."""
+
+from collections.abc import Mapping
+from typing import Annotated, Any, ClassVar, Final, Literal, cast
+
+from pydantic import Field
+
+from tidy_trunk.core import plan as core
+from tidy_trunk.core.catalogue import Figure
+from tidy_trunk.document.models import (
+    Db,
+    DocumentModel,
+    FigureModel,
+    Id,
+    Key,
+    Metres,
+    Name,
+    PartModel,
+    PortRefModel,
+    Value,
+)
+
+
+class EditModel(DocumentModel):
+    """A command whose fields have the names of its core counterpart."""
+
+    command: ClassVar[type]
+
+    def to_core(self) -> core.Edit:
+        values = {name: _to_core(getattr(self, name)) for name in type(self).model_fields if name != "kind"}
+        edit: core.Edit = self.command(**values)
+        return edit
+
+
+class SetJobModel(EditModel):
+    command = core.SetJob
+    kind: Literal["set-job"] = "set-job"
+    name: Name | None = None
+    frame_rate: Key | None = None
+    target: Id | None = None
+    alignment_dbfs: Db | None = None
+    mains_hz: int | None = None
+    room_noise_db_spl: Db | None = None
+
+
+class AddDeviceModel(EditModel):
+    command = core.AddDevice
+    kind: Literal["add-device"] = "add-device"
+    class_id: Id
+    label: Name | None = None
+    id: Id | None = None
+
+
+class CopyDeviceModel(EditModel):
+    command = core.CopyDevice
+    kind: Literal["copy-device"] = "copy-device"
+    device: Id
+    label: Name
+
+
+class RenameDeviceModel(EditModel):
+    command = core.RenameDevice
+    kind: Literal["rename-device"] = "rename-device"
+    device: Id
+    label: Name
+
+
+class RemoveDeviceModel(EditModel):
+    command = core.RemoveDevice
+    kind: Literal["remove-device"] = "remove-device"
+    device: Id
+
+
+class SetControlModel(EditModel):
+    command = core.SetControl
+    kind: Literal["set-control"] = "set-control"
+    device: Id
+    control: Key
+    value: Value
+
+
+class RouteBusModel(EditModel):
+    command = core.RouteBus
+    kind: Literal["route-bus"] = "route-bus"
+    device: Id
+    bus: Key
+    inputs: Annotated[tuple[Key, ...], Field(max_length=64)]
+
+
+class FeedOutputModel(EditModel):
+    command = core.FeedOutput
+    kind: Literal["feed-output"] = "feed-output"
+    device: Id
+    channel: Key
+    bus: Key
+
+
+class AddSourceModel(EditModel):
+    command = core.AddSource
+    kind: Literal["add-source"] = "add-source"
+    label: Name
+    average_db_spl: Db
+    quiet_db_spl: Db | None = None
+    peak_db_spl: Db | None = None
+    heard_by: dict[Id, Metres] = Field(default_factory=dict)
+    id: Id | None = None
+
+
+class SetSourceModel(EditModel):
+    command = core.SetSource
+    kind: Literal["set-source"] = "set-source"
+    source: Id
+    label: Name | None = None
+    quiet_db_spl: Db | None = None
+    average_db_spl: Db | None = None
+    peak_db_spl: Db | None = None
+
+
+class HearModel(EditModel):
+    command = core.Hear
+    kind: Literal["hear"] = "hear"
+    source: Id
+    device: Id
+    distance_m: Metres | None
+
+
+class RemoveSourceModel(EditModel):
+    command = core.RemoveSource
+    kind: Literal["remove-source"] = "remove-source"
+    source: Id
+
+
+class ConnectModel(EditModel):
+    command = core.Connect
+    kind: Literal["connect"] = "connect"
+    sending: PortRefModel
+    receiving: PortRefModel
+    parts: Annotated[tuple[PartModel, ...], Field(max_length=8)] = ()
+    id: Id | None = None
+
+
+class SetPartsModel(EditModel):
+    command = core.SetParts
+    kind: Literal["set-parts"] = "set-parts"
+    run: Id
+    parts: Annotated[tuple[PartModel, ...], Field(max_length=8)]
+
+
+class MoveRunModel(EditModel):
+    command = core.MoveRun
+    kind: Literal["move-run"] = "move-run"
+    run: Id
+    sending: PortRefModel | None = None
+    receiving: PortRefModel | None = None
+    parts: Annotated[tuple[PartModel, ...], Field(max_length=8)] | None = None
+
+
+class DisconnectModel(EditModel):
+    command = core.Disconnect
+    kind: Literal["disconnect"] = "disconnect"
+    run: Id
+
+
+class SetFigureModel(EditModel):
+    command = core.SetFigure
+    kind: Literal["set-figure"] = "set-figure"
+    device: Id
+    path: Key
+    figure: FigureModel | None
+
+
+class CopyClassModel(EditModel):
+    command = core.CopyClass
+    kind: Literal["copy-class"] = "copy-class"
+    device: Id
+    label: Name
+
+
+AnyEdit = Annotated[
+    SetJobModel
+    | AddDeviceModel
+    | CopyDeviceModel
+    | RenameDeviceModel
+    | RemoveDeviceModel
+    | SetControlModel
+    | RouteBusModel
+    | FeedOutputModel
+    | AddSourceModel
+    | SetSourceModel
+    | HearModel
+    | RemoveSourceModel
+    | ConnectModel
+    | SetPartsModel
+    | MoveRunModel
+    | DisconnectModel
+    | SetFigureModel
+    | CopyClassModel,
+    Field(discriminator="kind"),
+]
+
+_MODELS: Final[Mapping[type, type[EditModel]]] = {model.command: model for model in EditModel.__subclasses__()}
+
+
+def edit_document(edit: core.Edit) -> AnyEdit:
+    """A core edit as its model."""
+    model = _MODELS[type(edit)]
+    names = [name for name in model.model_fields if name != "kind"]
+    return cast(AnyEdit, model.model_validate({name: _from_core(getattr(edit, name)) for name in names}))
+
+
+def _to_core(value: Any) -> Any:
+    if isinstance(value, tuple):
+        return tuple(_to_core(item) for item in value)
+    return value.to_core() if hasattr(value, "to_core") else value
+
+
+def _from_core(value: Any) -> Any:
+    if isinstance(value, core.PortRef):
+        return PortRefModel.from_core(value)
+    if isinstance(value, core.Part):
+        return PartModel.from_core(value)
+    if isinstance(value, tuple):
+        return tuple(_from_core(item) for item in value)
+    if isinstance(value, Figure):
+        return FigureModel.from_core(value)
+    return value

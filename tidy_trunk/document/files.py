@@ -1,0 +1,72 @@
+"""A plan from bytes and to bytes; every refusal names the place and the reason."""
+
+import json
+from typing import Any, Final
+
+from pydantic import ValidationError
+
+from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.trace import accept
+from tidy_trunk.document.models import SCHEMA_VERSION, PlanDocument
+from tidy_trunk.errors import FormatError, NewerSchemaError
+
+LARGEST_PLAN_BYTES: Final = 4 * 1024 * 1024
+"""ASSUMED_ largest plan file: a thousand runs take well under one megabyte."""
+
+
+def read_plan(data: bytes) -> Plan:
+    """The plan in a file, accepted: well formed and without circles.
+
+    Raises:
+        FormatError: Not JSON, too large, a newer schema, or a field that is missing, unknown or cannot be.
+        PlanError, InputError: A plan that contradicts itself.
+    """
+    if len(data) > LARGEST_PLAN_BYTES:
+        raise FormatError(
+            f"this is {len(data) / 1e6:.0f} MB; a plan has at most {LARGEST_PLAN_BYTES / 1e6:.0f} MB: is it the right file?"
+        )
+    try:
+        raw = json.loads(data.decode("utf-8-sig"))
+    except UnicodeDecodeError as error:
+        raise FormatError(f"this is no text: byte {error.start} is not UTF-8. Is it the right file?") from error
+    except json.JSONDecodeError as error:
+        raise FormatError(f"this is no JSON: line {error.lineno}, column {error.colno}: {error.msg}") from error
+    except RecursionError as error:
+        raise FormatError("this JSON is nested too deeply to be a plan") from error
+    return plan_from_json(raw)
+
+
+def plan_from_json(raw: Any) -> Plan:
+    """As `read_plan`, from a value that has been parsed."""
+    if not isinstance(raw, dict):
+        raise FormatError("a plan is a JSON object with schema_version, name, devices, sources and runs")
+    version = raw.get("schema_version", SCHEMA_VERSION)
+    if not isinstance(version, int) or isinstance(version, bool):
+        raise FormatError(f"schema_version must be a whole number, not {version!r}")
+    if version > SCHEMA_VERSION:
+        raise NewerSchemaError(
+            f"this plan has schema version {version}; this program reads up to {SCHEMA_VERSION}: update the program"
+        )
+    try:
+        plan = PlanDocument.model_validate(raw).to_core()
+    except ValidationError as error:
+        raise FormatError(first_complaint(error)) from error
+    accept(plan)
+    return plan
+
+
+def first_complaint(error: ValidationError) -> str:
+    """The first thing wrong, as place and reason."""
+    first = error.errors(include_url=False)[0]
+    place = ".".join(str(part) for part in first["loc"]) or "the plan"
+    more = error.error_count() - 1
+    given = first.get("input")
+    shown = f", not {given!r}" if isinstance(given, str | int | float | bool) and len(repr(given)) < 60 else ""
+    return f"{place}: {first['msg'].lower()}{shown}" + (f" (and {more} more)" if more else "")
+
+
+def write_plan(plan: Plan) -> bytes:
+    """The plan as a file: JSON with two spaces, readable in a text editor."""
+    return (
+        json.dumps(PlanDocument.from_core(plan).model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
+    ).encode()

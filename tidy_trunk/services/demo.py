@@ -1,0 +1,120 @@
+"""The demo job: casting day at a bell foundry, an invented documentary drama. It carries classic mistakes to find."""
+
+from tidy_trunk.core.plan import (
+    AddDevice,
+    AddSource,
+    Connect,
+    Edit,
+    Part,
+    Plan,
+    PortRef,
+    RouteBus,
+    SetControl,
+    SetJob,
+    apply_edits,
+)
+
+_FURNACE_ROOM_DB = 48.0
+
+
+def foundry() -> Plan:
+    """The plan of the demo."""
+    plan, _ = apply_edits(Plan(name="Casting day"), [*_job(), *_gear(), *_sources(), *_runs(), *_settings()])
+    return plan
+
+
+def _job() -> list[Edit]:
+    return [SetJob(frame_rate="25", target="film", alignment_dbfs=-20, mains_hz=50, room_noise_db_spl=_FURNACE_ROOM_DB)]
+
+
+def _gear() -> list[Edit]:
+    wanted = (
+        ("boom", "boom-shotgun", "Boom"),
+        ("founder-lav", "lavalier", "Founder lav"),
+        ("reporter-lav", "lavalier", "Presenter lav"),
+        ("bell-mic", "dynamic-handheld", "Bell mic"),
+        ("hall-mic", "battery-condenser", "Hall mic"),
+        ("pack-a", "bodypack-transmitter", "Pack A"),
+        ("pack-b", "bodypack-transmitter", "Pack B"),
+        ("receiver-a", "receiver-one", "Receiver A"),
+        ("receiver-b", "receiver-one", "Receiver B"),
+        ("bag", "bag-recorder", "Bag recorder"),
+        ("pocket", "pocket-recorder", "Pocket recorder"),
+        ("camera-a", "cinema-xlr5", "Camera A"),
+        ("camera-b", "mirrorless-mic", "Camera B"),
+        ("switcher", "live-switcher", "Switcher"),
+    )
+    return [AddDevice(id=device, class_id=class_id, label=label) for device, class_id, label in wanted]
+
+
+def _sources() -> list[Edit]:
+    return [
+        AddSource(id="founder", label="Master founder", average_db_spl=66, heard_by={"boom": 0.6, "founder-lav": 0.2}),
+        AddSource(id="presenter", label="Presenter", average_db_spl=62, heard_by={"reporter-lav": 0.2}),
+        AddSource(
+            id="bell",
+            label="Bell, first strike",
+            quiet_db_spl=70,
+            average_db_spl=104,
+            peak_db_spl=118,
+            heard_by={"bell-mic": 1.5},
+        ),
+        AddSource(id="hall", label="Visitors' hall", average_db_spl=64, heard_by={"hall-mic": 2}),
+        AddSource(id="pour", label="The pour", quiet_db_spl=58, average_db_spl=74, peak_db_spl=92),
+    ]
+
+
+def _run(sending: tuple[str, str], receiving: tuple[str, str], *parts: Part) -> Edit:
+    return Connect(sending=PortRef(*sending), receiving=PortRef(*receiving), parts=parts)
+
+
+def _runs() -> list[Edit]:
+    xlr = "xlr"
+    left = Part(lead="2xlr-xlr5", length_m=0.5, branch="L", shared="camera-a-breakout")
+    right = Part(lead="2xlr-xlr5", length_m=0.5, branch="R", shared="camera-a-breakout")
+    return [
+        _run(("boom", "out"), ("bag", "in1"), Part(lead=xlr, length_m=10)),
+        _run(("founder-lav", "out"), ("pack-a", "mic")),
+        _run(("pack-a", "air"), ("receiver-a", "air")),
+        _run(("receiver-a", "out"), ("bag", "in2"), Part(lead=xlr, length_m=0.5)),
+        _run(("reporter-lav", "out"), ("pack-b", "mic")),
+        _run(("pack-b", "air"), ("receiver-b", "air")),
+        _run(("receiver-b", "out"), ("bag", "in3"), Part(lead=xlr, length_m=0.5)),
+        _run(("bell-mic", "out"), ("bag", "in4"), Part(lead=xlr, length_m=25)),
+        _run(("bag", "out-l"), ("camera-a", "in"), Part(lead=xlr, length_m=8), left),
+        _run(("bag", "out-r"), ("camera-a", "in"), Part(lead=xlr, length_m=8), right),
+        # Line into a microphone socket, three metres unbalanced beside the dimmers.
+        _run(("bag", "line"), ("camera-b", "mic"), Part(lead="trs", length_m=3)),
+        # The lead that looks right and puts hot left, cold right; and a cell that nobody put in.
+        _run(
+            ("hall-mic", "out"),
+            ("pocket", "in"),
+            Part(lead=xlr, length_m=5),
+            Part(lead="xlr-trs-one-to-one", length_m=0.3),
+        ),
+        _run(("camera-b", "hdmi"), ("switcher", "hdmi1"), Part(lead="hdmi", length_m=5)),
+    ]
+
+
+def _settings() -> list[Edit]:
+    def put(device: str, control: str, value: str | float | bool) -> Edit:
+        return SetControl(device=device, control=control, value=value)
+
+    return [
+        put("bag", "in1.phantom.menu", True),
+        put("bag", "in1.mic.gain_db", 44),
+        put("bag", "in2.mode", "line"),
+        put("bag", "in2.line.gain_db", 24),
+        put("bag", "in3.mode", "line"),
+        put("bag", "in3.line.gain_db", 26),
+        put("bag", "in4.mic.gain_db", 22),
+        put("pack-a", "mic.mic.gain_db", 8),
+        put("pack-b", "mic.mic.gain_db", 12),
+        put("camera-a", "in.line.gain_db", 14),
+        put("pocket", "in.plug_in.menu", False),
+        put("pocket", "in.auto.menu", True),
+        put("pocket", "in.mic.gain_db", 14),
+        # The switcher's programme takes its sound from Camera B's picture lead.
+        RouteBus(device="switcher", bus="pgm-l", inputs=("hdmi1.L",)),
+        RouteBus(device="switcher", bus="pgm-r", inputs=("hdmi1.R",)),
+    ]

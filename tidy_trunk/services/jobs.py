@@ -1,0 +1,115 @@
+"""Jobs: open, edit, undo, look back, and ask what an edit would do."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+from tidy_trunk.core.plan import Edit, Plan, apply_edits
+from tidy_trunk.core.say import Answer, say
+from tidy_trunk.core.trace import accept
+from tidy_trunk.core.ways import Way, ways
+from tidy_trunk.document import PlanDocument, plan_from_json, write_plan
+from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.store import JobRecord, JobStore, RevisionRecord
+
+
+@dataclass(frozen=True, slots=True)
+class JobState:
+    """A revision of a job, worked out."""
+
+    revision: RevisionRecord
+    evaluation: Evaluation
+
+
+class JobService:
+    """One method for one thing that a user does."""
+
+    def __init__(self, store: JobStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)) -> None:
+        self._store = store
+        self._now = now
+
+    def all(self) -> list[JobRecord]:
+        return self._store.all()
+
+    def create(self, plan: Plan, sentence: str = "New job") -> JobState:
+        """A job that begins with a plan. Raises PlanError or InputError where the plan cannot be."""
+        evaluation = Evaluation(plan)
+        return JobState(self._store.create(uuid4(), plan.name, _document(plan), sentence, self._now()), evaluation)
+
+    def import_plan(self, raw: Any) -> JobState:
+        """A job from a plan file. Raises FormatError, PlanError or InputError."""
+        return self.create(plan_from_json(raw), "Read from a plan file")
+
+    def delete(self, job_id: UUID) -> None:
+        self._store.delete(job_id)
+
+    def newest(self, job_id: UUID) -> JobState:
+        return _state(self._store.newest(job_id))
+
+    def at(self, job_id: UUID, number: int) -> JobState:
+        """An earlier state, to look at."""
+        return _state(self._store.revision(job_id, number))
+
+    def export(self, job_id: UUID) -> bytes:
+        return write_plan(_plan(self._store.newest(job_id)))
+
+    def history(self, job_id: UUID) -> list[tuple[int, str, datetime]]:
+        return self._store.history(job_id)
+
+    def edit(self, job_id: UUID, base: int, edits: Sequence[Edit]) -> JobState:
+        """Apply edits as one revision: all or none.
+
+        Raises:
+            RevisionConflictError: The job has moved on since `base`.
+            PlanError, InputError: An edit that cannot be done.
+        """
+        if not edits:
+            raise InputError("there is no edit to do: give at least one")
+        made: list[Evaluation] = []
+
+        def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
+            plan, sentence = apply_edits(plan_from_json(document), edits)
+            made.append(Evaluation(plan))
+            return _document(plan), plan.name, sentence
+
+        revision = self._store.edit(job_id, base, change, self._now())
+        return JobState(revision, made[0])
+
+    def undo(self, job_id: UUID, base: int) -> JobState:
+        return _state(self._store.undo(job_id, base, self._now()))
+
+    def redo(self, job_id: UUID, base: int) -> JobState:
+        return _state(self._store.redo(job_id, base, self._now()))
+
+    def bring_back(self, job_id: UUID, base: int, number: int) -> JobState:
+        return _state(self._store.bring_back(job_id, base, number, self._now()))
+
+    def preview(self, job_id: UUID, edits: Sequence[Edit]) -> Evaluation:
+        """What edits would give, with nothing kept."""
+        plan, _ = apply_edits(_plan(self._store.newest(job_id)), edits)
+        return Evaluation(plan)
+
+    def say(self, job_id: UUID, text: str) -> Answer:
+        return say(_plan(self._store.newest(job_id)), text)
+
+    def ways(self, job_id: UUID, run_id: str) -> list[Way]:
+        plan = _plan(self._store.newest(job_id))
+        if run_id not in plan.runs:
+            raise NotFoundError(f"the job has no run '{run_id}'")
+        accept(plan)
+        return ways(plan, run_id)
+
+
+def _document(plan: Plan) -> dict[str, Any]:
+    return PlanDocument.from_core(plan).model_dump(mode="json")
+
+
+def _plan(record: RevisionRecord) -> Plan:
+    return plan_from_json(record.document)
+
+
+def _state(record: RevisionRecord) -> JobState:
+    return JobState(record, Evaluation(_plan(record)))

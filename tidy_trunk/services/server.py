@@ -1,0 +1,113 @@
+"""Starting and ending the application with its database."""
+
+import fcntl
+import signal
+import socket
+import sys
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Final
+
+import uvicorn
+
+from tidy_trunk.errors import SetupError
+from tidy_trunk.services.demo import foundry
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.settings import Settings
+from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
+
+WATCH_S: Final = 1.0
+"""ASSUMED_ how often to look whether PostgreSQL is alive: short beside a person's patience."""
+
+
+def serve(port: int, *, demo: bool) -> None:
+    """Run until interrupted.
+
+    Raises:
+        SetupError: It cannot start; the message says why and what to do.
+    """
+    from tidy_trunk.api import create_app
+
+    settings = Settings()
+    home = settings.home / "demo" if demo else settings.home
+    with _alone(home), _database(settings, home) as database:
+        migrate(database)
+        service = JobService(JobStore(database))
+        if demo and not service.all():
+            service.create(foundry(), "The demo job")
+        listener = _listen(port)
+        address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+        print(f"Tidy Trunk is at {address} (end with Ctrl-C)", flush=True)
+        config = uvicorn.Config(
+            create_app(service, settings.web), log_level="warning", access_log=False, server_header=False
+        )
+        uvicorn.Server(config).run(sockets=[listener])
+
+
+@contextmanager
+def _alone(home: Path) -> Iterator[None]:
+    """One server for one data folder; the lock goes with its process, so that a crash leaves none behind."""
+    try:
+        home.mkdir(parents=True, exist_ok=True)
+        handle = (home / "lock").open("a+")
+    except OSError as error:
+        raise SetupError(
+            f"cannot write in {home}: {error.strerror}. Set TIDY_TRUNK_HOME to a folder of your own."
+        ) from error
+    with handle:
+        try:
+            fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError as error:
+            raise SetupError(f"Tidy Trunk is running already on {home}: use that one, or end it first") from error
+        yield
+
+
+@contextmanager
+def _database(settings: Settings, home: Path) -> Iterator[Database]:
+    if settings.database_url:
+        database = Database(settings.database_url)
+        try:
+            yield database
+        finally:
+            database.close()
+        return
+    cluster = PrivateCluster(home)
+    # A polite kill must end PostgreSQL too, also in the moment before uvicorn takes the signals over.
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    database = Database(cluster.start())
+    done = threading.Event()
+    watcher = threading.Thread(target=_keep_alive, args=(cluster, done), daemon=True)
+    watcher.start()
+    try:
+        yield database
+    finally:
+        done.set()
+        watcher.join()
+        database.close()
+        cluster.stop()
+
+
+def _keep_alive(cluster: PrivateCluster, done: threading.Event) -> None:
+    """Bring PostgreSQL back when it dies under us: acknowledged edits are in its log."""
+    while not done.wait(WATCH_S):
+        try:
+            if cluster.revive():
+                print("tidy: PostgreSQL had ended and was started again", file=sys.stderr, flush=True)
+        except SetupError as error:
+            print(f"tidy: {error.message}", file=sys.stderr, flush=True)
+
+
+def _listen(port: int) -> socket.socket:
+    """A listening socket on loopback; another port where the wanted one is taken."""
+    for candidate in (port, 0):
+        listener = socket.socket()
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listener.bind(("127.0.0.1", candidate))
+        except (OSError, OverflowError):
+            listener.close()
+            continue
+        return listener
+    raise SetupError("no free port on 127.0.0.1")

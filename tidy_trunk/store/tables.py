@@ -1,0 +1,47 @@
+"""Tables, named for what a row is. The migrations declare them on their own; these are for queries."""
+
+from typing import Any
+
+import peewee
+
+
+class Tables:
+    """The tables bound to one pool: nothing global, so that two databases in one process do not meet."""
+
+    def __init__(self, pool: Any) -> None:
+        class Job(pool.Model):
+            """A job; `head` is the number of its newest revision."""
+
+            id = peewee.UUIDField(primary_key=True)
+            name = peewee.TextField()
+            head = peewee.IntegerField()
+            created = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "job"
+
+        class Revision(pool.Model):
+            """One state in the history of a job; rows are only added.
+
+            content: number of the revision whose document this state shows; its own for an edit, an older one for an
+                undo.
+            before: content from which an edit was made: where undo goes. Null for the first.
+            redo: contents that redo goes to, the next one last.
+            document: the plan; null where `content` is another revision.
+            """
+
+            job = peewee.ForeignKeyField(Job, column_name="job_id", backref="revisions")
+            number = peewee.IntegerField()
+            sentence = peewee.TextField()
+            content = peewee.IntegerField()
+            before = peewee.IntegerField(null=True)
+            redo = peewee.JSONField()
+            document = peewee.JSONField(null=True)
+            created = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "revision"
+                primary_key = peewee.CompositeKey("job", "number")
+
+        self.Job: Any = Job
+        self.Revision: Any = Revision

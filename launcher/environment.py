@@ -16,6 +16,10 @@ def python() -> Path:
     return VENV / "bin" / "python"
 
 
+def is_running_in_it() -> bool:
+    return Path(sys.prefix) == VENV
+
+
 def ensure_runtime() -> None:
     """What the application itself needs. The environment for tests holds it too and serves as well."""
     if not is_current(STAMP, _mark("requirements.lock")) and not is_current(STAMP, _mark("requirements-dev.lock")):
@@ -33,6 +37,10 @@ def _mark(lock: str) -> str:
 
 
 def _build(lock: str) -> None:
+    if is_running_in_it():
+        # It cannot be taken away from under our feet: the Python that it was made from does that.
+        base = shutil.which(Path(sys._base_executable).name, path=str(Path(sys._base_executable).parent)) or "python3"
+        os.execvp(base, [base, "-m", "launcher", *sys.argv[1:]])
     if sys.version_info < OLDEST_PYTHON:
         raise StepFailed(
             f"needs Python 3.11 or newer; this is {sys.version.split()[0]}. Start it with a newer python3."

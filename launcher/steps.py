@@ -4,7 +4,6 @@ import contextlib
 import fcntl
 import hashlib
 import os
-import subprocess
 import sys
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from pathlib import Path
@@ -56,6 +55,8 @@ def run(step: str, command: Sequence[str], *, cwd: Path = ROOT, env: Mapping[str
     Raises:
         StepFailed: The command is missing or ended with an error.
     """
+    import subprocess  # a tenth of what a small command takes, and only set-up needs it
+
     try:
         done = subprocess.run(
             command, cwd=cwd, env={**os.environ, **(env or {})}, stdin=subprocess.DEVNULL,

@@ -14,7 +14,6 @@ WEB = ROOT / "web"
 
 
 def _prepare() -> dict[str, str]:
-    environment.ensure_development()
     system.ensure_packages(["postgresql", "chromium"])
     frontend.ensure_modules()
     frontend.ensure_build()

@@ -23,7 +23,7 @@ def app() -> None:
     """
 
 
-def run() -> None:
+def run() -> int:
     """Entry point: every failure is one line on standard error and exit status 2."""
     try:
         status = app(standalone_mode=False)
@@ -38,7 +38,7 @@ def run() -> None:
         status = _fail(error.message)
     except BrokenPipeError:
         status = 0  # whoever read us has seen enough
-    sys.exit(status if isinstance(status, int) else 0)
+    return status if isinstance(status, int) else 0
 
 
 def _fail(message: str) -> int:

@@ -59,7 +59,7 @@ def _sources() -> list[Edit]:
             peak_db_spl=118,
             heard_by={"bell-mic": 1.5},
         ),
-        AddSource(id="hall", label="Visitors' hall", average_db_spl=64, heard_by={"hall-mic": 2}),
+        AddSource(id="hall", label="Visitors' hall", average_db_spl=76, heard_by={"hall-mic": 1.5}),
         AddSource(id="pour", label="The pour", quiet_db_spl=58, average_db_spl=74, peak_db_spl=92),
     ]
 
@@ -102,18 +102,19 @@ def _settings() -> list[Edit]:
 
     return [
         put("bag", "in1.phantom.menu", True),
-        put("bag", "in1.mic.gain_db", 44),
-        put("bag", "in2.mode", "line"),
-        put("bag", "in2.line.gain_db", 24),
-        put("bag", "in3.mode", "line"),
-        put("bag", "in3.line.gain_db", 26),
-        put("bag", "in4.mic.gain_db", 22),
-        put("pack-a", "mic.mic.gain_db", 8),
-        put("pack-b", "mic.mic.gain_db", 12),
+        put("bag", "in1.mic.gain_db", 46),
+        put("bag", "in2.mic.gain_db", 26),
+        # Pack B was never turned up: the receiver and the recorder cannot make good what the transmitter lost.
+        put("bag", "in3.mic.gain_db", 26),
+        put("bag", "in4.mic.gain_db", 36),
+        put("pack-a", "mic.mic.gain_db", 20),
+        put("pack-b", "mic.mic.gain_db", 6),
         put("camera-a", "in.line.gain_db", 14),
         put("pocket", "in.plug_in.menu", False),
         put("pocket", "in.auto.menu", True),
-        put("pocket", "in.mic.gain_db", 14),
+        put("pocket", "in.mic.gain_db", 38),
+        RouteBus(device="bag", bus="mix-l", inputs=("in1", "in4")),
+        RouteBus(device="bag", bus="mix-r", inputs=("in2", "in3")),
         # The switcher's programme takes its sound from Camera B's picture lead.
         RouteBus(device="switcher", bus="pgm-l", inputs=("hdmi1.L",)),
         RouteBus(device="switcher", bus="pgm-r", inputs=("hdmi1.R",)),

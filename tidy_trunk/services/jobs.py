@@ -6,13 +6,15 @@ from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.plan import Edit, Plan, apply_edits
+from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.plan import Edit, Plan, SetParts, apply_edits
 from tidy_trunk.core.say import Answer, say
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import Way, ways
 from tidy_trunk.document import PlanDocument, plan_from_json, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.rows import parts_words
 from tidy_trunk.store import JobRecord, JobStore, RevisionRecord
 
 
@@ -22,6 +24,16 @@ class JobState:
 
     revision: RevisionRecord
     evaluation: Evaluation
+
+
+@dataclass(frozen=True, slots=True)
+class JoinChoice:
+    """Other leads for a run, with what is wrong with what they bring, and the edit that takes them."""
+
+    label: str
+    faults: tuple[str, ...]
+    unbalanced_m: float
+    edit: Edit
 
 
 class JobService:
@@ -94,6 +106,34 @@ class JobService:
 
     def say(self, job_id: UUID, text: str) -> Answer:
         return say(_plan(self._store.newest(job_id)), text)
+
+    def joins(self, job_id: UUID, run_id: str) -> list[JoinChoice]:
+        """What else the catalogue has to join the two ports of a run, best first."""
+        plan = _plan(self._store.newest(job_id))
+        run = plan.runs.get(run_id)
+        if run is None:
+            raise NotFoundError(f"the job has no run '{run_id}'")
+        rig = accept(plan)
+        output = rig.unit(run.sending.device).output(run.sending.port)
+        port = rig.unit(run.receiving.device).input(run.receiving.port)
+        two_way = next((part for part in run.parts if part.branch), None)
+        joins = find_joins(
+            output,
+            port,
+            length_m=sum(part.length_m for part in run.parts),
+            branch=two_way.branch if two_way else "",
+            shared=two_way.shared if two_way else "",
+        )
+        return [
+            JoinChoice(
+                parts_words(rig, join.parts) or "plug in directly",
+                join.faults,
+                join.unbalanced_m,
+                SetParts(run=run_id, parts=join.parts),
+            )
+            for join in joins
+            if join.parts != run.parts
+        ]
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
         plan = _plan(self._store.newest(job_id))

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.catalogue import CELL_KEY, CONNECTORS, InputPort, LeadClass, OutputPort, Signal
+from tidy_trunk.core.catalogue import CELL_KEY, CONNECTORS, InputPort, LeadClass, OutputPort
 from tidy_trunk.core.levels import Report, TrackLevel
 from tidy_trunk.core.plan import Part, Plan, PortRef, Rig, Run, Unit
 from tidy_trunk.core.trace import Place, Stage
@@ -74,9 +74,9 @@ def _stop(rig: Rig, group: list[Stage]) -> RowStop:
     for stage in group:
         if stage.place is Place.MICROPHONE:
             words.append(_heard_words(rig.plan, stage.device))
-        elif stage.place is Place.INPUT:
+        elif stage.place is Place.INPUT and not _is_wireless(unit, stage.name):
             words.append(input_words(unit, unit.input(stage.name)))
-        elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:
+        elif stage.place is Place.OUTPUT and unit.device_class.capsule is None and not _is_wireless(unit, stage.name):
             words.append(output_words(unit, unit.output(stage.name)))
     return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
 
@@ -91,14 +91,18 @@ def _heard_words(plan: Plan, device: str) -> str:
     return f"{label} at {distance_m:g} m{more}{cell}"
 
 
+def _is_wireless(unit: Unit, port_id: str) -> bool:
+    return unit.port(port_id).plug.connector in ("air", "shoe")
+
+
 def input_words(unit: Unit, port: InputPort) -> str:
     """Port, mode, power and gain: `in 1 · mic · 48 V · +38 dB`."""
     mode = unit.input_mode(port)
     words = [port.label]
-    if len(port.modes) > 1 or mode.signal is not Signal.DIGITAL:
+    if len(port.modes) > 1:
         words.append(mode.label)
     if unit.supplies(port):
-        words.append("48 V" if "P48" in unit.supplies(port) else str(unit.supplies(port)[0]))
+        words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
     if mode.gain is not None:
         words.append(_signed(unit.gain_db(port, mode)))
     if unit.pad_db(port):
@@ -122,7 +126,7 @@ def lead_row(rig: Rig, run: Run) -> RowLead:
     """A run's leads in one line."""
     leads = [rig.lead_of(part) for part in run.parts]
     inside = [word for lead in leads if (word := _inside(lead))]
-    wireless = rig.unit(run.sending.device).output(run.sending.port).plug.connector in ("air", "shoe")
+    wireless = _is_wireless(rig.unit(run.sending.device), run.sending.port)
     return RowLead(
         run=run.id,
         number=run.number,

@@ -31,6 +31,8 @@ def serve(port: int, *, demo: bool) -> None:
     from tidy_trunk.api import create_app
 
     settings = Settings()
+    if not (settings.web / "index.html").exists():
+        raise SetupError(f"the front end is not built in {settings.web}: start with ./tidy, which builds it")
     home = settings.home / "demo" if demo else settings.home
     with _alone(home), _database(settings, home) as database:
         migrate(database)

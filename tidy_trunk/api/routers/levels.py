@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query
 
 from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
-from tidy_trunk.api.schemas.levels import AnswerOut, DeviceDetailOut, LadderOut, WayOut
+from tidy_trunk.api.schemas.levels import AnswerOut, DeviceDetailOut, JoinOut, LadderOut, WayOut
 from tidy_trunk.errors import NotFoundError
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
@@ -33,6 +33,12 @@ def read_ladder(
 def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
     """The ways to match a run's level, each computed, best first."""
     return [WayOut.from_core(way) for way in jobs.ways(job_id, run_id)]
+
+
+@router.get("/runs/{run_id}/joins")
+def read_joins(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[JoinOut]:
+    """Other leads that join the two ports of a run, best first."""
+    return [JoinOut.from_core(choice) for choice in jobs.joins(job_id, run_id)]
 
 
 @router.get("/devices/{device_id}")

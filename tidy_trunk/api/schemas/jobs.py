@@ -86,6 +86,7 @@ class FindingOut(Out):
     text: str
     source: str
     verify: str
+    station: str
     device: str
     run: str
     track: str

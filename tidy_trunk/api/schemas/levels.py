@@ -20,6 +20,7 @@ from tidy_trunk.core.trace import Place
 from tidy_trunk.core.ways import Way
 from tidy_trunk.document import AnyEdit, FigureModel, Value, edit_document
 from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.jobs import JoinChoice
 from tidy_trunk.services.rows import input_words, lead_row, output_words
 
 
@@ -68,10 +69,12 @@ class NoiseOut(Out):
 
 
 class RungOut(Out):
-    """A stage. Add `dbu_offset` to its levels to draw it on the ladder's dBu scale."""
+    """A stage, named in two lines, `head` and `tail`. Add `dbu_offset` to its levels to draw it on the ladder's dBu scale."""
 
     place: Place
     label: str
+    head: str
+    tail: str
     detail: str
     device: str
     unit: str
@@ -156,8 +159,12 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
     unit = evaluation.rig.unit(stage.device)
     ruling = level.sound.ruling_noise
     detail = ""
+    head, tail = unit.label, rung.label.removeprefix(unit.label).strip()
+    if stage.place is Place.MICROPHONE:
+        head, tail = "Sound", f"at {unit.label}"
     if stage.place is Place.LEAD and stage.run is not None:
         detail = lead_row(evaluation.rig, stage.run).label
+        head, tail = f"Run {stage.run.number}", detail
     elif stage.place is Place.INPUT:
         detail = input_words(unit, unit.input(stage.name))
     elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:
@@ -166,6 +173,8 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
     return RungOut(
         place=stage.place,
         label=rung.label,
+        head=head,
+        tail=tail,
         detail=detail,
         device=stage.device,
         unit=level.unit,
@@ -222,6 +231,24 @@ class WayOut(Out):
     def from_core(cls, way: Way) -> "WayOut":
         names = [name for name in cls.model_fields if name != "edits"]
         return cls(**{name: getattr(way, name) for name in names}, edits=[edit_document(edit) for edit in way.edits])
+
+
+class JoinOut(Out):
+    """Other leads for a run; `faults` is empty where the right signal arrives."""
+
+    label: str
+    faults: list[str]
+    unbalanced_m: float
+    edits: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, choice: JoinChoice) -> "JoinOut":
+        return cls(
+            label=choice.label,
+            faults=list(choice.faults),
+            unbalanced_m=choice.unbalanced_m,
+            edits=[edit_document(choice.edit)],
+        )
 
 
 class PortOut(Out):

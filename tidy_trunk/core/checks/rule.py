@@ -28,7 +28,10 @@ class Fix:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Finding:
-    """One thing that a rule has to say. `source` is a tag of docs/sources.md; `track`, `run`, `device` say where."""
+    """One thing that a rule has to say. `source` is a tag of docs/sources.md; `track`, `run`, `device` say where.
+
+    `station` is where the question that it answers stands; `check` sets it by the rule's module.
+    """
 
     rule: str
     severity: Severity
@@ -41,6 +44,7 @@ class Finding:
     fixes: tuple[Fix, ...] = ()
     measured_db: float | None = None
     verify: str = ""
+    station: str = "runs"
 
     @property
     def id(self) -> str:

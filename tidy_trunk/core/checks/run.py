@@ -2,6 +2,7 @@
 
 import importlib
 import pkgutil
+from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.checks import rules
@@ -11,12 +12,17 @@ from tidy_trunk.core.levels import Report
 for _module in pkgutil.iter_modules(rules.__path__):
     importlib.import_module(f"{rules.__name__}.{_module.name}")
 
+_STATIONS: Final = {"levels": "levels"}
 _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 
 
 def check(report: Report) -> list[Finding]:
     """Every finding: stops first, then by the order of the plan's devices and runs."""
     situation = Situation(report.rig.plan, report)
-    found = [finding for function in RULES.values() for finding in function(situation)]
+    found = [
+        replace(finding, station=_STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs"))
+        for function in RULES.values()
+        for finding in function(situation)
+    ]
     devices = {device: index for index, device in enumerate(report.rig.plan.devices)}
     return sorted(found, key=lambda finding: (_ORDER[finding.severity], devices.get(finding.device, -1), finding.id))

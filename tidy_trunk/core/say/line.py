@@ -1,11 +1,13 @@
 """The sentence line: what a typed line means, answered with what it would do before anything changes.
 
-add CLASS [as NAME]                 add bag recorder as bag
-SOURCE at MICROPHONE [, N m] [, LEVEL]   founder at boom, 0.5 m, raised
-FROM to TO [, N m]                  boom to bag 1, 7 m
-set DEVICE [PORT] CONTROL VALUE     set camera b mic gain 3
-name THING as NAME                  name camera 2 as camera b
-remove THING                        remove run 4
+    add CLASS as NAME               add bag recorder as bag
+    SOURCE at MICROPHONE, N m, LEVEL    founder at boom, 0.5 m, raised
+    FROM to TO, N m                 boom to bag 1, 7 m
+    set DEVICE PORT CONTROL VALUE   set camera b mic gain 3
+    name THING as NAME              name camera 2 as camera b
+    remove THING                    remove run 4
+
+Length, level, port and "as NAME" may be left out.
 """
 
 import re

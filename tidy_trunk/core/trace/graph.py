@@ -1,6 +1,6 @@
 """The way of sound through a plan: every track traced back to its sources."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
 
@@ -9,8 +9,8 @@ from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
 from tidy_trunk.core.trace.contacts import Arrival, arrivals, unmated
 from tidy_trunk.errors import PlanError, SignalLoopError
 
-DEEPEST_CHAIN: Final = 100
-"""ASSUMED_ most inputs and mixes in a row, two a device: more than any set has, less than would exhaust the machine."""
+DEEPEST_CHAIN: Final = 120
+"""ASSUMED_ most stages in a row, four or five a device: more than any set has, less than would exhaust the machine."""
 
 
 class Place(StrEnum):
@@ -34,6 +34,13 @@ class Stage:
     channel: int = 0
     run: Run | None = None
     feeds: tuple[tuple["Stage", float], ...] = ()
+    depth: int = field(init=False, compare=False)
+
+    def __post_init__(self) -> None:
+        depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
+        object.__setattr__(self, "depth", depth)
+        if depth > DEEPEST_CHAIN:
+            raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
 
     @property
     def key(self) -> tuple[str, str, str, int]:
@@ -96,7 +103,7 @@ class Tracer:
             names = " → ".join(self.rig.unit(device).label for device in [*circle, circle[0]])
             raise SignalLoopError(f"sound would run in a circle: {names}. Take one of these runs out.")
         if len(self._open) > DEEPEST_CHAIN:
-            raise PlanError(f"a chain of more than {DEEPEST_CHAIN // 2} devices in a row cannot be traced: shorten it")
+            raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
         return self._stages.get(key)
 
     def bus(self, device: str, bus_id: str) -> Stage:

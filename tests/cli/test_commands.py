@@ -1,0 +1,115 @@
+"""The commands as a user runs them: exit status, one line on errors, one JSON object with --json."""
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from tests.plans import line_into_camera, padded_plan
+from tidy_trunk.document import write_plan
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def tidy(*arguments, expect=0):
+    done = subprocess.run(
+        [sys.executable, "-m", "tidy_trunk", *map(str, arguments)], cwd=ROOT, capture_output=True, text=True, timeout=60
+    )
+    assert done.returncode == expect, done.stderr
+    if expect == 2:
+        assert not done.stdout and done.stderr.startswith("tidy: ") and done.stderr.count("\n") == 1
+    return done.stdout
+
+
+def answer(*arguments, expect=0):
+    return json.loads(tidy(*arguments, "--json", expect=expect))
+
+
+@pytest.mark.parametrize(
+    ("arguments", "value", "unit"),
+    [
+        (("-10", "dBV", "--to", "dBu"), -7.78, "dBu"),
+        (("94", "dB SPL", "--to", "Pa"), 1.0024, "Pa"),
+        (("94", "dB SPL", "--to", "dbu", "--sensitivity", "20"), -31.74, "dBu"),
+        (("0", "V", "--to", "dBV"), None, "dBV"),
+        (("-1.5e1", "dBu", "--to", "mV"), 137.7, "mV"),
+    ],
+)
+def test_convert(arguments, value, unit):
+    """Handbook section 2 and hand calculation."""
+    found = answer("convert", *arguments)
+    assert found["unit"] == unit
+    assert found["value"] == (None if value is None else pytest.approx(value, abs=0.06))
+
+
+def test_pad():
+    found = answer("pad", "--loss", 20, "--matched", 600, "--layout", "h")
+    assert [part["ohms"] for part in found["resistors"]] == pytest.approx([245.45] * 4 + [121.2], abs=0.1)
+    assert set(found) == {
+        "layout", "loss_db_target", "loss_db_actual", "resistors", "input_impedance_ohm", "output_impedance_ohm", "thermal_noise_dbu",
+    }  # fmt: skip
+    words = tidy("pad", "--loss", 6, "--source", 600, "--load", 600, "--layout", "l")
+    assert "less than 5 times" in words
+
+
+def test_delay():
+    assert answer("delay", "--frames", 5, "--fps", "29.97") == {
+        "ms": pytest.approx(166.83, abs=0.01),
+        "frames": 5,
+        "samples": 8008,
+    }
+    assert answer("delay", "--ms", 40) == {"ms": 40, "frames": None, "samples": 1920}
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ("convert", "x", "dBu", "--to", "V"),
+        ("convert", "nan", "dBu", "--to", "V"),
+        ("convert", "1", "ell", "--to", "V"),
+        ("convert", "1", "dBu"),
+        ("pad", "--loss", "3", "--layout", "l"),
+        ("pad", "--loss", "inf", "--matched", "600", "--layout", "t"),
+        ("pad", "--loss", "3", "--matched", "600", "--source", "1", "--layout", "t"),
+        ("delay", "--frames", "5"),
+        ("delay", "--frames", "-5", "--fps", "25"),
+        ("delay", "--frames", "5", "--fps", "twenty"),
+        ("check", "no/such/plan.json"),
+        ("check", "pyproject.toml"),
+        ("check", "tests"),
+        ("frobnicate",),
+        ("serve", "--port", "99999"),
+    ],
+)
+def test_a_bad_argument_is_one_line_and_status_2(arguments):
+    tidy(*arguments, expect=2)
+
+
+@pytest.fixture
+def plan_file(tmp_path):
+    path = tmp_path / "plan.json"
+    path.write_bytes(write_plan(line_into_camera()))
+    return path
+
+
+def test_check_and_options_on_an_exported_plan(plan_file):
+    """Shows 3: the stop with its figure, the ways best first, and clear once the best is in."""
+    found = answer("check", plan_file, expect=1)
+    stop = next(finding for finding in found["findings"] if finding["severity"] == "stop")
+    assert stop["rule"] == "line-into-mic" and stop["measured_db"] == pytest.approx(14.1, abs=0.1)
+    camera = next(track for track in found["tracks"] if track["id"] == "cam.L")
+    assert camera["clips_by_db"] == stop["measured_db"] and camera["headroom_db"] == -camera["clips_by_db"]
+    ways = answer("options", plan_file, "--run", "2")["ways"]
+    assert ways[0]["label"] == "Use the 25 dB lead" and ways[0]["fits"]
+    assert "Use the 25 dB lead" in tidy("options", plan_file, "--run", "run-2").splitlines()[0]
+    plan_file.write_bytes(write_plan(padded_plan()))
+    assert not [item for item in answer("check", plan_file)["findings"] if item["severity"] == "stop"]
+    tidy("options", plan_file, "--run", "77", expect=2)
+
+
+def test_help_names_every_command():
+    words = tidy("--help")
+    for command in ("convert", "pad", "delay", "check", "options", "serve", "demo"):
+        assert command in words

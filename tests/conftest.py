@@ -1,0 +1,66 @@
+"""A PostgreSQL of the tests' own for the whole run, and a fresh database for each test that asks for one."""
+
+import os
+from collections.abc import Iterator
+from pathlib import Path
+from uuid import uuid4
+
+import psycopg
+import pytest
+from hypothesis import settings
+from starlette.testclient import TestClient
+
+from tidy_trunk.api import create_app
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
+
+settings.register_profile("suite", deadline=None, max_examples=60, database=None, derandomize=True)
+settings.load_profile("suite")
+
+
+@pytest.fixture(scope="session")
+def cluster_home(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    folder = tmp_path_factory.mktemp("cluster")
+    for parent in (folder, *folder.parents[:3]):
+        parent.chmod(0o755)  # as root, the server runs as another user, who has to get in
+    return folder
+
+
+@pytest.fixture(scope="session")
+def server_url(cluster_home: Path) -> Iterator[str]:
+    cluster = PrivateCluster(cluster_home)
+    try:
+        yield cluster.start()
+    finally:
+        cluster.stop()
+
+
+@pytest.fixture
+def database_url(server_url: str) -> Iterator[str]:
+    name = f"test_{uuid4().hex[:12]}"
+    with psycopg.connect(server_url, autocommit=True) as connection:
+        connection.execute(f"create database {name}")
+    yield server_url.rsplit("/", 1)[0] + f"/{name}"
+    with psycopg.connect(server_url, autocommit=True) as connection:
+        connection.execute(f"drop database {name} with (force)")
+
+
+@pytest.fixture
+def database(database_url: str) -> Iterator[Database]:
+    database = Database(database_url)
+    migrate(database)
+    yield database
+    database.close()
+
+
+@pytest.fixture
+def service(database: Database) -> JobService:
+    return JobService(JobStore(database))
+
+
+@pytest.fixture
+def client(service: JobService) -> Iterator[TestClient]:
+    web = os.environ.get("TIDY_TRUNK_WEB")
+    app = create_app(service, Path(web) if web else None)
+    with TestClient(app, base_url="http://127.0.0.1") as client:
+        yield client

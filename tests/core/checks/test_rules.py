@@ -1,0 +1,230 @@
+"""Every rule: a plan that has what it looks for, and its nearest neighbour that has not. Facts: handbook, as each rule says."""
+
+from dataclasses import dataclass
+
+import pytest
+
+from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
+from tidy_trunk.core.checks import RULES, Severity, check
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, RouteBus, SetJob, SetParts, apply_edits
+from tidy_trunk.core.trace import accept
+
+
+def found(plan: Plan, rule: str):
+    return [finding for finding in check(Report(accept(plan))) if finding.rule == rule]
+
+
+def dynamic(class_id: str, port: str, *parts, microphone: str = "dynamic-handheld") -> Plan:
+    """A voice at a hand-held microphone, in one input of one device."""
+    return made(
+        device(microphone, "mic"),
+        device(class_id, "box"),
+        AddSource(id="voice", label="Voice", average_db_spl=66, heard_by={"mic": 0.1}),
+        run("mic.out", f"box.{port}", *parts),
+    )
+
+
+def ribbon(power: bool) -> Plan:
+    return made(put("box", "in1.phantom.menu", power), base=dynamic("bag-recorder", "in1", "xlr", microphone="ribbon"))
+
+
+def cinema_mic(**switches: bool) -> Plan:
+    edits = [put("box", "in.mode", "mic")] + [put("box", f"in.phantom.{place}", on) for place, on in switches.items()]
+    lead = Part(lead="2xlr-xlr5", length_m=0.5, branch="L", shared="x")
+    return made(*edits, base=dynamic("cinema-xlr5", "in", "xlr", lead, microphone="boom-shotgun"))
+
+
+def gain(value: float) -> Plan:
+    return made(put("bag", "in1.mic.gain_db", value), base=boom_in_bag())
+
+
+@dataclass(frozen=True)
+class Case:
+    rule: str
+    bad: Plan
+    good: Plan
+    severity: Severity
+    says: str
+    cured: bool = True  # whether its first fix makes it go away
+
+
+STOP, CAUTION, NOTE = Severity.STOP, Severity.CAUTION, Severity.NOTE
+CASES = [
+    Case("line-into-mic", line_into_camera(), padded_plan(25), STOP, "14.1 dB"),
+    Case("mic-into-line", made(put("bag", "in1.mode", "line"), base=boom_in_bag()), boom_in_bag(), STOP, "near silence"),
+    Case("clipping", gain(75), gain(50), STOP, "stays cut off"),
+    Case("off-target", gain(30), gain(50), CAUTION, "film wants average −20 to −12"),
+    Case(
+        "gear-above-room",
+        made(SetJob(room_noise_db_spl=15), base=dynamic("mirrorless-mic", "mic", "xlr-trs")),
+        made(SetJob(room_noise_db_spl=75), base=dynamic("mirrorless-mic", "mic", "xlr-trs")),
+        CAUTION,
+        "above the room",
+        cured=False,
+    ),
+    Case("automatic-level", made(put("cam", "mic.auto.menu", True), base=padded_plan(25)), padded_plan(25), CAUTION, "in the menu"),
+    Case("camera-gain", made(put("cam", "mic.mic.gain_db", 0), base=padded_plan(25)), padded_plan(25), CAUTION, "one step up"),
+    Case("camera-gain", made(put("cam", "mic.mic.gain_db", 30), base=padded_plan(50)), padded_plan(25), NOTE, "30 dB above"),
+    Case(
+        "pad-behind-converter",
+        made(put("cam", "mic.pad", True), base=line_into_camera("mirrorless-pad-behind")),
+        line_into_camera("mirrorless-pad-behind"),
+        CAUTION,
+        "stays clipped",
+    ),
+    Case(
+        "plugs-do-not-mate",
+        made(SetParts(run="run-2", parts=(Part(lead="xlr", length_m=3),)), base=line_into_camera()),
+        line_into_camera(),
+        STOP,
+        "does not go into",
+    ),
+    Case(
+        "wrong-lead",
+        dynamic("mirrorless-mic", "mic", "xlr-trs-one-to-one"),
+        dynamic("mirrorless-mic", "mic", "xlr-trs"),
+        STOP,
+        "in mono nothing is left",
+    ),
+    Case(
+        "wrong-lead",
+        dynamic("bag-recorder", "in1", "xlr", "xlr-crossed"),
+        dynamic("bag-recorder", "in1", "xlr"),
+        CAUTION,
+        "swaps hot and cold",
+    ),
+    Case(
+        "wrong-lead",
+        made(device("shoulder-camcorder", "cam"), run("bag.line", "cam.in1", "trs-xlr"), base=boom_in_bag()),
+        made(device("shoulder-camcorder", "cam"), run("bag.line", "cam.in1", "trs-xlr-mono"), base=boom_in_bag()),
+        STOP,
+        "left minus right",
+    ),
+    Case(
+        "wrong-lead",
+        made(device("field-mixer", "mix"), run("bag.aes", "mix.in1", "xlr"), base=boom_in_bag()),
+        made(device("field-mixer", "mix"), run("bag.out-l", "mix.in1", "xlr"), base=boom_in_bag()),
+        STOP,
+        "expects a voltage",
+        cured=False,
+    ),
+    Case(
+        "digital-mode",
+        made(put("box", "in.mode", "aes3"), base=cinema_mic()),
+        cinema_mic(),
+        STOP,
+        "sends a voltage",
+        cured=False,
+    ),
+    Case("unbalanced-too-long", padded_plan(25, 3.0), padded_plan(25, 0.3), CAUTION, "unbalanced for 3 m"),
+    Case("microphone-unpowered", cinema_mic(switch=True), cinema_mic(switch=True, menu=True), STOP, "off in the menu"),
+    Case(
+        "microphone-unpowered",
+        dynamic("mirrorless-mic", "mic", "xlr-trs", microphone="boom-shotgun"),
+        dynamic("mirrorless-mic", "mic", "xlr-trs"),
+        STOP,
+        "cannot give it",
+        cured=False,
+    ),
+    Case(
+        "microphone-unpowered",
+        dynamic("mirrorless-mic", "mic", "xlr-trs", microphone="battery-condenser"),
+        made(
+            put("mic", "capsule.cell", True),
+            base=dynamic("mirrorless-mic", "mic", "xlr-trs", microphone="battery-condenser"),
+        ),
+        STOP,
+        "needs P48",
+    ),
+    Case(
+        "microphone-unpowered",
+        dynamic("mirrorless-mic", "mic", microphone="on-camera-microphone"),
+        made(put("mic", "capsule.cell", True), base=dynamic("mirrorless-mic", "mic", microphone="on-camera-microphone")),
+        STOP,
+        "no gauge",
+    ),
+    Case(
+        "microphone-unpowered",
+        dynamic("mirrorless-mic", "mic", microphone="lavalier"),
+        made(put("box", "mic.plug_in.menu", True), base=dynamic("mirrorless-mic", "mic", microphone="lavalier")),
+        STOP,
+        "plug-in power",
+    ),
+    Case("harmful-power", ribbon(power=True), ribbon(power=False), STOP, "can harm"),
+    Case(
+        "harmful-power",
+        made(device("bag-recorder", "two"), run("bag.out-l", "two.in1", "xlr"), put("two", "in1.phantom.menu", True), base=boom_in_bag()),
+        made(device("bag-recorder", "two"), run("bag.out-l", "two.in1", "xlr"), base=boom_in_bag()),
+        CAUTION,
+        "not made for it",
+    ),
+    Case(
+        "source-without-track",
+        made(Hear(source="voice", device="boom", distance_m=None), base=boom_in_bag()),
+        boom_in_bag(),
+        STOP,
+        "no microphone is at it",
+        cured=False,
+    ),
+    Case(
+        "source-without-track",
+        made(
+            *(RouteBus(device="bag", bus=bus, inputs=()) for bus in ("1", "mix-l", "mix-r")),
+            base=boom_in_bag(),
+        ),
+        boom_in_bag(),
+        STOP,
+        "route its input to a track",
+    ),
+    Case(
+        "track-without-source",
+        made(device("pocket-recorder", "pocket"), base=boom_in_bag()),
+        boom_in_bag(),
+        CAUTION,
+        "Nothing is plugged into pocket",
+        cured=False,
+    ),
+    Case(
+        "track-without-source",
+        made(device("dynamic-handheld", "hand"), run("hand.out", "bag.in2", "xlr"), base=boom_in_bag()),
+        boom_in_bag(),
+        CAUTION,
+        "no source comes through it",
+        cured=False,
+    ),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: f"{case.rule}: {case.says}")
+def test_rule(case):
+    bad = found(case.bad, case.rule)
+    assert bad, "the rule does not see its own example"
+    assert any(case.says in finding.text for finding in bad), [finding.text for finding in bad]
+    assert case.severity in {finding.severity for finding in bad}
+    assert case.says not in " ".join(finding.text for finding in found(case.good, case.rule))
+    if case.cured:
+        fix = bad[0].fixes[0]
+        cured, _ = apply_edits(case.bad, fix.edits)
+        assert bad[0].id not in {finding.id for finding in found(cured, case.rule)}, fix.label
+
+
+def test_every_rule_has_an_example():
+    assert {case.rule for case in CASES} == set(RULES)
+
+
+def test_a_finding_says_where_why_and_from_what():
+    for case in CASES:
+        for finding in found(case.bad, case.rule):
+            assert finding.text.endswith(".") and finding.source and finding.id
+            assert finding.station in ("runs", "levels")
+
+
+def test_stops_come_first():
+    severities = [finding.severity for finding in check(Report(accept(line_into_camera())))]
+    assert severities == sorted(severities, key=[STOP, CAUTION, NOTE].index)
+
+
+def test_the_clip_is_told_once():
+    """line-into-mic says it; clipping does not say it again."""
+    assert not found(line_into_camera(), "clipping")

@@ -1,0 +1,152 @@
+"""Edits: pure, with a sentence, refused where they cannot be."""
+
+import pytest
+
+from tests.plans import boom_in_bag, device, made, put, run
+from tidy_trunk.core.catalogue import Figure, Provenance
+from tidy_trunk.core.plan import (
+    AddDevice,
+    AddSource,
+    Connect,
+    CopyClass,
+    CopyDevice,
+    FeedOutput,
+    Hear,
+    Part,
+    Plan,
+    PortRef,
+    RemoveDevice,
+    RenameDevice,
+    Rig,
+    RouteBus,
+    SetFigure,
+    SetJob,
+    SetSource,
+    apply_edits,
+)
+from tidy_trunk.core.trace import accept
+from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, SignalLoopError, UnknownItemError
+
+CLIP = "inputs.in1.modes.mic.clip_dbu"
+
+
+@pytest.mark.parametrize(
+    ("edit", "sentence"),
+    [
+        (put("bag", "in1.mode", "line"), "bag in 1: mode to line"),
+        (put("bag", "in1.mic.gain_db", 41), "bag in 1: gain to +41 dB"),
+        (put("bag", "in1.phantom.menu", False), "bag in 1: 48 V, menu to off"),
+        (RenameDevice(device="bag", label="Cart"), "bag is now Cart"),
+        (RemoveDevice(device="bag"), "Remove bag and its runs"),
+        (AddDevice(class_id="bag-recorder"), "Add Bag recorder"),
+        (Hear(source="voice", device="boom", distance_m=1), "boom at 1 m from Voice"),
+        (SetSource(source="voice", average_db_spl=66), "Voice: average 66 dB SPL"),
+        (SetJob(target="wide"), "Job: target wide"),
+        (RouteBus(device="bag", bus="2", inputs=("in1",)), "bag: 2 from in1"),
+        (FeedOutput(device="bag", channel="line.L", bus="1"), "bag: line.L gives 1"),
+        (SetFigure(device="bag", path=CLIP, figure=None), "bag: inputs in1 modes mic clip dbu as in its class"),
+    ],
+)
+def test_sentence(edit, sentence):
+    before = boom_in_bag()
+    after, said = apply_edits(before, [edit])
+    assert said == sentence
+    accept(after)
+    assert before == boom_in_bag(), "the plan that was given stays as it was"
+
+
+def test_a_removed_device_takes_its_runs_and_ears_along():
+    plan = made(RemoveDevice(device="boom"), base=boom_in_bag())
+    assert not plan.runs
+    assert plan.sources["voice"].heard_by == {}
+
+
+def test_a_copy_has_the_settings():
+    plan = made(CopyDevice(device="bag", label="Second bag"), base=boom_in_bag())
+    assert plan.devices["second-bag"].settings == plan.devices["bag"].settings
+
+
+def test_a_class_of_ones_own():
+    figure = Figure(2.0, 0.3, Provenance.MEASURED, "USER")
+    plan = made(
+        SetFigure(device="bag", path=CLIP, figure=figure), CopyClass(device="bag", label="My bag"), base=boom_in_bag()
+    )
+    own = plan.devices["bag"].class_id
+    plan = made(AddDevice(class_id=own, id="other"), base=plan)
+    mode = Rig(plan).unit("other").input("in1").modes[0]
+    assert mode.clip_dbu == figure
+    assert plan.devices["other"].label == "My bag"
+
+
+def test_numbers_are_the_lowest_free_ones():
+    plan = made(run("bag.out-l", "two.in1", "xlr"), base=made(device("bag-recorder", "two"), base=boom_in_bag()))
+    assert [item.number for item in plan.runs.values()] == [1, 2]
+    assert made(RemoveDevice(device="boom"), device("boom-shotgun", "boom"), run("boom.out", "bag.in2", "xlr"), base=plan).runs[
+        "run-1"
+    ].number == 1  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("edit", "error", "says"),
+    [
+        (put("bag", "in1.mic.gain_db", 200), RangeError, "goes from 10 to 75 dB"),
+        (put("bag", "in1.mic.gain_db", True), RangeError, "takes a number"),
+        (put("bag", "in1.phantom.menu", "yes"), RangeError, "on or off"),
+        (put("bag", "in1.mode", "tape"), RangeError, "use mic, line"),
+        (put("bag", "nothing", 1), UnknownItemError, "has no control"),
+        (put("gone", "x", 1), UnknownItemError, "there is no device 'gone'"),
+        (AddDevice(class_id="gramophone"), UnknownItemError, "no class of device"),
+        (AddDevice(class_id="ribbon", id="bag"), PlanError, "already"),
+        (run("boom.out", "bag.in2", "xlr"), PortInUseError, "holds the plug of run 1"),
+        (run("bag.in1", "bag.in2", "xlr"), UnknownItemError, "begins at an output"),
+        (run("bag.line", "bag.nine", "trs"), UnknownItemError, "no port 'nine'"),
+        (run("bag.line", "bag.in2", "spaghetti"), UnknownItemError, "no lead"),
+        (run("bag.line", "bag.in2", Part(lead="trs", length_m=-1)), RangeError, "-1 m cannot be"),
+        (run("bag.line", "bag.in2", Part(lead="trs", length_m=1, branch="Q")), PlanError, "has the ways"),
+        (Hear(source="voice", device="bag", distance_m=1), PlanError, "is no microphone"),
+        (Hear(source="voice", device="boom", distance_m=0), RangeError, "0 m cannot be"),
+        (AddSource(label="x", average_db_spl=float("nan")), RangeError, "nan"),
+        (SetSource(source="voice", peak_db_spl=10), RangeError, "must rise"),
+        (RenameDevice(device="bag", label="  "), InputError, "1 to 80 printable"),
+        (SetJob(mains_hz=55), RangeError, "50 or 60"),
+        (SetJob(frame_rate="26"), InputError, "no frame rate"),
+        (RouteBus(device="bag", bus="1", inputs=("in99",)), UnknownItemError, "no input channel"),
+        (RouteBus(device="bag", bus="1", inputs=("in1", "in1")), PlanError, "routed twice"),
+        (SetFigure(device="bag", path="colour", figure=Figure(1)), UnknownItemError, "has no figure"),
+    ],
+)  # fmt: skip
+def test_refused(edit, error, says):
+    with pytest.raises(error, match=says):
+        apply_edits(boom_in_bag(), [edit])
+
+
+def test_all_or_nothing():
+    with pytest.raises(RangeError):
+        apply_edits(boom_in_bag(), [RenameDevice(device="bag", label="Cart"), put("bag", "in1.mic.gain_db", 900)])
+
+
+def test_sound_may_not_run_in_a_circle():
+    plan, _ = apply_edits(boom_in_bag(), [run("bag.out-l", "bag.in2", "xlr")])
+    with pytest.raises(SignalLoopError, match="bag → bag"):
+        accept(plan)
+
+
+def test_a_two_way_lead_lets_two_runs_share_a_port():
+    def side(branch: str, port: str) -> Connect:
+        part = Part(lead="2xlr-trs", length_m=0.3, branch=branch, shared="splitter")
+        return Connect(sending=PortRef("bag", port), receiving=PortRef("cam", "mic"), parts=(part,))
+
+    base = made(device("mirrorless-mic", "cam"), base=boom_in_bag())
+    accept(made(side("L", "out-l"), side("R", "out-r"), base=base))
+    with pytest.raises(PortInUseError):
+        made(side("L", "out-l"), side("L", "out-r"), base=base)
+
+
+def test_the_largest_job_has_a_limit():
+    with pytest.raises(PlanError, match="at most 300 devices"):
+        made(*(device("dynamic-handheld", f"m{number}") for number in range(301)))
+
+
+def test_label_is_free_for_a_second_of_a_class():
+    plan = made(AddDevice(class_id="lavalier"), AddDevice(class_id="lavalier"), base=Plan(name="x"))
+    assert [item.label for item in plan.devices.values()] == ["Lavalier", "Lavalier 2"]

@@ -1,0 +1,103 @@
+"""Plan files: what goes out comes in again, and what cannot be is refused with its place."""
+
+import json
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.plans import boom_in_bag, line_into_camera
+from tidy_trunk.core.plan import Plan
+from tidy_trunk.document import AnyEdit, edit_document, plan_from_json, read_plan, write_plan
+from tidy_trunk.document.edits import EditModel
+from tidy_trunk.errors import FormatError, InputError, NewerSchemaError, PlanError, PortInUseError, SignalLoopError
+from tidy_trunk.services.demo import foundry
+
+
+@pytest.mark.parametrize("plan", [Plan(name="Empty"), boom_in_bag(), line_into_camera(), foundry()])
+def test_written_and_read_again(plan):
+    assert read_plan(write_plan(plan)) == plan
+
+
+@given(st.text(alphabet=st.characters(codec="utf-8", categories=["L", "N", "P", "S"]), min_size=1, max_size=80))
+def test_any_printable_name_survives(name):
+    assert read_plan(write_plan(Plan(name=name))).name == name
+
+
+def changed(change):
+    raw = json.loads(write_plan(line_into_camera()))
+    change(raw)
+    return raw
+
+
+def put(raw, *path, value):
+    *way, last = path
+    for key in way:
+        raw = raw[key]
+    raw[last] = value
+
+
+LOOP = {"id": "back", "number": 9, "sending": {"device": "bag", "port": "out-l"}, "receiving": {"device": "bag", "port": "in5"},
+        "parts": [{"lead": "xlr", "length_m": 1}]}  # fmt: skip
+TWICE = {**LOOP, "sending": {"device": "bag", "port": "line"}, "receiving": {"device": "bag", "port": "in5"}}
+
+
+@pytest.mark.parametrize(
+    ("change", "error", "says"),
+    [
+        (lambda raw: put(raw, "devices", 0, "class_id", value="gramophone"), PlanError, "no class of device 'gramophone'"),
+        (lambda raw: put(raw, "runs", 0, "sending", "device", value="ghost"), PlanError, "run 1: there is no device 'ghost'"),
+        (lambda raw: raw["runs"].append(TWICE), PortInUseError, "bag line out holds the plug of run 2"),
+        (lambda raw: raw["runs"].append(LOOP), SignalLoopError, "circle"),
+        (lambda raw: put(raw, "runs", 0, "parts", 0, "length_m", value=-3), FormatError, "runs.0.parts.0.length_m"),
+        (lambda raw: put(raw, "runs", 0, "parts", 0, "length_m", value="3 ft"), FormatError, "valid number"),
+        (lambda raw: put(raw, "sources", 0, "average_db_spl", value=float("nan")), FormatError, "sources.0.average_db_spl"),
+        (lambda raw: put(raw, "sources", 0, "peak_db_spl", value=400), InputError, "400 dB SPL cannot be"),
+        (lambda raw: put(raw, "schema_version", value=99), NewerSchemaError, "schema version 99"),
+        (lambda raw: put(raw, "schema_version", value="1"), FormatError, "whole number"),
+        (lambda raw: put(raw, "colour", value="blue"), FormatError, "colour: extra inputs"),
+        (lambda raw: put(raw, "devices", 1, "id", value="boom"), FormatError, "two share the id 'boom'"),
+        (lambda raw: put(raw, "devices", 0, "settings", value={"nothing": 1}), PlanError, "device 'boom'"),
+        (lambda raw: raw.pop("name"), FormatError, "name: field required"),
+    ],
+)  # fmt: skip
+def test_refused_with_its_place(change, error, says):
+    with pytest.raises(error) as refusal:
+        plan_from_json(changed(change))
+    assert says in refusal.value.message
+
+
+@pytest.mark.parametrize(
+    ("data", "says"),
+    [
+        (b"", "no JSON: line 1"),
+        (b"{", "no JSON"),
+        (b"\xff\xfe\x00", "not UTF-8"),
+        (b"[]", "a plan is a JSON object"),
+        (b"[" * 100_000, "nested too deeply"),
+        (b'{"a": "' + b"x" * 50_000_000 + b'"}', "50 MB"),
+    ],
+    ids=["empty", "cut", "binary", "list", "deep", "huge"],
+)
+def test_bytes_that_are_no_plan(data, says):
+    with pytest.raises(FormatError, match=says):
+        read_plan(data)
+
+
+def test_every_edit_has_a_document_of_its_fields():
+    for model in EditModel.__subclasses__():
+        assert set(model.model_fields) - {"kind"} == set(model.command.__dataclass_fields__), model
+
+
+def test_edits_go_out_and_come_in():
+    from pydantic import TypeAdapter
+
+    from tidy_trunk.core.checks import check
+    from tidy_trunk.core.levels import Report
+    from tidy_trunk.core.trace import accept
+
+    adapter = TypeAdapter(AnyEdit)
+    edits = [edit for finding in check(Report(accept(foundry()))) for fix in finding.fixes for edit in fix.edits]
+    assert len({type(edit) for edit in edits}) >= 2
+    for edit in edits:
+        assert adapter.validate_json(edit_document(edit).model_dump_json()).to_core() == edit

@@ -1,0 +1,59 @@
+"""The real application on a real server, driven by Debian's Chromium."""
+
+import os
+import socket
+import threading
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import uvicorn
+from playwright.sync_api import Browser, Page, Playwright
+
+from tidy_trunk.api import create_app
+from tidy_trunk.services.jobs import JobService
+
+QUIET = [
+    "--no-sandbox",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
+
+
+@pytest.fixture(scope="session")
+def browser(playwright: Playwright) -> Iterator[Browser]:
+    browser = playwright.chromium.launch(executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=QUIET)
+    yield browser
+    browser.close()
+
+
+@pytest.fixture
+def address(service: JobService) -> Iterator[str]:
+    with socket.socket() as listener:
+        listener.bind(("127.0.0.1", 0))
+        app = create_app(service, Path(os.environ["TIDY_TRUNK_WEB"]))
+        server = uvicorn.Server(uvicorn.Config(app, log_level="error"))
+        thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]})
+        thread.start()
+        while not server.started:
+            time.sleep(0.01)
+        yield f"http://127.0.0.1:{listener.getsockname()[1]}"
+        server.should_exit = True
+        thread.join()
+
+
+@pytest.fixture
+def screen(browser: Browser, address: str) -> Iterator[Page]:
+    """A page on the application; it fails on any script error, and on any request that leaves the machine."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
+    page = context.new_page()
+    page.set_default_timeout(10_000)
+    trouble: list[str] = []
+    page.on("pageerror", lambda error: trouble.append(str(error)))
+    page.on("request", lambda request: None if request.url.startswith(address) else trouble.append(request.url))
+    yield page
+    context.close()
+    assert not trouble

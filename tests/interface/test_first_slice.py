@@ -1,0 +1,146 @@
+"""Shows 2: an empty job, by keyboard, to a stop, its mending, undo and reload. And the ways of pointing."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tidy_trunk.core.plan import AddSource
+from tidy_trunk.services.demo import foundry
+
+CLIPS = re.compile(r"It clips by (\d+\.\d) dB")
+
+
+def say(page: Page, line: str, choice: int = 0) -> None:
+    """Type a line and take an answer, by keys alone."""
+    page.keyboard.press("/")
+    field = page.get_by_label("Say a run")
+    expect(field).to_be_focused()
+    page.keyboard.type(line)
+    expect(page.locator("#say-answer").get_by_role("option").nth(choice)).to_be_visible()
+    for _ in range(choice):
+        page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(field).to_have_value("")
+    page.keyboard.press("Escape")
+
+
+def new_job(page: Page, name: str = "Trial") -> None:
+    page.goto("/")
+    expect(page.get_by_label("New job")).to_be_focused()
+    page.keyboard.type(name)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
+
+
+def test_plan_clip_mend_undo_reload(screen: Page):
+    new_job(screen)
+    for line in (
+        "add boom shotgun as Boom",
+        "add bag recorder as Bag",
+        "add mirrorless camera microphone socket as Camera B",
+        "founder at boom, 0.5 m, normal",
+        "boom to bag 1, 7 m",
+    ):
+        say(screen, line)
+    say(screen, "bag line to camera b, 3 m", choice=1)  # the plain lead, as a beginner plugs it
+
+    stop = screen.locator("[data-rule=line-into-mic]")
+    expect(stop).to_contain_text(CLIPS)
+    row = screen.locator("[data-track='camera-b.L']")
+    expect(row).to_contain_text("clips")
+    figure = CLIPS.search(stop.inner_text()).group(1)
+    expect(row).to_contain_text(f"by {figure} dB")
+
+    # The ladder shows where.
+    screen.keyboard.press("g")
+    screen.keyboard.press("l")
+    expect(screen.get_by_role("img", name=re.compile("Ladder of Camera B, track L"))).to_be_visible()
+    expect(screen.locator("[data-stage='Camera B mic socket L']")).to_contain_text(f"clips by {figure} dB")
+    expect(screen.get_by_role("heading", name="Ways to match")).to_be_visible()
+
+    # The best way, with one key.
+    screen.keyboard.press("a")
+    expect(screen.locator(".sum .over")).to_have_count(0)
+    screen.keyboard.press("g")
+    screen.keyboard.press("r")
+    expect(stop).to_have_count(0)
+    expect(row).not_to_contain_text("clips")
+
+    screen.keyboard.press("u")
+    expect(stop).to_contain_text(figure)
+    screen.reload()
+    expect(stop).to_contain_text(figure)
+    expect(row).to_contain_text("clips")
+    screen.keyboard.press("Shift+U")
+    expect(stop).to_have_count(0)
+    screen.reload()
+    expect(screen.locator("[data-track='camera-b.L']")).to_be_visible()
+    expect(stop).to_have_count(0)
+
+
+def test_a_knob_redraws_the_ladder_before_it_is_let_go(screen: Page, service):
+    state = service.create(foundry())
+    screen.goto(f"/jobs/{state.revision.job}/levels/camera-b.L")
+    over = screen.locator(".sum .over")
+    expect(over).to_be_visible()
+    knob = screen.get_by_label("output level, digital")
+    knob.evaluate("knob => { knob.value = -40; knob.dispatchEvent(new Event('input')) }")
+    expect(over).to_have_count(0)
+    assert service.newest(state.revision.job).revision.number == 1, "a moving knob is not an edit yet"
+    knob.evaluate("knob => knob.dispatchEvent(new Event('change'))")
+    expect(screen.get_by_text("output level, digital to −40 dB").first).to_be_visible()
+    assert service.newest(state.revision.job).revision.number == 2
+
+
+def test_pointing_does_what_typing_does(screen: Page):
+    new_job(screen)
+    screen.get_by_role("link", name="Job", exact=True).click()
+    screen.get_by_label("Class of device").select_option("boom-shotgun")
+    screen.get_by_label("Called").fill("Boom")
+    screen.locator("form", has=screen.get_by_label("Called")).get_by_role("button", name="Add").click()
+    expect(screen.get_by_role("button", name="Boom", exact=True)).to_be_visible()
+    screen.get_by_label("New source").fill("Founder")
+    screen.locator("form", has=screen.get_by_label("New source")).get_by_role("button", name="Add").click()
+    screen.get_by_label("Microphone for Founder").select_option(label="Boom")
+    expect(screen.get_by_label("Distance of Boom from Founder in m")).to_have_value("0.5")
+    screen.get_by_label("Target").select_option("wide")
+    expect(screen.get_by_text("Job: target wide")).to_be_visible()
+
+
+def test_history_is_looked_at_and_brought_back(screen: Page, service):
+    state = service.create(foundry())
+    job = state.revision.job
+    service.edit(job, 1, [AddSource(label="Apprentice", average_db_spl=60)])
+    screen.goto(f"/jobs/{job}/job")
+    expect(screen.get_by_role("rowheader", name="Apprentice")).to_be_visible()
+    screen.keyboard.press("h")
+    screen.get_by_role("button", name=re.compile("^1 New job")).click()
+    expect(screen.get_by_text("Looking at state 1")).to_be_visible()
+    expect(screen.get_by_role("rowheader", name="Apprentice")).to_have_count(0)
+    screen.keyboard.press("Escape")
+    screen.get_by_role("button", name="Bring it back").click()
+    expect(screen.get_by_text("Back to state 1").first).to_be_visible()
+    assert "apprentice" not in service.newest(job).evaluation.plan.sources
+
+
+def test_two_people_never_overwrite_each_other(screen: Page, service):
+    job = service.create(foundry()).revision.job
+    screen.goto(f"/jobs/{job}/job")
+    expect(screen.get_by_role("rowheader", name="The pour")).to_be_visible()
+    service.edit(job, 1, [AddSource(label="Apprentice", average_db_spl=60)])  # the other one
+    screen.get_by_label("Room noise, dB(A)").fill("52")
+    screen.keyboard.press("Tab")
+    expect(screen.get_by_role("alert")).to_contain_text("somebody changed the job meanwhile")
+    expect(screen.get_by_role("rowheader", name="Apprentice")).to_be_visible()
+    screen.get_by_role("button", name="Do it again").click()
+    expect(screen.get_by_role("alert")).to_have_count(0)
+    plan = service.newest(job).evaluation.plan
+    assert plan.defaults.room_noise_db_spl == 52 and "apprentice" in plan.sources
+
+
+def test_a_file_that_is_no_plan_says_so(screen: Page, tmp_path):
+    path = tmp_path / "holiday.json"
+    path.write_text('{"schema_version": 1, "name": "x", "devices": [{"id": "a"}]}')
+    screen.goto("/")
+    screen.get_by_label("Read a plan file").set_input_files(str(path))
+    expect(screen.get_by_role("alert")).to_contain_text("devices.0.label: field required")

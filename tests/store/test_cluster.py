@@ -1,0 +1,80 @@
+"""The private server: made, found again, and back after every kind of crash."""
+
+import os
+import signal
+import time
+from datetime import UTC, datetime
+from uuid import uuid4
+
+import pytest
+
+from tidy_trunk.errors import StoreUnavailableError
+from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
+
+NOW = datetime(2026, 5, 4, 6, 30, tzinfo=UTC)
+
+
+@pytest.fixture
+def home(tmp_path):
+    for parent in (tmp_path, *tmp_path.parents[:3]):
+        parent.chmod(0o755)
+    return tmp_path
+
+
+@pytest.fixture
+def cluster(home):
+    cluster = PrivateCluster(home)
+    cluster.start()
+    yield cluster
+    cluster.stop()
+
+
+def kill(cluster):
+    os.kill(cluster._server_pid(), signal.SIGKILL)
+    deadline = time.monotonic() + 10
+    while cluster.is_running() and time.monotonic() < deadline:
+        time.sleep(0.02)
+
+
+def count_up(document):
+    return {**document, "n": document["n"] + 1}, document["name"], "count"
+
+
+def test_an_acknowledged_edit_outlives_the_server(home, cluster):
+    """Shows 5: PostgreSQL is killed in the middle of edits."""
+    database = Database(cluster.url)
+    migrate(database)
+    store = JobStore(database)
+    job = store.create(uuid4(), "Job", {"name": "Job", "n": 0}, "New", NOW).job
+    for base in range(1, 6):
+        store.edit(job, base, count_up, NOW)
+    kill(cluster)
+    with pytest.raises(StoreUnavailableError):
+        store.edit(job, 6, count_up, NOW)
+    assert cluster.revive()
+    assert store.newest(job).document["n"] == 5, "the pool finds the new server by itself"
+    assert not cluster.revive(), "a server that lives is left alone"
+
+    # The application died too: the next one ends the server that was left running, and starts its own.
+    database.close()
+    second = PrivateCluster(home)
+    database = Database(second.start())
+    assert JobStore(database).newest(job).document["n"] == 5
+    database.close()
+    second.stop()
+
+
+def test_leftovers_of_a_crash_do_not_stop_the_next_start(home):
+    cluster = PrivateCluster(home)
+    half_made = cluster._folder.with_name("postgresql.new")
+    cluster._run(["mkdir", "-p", str(half_made / "data")], "leave a half-made cluster")
+    cluster.start()
+    assert not half_made.exists()
+    kill(cluster)
+    stale = cluster._data / "postmaster.pid"
+    stale.write_text(f"{os.getpid()}\n{cluster._data}\n")  # the number now belongs to another process: this one
+    again = PrivateCluster(home)
+    again.start()
+    assert again.is_running()
+    again.stop()
+    assert not again.is_running()

@@ -1,0 +1,9 @@
+<script setup lang="ts">
+import { useSettings } from '@/stores/settings'
+
+useSettings()
+</script>
+
+<template>
+  <RouterView />
+</template>

@@ -1,0 +1,91 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+export type JobState = Schemas['JobStateOut']
+export type JobEntry = Schemas['JobOut']
+export type Device = Schemas['DeviceOut']
+export type DeviceDetail = Schemas['DeviceDetailOut']
+export type Track = Schemas['TrackOut']
+export type Lead = Schemas['LeadOut']
+export type Finding = Schemas['FindingOut']
+export type Fix = Schemas['FixOut']
+export type Edit = Fix['edits'][number]
+export type Ladder = Schemas['LadderOut']
+export type Rung = Schemas['RungOut']
+export type Control = Schemas['ControlOut']
+export type Way = Schemas['WayOut']
+export type Join = Schemas['JoinOut']
+export type Answer = Schemas['AnswerOut']
+export type Proposal = Schemas['ProposalOut']
+export type HistoryEntry = Schemas['HistoryOut']
+export type Catalogue = Schemas['CatalogueOut']
+export type Severity = Schemas['Severity']
+
+/** What the server says is wrong: `detail` is a sentence for the user. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly detail: string,
+    readonly newestRevision?: number,
+  ) {
+    super(detail)
+  }
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    })
+  } catch {
+    throw new ApiProblem(0, 'unreachable', 'The program does not answer. Is ./tidy serve still running?')
+  }
+  if (response.status === 204) return undefined as T
+  const text = await response.text()
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch {
+    throw new ApiProblem(response.status, 'answer', `The program gave no proper answer (${response.status}).`)
+  }
+  if (!response.ok) {
+    const problem = value as { code?: string; detail?: string; newest_revision?: number }
+    throw new ApiProblem(
+      response.status,
+      problem.code ?? 'error',
+      problem.detail ?? response.statusText,
+      problem.newest_revision,
+    )
+  }
+  return value as T
+}
+
+const part = encodeURIComponent
+
+export const api = {
+  catalogue: () => call<Catalogue>('GET', '/catalogue'),
+  jobs: () => call<JobEntry[]>('GET', '/jobs'),
+  create: (name: string) => call<JobState>('POST', '/jobs', { name }),
+  importPlan: (plan: unknown) => call<JobState>('POST', '/jobs/import', plan),
+  remove: (job: string) => call<undefined>('DELETE', `/jobs/${job}`),
+  job: (job: string) => call<JobState>('GET', `/jobs/${job}`),
+  edit: (job: string, base: number, edits: readonly Edit[]) =>
+    call<JobState>('POST', `/jobs/${job}/edits`, { base_revision: base, edits }),
+  undo: (job: string, base: number) => call<JobState>('POST', `/jobs/${job}/undo`, { base_revision: base }),
+  redo: (job: string, base: number) => call<JobState>('POST', `/jobs/${job}/redo`, { base_revision: base }),
+  history: (job: string) => call<HistoryEntry[]>('GET', `/jobs/${job}/revisions`),
+  revision: (job: string, number: number) => call<JobState>('GET', `/jobs/${job}/revisions/${number}`),
+  bringBack: (job: string, base: number, number: number) =>
+    call<JobState>('POST', `/jobs/${job}/revisions/${number}/bring-back`, { base_revision: base }),
+  device: (job: string, device: string) => call<DeviceDetail>('GET', `/jobs/${job}/devices/${part(device)}`),
+  ladder: (job: string, track: string, through: string, edits: readonly Edit[]) =>
+    call<Ladder>('POST', `/jobs/${job}/tracks/${part(track)}/ladder?through=${part(through)}`, { edits }),
+  ways: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/ways`),
+  joins: (job: string, run: string) => call<Join[]>('GET', `/jobs/${job}/runs/${part(run)}/joins`),
+  say: (job: string, text: string) => call<Answer>('POST', `/jobs/${job}/say`, { text }),
+  planAddress: (job: string) => `/api/jobs/${job}/plan`,
+}

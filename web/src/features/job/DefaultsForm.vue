@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed, onMounted } from 'vue'
+
+import type { components } from '@/api/schema'
+import { useCatalogue } from '@/stores/catalogue'
+import { useJob } from '@/stores/job'
+
+type JobEdit = components['schemas']['SetJobModel']
+
+/** What holds for the whole job. */
+const job = useJob()
+const catalogue = useCatalogue()
+const defaults = computed(() => job.state?.plan.defaults)
+onMounted(() => catalogue.load())
+
+const text = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
+function set(change: Omit<JobEdit, 'kind'>) {
+  void job.edit([{ kind: 'set-job', ...change } as JobEdit])
+}
+</script>
+
+<template>
+  <section v-if="defaults && job.state">
+    <h2>What are we shooting?</h2>
+    <fieldset :disabled="job.readOnly">
+      <label class="field wide">
+        <span>Name</span>
+        <input :value="job.state.plan.name" maxlength="80" required @change="set({ name: text($event) })" />
+      </label>
+      <label class="field">
+        <span>Frame rate</span>
+        <select :value="defaults.frame_rate" @change="set({ frame_rate: text($event) })">
+          <option v-for="rate in catalogue.value?.frame_rates" :key="rate">{{ rate }}</option>
+        </select>
+      </label>
+      <label class="field wide">
+        <span>Target</span>
+        <select :value="defaults.target" @change="set({ target: text($event) })">
+          <option v-for="target in catalogue.value?.targets" :key="target.id" :value="target.id">
+            {{ target.label }}: {{ target.words }}
+          </option>
+        </select>
+      </label>
+      <label class="field">
+        <span>Tone, dBFS</span>
+        <input
+          type="number"
+          min="-40"
+          max="0"
+          :value="defaults.alignment_dbfs"
+          @change="set({ alignment_dbfs: Number(text($event)) })"
+        />
+      </label>
+      <label class="field">
+        <span>Room noise, dB(A)</span>
+        <input
+          type="number"
+          min="0"
+          max="130"
+          :value="defaults.room_noise_db_spl"
+          @change="set({ room_noise_db_spl: Number(text($event)) })"
+        />
+      </label>
+      <label class="field">
+        <span>Mains, Hz</span>
+        <select :value="defaults.mains_hz" @change="set({ mains_hz: Number(text($event)) })">
+          <option :value="50">50</option>
+          <option :value="60">60</option>
+        </select>
+      </label>
+    </fieldset>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin-bottom: 0.7rem;
+  font-size: 1.2rem;
+}
+fieldset {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(8.5rem, 1fr));
+  gap: 0.8rem;
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+.wide {
+  grid-column: span 2;
+}
+</style>

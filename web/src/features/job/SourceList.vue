@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, onMounted, ref } from 'vue'
+
+import { useCatalogue } from '@/stores/catalogue'
+import { useJob } from '@/stores/job'
+
+/** Who and what must be heard: how loud at 1 m, and how far from which microphone. */
+const job = useJob()
+const catalogue = useCatalogue()
+const label = ref('')
+const effort = ref('normal')
+const sources = computed(() => job.state?.plan.sources ?? [])
+const microphones = computed(() => job.state?.devices.filter(({ kind }) => kind === 'microphone') ?? [])
+const nameOf = (device: string) => microphones.value.find(({ id }) => id === device)?.label ?? device
+onMounted(() => catalogue.load())
+
+async function add() {
+  const average = catalogue.value?.efforts[effort.value] ?? 60
+  const edit = {
+    kind: 'add-source' as const,
+    label: label.value.trim(),
+    average_db_spl: average,
+    heard_by: {},
+  }
+  if (await job.edit([edit])) label.value = ''
+}
+
+const number = (event: Event) => Number((event.target as HTMLInputElement).value)
+const LEVELS = ['quiet_db_spl', 'average_db_spl', 'peak_db_spl'] as const
+
+function setLevel(source: string, level: (typeof LEVELS)[number], event: Event) {
+  void job.edit([{ kind: 'set-source', source, [level]: number(event) }])
+}
+
+function hear(source: string, device: string, distance_m: number | null) {
+  if (device) void job.edit([{ kind: 'hear', source, device, distance_m }])
+}
+</script>
+
+<template>
+  <section>
+    <h2>Who must be heard?</h2>
+    <table v-if="sources.length">
+      <thead>
+        <tr>
+          <th scope="col">source</th>
+          <th scope="col" class="num">quiet</th>
+          <th scope="col" class="num">average</th>
+          <th scope="col" class="num">peak</th>
+          <th scope="col">heard by</th>
+          <th class="no-print"><span class="visually-hidden">remove</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="source in sources" :key="source.id">
+          <th scope="row">{{ source.label }}</th>
+          <td v-for="level in LEVELS" :key="level">
+            <input
+              class="plain-input num"
+              type="number"
+              min="-20"
+              max="180"
+              :value="source[level]"
+              :aria-label="`${source.label}, ${level.split('_')[0]}, dB SPL at 1 m`"
+              :disabled="job.readOnly"
+              @change="setLevel(source.id, level, $event)"
+            />
+          </td>
+          <td>
+            <span v-for="(distance, device) in source.heard_by" :key="device" class="heard">
+              {{ nameOf(String(device)) }} at
+              <input
+                class="plain-input num"
+                type="number"
+                min="0.01"
+                max="1000"
+                step="0.1"
+                :value="distance"
+                :aria-label="`Distance of ${nameOf(String(device))} from ${source.label} in m`"
+                :disabled="job.readOnly"
+                @change="hear(source.id, String(device), number($event))"
+              />
+              m
+              <Button
+                class="no-print"
+                text
+                size="small"
+                :aria-label="`${nameOf(String(device))} does not hear ${source.label}`"
+                :disabled="job.readOnly"
+                @click="hear(source.id, String(device), null)"
+                >×</Button
+              >
+            </span>
+            <select
+              class="plain-input no-print"
+              :aria-label="`Microphone for ${source.label}`"
+              :disabled="job.readOnly"
+              value=""
+              @change="hear(source.id, ($event.target as HTMLSelectElement).value, 0.5)"
+            >
+              <option value="">+ microphone</option>
+              <option
+                v-for="item in microphones.filter(({ id }) => !(id in (source.heard_by ?? {})))"
+                :key="item.id"
+                :value="item.id"
+              >
+                {{ item.label }}
+              </option>
+            </select>
+          </td>
+          <td class="no-print">
+            <Button
+              text
+              size="small"
+              :disabled="job.readOnly"
+              @click="job.edit([{ kind: 'remove-source', source: source.id }])"
+              >Remove</Button
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <form class="no-print" @submit.prevent="add">
+      <label class="field"><span>New source</span><input v-model="label" maxlength="80" required /></label>
+      <label class="field">
+        <span>Voice</span>
+        <select v-model="effort">
+          <option v-for="(level, name) in catalogue.value?.efforts" :key="name" :value="name">
+            {{ name }}, {{ level }} dB at 1 m
+          </option>
+        </select>
+      </label>
+      <Button type="submit" :disabled="!label.trim() || job.readOnly">Add</Button>
+    </form>
+    <p class="soft small">
+      dB SPL at 1 m, A-weighted (vocal effort after ISO 9921, from memory). Level falls 6 dB with each
+      doubling of the distance.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 0.8rem;
+}
+h2 {
+  font-size: 1.2rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 0.3rem 0.4rem;
+  text-align: left;
+  border-bottom: 1px solid var(--line);
+}
+thead th {
+  font-size: 0.85rem;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+th.num {
+  text-align: right;
+}
+td > .num {
+  width: 5rem;
+}
+.heard {
+  display: inline-flex;
+  gap: 0.3rem;
+  align-items: center;
+  margin-right: 0.8rem;
+}
+.heard input {
+  width: 4.5rem;
+}
+td > select {
+  width: auto;
+}
+form {
+  display: grid;
+  grid-template-columns: 1fr 16rem auto;
+  gap: 0.7rem;
+  align-items: end;
+}
+</style>

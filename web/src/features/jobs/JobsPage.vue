@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { api, ApiProblem, type JobEntry, type JobState } from '@/api/client'
+
+const router = useRouter()
+const jobs = ref<JobEntry[] | null>(null)
+const name = ref('')
+const problem = ref('')
+
+async function attempt(action: () => Promise<void>) {
+  problem.value = ''
+  try {
+    await action()
+  } catch (error) {
+    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+  }
+}
+
+const show = (state: JobState, station: string) =>
+  router.push({ name: station, params: { job: state.job } }).then(() => undefined)
+const create = () => attempt(async () => show(await api.create(name.value.trim()), 'runs'))
+
+function importFile(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  void attempt(async () => {
+    let plan: unknown
+    try {
+      plan = JSON.parse(await file.text())
+    } catch {
+      throw new ApiProblem(0, 'file', `${file.name} is no plan file: it is not JSON.`)
+    }
+    await show(await api.importPlan(plan), 'runs')
+  })
+}
+
+onMounted(() => attempt(async () => void (jobs.value = await api.jobs())))
+const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
+</script>
+
+<template>
+  <main>
+    <header><h1>Tidy Trunk</h1></header>
+    <p class="intro">Every source on its track, at the right level, and the picture in step.</p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <form @submit.prevent="create">
+      <label class="field">
+        <span>New job</span>
+        <input v-model="name" required maxlength="80" placeholder="What is being shot" autofocus />
+      </label>
+      <Button type="submit" :disabled="!name.trim()">Begin</Button>
+    </form>
+    <ul v-if="jobs?.length" aria-label="Jobs">
+      <li v-for="job in jobs" :key="job.id">
+        <RouterLink :to="{ name: 'runs', params: { job: job.id } }">{{ job.name }}</RouterLink>
+        <span class="soft small">begun {{ date.format(new Date(job.created)) }}, state {{ job.head }}</span>
+      </li>
+    </ul>
+    <label class="file">
+      Read a plan file
+      <input type="file" accept="application/json,.json" @change="importFile" />
+    </label>
+    <p class="soft small caution">
+      The program advises. A test recording and headphones decide; local codes and licensed people rule where
+      mains, radio or heights are concerned.
+    </p>
+  </main>
+</template>
+
+<style scoped>
+main {
+  display: grid;
+  gap: 1.4rem;
+  max-width: 40rem;
+  margin: 0 auto;
+  padding: 4rem 1.25rem;
+}
+h1 {
+  font-size: 2rem;
+}
+.intro {
+  font-size: 1.15rem;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
+form {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.6rem;
+  align-items: end;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 0.7rem 0;
+  border-top: 1px solid var(--line);
+}
+li a {
+  color: var(--ink);
+  font-size: 1.1rem;
+  font-weight: 600;
+}
+.file {
+  display: grid;
+  gap: 0.3rem;
+}
+</style>

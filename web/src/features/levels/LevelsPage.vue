@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { Control, Way } from '@/api/client'
+import { formatLevel } from '@/format/levels'
+import { useKeys } from '@/features/shell/useKeys'
+import { useJob } from '@/stores/job'
+import EmptyState from '@/ui/EmptyState.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import LadderChart from './LadderChart.vue'
+import LadderControls from './LadderControls.vue'
+import NoiseList from './NoiseList.vue'
+import WaysTable from './WaysTable.vue'
+import { useLadder } from './useLadder'
+
+const props = defineProps<{ track?: string }>()
+const job = useJob()
+const router = useRouter()
+const through = ref('')
+
+const blocks = computed(() => job.state?.devices.filter((device) => device.tracks.length) ?? [])
+const tracks = computed(() => blocks.value.flatMap((block) => block.tracks))
+/** The wanted track, else the first that a stop is about, else the first. */
+const current = computed(() => {
+  const known = tracks.value.find(({ id }) => id === props.track)
+  return (known ?? tracks.value.find(({ severity }) => severity === 'stop') ?? tracks.value[0])?.id ?? ''
+})
+const { ladder, ways, problem, preview } = useLadder(current, through)
+watch(current, () => (through.value = ''))
+const findings = computed(() =>
+  job.findings.filter((finding) => finding.track === current.value || finding.run === ladder.value?.run),
+)
+
+/** The gravest finding of this track answers to `a`. */
+const worst = computed(() => findings.value[0])
+watch(worst, (finding) => finding && (job.pointed = finding.id), { immediate: true })
+
+const show = (track: string) => router.replace({ name: 'levels', params: { track } })
+const setting = (control: Control, value: string | number | boolean) => ({
+  kind: 'set-control' as const,
+  device: control.device,
+  control: control.id,
+  value,
+})
+
+function step(by: number) {
+  const ids = tracks.value.map(({ id }) => id)
+  const next = ids[Math.min(Math.max(ids.indexOf(current.value) + by, 0), ids.length - 1)]
+  if (next) void show(next)
+}
+useKeys({ j: () => step(1), k: () => step(-1) })
+</script>
+
+<template>
+  <EmptyState
+    v-if="!tracks.length"
+    class="page"
+    title="No track has a plug yet"
+    text="The ladder shows one track from source to file. Say a run first: boom to bag 1, 7 m."
+  >
+    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+  </EmptyState>
+  <div v-else class="page">
+    <header>
+      <label>
+        <span class="visually-hidden">Track</span>
+        <select :value="current" @change="show(($event.target as HTMLSelectElement).value)">
+          <optgroup v-for="block in blocks" :key="block.id" :label="block.label">
+            <option v-for="item in block.tracks" :key="item.id" :value="item.id">
+              {{ block.label }}, track {{ item.bus_label }}{{ item.severity === 'stop' ? ' – stop' : '' }}
+            </option>
+          </optgroup>
+        </select>
+      </label>
+      <span v-if="ladder" class="soft">from {{ ladder.origin }}</span>
+      <label v-if="ladder && ladder.branches.length > 1" class="soft">
+        by way of
+        <select v-model="through">
+          <option value="">the loudest</option>
+          <option v-for="branch in ladder.branches" :key="branch.device" :value="branch.device">
+            {{ branch.label }}
+          </option>
+        </select>
+      </label>
+    </header>
+    <p v-if="problem" role="alert">{{ problem }}</p>
+    <template v-if="ladder">
+      <p class="sum">
+        <span
+          >average <strong>{{ formatLevel(ladder.average_dbfs, 1) }}</strong> ±{{
+            formatLevel(ladder.tolerance_db)
+          }}</span
+        >
+        <span
+          >peak <strong>{{ formatLevel(ladder.peak_dbfs, 1) }}</strong></span
+        >
+        <span
+          >noise <strong>{{ formatLevel(ladder.noise_dbfs, 1) }}</strong> dBFS</span
+        >
+        <span v-if="ladder.over_db" class="over"
+          >clips by <strong>{{ formatLevel(ladder.over_db, 1) }}</strong> dB</span
+        >
+        <span class="target soft">{{ ladder.target.label }}: {{ ladder.target.words }}</span>
+      </p>
+      <p v-if="worst" class="worst no-print">
+        <SeverityMark :severity="worst.severity" />
+        <strong :class="worst.severity">{{ worst.title }}</strong>
+        <Button
+          v-for="(fix, index) in worst.fixes.slice(0, 2)"
+          :key="fix.label"
+          :outlined="index > 0"
+          size="small"
+          :disabled="job.readOnly"
+          @click="job.edit(fix.edits)"
+        >
+          {{ fix.label }} <kbd v-if="index === 0">a</kbd>
+        </Button>
+      </p>
+      <LadderChart :ladder="ladder" />
+      <LadderControls
+        :rungs="ladder.rungs"
+        :locked="job.readOnly"
+        @moving="(control: Control, value: number) => preview([setting(control, value)])"
+        @set="(control: Control, value: string | number | boolean) => job.edit([setting(control, value)])"
+      />
+      <div class="tables">
+        <WaysTable :ways="ways" :locked="job.readOnly" @apply="(way: Way) => job.edit(way.edits)" />
+        <NoiseList :noises="ladder.noises" />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  padding: 0.9rem 1.25rem 3rem;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1rem;
+  align-items: center;
+}
+header select {
+  min-height: 2.2rem;
+  padding: 0.15rem 0.4rem;
+  background: var(--chalk);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+}
+header label:first-child select {
+  font-size: 1.1rem;
+  font-weight: 700;
+}
+.target {
+  margin-left: auto;
+}
+.sum {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1.4rem;
+  padding: 0.4rem 0 0.2rem;
+  font-size: 1.05rem;
+}
+.over {
+  color: var(--stop);
+  font-weight: 700;
+}
+.worst {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.2rem 0 0.4rem;
+}
+.worst .stop {
+  color: var(--stop);
+}
+.worst .caution {
+  color: var(--caution);
+}
+.worst .note {
+  color: var(--note);
+}
+kbd {
+  padding: 0 0.3rem;
+  font: inherit;
+  font-size: 0.8rem;
+  border: 1px solid currentcolor;
+  border-radius: 2px;
+}
+.tables {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 17rem;
+  gap: 2rem;
+  margin-top: 1.2rem;
+}
+@media (width < 1000px) {
+  .tables {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

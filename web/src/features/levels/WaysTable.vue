@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+
+import type { Way } from '@/api/client'
+import { formatLevel } from '@/format/levels'
+import SeverityMark from '@/ui/SeverityMark.vue'
+
+/** The ways to match the last run, best first, each as the server computed it. */
+defineProps<{ ways: readonly Way[]; locked: boolean }>()
+const emit = defineEmits<{ apply: [way: Way] }>()
+</script>
+
+<template>
+  <section>
+    <h2>Ways to match</h2>
+    <p v-if="!ways.length" class="soft">This run has no switch, trim or pad that would change its level.</p>
+    <table v-else>
+      <thead>
+        <tr>
+          <th scope="col">way</th>
+          <th scope="col" class="num">average</th>
+          <th scope="col" class="num">headroom</th>
+          <th scope="col" class="num">gear noise</th>
+          <th scope="col">what comes of it</th>
+          <th class="no-print"><span class="visually-hidden">use it</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="way in ways" :key="way.id" :class="{ clips: way.clips }">
+          <th scope="row">{{ way.label }}</th>
+          <td class="num">{{ formatLevel(way.average_dbfs) }} ±{{ formatLevel(way.tolerance_db) }}</td>
+          <td class="num">{{ formatLevel(way.headroom_db, 1) }} dB</td>
+          <td class="num">{{ formatLevel(way.noise_dbfs) }}</td>
+          <td>
+            <SeverityMark v-if="way.clips" severity="stop" :size="11" />
+            {{ way.verdict }}<template v-if="way.loses">; {{ way.loses }}</template>
+            <span v-if="way.needs !== 'nothing'" class="soft"> Needs {{ way.needs }}.</span>
+          </td>
+          <td class="no-print">
+            <Button outlined size="small" :disabled="locked" @click="emit('apply', way)">Use</Button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 1.05rem;
+}
+table {
+  width: 100%;
+  margin-top: 0.3rem;
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 0.4rem 0.5rem 0.4rem 0;
+  text-align: left;
+  vertical-align: top;
+  border-top: 1px solid var(--line);
+}
+td {
+  font-size: 0.95rem;
+}
+th.num,
+td.num {
+  text-align: right;
+}
+thead th {
+  font-size: 0.85rem;
+  font-weight: 400;
+  color: var(--ink-soft);
+  border: 0;
+}
+.clips th,
+.clips td {
+  color: var(--stop);
+}
+</style>

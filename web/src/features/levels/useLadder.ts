@@ -1,0 +1,46 @@
+import { ref, shallowRef, watch, type Ref } from 'vue'
+
+import { api, ApiProblem, type Edit, type Ladder, type Way } from '@/api/client'
+import { useJob } from '@/stores/job'
+
+/** The ladder of a track and the ways of its last run; while a knob moves, what the server says it would give. */
+export function useLadder(track: Ref<string>, through: Ref<string>) {
+  const job = useJob()
+  const ladder = shallowRef<Ladder | null>(null)
+  const ways = shallowRef<readonly Way[]>([])
+  const problem = ref('')
+  let waiting: readonly Edit[] | null = null
+  let running = false
+
+  /** One request at a time, and always the newest one last: a fast hand does not queue up old positions. */
+  async function draw(edits: readonly Edit[]) {
+    waiting = edits
+    if (running) return
+    running = true
+    try {
+      while (waiting && job.newest) {
+        const next: readonly Edit[] = waiting
+        waiting = null
+        ladder.value = await api.ladder(job.newest.job, track.value, through.value, next)
+        problem.value = ''
+      }
+    } catch (error) {
+      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      ladder.value = null
+    } finally {
+      running = false
+    }
+  }
+
+  watch(
+    [track, through, () => job.newest?.revision],
+    async () => {
+      if (!track.value) return
+      await draw([])
+      const run = ladder.value?.run
+      ways.value = run && job.newest ? await api.ways(job.newest.job, run) : []
+    },
+    { immediate: true },
+  )
+  return { ladder, ways, problem, preview: draw }
+}

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { Fix } from '@/api/client'
+import { useKeys } from '@/features/shell/useKeys'
+import { useJob } from '@/stores/job'
+import DevicePanel from '@/ui/DevicePanel.vue'
+import EmptyState from '@/ui/EmptyState.vue'
+import FindingsPane from '@/ui/FindingsPane.vue'
+import RunPanel from './RunPanel.vue'
+import TrackRow from './TrackRow.vue'
+
+const job = useJob()
+const router = useRouter()
+const chosen = ref('')
+const device = ref('')
+const run = ref('')
+const litRun = ref('')
+
+const blocks = computed(() => job.state?.devices.filter((item) => item.tracks.length) ?? [])
+const loose = computed(
+  () => job.state?.devices.filter((item) => !item.tracks.length && item.is_recording) ?? [],
+)
+const rows = computed(() => blocks.value.flatMap((block) => block.tracks))
+const chosenRow = computed(() => rows.value.find(({ id }) => id === chosen.value))
+
+/** Findings that touch the chosen row: its device, its track, or any run on its way. */
+const findings = computed(() => {
+  const row = chosenRow.value
+  if (!row) return job.findings
+  const runs = new Set(row.leads.map((lead) => lead.run))
+  const last = row.stops.at(-1)?.device
+  return job.findings.filter((finding) =>
+    finding.run ? runs.has(finding.run) : finding.track ? finding.track === row.id : finding.device === last,
+  )
+})
+const title = computed(() => {
+  const row = chosenRow.value
+  const owner = blocks.value.find((block) => block.tracks.some(({ id }) => id === row?.id))
+  return row && owner ? `${owner.label}, track ${row.bus_label}` : 'All findings'
+})
+
+// Pointing at a finding shows the row that it speaks of.
+watch(
+  () => job.pointed,
+  (id) => {
+    const finding = job.findings.find((item) => item.id === id)
+    if (!finding || findings.value.includes(finding)) return
+    chosen.value =
+      rows.value.find((row) => row.id === finding.track || row.leads.at(-1)?.run === finding.run)?.id ?? ''
+  },
+)
+
+function step(by: number) {
+  const ids = rows.value.map(({ id }) => id)
+  const next = ids[Math.min(Math.max(ids.indexOf(chosen.value) + by, 0), ids.length - 1)]
+  if (!next) return
+  chosen.value = next
+  document.getElementById(`row-${next}`)?.focus()
+}
+
+const openLevels = (track: string) => router.push({ name: 'levels', params: { track } })
+useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '') })
+</script>
+
+<template>
+  <div class="runs">
+    <section class="rows" aria-label="Runs">
+      <EmptyState
+        v-if="!job.state?.devices.length"
+        title="Nothing in the trunk yet"
+        text="Press / and say what there is: add boom shotgun as boom, add bag recorder as bag, add mirrorless camera as camera b. Then say a run: boom to bag 1, 7 m."
+      >
+        <Button @click="router.push({ name: 'job' })">Choose devices</Button>
+      </EmptyState>
+      <section v-for="block in blocks" :key="block.id" class="block">
+        <header>
+          <h2>
+            <button type="button" @click="device = block.id">{{ block.label }}</button>
+          </h2>
+          <span class="soft">{{ block.class_label }}</span>
+          <span class="head num soft">average</span>
+          <span class="head num soft">peak</span>
+          <span class="head num soft">verdict</span>
+        </header>
+        <TrackRow
+          v-for="track in block.tracks"
+          :key="track.id"
+          :track="track"
+          :chosen="track.id === chosen"
+          :lit-run="litRun"
+          @choose="chosen = track.id"
+          @open="openLevels(track.id)"
+          @device="device = $event"
+          @run="run = $event"
+          @light="litRun = $event"
+        />
+      </section>
+      <p v-if="loose.length" class="loose">
+        <span class="soft">Nothing plugged in:</span>
+        <button v-for="item in loose" :key="item.id" type="button" @click="device = item.id">
+          {{ item.label }}
+        </button>
+      </p>
+    </section>
+    <FindingsPane
+      :findings="findings"
+      :title="title"
+      :narrowed="Boolean(chosenRow)"
+      @all="chosen = ''"
+      @apply="(fix: Fix) => job.edit(fix.edits)"
+    />
+    <DevicePanel v-model:device="device" />
+    <RunPanel v-model:run="run" />
+  </div>
+</template>
+
+<style scoped>
+.runs {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 20rem;
+  min-height: 100%;
+}
+.rows {
+  padding: 1rem 1.25rem 3rem;
+}
+.block + .block {
+  margin-top: 1.4rem;
+}
+.block > header {
+  display: grid;
+  grid-template-columns: auto 1fr 4.2rem 3.2rem 5.6rem;
+  gap: 0.7rem;
+  align-items: baseline;
+  padding-bottom: 0.3rem;
+  border-bottom: 2px solid var(--line-strong);
+}
+.block > header > span:nth-child(2) {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+h2 {
+  font-size: 1.05rem;
+}
+h2 button,
+.loose button {
+  padding: 0;
+  font-weight: 700;
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+h2 button:hover,
+.loose button:hover {
+  text-decoration: underline;
+}
+.head {
+  font-size: 0.85rem;
+}
+.loose {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1rem;
+  margin-top: 1.6rem;
+}
+@media (width < 1000px) {
+  .runs {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .runs {
+    display: block;
+  }
+}
+</style>

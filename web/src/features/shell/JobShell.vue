@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { useJob } from '@/stores/job'
+import AppRail from './AppRail.vue'
+import HistoryPanel from './HistoryPanel.vue'
+import JobLine from './JobLine.vue'
+import KeysDialog from './KeysDialog.vue'
+import NoticeBar from './NoticeBar.vue'
+import { useKeys } from './useKeys'
+
+const props = defineProps<{ job: string }>()
+const store = useJob()
+const router = useRouter()
+const line = ref<InstanceType<typeof JobLine> | null>(null)
+const showKeys = ref(false)
+const showHistory = ref(false)
+
+watch(
+  () => props.job,
+  (id) => void store.open(id),
+  { immediate: true },
+)
+watch(
+  () => store.state?.plan.name,
+  (name) => (document.title = name ? `${name} · Tidy Trunk` : 'Tidy Trunk'),
+)
+
+const pointedFinding = computed(() => store.findings.find(({ id }) => id === store.pointed))
+
+function nextFinding() {
+  const ids = store.findings.map(({ id }) => id)
+  store.pointed = ids[(ids.indexOf(store.pointed) + 1) % ids.length] ?? ''
+}
+
+function applyPointed() {
+  const fix = pointedFinding.value?.fixes[0]
+  if (fix) void store.edit(fix.edits)
+}
+
+const go = (name: string) => () => void router.push({ name, params: { job: props.job } })
+useKeys({
+  '/': () => line.value?.focus(),
+  'g j': go('job'),
+  'g r': go('runs'),
+  'g l': go('levels'),
+  f: nextFinding,
+  a: applyPointed,
+  u: () => void store.undo(),
+  U: () => void store.redo(),
+  h: () => (showHistory.value = !showHistory.value),
+  '?': () => (showKeys.value = true),
+})
+</script>
+
+<template>
+  <div class="shell">
+    <AppRail :job="props.job" @keys="showKeys = true" @history="showHistory = true" />
+    <JobLine ref="line" />
+    <main class="station">
+      <NoticeBar />
+      <RouterView v-if="store.state" />
+    </main>
+    <HistoryPanel v-model:visible="showHistory" />
+    <KeysDialog v-model:visible="showKeys" />
+  </div>
+</template>
+
+<style scoped>
+.shell {
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / 7rem minmax(0, 1fr);
+  height: 100vh;
+}
+.station {
+  min-width: 0;
+  overflow: auto;
+}
+@media (width < 700px) {
+  .shell {
+    grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
+  }
+}
+@media print {
+  .shell {
+    display: block;
+    height: auto;
+  }
+}
+</style>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+
+import { useJob } from '@/stores/job'
+
+/** What went wrong, what was done, and which state is being looked at. */
+const job = useJob()
+</script>
+
+<template>
+  <div class="bars no-print" aria-live="polite">
+    <p v-if="job.problem" class="bar problem" role="alert">
+      <span>{{ job.problem }}</span>
+      <Button v-if="job.refused.length" size="small" @click="job.edit(job.refused)">Do it again</Button>
+      <Button text size="small" @click="((job.problem = ''), (job.refused = []))">Close</Button>
+    </p>
+    <p v-if="job.looked" class="bar">
+      <span>Looking at state {{ job.looked.revision }}: {{ job.looked.sentence }}</span>
+      <Button size="small" @click="job.bringBack()">Bring it back</Button>
+      <Button text size="small" @click="job.looked = null">Return to now</Button>
+    </p>
+    <p v-else-if="job.notice" class="bar">
+      <span>{{ job.notice }}</span>
+      <Button v-if="job.newest?.can_undo" outlined size="small" @click="job.undo()">Undo <kbd>u</kbd></Button>
+      <Button text size="small" @click="job.notice = ''">Close</Button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+  padding: 0.35rem 1.25rem;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+}
+.bar span {
+  flex: 1;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
+kbd {
+  padding: 0 0.3rem;
+  font: inherit;
+  font-size: 0.8rem;
+  border: 1px solid currentcolor;
+  border-radius: 2px;
+}
+</style>

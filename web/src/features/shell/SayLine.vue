@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef, watch } from 'vue'
+
+import { api, type Answer, type Proposal } from '@/api/client'
+import { useJob } from '@/stores/job'
+
+/** The sentence line: typed words are answered with what they would do; Enter does it, Tab goes on with a word. */
+const job = useJob()
+const text = ref('')
+const answer = ref<Answer | null>(null)
+const chosen = ref(0)
+const open = ref(false)
+const field = useTemplateRef<HTMLInputElement>('field')
+let asked = 0
+let timer: ReturnType<typeof setTimeout> | undefined
+
+defineExpose({ focus: () => field.value?.focus() })
+
+const choices = computed(() => answer.value?.proposals ?? [])
+
+async function ask() {
+  const id = job.newest?.job
+  if (!id) return
+  const turn = ++asked
+  try {
+    const found = await api.say(id, text.value)
+    if (turn !== asked) return
+    answer.value = found
+    chosen.value = 0
+  } catch (error) {
+    if (turn === asked) answer.value = { proposals: [], completions: [], problem: String(error) }
+  }
+}
+
+watch(text, () => {
+  clearTimeout(timer)
+  answer.value = null
+  timer = setTimeout(() => void ask(), 120)
+})
+
+async function take(proposal: Proposal | undefined) {
+  if (!proposal) return
+  if (await job.edit(proposal.edits)) {
+    text.value = ''
+    answer.value = null
+    void ask()
+  }
+}
+
+async function enter() {
+  clearTimeout(timer)
+  if (!answer.value) await ask()
+  await take(choices.value[chosen.value])
+}
+
+function complete(event: KeyboardEvent) {
+  const next = answer.value?.completions[0]
+  if (!next || next === text.value) return
+  event.preventDefault()
+  text.value = next
+}
+
+function move(by: number) {
+  const count = choices.value.length
+  if (count) chosen.value = (chosen.value + by + count) % count
+}
+
+function leave(event: FocusEvent) {
+  if (!(event.relatedTarget instanceof Node && event.currentTarget instanceof Node)) open.value = false
+  else if (!event.currentTarget.contains(event.relatedTarget)) open.value = false
+}
+</script>
+
+<template>
+  <div class="say" @focusin="((open = true), answer ?? ask())" @focusout="leave">
+    <input
+      ref="field"
+      v-model="text"
+      class="plain-input"
+      type="text"
+      role="combobox"
+      aria-label="Say a run"
+      aria-autocomplete="list"
+      aria-controls="say-answer"
+      :aria-expanded="open"
+      :aria-activedescendant="choices.length ? `say-${chosen}` : undefined"
+      placeholder="/  say a run: boom to bag 1, 7 m"
+      autocomplete="off"
+      spellcheck="false"
+      maxlength="200"
+      :disabled="job.readOnly"
+      @keydown.enter.prevent="enter"
+      @keydown.down.prevent="move(1)"
+      @keydown.up.prevent="move(-1)"
+      @keydown.tab.exact="complete"
+      @keydown.escape="field?.blur()"
+    />
+    <div v-if="open && answer" id="say-answer" class="answer" role="listbox" aria-label="What it would do">
+      <p v-if="answer.problem" class="problem">{{ answer.problem }}</p>
+      <button
+        v-for="(proposal, index) in choices"
+        :id="`say-${index}`"
+        :key="index"
+        type="button"
+        role="option"
+        :aria-selected="index === chosen"
+        :class="{ chosen: index === chosen }"
+        @click="take(proposal)"
+        @mouseenter="chosen = index"
+      >
+        <strong>{{ proposal.title }}</strong>
+        <span v-if="proposal.outcome" class="outcome">{{ proposal.outcome }}</span>
+        <span v-for="step in proposal.steps" :key="step" class="step">{{ step }}</span>
+      </button>
+      <p v-if="answer.completions.length" class="soft small more">
+        <template v-for="(line, index) in answer.completions" :key="line">
+          <button type="button" class="completion" @click="((text = line), field?.focus())">
+            {{ line }}
+          </button>
+          <kbd v-if="index === 0">Tab</kbd>
+        </template>
+      </p>
+      <p v-if="!choices.length && !answer.problem" class="soft small hint">
+        add bag recorder · founder at boom, 0.5 m, raised · boom to bag 1, 7 m · set bag 1 gain 40 · remove
+        run 4
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.say {
+  position: relative;
+  flex: 1;
+  min-width: 12rem;
+}
+input {
+  min-height: 2.4rem;
+}
+.answer {
+  position: absolute;
+  z-index: 20;
+  inset: calc(100% + 2px) 0 auto;
+  min-width: 24rem;
+  max-height: 70vh;
+  overflow: auto;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  border-radius: var(--radius);
+}
+.answer > button {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.1rem 1rem;
+  width: 100%;
+  padding: 0.6rem 0.8rem;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-left: 4px solid transparent;
+  border-bottom: 1px solid var(--line);
+  cursor: pointer;
+}
+.answer > button.chosen {
+  background: var(--chalk);
+  border-left-color: var(--pin);
+}
+.outcome {
+  font-weight: 600;
+}
+.step {
+  grid-column: 1 / -1;
+  font-size: 0.9rem;
+  color: var(--ink-soft);
+}
+.problem,
+.hint,
+.more {
+  padding: 0.6rem 0.8rem;
+}
+.completion {
+  padding: 0.1rem 0.3rem;
+  text-decoration: underline;
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+kbd {
+  padding: 0 0.3rem;
+  font: inherit;
+  border: 1px solid var(--line);
+}
+</style>

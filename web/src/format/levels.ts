@@ -1,0 +1,27 @@
+/** Levels as they are printed: a true minus sign, and words for silence. Nothing is worked out here. */
+export function formatLevel(value: number | null | undefined, digits = 0): string {
+  if (value === null || value === undefined) return '–'
+  const rounded = value.toFixed(digits)
+  const zero = Number(rounded) === 0
+  return (zero ? (0).toFixed(digits) : rounded).replace('-', '−')
+}
+
+/** With its sign, as gain is spoken of: +38 dB. */
+export function formatSigned(value: number): string {
+  if (value === 0) return '0 dB'
+  return `${value > 0 ? '+' : '−'}${Math.abs(value)} dB`
+}
+
+/** Colours of the tape bands by name. [IEC 60062] */
+export const TAPE: Readonly<Record<string, string>> = {
+  black: '#1c1c1c',
+  brown: '#7a4a21',
+  red: '#c3271b',
+  orange: '#e07b17',
+  yellow: '#e8c520',
+  green: '#2f7d3b',
+  blue: '#24549c',
+  violet: '#6f3f93',
+  grey: '#8a8a8a',
+  white: '#ffffff',
+}

@@ -1,0 +1,25 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'jobs', component: () => import('@/features/jobs/JobsPage.vue') },
+    {
+      path: '/jobs/:job',
+      component: () => import('@/features/shell/JobShell.vue'),
+      props: true,
+      children: [
+        { path: '', redirect: (to) => ({ name: 'runs', params: to.params }) },
+        { path: 'job', name: 'job', component: () => import('@/features/job/JobPage.vue') },
+        { path: 'runs', name: 'runs', component: () => import('@/features/runs/RunsPage.vue') },
+        {
+          path: 'levels/:track?',
+          name: 'levels',
+          component: () => import('@/features/levels/LevelsPage.vue'),
+          props: true,
+        },
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

@@ -1,0 +1,116 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+
+import { api, ApiProblem, type Edit, type Finding, type JobState } from '@/api/client'
+
+/** The open job: its newest state, or an earlier one that is being looked at. */
+export const useJob = defineStore('job', () => {
+  const newest = shallowRef<JobState | null>(null)
+  const looked = shallowRef<JobState | null>(null)
+  const problem = ref('')
+  const notice = ref('')
+  const busy = ref(false)
+  const refused = shallowRef<readonly Edit[]>([]) // what a newer state kept out, to be done again or dropped
+  const pointed = ref('') // id of the finding that is pointed at
+
+  const state = computed(() => looked.value ?? newest.value)
+  const findings = computed<readonly Finding[]>(() => state.value?.findings ?? [])
+  const readOnly = computed(() => looked.value !== null)
+
+  function fail(error: unknown) {
+    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+  }
+
+  async function attempt(action: () => Promise<JobState>): Promise<boolean> {
+    problem.value = ''
+    busy.value = true
+    try {
+      newest.value = await action()
+      looked.value = null
+      return true
+    } catch (error) {
+      fail(error)
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  async function open(id: string) {
+    if (newest.value?.job === id) return
+    newest.value = null
+    looked.value = null
+    notice.value = ''
+    refused.value = []
+    await attempt(() => api.job(id))
+  }
+
+  /** Edits as one step. On a newer state elsewhere that state is shown and the edits are kept to be done again. */
+  async function edit(edits: readonly Edit[]): Promise<boolean> {
+    const base = newest.value
+    if (!base || readOnly.value) return false
+    try {
+      problem.value = ''
+      busy.value = true
+      newest.value = await api.edit(base.job, base.revision, edits)
+      notice.value = newest.value.sentence
+      refused.value = []
+      return true
+    } catch (error) {
+      fail(error)
+      if (error instanceof ApiProblem && error.code === 'revision-conflict') {
+        newest.value = await api.job(base.job)
+        refused.value = edits
+      }
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  async function step(direction: 'undo' | 'redo') {
+    const base = newest.value
+    if (!base || readOnly.value) return
+    if (direction === 'undo' ? !base.can_undo : !base.can_redo) return
+    if (await attempt(() => api[direction](base.job, base.revision)))
+      notice.value = newest.value?.sentence ?? ''
+  }
+
+  async function lookAt(number: number) {
+    const base = newest.value
+    if (!base) return
+    try {
+      looked.value = number === base.revision ? null : await api.revision(base.job, number)
+    } catch (error) {
+      fail(error)
+    }
+  }
+
+  async function bringBack() {
+    const [base, earlier] = [newest.value, looked.value]
+    if (!base || !earlier) return
+    if (await attempt(() => api.bringBack(base.job, base.revision, earlier.revision))) {
+      notice.value = newest.value?.sentence ?? ''
+    }
+  }
+
+  return {
+    newest,
+    looked,
+    state,
+    findings,
+    readOnly,
+    problem,
+    notice,
+    busy,
+    refused,
+    pointed,
+    open,
+    edit,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
+    lookAt,
+    bringBack,
+    attempt,
+  }
+})

@@ -1,0 +1,20 @@
+import { defineStore } from 'pinia'
+import { ref, watchEffect } from 'vue'
+
+export const THEMES = [
+  { id: 'light', label: 'Day' },
+  { id: 'dark', label: 'Night' },
+  { id: 'sun', label: 'Full sun' },
+] as const
+export type Theme = (typeof THEMES)[number]['id']
+
+/** What one person on this machine likes. */
+export const useSettings = defineStore('settings', () => {
+  const kept = localStorage.getItem('theme')
+  const theme = ref<Theme>(THEMES.find(({ id }) => id === kept)?.id ?? 'light')
+  watchEffect(() => {
+    document.documentElement.dataset.theme = theme.value
+    localStorage.setItem('theme', theme.value)
+  })
+  return { theme }
+})

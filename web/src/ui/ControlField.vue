@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import ToggleSwitch from 'primevue/toggleswitch'
+import { computed, ref, watch } from 'vue'
+
+import type { Control } from '@/api/client'
+import { formatSigned } from '@/format/levels'
+
+/** One control of a device. A knob tells every position while it moves, and once where it comes to rest. */
+const props = defineProps<{ control: Control; disabled?: boolean }>()
+const emit = defineEmits<{ moving: [value: number]; set: [value: string | number | boolean] }>()
+
+const held = ref<number | null>(null)
+watch(
+  () => props.control.value,
+  () => (held.value = null),
+)
+const position = computed(() => held.value ?? Number(props.control.value))
+const id = computed(() => `${props.control.device}-${props.control.id}`)
+
+function move(event: Event) {
+  held.value = Number((event.target as HTMLInputElement).value)
+  emit('moving', held.value)
+}
+</script>
+
+<template>
+  <div class="control" :class="control.kind">
+    <label :for="id">{{ control.label }}</label>
+    <template v-if="control.kind === 'knob'">
+      <output class="num" :for="id">{{ formatSigned(position) }}</output>
+      <input
+        :id="id"
+        type="range"
+        :min="control.minimum ?? 0"
+        :max="control.maximum ?? 0"
+        :step="control.step ?? 1"
+        :value="position"
+        :disabled="disabled"
+        @input="move"
+        @change="emit('set', position)"
+      />
+    </template>
+    <ToggleSwitch
+      v-else-if="control.kind === 'switch'"
+      :input-id="id"
+      :model-value="Boolean(control.value)"
+      :disabled="disabled"
+      @update:model-value="emit('set', $event)"
+    />
+    <select
+      v-else
+      :id="id"
+      class="plain-input"
+      :value="String(control.value)"
+      :disabled="disabled"
+      @change="emit('set', ($event.target as HTMLSelectElement).value)"
+    >
+      <option v-for="option in control.options" :key="option.value" :value="option.value">
+        {{ option.label }}
+      </option>
+    </select>
+  </div>
+</template>
+
+<style scoped>
+.control {
+  display: grid;
+  gap: 0.15rem;
+  font-size: 0.9rem;
+}
+.control.knob {
+  grid-template-columns: 1fr auto;
+}
+.control.switch {
+  grid-template-columns: 1fr auto;
+  align-items: center;
+}
+label {
+  color: var(--ink-soft);
+}
+input[type='range'] {
+  grid-column: 1 / -1;
+  width: 100%;
+  height: 1.5rem;
+  margin: 0;
+  accent-color: var(--accent);
+}
+output {
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { ref } from 'vue'
+
+import type { Finding, Fix } from '@/api/client'
+import SeverityMark from './SeverityMark.vue'
+
+/** A finding with its reason and fixes. The first fix answers to `a` while the finding is pointed at. */
+defineProps<{ finding: Finding; pointed: boolean; locked: boolean }>()
+const emit = defineEmits<{ point: []; apply: [fix: Fix] }>()
+const showAll = ref(false)
+</script>
+
+<template>
+  <article class="finding" :class="{ pointed }" :data-rule="finding.rule" @click="emit('point')">
+    <h3 :class="finding.severity">
+      <SeverityMark :severity="finding.severity" />
+      <span class="visually-hidden">{{ finding.severity }}:</span>
+      {{ finding.title }}
+    </h3>
+    <p>{{ finding.text }}</p>
+    <p v-if="pointed && finding.verify" class="soft small">To be sure: {{ finding.verify }}</p>
+    <p v-if="pointed" class="soft small">Source: {{ finding.source }}</p>
+    <div v-if="finding.fixes.length && !locked" class="fixes no-print">
+      <Button :outlined="!pointed" size="small" @click.stop="emit('apply', finding.fixes[0]!)">
+        {{ finding.fixes[0]!.label }} <kbd v-if="pointed">a</kbd>
+      </Button>
+      <template v-if="finding.fixes.length > 1">
+        <Button v-if="!showAll" text size="small" @click.stop="showAll = true">
+          {{ finding.fixes.length - 1 }} other {{ finding.fixes.length === 2 ? 'way' : 'ways' }}
+        </Button>
+        <Button
+          v-for="fix in showAll ? finding.fixes.slice(1) : []"
+          :key="fix.label"
+          outlined
+          size="small"
+          @click.stop="emit('apply', fix)"
+        >
+          {{ fix.label }}
+        </Button>
+      </template>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.finding {
+  display: grid;
+  gap: 0.4rem;
+  padding: 0.9rem 0.9rem 0.9rem 1rem;
+  border-bottom: 1px solid var(--line);
+  border-left: 4px solid transparent;
+}
+.finding.pointed {
+  background: var(--chalk);
+  border-left-color: var(--pin);
+}
+h3 {
+  display: flex;
+  gap: 0.45rem;
+  align-items: center;
+  font-size: 1rem;
+}
+h3.stop {
+  color: var(--stop);
+}
+h3.caution {
+  color: var(--caution);
+}
+h3.note {
+  color: var(--note);
+}
+.fixes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+  margin-top: 0.2rem;
+}
+kbd {
+  margin-left: 0.4rem;
+  padding: 0 0.3rem;
+  border: 1px solid currentcolor;
+  border-radius: 2px;
+  font: inherit;
+  font-size: 0.8rem;
+}
+</style>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+
+import type { Finding, Fix } from '@/api/client'
+import { useJob } from '@/stores/job'
+import FindingCard from './FindingCard.vue'
+
+/** The findings beside a picture, gravest first. */
+defineProps<{ findings: readonly Finding[]; title: string; narrowed: boolean }>()
+const emit = defineEmits<{ all: []; apply: [fix: Fix] }>()
+const job = useJob()
+</script>
+
+<template>
+  <aside class="pane" aria-label="Findings">
+    <header>
+      <h2>{{ title }}</h2>
+      <Button v-if="narrowed" class="no-print" text size="small" @click="emit('all')">Show all</Button>
+    </header>
+    <p v-if="!findings.length" class="clear">
+      Nothing to mend here. Record a test and listen to it at the last point there is.
+    </p>
+    <FindingCard
+      v-for="finding in findings"
+      :key="finding.id"
+      :finding="finding"
+      :pointed="finding.id === job.pointed"
+      :locked="job.readOnly"
+      @point="job.pointed = finding.id"
+      @apply="emit('apply', $event)"
+    />
+  </aside>
+</template>
+
+<style scoped>
+.pane {
+  background: var(--sheet);
+  border-left: 1px solid var(--line);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 3rem;
+  padding: 0.6rem 1rem;
+  border-bottom: 1px solid var(--line);
+}
+h2 {
+  font-size: 1.05rem;
+}
+.clear {
+  padding: 1rem;
+}
+</style>

@@ -5,7 +5,9 @@ from typing import Any
 
 from tidy_trunk.cli.output import finite, level, show
 from tidy_trunk.core.checks import Severity
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import ways
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.services.evaluation import Evaluation
@@ -85,7 +87,7 @@ def find_run(plan: Plan, name: str) -> str:
 def show_ways(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
-    found = ways(plan, run_id)
+    found = ways(Report(accept(plan)), run_id)
     result = [
         {
             "id": way.id,

@@ -1,7 +1,13 @@
 """The saved plan and its edits as JSON."""
 
 from tidy_trunk.document.edits import AnyEdit, edit_document
-from tidy_trunk.document.files import LARGEST_PLAN_BYTES, first_complaint, plan_from_json, read_plan, write_plan
+from tidy_trunk.document.files import (
+    LARGEST_PLAN_BYTES,
+    plan_from_json,
+    read_plan,
+    stored_plan,
+    write_plan,
+)
 from tidy_trunk.document.models import (
     SCHEMA_VERSION,
     DeviceModel,
@@ -23,8 +29,8 @@ __all__ = [
     "PortRefModel",
     "Value",
     "edit_document",
-    "first_complaint",
     "plan_from_json",
     "read_plan",
+    "stored_plan",
     "write_plan",
 ]

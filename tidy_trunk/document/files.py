@@ -47,15 +47,24 @@ def plan_from_json(raw: Any) -> Plan:
         raise NewerSchemaError(
             f"this plan has schema version {version}; this program reads up to {SCHEMA_VERSION}: update the program"
         )
-    try:
-        plan = PlanDocument.model_validate(raw).to_core()
-    except ValidationError as error:
-        raise FormatError(first_complaint(error)) from error
+    plan = stored_plan(raw)
     accept(plan)
     return plan
 
 
-def first_complaint(error: ValidationError) -> str:
+def stored_plan(raw: Any) -> Plan:
+    """The plan of a document that was accepted when it was stored: its shape is read, its sense is not asked again.
+
+    Raises:
+        FormatError: A field that is missing, unknown or cannot be.
+    """
+    try:
+        return PlanDocument.model_validate(raw).to_core()
+    except ValidationError as error:
+        raise FormatError(_first_complaint(error)) from error
+
+
+def _first_complaint(error: ValidationError) -> str:
     """The first thing wrong, as place and reason."""
     first = error.errors(include_url=False)[0]
     place = ".".join(str(part) for part in first["loc"]) or "the plan"

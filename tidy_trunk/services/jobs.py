@@ -7,11 +7,12 @@ from typing import Any
 from uuid import UUID, uuid4
 
 from tidy_trunk.core.joins import find_joins
-from tidy_trunk.core.plan import Edit, Plan, SetParts, apply_edits
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits
 from tidy_trunk.core.say import Answer, say
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import Way, ways
-from tidy_trunk.document import PlanDocument, plan_from_json, write_plan
+from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.rows import parts_words
@@ -83,7 +84,7 @@ class JobService:
         made: list[Evaluation] = []
 
         def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
-            plan, sentence = apply_edits(plan_from_json(document), edits)
+            plan, sentence = apply_edits(stored_plan(document), edits)
             made.append(Evaluation(plan))
             return _document(plan), plan.name, sentence
 
@@ -113,7 +114,7 @@ class JobService:
         run = plan.runs.get(run_id)
         if run is None:
             raise NotFoundError(f"the job has no run '{run_id}'")
-        rig = accept(plan)
+        rig = Rig(plan)
         output = rig.unit(run.sending.device).output(run.sending.port)
         port = rig.unit(run.receiving.device).input(run.receiving.port)
         two_way = next((part for part in run.parts if part.branch), None)
@@ -139,8 +140,7 @@ class JobService:
         plan = _plan(self._store.newest(job_id))
         if run_id not in plan.runs:
             raise NotFoundError(f"the job has no run '{run_id}'")
-        accept(plan)
-        return ways(plan, run_id)
+        return ways(Report(accept(plan)), run_id)
 
 
 def _document(plan: Plan) -> dict[str, Any]:
@@ -148,7 +148,7 @@ def _document(plan: Plan) -> dict[str, Any]:
 
 
 def _plan(record: RevisionRecord) -> Plan:
-    return plan_from_json(record.document)
+    return stored_plan(record.document)
 
 
 def _state(record: RevisionRecord) -> JobState:

@@ -11,8 +11,8 @@ from tidy_trunk.errors import PlanError, SignalLoopError
 
 
 def test_every_stage_in_order():
-    rig = accept(line_into_camera())
-    trace = next(trace for trace in Tracer(rig).traces() if trace.id == "cam.L")
+    tracer = accept(line_into_camera())
+    trace = next(trace for trace in tracer.traces() if trace.id == "cam.L")
     places, stage = [], trace.stage
     while True:
         places.append(stage.place)

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
+from tidy_trunk.core.catalogue.catalogue import DEVICES
 from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Span
 from tidy_trunk.errors import RangeError, UnknownItemError
 
@@ -89,7 +90,18 @@ CELL_KEY = "capsule.cell"
 
 
 def controls_of(device: DeviceClass) -> Mapping[str, Control]:
-    """Every control of a class by id, largest switch first."""
+    """Every control of a class by id, largest switch first; those of the built-in classes are worked out once."""
+    if DEVICES.get(device.id) is not device:
+        return _controls_of(device)
+    if device.id not in _BUILT_IN:
+        _BUILT_IN[device.id] = _controls_of(device)
+    return _BUILT_IN[device.id]
+
+
+_BUILT_IN: dict[str, Mapping[str, Control]] = {}
+
+
+def _controls_of(device: DeviceClass) -> Mapping[str, Control]:
     found: list[Control] = list(_capsule_controls(device))
     for port in device.ports:
         found += _mode_controls(port)

@@ -92,7 +92,7 @@ class Situation:
     def way_fixes(self, run_id: str, most: int = 3) -> tuple[Fix, ...]:
         """The best ways to match a run, as fixes."""
         if run_id not in self._ways:
-            self._ways[run_id] = ways(self.plan, run_id)
+            self._ways[run_id] = ways(self.report, run_id)
         return tuple(Fix(way.label, way.edits) for way in self._ways[run_id] if not way.clips and way.fits)[:most]
 
     def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:

@@ -1,12 +1,13 @@
 """What joins an output to an input: chains of leads and adapters that mate and bring the right signal."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Final
 
-from tidy_trunk.core.catalogue import LEADS, InputPort, LeadClass, OutputPort, mates
+from tidy_trunk.core.catalogue import LEADS, InputPort, LeadClass, OutputPort, Plug, mates
 from tidy_trunk.core.plan import Part
-from tidy_trunk.core.trace import arrivals, unmated
+from tidy_trunk.core.trace import arrivals
 
 LONGEST_CHAIN: Final = 3
 """ASSUMED_ most leads that a proposal puts in a row: every join is a fault to come."""
@@ -89,7 +90,7 @@ def find_joins(
     Source: [HANDBOOK] §4
     """
     found = []
-    for chain in _chains(sending, receiving, branch):
+    for chain in _chains(sending.plug, receiving.plug, branch):
         leads = [(lead, branch if len(lead.wires) > 1 else "") for lead in chain]
         parts = _with_lengths(leads, length_m, shared)
         if not leads and not _plugs_in_directly(sending, length_m):
@@ -110,19 +111,23 @@ def find_joins(
     return found[:10]
 
 
-def _chains(sending: OutputPort, receiving: InputPort, branch: str) -> Iterator[tuple[LeadClass, ...]]:
+@cache
+def _chains(sending: Plug, receiving: Plug, branch: str) -> tuple[tuple[LeadClass, ...], ...]:
+    """Every chain whose plugs mate, short ones first. There are few pairs of plugs: each is searched once."""
     usable = [
         lead
         for lead in LEADS.values()
         if lead.loss_db is None and lead.id not in _ONLY_FOUND and ("" in lead.wires or branch in lead.wires)
     ]
+    found: list[tuple[LeadClass, ...]] = []
     waiting: list[tuple[LeadClass, ...]] = [()]
     for chain in waiting:
-        if unmated(sending, chain, receiving) is None:
-            yield chain
+        end = chain[-1].receiving if chain else sending
+        if mates(end, receiving):
+            found.append(chain)
         if len(chain) < LONGEST_CHAIN:
-            end = chain[-1].receiving if chain else sending.plug
             waiting += [(*chain, lead) for lead in usable if lead not in chain and mates(end, lead.sending)]
+    return tuple(found)
 
 
 def _with_lengths(leads: list[tuple[LeadClass, str]], length_m: float, shared: str) -> tuple[Part, ...] | None:

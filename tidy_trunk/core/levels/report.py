@@ -7,7 +7,7 @@ from tidy_trunk.core.catalogue import Provenance
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner, StageLevel
 from tidy_trunk.core.plan import TARGETS, Rig
-from tidy_trunk.core.trace import Place, Stage, Trace, Tracer, sources_of, upstream_of
+from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, sources_of, upstream_of
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
 
@@ -63,11 +63,11 @@ class Rung:
 class Report:
     """Traces and levels of a whole plan, worked out once."""
 
-    def __init__(self, rig: Rig) -> None:
-        self.rig = rig
-        self.reckoner = Reckoner(rig)
-        self.tracer = Tracer(rig)
-        self.tracks = tuple(self._track(trace) for trace in self.tracer.traces())
+    def __init__(self, tracer: Tracer) -> None:
+        self.tracer = tracer
+        self.rig: Rig = tracer.rig
+        self.reckoner = Reckoner(self.rig)
+        self.tracks = tuple(self._track(trace) for trace in tracer.traces())
 
     def _track(self, trace: Trace) -> TrackLevel:
         sound = self.reckoner.track_sound(trace.stage)
@@ -145,7 +145,7 @@ class Report:
         return self.reckoner.level(path[index + 1]).sound.noise - here
 
 
-def _reaching(stage: Stage, device: str) -> frozenset[tuple[str, str, str, int]]:
+def _reaching(stage: Stage, device: str) -> frozenset[StageKey]:
     """Keys of the stages, among those upstream, that the device reaches."""
     stages = upstream_of(stage)
     reached = {item.key for item in stages if item.device == device and item.place is not Place.LEAD}

@@ -3,15 +3,21 @@
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
+MOST_CONTRIBUTORS: Final = 14
+"""ASSUMED_ noises told apart on one track: the smallest of a large mix are summed into one, as nobody hears them singly."""
+
+OTHERS: Final = "all other gear"
+"""ASSUMED_ name of that sum."""
+
 _STRENGTH = (Provenance.TYPICAL, Provenance.MANUAL, Provenance.MEASURED)
 
 
-@dataclass(frozen=True, slots=True)
-class Noise:
+class Noise(NamedTuple):
     """One contributor to the noise, at the level that it has here."""
 
     name: str
@@ -60,15 +66,15 @@ class Sound:
 
     def shifted(self, by_db: float, *figures: Figure) -> "Sound":
         """Louder by so many dB, signal and noise alike, as sure as the figures that say so."""
-        noises = tuple(replace(noise, level=noise.level + by_db) for noise in self.noises)
-        return replace(
-            self,
+        # Built by hand, not by `replace`: this is the innermost loop of every evaluation.
+        return Sound(
             quiet=self.quiet + by_db,
             average=self.average + by_db,
             peak=self.peak + by_db,
-            noises=noises,
+            noises=tuple(Noise(name, level + by_db, is_room) for name, level, is_room in self.noises),
             variance_db2=self.variance_db2 + sum(figure.tolerance**2 for figure in figures),
-            weakest=weaker([self.weakest, *(figure.provenance for figure in figures)]),
+            weakest=weaker([self.weakest, *(figure.provenance for figure in figures)]) if figures else self.weakest,
+            clip=self.clip,
         )
 
     def with_noise(self, *noises: Noise) -> "Sound":
@@ -92,7 +98,8 @@ def weaker(provenances: Iterable[Provenance]) -> Provenance:
 def mixed(sounds: Sequence[Sound]) -> Sound:
     """Several sounds on one wire: powers add, for peaks too, as unrelated voices seldom peak together.
 
-    The ± is that of the loudest one, which rules the sum; noises of the same name stay apart, as they are independent.
+    The ± is that of the loudest one, which rules the sum. A noise that arrives by two ways is counted by its power in
+    each and told once.
     """
     if len(sounds) == 1:
         return sounds[0]
@@ -103,8 +110,20 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
         quiet=sum_powers_db(sound.quiet for sound in sounds),
         average=sum_powers_db(sound.average for sound in sounds),
         peak=sum_powers_db(sound.peak for sound in sounds),
-        noises=tuple(noise for sound in sounds for noise in sound.noises),
+        noises=_merged(noise for sound in sounds for noise in sound.noises),
         variance_db2=loudest.variance_db2,
         weakest=weaker(sound.weakest for sound in sounds),
         clip=next((sound.clip for sound in sounds if sound.clip), None),
     )
+
+
+def _merged(noises: Iterable[Noise]) -> tuple[Noise, ...]:
+    by_name: dict[tuple[str, bool], list[float]] = {}
+    for noise in noises:
+        by_name.setdefault((noise.name, noise.is_room), []).append(noise.level)
+    found = [Noise(name, sum_powers_db(levels), is_room) for (name, is_room), levels in by_name.items()]
+    if len(found) <= MOST_CONTRIBUTORS:
+        return tuple(found)
+    found.sort(key=lambda noise: (not noise.is_room, -noise.level))
+    kept, small = found[: MOST_CONTRIBUTORS - 1], found[MOST_CONTRIBUTORS - 1 :]
+    return (*kept, Noise(OTHERS, sum_powers_db(noise.level for noise in small)))

@@ -1,6 +1,7 @@
 """Levels at every stage of a trace: what is there, what the stage can take, and what it adds."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -20,7 +21,7 @@ from tidy_trunk.core.catalogue import (
 from tidy_trunk.core.levels.sound import Noise, Sound, mixed
 from tidy_trunk.core.pads import Arms, bridging_arms, transfer_loss_db
 from tidy_trunk.core.plan import Rig, Run, Unit
-from tidy_trunk.core.trace import Place, Stage
+from tidy_trunk.core.trace import Place, Stage, StageKey
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, microphone_dbu, thermal_noise_dbu
 
 CEILING_OF_BUS_DBFS: Final = 0.0
@@ -41,9 +42,10 @@ class StageLevel:
 class Reckoner:
     """Works out every stage of a plan, each once."""
 
-    def __init__(self, rig: Rig) -> None:
+    def __init__(self, rig: Rig, known: Mapping[StageKey, StageLevel] | None = None) -> None:
+        """`known`: levels that another plan shares with this one, taken over instead of worked out again."""
         self.rig = rig
-        self._levels: dict[tuple[str, str, str, int], StageLevel] = {}
+        self._levels: dict[StageKey, StageLevel] = dict(known or {})
 
     def level(self, stage: Stage) -> StageLevel:
         """The sound at a stage, in the stage's own unit, before it is cut at the stage's ceiling."""
@@ -254,7 +256,7 @@ def _cancels(stage: Stage) -> bool:
     return up * down < 0 and (same or same_mix)
 
 
-def _bus_inputs(output: Stage) -> list[tuple[str, str, str, int]]:
+def _bus_inputs(output: Stage) -> list[StageKey]:
     return [feed.key for bus, _ in output.feeds for feed, _ in bus.feeds]
 
 

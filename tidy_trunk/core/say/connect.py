@@ -97,7 +97,7 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair) -> Iterator
         for edit in bare:
             connected = edit.apply(connected)
         run_id = next(run for run in connected.runs if run not in plan.runs)
-        found = ways(connected, run_id)
+        found = ways(Report(accept(connected)), run_id)
     except TidyTrunkError:
         return
     now = next((way for way in found if way.fits and way.sure and not way.clips), None)

@@ -1,13 +1,24 @@
 """Traces: every track followed back to its sources."""
 
 from tidy_trunk.core.trace.contacts import Arrival, Mismatch, arrivals, joined_contacts, unmated
-from tidy_trunk.core.trace.graph import Place, Stage, Trace, Tracer, accept, run_arrivals, sources_of, upstream_of
+from tidy_trunk.core.trace.graph import (
+    Place,
+    Stage,
+    StageKey,
+    Trace,
+    Tracer,
+    accept,
+    run_arrivals,
+    sources_of,
+    upstream_of,
+)
 
 __all__ = [
     "Arrival",
     "Mismatch",
     "Place",
     "Stage",
+    "StageKey",
     "Trace",
     "Tracer",
     "accept",

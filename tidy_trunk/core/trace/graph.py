@@ -1,5 +1,6 @@
 """The way of sound through a plan: every track traced back to its sources."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
@@ -8,6 +9,9 @@ from tidy_trunk.core.catalogue import channel_refs
 from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
 from tidy_trunk.core.trace.contacts import Arrival, arrivals, unmated
 from tidy_trunk.errors import PlanError, SignalLoopError
+
+StageKey = tuple[str, str, str, int]
+"""Place, device, name and channel: what tells one stage of a plan from all others."""
 
 DEEPEST_CHAIN: Final = 120
 """ASSUMED_ most stages in a row, four or five a device: more than any set has, less than would exhaust the machine."""
@@ -43,7 +47,7 @@ class Stage:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
 
     @property
-    def key(self) -> tuple[str, str, str, int]:
+    def key(self) -> StageKey:
         return (self.place, self.device, self.name, self.channel)
 
 
@@ -60,31 +64,38 @@ class Trace:
         return f"{self.device}.{self.bus}"
 
 
-def accept(plan: Plan) -> Rig:
-    """Refuse a plan that is not well formed or in which sound would run in a circle; else give its look-ups.
+def accept(plan: Plan) -> "Tracer":
+    """Refuse a plan that is not well formed or in which sound would run in a circle; else give its traces.
 
     Raises:
         PlanError, InputError: As `validate`; SignalLoopError names the devices on the circle.
     """
-    rig = validate(plan)
-    Tracer(rig).traces()
-    return rig
+    tracer = Tracer(validate(plan))
+    tracer.traces()
+    return tracer
 
 
 class Tracer:
     """Builds the stages of a plan, each once, however many tracks share it."""
 
-    def __init__(self, rig: Rig) -> None:
+    def __init__(self, rig: Rig, known: Mapping[StageKey, Stage] | None = None) -> None:
+        """`known`: stages of another plan that are the same in this one, taken over instead of built again."""
         self.rig = rig
-        self._stages: dict[tuple[str, str, str, int], Stage] = {}
-        self._open: list[tuple[str, str, str, int]] = []
+        self._stages: dict[StageKey, Stage] = dict(known or {})
+        self._open: list[StageKey] = []
+        self._traces: list[Trace] | None = None
 
     def traces(self) -> list[Trace]:
-        """Every track of every recording device, in the order of the plan.
+        """Every track of every recording device, in the order of the plan; worked out once.
 
         Raises:
             SignalLoopError: Sound would come back to where it started.
         """
+        if self._traces is None:
+            self._traces = self._all_traces()
+        return self._traces
+
+    def _all_traces(self) -> list[Trace]:
         found = []
         for unit in self.rig.units():
             for bus in unit.device_class.buses:
@@ -94,10 +105,10 @@ class Tracer:
             for port in unit.device_class.inputs:
                 # Inputs that feed nothing take part too, so that no circle hides behind an unused one.
                 for channel in range(len(port.channels)):
-                    self._input(unit.device.id, port.id, channel)
+                    self.input(unit.device.id, port.id, channel)
         return found
 
-    def _once(self, key: tuple[str, str, str, int]) -> Stage | None:
+    def _once(self, key: StageKey) -> Stage | None:
         if key in self._open:
             circle = list(dict.fromkeys(device for _, device, _, _ in self._open[self._open.index(key) :]))
             names = " → ".join(self.rig.unit(device).label for device in [*circle, circle[0]])
@@ -118,7 +129,7 @@ class Tracer:
         feeds = []
         for ref in unit.bus_inputs(bus):
             port, channel = self.rig.input_channel(unit, ref)
-            stage = self._input(device, port.id, channel)
+            stage = self.input(device, port.id, channel)
             if stage.feeds:
                 feeds.append((stage, 1.0))
         self._open.pop()
@@ -126,7 +137,8 @@ class Tracer:
         self._stages[key] = stage
         return stage
 
-    def _input(self, device: str, port_id: str, channel: int) -> Stage:
+    def input(self, device: str, port_id: str, channel: int) -> Stage:
+        """The stage of one channel of an input, with all that feeds it. Raises SignalLoopError."""
         key = (Place.INPUT, device, port_id, channel)
         done = self._once(key)
         if done is not None:

@@ -1,6 +1,7 @@
 """Ways to match the level of a run."""
 
 from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
-from tidy_trunk.core.ways.rank import ALLOWED_MISS_DB, AUDIBLE_DB, Way, ways
+from tidy_trunk.core.ways.rank import AUDIBLE_DB, Way, gain_way, ways
+from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB
 
-__all__ = ["ALLOWED_MISS_DB", "AUDIBLE_DB", "PADDED_FROM_DB", "Way", "ways"]
+__all__ = ["ALLOWED_MISS_DB", "AUDIBLE_DB", "PADDED_FROM_DB", "Way", "gain_way", "ways"]

@@ -20,7 +20,9 @@ from tidy_trunk.core.catalogue import (
     trim_key,
 )
 from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.levels import input_stage_dbu
 from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, Rig, Run, SetControl, SetParts, Unit
+from tidy_trunk.core.units import combine_tolerances_db
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -119,18 +121,39 @@ def _pads(end: Ends) -> Iterator[Candidate]:
     if end.sender.device_class.capsule is not None:
         return  # a pad between microphone and input spoils powering and noise
     plain = end.plain_parts
+    found = []
     for lead in LEADS.values():
-        if lead.loss_db is None:
-            continue
-        parts = _with_pad(end, plain, lead)
-        if parts is not None:
-            yield Candidate(
-                id=f"lead-{lead.id}",
-                label=f"Use the {lead.loss_db.value:g} dB lead",
-                edits=(SetParts(run=end.run.id, parts=parts),),
-                needs=f"1 {lead.label}",
-                cost=1,
-            )
+        parts = _with_pad(end, plain, lead) if lead.loss_db is not None else None
+        if lead.loss_db is not None and parts is not None:
+            found.append((lead.loss_db.value, lead, parts))
+    found.sort(key=lambda item: item[0])
+    for loss_db, lead, parts in _just_enough(end, found):
+        yield Candidate(
+            id=f"lead-{lead.id}",
+            label=f"Use the {loss_db:g} dB lead",
+            edits=(SetParts(run=end.run.id, parts=parts),),
+            needs=f"1 {lead.label}",
+            cost=1,
+        )
+
+
+Padded = tuple[float, LeadClass, tuple[Part, ...]]
+"""Loss in dB, the lead, and the run's parts with it. [HANDBOOK] §6"""
+
+
+def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
+    """The two weakest pads that keep the sender's full scale clear of clipping, whatever the ± of the figures.
+
+    A stronger one only costs noise. Where none is enough, the strongest; without a stated full scale, all.
+    """
+    sends, takes = end.output_mode.full_scale_dbu, end.input_mode.full_scale_dbu
+    if sends is None or takes is None:
+        return found
+    trim_db = end.sender.trim_db(end.output, end.output_mode)
+    doubt = combine_tolerances_db((sends.tolerance, takes.tolerance))
+    needed = sends.value + trim_db + doubt - input_stage_dbu(end.receiver, end.input, end.input_mode)
+    enough = [item for item in found if item[0] > needed]
+    return enough[:2] or found[-1:]
 
 
 def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:

@@ -8,7 +8,7 @@ from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation
 from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.plan import TARGETS, Edit, SetControl
 from tidy_trunk.core.trace import Place
-from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
+from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, gain_way
 
 FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
@@ -296,9 +296,15 @@ def _joint_that_clips(situation: Situation, track: TrackLevel) -> Joint | None:
 
 
 def _gain_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
-    """The ways of the run that feeds a track of one run; a mix is set at its inputs."""
+    """For a track of one run the knob that feeds it, or where that cannot reach, the ways; a mix is set at its inputs."""
     runs = {lead.run.id for feed, _ in track.trace.stage.feeds for lead, _ in feed.feeds if lead.run is not None}
-    return situation.way_fixes(runs.pop(), 2) if len(runs) == 1 else ()
+    if len(runs) != 1:
+        return ()
+    run_id = runs.pop()
+    turn = gain_way(situation.report, run_id)
+    if turn is not None:
+        return (Fix(turn.sentence(situation.plan), (turn,)),)
+    return situation.way_fixes(run_id, 2)
 
 
 def _bus_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:

@@ -1,0 +1,148 @@
+"""`./tidy bench`: medians, and ratios against a reference of the same run. Nothing here passes or fails."""
+
+import json
+import os
+import platform
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import zlib
+from collections.abc import Callable
+from pathlib import Path
+
+from made_plan import large_plan
+
+from tidy_trunk.document import plan_from_json, write_plan
+from tidy_trunk.services.demo import foundry
+from tidy_trunk.services.evaluation import Evaluation
+
+ROOT = Path(__file__).resolve().parent.parent
+
+
+def timed(action: Callable[[], object], rounds: int) -> list[float]:
+    """Milliseconds of each round, after one to warm up."""
+    action()
+    found = []
+    for _ in range(rounds):
+        begin = time.perf_counter()
+        action()
+        found.append((time.perf_counter() - begin) * 1000)
+    return found
+
+
+def reference() -> None:
+    """A fixed piece of plain Python work: what this machine takes for it tells machines apart."""
+    total = 0
+    for number in range(200_000):
+        total += number * number % 7
+    assert total
+
+
+def evaluate(plan_bytes: bytes) -> Callable[[], object]:
+    plan = plan_from_json(json.loads(plan_bytes))
+    return lambda: Evaluation(plan).findings
+
+
+def p95(values: list[float]) -> float:
+    return sorted(values)[max(0, round(len(values) * 0.95) - 1)]
+
+
+def edits_through_the_api(address: str, rounds: int) -> list[float]:
+    import httpx2
+
+    with httpx2.Client(base_url=address) as client:
+        job = client.get("/api/jobs").json()[0]["id"]
+        revision = client.get(f"/api/jobs/{job}").json()["revision"]
+
+        def edit() -> None:
+            nonlocal revision
+            value = 40 + revision % 10
+            body = {
+                "base_revision": revision,
+                "edits": [{"kind": "set-control", "device": "bag", "control": "in1.mic.gain_db", "value": value}],
+            }
+            answer = client.post(f"/api/jobs/{job}/edits", json=body)
+            answer.raise_for_status()
+            revision = answer.json()["revision"]
+
+        return timed(edit, rounds)
+
+
+def first_page(address: str, rounds: int) -> list[float]:
+    """A cold browser each time: from asking for the page to rows that can be used."""
+    from playwright.sync_api import sync_playwright
+
+    found = []
+    flags = [
+        "--no-sandbox",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--no-first-run",
+    ]
+    with sync_playwright() as playwright:
+        for _ in range(rounds):
+            browser = playwright.chromium.launch(executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=flags)
+            page = browser.new_page()
+            begin = time.perf_counter()
+            page.goto(address)
+            page.get_by_role("link", name="Casting day").click()
+            page.locator("[data-track='bag.1']").wait_for()
+            found.append((time.perf_counter() - begin) * 1000)
+            browser.close()
+    return found
+
+
+def convert(rounds: int) -> list[float]:
+    command = [str(ROOT / "tidy"), "convert", "-10", "dBV", "--to", "dBu"]
+    return timed(lambda: subprocess.run(command, check=True, capture_output=True), rounds)
+
+
+def initial_script_kb() -> float:
+    """Script that the first page loads, gzipped."""
+    page = (ROOT / "web" / "dist" / "index.html").read_text()
+    names = [part.split('"')[0] for part in page.split("/assets/")[1:]]
+    scripts = [ROOT / "web" / "dist" / "assets" / name for name in names if name.endswith(".js")]
+    return sum(len(zlib.compress(path.read_bytes(), 6)) for path in scripts) / 1000
+
+
+def main() -> int:
+    base = statistics.median(timed(reference, 15))
+    print(f"Python {platform.python_version()}, {os.cpu_count()} cores; reference loop {base:.1f} ms")
+
+    def show(name: str, milliseconds: float, goal: str) -> None:
+        print(f"{name:<58}{milliseconds:9.1f} ms {milliseconds / base:8.2f} x reference   goal {goal}", flush=True)
+
+    show("demo plan evaluated, median", statistics.median(timed(evaluate(write_plan(foundry())), 30)), "20 ms")
+    plan = large_plan()
+    name = f"{len(plan.devices)} devices and {len(plan.runs)} runs evaluated, median"
+    show(name, statistics.median(timed(evaluate(write_plan(plan)), 15)), "100 ms")
+    show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
+    with tempfile.TemporaryDirectory() as home:
+        Path(home).chmod(0o755)
+        server = subprocess.Popen(
+            [sys.executable, "-m", "tidy_trunk", "demo", "--port", "0"],
+            env={**os.environ, "TIDY_TRUNK_HOME": home},
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        assert server.stdout is not None
+        address = server.stdout.readline().split(" at ")[1].split(" ")[0]
+        try:
+            show("an edit through the API, p95 of 100", p95(edits_through_the_api(address, 100)), "100 ms")
+            show(
+                "first page in a cold browser to usable rows, median",
+                statistics.median(first_page(address, 5)),
+                "1500 ms",
+            )
+        finally:
+            server.terminate()
+            server.wait()
+    print(f"{'initial script, gzipped':<58}{initial_script_kb():9.1f} kB                       goal 250 kB")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

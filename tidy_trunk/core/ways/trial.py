@@ -1,0 +1,151 @@
+"""A way tried out: the plan with its edits, worked out no further than the joint in question."""
+
+import math
+from dataclasses import replace
+from functools import cached_property
+from typing import Final
+
+from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, channel_refs, gain_key
+from tidy_trunk.core.levels import (
+    Reckoner,
+    Report,
+    Sound,
+    StageLevel,
+    full_scale_at_input_dbu,
+    input_stage_dbu,
+)
+from tidy_trunk.core.plan import TARGETS, Edit, Plan, Rig, Run, SetControl, Unit
+from tidy_trunk.core.trace import Stage, StageKey, Tracer
+from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db, sum_powers_db
+
+ALLOWED_MISS_DB: Final = 1.0
+"""ASSUMED_ how far outside its target an average may lie before anything is said: less than a typical figure's ±."""
+
+PEAK_MARGIN_DB: Final = 3.0
+"""ASSUMED_ what is left above the expected peaks when a knob is set."""
+
+
+class Upstream:
+    """What no way of a run can change: the mixes and microphones from which the leads into its receiving device come.
+
+    Worked out once, so that a way costs as much as its own joint, however long the chain before it.
+    """
+
+    def __init__(self, report: Report, run: Run) -> None:
+        self._stages: dict[StageKey, Stage] = {}
+        self._levels: dict[StageKey, StageLevel] = {}
+        device = run.receiving.device
+        for port in report.rig.unit(device).device_class.inputs:
+            for channel in range(len(port.channels)):
+                for lead, _ in report.tracer.input(device, port.id, channel).feeds:
+                    for output, _ in lead.feeds:
+                        for stage, _ in output.feeds:
+                            self._stages[stage.key] = stage
+                            self._levels[stage.key] = report.reckoner.level(stage)
+
+    def tracer(self, rig: Rig) -> Tracer:
+        return Tracer(rig, self._stages)
+
+    def reckoner(self, rig: Rig) -> Reckoner:
+        return Reckoner(rig, self._levels)
+
+
+class Trial:
+    """A plan in which a run is as a way would have it."""
+
+    def __init__(self, plan: Plan, run_id: str, upstream: Upstream) -> None:
+        self.plan = plan
+        self.rig = Rig(plan)
+        self.run: Run = plan.runs[run_id]
+        self._upstream = upstream
+        self._reckoner = upstream.reckoner(self.rig)
+        self.receiver: Unit = self.rig.unit(self.run.receiving.device)
+        self.port: InputPort = self.receiver.input(self.run.receiving.port)
+        self.mode: InputMode = self.receiver.input_mode(self.port)
+
+    @cached_property
+    def stage(self) -> Stage | None:
+        """The first track, or else mix, of the receiving device that the run reaches."""
+        refs = set(channel_refs(self.port))
+        tracer = self._upstream.tracer(self.rig)
+        unit = self.receiver
+        buses = sorted(unit.device_class.buses, key=lambda bus: (not bus.recorded, len(unit.bus_inputs(bus))))
+        for bus in buses:
+            if refs & set(unit.bus_inputs(bus)):
+                stage = tracer.bus(unit.device.id, bus.id)
+                leads = [lead.run for feed, _ in stage.feeds for lead, _ in feed.feeds]
+                if any(run is not None and run.id == self.run.id for run in leads):
+                    return stage
+        return None
+
+    @cached_property
+    def sound(self) -> Sound | None:
+        """What that track would hold; None where the run reaches none."""
+        return self._reckoner.track_sound(self.stage) if self.stage is not None else None
+
+    def margin_db(self) -> tuple[float, float]:
+        """From the sender's full scale to the receiver's clip point, and the ± of that; infinite where one is unknown."""
+        sender = self.rig.unit(self.run.sending.device)
+        sends = sender.output_mode(sender.output(self.run.sending.port)).full_scale_dbu
+        arrives = full_scale_at_input_dbu(self.rig, self.run)
+        if arrives is None or sends is None or self.mode.full_scale_dbu is None:
+            return math.inf, 0.0
+        doubt = combine_tolerances_db((sends.tolerance, self.mode.full_scale_dbu.tolerance))
+        return input_stage_dbu(self.receiver, self.port, self.mode) - arrives, doubt
+
+    def fitting_gain(self) -> SetControl | None:
+        """The knob so that the average comes to the middle of the target, and the peaks keep a margin; None as it is.
+
+        The lowest position of a microphone input is often "off": one step above it is the least that is proposed.
+        """
+        gain, sound = self.mode.gain, self._unclipped()
+        target = TARGETS[self.plan.defaults.target]
+        level = sound.peak if target.of_peaks else sound.average
+        if gain is None or self.mode.signal is Signal.DIGITAL or level == SILENCE_DB:
+            return None
+        now = self.receiver.gain_db(self.port, self.mode)
+        if abs(target.miss_db(sound.average, sound.peak)) <= ALLOWED_MISS_DB and sound.peak <= -PEAK_MARGIN_DB:
+            return None
+        shift = min((target.low_dbfs + target.high_dbfs) / 2 - level, -PEAK_MARGIN_DB - sound.peak)
+        room_db = self._full_scale_room_db()
+        if room_db < shift:
+            # The sender's full scale comes before the middle of the target: the two meters then read alike.
+            shift = max(room_db, min(target.low_dbfs - level, shift))
+        wanted = gain.nearest_db(now + shift)
+        if self.mode.signal is Signal.MIC:
+            wanted = max(wanted, gain.minimum_db + gain.step_db)
+        if wanted == now:
+            return None
+        return SetControl(device=self.receiver.device.id, control=gain_key(self.port.id, self.mode.id), value=wanted)
+
+    def turned(self) -> tuple["Trial", tuple[Edit, ...]]:
+        """The same with the knob where it fits, and the edit for it."""
+        edit = self.fitting_gain()
+        if edit is None:
+            return self, ()
+        return Trial(edit.apply(self.plan), self.run.id, self._upstream), (edit,)
+
+    def _full_scale_room_db(self) -> float:
+        """By how much the receiving gain may rise until the sender's full scale reads 0 dBFS; negative above it."""
+        arrives = full_scale_at_input_dbu(self.rig, self.run)
+        if arrives is None or self.mode.full_scale_dbu is None:
+            return math.inf
+        gain_db, pad_db = self.receiver.gain_db(self.port, self.mode), self.receiver.pad_db(self.port)
+        return self.mode.full_scale_dbu.value - gain_db + pad_db - arrives
+
+    def _unclipped(self) -> Sound:
+        """What the track would hold if the receiving inputs could not clip: where the knob ought to go."""
+        shifted = []
+        for feed, _ in self.stage.feeds if self.stage is not None else ():
+            level = self._reckoner.level(feed)
+            port = self.receiver.input(feed.name)
+            mode = self.receiver.input_mode(port)
+            by_db = 0.0
+            if level.unit == "dBu" and mode.full_scale_dbu is not None:
+                by_db = self.receiver.gain_db(port, mode) - self.receiver.pad_db(port) - mode.full_scale_dbu.value
+            shifted.append(level.sound.shifted(by_db))
+        return replace(
+            max(shifted, key=lambda sound: sound.average, default=Sound()),
+            average=sum_powers_db(sound.average for sound in shifted),
+            peak=sum_powers_db(sound.peak for sound in shifted),
+        )

@@ -181,7 +181,7 @@ class JobStore:
         redo: list[int] | None = None,
     ) -> RevisionRecord:
         number = job.head + 1
-        self._tables.Revision.create(
+        row = self._tables.Revision.create(
             job=job.id,
             number=number,
             sentence=sentence,
@@ -191,11 +191,11 @@ class JobStore:
             document=document,
             created=now,
         )
-        record = self._at(job.id, number)
-        self._tables.Job.update(head=number, name=name or str(record.document["name"])).where(
+        shown = self._row(job.id, content) if content is not None else row
+        self._tables.Job.update(head=number, name=name or str(shown.document["name"])).where(
             self._tables.Job.id == job.id
         ).execute()
-        return record
+        return _revision(row, shown.document, can_undo=shown.before is not None)
 
 
 def _job(row: Any) -> JobRecord:

@@ -8,10 +8,16 @@ from fastapi import APIRouter, Body, Path, Response
 from tidy_trunk.api.dependencies import Jobs
 from tidy_trunk.api.schemas.jobs import PROBLEMS, BaseIn, EditsIn, HistoryOut, JobOut, JobStateOut, NewJobIn
 from tidy_trunk.core.plan import Plan
+from tidy_trunk.services.jobs import JobState
 
 router = APIRouter(prefix="/jobs", tags=["jobs"], responses=PROBLEMS)
 Number = Annotated[int, Path(ge=1, le=2_000_000_000)]
 """ASSUMED_ largest number of a revision: what the database's integer holds."""
+
+
+def _answer(state: JobState, status: int = 200) -> Response:
+    """A state as it leaves; built once, and not taken apart again to be checked against its own model."""
+    return Response(JobStateOut.from_core(state).model_dump_json(), status_code=status, media_type="application/json")
 
 
 @router.get("")
@@ -20,24 +26,24 @@ def list_jobs(jobs: Jobs) -> list[JobOut]:
     return [JobOut.model_validate(job) for job in jobs.all()]
 
 
-@router.post("", status_code=201)
-def create_job(body: NewJobIn, jobs: Jobs) -> JobStateOut:
+@router.post("", status_code=201, response_model=JobStateOut)
+def create_job(body: NewJobIn, jobs: Jobs) -> Response:
     """An empty job."""
-    return JobStateOut.from_core(jobs.create(Plan(name=body.name)))
+    return _answer(jobs.create(Plan(name=body.name)), 201)
 
 
-@router.post("/import", status_code=201)
+@router.post("/import", status_code=201, response_model=JobStateOut)
 def import_job(
     body: Annotated[Any, Body(examples=[{"schema_version": 1, "name": "Casting day"}])], jobs: Jobs
-) -> JobStateOut:
+) -> Response:
     """A job from a plan file."""
-    return JobStateOut.from_core(jobs.import_plan(body))
+    return _answer(jobs.import_plan(body), 201)
 
 
-@router.get("/{job_id}")
-def read_job(job_id: UUID, jobs: Jobs) -> JobStateOut:
+@router.get("/{job_id}", response_model=JobStateOut)
+def read_job(job_id: UUID, jobs: Jobs) -> Response:
     """The newest state of a job."""
-    return JobStateOut.from_core(jobs.newest(job_id))
+    return _answer(jobs.newest(job_id))
 
 
 @router.delete("/{job_id}", status_code=204)
@@ -46,22 +52,22 @@ def delete_job(job_id: UUID, jobs: Jobs) -> None:
     jobs.delete(job_id)
 
 
-@router.post("/{job_id}/edits")
-def edit_job(job_id: UUID, body: EditsIn, jobs: Jobs) -> JobStateOut:
+@router.post("/{job_id}/edits", response_model=JobStateOut)
+def edit_job(job_id: UUID, body: EditsIn, jobs: Jobs) -> Response:
     """Apply edits as one revision; the answer is the new state with its traces, levels and findings."""
-    return JobStateOut.from_core(jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits]))
+    return _answer(jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits]))
 
 
-@router.post("/{job_id}/undo")
-def undo(job_id: UUID, body: BaseIn, jobs: Jobs) -> JobStateOut:
+@router.post("/{job_id}/undo", response_model=JobStateOut)
+def undo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """Back to the state before the last edit."""
-    return JobStateOut.from_core(jobs.undo(job_id, body.base_revision))
+    return _answer(jobs.undo(job_id, body.base_revision))
 
 
-@router.post("/{job_id}/redo")
-def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> JobStateOut:
+@router.post("/{job_id}/redo", response_model=JobStateOut)
+def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """The edit that was undone last, again."""
-    return JobStateOut.from_core(jobs.redo(job_id, body.base_revision))
+    return _answer(jobs.redo(job_id, body.base_revision))
 
 
 @router.get("/{job_id}/revisions")
@@ -70,16 +76,16 @@ def read_history(job_id: UUID, jobs: Jobs) -> list[HistoryOut]:
     return [HistoryOut(number=number, sentence=sentence, created=at) for number, sentence, at in jobs.history(job_id)]
 
 
-@router.get("/{job_id}/revisions/{number}")
-def read_revision(job_id: UUID, number: Number, jobs: Jobs) -> JobStateOut:
+@router.get("/{job_id}/revisions/{number}", response_model=JobStateOut)
+def read_revision(job_id: UUID, number: Number, jobs: Jobs) -> Response:
     """An earlier state, to look at."""
-    return JobStateOut.from_core(jobs.at(job_id, number))
+    return _answer(jobs.at(job_id, number))
 
 
-@router.post("/{job_id}/revisions/{number}/bring-back")
-def bring_back(job_id: UUID, number: Number, body: BaseIn, jobs: Jobs) -> JobStateOut:
+@router.post("/{job_id}/revisions/{number}/bring-back", response_model=JobStateOut)
+def bring_back(job_id: UUID, number: Number, body: BaseIn, jobs: Jobs) -> Response:
     """Make an earlier state the newest one."""
-    return JobStateOut.from_core(jobs.bring_back(job_id, body.base_revision, number))
+    return _answer(jobs.bring_back(job_id, body.base_revision, number))
 
 
 @router.get("/{job_id}/plan", response_class=Response, responses={200: {"content": {"application/json": {}}}})

@@ -227,9 +227,9 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
     rows: dict[str, list[TrackOut]] = {}
     sources = evaluation.plan.sources
     for track in evaluation.report.tracks:
-        row = row_of(evaluation.report, track)
-        if not row.leads:
+        if not track.trace.stage.feeds:
             continue  # a track with nothing plugged in is no row
+        row = row_of(evaluation.report, track)
         unit = evaluation.rig.unit(track.trace.device)
         label = next(bus.label for bus in unit.device_class.buses if bus.id == track.trace.bus)
         names = [sources[source].label for source in track.sources]

@@ -1,0 +1,139 @@
+"""The whole program as a process: started, killed in the middle of edits, started again (Shows 5)."""
+
+import json
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import httpx2
+import pytest
+
+from tests.plans import line_into_camera
+from tidy_trunk.document import write_plan
+from tidy_trunk.store import PrivateCluster
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+@pytest.fixture
+def home(tmp_path):
+    for parent in (tmp_path, *tmp_path.parents[:3]):
+        parent.chmod(0o755)
+    yield tmp_path
+    PrivateCluster(tmp_path)._end_leftover()
+
+
+class Program:
+    """`serve` as a user starts it."""
+
+    def __init__(self, home: Path) -> None:
+        self.cluster = PrivateCluster(home)
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "tidy_trunk", "serve", "--port", "0"],
+            cwd=ROOT,
+            env={**os.environ, "TIDY_TRUNK_HOME": str(home), "TIDY_TRUNK_WEB": os.environ["TIDY_TRUNK_WEB"]},
+            stdout=subprocess.PIPE,
+            stderr=subprocess.PIPE,
+            text=True,
+        )
+        line = self.process.stdout.readline()
+        if " at http" not in line:
+            raise AssertionError(self.process.communicate()[1])
+        self.client = httpx2.Client(base_url=line.split(" at ")[1].split(" ")[0], timeout=10)
+
+    def kill(self, number: int = signal.SIGKILL) -> int:
+        self.client.close()
+        self.process.send_signal(number)
+        self.process.communicate(timeout=30)
+        return self.process.returncode
+
+
+def edit(program: Program, job: str, base: int) -> int | None:
+    """The number of the new revision where it was acknowledged."""
+    body = {"base_revision": base, "edits": [{"kind": "rename-device", "device": "bag", "label": f"Bag {base}"}]}
+    try:
+        answer = program.client.post(f"/api/jobs/{job}/edits", json=body)
+    except httpx2.HTTPError:
+        return None
+    return answer.json()["revision"] if answer.status_code == 200 else None
+
+
+def newest(program: Program, job: str) -> int:
+    return program.client.get(f"/api/jobs/{job}").json()["revision"]
+
+
+def test_no_acknowledged_edit_is_lost(home):
+    program = Program(home)
+    job = program.client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()["job"]
+    acknowledged = 1
+    for _ in range(5):
+        acknowledged = edit(program, job, acknowledged) or acknowledged
+
+    # PostgreSQL dies: edits are refused, not swallowed, until it is back by itself.
+    os.kill(program.cluster._server_pid(), signal.SIGKILL)
+    refused, deadline = 0, time.monotonic() + 30
+    while time.monotonic() < deadline:
+        number = edit(program, job, acknowledged)
+        if number:
+            acknowledged = number
+            break
+        refused += 1
+        time.sleep(0.1)
+    assert refused and newest(program, job) == acknowledged
+
+    # The server dies, its PostgreSQL lives on: the next start ends it in good order.
+    program.kill()
+    assert program.cluster.is_running()
+    program = Program(home)
+    assert newest(program, job) == acknowledged
+    acknowledged = edit(program, job, acknowledged)
+
+    # Both die at once.
+    os.kill(program.cluster._server_pid(), signal.SIGKILL)
+    program.kill()
+    program = Program(home)
+    assert newest(program, job) == acknowledged
+
+    # A polite end takes PostgreSQL along.
+    program.kill(signal.SIGTERM)
+    assert not program.cluster.is_running()
+
+
+def test_a_second_server_on_the_same_data_says_so(home):
+    first = Program(home)
+    second = subprocess.run(
+        [sys.executable, "-m", "tidy_trunk", "serve", "--port", "0"],
+        cwd=ROOT,
+        env={**os.environ, "TIDY_TRUNK_HOME": str(home)},
+        capture_output=True,
+        text=True,
+        timeout=30,
+    )
+    assert second.returncode == 2
+    assert "running already" in second.stderr and second.stderr.count("\n") == 1
+    first.kill(signal.SIGINT)
+    assert not first.cluster.is_running()
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"TIDY_TRUNK_WEB": "/nowhere"}, "not built"),
+        ({"TIDY_TRUNK_DATABASE_URL": "postgresql://nobody@127.0.0.1:1/nothing"}, "does not answer"),
+        ({"TIDY_TRUNK_HOME": "/proc/nowhere"}, "TIDY_TRUNK_HOME"),
+    ],
+)
+def test_what_keeps_it_from_starting_is_said_in_one_line(home, change, says):
+    done = subprocess.run(
+        [sys.executable, "-m", "tidy_trunk", "serve", "--port", "0"],
+        cwd=ROOT,
+        env={**os.environ, "TIDY_TRUNK_HOME": str(home), **change},
+        capture_output=True,
+        text=True,
+        timeout=60,
+    )
+    assert done.returncode == 2
+    assert done.stderr.startswith("tidy: ") and says in done.stderr and done.stderr.count("\n") == 1

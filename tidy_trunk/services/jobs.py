@@ -3,7 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, Final
 from uuid import UUID, uuid4
 
 from tidy_trunk.core.joins import find_joins
@@ -25,6 +25,10 @@ class JobState:
 
     revision: RevisionRecord
     evaluation: Evaluation
+
+
+MOST_JOINS: Final = 4
+"""ASSUMED_ how many other leads are shown: a longer list is no choice."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,8 +137,8 @@ class JobService:
                 SetParts(run=run_id, parts=join.parts),
             )
             for join in joins
-            if join.parts != run.parts
-        ]
+            if join.parts != run.parts and (not join.faults or len(join.parts) == 1)
+        ][:MOST_JOINS]
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
         plan = _plan(self._store.newest(job_id))

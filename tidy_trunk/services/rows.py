@@ -29,6 +29,7 @@ class RowLead:
     number: int
     tape: tuple[str, ...]
     label: str
+    parts: tuple[str, ...]
     length_m: float
     plugs: str
     inside: str
@@ -132,6 +133,7 @@ def lead_row(rig: Rig, run: Run) -> RowLead:
         number=run.number,
         tape=tape_of(run.number),
         label=parts_words(rig, run.parts) if run.parts else ("radio" if wireless else "own plug"),
+        parts=tuple(lead.label for lead in leads),
         length_m=sum(part.length_m for part in run.parts),
         plugs=_plugs(rig, run, leads),
         inside=", ".join(inside),

@@ -35,6 +35,11 @@ def cinema_mic(**switches: bool) -> Plan:
     return made(*edits, base=dynamic("cinema-xlr5", "in", "xlr", lead, microphone="boom-shotgun"))
 
 
+def lavalier_on_air(gain_db: float) -> Plan:
+    base = dynamic("bodypack-transmitter", "mic", microphone="lavalier")
+    return made(put("box", "mic.mic.gain_db", gain_db), base=base)
+
+
 def gain(value: float) -> Plan:
     return made(put("bag", "in1.mic.gain_db", value), base=boom_in_bag())
 
@@ -151,6 +156,7 @@ CASES = [
         STOP,
         "plug-in power",
     ),
+    Case("transmitter-low", lavalier_on_air(gain_db=0), lavalier_on_air(gain_db=20), CAUTION, "Turn it up first"),
     Case("harmful-power", ribbon(power=True), ribbon(power=False), STOP, "can harm"),
     Case(
         "harmful-power",
@@ -164,7 +170,7 @@ CASES = [
         made(Hear(source="voice", device="boom", distance_m=None), base=boom_in_bag()),
         boom_in_bag(),
         STOP,
-        "no microphone is at it",
+        "No microphone is at it",
         cured=False,
     ),
     Case(

@@ -112,6 +112,7 @@ class LeadOut(Out):
     number: int
     tape: list[str]
     label: str
+    parts: list[str]
     length_m: float
     plugs: str
     inside: str

@@ -926,6 +926,8 @@ export interface components {
             tape: string[];
             /** Label */
             label: string;
+            /** Parts */
+            parts: string[];
             /** Length M */
             length_m: number;
             /** Plugs */

@@ -73,6 +73,8 @@ function move(event: Event) {
 }
 .control.switch {
   grid-template-columns: 1fr auto;
+  gap: 0.6rem;
+  min-height: 2rem;
   align-items: center;
 }
 label {

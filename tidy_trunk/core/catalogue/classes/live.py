@@ -95,8 +95,8 @@ LIVE: Final = (
         ),
         outputs=(digital_out("pgm", "programme out", _HDMI, Circuit.HDMI), headphone_out(4, -80)),
         buses=(
-            Bus(id="pgm-l", label="programme L", recorded=True, inputs=("audio.L",)),
-            Bus(id="pgm-r", label="programme R", recorded=True, inputs=("audio.R",)),
+            Bus(id="pgm-l", label="L", recorded=True, inputs=("audio.L",)),
+            Bus(id="pgm-r", label="R", recorded=True, inputs=("audio.R",)),
         ),
         feeds={"pgm.L": "pgm-l", "pgm.R": "pgm-r", "phones.L": "pgm-l", "phones.R": "pgm-r"},
         traits=Traits(sample_rates_hz=(48_000,), power_w=18, picture_delay_frames=2, bits=16),

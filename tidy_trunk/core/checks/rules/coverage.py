@@ -16,14 +16,14 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
             continue
         if source.heard_by:
             names = " and ".join(situation.rig.unit(device).label for device in source.heard_by)
-            why = f"{names} hears it but reaches no recorded track: connect it, or route its input to a track"
+            text = f"{names} hears it but reaches no recorded track: connect it, or route its input to a track."
         else:
-            why = "no microphone is at it: say which one hears it, and from how far"
+            text = "No microphone is at it: say which one hears it, and from how far."
         yield Finding(
             rule="source-without-track",
             severity=Severity.STOP,
             title=f"{source.label} is on no track",
-            text=f"{source.label} is on no track: {why}.",
+            text=text,
             source="HANDBOOK",
             device=next(iter(source.heard_by), ""),
             track=f"source.{source.id}",

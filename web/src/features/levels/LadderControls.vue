@@ -48,7 +48,7 @@ const groups = computed(() =>
 }
 fieldset {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(8rem, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(9.5rem, 1fr));
   gap: 0.3rem 1rem;
   align-content: start;
   min-width: 0;

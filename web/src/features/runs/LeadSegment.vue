@@ -3,7 +3,7 @@ import type { Lead } from '@/api/client'
 import RunTag from '@/ui/RunTag.vue'
 
 /** A lead between two devices: its tag above the line, what it is below; radio is dotted. */
-defineProps<{ lead: Lead; lit: boolean; stop: boolean }>()
+defineProps<{ lead: Lead; lit: boolean; wrong: boolean }>()
 const emit = defineEmits<{ open: []; light: [run: string] }>()
 </script>
 
@@ -11,7 +11,7 @@ const emit = defineEmits<{ open: []; light: [run: string] }>()
   <button
     type="button"
     class="lead"
-    :class="{ lit, stop }"
+    :class="{ lit, wrong }"
     :title="`${lead.label}: ${lead.plugs}`"
     :aria-label="`Run ${lead.number}, ${lead.label}`"
     @click.stop="emit('open')"
@@ -66,7 +66,7 @@ line {
   stroke-width: 4;
   stroke: var(--pin);
 }
-.stop line {
+.wrong line {
   stroke: var(--stop);
 }
 .caption {

@@ -42,7 +42,7 @@ function setLength(index: number, event: Event) {
     <div v-if="plan && lead" class="panel">
       <p>{{ lead.label }}. {{ lead.plugs }}{{ lead.inside ? `, ${lead.inside}` : '' }}.</p>
       <label v-for="(part, index) in parts" :key="index" class="field">
-        <span>{{ part.lead }}{{ part.branch ? ` (${part.branch})` : '' }}, length in m</span>
+        <span>{{ lead.parts[index] }}{{ part.branch ? ` (${part.branch})` : '' }}, length in m</span>
         <input
           type="number"
           min="0"
@@ -56,9 +56,14 @@ function setLength(index: number, event: Event) {
       <h3>Other leads that join these two</h3>
       <ul>
         <li v-for="join in joins" :key="join.label">
-          <Button text size="small" :disabled="job.readOnly" @click="job.edit(join.edits)">{{
-            join.label
-          }}</Button>
+          <Button
+            class="choice"
+            outlined
+            size="small"
+            :disabled="job.readOnly"
+            @click="job.edit(join.edits)"
+            >{{ join.label }}</Button
+          >
           <span class="soft small">{{ join.faults.join('; ') || `${join.unbalanced_m} m unbalanced` }}</span>
         </li>
       </ul>
@@ -96,5 +101,11 @@ h3 {
 }
 li {
   display: grid;
+  gap: 0.2rem;
+  margin-bottom: 0.7rem;
+}
+.choice {
+  justify-content: start;
+  text-align: left;
 }
 </style>

@@ -171,6 +171,17 @@ h2 button:hover,
     grid-template-columns: minmax(0, 1fr);
   }
 }
+@media (width < 700px) {
+  .rows {
+    padding: 0.6rem 0.8rem 2rem;
+  }
+  .block > header {
+    grid-template-columns: 1fr 4.2rem 3.2rem 5.6rem;
+  }
+  .block > header > span:nth-child(2) {
+    display: none;
+  }
+}
 @media print {
   .runs {
     display: block;

@@ -36,7 +36,7 @@ const emit = defineEmits<{
           v-if="index > 0 && track.leads[index - 1]"
           :lead="track.leads[index - 1]!"
           :lit="litRun === track.leads[index - 1]!.run"
-          :stop="track.severity === 'stop' && index === track.stops.length - 1"
+          :wrong="track.severity === 'stop' && index === track.stops.length - 1"
           @open="emit('run', track.leads[index - 1]!.run)"
           @light="emit('light', $event)"
         />
@@ -157,5 +157,15 @@ const emit = defineEmits<{
 }
 .others {
   padding-left: 0.4rem;
+}
+@media (width < 700px) {
+  .row {
+    grid-template-columns: 1fr 4.2rem 3.2rem 5.6rem;
+    padding-bottom: 0.8rem;
+  }
+  .way {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
 }
 </style>

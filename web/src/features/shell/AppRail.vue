@@ -23,7 +23,7 @@ const counts = computed(() =>
 
 <template>
   <nav class="rail no-print" aria-label="Stations">
-    <RouterLink class="name" to="/">Tidy<br />Trunk</RouterLink>
+    <RouterLink class="name" to="/">Tidy <br />Trunk</RouterLink>
     <ul>
       <li v-for="station in STATIONS" :key="station.name">
         <RouterLink :to="{ name: station.name, params: { job } }" active-class="here">

@@ -65,6 +65,9 @@ def test_two_sides_share_one_breakout():
         ("founder at bag", "no microphone here"),
         ("hello", "is not understood"),
         ("set nothing gain 3", "say which device"),
+        ("set bag 1 colour 3", "nothing here answers"),
+        ("remove run 99", "nothing here answers"),
+        ("name ghost as spirit", "nothing here answers"),
         ("set bag 1 gain 4000", "goes from 10 to 75"),
     ],
 )

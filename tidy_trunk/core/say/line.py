@@ -61,10 +61,10 @@ def say(plan: Plan, text: str) -> Answer:
         return Answer((), _beginnings(plan), "")
     try:
         proposals = tuple(_understand(plan, line))[:MOST_PROPOSALS]
-        problem = ""
+        problem = "" if proposals else f"nothing here answers to '{line}': look at the names in Runs"
     except TidyTrunkError as error:
         proposals, problem = (), error.message
-    return Answer(proposals, _completions(plan, line), problem if not proposals else "")
+    return Answer(proposals, _completions(plan, line), problem)
 
 
 def _understand(plan: Plan, line: str) -> Iterator[Proposal]:

@@ -34,6 +34,7 @@ async function ask() {
 
 watch(text, () => {
   clearTimeout(timer)
+  asked++ // an answer to the earlier text that is still on its way is no answer any more
   answer.value = null
   timer = setTimeout(() => void ask(), 120)
 })

@@ -1,0 +1,106 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+
+import type { JobState } from '@/api/client'
+import { useJob } from './job'
+
+const state = (revision: number, more: Partial<JobState> = {}) =>
+  ({
+    job: 'j',
+    revision,
+    sentence: `edit ${revision}`,
+    can_undo: true,
+    can_redo: false,
+    findings: [],
+    ...more,
+  }) as JobState
+
+type Reply = { status?: number; body: unknown } | Error
+
+/** A server that gives these answers in order, and a list of what was asked of it. */
+function serve(...replies: Reply[]) {
+  const asked: { method: string; path: string; body: unknown }[] = []
+  vi.stubGlobal('fetch', async (path: string, init: RequestInit) => {
+    asked.push({ method: init.method ?? '', path, body: init.body ? JSON.parse(String(init.body)) : null })
+    const reply = replies.shift()
+    if (!reply || reply instanceof Error) throw reply ?? new Error('nothing left to answer')
+    return new Response(JSON.stringify(reply.body), { status: reply.status ?? 200 })
+  })
+  return asked
+}
+
+const EDIT = [{ kind: 'remove-device' as const, device: 'bag' }]
+
+describe('the open job', () => {
+  beforeEach(() => setActivePinia(createPinia()))
+
+  it('sends edits with the number of the state they were made on', async () => {
+    const asked = serve({ body: state(3) }, { body: state(4) })
+    const job = useJob()
+    await job.open('j')
+    expect(await job.edit(EDIT)).toBe(true)
+    expect(asked[1]).toEqual({
+      method: 'POST',
+      path: '/api/jobs/j/edits',
+      body: { base_revision: 3, edits: EDIT },
+    })
+    expect(job.newest?.revision).toBe(4)
+    expect(job.notice).toBe('edit 4')
+  })
+
+  it('shows the newer state after a conflict and keeps the edit to be done again', async () => {
+    const conflict = {
+      status: 409,
+      body: { code: 'revision-conflict', detail: 'somebody changed it', newest_revision: 9 },
+    }
+    const asked = serve({ body: state(3) }, conflict, { body: state(9) }, { body: state(10) })
+    const job = useJob()
+    await job.open('j')
+    expect(await job.edit(EDIT)).toBe(false)
+    expect(job.newest?.revision).toBe(9)
+    expect(job.problem).toBe('somebody changed it')
+    expect(await job.edit(job.refused)).toBe(true)
+    expect(asked.at(-1)?.body).toEqual({ base_revision: 9, edits: EDIT })
+    expect(job.refused).toHaveLength(0)
+  })
+
+  it('says what is wrong and keeps the state when the server refuses or does not answer', async () => {
+    serve(
+      { body: state(3) },
+      { status: 422, body: { code: 'range', detail: 'gain goes to 75 dB' } },
+      new Error('down'),
+    )
+    const job = useJob()
+    await job.open('j')
+    await job.edit(EDIT)
+    expect(job.problem).toBe('gain goes to 75 dB')
+    await job.edit(EDIT)
+    expect(job.problem).toContain('does not answer')
+    expect(job.newest?.revision).toBe(3)
+    expect(job.busy).toBe(false)
+  })
+
+  it('edits nothing while an earlier state is looked at', async () => {
+    const asked = serve({ body: state(3) }, { body: state(1) }, { body: state(4) })
+    const job = useJob()
+    await job.open('j')
+    await job.lookAt(1)
+    expect(job.state?.revision).toBe(1)
+    expect(job.readOnly).toBe(true)
+    expect(await job.edit(EDIT)).toBe(false)
+    await job.undo()
+    expect(asked).toHaveLength(2)
+    await job.bringBack()
+    expect(asked.at(-1)?.path).toBe('/api/jobs/j/revisions/1/bring-back')
+    expect(job.readOnly).toBe(false)
+  })
+
+  it('asks for undo and redo only where there is something', async () => {
+    const asked = serve({ body: state(1, { can_undo: false }) })
+    const job = useJob()
+    await job.open('j')
+    await job.undo()
+    await job.redo()
+    expect(asked).toHaveLength(1)
+  })
+})

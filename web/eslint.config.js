@@ -18,5 +18,6 @@ export default ts.config(
       'vue/multi-word-component-names': 'off',
     },
   },
+  { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   prettier,
 )

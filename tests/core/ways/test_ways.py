@@ -68,3 +68,10 @@ def test_a_pad_that_is_too_strong_is_exchanged():
 def test_no_such_run():
     with pytest.raises(UnknownItemError, match="the job has run-1, run-2"):
         ways(Report(accept(line_into_camera())), "run-9")
+
+
+def test_what_cancels_altogether_is_ranked_too():
+    """Left minus right of one mix leaves neither sound nor noise: no switch brings it back."""
+    plan = made(device("field-mixer", "mix"), run("bag.line", "mix.in1", "trs-xlr"), base=boom_in_bag())
+    found = {way.id: way for way in ways(Report(accept(plan)), "run-2")}
+    assert found["input-line"].verdict == "nothing arrives" and not found["input-line"].fits

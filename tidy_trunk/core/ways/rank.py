@@ -10,6 +10,9 @@ from tidy_trunk.core.ways.candidates import Candidate, candidates
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream
 from tidy_trunk.errors import PlanError, UnknownItemError
 
+QUIETEST_DBFS: Final = -200.0
+"""ASSUMED_ noise below which ways are not told apart; what cancels altogether has none."""
+
 AUDIBLE_DB: Final = 10.0
 """Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK]: powers add"""
 
@@ -76,7 +79,7 @@ def gain_way(report: Report, run_id: str) -> Edit | None:
 
 
 def _rank(way: Way, candidate: Candidate) -> tuple[float, ...]:
-    gear = way.noise_dbfs
+    gear = max(way.noise_dbfs, QUIETEST_DBFS)
     return (
         float(way.clips),
         float(not way.fits),

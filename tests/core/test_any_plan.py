@@ -1,0 +1,117 @@
+"""Laws that hold for every plan, wise or not."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+
+from tests.strategies import plans
+from tidy_trunk.core.checks import Severity, check
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import RemoveDevice, apply_edits
+from tidy_trunk.core.trace import Place, accept, sources_of, upstream_of
+from tidy_trunk.core.ways import ways
+from tidy_trunk.document import read_plan, write_plan
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_a_plan_survives_its_file(plan):
+    assert read_plan(write_plan(plan)) == plan
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_levels_stay_in_order_and_within_their_ceiling(plan):
+    report = Report(accept(plan))
+    for track in report.tracks:
+        sound = track.sound
+        assert sound.quiet <= sound.average <= sound.peak
+        if not report.rig.unit(track.trace.device).device_class.traits.is_float:
+            assert sound.peak <= 1e-9, "nothing in a fixed-point file is above full scale"
+        assert sound.tolerance_db >= 0
+        if sound.noises:
+            assert sound.noise >= max(noise.level for noise in sound.noises) - 1e-9
+        if not track.sources:
+            assert track.is_silent
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_a_clip_is_where_a_stage_went_over(plan):
+    report = Report(accept(plan))
+    for track in report.tracks:
+        over = [stage for stage in upstream_of(track.trace.stage) if report.reckoner.level(stage).over_db > 0]
+        if track.clip is not None:
+            assert track.clip.over_db > 0 and track.clip.device in {stage.device for stage in over}
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_ladders_run_from_a_first_device_to_the_track(plan):
+    report = Report(accept(plan))
+    for track in report.tracks:
+        if not track.trace.stage.feeds:
+            continue
+        rungs = report.ladder(track.trace)
+        assert rungs[-1].level.stage is track.trace.stage
+        assert rungs[0].level.stage.place is not Place.SOUND
+        assert all(math.isfinite(rung.dbu_offset) for rung in rungs)
+        for device in report.branches(track.trace.stage):
+            assert report.ladder(track.trace, device)[0].level.stage.device == device
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_every_fix_can_be_applied(plan):
+    for finding in check(Report(accept(plan))):
+        for fix in finding.fixes:
+            after, sentence = apply_edits(plan, fix.edits)
+            accept(after)
+            assert sentence
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_a_way_that_fits_leaves_no_stop_of_level(plan):
+    """Applied, it gives what it promised, and its input neither clips nor stands in the wrong mode."""
+    report = Report(accept(plan))
+    for run_id in plan.runs:
+        for way in ways(report, run_id):
+            after, _ = apply_edits(plan, way.edits)
+            if way.fits:
+                rules = {
+                    finding.rule
+                    for finding in check(Report(accept(after)))
+                    if finding.run == run_id and finding.severity is Severity.STOP
+                }
+                assert not rules & {"clipping", "mic-into-line", "line-into-mic"}
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_taking_a_device_away_takes_its_sound_away(plan):
+    name = next(iter(plan.devices))
+    after, _ = apply_edits(plan, [RemoveDevice(device=name)])
+    report = Report(accept(after))
+    assert name not in {stage.device for track in report.tracks for stage in upstream_of(track.trace.stage)}
+    for track in report.tracks:
+        before = Report(accept(plan)).track(track.trace.id)
+        assert set(sources_of(track.trace.stage)) <= set(before.sources)
+
+
+@settings(max_examples=25)
+@given(plans())
+def test_the_same_plan_gives_the_same_findings(plan):
+    first, second = check(Report(accept(plan))), check(Report(accept(plan)))
+    assert first == second
+    assert len({finding.id for finding in first}) == len(first), "each finding has an id of its own"
+
+
+def test_an_unknown_track_is_none():
+    from tidy_trunk.core.plan import Plan
+
+    assert Report(accept(Plan(name="x"))).track("nothing") is None
+    assert check(Report(accept(Plan(name="x")))) == []
+    with pytest.raises(KeyError):
+        Plan(name="x").runs["nothing"]

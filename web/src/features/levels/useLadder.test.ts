@@ -1,0 +1,47 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope, nextTick, ref } from 'vue'
+
+import type { JobState } from '@/api/client'
+import { useJob } from '@/stores/job'
+import { useLadder } from './useLadder'
+
+const settle = async () => {
+  for (let turn = 0; turn < 12; turn++) await Promise.resolve()
+  await nextTick()
+}
+
+describe('the ladder while a knob moves', () => {
+  beforeEach(() => setActivePinia(createPinia()))
+
+  it('asks once at a time, and always for the newest position last', async () => {
+    const asked: number[] = []
+    const waiting: (() => void)[] = []
+    vi.stubGlobal('fetch', (path: string, init: RequestInit) => {
+      if (path.includes('/ways')) return Promise.resolve(new Response('[]'))
+      const edits = (JSON.parse(String(init.body)) as { edits: { value: number }[] }).edits
+      asked.push(edits[0]?.value ?? 0)
+      return new Promise((resolve) => {
+        waiting.push(() => resolve(new Response(JSON.stringify({ title: String(asked.at(-1)), run: 'r' }))))
+      })
+    })
+    useJob().newest = { job: 'j', revision: 1, findings: [] } as unknown as JobState
+    const scope = effectScope()
+    const { ladder, preview } = scope.run(() => useLadder(ref('cam.L'), ref('')))!
+    const position = (value: number) => [{ kind: 'set-control' as const, device: 'd', control: 'c', value }]
+
+    await settle()
+    expect(asked).toEqual([0])
+    void preview(position(1))
+    void preview(position(2))
+    void preview(position(3))
+    expect(asked).toHaveLength(1)
+    waiting.shift()?.()
+    await settle()
+    expect(asked).toEqual([0, 3])
+    waiting.shift()?.()
+    await settle()
+    expect(ladder.value?.title).toBe('3')
+    scope.stop()
+  })
+})

@@ -1,6 +1,7 @@
 """A PostgreSQL of the tests' own for the whole run, and a fresh database for each test that asks for one."""
 
 import os
+import stat
 from collections.abc import Iterator
 from pathlib import Path
 from uuid import uuid4
@@ -20,9 +21,22 @@ settings.load_profile("suite")
 
 @pytest.fixture(scope="session")
 def cluster_home(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    folder = tmp_path_factory.mktemp("cluster")
-    for parent in (folder, *folder.parents[:3]):
-        parent.chmod(0o755)  # as root, the server runs as another user, who has to get in
+    return let_others_in(tmp_path_factory.mktemp("cluster"))
+
+
+@pytest.fixture
+def home(tmp_path: Path) -> Path:
+    """A data folder of the test's own."""
+    return let_others_in(tmp_path)
+
+
+def let_others_in(folder: Path) -> Path:
+    """As root, the server runs as another user, who has to get through the folders that pytest made for us alone."""
+    if os.geteuid() == 0:
+        for place in (folder, *folder.parents):
+            mode = place.stat().st_mode
+            if not mode & stat.S_IXOTH:
+                place.chmod(mode | 0o055)
     return folder
 
 

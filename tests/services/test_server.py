@@ -18,12 +18,10 @@ from tidy_trunk.store import PrivateCluster
 ROOT = Path(__file__).resolve().parents[2]
 
 
-@pytest.fixture
-def home(tmp_path):
-    for parent in (tmp_path, *tmp_path.parents[:3]):
-        parent.chmod(0o755)
-    yield tmp_path
-    PrivateCluster(tmp_path)._end_leftover()
+@pytest.fixture(autouse=True)
+def no_leftovers(home):
+    yield
+    PrivateCluster(home)._end_leftover()
 
 
 class Program:

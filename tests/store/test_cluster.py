@@ -15,13 +15,6 @@ NOW = datetime(2026, 5, 4, 6, 30, tzinfo=UTC)
 
 
 @pytest.fixture
-def home(tmp_path):
-    for parent in (tmp_path, *tmp_path.parents[:3]):
-        parent.chmod(0o755)
-    return tmp_path
-
-
-@pytest.fixture
 def cluster(home):
     cluster = PrivateCluster(home)
     cluster.start()

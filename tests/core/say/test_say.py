@@ -61,6 +61,7 @@ def test_two_sides_share_one_breakout():
     [
         ("frob to bag", "no device here is called 'frob'"),
         ("boom to bag 9", "nothing joins"),
+        ("boom to bag 2", "run 1, boom to bag in 1 holds that plug: say remove run 1 first"),
         ("add gramophone", "no class of device"),
         ("founder at bag", "no microphone here"),
         ("hello", "is not understood"),

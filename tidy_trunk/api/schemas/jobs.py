@@ -232,7 +232,7 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
             continue  # a track with nothing plugged in is no row
         row = row_of(evaluation.report, track)
         unit = evaluation.rig.unit(track.trace.device)
-        label = next(bus.label for bus in unit.device_class.buses if bus.id == track.trace.bus)
+        label = unit.bus(track.trace.bus).label
         names = [sources[source].label for source in track.sources]
         out = TrackOut.from_core(row, label, names, list(evaluation.findings))
         rows.setdefault(track.trace.device, []).append(out)

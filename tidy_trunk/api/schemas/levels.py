@@ -132,7 +132,7 @@ class LadderOut(Out):
         noises = sorted(track.sound.noises, key=lambda noise: -noise.level)
         return cls(
             track=track.trace.id,
-            title=f"{unit.label}, track {track.trace.bus}",
+            title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
             origin=" and ".join(names) or "no source",
             rungs=[_rung(evaluation, rung) for rung in rungs],
             branches=[BranchOut(device=device, label=rig.unit(device).label) for device in branches],

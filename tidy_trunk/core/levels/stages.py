@@ -187,7 +187,7 @@ class Reckoner:
         if stage.place in (Place.INPUT, Place.OUTPUT):
             return unit.label if unit.device_class.capsule else f"{unit.label} {_channel_label(unit, stage)}"
         if stage.place is Place.BUS:
-            return f"{unit.label} track {stage.name}"
+            return unit.bus_label(stage.name)
         if stage.place is Place.LEAD and stage.run is not None:
             return f"run {stage.run.number}"
         if stage.place is Place.SOUND:

@@ -103,6 +103,14 @@ class Unit:
                 given.append(supply)
         return tuple(given)
 
+    def bus(self, bus_id: str) -> Bus:
+        return next(bus for bus in self.device_class.buses if bus.id == bus_id)
+
+    def bus_label(self, bus_id: str) -> str:
+        """A track or mix as it is named in sentences: `Camera B track L`, `Pack A on air`."""
+        bus = self.bus(bus_id)
+        return f"{self.label} track {bus.label}" if bus.recorded else f"{self.label} {bus.label}"
+
     @property
     def has_cell_in(self) -> bool:
         return bool(self.device.settings.get(CELL_KEY, False))

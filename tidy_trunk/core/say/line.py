@@ -25,17 +25,27 @@ from tidy_trunk.core.plan import (
     Edit,
     Hear,
     Plan,
+    PortRef,
     RemoveDevice,
     RemoveSource,
     RenameDevice,
     Rig,
+    Run,
     SetControl,
     SetSource,
     Unit,
     apply_edits,
 )
 from tidy_trunk.core.say.connect import MOST_PROPOSALS, Proposal, propose_runs
-from tidy_trunk.core.say.words import find_classes, find_devices, find_sources, matches, split_words
+from tidy_trunk.core.say.words import (
+    Match,
+    find_classes,
+    find_devices,
+    find_ports,
+    find_sources,
+    matches,
+    split_words,
+)
 from tidy_trunk.errors import TidyTrunkError
 
 _LENGTH = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*m\b")
@@ -120,9 +130,27 @@ def _run(plan: Plan, line: str) -> Iterator[Proposal]:
                 count += 1
                 yield proposal
     if not count:
+        in_the_way = _plugs_in_the_way(rig, senders[0], receivers[0])
+        if in_the_way is not None:
+            raise _NotUnderstood(
+                f"{rig.run_label(in_the_way)} holds that plug: say remove run {in_the_way.number} first"
+            )
         raise _NotUnderstood(
             f"nothing joins {senders[0].unit.label} to {receivers[0].unit.label} as said: no such port, all are taken, or no lead fits"
         )
+
+
+def _plugs_in_the_way(rig: Rig, sender: Match, receiver: Match) -> Run | None:
+    """A run that holds the only port that was said, on either side; None where one of them has no such port."""
+    outputs = find_ports(sender.unit.device_class.outputs, sender.rest)
+    inputs = find_ports(receiver.unit.device_class.inputs, receiver.rest)
+    if not outputs or not inputs:
+        return None
+    for match, ports, runs in ((sender, outputs, rig.leaving), (receiver, inputs, rig.arriving)):
+        held = [run for port in ports for run in runs.get(PortRef(match.unit.device.id, port.id), [])]
+        if len(ports) == 1 and held:
+            return held[0]
+    return None
 
 
 def _hear(plan: Plan, line: str) -> Iterator[Proposal]:

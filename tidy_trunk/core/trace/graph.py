@@ -125,9 +125,8 @@ class Tracer:
             return done
         self._open.append(key)
         unit = self.rig.unit(device)
-        bus = next(bus for bus in unit.device_class.buses if bus.id == bus_id)
         feeds = []
-        for ref in unit.bus_inputs(bus):
+        for ref in unit.bus_inputs(unit.bus(bus_id)):
             port, channel = self.rig.input_channel(unit, ref)
             stage = self.input(device, port.id, channel)
             if stage.feeds:

@@ -1,18 +1,27 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ref } from 'vue'
+import { nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { Finding, Fix } from '@/api/client'
 import SeverityMark from './SeverityMark.vue'
 
 /** A finding with its reason and fixes. The first fix answers to `a` while the finding is pointed at. */
-defineProps<{ finding: Finding; pointed: boolean; locked: boolean }>()
+const props = defineProps<{ finding: Finding; pointed: boolean; locked: boolean }>()
 const emit = defineEmits<{ point: []; apply: [fix: Fix] }>()
 const showAll = ref(false)
+const card = useTemplateRef<HTMLElement>('card')
+
+watch(
+  () => props.pointed,
+  async (pointed) => {
+    await nextTick()
+    if (pointed) card.value?.scrollIntoView({ block: 'nearest' })
+  },
+)
 </script>
 
 <template>
-  <article class="finding" :class="{ pointed }" :data-rule="finding.rule" @click="emit('point')">
+  <article ref="card" class="finding" :class="{ pointed }" :data-rule="finding.rule" @click="emit('point')">
     <h3 :class="finding.severity">
       <SeverityMark :severity="finding.severity" />
       <span class="visually-hidden">{{ finding.severity }}:</span>

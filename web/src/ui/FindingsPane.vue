@@ -34,6 +34,12 @@ const job = useJob()
 
 <style scoped>
 .pane {
+  position: sticky;
+  top: 0;
+  align-self: start;
+  max-height: calc(100vh - 3.8rem);
+  min-height: calc(100vh - 3.8rem);
+  overflow: auto;
   background: var(--sheet);
   border-left: 1px solid var(--line);
 }
@@ -50,5 +56,20 @@ h2 {
 }
 .clear {
   padding: 1rem;
+}
+@media (width < 1000px) {
+  .pane {
+    position: static;
+    max-height: none;
+    border-left: 0;
+    border-top: 2px solid var(--line-strong);
+  }
+}
+@media print {
+  .pane {
+    position: static;
+    max-height: none;
+    overflow: visible;
+  }
 }
 </style>

@@ -55,7 +55,7 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
                     rule="track-without-source",
                     severity=Severity.CAUTION,
                     title="Nothing to hear on this track",
-                    text=f"{unit.label} track {track.trace.bus} has a plug at its input, but no source comes through it.",
+                    text=f"{unit.bus_label(track.trace.bus)} has a plug at its input, but no source comes through it.",
                     source="HANDBOOK",
                     device=device,
                     track=track.trace.id,

@@ -323,7 +323,7 @@ def _bus_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
 
 
 def _track_label(situation: Situation, track: TrackLevel) -> str:
-    return f"{situation.rig.unit(track.trace.device).label} track {track.trace.bus}"
+    return situation.rig.unit(track.trace.device).bus_label(track.trace.bus)
 
 
 def _db(value: float) -> str:

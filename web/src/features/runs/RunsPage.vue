@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Fix } from '@/api/client'
@@ -42,14 +42,19 @@ const title = computed(() => {
   return row && owner ? `${owner.label}, track ${row.bus_label}` : 'All findings'
 })
 
-// Pointing at a finding shows the row that it speaks of.
+// Pointing at a finding lights the lead that it speaks of, and brings its row into view.
 watch(
   () => job.pointed,
-  (id) => {
+  async (id) => {
     const finding = job.findings.find((item) => item.id === id)
-    if (!finding || findings.value.includes(finding)) return
-    chosen.value =
-      rows.value.find((row) => row.id === finding.track || row.leads.at(-1)?.run === finding.run)?.id ?? ''
+    litRun.value = finding?.run ?? ''
+    if (!finding) return
+    const row = rows.value.find(
+      (item) => item.id === finding.track || item.leads.some((lead) => lead.run === finding.run),
+    )
+    if (!findings.value.includes(finding)) chosen.value = row?.id ?? ''
+    await nextTick()
+    if (row) document.getElementById(`row-${row.id}`)?.scrollIntoView({ block: 'nearest' })
   },
 )
 

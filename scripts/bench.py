@@ -70,11 +70,11 @@ def edits_through_the_api(address: str, rounds: int) -> list[float]:
         return timed(edit, rounds)
 
 
-def first_page(address: str, rounds: int) -> list[float]:
-    """A cold browser each time: from asking for the page to rows that can be used."""
+def first_pages(address: str, rounds: int) -> tuple[list[float], list[float], float]:
+    """A cold browser each time: to the list of jobs, from there to rows that can be used, and the kB of script for both."""
     from playwright.sync_api import sync_playwright
 
-    found = []
+    lists, rows, script = [], [], 0.0
     flags = [
         "--no-sandbox",
         "--disable-background-networking",
@@ -86,26 +86,26 @@ def first_page(address: str, rounds: int) -> list[float]:
         for _ in range(rounds):
             browser = playwright.chromium.launch(executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=flags)
             page = browser.new_page()
+            bodies: list[str] = []
+            page.on("response", lambda answer, into=bodies: into.append(answer.url))
             begin = time.perf_counter()
             page.goto(address)
-            page.get_by_role("link", name="Casting day").click()
+            link = page.get_by_role("link", name="Casting day")
+            link.wait_for()
+            lists.append((time.perf_counter() - begin) * 1000)
+            link.click()
             page.locator("[data-track='bag.1']").wait_for()
-            found.append((time.perf_counter() - begin) * 1000)
+            rows.append((time.perf_counter() - begin) * 1000)
+            names = [url.rsplit("/", 1)[1] for url in bodies if url.endswith(".js")]
+            files = [ROOT / "web" / "dist" / "assets" / name for name in names]
+            script = sum(len(zlib.compress(path.read_bytes(), 6)) for path in files) / 1000
             browser.close()
-    return found
+    return lists, rows, script
 
 
 def convert(rounds: int) -> list[float]:
     command = [str(ROOT / "tidy"), "convert", "-10", "dBV", "--to", "dBu"]
     return timed(lambda: subprocess.run(command, check=True, capture_output=True), rounds)
-
-
-def initial_script_kb() -> float:
-    """Script that the first page loads, gzipped."""
-    page = (ROOT / "web" / "dist" / "index.html").read_text()
-    names = [part.split('"')[0] for part in page.split("/assets/")[1:]]
-    scripts = [ROOT / "web" / "dist" / "assets" / name for name in names if name.endswith(".js")]
-    return sum(len(zlib.compress(path.read_bytes(), 6)) for path in scripts) / 1000
 
 
 def main() -> int:
@@ -132,15 +132,13 @@ def main() -> int:
         address = server.stdout.readline().split(" at ")[1].split(" ")[0]
         try:
             show("an edit through the API, p95 of 100", p95(edits_through_the_api(address, 100)), "100 ms")
-            show(
-                "first page in a cold browser to usable rows, median",
-                statistics.median(first_page(address, 5)),
-                "1500 ms",
-            )
+            lists, rows, script = first_pages(address, 5)
+            show("first page in a cold browser, usable, median", statistics.median(lists), "1500 ms")
+            show("the same and on to the rows of a job, median", statistics.median(rows), "none set")
         finally:
             server.terminate()
             server.wait()
-    print(f"{'initial script, gzipped':<58}{initial_script_kb():9.1f} kB                       goal 250 kB")
+    print(f"{'script for both, gzipped':<58}{script:9.1f} kB                        goal 250 kB")
     return 0
 
 

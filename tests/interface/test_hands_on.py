@@ -66,15 +66,18 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     panel.get_by_label("Name").fill("Second camera")
     panel.get_by_label("Name").press("Tab")
     expect(screen.get_by_role("heading", name="Second camera").first).to_be_visible()
-    panel.get_by_text("Figures").click()
+    panel.get_by_text("Figures", exact=True).click()
     panel.get_by_label("mic mic full scale dbu").fill("-8.2")
     panel.get_by_label("mic mic full scale dbu").press("Tab")
     expect(panel.get_by_text("±1 measured")).to_be_visible()
     device = plan(service, job).devices["camera-b"]
     assert device.label == "Second camera" and device.settings["mic.auto.menu"] is False
     assert device.figures["inputs.mic.modes.mic.full_scale_dbu"].value == -8.2
-    panel.get_by_role("button", name="back to class").click()
-    expect(panel.get_by_text("±1 measured")).to_have_count(0)
+    panel.get_by_label("A class of your own").fill("My mirrorless")
+    panel.get_by_role("button", name="Make it").click()
+    expect(panel.get_by_text("My mirrorless").first).to_be_visible()
+    own = plan(service, job).classes["own-my-mirrorless"]
+    assert own.base == "mirrorless-mic" and own.figures["inputs.mic.modes.mic.full_scale_dbu"].value == -8.2
 
 
 def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):

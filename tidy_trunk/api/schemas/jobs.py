@@ -84,7 +84,7 @@ class FindingOut(Out):
     severity: Severity
     title: str
     text: str
-    source: str
+    source_words: str
     verify: str
     station: str
     device: str

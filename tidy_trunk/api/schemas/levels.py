@@ -116,6 +116,7 @@ class LadderOut(Out):
     peak_dbfs: Level
     noise_dbfs: Level
     tolerance_db: Level
+    provenance: str
     over_db: Level
     noises: list[NoiseOut]
     run: str
@@ -148,6 +149,7 @@ class LadderOut(Out):
             peak_dbfs=track.sound.peak,
             noise_dbfs=track.sound.noise,
             tolerance_db=track.sound.tolerance_db,
+            provenance=track.provenance,
             over_db=track.clip.over_db if track.clip else None,
             noises=[NoiseOut.model_validate(noise) for noise in noises[:8]],
             run=runs[-1] if runs else "",

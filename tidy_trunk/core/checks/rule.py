@@ -1,13 +1,24 @@
 """What a rule is, and what it finds. A new rule is one function with `@rule` in a module of `rules/`; nothing else."""
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import Final
 
 from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort
 from tidy_trunk.core.levels import Report, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit
 from tidy_trunk.core.ways import Way, ways
+
+SOURCE_WORDS: Final[Mapping[str, str]] = {
+    "AES3": "AES3",
+    "AES17": "AES17",
+    "HANDBOOK": "textbook",
+    "IEC60268-12": "IEC 60268-12",
+    "IEC61938": "IEC 61938",
+    "PRACTICE": "common practice",
+}
+"""Sources of the rules as a user reads them. [HANDBOOK]; the tags are those of docs/sources.md"""
 
 
 class Severity(StrEnum):
@@ -45,6 +56,10 @@ class Finding:
     measured_db: float | None = None
     verify: str = ""
     station: str = "runs"
+
+    @property
+    def source_words(self) -> str:
+        return SOURCE_WORDS[self.source]
 
     @property
     def id(self) -> str:

@@ -744,8 +744,8 @@ export interface components {
             title: string;
             /** Text */
             text: string;
-            /** Source */
-            source: string;
+            /** Source Words */
+            source_words: string;
             /** Verify */
             verify: string;
             /** Station */
@@ -906,6 +906,8 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             tolerance_db: number | null;
+            /** Provenance */
+            provenance: string;
             /**
              * Over Db
              * @description dB; null is silence, or no limit

@@ -31,9 +31,10 @@ function rename(event: Event) {
     void job.edit([{ kind: 'rename-device', device: device.value, label }])
 }
 
-function copyClass() {
-  const label = window.prompt('Name of your own class', `${detail.value?.label ?? ''} as measured`)?.trim()
-  if (label) void job.edit([{ kind: 'copy-class', device: device.value, label }])
+const className = ref('')
+async function copyClass() {
+  const edit = { kind: 'copy-class' as const, device: device.value, label: className.value.trim() }
+  if (await job.edit([edit])) className.value = ''
 }
 
 function route(bus: string, event: Event) {
@@ -103,9 +104,15 @@ function route(bus: string, event: Event) {
           <strong>Figures</strong> <span class="soft small">where each number comes from</span>
         </summary>
         <FiguresTable :device="detail.id" :figures="detail.figures" :locked="job.readOnly" />
-        <Button outlined size="small" :disabled="job.readOnly" @click="copyClass"
-          >Make a class of my own from it</Button
-        >
+        <form class="own" @submit.prevent="copyClass">
+          <label class="field">
+            <span>A class of your own with these figures, called</span>
+            <input v-model="className" maxlength="80" required :disabled="job.readOnly" />
+          </label>
+          <Button type="submit" outlined size="small" :disabled="!className.trim() || job.readOnly"
+            >Make it</Button
+          >
+        </form>
       </details>
       <p class="foot">
         <Button
@@ -145,6 +152,12 @@ summary {
 }
 summary strong {
   margin-right: 0.6rem;
+}
+.own {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.6rem;
+  align-items: end;
 }
 .foot {
   display: flex;

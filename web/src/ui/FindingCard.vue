@@ -29,7 +29,7 @@ watch(
     </h3>
     <p>{{ finding.text }}</p>
     <p v-if="pointed && finding.verify" class="soft small">To be sure: {{ finding.verify }}</p>
-    <p v-if="pointed" class="soft small">Source: {{ finding.source }}</p>
+    <p v-if="pointed" class="soft small">Source: {{ finding.source_words }}</p>
     <div v-if="finding.fixes.length && !locked" class="fixes no-print">
       <Button :outlined="!pointed" size="small" @click.stop="emit('apply', finding.fixes[0]!)">
         {{ finding.fixes[0]!.label }} <kbd v-if="pointed">a</kbd>

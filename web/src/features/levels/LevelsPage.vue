@@ -102,6 +102,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <span v-if="ladder.over_db" class="over"
           >clips by <strong>{{ formatLevel(ladder.over_db, 1) }}</strong> dB</span
         >
+        <span class="soft">{{ ladder.provenance }} figures</span>
         <span class="target soft">{{ ladder.target.label }}: {{ ladder.target.words }}</span>
       </p>
       <p v-if="worst" class="worst no-print">

@@ -180,3 +180,18 @@ def test_port_refs_name_their_port():
     rig = Rig(boom_in_bag())
     assert rig.port_label(PortRef("boom", "out")) == "boom"
     assert rig.port_label(PortRef("bag", "in1")) == "bag in 1"
+
+
+def test_aerials_are_no_rungs():
+    """Pack, radio link and receiver show what is on air three times, not five."""
+    plan = made(
+        device("lavalier", "lav"), device("bodypack-transmitter", "pack"), device("receiver-one", "receiver"),
+        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"lav": 0.2}),
+        device("bag-recorder", "bag"), run("lav.out", "pack.mic"), run("pack.air", "receiver.air"), run("receiver.out", "bag.in1", "xlr"),
+    )  # fmt: skip
+    report = Report(accept(plan))
+    labels = [rung.label for rung in report.ladder(report.track("bag.1").trace)]
+    assert labels == [
+        "lav", "lav", "run 1", "pack mic in", "pack on air", "run 2", "receiver received", "receiver out", "run 3", "bag in 1",
+        "bag track 1",
+    ]  # fmt: skip

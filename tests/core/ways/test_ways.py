@@ -5,7 +5,7 @@ import pytest
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Part, SetParts, apply_edits
+from tidy_trunk.core.plan import AddSource, Part, SetParts, apply_edits
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import ways
 from tidy_trunk.errors import UnknownItemError
@@ -75,3 +75,15 @@ def test_what_cancels_altogether_is_ranked_too():
     plan = made(device("field-mixer", "mix"), run("bag.line", "mix.in1", "trs-xlr"), base=boom_in_bag())
     found = {way.id: way for way in ways(Report(accept(plan)), "run-2")}
     assert found["input-line"].verdict == "nothing arrives" and not found["input-line"].fits
+
+
+def test_noise_is_weighed_against_the_signal():
+    """A pad and more gain behind it leave the same hiss as no pad: the simpler way wins."""
+    plan = made(
+        device("on-camera-microphone", "mic"), device("receiver-one", "receiver"), device("plug-on-transmitter", "pack"),
+        device("dynamic-handheld", "hand"), AddSource(id="v", label="V", average_db_spl=60, heard_by={"hand": 0.1}),
+        device("handheld-recorder", "rec"), run("hand.out", "pack.mic"), run("pack.air", "receiver.air"),
+        run("receiver.out", "rec.in1", "xlr"), put("pack", "mic.mic.gain_db", 30),
+    )  # fmt: skip
+    found = [way for way in ways(Report(accept(plan)), "run-3") if way.fits]
+    assert not found[0].id.startswith("lead-")

@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from tidy_trunk.api.schemas.levels import CatalogueOut, ClassOut, TargetChoiceOut
+from tidy_trunk.api.schemas.catalogue import CatalogueOut, ClassOut, TargetChoiceOut
 from tidy_trunk.core.catalogue import DEVICES
 from tidy_trunk.core.plan import EFFORTS_DB_SPL, TARGETS
 from tidy_trunk.core.timecode import RATES

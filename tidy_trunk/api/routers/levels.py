@@ -6,8 +6,11 @@ from uuid import UUID
 from fastapi import APIRouter, Query
 
 from tidy_trunk.api.dependencies import ItemId, Jobs
+from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
-from tidy_trunk.api.schemas.levels import AnswerOut, DeviceDetailOut, JoinOut, LadderOut, WayOut
+from tidy_trunk.api.schemas.ladder import LadderOut
+from tidy_trunk.api.schemas.runs import JoinOut, WayOut
+from tidy_trunk.api.schemas.say import AnswerOut
 from tidy_trunk.errors import NotFoundError
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from tidy_trunk.core.catalogue import Provenance
+from tidy_trunk.core.catalogue import Circuit, Provenance
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner, StageLevel
 from tidy_trunk.core.plan import TARGETS, Rig
@@ -105,13 +105,19 @@ class Report:
         A digital stage is drawn where its full scale would stand as a voltage: at the next analogue output after it,
         else at the analogue input before it.
         """
-        path = [stage for stage in self.main_path(trace.stage, through) if stage.place is not Place.SOUND]
+        path = [stage for stage in self.main_path(trace.stage, through) if not self._says_nothing(stage)]
         offsets = [self._offset(path, index) for index in range(len(path))]
         labels = [self.reckoner.place_words(stage) for stage in path]
         return [
             Rung(level=self.reckoner.level(stage), label=label, dbu_offset=offset)
             for stage, offset, label in zip(path, offsets, labels, strict=True)
         ]
+
+    def _says_nothing(self, stage: Stage) -> bool:
+        """Sources, which the microphone sums, and aerials, which pass on what is on air, are no rungs of their own."""
+        if stage.place not in (Place.OUTPUT, Place.INPUT):
+            return stage.place is Place.SOUND
+        return self.rig.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
 
     def _offset(self, path: list[Stage], index: int) -> float:
         level = self.reckoner.level(path[index])

@@ -74,7 +74,8 @@ def say(plan: Plan, text: str) -> Answer:
         problem = "" if proposals else f"nothing here answers to '{line}': look at the names in Runs"
     except TidyTrunkError as error:
         proposals, problem = (), error.message
-    return Answer(proposals, _completions(plan, line), problem)
+    further = tuple(found for found in _completions(plan, line) if found.strip() != line)
+    return Answer(proposals, further, problem)
 
 
 def _understand(plan: Plan, line: str) -> Iterator[Proposal]:

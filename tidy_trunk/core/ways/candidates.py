@@ -35,6 +35,7 @@ class Candidate:
     needs: str = "nothing"
     loses: str = ""
     cost: int = 0
+    is_pad: bool = False
 
 
 PADDED_FROM_DB: Final = 6.0
@@ -134,6 +135,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
             edits=(SetParts(run=end.run.id, parts=parts),),
             needs=f"1 {lead.label}",
             cost=1,
+            is_pad=True,
         )
 
 

@@ -13,6 +13,9 @@ from tidy_trunk.errors import PlanError, UnknownItemError
 QUIETEST_DBFS: Final = -200.0
 """ASSUMED_ noise below which ways are not told apart; what cancels altogether has none."""
 
+TOLD_APART_DB: Final = 3.0
+"""ASSUMED_ step in which hiss is compared: less is no reason to carry a stronger pad."""
+
 AUDIBLE_DB: Final = 10.0
 """Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK]: powers add"""
 
@@ -47,7 +50,8 @@ class Way:
 
 
 def ways(report: Report, run_id: str) -> list[Way]:
-    """Every way for a run, best first: what fits, then what keeps the sender's full scale, then the least noise.
+    """Every way for a run, best first: what fits, then what keeps the sender's full scale, then the least
+    noise against the signal.
 
     Raises:
         UnknownItemError: No such run.
@@ -59,13 +63,15 @@ def ways(report: Report, run_id: str) -> list[Way]:
     if run is None:
         raise UnknownItemError(f"there is no run '{run_id}'; the job has {', '.join(plan.runs) or 'none'}")
     upstream = Upstream(report, run)
-    ranked: list[tuple[tuple[float, ...], Way]] = []
-    for candidate in candidates(report.rig, run):
-        found = _compute(plan, run_id, candidate, upstream)
-        if found is not None:
-            ranked.append((_rank(found, candidate), found))
-    ranked.sort(key=lambda item: item[0])
-    return [way for _, way in ranked]
+    found = [
+        (way, candidate)
+        for candidate in candidates(report.rig, run)
+        if (way := _compute(plan, run_id, candidate, upstream)) is not None
+    ]
+    # Pads come weakest first and differ by where the knob behind them happens to stop: the quietest speaks for all.
+    pads = min((_hiss(way) for way, candidate in found if candidate.is_pad), default=0.0)
+    found.sort(key=lambda item: _rank(item[0], item[1], pads if item[1].is_pad else _hiss(item[0])))
+    return [way for way, _ in found]
 
 
 def gain_way(report: Report, run_id: str) -> Edit | None:
@@ -78,17 +84,20 @@ def gain_way(report: Report, run_id: str) -> Edit | None:
     return edits[0] if abs(miss) <= ALLOWED_MISS_DB else None
 
 
-def _rank(way: Way, candidate: Candidate) -> tuple[float, ...]:
-    gear = max(way.noise_dbfs, QUIETEST_DBFS)
+def _hiss(way: Way) -> float:
+    """Noise against the signal, in dB."""
+    return max(way.noise_dbfs, QUIETEST_DBFS) - max(way.average_dbfs, QUIETEST_DBFS)
+
+
+def _rank(way: Way, candidate: Candidate, hiss: float) -> tuple[float, ...]:
     return (
         float(way.clips),
         float(not way.fits),
         float(not way.sure),
         float(candidate.cost > 1),
-        round(gear),
+        round(hiss / TOLD_APART_DB),
         candidate.cost,
-        len(way.edits),
-        gear,
+        0.0 if candidate.is_pad else len(way.edits),
     )
 
 

@@ -21,7 +21,7 @@ const words = (path: string) =>
 </script>
 
 <template>
-  <table>
+  <table class="plain-table">
     <tbody>
       <tr v-for="item in figures" :key="item.path">
         <th scope="row">{{ words(item.path) }}</th>
@@ -52,19 +52,9 @@ const words = (path: string) =>
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
 th {
   font-weight: 400;
   font-size: 0.9rem;
-  text-align: left;
-}
-td,
-th {
-  padding: 0.15rem 0.3rem;
-  border-bottom: 1px solid var(--line);
 }
 input {
   max-width: 6rem;

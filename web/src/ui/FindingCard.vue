@@ -22,7 +22,7 @@ watch(
 
 <template>
   <article ref="card" class="finding" :class="{ pointed }" :data-rule="finding.rule" @click="emit('point')">
-    <h3 :class="finding.severity">
+    <h3 :class="`is-${finding.severity}`">
       <SeverityMark :severity="finding.severity" />
       <span class="visually-hidden">{{ finding.severity }}:</span>
       {{ finding.title }}
@@ -70,28 +70,11 @@ h3 {
   align-items: center;
   font-size: 1rem;
 }
-h3.stop {
-  color: var(--stop);
-}
-h3.caution {
-  color: var(--caution);
-}
-h3.note {
-  color: var(--note);
-}
 .fixes {
   display: flex;
   flex-wrap: wrap;
   gap: 0.4rem;
   align-items: center;
   margin-top: 0.2rem;
-}
-kbd {
-  margin-left: 0.4rem;
-  padding: 0 0.3rem;
-  border: 1px solid currentcolor;
-  border-radius: 2px;
-  font: inherit;
-  font-size: 0.8rem;
 }
 </style>

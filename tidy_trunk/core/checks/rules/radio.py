@@ -3,9 +3,12 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.catalogue import Kind, Signal
-from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
-from tidy_trunk.core.ways import gain_way
+from tidy_trunk.core.catalogue import Kind, Signal, gain_key
+from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
+from tidy_trunk.core.plan import SetControl
+
+WANTED_PEAK_DBFS: Final = -10.0
+"""ASSUMED_ peaks to set a transmitter for: a laugh is 10 dB louder."""
 
 LOWEST_PEAK_DBFS: Final = -18.0
 """ASSUMED_ peaks that a transmitter should reach: lower, and the radio's own noise is turned up with the voice."""
@@ -22,7 +25,6 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
         sound = situation.report.reckoner.track_sound(situation.report.tracer.bus(unit.device.id, bus.id))
         if not -200 < sound.peak < LOWEST_PEAK_DBFS:
             continue
-        turn = gain_way(situation.report, joint.run.id)
         yield Finding(
             rule="transmitter-low",
             severity=Severity.CAUTION,
@@ -35,6 +37,19 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
             device=unit.device.id,
             run=joint.run.id,
             measured_db=sound.peak,
-            fixes=(Fix(turn.sentence(situation.plan), (turn,)),) if turn is not None else (),
+            fixes=_turn_up(situation, joint, sound.peak),
             verify="Let the wearer speak as in the take and watch the transmitter's own meter.",
         )
+
+
+def _turn_up(situation: Situation, joint: Joint, peak_dbfs: float) -> tuple[Fix, ...]:
+    """The transmitter's own knob; none where it stands at its end."""
+    if joint.takes.gain is None:
+        return ()
+    now = joint.receiver.gain_db(joint.input, joint.takes)
+    wanted = joint.takes.gain.nearest_db(now + WANTED_PEAK_DBFS - peak_dbfs)
+    if wanted <= now:
+        return ()
+    key = gain_key(joint.input.id, joint.takes.id)
+    edit = SetControl(device=joint.receiver.device.id, control=key, value=wanted)
+    return (Fix(edit.sentence(situation.plan), (edit,)),)

@@ -36,7 +36,7 @@ async function add() {
         <span class="soft">{{ device.class_label }}</span>
       </li>
     </ul>
-    <form class="no-print" @submit.prevent="add">
+    <form class="add-form no-print" @submit.prevent="add">
       <label class="field">
         <span>Class of device</span>
         <select v-model="chosen" required>
@@ -84,11 +84,5 @@ li button {
 }
 li button:hover {
   text-decoration: underline;
-}
-form {
-  display: grid;
-  grid-template-columns: 1fr 14rem auto;
-  gap: 0.7rem;
-  align-items: end;
 }
 </style>

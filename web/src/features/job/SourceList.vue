@@ -41,7 +41,7 @@ function hear(source: string, device: string, distance_m: number | null) {
 <template>
   <section>
     <h2>Who must be heard?</h2>
-    <table v-if="sources.length">
+    <table v-if="sources.length" class="plain-table">
       <thead>
         <tr>
           <th scope="col">source</th>
@@ -121,7 +121,7 @@ function hear(source: string, device: string, distance_m: number | null) {
         </tr>
       </tbody>
     </table>
-    <form class="no-print" @submit.prevent="add">
+    <form class="add-form no-print" @submit.prevent="add">
       <label class="field"><span>New source</span><input v-model="label" maxlength="80" required /></label>
       <label class="field">
         <span>Voice</span>
@@ -148,24 +148,6 @@ section {
 h2 {
   font-size: 1.2rem;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 0.3rem 0.4rem;
-  text-align: left;
-  border-bottom: 1px solid var(--line);
-}
-thead th {
-  font-size: 0.85rem;
-  font-weight: 400;
-  color: var(--ink-soft);
-}
-th.num {
-  text-align: right;
-}
 td > .num {
   width: 5rem;
 }
@@ -180,11 +162,5 @@ td > .num {
 }
 td > select {
   width: auto;
-}
-form {
-  display: grid;
-  grid-template-columns: 1fr 16rem auto;
-  gap: 0.7rem;
-  align-items: end;
 }
 </style>

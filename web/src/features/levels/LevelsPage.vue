@@ -107,7 +107,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       </p>
       <p v-if="worst" class="worst no-print">
         <SeverityMark :severity="worst.severity" />
-        <strong :class="worst.severity">{{ worst.title }}</strong>
+        <strong :class="`is-${worst.severity}`">{{ worst.title }}</strong>
         <Button
           v-for="(fix, index) in worst.fixes.slice(0, 2)"
           :key="fix.label"
@@ -175,22 +175,6 @@ header label:first-child select {
   gap: 0.5rem;
   align-items: center;
   padding: 0.2rem 0 0.4rem;
-}
-.worst .stop {
-  color: var(--stop);
-}
-.worst .caution {
-  color: var(--caution);
-}
-.worst .note {
-  color: var(--note);
-}
-kbd {
-  padding: 0 0.3rem;
-  font: inherit;
-  font-size: 0.8rem;
-  border: 1px solid currentcolor;
-  border-radius: 2px;
 }
 .tables {
   display: grid;

@@ -14,7 +14,7 @@ const emit = defineEmits<{ apply: [way: Way] }>()
   <section>
     <h2>Ways to match</h2>
     <p v-if="!ways.length" class="soft">This run has no switch, trim or pad that would change its level.</p>
-    <table v-else>
+    <table v-else class="plain-table">
       <thead>
         <tr>
           <th scope="col">way</th>
@@ -48,31 +48,6 @@ const emit = defineEmits<{ apply: [way: Way] }>()
 <style scoped>
 h2 {
   font-size: 1.05rem;
-}
-table {
-  width: 100%;
-  margin-top: 0.3rem;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 0.4rem 0.5rem 0.4rem 0;
-  text-align: left;
-  vertical-align: top;
-  border-top: 1px solid var(--line);
-}
-td {
-  font-size: 0.95rem;
-}
-th.num,
-td.num {
-  text-align: right;
-}
-thead th {
-  font-size: 0.85rem;
-  font-weight: 400;
-  color: var(--ink-soft);
-  border: 0;
 }
 .clips th,
 .clips td {

@@ -58,7 +58,7 @@ const emit = defineEmits<{
     <div class="num level" :class="{ over: track.over_db }">
       <strong>{{ formatLevel(track.peak_dbfs) }}</strong>
     </div>
-    <div class="verdict" :class="track.severity ?? ''">
+    <div class="verdict" :class="track.severity && `is-${track.severity}`">
       <span class="word">
         <SeverityMark v-if="track.severity" :severity="track.severity" />
         {{ track.verdict }}
@@ -145,15 +145,6 @@ const emit = defineEmits<{
   display: inline-flex;
   gap: 0.35rem;
   align-items: center;
-}
-.verdict.stop {
-  color: var(--stop);
-}
-.verdict.caution {
-  color: var(--caution);
-}
-.verdict.note {
-  color: var(--note);
 }
 .others {
   padding-left: 0.4rem;

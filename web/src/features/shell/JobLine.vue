@@ -22,7 +22,7 @@ defineExpose({ focus: () => say.value?.focus() })
     <SayLine ref="say" class="no-print" />
     <p v-if="job.state" class="verdict" role="status" aria-label="Verdict">
       <template v-for="[kind, one, many] in KINDS" :key="kind">
-        <span v-if="job.state.counts[kind]" :class="kind" :data-count="kind">
+        <span v-if="job.state.counts[kind]" :class="`is-${kind}`" :data-count="kind">
           <SeverityMark :severity="kind" />
           {{ job.state.counts[kind] }} {{ job.state.counts[kind] === 1 ? one : many }}
         </span>
@@ -58,15 +58,6 @@ h1 {
   display: inline-flex;
   gap: 0.4rem;
   align-items: center;
-}
-.stop {
-  color: var(--stop);
-}
-.caution {
-  color: var(--caution);
-}
-.note {
-  color: var(--note);
 }
 @media (width < 900px) {
   .line {

@@ -25,8 +25,4 @@ dl {
   grid-template-columns: auto 1fr;
   gap: 0.4rem 1rem;
 }
-kbd {
-  font: inherit;
-  font-weight: 700;
-}
 </style>

@@ -43,11 +43,4 @@ const job = useJob()
   color: var(--stop);
   font-weight: 600;
 }
-kbd {
-  padding: 0 0.3rem;
-  font: inherit;
-  font-size: 0.8rem;
-  border: 1px solid currentcolor;
-  border-radius: 2px;
-}
 </style>

@@ -186,9 +186,4 @@ input {
   border: 0;
   cursor: pointer;
 }
-kbd {
-  padding: 0 0.3rem;
-  font: inherit;
-  border: 1px solid var(--line);
-}
 </style>

@@ -1,0 +1,91 @@
+"""One device with all that can be seen and set on it."""
+
+from tidy_trunk.api.schemas.controls import ControlOut, acts
+from tidy_trunk.api.schemas.numbers import Out
+from tidy_trunk.core.catalogue import InputPort, Port, channel_refs, controls_of, figures_of
+from tidy_trunk.core.plan import Unit
+from tidy_trunk.document import FigureModel
+from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.rows import input_words, output_words
+
+
+class PortOut(Out):
+    id: str
+    label: str
+    direction: str
+    plug: str
+    circuit: str
+    words: str
+    runs: list[str]
+
+
+class NamedFigureOut(Out):
+    path: str
+    figure: FigureModel
+    own: bool
+
+
+class RoutingOut(Out):
+    bus: str
+    label: str
+    recorded: bool
+    inputs: list[str]
+
+
+class DeviceDetailOut(Out):
+    """One device with all that can be seen and set on it."""
+
+    id: str
+    label: str
+    class_id: str
+    class_label: str
+    blurb: str
+    kind: str
+    ports: list[PortOut]
+    controls: list[ControlOut]
+    routing: list[RoutingOut]
+    channels: list[str]
+    figures: list[NamedFigureOut]
+
+    @classmethod
+    def from_core(cls, evaluation: Evaluation, unit: Unit) -> "DeviceDetailOut":
+        device_class, own = unit.device_class, evaluation.plan.classes.get(unit.device.class_id)
+        runs = evaluation.plan.runs.values()
+
+        def port_out(port: Port) -> PortOut:
+            ref = (unit.device.id, port.id)
+            return PortOut(
+                id=port.id,
+                label=port.label,
+                direction="in" if isinstance(port, InputPort) else "out",
+                plug=port.plug.words,
+                circuit=port.circuit,
+                words=input_words(unit, port) if isinstance(port, InputPort) else output_words(unit, port),
+                runs=[run.id for run in runs if ref in (run.sending, run.receiving)],
+            )
+
+        return cls(
+            id=unit.device.id,
+            label=unit.label,
+            class_id=unit.device.class_id,
+            class_label=own.label if own else device_class.label,
+            blurb=device_class.blurb,
+            kind=device_class.kind,
+            ports=[port_out(port) for port in device_class.ports],
+            controls=[
+                ControlOut.from_core(unit, control)
+                for control in controls_of(device_class).values()
+                if acts(unit, control) or not control.port
+            ],
+            routing=[
+                RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(unit.bus_inputs(bus)))
+                for bus in device_class.buses
+            ],
+            channels=[ref for port in device_class.inputs for ref in channel_refs(port)],
+            figures=[
+                NamedFigureOut(
+                    path=named.path, figure=FigureModel.from_core(named.figure), own=named.path in unit.device.figures
+                )
+                for named in figures_of(device_class)
+            ],
+        )

@@ -1,0 +1,139 @@
+"""The ladder of a track."""
+
+from tidy_trunk.api.schemas.controls import ControlOut, port_controls
+from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.levels import Rung, TrackLevel
+from tidy_trunk.core.plan import TARGETS
+from tidy_trunk.core.trace import Place
+from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.rows import input_words, lead_row, output_words
+
+
+class NoiseOut(Out):
+    name: str
+    level: Level
+    is_room: bool
+
+
+class RungOut(Out):
+    """A stage, named in two lines, `head` and `tail`. Add `dbu_offset` to its levels to draw it on the ladder's dBu scale."""
+
+    place: Place
+    label: str
+    head: str
+    tail: str
+    detail: str
+    device: str
+    unit: str
+    quiet: Level
+    average: Level
+    peak: Level
+    noise: Level
+    ruled_by: str
+    ceiling: Level
+    over_db: Level
+    dbu_offset: Level
+    controls: list[ControlOut]
+
+
+class BranchOut(Out):
+    device: str
+    label: str
+
+
+class TargetOut(Out):
+    label: str
+    words: str
+    low_dbfs: float
+    high_dbfs: float
+    of_peaks: bool
+
+
+class LadderOut(Out):
+    """The stages of a track from source to file."""
+
+    track: str
+    title: str
+    origin: str
+    rungs: list[RungOut]
+    branches: list[BranchOut]
+    through: str
+    target: TargetOut
+    average_dbfs: Level
+    peak_dbfs: Level
+    noise_dbfs: Level
+    tolerance_db: Level
+    provenance: str
+    over_db: Level
+    noises: list[NoiseOut]
+    run: str
+
+    @classmethod
+    def from_core(cls, evaluation: Evaluation, track: TrackLevel, through: str) -> "LadderOut":
+        report, rig = evaluation.report, evaluation.rig
+        unit = rig.unit(track.trace.device)
+        branches = report.branches(track.trace.stage)
+        rungs = report.ladder(track.trace, through)
+        target = TARGETS[evaluation.plan.defaults.target]
+        names = [evaluation.plan.sources[source].label for source in track.sources]
+        runs = [rung.level.stage.run.id for rung in rungs if rung.level.stage.run is not None]
+        noises = sorted(track.sound.noises, key=lambda noise: -noise.level)
+        return cls(
+            track=track.trace.id,
+            title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
+            origin=" and ".join(names) or "no source",
+            rungs=[_rung(evaluation, rung) for rung in rungs],
+            branches=[BranchOut(device=device, label=rig.unit(device).label) for device in branches],
+            through=through,
+            target=TargetOut(
+                label=target.label,
+                words=target.words,
+                low_dbfs=target.low_dbfs,
+                high_dbfs=target.high_dbfs,
+                of_peaks=target.of_peaks,
+            ),
+            average_dbfs=track.sound.average,
+            peak_dbfs=track.sound.peak,
+            noise_dbfs=track.sound.noise,
+            tolerance_db=track.sound.tolerance_db,
+            provenance=track.provenance,
+            over_db=track.clip.over_db if track.clip else None,
+            noises=[NoiseOut.model_validate(noise) for noise in noises[:8]],
+            run=runs[-1] if runs else "",
+        )
+
+
+def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
+    stage, level = rung.level.stage, rung.level
+    unit = evaluation.rig.unit(stage.device)
+    ruling = level.sound.ruling_noise
+    detail = ""
+    head, tail = unit.label, rung.label.removeprefix(unit.label).strip()
+    if stage.place is Place.MICROPHONE:
+        head, tail = "Sound", f"at {unit.label}"
+    if stage.place is Place.LEAD and stage.run is not None:
+        detail = lead_row(evaluation.rig, stage.run).label
+        head, tail = f"Run {stage.run.number}", detail
+    elif stage.place is Place.INPUT:
+        detail = input_words(unit, unit.input(stage.name))
+    elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:
+        detail = output_words(unit, unit.output(stage.name))
+    controls = port_controls(unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
+    return RungOut(
+        place=stage.place,
+        label=rung.label,
+        head=head,
+        tail=tail,
+        detail=detail,
+        device=stage.device,
+        unit=level.unit,
+        quiet=level.sound.quiet,
+        average=level.sound.average,
+        peak=level.sound.peak,
+        noise=level.sound.noise,
+        ruled_by=ruling.name if ruling else "",
+        ceiling=level.ceiling,
+        over_db=level.over_db,
+        dbu_offset=rung.dbu_offset,
+        controls=controls,
+    )

@@ -1,0 +1,50 @@
+"""What can be done about a run: ways to match its level, other leads."""
+
+from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.ways import Way
+from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.services.jobs import JoinChoice
+
+
+class WayOut(Out):
+    """A way to match a run, with its result in dBFS."""
+
+    id: str
+    label: str
+    edits: list[AnyEdit]
+    needs: str
+    loses: str
+    average_dbfs: Level
+    peak_dbfs: Level
+    headroom_db: Level
+    noise_dbfs: Level
+    room_noise_dbfs: Level
+    ruled_by: str
+    tolerance_db: Level
+    full_scale_margin_db: Level
+    clips: bool
+    fits: bool
+    verdict: str
+
+    @classmethod
+    def from_core(cls, way: Way) -> "WayOut":
+        names = [name for name in cls.model_fields if name != "edits"]
+        return cls(**{name: getattr(way, name) for name in names}, edits=[edit_document(edit) for edit in way.edits])
+
+
+class JoinOut(Out):
+    """Other leads for a run; `faults` is empty where the right signal arrives."""
+
+    label: str
+    faults: list[str]
+    unbalanced_m: float
+    edits: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, choice: JoinChoice) -> "JoinOut":
+        return cls(
+            label=choice.label,
+            faults=list(choice.faults),
+            unbalanced_m=choice.unbalanced_m,
+            edits=[edit_document(choice.edit)],
+        )

@@ -1,0 +1,40 @@
+"""Edits: named commands on a plan, each a pure function from plan to plan with its plain sentence."""
+
+from tidy_trunk.core.plan.edits.base import Edit, apply_edits
+from tidy_trunk.core.plan.edits.devices import (
+    AddDevice,
+    CopyClass,
+    CopyDevice,
+    FeedOutput,
+    RemoveDevice,
+    RenameDevice,
+    RouteBus,
+    SetControl,
+    SetFigure,
+)
+from tidy_trunk.core.plan.edits.job import SetJob
+from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts
+from tidy_trunk.core.plan.edits.sources import AddSource, Hear, RemoveSource, SetSource
+
+__all__ = [
+    "AddDevice",
+    "AddSource",
+    "Connect",
+    "CopyClass",
+    "CopyDevice",
+    "Disconnect",
+    "Edit",
+    "FeedOutput",
+    "Hear",
+    "MoveRun",
+    "RemoveDevice",
+    "RemoveSource",
+    "RenameDevice",
+    "RouteBus",
+    "SetControl",
+    "SetFigure",
+    "SetJob",
+    "SetParts",
+    "SetSource",
+    "apply_edits",
+]

@@ -1,0 +1,182 @@
+"""Edits on devices: which there are, how they are set and routed, and their figures."""
+
+from dataclasses import dataclass, replace
+
+from tidy_trunk.core.catalogue import Figure, Setting, find_control
+from tidy_trunk.core.plan.edits.base import device_of, free_id, put, with_device, without
+from tidy_trunk.core.plan.model import Device, OwnClass, Plan
+from tidy_trunk.core.plan.rig import Rig
+from tidy_trunk.errors import PlanError
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AddDevice:
+    """A device of a class, with default settings."""
+
+    class_id: str
+    label: str | None = None
+    id: str | None = None
+
+    def _label(self, plan: Plan) -> str:
+        if self.label:
+            return self.label.strip()
+        own = plan.classes.get(self.class_id)
+        base = own.label if own else Rig(plan).class_of(self.class_id).label.split(",")[0]
+        count = sum(
+            1 for device in plan.devices.values() if device.label == base or device.label.startswith(base + " ")
+        )
+        return f"{base} {count + 1}" if count else base
+
+    def apply(self, plan: Plan) -> Plan:
+        Rig(plan).class_of(self.class_id)
+        label = self._label(plan)
+        device_id = self.id or free_id(label, plan.devices)
+        if device_id in plan.devices:
+            raise PlanError(f"there is a device '{device_id}' already: give the new one another id")
+        return with_device(plan, Device(id=device_id, label=label, class_id=self.class_id))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Add {self._label(plan)}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CopyDevice:
+    """A second device with the settings of a first."""
+
+    device: str
+    label: str
+
+    def apply(self, plan: Plan) -> Plan:
+        copy = replace(device_of(plan, self.device), id=free_id(self.label, plan.devices), label=self.label.strip())
+        return with_device(plan, copy)
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Copy {device_of(plan, self.device).label} as {self.label.strip()}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RenameDevice:
+    """Another label; the id stays."""
+
+    device: str
+    label: str
+
+    def apply(self, plan: Plan) -> Plan:
+        return with_device(plan, replace(device_of(plan, self.device), label=self.label.strip()))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"{device_of(plan, self.device).label} is now {self.label.strip()}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RemoveDevice:
+    """A device with its runs."""
+
+    device: str
+
+    def apply(self, plan: Plan) -> Plan:
+        device = device_of(plan, self.device)
+        runs = {
+            key: run for key, run in plan.runs.items() if device.id not in (run.sending.device, run.receiving.device)
+        }
+        sources = {
+            key: replace(source, heard_by=without(source.heard_by, device.id)) for key, source in plan.sources.items()
+        }
+        return replace(plan, devices=without(plan.devices, device.id), runs=runs, sources=sources)
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Remove {device_of(plan, self.device).label} and its runs"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetControl:
+    """Move one control of a device."""
+
+    device: str
+    control: str
+    value: Setting
+
+    def apply(self, plan: Plan) -> Plan:
+        unit = Rig(plan).unit(self.device)
+        value = find_control(unit.device_class, self.control).check(self.value)
+        return with_device(plan, replace(unit.device, settings=put(unit.device.settings, self.control, value)))
+
+    def sentence(self, plan: Plan) -> str:
+        unit = Rig(plan).unit(self.device)
+        control = find_control(unit.device_class, self.control)
+        where = f" {unit.port(control.port).label}" if control.port else ""
+        return f"{unit.label}{where}: {control.label} to {control.words(control.check(self.value))}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RouteBus:
+    """Which input channels feed a track or mix."""
+
+    device: str
+    bus: str
+    inputs: tuple[str, ...]
+
+    def apply(self, plan: Plan) -> Plan:
+        device = device_of(plan, self.device)
+        return with_device(plan, replace(device, routing=put(device.routing, self.bus, self.inputs)))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"{device_of(plan, self.device).label}: {self.bus} from {', '.join(self.inputs) or 'nothing'}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeedOutput:
+    """Which track or mix an output channel gives out."""
+
+    device: str
+    channel: str
+    bus: str
+
+    def apply(self, plan: Plan) -> Plan:
+        device = device_of(plan, self.device)
+        return with_device(plan, replace(device, feeds=put(device.feeds, self.channel, self.bus)))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"{device_of(plan, self.device).label}: {self.channel} gives {self.bus}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetFigure:
+    """One figure of one device, measured or from its manual; None goes back to the class."""
+
+    device: str
+    path: str
+    figure: Figure | None
+
+    def apply(self, plan: Plan) -> Plan:
+        device = device_of(plan, self.device)
+        figures = without(device.figures, self.path)
+        if self.figure is not None:
+            figures[self.path] = self.figure
+        return with_device(plan, replace(device, figures=figures))
+
+    def sentence(self, plan: Plan) -> str:
+        label, what = device_of(plan, self.device).label, self.path.replace("_", " ").replace(".", " ")
+        if self.figure is None:
+            return f"{label}: {what} as in its class"
+        return f"{label}: {what} {self.figure.value:g}, {self.figure.provenance}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CopyClass:
+    """A class of the user's own, from a device as it stands with its figures; the device takes it."""
+
+    device: str
+    label: str
+
+    def apply(self, plan: Plan) -> Plan:
+        device = device_of(plan, self.device)
+        own = plan.classes.get(device.class_id)
+        base, inherited = (own.base, own.figures) if own else (device.class_id, {})
+        class_id = free_id(f"own {self.label}", plan.classes)
+        copy = OwnClass(id=class_id, label=self.label.strip(), base=base, figures={**inherited, **device.figures})
+        plan = replace(plan, classes=put(plan.classes, class_id, copy))
+        return with_device(plan, replace(device, class_id=class_id, figures={}))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"New class {self.label.strip()} from {device_of(plan, self.device).label}"

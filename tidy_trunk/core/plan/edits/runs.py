@@ -1,0 +1,96 @@
+"""Edits on runs: from where to where, through which leads."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from tidy_trunk.core.plan.edits.base import find, free_id, put, without
+from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run
+from tidy_trunk.core.plan.rig import Rig
+from tidy_trunk.errors import PlanError
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Connect:
+    """A run from an output to an input through parts; it gets the lowest free number."""
+
+    sending: PortRef
+    receiving: PortRef
+    parts: tuple[Part, ...] = ()
+    id: str | None = None
+
+    def apply(self, plan: Plan) -> Plan:
+        taken = {run.number for run in plan.runs.values()}
+        number = next(count for count in range(1, len(taken) + 2) if count not in taken)
+        run_id = self.id or free_id(f"run {number}", plan.runs)
+        if run_id in plan.runs:
+            raise PlanError(f"there is a run '{run_id}' already: give the new one another id")
+        run = Run(id=run_id, number=number, sending=self.sending, receiving=self.receiving, parts=self.parts)
+        return replace(plan, runs=put(plan.runs, run_id, run))
+
+    def sentence(self, plan: Plan) -> str:
+        rig = Rig(plan)
+        return f"Run {rig.port_label(self.sending)} to {rig.port_label(self.receiving)}{_through(rig, self.parts)}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetParts:
+    """Other leads for a run."""
+
+    run: str
+    parts: tuple[Part, ...]
+
+    def apply(self, plan: Plan) -> Plan:
+        run = find(plan.runs, self.run, "run")
+        return replace(plan, runs=put(plan.runs, run.id, replace(run, parts=self.parts)))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Run {find(plan.runs, self.run, 'run').number}{_through(Rig(plan), self.parts) or ' plugged directly'}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MoveRun:
+    """Another output or input for a run, and other leads where its plugs change."""
+
+    run: str
+    sending: PortRef | None = None
+    receiving: PortRef | None = None
+    parts: tuple[Part, ...] | None = None
+
+    def apply(self, plan: Plan) -> Plan:
+        run = find(plan.runs, self.run, "run")
+        moved = replace(
+            run,
+            sending=self.sending or run.sending,
+            receiving=self.receiving or run.receiving,
+            parts=run.parts if self.parts is None else self.parts,
+        )
+        return replace(plan, runs=put(plan.runs, run.id, moved))
+
+    def sentence(self, plan: Plan) -> str:
+        run, rig = find(plan.runs, self.run, "run"), Rig(plan)
+        ends = f"{rig.port_label(self.sending or run.sending)} to {rig.port_label(self.receiving or run.receiving)}"
+        return f"Run {run.number} now from {ends}{_through(rig, self.parts or ())}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Disconnect:
+    """Take a run out."""
+
+    run: str
+
+    def apply(self, plan: Plan) -> Plan:
+        run = find(plan.runs, self.run, "run")
+        return replace(plan, runs=without(plan.runs, run.id))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Remove {Rig(plan).run_label(find(plan.runs, self.run, 'run'))}"
+
+
+def _through(rig: Rig, parts: Sequence[Part]) -> str:
+    if not parts:
+        return ""
+    names = []
+    for part in parts:
+        lead = rig.lead_of(part)
+        names.append(f"{part.length_m:g} m {lead.label}" if not lead.is_adapter else lead.label)
+    return f" by {' and '.join(names)}"

@@ -1,0 +1,103 @@
+"""Edits on what must be heard: how loud, and how far from which microphone."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, without
+from tidy_trunk.core.plan.model import SPEECH_PEAK_ABOVE_DB, SPEECH_QUIET_BELOW_DB, Plan, Source
+from tidy_trunk.errors import PlanError
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AddSource:
+    """Somebody or something to be heard. Quiet and peak are those of speech where they are not given."""
+
+    label: str
+    average_db_spl: float
+    quiet_db_spl: float | None = None
+    peak_db_spl: float | None = None
+    heard_by: Mapping[str, float] = field(default_factory=dict)
+    id: str | None = None
+
+    def apply(self, plan: Plan) -> Plan:
+        source_id = self.id or free_id(self.label, plan.sources)
+        if source_id in plan.sources:
+            raise PlanError(f"there is a source '{source_id}' already: give the new one another id")
+        source = Source(
+            id=source_id,
+            label=self.label.strip(),
+            average_db_spl=self.average_db_spl,
+            quiet_db_spl=self.average_db_spl - SPEECH_QUIET_BELOW_DB
+            if self.quiet_db_spl is None
+            else self.quiet_db_spl,
+            peak_db_spl=self.average_db_spl + SPEECH_PEAK_ABOVE_DB if self.peak_db_spl is None else self.peak_db_spl,
+            heard_by=dict(self.heard_by),
+        )
+        return replace(plan, sources=put(plan.sources, source_id, source))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Add {self.label.strip()}, {self.average_db_spl:g} dB SPL at 1 m"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetSource:
+    """Name and levels of a source; what is None stays."""
+
+    source: str
+    label: str | None = None
+    quiet_db_spl: float | None = None
+    average_db_spl: float | None = None
+    peak_db_spl: float | None = None
+
+    def apply(self, plan: Plan) -> Plan:
+        source = find(plan.sources, self.source, "source")
+        changed = replace(
+            source,
+            label=source.label if self.label is None else self.label.strip(),
+            quiet_db_spl=source.quiet_db_spl if self.quiet_db_spl is None else self.quiet_db_spl,
+            average_db_spl=source.average_db_spl if self.average_db_spl is None else self.average_db_spl,
+            peak_db_spl=source.peak_db_spl if self.peak_db_spl is None else self.peak_db_spl,
+        )
+        return replace(plan, sources=put(plan.sources, source.id, changed))
+
+    def sentence(self, plan: Plan) -> str:
+        values = {"quiet": self.quiet_db_spl, "average": self.average_db_spl, "peak": self.peak_db_spl}
+        parts = [f"named {self.label.strip()}"] if self.label is not None else []
+        parts += [f"{name} {value:g} dB SPL" for name, value in values.items() if value is not None]
+        return f"{find(plan.sources, self.source, 'source').label}: {', '.join(parts) or 'nothing changed'}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hear:
+    """Put a microphone at a distance from a source; None takes it away."""
+
+    source: str
+    device: str
+    distance_m: float | None
+
+    def apply(self, plan: Plan) -> Plan:
+        source = find(plan.sources, self.source, "source")
+        heard = without(source.heard_by, self.device)
+        if self.distance_m is not None:
+            heard[self.device] = self.distance_m
+        return replace(plan, sources=put(plan.sources, source.id, replace(source, heard_by=heard)))
+
+    def sentence(self, plan: Plan) -> str:
+        source, device = find(plan.sources, self.source, "source"), device_of(plan, self.device)
+        if self.distance_m is None:
+            return f"{device.label} no longer at {source.label}"
+        return f"{device.label} at {self.distance_m:g} m from {source.label}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RemoveSource:
+    """A source that is not needed."""
+
+    source: str
+
+    def apply(self, plan: Plan) -> Plan:
+        source = find(plan.sources, self.source, "source")
+        return replace(plan, sources=without(plan.sources, source.id))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Remove {find(plan.sources, self.source, 'source').label}"

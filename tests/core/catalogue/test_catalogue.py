@@ -96,3 +96,11 @@ def test_a_knob_takes_its_nearest_position():
     assert span.nearest_db(2) == 1.5
     assert span.nearest_db(99) == 46.5
     assert span.nearest_db(-5) == 0
+
+
+def test_every_figure_has_words_and_a_unit():
+    labels = [item.label for item in figures_of(DEVICES["shoulder-camcorder"])]
+    assert "in 1 line +4 dBu, full scale" in labels and "in 2 mic, equivalent input noise" in labels
+    for device in DEVICES.values():
+        for named in figures_of(device):
+            assert named.label and named.unit, named.path

@@ -44,7 +44,7 @@ CLIP = "inputs.in1.modes.mic.clip_dbu"
         (SetJob(target="wide"), "Job: target wide"),
         (RouteBus(device="bag", bus="2", inputs=("in1",)), "bag: 2 from in1"),
         (FeedOutput(device="bag", channel="line.L", bus="1"), "bag: line.L gives 1"),
-        (SetFigure(device="bag", path=CLIP, figure=None), "bag: inputs in1 modes mic clip dbu as in its class"),
+        (SetFigure(device="bag", path=CLIP, figure=None), "bag in 1 mic, first stage clips at: as in its class"),
     ],
 )
 def test_sentence(edit, sentence):

@@ -21,6 +21,8 @@ class PortOut(Out):
 
 class NamedFigureOut(Out):
     path: str
+    label: str
+    unit: str
     figure: FigureModel
     own: bool
 
@@ -84,7 +86,11 @@ class DeviceDetailOut(Out):
             channels=[ref for port in device_class.inputs for ref in channel_refs(port)],
             figures=[
                 NamedFigureOut(
-                    path=named.path, figure=FigureModel.from_core(named.figure), own=named.path in unit.device.figures
+                    path=named.path,
+                    label=named.label,
+                    unit=named.unit,
+                    figure=FigureModel.from_core(named.figure),
+                    own=named.path in unit.device.figures,
                 )
                 for named in figures_of(device_class)
             ],

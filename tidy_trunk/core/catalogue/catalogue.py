@@ -16,29 +16,47 @@ DEVICES: Final[Mapping[str, DeviceClass]] = {
 """The built-in device classes by id. [HANDBOOK] §12"""
 
 
+FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
+    "sensitivity_mv_per_pa": ("sensitivity", "mV/Pa"),
+    "self_noise_db_a": ("self-noise", "dB(A)"),
+    "max_db_spl": ("loudest sound", "dB SPL"),
+    "full_scale_dbu": ("full scale", "dBu"),
+    "clip_dbu": ("first stage clips at", "dBu"),
+    "ein_dbu": ("equivalent input noise", "dBu"),
+    "idle_noise_dbfs": ("noise without sound", "dBFS"),
+    "noise_dbu": ("own noise", "dBu"),
+    "pad_db": ("attenuator", "dB"),
+}
+"""Each figure by its field: what it is called and its unit. [HANDBOOK] §3"""
+
+
 @dataclass(frozen=True, slots=True)
 class NamedFigure:
-    """A figure with its path in the class, such as `inputs.mic.modes.mic.full_scale_dbu`."""
+    """A figure with its path in the class, such as `inputs.mic.modes.mic.full_scale_dbu`, and its name in words."""
 
     path: str
+    label: str
+    unit: str
     figure: Figure
 
 
 def figures_of(device: DeviceClass) -> tuple[NamedFigure, ...]:
     """Every figure of a class, with its path, in the order of the description."""
-    return tuple(_walk("", device))
+    return tuple(_walk((), (), device))
 
 
-def _walk(prefix: str, value: Any) -> list[NamedFigure]:
+def _walk(path: tuple[str, ...], labels: tuple[str, ...], value: Any) -> list[NamedFigure]:
     if isinstance(value, Figure):
-        return [NamedFigure(prefix, value)]
+        words, unit = FIGURE_WORDS[path[-1]]
+        where = " ".join(dict.fromkeys(labels))
+        return [NamedFigure(".".join(path), f"{where}, {words}" if where else words, unit, value)]
     found: list[NamedFigure] = []
     if isinstance(value, tuple) and value and hasattr(value[0], "id"):
         for item in value:
-            found += _walk(f"{prefix}.{item.id}", item)
+            found += _walk((*path, item.id), (*labels, item.label), item)
     elif dataclasses.is_dataclass(value):
         for entry in dataclasses.fields(value):
-            found += _walk(f"{prefix}.{entry.name}" if prefix else entry.name, getattr(value, entry.name))
+            found += _walk((*path, entry.name), labels, getattr(value, entry.name))
     return found
 
 

@@ -960,6 +960,10 @@ export interface components {
         NamedFigureOut: {
             /** Path */
             path: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
             figure: components["schemas"]["FigureModel"];
             /** Own */
             own: boolean;

@@ -11,33 +11,26 @@ function set(path: string, event: Event) {
   const figure = { value, tolerance: 1, provenance: 'measured' as const, source: 'USER' }
   void job.edit([{ kind: 'set-figure', device: props.device, path, figure }])
 }
-
-const words = (path: string) =>
-  path
-    .replace(/^(inputs|outputs)\./, '')
-    .replace('modes.', '')
-    .replaceAll('.', ' ')
-    .replaceAll('_', ' ')
 </script>
 
 <template>
   <table class="plain-table">
     <tbody>
       <tr v-for="item in figures" :key="item.path">
-        <th scope="row">{{ words(item.path) }}</th>
+        <th scope="row">{{ item.label }}</th>
         <td>
           <input
             class="plain-input num"
             type="number"
             step="any"
             :value="item.figure.value"
-            :aria-label="words(item.path)"
+            :aria-label="item.label"
             :disabled="locked"
             @change="set(item.path, $event)"
           />
         </td>
         <td class="soft small">
-          ±{{ item.figure.tolerance }} {{ item.figure.provenance }}
+          {{ item.unit }} ±{{ item.figure.tolerance }}, {{ item.figure.provenance }}
           <button
             v-if="item.own && !locked"
             type="button"

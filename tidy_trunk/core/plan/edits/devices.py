@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.catalogue import Figure, Setting, find_control
+from tidy_trunk.core.catalogue import Figure, Setting, figures_of, find_control
 from tidy_trunk.core.plan.edits.base import device_of, free_id, put, with_device, without
 from tidy_trunk.core.plan.model import Device, OwnClass, Plan
 from tidy_trunk.core.plan.rig import Rig
@@ -156,10 +156,12 @@ class SetFigure:
         return with_device(plan, replace(device, figures=figures))
 
     def sentence(self, plan: Plan) -> str:
-        label, what = device_of(plan, self.device).label, self.path.replace("_", " ").replace(".", " ")
+        unit = Rig(plan).unit(self.device)
+        named = next((item for item in figures_of(unit.device_class) if item.path == self.path), None)
+        what = f"{unit.label} {named.label if named else self.path}"
         if self.figure is None:
-            return f"{label}: {what} as in its class"
-        return f"{label}: {what} {self.figure.value:g}, {self.figure.provenance}"
+            return f"{what}: as in its class"
+        return f"{what}: {self.figure.value:g} {named.unit if named else ''}, {self.figure.provenance}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -78,6 +78,7 @@ def test_ways_joins_devices_and_saying(client, job):
     assert [control["id"] for control in device["controls"]] == ["mic.plug_in.menu", "mic.auto.menu", "mic.mic.gain_db"]
     said = client.post(f"{address}/say", json={"text": "set bag 1 gain 40"}).json()
     assert said["proposals"][0]["edits"][0]["value"] == 40
+    assert {"name": "clock", "words": "±30 ppm"} in device["facts"]
     assert len(client.get("/api/catalogue").json()["classes"]) >= 24
 
 
@@ -148,9 +149,14 @@ def test_jobs_come_and_go(client):
     assert client.post("/api/jobs", json={"name": " "}).status_code == 422
 
 
-def test_openapi_has_an_example_for_an_edit(client):
+def test_openapi_has_an_example_for_every_body_and_words_for_every_path(client):
     schema = client.get("/api/openapi.json").json()
-    assert schema["components"]["schemas"]["EditsIn"]["examples"]
+    models = schema["components"]["schemas"]
     for path, operations in schema["paths"].items():
         for name, operation in operations.items():
             assert operation.get("description"), f"{name} {path} says nothing"
+            body = operation.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema", {})
+            if body:
+                model = models.get(body.get("$ref", "").rsplit("/", 1)[-1], body)
+                fields = model.get("properties", {}).values()
+                assert model.get("examples") or any(field.get("examples") for field in fields), f"{path}: no example"

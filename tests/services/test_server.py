@@ -27,12 +27,12 @@ def no_leftovers(home):
 class Program:
     """`serve` as a user starts it."""
 
-    def __init__(self, home: Path) -> None:
+    def __init__(self, home: Path, **environment: str) -> None:
         self.cluster = PrivateCluster(home)
         self.process = subprocess.Popen(
             [sys.executable, "-m", "tidy_trunk", "serve", "--port", "0"],
             cwd=ROOT,
-            env={**os.environ, "TIDY_TRUNK_HOME": str(home), "TIDY_TRUNK_WEB": os.environ["TIDY_TRUNK_WEB"]},
+            env={**os.environ, "TIDY_TRUNK_HOME": str(home), **environment},
             stdout=subprocess.PIPE,
             stderr=subprocess.PIPE,
             text=True,
@@ -114,6 +114,16 @@ def test_a_second_server_on_the_same_data_says_so(home):
     assert "running already" in second.stderr and second.stderr.count("\n") == 1
     first.kill(signal.SIGINT)
     assert not first.cluster.is_running()
+
+
+def test_a_database_of_ones_own_is_used_and_left_running(home, database_url):
+    program = Program(home, TIDY_TRUNK_DATABASE_URL=database_url)
+    job = program.client.post("/api/jobs", json={"name": "Elsewhere"}).json()["job"]
+    assert not program.cluster.is_running(), "no server of ours is started"
+    program.kill(signal.SIGINT)
+    again = Program(home, TIDY_TRUNK_DATABASE_URL=database_url)
+    assert newest(again, job) == 1
+    again.kill(signal.SIGINT)
 
 
 @pytest.mark.parametrize(

@@ -104,3 +104,11 @@ def test_every_figure_has_words_and_a_unit():
     for device in DEVICES.values():
         for named in figures_of(device):
             assert named.label and named.unit, named.path
+
+
+def test_facts_are_what_a_day_asks_for():
+    facts = dict(DEVICES["mirrorless-mic"].traits.facts())
+    assert facts["picture late by"] == "5 frames"  # handbook section 8: about 5 frames over HDMI on one pair
+    assert facts["timecode"].startswith("lost when off") and facts["longest clip"] == "30 min"
+    assert dict(DEVICES["float-recorder"].traits.facts())["file"] == "32 bit float"
+    assert DEVICES["ribbon"].traits.facts() == ()

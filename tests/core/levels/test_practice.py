@@ -195,3 +195,12 @@ def test_aerials_are_no_rungs():
         "lav", "lav", "run 1", "pack mic in", "pack on air", "run 2", "receiver received", "receiver out", "run 3", "bag in 1",
         "bag track 1",
     ]  # fmt: skip
+
+
+def test_a_microphones_own_pad_acts_before_everything():
+    base = made(
+        device("on-camera-microphone", "mic"), device("mirrorless-mic", "cam"), run("mic.out", "cam.mic"),
+        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"mic": 1}),
+    )  # fmt: skip
+    padded = made(put("mic", "capsule.pad_db", "10"), base=base)
+    assert track(base, "cam.L").sound.average - track(padded, "cam.L").sound.average == pytest.approx(10)

@@ -34,6 +34,11 @@ class RoutingOut(Out):
     inputs: list[str]
 
 
+class FactOut(Out):
+    name: str
+    words: str
+
+
 class DeviceDetailOut(Out):
     """One device with all that can be seen and set on it."""
 
@@ -48,6 +53,7 @@ class DeviceDetailOut(Out):
     routing: list[RoutingOut]
     channels: list[str]
     figures: list[NamedFigureOut]
+    facts: list[FactOut]
 
     @classmethod
     def from_core(cls, evaluation: Evaluation, unit: Unit) -> "DeviceDetailOut":
@@ -83,6 +89,7 @@ class DeviceDetailOut(Out):
                 RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(unit.bus_inputs(bus)))
                 for bus in device_class.buses
             ],
+            facts=[FactOut(name=name, words=words) for name, words in device_class.traits.facts()],
             channels=[ref for port in device_class.inputs for ref in channel_refs(port)],
             figures=[
                 NamedFigureOut(

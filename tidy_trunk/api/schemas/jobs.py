@@ -45,11 +45,25 @@ class EditsIn(In):
 
 
 class PreviewIn(In):
+    """Edits that are only tried: a knob that is still moving."""
+
     edits: Annotated[tuple[AnyEdit, ...], Field(max_length=200)] = ()
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={
+            "examples": [
+                {"edits": [{"kind": "set-control", "device": "bag", "control": "line.line.trim_db", "value": -20.5}]}
+            ]
+        },
+    )
 
 
 class BaseIn(In):
     base_revision: Base
+
+    model_config = ConfigDict(extra="forbid", frozen=True, json_schema_extra={"examples": [{"base_revision": 3}]})
 
 
 class SayIn(In):

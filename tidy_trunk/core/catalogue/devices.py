@@ -134,7 +134,6 @@ class InputPort:
     pad_place: PadPlace = PadPlace.FIRST
     low_cut_hz: tuple[int, ...] = ()
     limiter: bool = False
-    blocks: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -197,6 +196,24 @@ class Traits:
     clip_limit_min: float | None = None
     bits: int | None = None
     is_float: bool = False
+
+    def facts(self) -> tuple[tuple[str, str], ...]:
+        """What is known, as (name, words), in the order in which a day asks for it."""
+        kept = {True: "kept when off", False: "lost when off: jam again after every battery", None: ""}
+        clock = f"±{self.clock_ppm:g} ppm" if self.clock_ppm is not None else ""
+        rates = ", ".join(f"{rate / 1000:g} kHz" for rate in self.sample_rates_hz)
+        found = (
+            ("file", f"{self.bits} bit{' float' if self.is_float else ''}" if self.bits else ""),
+            ("sample rates", rates),
+            ("clock", clock),
+            ("timecode", kept[self.keeps_timecode_when_off]),
+            ("picture late by", f"{self.picture_delay_frames:g} frames" if self.picture_delay_frames else ""),
+            ("sound late by", f"{self.sound_delay_ms:g} ms" if self.sound_delay_ms else ""),
+            ("power", f"{self.power_w:g} W" if self.power_w else ""),
+            ("battery", f"{self.battery_wh:g} Wh" if self.battery_wh else ""),
+            ("longest clip", f"{self.clip_limit_min:g} min" if self.clip_limit_min else ""),
+        )
+        return tuple((name, words) for name, words in found if words)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -407,7 +407,12 @@ export interface components {
             /** Problem */
             problem: string;
         };
-        /** BaseIn */
+        /**
+         * BaseIn
+         * @example {
+         *       "base_revision": 3
+         *     }
+         */
         BaseIn: {
             /**
              * Base Revision
@@ -599,6 +604,8 @@ export interface components {
             channels: string[];
             /** Figures */
             figures: components["schemas"]["NamedFigureOut"][];
+            /** Facts */
+            facts: components["schemas"]["FactOut"][];
         };
         /** DeviceModel */
         DeviceModel: {
@@ -698,6 +705,13 @@ export interface components {
             base_revision: number;
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+        };
+        /** FactOut */
+        FactOut: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /** FeedOutputModel */
         FeedOutputModel: {
@@ -1117,7 +1131,20 @@ export interface components {
              */
             port: string;
         };
-        /** PreviewIn */
+        /**
+         * PreviewIn
+         * @description Edits that are only tried: a knob that is still moving.
+         * @example {
+         *       "edits": [
+         *         {
+         *           "control": "line.line.trim_db",
+         *           "device": "bag",
+         *           "kind": "set-control",
+         *           "value": -20.5
+         *         }
+         *       ]
+         *     }
+         */
         PreviewIn: {
             /**
              * Edits

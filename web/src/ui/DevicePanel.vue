@@ -103,6 +103,12 @@ function route(bus: string, event: Event) {
         <summary>
           <strong>Figures</strong> <span class="soft small">where each number comes from</span>
         </summary>
+        <dl v-if="detail.facts.length">
+          <template v-for="fact in detail.facts" :key="fact.name">
+            <dt class="soft">{{ fact.name }}</dt>
+            <dd>{{ fact.words }}</dd>
+          </template>
+        </dl>
         <FiguresTable :device="detail.id" :figures="detail.figures" :locked="job.readOnly" />
         <form class="own" @submit.prevent="copyClass">
           <label class="field">
@@ -152,6 +158,11 @@ summary {
 }
 summary strong {
   margin-right: 0.6rem;
+}
+dl {
+  display: grid;
+  grid-template-columns: 8rem 1fr;
+  gap: 0.2rem 0.8rem;
 }
 .own {
   display: grid;

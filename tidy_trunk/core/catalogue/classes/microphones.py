@@ -80,7 +80,11 @@ MICROPHONES: Final = (
         blurb="Short directional microphone in the camera's shoe, own cell, 3.5 mm plug",
         outputs=(microphone_out(200, JACK_PLUG, Circuit.UNBALANCED_STEREO),),
         capsule=Capsule(
-            sensitivity_mv_per_pa=Figure(12), self_noise_db_a=Figure(18), max_db_spl=Figure(120), cell=True
+            sensitivity_mv_per_pa=Figure(12),
+            self_noise_db_a=Figure(18),
+            max_db_spl=Figure(120),
+            cell=True,
+            pads_db=(10.0,),
         ),
         traits=Traits(battery_wh=2.0),
     ),

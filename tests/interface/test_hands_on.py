@@ -153,6 +153,15 @@ def test_a_plan_is_saved_and_read_again(screen: Page, service, job, tmp_path):
     assert len(service.all()) == 2
 
 
+def test_a_job_is_removed_only_when_said_twice(screen: Page, service, job):
+    screen.goto("/")
+    screen.get_by_role("button", name="Remove", exact=True).click()
+    assert len(service.all()) == 1
+    screen.get_by_role("button", name="Remove with its history").click()
+    expect(screen.get_by_role("link", name="Casting day")).to_have_count(0)
+    assert service.all() == []
+
+
 def test_a_server_that_is_gone_is_said(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/job")
     expect(screen.get_by_label("Room noise, dB(A)")).to_be_visible()

@@ -23,6 +23,14 @@ const show = (state: JobState, station: string) =>
   router.push({ name: station, params: { job: state.job } }).then(() => undefined)
 const create = () => attempt(async () => show(await api.create(name.value.trim()), 'runs'))
 
+const leaving = ref('') // asked once more, as a job and its history do not come back
+const remove = (id: string) =>
+  attempt(async () => {
+    await api.remove(id)
+    leaving.value = ''
+    jobs.value = await api.jobs()
+  })
+
 function importFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
@@ -56,7 +64,13 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
     <ul v-if="jobs?.length" aria-label="Jobs">
       <li v-for="job in jobs" :key="job.id">
         <RouterLink :to="{ name: 'runs', params: { job: job.id } }">{{ job.name }}</RouterLink>
-        <span class="soft small">begun {{ date.format(new Date(job.created)) }}, state {{ job.head }}</span>
+        <span class="soft small when"
+          >begun {{ date.format(new Date(job.created)) }}, state {{ job.head }}</span
+        >
+        <Button v-if="leaving !== job.id" text size="small" @click="leaving = job.id">Remove</Button>
+        <Button v-else class="leave" outlined size="small" @click="remove(job.id)"
+          >Remove with its history</Button
+        >
       </li>
     </ul>
     <label class="file">
@@ -96,7 +110,7 @@ form {
 }
 li {
   display: flex;
-  justify-content: space-between;
+  gap: 0.8rem;
   align-items: baseline;
   padding: 0.7rem 0;
   border-top: 1px solid var(--line);
@@ -105,6 +119,13 @@ li a {
   color: var(--ink);
   font-size: 1.1rem;
   font-weight: 600;
+}
+.leave {
+  color: var(--stop);
+  border-color: var(--stop);
+}
+.when {
+  margin-left: auto;
 }
 .file {
   display: grid;

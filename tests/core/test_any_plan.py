@@ -9,7 +9,7 @@ from tests.strategies import plans
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import RemoveDevice, apply_edits
-from tidy_trunk.core.trace import Place, accept, sources_of, upstream_of
+from tidy_trunk.core.trace import Place, accept, upstream_of
 from tidy_trunk.core.ways import ways
 from tidy_trunk.document import read_plan, write_plan
 
@@ -97,7 +97,7 @@ def test_taking_a_device_away_takes_its_sound_away(plan):
     assert name not in {stage.device for track in report.tracks for stage in upstream_of(track.trace.stage)}
     for track in report.tracks:
         before = Report(accept(plan)).track(track.trace.id)
-        assert set(sources_of(track.trace.stage)) <= set(before.sources)
+        assert set(track.trace.stage.sources) <= set(before.sources)
 
 
 @settings(max_examples=25)

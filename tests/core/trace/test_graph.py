@@ -6,7 +6,7 @@ import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, run
 from tidy_trunk.core.plan import Rig, RouteBus
-from tidy_trunk.core.trace import Place, Tracer, accept, sources_of
+from tidy_trunk.core.trace import Place, Tracer, accept
 from tidy_trunk.errors import PlanError, SignalLoopError
 
 
@@ -23,12 +23,12 @@ def test_every_stage_in_order():
         Place.SOUND, Place.MICROPHONE, Place.OUTPUT, Place.LEAD, Place.INPUT, Place.BUS,
         Place.OUTPUT, Place.LEAD, Place.INPUT, Place.BUS,
     ]  # fmt: skip
-    assert sources_of(trace.stage) == ("voice",)
+    assert trace.stage.sources == ("voice",)
 
 
 def test_routing_decides():
     plan = made(RouteBus(device="bag", bus="1", inputs=("in2",)), base=boom_in_bag())
-    tracks = {trace.id: sources_of(trace.stage) for trace in Tracer(Rig(plan)).traces()}
+    tracks = {trace.id: trace.stage.sources for trace in Tracer(Rig(plan)).traces()}
     assert tracks["bag.1"] == ()
     assert tracks["bag.mix-l"] == ("voice",)
 

@@ -7,7 +7,7 @@ from tidy_trunk.core.catalogue import Circuit, Provenance
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner, StageLevel
 from tidy_trunk.core.plan import TARGETS, Rig
-from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, sources_of, upstream_of
+from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
 
@@ -73,7 +73,7 @@ class Report:
         sound = self.reckoner.track_sound(trace.stage)
         target = TARGETS[self.rig.plan.defaults.target]
         miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
-        return TrackLevel(trace=trace, sound=sound, sources=sources_of(trace.stage), miss_db=miss)
+        return TrackLevel(trace=trace, sound=sound, sources=trace.stage.sources, miss_db=miss)
 
     def track(self, track_id: str) -> TrackLevel | None:
         return next((track for track in self.tracks if track.trace.id == track_id), None)

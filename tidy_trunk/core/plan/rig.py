@@ -1,6 +1,8 @@
 """The plan with its classes and settings looked up: what stands where, right now."""
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from tidy_trunk.core.catalogue import (
     CELL_KEY,
@@ -129,11 +131,22 @@ class Rig:
     def __init__(self, plan: Plan) -> None:
         self.plan = plan
         self._units: dict[str, Unit] = {}
-        self.arriving: dict[PortRef, list[Run]] = {}
-        self.leaving: dict[PortRef, list[Run]] = {}
-        for run in plan.runs.values():
-            self.arriving.setdefault(run.receiving, []).append(run)
-            self.leaving.setdefault(run.sending, []).append(run)
+
+    @cached_property
+    def arriving(self) -> Mapping[PortRef, list[Run]]:
+        """The runs that end at each port."""
+        return self._by_port(lambda run: run.receiving)
+
+    @cached_property
+    def leaving(self) -> Mapping[PortRef, list[Run]]:
+        """The runs that begin at each port."""
+        return self._by_port(lambda run: run.sending)
+
+    def _by_port(self, end: Callable[[Run], PortRef]) -> Mapping[PortRef, list[Run]]:
+        found: dict[PortRef, list[Run]] = {}
+        for run in self.plan.runs.values():
+            found.setdefault(end(run), []).append(run)
+        return found
 
     def unit(self, device_id: str) -> Unit:
         """The device of that id.

@@ -9,7 +9,6 @@ from tidy_trunk.core.trace.graph import (
     Tracer,
     accept,
     run_arrivals,
-    sources_of,
     upstream_of,
 )
 
@@ -25,7 +24,6 @@ __all__ = [
     "arrivals",
     "joined_contacts",
     "run_arrivals",
-    "sources_of",
     "unmated",
     "upstream_of",
 ]

@@ -30,7 +30,12 @@ class Place(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stage:
-    """One point on the way, with what feeds it: the stages upstream, each with the coefficient of its arrival."""
+    """One point on the way, with what feeds it: the stages upstream, each with the coefficient of its arrival.
+
+    key: tells it from all other stages of the plan.
+    depth: how many stages lie in a row up to it, itself included.
+    sources: ids of the sources that reach it, each once.
+    """
 
     place: Place
     device: str
@@ -38,17 +43,20 @@ class Stage:
     channel: int = 0
     run: Run | None = None
     feeds: tuple[tuple["Stage", float], ...] = ()
+    key: StageKey = field(init=False, compare=False)
     depth: int = field(init=False, compare=False)
+    sources: tuple[str, ...] = field(init=False, compare=False)
 
     def __post_init__(self) -> None:
+        # Known once and for all: every look at a trace asks for these.
+        object.__setattr__(self, "key", (self.place, self.device, self.name, self.channel))
+        heard = (self.name,) if self.place is Place.SOUND else ()
+        upstream = (source for feed, _ in self.feeds for source in feed.sources)
+        object.__setattr__(self, "sources", heard or tuple(dict.fromkeys(upstream)))
         depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
         object.__setattr__(self, "depth", depth)
         if depth > DEEPEST_CHAIN:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
-
-    @property
-    def key(self) -> StageKey:
-        return (self.place, self.device, self.name, self.channel)
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,11 +206,6 @@ def run_arrivals(rig: Rig, run: Run) -> tuple[tuple[Arrival, ...], ...]:
         last = len(sending.channels) - 1
         return tuple((Arrival(index, 1.0),) if index <= last else () for index in range(len(receiving.channels)))
     return arrivals(sending, leads, receiving)
-
-
-def sources_of(stage: Stage) -> tuple[str, ...]:
-    """Ids of the sources that reach a stage, each once, in order."""
-    return tuple(dict.fromkeys(item.name for item in upstream_of(stage) if item.place is Place.SOUND))
 
 
 def upstream_of(stage: Stage) -> list[Stage]:

@@ -111,4 +111,5 @@ def test_facts_are_what_a_day_asks_for():
     assert facts["picture late by"] == "5 frames"  # handbook section 8: about 5 frames over HDMI on one pair
     assert facts["timecode"].startswith("lost when off") and facts["longest clip"] == "30 min"
     assert dict(DEVICES["float-recorder"].traits.facts())["file"] == "32 bit float"
-    assert DEVICES["ribbon"].traits.facts() == ()
+    assert DEVICES["ribbon"].facts() == ()
+    assert DEVICES["battery-condenser"].facts()[0] == ("needs", "P48, 2 mA or its own cell, no gauge")

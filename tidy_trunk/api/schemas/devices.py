@@ -66,7 +66,7 @@ class DeviceDetailOut(Out):
                 id=port.id,
                 label=port.label,
                 direction="in" if isinstance(port, InputPort) else "out",
-                plug=port.plug.words,
+                plug=port.plug.words if port.plug.locks else f"{port.plug.words}, does not lock",
                 circuit=port.circuit,
                 words=input_words(unit, port) if isinstance(port, InputPort) else output_words(unit, port),
                 runs=[run.id for run in runs if ref in (run.sending, run.receiving)],
@@ -89,7 +89,7 @@ class DeviceDetailOut(Out):
                 RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(unit.bus_inputs(bus)))
                 for bus in device_class.buses
             ],
-            facts=[FactOut(name=name, words=words) for name, words in device_class.traits.facts()],
+            facts=[FactOut(name=name, words=words) for name, words in device_class.facts()],
             channels=[ref for port in device_class.inputs for ref in channel_refs(port)],
             figures=[
                 NamedFigureOut(

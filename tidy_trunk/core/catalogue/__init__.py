@@ -1,7 +1,7 @@
 """Plain classes of gear: devices, their controls, connectors and leads."""
 
 from tidy_trunk.core.catalogue.catalogue import DEVICES, NamedFigure, figures_of, with_figures
-from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Leg, Plug, mates
+from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Gender, Leg, Plug, mates
 from tidy_trunk.core.catalogue.controls import (
     CAPSULE_PAD_KEY,
     CELL_KEY,
@@ -54,6 +54,7 @@ __all__ = [
     "ControlKind",
     "DeviceClass",
     "Figure",
+    "Gender",
     "InputMode",
     "InputPort",
     "Kind",

@@ -59,6 +59,11 @@ class Plug(NamedTuple):
     def words(self) -> str:
         return f"{CONNECTORS[self.connector].label} {self.gender}"
 
+    @property
+    def locks(self) -> bool:
+        """Whether it holds by itself; what does not wants strain relief."""
+        return CONNECTORS[self.connector].locks
+
 
 class Leg(NamedTuple):
     """What one contact carries: the channel (0 left or only, 1 right) and "hot", "cold" or "screen"."""

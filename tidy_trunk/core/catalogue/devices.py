@@ -259,6 +259,15 @@ class DeviceClass:
     def ports(self) -> tuple[Port, ...]:
         return (*self.inputs, *self.outputs)
 
+    def facts(self) -> tuple[tuple[str, str], ...]:
+        """What is known beside the signal path, as (name, words); a microphone's powering first."""
+        if self.capsule is None or not (self.capsule.needs or self.capsule.cell):
+            return self.traits.facts()
+        needs = [f"{supply}, {self.capsule.current_ma:g} mA" for supply in self.capsule.needs]
+        if self.capsule.cell:
+            needs.append("its own cell, no gauge")
+        return (("needs", " or ".join(needs)), *self.traits.facts())
+
     @property
     def is_recording(self) -> bool:
         return any(bus.recorded for bus in self.buses)

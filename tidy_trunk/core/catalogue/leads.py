@@ -40,7 +40,6 @@ class LeadClass:
     balanced: bool
     loss_db: Figure | None = None
     short_m: float | None = None
-    shares: str = ""  # "sending" or "receiving": which end the branches have in common
 
     @property
     def is_adapter(self) -> bool:
@@ -115,25 +114,25 @@ LEADS: Final[Mapping[str, LeadClass]] = {
             wires=_one_way((("S", "1"), ("S", "3"), ("T", "2"))), balanced=False, short_m=0.5,
         ),
         LeadClass(
-            id="trs-2xlr", label="3.5 mm to two XLR", sending=TRS_M, receiving=XLR_M, shares="sending",
+            id="trs-2xlr", label="3.5 mm to two XLR", sending=TRS_M, receiving=XLR_M,
             wires={"L": (("S", "1"), ("S", "3"), ("T", "2")), "R": (("S", "1"), ("S", "3"), ("R", "2"))},
             balanced=False, short_m=0.5,
         ),
         LeadClass(
-            id="2xlr-trs", label="two XLR to 3.5 mm, one side each", sending=XLR_F, receiving=TRS_M, shares="receiving",
+            id="2xlr-trs", label="two XLR to 3.5 mm, one side each", sending=XLR_F, receiving=TRS_M,
             wires={"L": (("1", "S"), ("2", "T")), "R": (("1", "S"), ("2", "R"))}, balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
             id="2xlr-trs-pad-25", label="two XLR to 3.5 mm with 25 dB, one side each", sending=XLR_F, receiving=TRS_M,
-            shares="receiving", wires={"L": (("1", "S"), ("2", "T")), "R": (("1", "S"), ("2", "R"))},
+            wires={"L": (("1", "S"), ("2", "T")), "R": (("1", "S"), ("2", "R"))},
             balanced=False, loss_db=_loss(25), short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="2trs-trs", label="two 3.5 mm to one, one side each", sending=TRS_M, receiving=TRS_M, shares="receiving",
+            id="2trs-trs", label="two 3.5 mm to one, one side each", sending=TRS_M, receiving=TRS_M,
             wires={"L": (("S", "S"), ("T", "T")), "R": (("S", "S"), ("T", "R"))}, balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="2xlr-xlr5", label="two XLR to XLR-5", sending=XLR_F, receiving=Plug("xlr5", _M), shares="receiving",
+            id="2xlr-xlr5", label="two XLR to XLR-5", sending=XLR_F, receiving=Plug("xlr5", _M),
             wires={"L": (("1", "1"), ("2", "2"), ("3", "3")), "R": (("1", "1"), ("2", "4"), ("3", "5"))},
             balanced=True, short_m=0.5,
         ),

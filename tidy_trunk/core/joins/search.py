@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Final
 
-from tidy_trunk.core.catalogue import LEADS, InputPort, LeadClass, OutputPort, Plug, mates
+from tidy_trunk.core.catalogue import LEADS, Gender, InputPort, LeadClass, OutputPort, Plug, Signal, mates
 from tidy_trunk.core.plan import Part
 from tidy_trunk.core.trace import arrivals
 
@@ -38,7 +38,7 @@ class Join:
 def signal_faults(sending: OutputPort, leads: Sequence[tuple[LeadClass, str]], receiving: InputPort) -> tuple[str, ...]:
     """What is wrong with what arrives through leads, in words; empty where each channel hears what it should."""
     if sending.circuit.is_digital:
-        takes = any(mode.signal == "digital" for mode in receiving.modes)
+        takes = any(mode.signal is Signal.DIGITAL for mode in receiving.modes)
         return () if takes else ("numbers into an analogue input",)
     if not receiving.circuit.is_analogue:
         return ("analogue into a digital input",)
@@ -152,5 +152,5 @@ def _with_lengths(leads: list[tuple[LeadClass, str]], length_m: float, shared: s
 
 def _plugs_in_directly(sending: OutputPort, length_m: float) -> bool:
     """A microphone's own cord, an aerial, a shoe, or two devices that sit on each other."""
-    has_cord = sending.plug.connector == "trs35" and sending.plug.gender == "male"
+    has_cord = sending.plug.connector == "trs35" and sending.plug.gender is Gender.MALE
     return has_cord or sending.plug.connector in ("air", "shoe") or length_m <= JOINT_M

@@ -121,24 +121,21 @@ class Reckoner:
         unit = self.rig.unit(run.receiving.device)
         port = unit.input(run.receiving.port)
         mode = unit.input_mode(port)
-        heard = []
-        for upstream, coefficient in stage.feeds:
-            level = self.level(upstream)
-            heard.append((level, level.sound.shifted(db_from_ratio(abs(coefficient))), coefficient))
-        sender_unit = heard[0][0].unit
-        if (sender_unit == "dBFS") != (mode.signal is Signal.DIGITAL):
-            return StageLevel(stage=stage, unit=sender_unit, sound=Sound())  # numbers and voltages do not meet
-        if _cancels(stage):
-            return StageLevel(stage=stage, unit=sender_unit, sound=Sound())
-        sound = mixed([sound for _, sound, _ in heard])
-        if sender_unit == "dBFS":
-            return StageLevel(stage=stage, unit="dBFS", sound=sound)
-        losses = tuple(lead.loss_db for part in run.parts if (lead := self.rig.lead_of(part)).loss_db is not None)
-        return StageLevel(
-            stage=stage,
-            unit="dBu",
-            sound=sound.shifted(-run_loss_db(self.rig, run), *(loss for loss in losses if loss is not None)),
+        levels = [self.level(upstream) for upstream, _ in stage.feeds]
+        unit_sent = levels[0].unit
+        if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL) or _cancels(stage):
+            # Numbers and voltages do not meet; and left minus right of one sound is nothing.
+            return StageLevel(stage=stage, unit=unit_sent, sound=Sound())
+        sound = mixed(
+            [
+                level.sound.shifted(db_from_ratio(abs(coefficient)))
+                for level, (_, coefficient) in zip(levels, stage.feeds, strict=True)
+            ]
         )
+        if unit_sent == "dBFS":
+            return StageLevel(stage=stage, unit="dBFS", sound=sound)
+        losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
+        return StageLevel(stage=stage, unit="dBu", sound=sound.shifted(-run_loss_db(self.rig, run), *losses))
 
     def _input(self, stage: Stage) -> StageLevel:
         unit = self.rig.unit(stage.device)

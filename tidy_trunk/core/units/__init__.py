@@ -4,9 +4,6 @@ from tidy_trunk.core.units.constants import (
     AUDIO_BANDWIDTH_HZ,
     BRIDGING_RATIO,
     DBU_REFERENCE_V,
-    PHANTOM_FEED_OHM,
-    PHANTOM_MAX_MA,
-    PHANTOM_V,
     ROOM_TEMPERATURE_K,
 )
 from tidy_trunk.core.units.decibels import (
@@ -24,9 +21,6 @@ __all__ = [
     "AUDIO_BANDWIDTH_HZ",
     "BRIDGING_RATIO",
     "DBU_REFERENCE_V",
-    "PHANTOM_FEED_OHM",
-    "PHANTOM_MAX_MA",
-    "PHANTOM_V",
     "ROOM_TEMPERATURE_K",
     "SERIES",
     "SILENCE_DB",

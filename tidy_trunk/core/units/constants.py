@@ -21,14 +21,5 @@ ROOM_TEMPERATURE_K: Final = 293.15
 AUDIO_BANDWIDTH_HZ: Final = 20_000.0
 """Noise bandwidth for flat figures, 20 Hz to 20 kHz. [HANDBOOK]"""
 
-PHANTOM_FEED_OHM: Final = 6_800.0
-"""Resistor in each leg of a P48 feed. [IEC61938]"""
-
-PHANTOM_V: Final = 48.0
-"""P48 supply, ± 4 V. [IEC61938]"""
-
-PHANTOM_MAX_MA: Final = 10.0
-"""Largest current that a P48 feed must deliver. [IEC61938]"""
-
 BRIDGING_RATIO: Final = 5.0
 """The load of a source is kept at this many times its impedance or more. [PRACTICE]"""

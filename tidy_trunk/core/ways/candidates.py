@@ -14,6 +14,7 @@ from tidy_trunk.core.catalogue import (
     OutputPort,
     PadPlace,
     Signal,
+    TrimKind,
     mates,
     mode_key,
     pad_key,
@@ -185,7 +186,7 @@ def _trim(end: Ends) -> Iterator[Candidate]:
         id="trim",
         label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
         edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if end.plain_parts != end.run.parts else (edit,),
-        loses="its noise stays" if end.output_mode.trim_kind == "digital" else "",
+        loses="its noise stays" if end.output_mode.trim_kind is TrimKind.DIGITAL else "",
     )
 
 

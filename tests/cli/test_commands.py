@@ -50,6 +50,8 @@ def test_pad():
     assert set(found) == {
         "layout", "loss_db_target", "loss_db_actual", "resistors", "input_impedance_ohm", "output_impedance_ohm", "thermal_noise_dbu",
     }  # fmt: skip
+    again = answer("pad", "--loss", 20, "--matched", 600, "--layout", "PI", "--series", "e24")
+    assert [part["role"] for part in again["resistors"]] == ["series", "shunt", "shunt"]
     words = tidy("pad", "--loss", 6, "--source", 600, "--load", 600, "--layout", "l")
     assert "less than 5 times" in words
 

@@ -172,6 +172,15 @@ def test_a_server_that_is_gone_is_said(screen: Page, service, job):
     assert plan(service, job).defaults.room_noise_db_spl == 48
 
 
+def test_an_address_that_leads_nowhere_leads_back(screen: Page, job):
+    screen.goto("/jobs/00000000-0000-0000-0000-000000000000/levels")
+    expect(screen.get_by_role("alert")).to_contain_text("there is no job")
+    screen.get_by_role("button", name="All jobs").click()
+    expect(screen.get_by_role("link", name="Casting day")).to_be_visible()
+    screen.goto(f"/jobs/{job}/levels/no-such-track")
+    expect(screen.get_by_role("img", name=re.compile("Ladder"))).to_be_visible()
+
+
 def test_an_empty_job_says_what_to_do_first(screen: Page, client):
     state = client.post("/api/jobs", json={"name": "Empty"}).json()
     screen.goto(f"/jobs/{state['job']}/runs")

@@ -52,6 +52,14 @@ def _port_option(command: Callable[..., Any]) -> Callable[..., Any]:
     )(command)
 
 
+def _lower_case(context: click.Context, option: click.Parameter, value: str) -> str:
+    return value.lower()
+
+
+def _series_name(context: click.Context, option: click.Parameter, value: str) -> str:
+    return value.lower() if value.lower() == "exact" else value.upper()
+
+
 @app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
 @click.argument("value", type=float)
 @click.argument("unit")
@@ -73,11 +81,11 @@ def convert(value: float, unit: str, to: str, sensitivity: float | None, as_json
 
 @app.command()
 @click.option("--loss", type=float, required=True, help="Loss in dB")
-@click.option("--layout", required=True, help="l, u (bridging); t, h, pi, o (matched)")
+@click.option("--layout", required=True, callback=_lower_case, help="l, u (bridging); t, h, pi, o (matched)")
 @click.option("--source", type=float, help="Source impedance in Ω, of a bridging pad")
 @click.option("--load", type=float, help="Load impedance in Ω, of a bridging pad")
 @click.option("--matched", type=float, help="Impedance in Ω on both sides, of a matched pad")
-@click.option("--series", default="exact", show_default=True, help="exact, E12, E24 or E96")
+@click.option("--series", default="exact", show_default=True, callback=_series_name, help="exact, E12, E24 or E96")
 @as_json_option
 def pad(
     loss: float,

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useJob } from '@/stores/job'
+import EmptyState from '@/ui/EmptyState.vue'
 import AppRail from './AppRail.vue'
 import HistoryPanel from './HistoryPanel.vue'
 import JobLine from './JobLine.vue'
@@ -61,6 +63,14 @@ useKeys({
     <main class="station">
       <NoticeBar />
       <RouterView v-if="store.state" />
+      <EmptyState
+        v-else-if="store.problem"
+        class="lost"
+        title="This job cannot be shown"
+        text="It may have been removed, or the program does not answer."
+      >
+        <Button @click="router.push('/')">All jobs</Button>
+      </EmptyState>
     </main>
     <HistoryPanel v-model:visible="showHistory" />
     <KeysDialog v-model:visible="showKeys" />
@@ -76,6 +86,9 @@ useKeys({
 .station {
   min-width: 0;
   overflow: auto;
+}
+.lost {
+  margin: 0 1.25rem;
 }
 @media (width < 700px) {
   .shell {

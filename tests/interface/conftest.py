@@ -9,10 +9,12 @@ from pathlib import Path
 
 import pytest
 import uvicorn
-from playwright.sync_api import Browser, Page, Playwright
+from playwright.sync_api import Browser, Page, Playwright, expect
 
 from tidy_trunk.api import create_app
 from tidy_trunk.services.jobs import JobService
+
+expect.set_options(timeout=15_000)  # a busy machine is no failure; a page that is right answers at once
 
 QUIET = [
     "--no-sandbox",
@@ -50,7 +52,7 @@ def screen(browser: Browser, address: str) -> Iterator[Page]:
     """A page on the application; it fails on any script error, and on any request that leaves the machine."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
     page = context.new_page()
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(15_000)
     trouble: list[str] = []
     page.on("pageerror", lambda error: trouble.append(str(error)))
     page.on("request", lambda request: None if request.url.startswith(address) else trouble.append(request.url))

@@ -8,13 +8,13 @@ from typing import Final, NamedTuple
 from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
-MOST_CONTRIBUTORS: Final = 14
+MOST_CONTRIBUTORS: Final = 10
 """ASSUMED_ noises told apart on one track: the smallest of a large mix are summed into one, as nobody hears them singly."""
 
 OTHERS: Final = "all other gear"
 """ASSUMED_ name of that sum."""
 
-_STRENGTH = (Provenance.TYPICAL, Provenance.MANUAL, Provenance.MEASURED)
+_STRENGTH = {Provenance.TYPICAL: 0, Provenance.MANUAL: 1, Provenance.MEASURED: 2}
 
 
 class Noise(NamedTuple):
@@ -92,7 +92,7 @@ class Sound:
 
 def weaker(provenances: Iterable[Provenance]) -> Provenance:
     """The least certain of several."""
-    return min(provenances, key=_STRENGTH.index, default=Provenance.MEASURED)
+    return min(provenances, key=_STRENGTH.__getitem__, default=Provenance.MEASURED)
 
 
 def mixed(sounds: Sequence[Sound]) -> Sound:

@@ -128,9 +128,15 @@ class Unit:
 class Rig:
     """Look-ups into a plan, each worked out once."""
 
-    def __init__(self, plan: Plan) -> None:
+    def __init__(self, plan: Plan, like: "Rig | None" = None) -> None:
+        """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
         self._units: dict[str, Unit] = {}
+        if like is not None and like.plan.classes is plan.classes:
+            devices = plan.devices
+            self._units = {name: unit for name, unit in like._units.items() if devices.get(name) is unit.device}
+        if like is not None and like.plan.runs is plan.runs:
+            self.arriving, self.leaving = like.arriving, like.leaving
 
     @cached_property
     def arriving(self) -> Mapping[PortRef, list[Run]]:

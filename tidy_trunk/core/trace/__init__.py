@@ -1,6 +1,6 @@
 """Traces: every track followed back to its sources."""
 
-from tidy_trunk.core.trace.contacts import Arrival, Mismatch, arrivals, joined_contacts, unmated
+from tidy_trunk.core.trace.contacts import Arrival, Mismatch, arrivals, unmated
 from tidy_trunk.core.trace.graph import (
     Place,
     Stage,
@@ -22,7 +22,6 @@ __all__ = [
     "Tracer",
     "accept",
     "arrivals",
-    "joined_contacts",
     "run_arrivals",
     "unmated",
     "upstream_of",

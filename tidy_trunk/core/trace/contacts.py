@@ -2,8 +2,9 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
-from tidy_trunk.core.catalogue import PINOUTS, LeadClass, Leg, Port, mates
+from tidy_trunk.core.catalogue import PINOUTS, Circuit, LeadClass, Leg, Port, Wires, mates
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,17 +35,6 @@ def unmated(sending: Port, leads: Sequence[LeadClass], receiving: Port) -> Misma
     return None
 
 
-def joined_contacts(
-    sending: Port, leads: Sequence[tuple[LeadClass, str]], receiving: Port
-) -> tuple[tuple[str, str], ...]:
-    """Pairs (contact of the sending port, contact of the receiving port) that the leads join, each with its branch."""
-    pairs = tuple((contact, contact) for contact in PINOUTS[sending.plug.connector, sending.circuit])
-    for lead, branch in leads:
-        wires = lead.wires[branch]
-        pairs = tuple((start, far) for start, here in pairs for near, far in wires if near == here)
-    return pairs
-
-
 def arrivals(sending: Port, leads: Sequence[tuple[LeadClass, str]], receiving: Port) -> tuple[tuple[Arrival, ...], ...]:
     """For each channel of the receiving port, which sending channels it hears and how.
 
@@ -61,18 +51,37 @@ def arrivals(sending: Port, leads: Sequence[tuple[LeadClass, str]], receiving: P
 
     Source: [HANDBOOK] §4
     """
-    sent = PINOUTS[sending.plug.connector, sending.circuit]
-    heard = PINOUTS[receiving.plug.connector, receiving.circuit]
+    wires = tuple(lead.wires[branch] for lead, branch in leads)
+    start, end = (sending.plug.connector, sending.circuit), (receiving.plug.connector, receiving.circuit)
+    return _arrivals(start, wires, end, len(receiving.channels))
+
+
+End = tuple[str, Circuit]
+"""A connector and what it is used for. [HANDBOOK] §4"""
+
+
+@lru_cache(maxsize=4096)
+def _arrivals(start: End, wires: tuple[Wires, ...], end: End, channels: int) -> tuple[tuple[Arrival, ...], ...]:
+    """The same for sockets of a kind, whichever device they are in: a job joins few kinds many times over."""
+    sent, heard = PINOUTS[start], PINOUTS[end]
     carried: dict[Leg, set[Leg]] = {}  # receiving leg → legs of the sender on it
-    for start, end in joined_contacts(sending, leads, receiving):
-        if start in sent and end in heard:
-            carried.setdefault(heard[end], set()).add(sent[start])
+    for near, far in _joined_contacts(tuple(sent), wires):
+        if far in heard:
+            carried.setdefault(heard[far], set()).add(sent[near])
     places: dict[Leg, set[int]] = {}  # leg of the sender → receiving channels whose signal contacts it reaches
     for leg, senders in carried.items():
         for sender in senders:
             if leg.role != "screen":
                 places.setdefault(sender, set()).add(leg.channel)
-    return tuple(_channel(index, carried, places) for index in range(len(receiving.channels)))
+    return tuple(_channel(index, carried, places) for index in range(channels))
+
+
+def _joined_contacts(contacts: tuple[str, ...], wires: tuple[Wires, ...]) -> tuple[tuple[str, str], ...]:
+    """Pairs (contact of the sending socket, contact of the receiving socket) that the leads join."""
+    pairs = tuple((contact, contact) for contact in contacts)
+    for lead in wires:
+        pairs = tuple((first, far) for first, here in pairs for near, far in lead if near == here)
+    return pairs
 
 
 def _channel(index: int, carried: dict[Leg, set[Leg]], places: dict[Leg, set[int]]) -> tuple[Arrival, ...]:

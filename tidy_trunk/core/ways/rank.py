@@ -77,8 +77,8 @@ def ways(report: Report, run_id: str) -> list[Way]:
 def gain_way(report: Report, run_id: str) -> Edit | None:
     """Only the receiving knob, moved to where it fits; None where it stands right, cannot help or there is none."""
     turned, edits = Trial(report.rig.plan, run_id, Upstream(report, report.rig.plan.runs[run_id])).turned()
-    sound = turned.sound
-    if not edits or sound is None or sound.clip is not None:
+    sound = turned.sound if edits else None
+    if sound is None or sound.clip is not None:
         return None
     miss = TARGETS[report.rig.plan.defaults.target].miss_db(sound.average, sound.peak)
     return edits[0] if abs(miss) <= ALLOWED_MISS_DB else None

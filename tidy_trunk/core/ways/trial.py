@@ -32,6 +32,7 @@ class Upstream:
     """
 
     def __init__(self, report: Report, run: Run) -> None:
+        self.rig = report.rig
         self._stages: dict[StageKey, Stage] = {}
         self._levels: dict[StageKey, StageLevel] = {}
         device = run.receiving.device
@@ -55,7 +56,7 @@ class Trial:
 
     def __init__(self, plan: Plan, run_id: str, upstream: Upstream) -> None:
         self.plan = plan
-        self.rig = Rig(plan)
+        self.rig = Rig(plan, upstream.rig)
         self.run: Run = plan.runs[run_id]
         self._upstream = upstream
         self._reckoner = upstream.reckoner(self.rig)

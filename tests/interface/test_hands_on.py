@@ -69,7 +69,7 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     panel.get_by_text("Figures", exact=True).click()
     panel.get_by_label("mic socket mic, full scale").fill("-8.2")
     panel.get_by_label("mic socket mic, full scale").press("Tab")
-    expect(panel.get_by_text("dBu ±1, measured")).to_be_visible()
+    expect(panel.get_by_text("dBu ±1 dB, measured")).to_be_visible()
     device = plan(service, job).devices["camera-b"]
     assert device.label == "Second camera" and device.settings["mic.auto.menu"] is False
     assert device.figures["inputs.mic.modes.mic.full_scale_dbu"].value == -8.2

@@ -2,17 +2,21 @@
 
 import pytest
 
+from tests.plans import line_into_camera, made
 from tidy_trunk.core.catalogue import (
     DEVICES,
     LEADS,
     Figure,
     InputPort,
     Kind,
+    Provenance,
     Span,
     controls_of,
     figures_of,
     with_figures,
 )
+from tidy_trunk.core.levels import run_loss_db
+from tidy_trunk.core.plan import Rig, SetFigure
 from tidy_trunk.errors import RangeError, UnknownItemError
 
 
@@ -104,6 +108,18 @@ def test_every_figure_has_words_and_a_unit():
     for device in DEVICES.values():
         for named in figures_of(device):
             assert named.label and named.unit, named.path
+            assert named.figure.provenance and named.figure.source
+    units = {item.unit: item.tolerance_unit for device in DEVICES.values() for item in figures_of(device)}
+    assert units["dBu"] == units["mV/Pa"] == "dB" and units["Ω"] == units["ppm"] == units["Wh"] == "%"
+
+
+def test_a_measured_impedance_moves_the_level():
+    """2.5 kohm after 100 ohm takes 0.34 dB, 600 ohm takes 1.34 dB: 20 log of 2500/2600 and 600/700."""
+    plan = line_into_camera()
+    path = "inputs.mic.modes.mic.impedance_ohm"
+    low = made(SetFigure(device="cam", path=path, figure=Figure(600, 5, Provenance.MEASURED, "USER")), base=plan)
+    losses = [run_loss_db(Rig(item), item.runs["run-2"]) for item in (plan, low)]
+    assert losses == pytest.approx([0.34, 1.34], abs=0.01)
 
 
 def test_facts_are_what_a_day_asks_for():
@@ -112,4 +128,7 @@ def test_facts_are_what_a_day_asks_for():
     assert facts["timecode"].startswith("lost when off") and facts["longest clip"] == "30 min"
     assert dict(DEVICES["float-recorder"].traits.facts())["file"] == "32 bit float"
     assert DEVICES["ribbon"].facts() == ()
+    assert "coarse" in dict(DEVICES["mirrorless-line"].facts())["meters"]
+    assert dict(DEVICES["mirrorless-line"].facts())["one or the other"] == "mic socket off while shoe is used"
+    assert dict(DEVICES["shoe-adapter"].facts())["knobs linked in one routing"] == "in 1 with in 2"
     assert DEVICES["battery-condenser"].facts()[0] == ("needs", "P48, 2 mA or its own cell, no gauge")

@@ -23,6 +23,7 @@ class NamedFigureOut(Out):
     path: str
     label: str
     unit: str
+    tolerance_unit: str
     figure: FigureModel
     own: bool
 
@@ -96,6 +97,7 @@ class DeviceDetailOut(Out):
                     path=named.path,
                     label=named.label,
                     unit=named.unit,
+                    tolerance_unit=named.tolerance_unit,
                     figure=FigureModel.from_core(named.figure),
                     own=named.path in unit.device.figures,
                 )

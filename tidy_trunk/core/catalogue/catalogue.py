@@ -26,6 +26,15 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "idle_noise_dbfs": ("noise without sound", "dBFS"),
     "noise_dbu": ("own noise", "dBu"),
     "pad_db": ("attenuator", "dB"),
+    "impedance_ohm": ("input impedance", "Ω"),
+    "source_ohm": ("output impedance", "Ω"),
+    "current_ma": ("phantom current", "mA"),
+    "clock_ppm": ("clock", "ppm"),
+    "picture_delay_frames": ("picture delay", "frames"),
+    "sound_delay_ms": ("sound delay", "ms"),
+    "power_w": ("power", "W"),
+    "battery_wh": ("battery", "Wh"),
+    "clip_limit_min": ("longest clip", "min"),
 }
 """Each figure by its field: what it is called and its unit. [HANDBOOK] §3"""
 
@@ -38,6 +47,11 @@ class NamedFigure:
     label: str
     unit: str
     figure: Figure
+
+    @property
+    def tolerance_unit(self) -> str:
+        """Levels and sensitivities are sure to so many dB, all else to so many percent."""
+        return "dB" if self.unit.startswith("dB") or self.unit == "mV/Pa" else "%"
 
 
 def figures_of(device: DeviceClass) -> tuple[NamedFigure, ...]:

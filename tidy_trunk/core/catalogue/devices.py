@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Plug
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 from tidy_trunk.errors import InputError, RangeError
 
 
@@ -89,7 +89,7 @@ class InputMode:
     id: str
     label: str
     signal: Signal
-    impedance_ohm: float
+    impedance_ohm: Figure
     full_scale_dbu: Figure | None = None
     clip_dbu: Figure | None = None
     ein_dbu: Figure | None = None
@@ -108,7 +108,7 @@ class OutputMode:
     id: str
     label: str
     signal: Signal
-    source_ohm: float = 100.0
+    source_ohm: Figure = field(default_factory=lambda: about(100))
     full_scale_dbu: Figure | None = None
     noise_dbu: Figure | None = None
     trim: Span | None = None
@@ -117,7 +117,10 @@ class OutputMode:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InputPort:
-    """A socket for sound coming in. `channels` names left and right where one socket takes two."""
+    """A socket for sound coming in. `channels` names left and right where one socket takes two.
+
+    linked_to: ports whose gain moves with this one's in some routing; blocks: ports that are off while this is used.
+    """
 
     id: str
     label: str
@@ -134,6 +137,8 @@ class InputPort:
     pad_place: PadPlace = PadPlace.FIRST
     low_cut_hz: tuple[int, ...] = ()
     limiter: bool = False
+    linked_to: tuple[str, ...] = ()
+    blocks: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -176,7 +181,7 @@ class Capsule:
     max_db_spl: Figure
     self_noise_db_a: Figure | None = None
     needs: tuple[Supply, ...] = ()
-    current_ma: float = 0.0
+    current_ma: Figure | None = None
     cell: bool = False
     harmed_by: tuple[Supply, ...] = ()
     pads_db: tuple[float, ...] = ()
@@ -187,33 +192,40 @@ class Traits:
     """Facts beside the signal path: clock, power, media, picture delay. None where a device has no such thing."""
 
     sample_rates_hz: tuple[int, ...] = ()
-    clock_ppm: float | None = None
+    clock_ppm: Figure | None = None
     keeps_timecode_when_off: bool | None = None
-    picture_delay_frames: float | None = None
-    sound_delay_ms: float | None = None
-    power_w: float | None = None
-    battery_wh: float | None = None
-    clip_limit_min: float | None = None
+    picture_delay_frames: Figure | None = None
+    sound_delay_ms: Figure | None = None
+    power_w: Figure | None = None
+    battery_wh: Figure | None = None
+    clip_limit_min: Figure | None = None
+    media: str = ""
+    meters: str = ""
     bits: int | None = None
     is_float: bool = False
 
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known, as (name, words), in the order in which a day asks for it."""
         kept = {True: "kept when off", False: "lost when off: jam again after every battery", None: ""}
-        clock = f"±{self.clock_ppm:g} ppm" if self.clock_ppm is not None else ""
         rates = ", ".join(f"{rate / 1000:g} kHz" for rate in self.sample_rates_hz)
         found = (
             ("file", f"{self.bits} bit{' float' if self.is_float else ''}" if self.bits else ""),
             ("sample rates", rates),
-            ("clock", clock),
+            ("clock", _words(self.clock_ppm, "ppm", "±")),
             ("timecode", kept[self.keeps_timecode_when_off]),
-            ("picture late by", f"{self.picture_delay_frames:g} frames" if self.picture_delay_frames else ""),
-            ("sound late by", f"{self.sound_delay_ms:g} ms" if self.sound_delay_ms else ""),
-            ("power", f"{self.power_w:g} W" if self.power_w else ""),
-            ("battery", f"{self.battery_wh:g} Wh" if self.battery_wh else ""),
-            ("longest clip", f"{self.clip_limit_min:g} min" if self.clip_limit_min else ""),
+            ("picture late by", _words(self.picture_delay_frames, "frames")),
+            ("sound late by", _words(self.sound_delay_ms, "ms")),
+            ("power", _words(self.power_w, "W")),
+            ("battery", _words(self.battery_wh, "Wh")),
+            ("media", self.media),
+            ("meters", self.meters),
+            ("longest clip", _words(self.clip_limit_min, "min")),
         )
         return tuple((name, words) for name, words in found if words)
+
+
+def _words(figure: Figure | None, unit: str, sign: str = "") -> str:
+    return f"{sign}{figure.value:g} {unit}" if figure is not None and figure.value else ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -261,12 +273,24 @@ class DeviceClass:
 
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known beside the signal path, as (name, words); a microphone's powering first."""
+        return (*self._powering(), *self.traits.facts(), *self._ties())
+
+    def _powering(self) -> tuple[tuple[str, str], ...]:
         if self.capsule is None or not (self.capsule.needs or self.capsule.cell):
-            return self.traits.facts()
-        needs = [f"{supply}, {self.capsule.current_ma:g} mA" for supply in self.capsule.needs]
+            return ()
+        current = f", {self.capsule.current_ma.value:g} mA" if self.capsule.current_ma else ""
+        needs = [f"{supply}{current}" for supply in self.capsule.needs]
         if self.capsule.cell:
             needs.append("its own cell, no gauge")
-        return (("needs", " or ".join(needs)), *self.traits.facts())
+        return (("needs", " or ".join(needs)),)
+
+    def _ties(self) -> tuple[tuple[str, str], ...]:
+        """Ports that are not free of each other."""
+        names = {port.id: port.label for port in self.ports}
+        linked = [f"{port.label} with {names[other]}" for port in self.inputs for other in port.linked_to]
+        blocked = [f"{names[other]} off while {port.label} is used" for port in self.inputs for other in port.blocks]
+        found = (("knobs linked in one routing", ", ".join(linked)), ("one or the other", ", ".join(blocked)))
+        return tuple((name, words) for name, words in found if words)
 
     @property
     def is_recording(self) -> bool:

@@ -19,13 +19,16 @@ class Provenance(StrEnum):
 TYPICAL_TOLERANCE_DB: Final = 3.0
 """± of a figure of a plain class, unless it says otherwise. [MEMORY]"""
 
+TYPICAL_TOLERANCE_PERCENT: Final = 20.0
+"""± of a figure of a plain class that is no level. [MEMORY]"""
+
 LARGEST_FIGURE: Final = 1e7
 """ASSUMED_ bound of any figure of a device: 10 MΩ is the largest that occurs."""
 
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """One figure in the unit that its name says; tolerance is ± dB.
+    """One figure in the unit that its name says; tolerance is ± dB for levels and sensitivities, ± % for all else.
 
     Raises:
         RangeError: A value that is not finite or absurdly large, or a negative tolerance.
@@ -41,3 +44,8 @@ class Figure:
             raise RangeError(f"a figure of {self.value} cannot be: give a finite number")
         if not (math.isfinite(self.tolerance) and 0 <= self.tolerance <= 100):
             raise RangeError(f"a tolerance of {self.tolerance} cannot be: give 0 to 100")
+
+
+def about(value: float, percent: float = TYPICAL_TOLERANCE_PERCENT) -> Figure:
+    """A typical figure that is no level: ohms, watts, minutes, ppm; ± in percent."""
+    return Figure(value, percent)

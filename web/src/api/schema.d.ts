@@ -978,6 +978,8 @@ export interface components {
             label: string;
             /** Unit */
             unit: string;
+            /** Tolerance Unit */
+            tolerance_unit: string;
             figure: components["schemas"]["FigureModel"];
             /** Own */
             own: boolean;

@@ -30,7 +30,7 @@ function set(path: string, event: Event) {
           />
         </td>
         <td class="soft small">
-          {{ item.unit }} ±{{ item.figure.tolerance }}, {{ item.figure.provenance }}
+          {{ item.unit }} ±{{ item.figure.tolerance }} {{ item.tolerance_unit }}, {{ item.figure.provenance }}
           <button
             v-if="item.own && !locked"
             type="button"

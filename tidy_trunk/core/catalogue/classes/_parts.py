@@ -4,7 +4,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import InputMode, InputPort, OutputMode, OutputPort, Signal, Span, TrimKind
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 XLR_IN: Final = Plug("xlr3", Gender.FEMALE)
 XLR_OUT: Final = Plug("xlr3", Gender.MALE)
@@ -12,13 +12,13 @@ JACK_SOCKET: Final = Plug("trs35", Gender.FEMALE)
 JACK_PLUG: Final = Plug("trs35", Gender.MALE)
 STEREO: Final = ("L", "R")
 
-DIGITAL_IN: Final = InputMode(id="digital", label="digital", signal=Signal.DIGITAL, impedance_ohm=110)
-DIGITAL_OUT: Final = OutputMode(id="digital", label="digital", signal=Signal.DIGITAL, source_ohm=110)
+DIGITAL_IN: Final = InputMode(id="digital", label="digital", signal=Signal.DIGITAL, impedance_ohm=about(110))
+DIGITAL_OUT: Final = OutputMode(id="digital", label="digital", signal=Signal.DIGITAL, source_ohm=about(110))
 
 
 def microphone_out(source_ohm: float, plug: Plug = XLR_OUT, circuit: Circuit = Circuit.BALANCED) -> OutputPort:
     """The one output of a microphone."""
-    mode = OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=source_ohm)
+    mode = OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=about(source_ohm))
     return OutputPort(id="out", label="out", plug=plug, circuit=circuit, modes=(mode,))
 
 
@@ -36,7 +36,7 @@ def headphone_out(full_scale_dbu: float, noise_dbu: float, *, volume: TrimKind =
                 id="phones",
                 label="headphones",
                 signal=Signal.LINE,
-                source_ohm=32,
+                source_ohm=about(32),
                 full_scale_dbu=Figure(full_scale_dbu),
                 noise_dbu=Figure(noise_dbu),
                 trim=Span(-60, 0, 1, -20),
@@ -53,9 +53,19 @@ def digital_out(
     return OutputPort(id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(DIGITAL_OUT,))
 
 
-def digital_in(port_id: str, label: str, plug: Plug, circuit: Circuit, channels: tuple[str, ...] = STEREO) -> InputPort:
+def digital_in(
+    port_id: str,
+    label: str,
+    plug: Plug,
+    circuit: Circuit,
+    channels: tuple[str, ...] = STEREO,
+    *,
+    blocks: tuple[str, ...] = (),
+) -> InputPort:
     """A digital input."""
-    return InputPort(id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(DIGITAL_IN,))
+    return InputPort(
+        id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(DIGITAL_IN,), blocks=blocks
+    )
 
 
 def timecode_in() -> InputPort:

@@ -24,7 +24,7 @@ from tidy_trunk.core.catalogue.devices import (
     Supply,
     Traits,
 )
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 _HDMI_OUT = digital_out("hdmi", "HDMI out", Plug("hdmi", Gender.FEMALE), Circuit.HDMI)
 _LEFT_RIGHT = (
@@ -32,12 +32,13 @@ _LEFT_RIGHT = (
     Bus(id="R", label="R", recorded=True, inputs=("mic.R",)),
 )
 _SMALL_CAMERA_TRAITS = Traits(
-    sample_rates_hz=(48_000,), clock_ppm=30, keeps_timecode_when_off=False, picture_delay_frames=5, power_w=7, battery_wh=16,
-    clip_limit_min=30, bits=16,
+    sample_rates_hz=(48_000,), clock_ppm=about(30), keeps_timecode_when_off=False, picture_delay_frames=about(5), power_w=about(7), battery_wh=about(16),
+    clip_limit_min=about(30), bits=16, media="one card",
+    meters="coarse, in steps of several dB: measure the file",
 )  # fmt: skip
 
 _SMALL_MIC_MODE = InputMode(
-    id="mic", label="mic", signal=Signal.MIC, impedance_ohm=2_500,
+    id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_500),
     # -10.5 dBu is full scale one step above the lowest gain, and what the input stage takes at any gain.
     full_scale_dbu=Figure(-9, 2), clip_dbu=Figure(-10.5, 2), ein_dbu=Figure(-108), gain=Span(0, 46.5, 1.5, 1.5),
     supplies=(Supply.PLUG_IN,),
@@ -46,7 +47,7 @@ _SMALL_LINE_MODE = InputMode(
     id="line",
     label="line",
     signal=Signal.LINE,
-    impedance_ohm=10_000,
+    impedance_ohm=about(10_000),
     full_scale_dbu=Figure(6, 2),
     gain=Span(-6, 12, 1.5, 0),
 )
@@ -99,7 +100,7 @@ CAMERAS: Final = (
         blurb="3.5 mm socket for mic or line, headphone socket, digital shoe",
         inputs=(
             _small_socket((_SMALL_MIC_MODE, _SMALL_LINE_MODE)),
-            digital_in("shoe", "shoe", Plug("shoe", Gender.FEMALE), Circuit.HDMI),
+            digital_in("shoe", "shoe", Plug("shoe", Gender.FEMALE), Circuit.HDMI, blocks=("mic",)),
         ),
         outputs=(headphone_out(2, -78), _HDMI_OUT),
         buses=(
@@ -129,15 +130,15 @@ CAMERAS: Final = (
                     idle_noise_dbfs=Figure(-90),
                     modes=(
                         InputMode(
-                            id="mic", label="mic", signal=Signal.MIC, impedance_ohm=3_000, full_scale_dbu=Figure(-22, 2),
+                            id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(-22, 2),
                             clip_dbu=Figure(-20, 2), ein_dbu=Figure(-120), gain=Span(0, 38, 1, 10), supplies=(Supply.P48,),
                         ),
                         InputMode(
-                            id="line4", label="line +4 dBu", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(24, 1),
+                            id="line4", label="line +4 dBu", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(24, 1),
                             gain=Span(-6, 12, 1, 0),
                         ),
                         InputMode(
-                            id="line0", label="line 0 dB", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(12, 1),
+                            id="line0", label="line 0 dB", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(12, 1),
                             gain=Span(-6, 12, 1, 0),
                         ),
                     ),
@@ -152,7 +153,7 @@ CAMERAS: Final = (
                 channels=STEREO,
                 automatic_level_places=("menu",),
                 automatic_level_default=True,
-                modes=(InputMode(id="mic", label="mic", signal=Signal.MIC, impedance_ohm=3_000, full_scale_dbu=Figure(-40)),),
+                modes=(InputMode(id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(-40)),),
             ),
             timecode_in(),
         ),
@@ -165,8 +166,8 @@ CAMERAS: Final = (
         ),
         feeds={"phones.L": "1", "phones.R": "2", "hdmi.L": "1", "hdmi.R": "2"},
         traits=Traits(
-            sample_rates_hz=(48_000,), clock_ppm=5, keeps_timecode_when_off=True, picture_delay_frames=2, power_w=20, battery_wh=95,
-            bits=24,
+            sample_rates_hz=(48_000,), clock_ppm=about(5), keeps_timecode_when_off=True, picture_delay_frames=about(2), power_w=about(20), battery_wh=about(95),
+            bits=24, media="two cards, one after the other or both at once",
         ),
     ),
     DeviceClass(
@@ -188,14 +189,14 @@ CAMERAS: Final = (
                 idle_noise_dbfs=Figure(-100),
                 modes=(
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(24, 1),
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(24, 1),
                         gain=Span(-12, 24, 0.5, 0),
                     ),
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=3_000, full_scale_dbu=Figure(-16, 2),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(-16, 2),
                         clip_dbu=Figure(-14, 2), ein_dbu=Figure(-120), gain=Span(0, 48, 0.5, 12), supplies=(Supply.P48,),
                     ),
-                    InputMode(id="aes3", label="AES3", signal=Signal.DIGITAL, impedance_ohm=110),
+                    InputMode(id="aes3", label="AES3", signal=Signal.DIGITAL, impedance_ohm=about(110)),
                 ),
             ),
             timecode_in(),
@@ -207,8 +208,8 @@ CAMERAS: Final = (
         ),
         feeds={"phones.L": "1", "phones.R": "2", "hdmi.L": "1", "hdmi.R": "2"},
         traits=Traits(
-            sample_rates_hz=(48_000,), clock_ppm=5, keeps_timecode_when_off=True, picture_delay_frames=3, power_w=60, battery_wh=150,
-            bits=24,
+            sample_rates_hz=(48_000,), clock_ppm=about(5), keeps_timecode_when_off=True, picture_delay_frames=about(3), power_w=about(60), battery_wh=about(150),
+            bits=24, media="two cards, one after the other or both at once",
         ),
     ),
 )  # fmt: skip

@@ -28,16 +28,23 @@ from tidy_trunk.core.catalogue.devices import (
     Supply,
     Traits,
 )
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 _HDMI = Plug("hdmi", Gender.FEMALE)
 
 
 def _delay_side(side: str) -> tuple[InputPort, OutputPort, Bus]:
     name = side.lower()
-    line_in = InputMode(id="line", label="line", signal=Signal.LINE, impedance_ohm=20_000, full_scale_dbu=Figure(22, 1))
+    line_in = InputMode(
+        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(20_000), full_scale_dbu=Figure(22, 1)
+    )
     line_out = OutputMode(
-        id="line", label="line", signal=Signal.LINE, source_ohm=75, full_scale_dbu=Figure(22, 1), noise_dbu=Figure(-88)
+        id="line",
+        label="line",
+        signal=Signal.LINE,
+        source_ohm=about(75),
+        full_scale_dbu=Figure(22, 1),
+        noise_dbu=Figure(-88),
     )
     return (
         InputPort(
@@ -65,7 +72,7 @@ LIVE: Final = (
         outputs=(_LEFT[1], _RIGHT[1]),
         buses=(_LEFT[2], _RIGHT[2]),
         feeds={"out-l": "l", "out-r": "r"},
-        traits=Traits(power_w=5),
+        traits=Traits(power_w=about(5)),
     ),
     DeviceClass(
         id="live-switcher",
@@ -84,10 +91,10 @@ LIVE: Final = (
                 idle_noise_dbfs=Figure(-82),
                 modes=(
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(6), gain=Span(-20, 6, 1, 0)
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(6), gain=Span(-20, 6, 1, 0)
                     ),
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=2_200, full_scale_dbu=Figure(-16), clip_dbu=Figure(-12),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_200), full_scale_dbu=Figure(-16), clip_dbu=Figure(-12),
                         ein_dbu=Figure(-108), gain=Span(0, 30, 1, 6), supplies=(Supply.PLUG_IN,),
                     ),
                 ),
@@ -99,7 +106,7 @@ LIVE: Final = (
             Bus(id="pgm-r", label="R", recorded=True, inputs=("audio.R",)),
         ),
         feeds={"pgm.L": "pgm-l", "pgm.R": "pgm-r", "phones.L": "pgm-l", "phones.R": "pgm-r"},
-        traits=Traits(sample_rates_hz=(48_000,), power_w=18, picture_delay_frames=2, bits=16),
+        traits=Traits(sample_rates_hz=(48_000,), power_w=about(18), picture_delay_frames=about(2), bits=16),
     ),
     DeviceClass(
         id="timecode-generator",
@@ -108,7 +115,7 @@ LIVE: Final = (
         blurb="Jams by BNC, temperature compensated",
         inputs=(timecode_in(),),
         outputs=(timecode_out(),),
-        traits=Traits(clock_ppm=1, keeps_timecode_when_off=False, power_w=0.3, battery_wh=4),
+        traits=Traits(clock_ppm=about(1), keeps_timecode_when_off=False, power_w=about(0.3), battery_wh=about(4)),
     ),
     DeviceClass(
         id="headphones",
@@ -118,7 +125,7 @@ LIVE: Final = (
         inputs=(
             InputPort(
                 id="plug", label="plug", plug=JACK_PLUG, circuit=Circuit.UNBALANCED_STEREO, channels=STEREO,
-                modes=(InputMode(id="phones", label="headphones", signal=Signal.LINE, impedance_ohm=64),),
+                modes=(InputMode(id="phones", label="headphones", signal=Signal.LINE, impedance_ohm=about(64)),),
             ),
         ),
     ),

@@ -5,7 +5,7 @@ from typing import Final
 from tidy_trunk.core.catalogue.classes._parts import JACK_PLUG, microphone_out
 from tidy_trunk.core.catalogue.connectors import Circuit
 from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Supply, Traits
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 MICROPHONES: Final = (
     DeviceClass(
@@ -19,7 +19,7 @@ MICROPHONES: Final = (
             self_noise_db_a=Figure(14),
             max_db_spl=Figure(130),
             needs=(Supply.P48,),
-            current_ma=3,
+            current_ma=about(3),
             harmed_by=(Supply.T_POWER,),
         ),
     ),
@@ -34,7 +34,7 @@ MICROPHONES: Final = (
             self_noise_db_a=Figure(26),
             max_db_spl=Figure(120),
             needs=(Supply.PLUG_IN,),
-            current_ma=0.3,
+            current_ma=about(0.3),
             harmed_by=(Supply.P48,),
         ),
     ),
@@ -67,11 +67,11 @@ MICROPHONES: Final = (
             self_noise_db_a=Figure(20),
             max_db_spl=Figure(125),
             needs=(Supply.P48,),
-            current_ma=2,
+            current_ma=about(2),
             cell=True,
             harmed_by=(Supply.T_POWER,),
         ),
-        traits=Traits(battery_wh=2.0),
+        traits=Traits(battery_wh=about(2.0)),
     ),
     DeviceClass(
         id="on-camera-microphone",
@@ -86,7 +86,7 @@ MICROPHONES: Final = (
             cell=True,
             pads_db=(10.0,),
         ),
-        traits=Traits(battery_wh=2.0),
+        traits=Traits(battery_wh=about(2.0)),
     ),
 )
 """Figures: [HANDBOOK] §12, except the largest sound pressure of dynamic, ribbon, battery and on-camera [MEMORY]"""

@@ -18,7 +18,7 @@ from tidy_trunk.core.catalogue.devices import (
     Traits,
     TrimKind,
 )
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 _MIXER_REFS = ("in1", "in2", "in3", "in4")
 _MIXER_OUT_MODES = (
@@ -26,12 +26,17 @@ _MIXER_OUT_MODES = (
         id="line",
         label="line +4 dBu",
         signal=Signal.LINE,
-        source_ohm=100,
+        source_ohm=about(100),
         full_scale_dbu=Figure(22, 1),
         noise_dbu=Figure(-88),
     ),
     OutputMode(
-        id="mic", label="mic", signal=Signal.MIC, source_ohm=150, full_scale_dbu=Figure(-18, 1), noise_dbu=Figure(-125)
+        id="mic",
+        label="mic",
+        signal=Signal.MIC,
+        source_ohm=about(150),
+        full_scale_dbu=Figure(-18, 1),
+        noise_dbu=Figure(-125),
     ),
 )
 
@@ -39,7 +44,7 @@ _MIXER_OUT_MODES = (
 def _shoe_modes() -> tuple[InputMode, ...]:
     def mic(gain_id: str, label: str, full_scale_dbu: float) -> InputMode:
         return InputMode(
-            id=gain_id, label=label, signal=Signal.MIC, impedance_ohm=3_000, full_scale_dbu=Figure(full_scale_dbu),
+            id=gain_id, label=label, signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(full_scale_dbu),
             clip_dbu=Figure(full_scale_dbu + 6), ein_dbu=Figure(-122), gain=Span(-20, 20, 1, 0), supplies=(Supply.P48,),
         )  # fmt: skip
 
@@ -47,7 +52,7 @@ def _shoe_modes() -> tuple[InputMode, ...]:
         id="line",
         label="line",
         signal=Signal.LINE,
-        impedance_ohm=10_000,
+        impedance_ohm=about(10_000),
         full_scale_dbu=Figure(22),
         gain=Span(-20, 20, 1, 0),
     )
@@ -76,11 +81,11 @@ MIXERS: Final = (
                 limiter=True,
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=2_000, full_scale_dbu=Figure(22),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_000), full_scale_dbu=Figure(22),
                         clip_dbu=Figure(0), ein_dbu=Figure(-126), gain=Span(15, 75, 1, 45), supplies=(Supply.P48,),
                     ),
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(22),
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(22),
                         gain=Span(-20, 20, 1, 0),
                     ),
                 ),
@@ -97,7 +102,7 @@ MIXERS: Final = (
             Bus(id="mix-r", label="mix R", recorded=False, inputs=_MIXER_REFS),
         ),
         feeds={"out-l": "mix-l", "out-r": "mix-r", "phones.L": "mix-l", "phones.R": "mix-r"},
-        traits=Traits(power_w=4, battery_wh=20),
+        traits=Traits(power_w=about(4), battery_wh=about(20)),
     ),
     DeviceClass(
         id="preamp-box",
@@ -114,11 +119,11 @@ MIXERS: Final = (
                 limiter=True,
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=3_000, full_scale_dbu=Figure(10),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(10),
                         clip_dbu=Figure(-5), ein_dbu=Figure(-123), gain=Span(10, 60, 1, 30), supplies=(Supply.P48,),
                     ),
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(22),
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(22),
                         gain=Span(-10, 10, 1, 0),
                     ),
                 ),
@@ -129,7 +134,7 @@ MIXERS: Final = (
             OutputPort(
                 id="out", label="camera out", plug=JACK_SOCKET, circuit=Circuit.UNBALANCED_STEREO, channels=STEREO,
                 modes=(
-                    OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=150, full_scale_dbu=Figure(-10),
+                    OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=about(150), full_scale_dbu=Figure(-10),
                                noise_dbu=Figure(-110), trim=Span(-30, 0, 1, 0), trim_kind=TrimKind.ANALOGUE),
                 ),
             ),
@@ -140,7 +145,7 @@ MIXERS: Final = (
             Bus(id="R", label="R", recorded=False, inputs=("in2",)),
         ),
         feeds={"out.L": "L", "out.R": "R", "phones.L": "L", "phones.R": "R"},
-        traits=Traits(power_w=1.5, battery_wh=6),
+        traits=Traits(power_w=about(1.5), battery_wh=about(6)),
     ),
     DeviceClass(
         id="shoe-adapter",
@@ -154,6 +159,7 @@ MIXERS: Final = (
                 plug=Plug("combo", Gender.FEMALE),
                 circuit=Circuit.BALANCED,
                 phantom_places=("switch",),
+                linked_to=("in2",) if number == 1 else (),
                 automatic_level_places=("switch",),
                 low_cut_hz=(16, 160),
                 idle_noise_dbfs=Figure(-96),

@@ -17,7 +17,7 @@ from tidy_trunk.core.catalogue.devices import (
     Supply,
     Traits,
 )
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 _AIR_OUT = digital_out("air", "aerial", Plug("air", Gender.MALE), Circuit.RADIO, ("1",))
 _RADIO_RANGE_DBFS = Figure(-100)
@@ -53,11 +53,11 @@ RADIO: Final = (
                 idle_noise_dbfs=_RADIO_RANGE_DBFS,
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=10_000, full_scale_dbu=Figure(-10),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(10_000), full_scale_dbu=Figure(-10),
                         ein_dbu=Figure(-115), gain=_GAIN, supplies=(Supply.PLUG_IN,),
                     ),
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=20_000, full_scale_dbu=Figure(20), gain=_GAIN
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(20_000), full_scale_dbu=Figure(20), gain=_GAIN
                     ),
                 ),
             ),
@@ -65,7 +65,7 @@ RADIO: Final = (
         outputs=(_AIR_OUT,),
         buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
         feeds={"air": "air"},
-        traits=Traits(power_w=0.5, battery_wh=4.0),
+        traits=Traits(power_w=about(0.5), battery_wh=about(4.0)),
     ),
     DeviceClass(
         id="plug-on-transmitter",
@@ -83,7 +83,7 @@ RADIO: Final = (
                 idle_noise_dbfs=_RADIO_RANGE_DBFS,
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=10_000, full_scale_dbu=Figure(-10),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(10_000), full_scale_dbu=Figure(-10),
                         ein_dbu=Figure(-118), gain=_GAIN, supplies=(Supply.P48,),
                     ),
                 ),
@@ -92,7 +92,7 @@ RADIO: Final = (
         outputs=(_AIR_OUT,),
         buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
         feeds={"air": "air"},
-        traits=Traits(power_w=0.7, battery_wh=4.0),
+        traits=Traits(power_w=about(0.7), battery_wh=about(4.0)),
     ),
     DeviceClass(
         id="receiver-one",
@@ -103,7 +103,7 @@ RADIO: Final = (
         outputs=(OutputPort(id="out", label="out", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=_out_modes()),),
         buses=(Bus(id="air", label="received", recorded=False, inputs=("air",)),),
         feeds={"out": "air"},
-        traits=Traits(power_w=1.2, battery_wh=6.0, sound_delay_ms=3.0),
+        traits=Traits(power_w=about(1.2), battery_wh=about(6.0), sound_delay_ms=about(3.0)),
     ),
     DeviceClass(
         id="receiver-two",
@@ -121,7 +121,7 @@ RADIO: Final = (
             Bus(id="air-2", label="channel 2", recorded=False, inputs=("air-2",)),
         ),
         feeds={"out.L": "air-1", "out.R": "air-2"},
-        traits=Traits(power_w=1.5, battery_wh=6.0, sound_delay_ms=5.0),
+        traits=Traits(power_w=about(1.5), battery_wh=about(6.0), sound_delay_ms=about(5.0)),
     ),
 )  # fmt: skip
 """Figures: [HANDBOOK] §12; input levels, output noise and power [MEMORY]"""

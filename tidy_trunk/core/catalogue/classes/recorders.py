@@ -27,7 +27,7 @@ from tidy_trunk.core.catalogue.devices import (
     Traits,
     TrimKind,
 )
-from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.figures import Figure, about
 
 
 def _line_out(
@@ -37,7 +37,7 @@ def _line_out(
 
 
 _BAG_LINE = OutputMode(
-    id="line", label="line", signal=Signal.LINE, source_ohm=100, full_scale_dbu=Figure(10, 1), noise_dbu=Figure(-85),
+    id="line", label="line", signal=Signal.LINE, source_ohm=about(100), full_scale_dbu=Figure(10, 1), noise_dbu=Figure(-85),
     trim=Span(-48, 0, 0.5, 0), trim_kind=TrimKind.DIGITAL,
 )  # fmt: skip
 
@@ -54,11 +54,11 @@ def _bag_input(number: int) -> InputPort:
         idle_noise_dbfs=Figure(-118),
         modes=(
             InputMode(
-                id="mic", label="mic", signal=Signal.MIC, impedance_ohm=4_000, full_scale_dbu=Figure(10, 1),
+                id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(4_000), full_scale_dbu=Figure(10, 1),
                 clip_dbu=Figure(0, 1), ein_dbu=Figure(-125), gain=Span(10, 75, 1, 40), supplies=(Supply.P48,),
             ),
             InputMode(
-                id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(24, 1),
+                id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(24, 1),
                 gain=Span(-6, 30, 1, 0),
             ),
         ),
@@ -88,11 +88,11 @@ RECORDERS: Final = (
                 idle_noise_dbfs=Figure(-88),
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=2_000, full_scale_dbu=Figure(-6),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_000), full_scale_dbu=Figure(-6),
                         clip_dbu=Figure(-6), ein_dbu=Figure(-112), gain=Span(0, 40, 1, 20), supplies=(Supply.PLUG_IN,),
                     ),
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(6),
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(6),
                         gain=Span(-12, 12, 1, 0),
                     ),
                 ),
@@ -104,7 +104,7 @@ RECORDERS: Final = (
             Bus(id="R", label="R", recorded=True, inputs=("in.R",)),
         ),
         feeds={"phones.L": "L", "phones.R": "R"},
-        traits=Traits(sample_rates_hz=(44_100, 48_000), clock_ppm=30, keeps_timecode_when_off=False, power_w=0.5, battery_wh=4, bits=24),
+        traits=Traits(sample_rates_hz=(44_100, 48_000), clock_ppm=about(30), keeps_timecode_when_off=False, power_w=about(0.5), media="one card", battery_wh=about(4), bits=24),
     ),
     DeviceClass(
         id="handheld-recorder",
@@ -124,11 +124,11 @@ RECORDERS: Final = (
                 idle_noise_dbfs=Figure(-100),
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=3_000, full_scale_dbu=Figure(4),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(4),
                         clip_dbu=Figure(-3), ein_dbu=Figure(-120), gain=Span(7, 60, 1, 30), supplies=(Supply.P48,),
                     ),
                     InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=10_000, full_scale_dbu=Figure(22),
+                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(22),
                         gain=Span(-10, 20, 1, 0),
                     ),
                 ),
@@ -139,7 +139,7 @@ RECORDERS: Final = (
             _line_out(
                 "line", "line out", JACK_SOCKET, Circuit.UNBALANCED_STEREO, STEREO,
                 OutputMode(
-                    id="line", label="line", signal=Signal.LINE, source_ohm=200, full_scale_dbu=Figure(4), noise_dbu=Figure(-88),
+                    id="line", label="line", signal=Signal.LINE, source_ohm=about(200), full_scale_dbu=Figure(4), noise_dbu=Figure(-88),
                     trim=Span(-30, 0, 1, 0), trim_kind=TrimKind.DIGITAL,
                 ),
             ),
@@ -150,7 +150,7 @@ RECORDERS: Final = (
             Bus(id="2", label="2", recorded=True, inputs=("in2",)),
         ),
         feeds={"line.L": "1", "line.R": "2", "phones.L": "1", "phones.R": "2"},
-        traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), clock_ppm=20, keeps_timecode_when_off=False, power_w=2, battery_wh=8, bits=24),
+        traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(2), media="one card", battery_wh=about(8), bits=24),
     ),
     DeviceClass(
         id="bag-recorder",
@@ -176,7 +176,7 @@ RECORDERS: Final = (
             "aes.L": "mix-l", "aes.R": "mix-r", "phones.L": "mix-l", "phones.R": "mix-r",
         },
         traits=Traits(
-            sample_rates_hz=(48_000, 96_000, 192_000), clock_ppm=1, keeps_timecode_when_off=True, power_w=9, battery_wh=98, bits=24,
+            sample_rates_hz=(48_000, 96_000, 192_000), clock_ppm=about(1), keeps_timecode_when_off=True, power_w=about(9), media="internal and one card, both at once", battery_wh=about(98), bits=24,
         ),
     ),
     DeviceClass(
@@ -193,7 +193,7 @@ RECORDERS: Final = (
                 idle_noise_dbfs=Figure(-130),
                 modes=(
                     InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=10_000, full_scale_dbu=Figure(-2),
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(10_000), full_scale_dbu=Figure(-2),
                         clip_dbu=Figure(8), ein_dbu=Figure(-116), supplies=(Supply.PLUG_IN,),
                     ),
                 ),
@@ -204,9 +204,9 @@ RECORDERS: Final = (
                 id="phones", label="headphones/timecode", plug=JACK_SOCKET, circuit=Circuit.UNBALANCED_STEREO, channels=STEREO,
                 is_headphone=True,
                 modes=(
-                    OutputMode(id="phones", label="headphones", signal=Signal.LINE, source_ohm=32, full_scale_dbu=Figure(0),
+                    OutputMode(id="phones", label="headphones", signal=Signal.LINE, source_ohm=about(32), full_scale_dbu=Figure(0),
                                noise_dbu=Figure(-80), trim=Span(-60, 0, 1, -20)),
-                    OutputMode(id="timecode", label="timecode left, sound right", signal=Signal.LINE, source_ohm=32,
+                    OutputMode(id="timecode", label="timecode left, sound right", signal=Signal.LINE, source_ohm=about(32),
                                full_scale_dbu=Figure(-6), noise_dbu=Figure(-80)),
                 ),
             ),
@@ -214,7 +214,7 @@ RECORDERS: Final = (
         buses=(Bus(id="1", label="1", recorded=True, inputs=("mic",)),),
         feeds={"phones.L": "1", "phones.R": "1"},
         traits=Traits(
-            sample_rates_hz=(48_000,), clock_ppm=1, keeps_timecode_when_off=False, power_w=0.4, battery_wh=4, bits=32, is_float=True,
+            sample_rates_hz=(48_000,), clock_ppm=about(1), keeps_timecode_when_off=False, power_w=about(0.4), media="internal", battery_wh=about(4), bits=32, is_float=True,
         ),
     ),
 )  # fmt: skip

@@ -109,6 +109,7 @@ def test_every_figure_has_words_and_a_unit():
         for named in figures_of(device):
             assert named.label and named.unit, named.path
             assert named.figure.provenance and named.figure.source
+            assert ".digital." not in named.path, "a digital link has no figure of its own"
     units = {item.unit: item.tolerance_unit for device in DEVICES.values() for item in figures_of(device)}
     assert units["dBu"] == units["mV/Pa"] == "dB" and units["Ω"] == units["ppm"] == units["Wh"] == "%"
 

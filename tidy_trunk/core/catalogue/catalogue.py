@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from tidy_trunk.core.catalogue.classes import CAMERAS, LIVE, MICROPHONES, MIXERS, RADIO, RECORDERS
-from tidy_trunk.core.catalogue.devices import DeviceClass
+from tidy_trunk.core.catalogue.devices import DeviceClass, Signal
 from tidy_trunk.core.catalogue.figures import Figure
 from tidy_trunk.errors import UnknownItemError
 
@@ -65,6 +65,8 @@ def _walk(path: tuple[str, ...], labels: tuple[str, ...], value: Any) -> list[Na
         where = " ".join(dict.fromkeys(labels))
         return [NamedFigure(".".join(path), f"{where}, {words}" if where else words, unit, value)]
     found: list[NamedFigure] = []
+    if getattr(value, "signal", None) is Signal.DIGITAL:
+        return found  # a digital link has the impedance of its standard: nothing to measure or to change
     if isinstance(value, tuple) and value and hasattr(value[0], "id"):
         for item in value:
             found += _walk((*path, item.id), (*labels, item.label), item)

@@ -1,7 +1,18 @@
 """Plain classes of gear: devices, their controls, connectors and leads."""
 
 from tidy_trunk.core.catalogue.catalogue import DEVICES, NamedFigure, figures_of, with_figures
-from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Gender, Leg, Plug, mates
+from tidy_trunk.core.catalogue.connectors import (
+    CONNECTORS,
+    PINOUTS,
+    Circuit,
+    Contacts,
+    Gender,
+    Leg,
+    Plug,
+    is_meant_for,
+    mates,
+    touching,
+)
 from tidy_trunk.core.catalogue.controls import (
     CAPSULE_PAD_KEY,
     CELL_KEY,
@@ -21,6 +32,7 @@ from tidy_trunk.core.catalogue.devices import (
     Bus,
     Capsule,
     DeviceClass,
+    Drive,
     InputMode,
     InputPort,
     Kind,
@@ -36,9 +48,22 @@ from tidy_trunk.core.catalogue.devices import (
     channel_refs,
 )
 from tidy_trunk.core.catalogue.figures import Figure, Provenance
-from tidy_trunk.core.catalogue.leads import LEADS, PAD_LOAD_OHM, PAD_SOURCE_OHM, LeadClass, Wires
+from tidy_trunk.core.catalogue.leads import (
+    AES3_OHM,
+    LEADS,
+    PAD_LOAD_OHM,
+    PAD_SOURCE_OHM,
+    PAD_TOLERANCE_DB,
+    Bridge,
+    LeadClass,
+    Side,
+    Winding,
+    Wire,
+    Wiring,
+)
 
 __all__ = [
+    "AES3_OHM",
     "CAPSULE_PAD_KEY",
     "CELL_KEY",
     "CONNECTORS",
@@ -46,13 +71,17 @@ __all__ = [
     "LEADS",
     "PAD_LOAD_OHM",
     "PAD_SOURCE_OHM",
+    "PAD_TOLERANCE_DB",
     "PINOUTS",
+    "Bridge",
     "Bus",
     "Capsule",
     "Circuit",
+    "Contacts",
     "Control",
     "ControlKind",
     "DeviceClass",
+    "Drive",
     "Figure",
     "Gender",
     "InputMode",
@@ -69,21 +98,26 @@ __all__ = [
     "Provenance",
     "Setting",
     "Settings",
+    "Side",
     "Signal",
     "Span",
     "Supply",
     "Traits",
     "TrimKind",
-    "Wires",
+    "Winding",
+    "Wire",
+    "Wiring",
     "channel_refs",
     "controls_of",
     "figures_of",
     "find_control",
     "gain_key",
+    "is_meant_for",
     "mates",
     "mode_key",
     "pad_key",
     "switch_key",
+    "touching",
     "trim_key",
     "with_figures",
 ]

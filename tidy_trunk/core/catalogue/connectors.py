@@ -15,6 +15,8 @@ class Circuit(StrEnum):
     UNBALANCED_STEREO = "unbalanced stereo"
     AES3 = "AES3"
     HDMI = "HDMI"
+    SDI = "SDI"
+    USB = "USB audio"
     RADIO = "radio"
     TIMECODE = "timecode"
 
@@ -29,7 +31,7 @@ class Circuit(StrEnum):
     @property
     def is_digital(self) -> bool:
         """Sound as numbers: its level is the sender's dBFS. Radio counts, as both ends state it so."""
-        return self in (Circuit.AES3, Circuit.HDMI, Circuit.RADIO)
+        return self in (Circuit.AES3, Circuit.HDMI, Circuit.SDI, Circuit.USB, Circuit.RADIO)
 
 
 class Gender(StrEnum):
@@ -79,22 +81,31 @@ CONNECTORS: Final[Mapping[str, Connector]] = {
         Connector("xlr5", "XLR-5", ("1", "2", "3", "4", "5"), True),
         Connector("combo", "combo XLR/6.35 mm", ("1", "2", "3"), True),
         Connector("ta3", "TA3", ("1", "2", "3"), True),
+        Connector("ta5", "TA5", ("1", "2", "3", "4", "5"), True),
+        Connector("ts35", "3.5 mm TS", ("T", "S"), False),
         Connector("trs35", "3.5 mm TRS", ("T", "R", "S"), False),
         Connector("trrs35", "3.5 mm TRRS", ("T", "R1", "R2", "S"), False),
+        Connector("trrs35-older", "3.5 mm TRRS, older order", ("T", "R1", "R2", "S"), False),
+        Connector("ts635", "6.35 mm TS", ("T", "S"), False),
         Connector("trs635", "6.35 mm TRS", ("T", "R", "S"), False),
         Connector("rca", "RCA", ("T", "S"), False),
         Connector("bnc", "BNC", ("T", "S"), True),
+        Connector("multi", "multi-pin", ("1", "2", "3", "4", "5"), True),
+        Connector("usb-c", "USB-C", ("all",), False),
         Connector("hdmi", "HDMI", ("all",), False),
         Connector("shoe", "hot-shoe contacts", ("all",), True),
         Connector("air", "aerial", ("all",), True),
         Connector("inside", "built in", ("T", "R", "S"), True),
     )
 }
-"""The connectors by id. [IEC60268-12], [PRACTICE]"""
+"""The connectors by id; a multi-pin is wired as an XLR-5 here. [IEC60268-12], [PRACTICE]"""
 
 _SCREEN = Leg(0, "screen")
 _HOT, _COLD, _RIGHT_HOT, _RIGHT_COLD = Leg(0, "hot"), Leg(0, "cold"), Leg(1, "hot"), Leg(1, "cold")
 _XLR_MONO = {"1": _SCREEN, "2": _HOT, "3": _COLD}
+_FIVE = {"1": _SCREEN, "2": _HOT, "3": _COLD, "4": _RIGHT_HOT, "5": _RIGHT_COLD}
+_TRS_STEREO = {"T": _HOT, "R": _RIGHT_HOT, "S": _SCREEN}
+_TIP = {"T": _HOT, "S": _SCREEN}
 _DIGITAL = {"all": _HOT}
 
 PINOUTS: Final[Mapping[tuple[str, Circuit], Mapping[str, Leg]]] = {
@@ -103,30 +114,85 @@ PINOUTS: Final[Mapping[tuple[str, Circuit], Mapping[str, Leg]]] = {
     ("combo", Circuit.BALANCED): _XLR_MONO,
     ("ta3", Circuit.BALANCED): _XLR_MONO,
     ("ta3", Circuit.UNBALANCED): {"1": _SCREEN, "2": _HOT, "3": _SCREEN},
-    ("xlr5", Circuit.BALANCED_STEREO): {"1": _SCREEN, "2": _HOT, "3": _COLD, "4": _RIGHT_HOT, "5": _RIGHT_COLD},
+    ("ta5", Circuit.BALANCED_STEREO): _FIVE,
+    ("xlr5", Circuit.BALANCED_STEREO): _FIVE,
+    ("multi", Circuit.BALANCED_STEREO): _FIVE,
+    ("ts635", Circuit.UNBALANCED): _TIP,
     ("trs635", Circuit.BALANCED): {"T": _HOT, "R": _COLD, "S": _SCREEN},
-    ("trs635", Circuit.UNBALANCED_STEREO): {"T": _HOT, "R": _RIGHT_HOT, "S": _SCREEN},
+    ("trs635", Circuit.UNBALANCED_STEREO): _TRS_STEREO,
+    ("ts35", Circuit.UNBALANCED): _TIP,
     ("trs35", Circuit.UNBALANCED): {"T": _HOT, "R": _SCREEN, "S": _SCREEN},
-    ("trs35", Circuit.UNBALANCED_STEREO): {"T": _HOT, "R": _RIGHT_HOT, "S": _SCREEN},
+    ("trs35", Circuit.UNBALANCED_STEREO): _TRS_STEREO,
+    ("trs35", Circuit.BALANCED): {"T": _HOT, "R": _COLD, "S": _SCREEN},
+    # The microphone of a headset: on the sleeve in the common order, on the second ring in the older one.
     ("trrs35", Circuit.UNBALANCED): {"S": _HOT, "R2": _SCREEN},
-    ("inside", Circuit.UNBALANCED_STEREO): {"T": _HOT, "R": _RIGHT_HOT, "S": _SCREEN},
-    ("rca", Circuit.UNBALANCED): {"T": _HOT, "S": _SCREEN},
-    ("bnc", Circuit.TIMECODE): {"T": _HOT, "S": _SCREEN},
-    ("trs35", Circuit.TIMECODE): {"T": _HOT, "S": _SCREEN},
+    ("trrs35-older", Circuit.UNBALANCED): {"R2": _HOT, "S": _SCREEN},
+    ("inside", Circuit.UNBALANCED_STEREO): _TRS_STEREO,
+    ("rca", Circuit.UNBALANCED): _TIP,
+    ("bnc", Circuit.TIMECODE): _TIP,
+    ("bnc", Circuit.SDI): _TIP,
+    ("trs35", Circuit.TIMECODE): _TIP,
+    ("usb-c", Circuit.USB): _DIGITAL,
     ("hdmi", Circuit.HDMI): _DIGITAL,
     ("shoe", Circuit.HDMI): _DIGITAL,
     ("air", Circuit.RADIO): _DIGITAL,
 }
 """What each contact carries, by connector and circuit. [IEC60268-12] for XLR-3, else [PRACTICE]"""
 
-_COMBO_TAKES = ("xlr3", "trs635")
+Contacts = tuple[tuple[str, str], ...]
+"""Pairs of contacts that touch. [HANDBOOK]"""
+
+_SAME = {connector.id: tuple((contact, contact) for contact in connector.contacts) for connector in CONNECTORS.values()}
+_THREE_IN_FOUR: Contacts = (("T", "T"), ("R", "R1"), ("S", "R2"), ("S", "S"))
+_FOUR_IN_THREE: Contacts = (("T", "T"), ("R1", "R"), ("R2", "S"), ("S", "S"))
+_TWO_IN_THREE: Contacts = (("T", "T"), ("S", "R"), ("S", "S"))
+_THREE_IN_TWO: Contacts = (("T", "T"), ("R", "S"), ("S", "S"))
+_TWO_IN_FOUR: Contacts = (("T", "T"), ("S", "R1"), ("S", "R2"), ("S", "S"))
+_FOUR_IN_FOUR = _SAME["trrs35"]
+
+_FITTING: Final[Mapping[tuple[str, str], Contacts]] = {
+    # (plug, socket): the longer part of a plug bridges what it lies across
+    ("xlr3", "combo"): _SAME["xlr3"],
+    ("trs635", "combo"): (("T", "2"), ("R", "3"), ("S", "1")),
+    ("ts635", "combo"): (("T", "2"), ("S", "3"), ("S", "1")),
+    ("ts635", "trs635"): _TWO_IN_THREE,
+    ("trs635", "ts635"): _THREE_IN_TWO,
+    ("ts35", "trs35"): _TWO_IN_THREE,
+    ("trs35", "ts35"): _THREE_IN_TWO,
+    ("trs35", "trrs35"): _THREE_IN_FOUR,
+    ("trs35", "trrs35-older"): _THREE_IN_FOUR,
+    ("trrs35", "trs35"): _FOUR_IN_THREE,
+    ("trrs35-older", "trs35"): _FOUR_IN_THREE,
+    ("trrs35", "trrs35-older"): _FOUR_IN_FOUR,
+    ("trrs35-older", "trrs35"): _FOUR_IN_FOUR,
+    ("ts35", "trrs35"): _TWO_IN_FOUR,
+    ("ts35", "trrs35-older"): _TWO_IN_FOUR,
+}
+
+
+def touching(near: Plug, far: Plug) -> Contacts | None:
+    """Which contacts touch when two ends go together, as (contact of near, contact of far); None where they do not.
+
+    Jacks of one diameter go into each other whatever their rings: a sleeve then lies across two springs of the socket.
+
+    Source: [PRACTICE]
+    """
+    if near.gender == far.gender:
+        return None
+    if near.connector == far.connector:
+        return _SAME[near.connector]
+    if near.gender is Gender.MALE:
+        return _FITTING.get((near.connector, far.connector))
+    pairs = _FITTING.get((far.connector, near.connector))
+    return None if pairs is None else tuple((here, there) for there, here in pairs)
 
 
 def mates(first: Plug, second: Plug) -> bool:
-    """Whether two ends go together: the same connector, the other gender; a combo socket takes either of its plugs."""
-    if first.gender == second.gender:
-        return False
-    names = {first.connector, second.connector}
-    if len(names) == 1:
-        return True
-    return "combo" in names and bool(names & set(_COMBO_TAKES))
+    """Whether two ends can be pushed together; what then arrives is another question."""
+    return touching(first, second) is not None
+
+
+def is_meant_for(first: Plug, second: Plug) -> bool:
+    """Whether two ends are made for each other: not a plug whose sleeve lies across two springs."""
+    pairs = touching(first, second)
+    return pairs is not None and len({near for near, _ in pairs}) == len(pairs) == len({far for _, far in pairs})

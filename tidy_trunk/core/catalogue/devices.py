@@ -55,6 +55,14 @@ class TrimKind(StrEnum):
     DIGITAL = "digital"
 
 
+class Drive(StrEnum):
+    """How a balanced output drives its two legs: what is left when one of them is dropped depends on it."""
+
+    FLOATING = "floating"  # a coil or a transformer: all of it between the legs, whichever is earthed
+    SYMMETRIC = "symmetric"  # each leg half, in opposite polarity, against the screen
+    HOT_ONLY = "hot only"  # all of it on the hot leg; the cold one has the same impedance and no signal
+
+
 @dataclass(frozen=True, slots=True)
 class Span:
     """Range of a knob in dB, and where it stands when nobody has touched it."""
@@ -143,7 +151,7 @@ class InputPort:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OutputPort:
-    """A socket for sound going out."""
+    """A socket for sound going out. `drive` matters where it is balanced."""
 
     id: str
     label: str
@@ -152,6 +160,7 @@ class OutputPort:
     modes: tuple[OutputMode, ...]
     channels: tuple[str, ...] = ("1",)
     is_headphone: bool = False
+    drive: Drive = Drive.FLOATING
 
 
 Port = InputPort | OutputPort

@@ -1,14 +1,18 @@
 """What a rule is, and what it finds. A new rule is one function with `@rule` in a module of `rules/`; nothing else."""
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
+from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort
+from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply
 from tidy_trunk.core.levels import Report, TrackLevel
-from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit
+from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit, apply_edits
+from tidy_trunk.core.trace import accept, run_link
 from tidy_trunk.core.ways import Way, ways
+from tidy_trunk.core.wiring import Delivery, Fault, Link, delivery, faults, unmated
+from tidy_trunk.errors import TidyTrunkError
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
@@ -78,6 +82,23 @@ class Joint:
         self.sends: OutputMode = self.sender.output_mode(self.output)
         self.takes: InputMode = self.receiver.input_mode(self.input)
         self.leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+        self.mates = unmated(self.output, [lead for lead, _ in self.leads], self.input) is None
+
+    @cached_property
+    def link(self) -> Link:
+        """What the leads do; nothing is heard where the plugs do not mate."""
+        return run_link(self.rig, self.run)
+
+    @cached_property
+    def faults(self) -> tuple[Fault, ...]:
+        """What is wrong with what arrives; empty where the plugs do not mate, which is another matter."""
+        return faults(self.output, self.leads, self.input, self.sends, self.takes) if self.mates else ()
+
+    def delivery(self, supply: Supply) -> Delivery | None:
+        """How a supply stands at the sender's contacts; None where no contacts carry it."""
+        if not self.mates or not self.output.circuit.is_analogue or not self.input.circuit.is_analogue:
+            return None
+        return delivery(self.output, self.leads, self.input, supply)
 
     @property
     def pad_db(self) -> float:
@@ -109,6 +130,14 @@ class Situation:
         if run_id not in self._ways:
             self._ways[run_id] = ways(self.report, run_id)
         return tuple(Fix(way.label, way.edits) for way in self._ways[run_id] if not way.clips and way.fits)[:most]
+
+    def can(self, edits: Sequence[Edit]) -> bool:
+        """Whether edits lead to a plan that is well formed and without circles."""
+        try:
+            accept(apply_edits(self.plan, edits)[0])
+        except TidyTrunkError:
+            return False
+        return True
 
     def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:
         """The recorded tracks of the receiving device that a run feeds."""

@@ -5,8 +5,7 @@ from tidy_trunk.core.joins.search import (
     USUAL_LENGTH_M,
     Join,
     find_joins,
-    signal_faults,
     unbalanced_length_m,
 )
 
-__all__ = ["UNBALANCED_LIMIT_M", "USUAL_LENGTH_M", "Join", "find_joins", "signal_faults", "unbalanced_length_m"]
+__all__ = ["UNBALANCED_LIMIT_M", "USUAL_LENGTH_M", "Join", "find_joins", "unbalanced_length_m"]

@@ -1,13 +1,13 @@
 """What joins an output to an input: chains of leads and adapters that mate and bring the right signal."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Final
 
-from tidy_trunk.core.catalogue import LEADS, Gender, InputPort, LeadClass, OutputPort, Plug, Signal, mates
+from tidy_trunk.core.catalogue import AES3_OHM, LEADS, Circuit, InputPort, LeadClass, OutputPort, Plug, is_meant_for
 from tidy_trunk.core.plan import Part
-from tidy_trunk.core.trace import arrivals
+from tidy_trunk.core.wiring import Fault, end_of, faults, is_plug_of_its_own
 
 LONGEST_CHAIN: Final = 3
 """ASSUMED_ most leads that a proposal puts in a row: every join is a fault to come."""
@@ -22,7 +22,10 @@ USUAL_LENGTH_M: Final = 3.0
 JOINT_M: Final = 0.2
 """ASSUMED_ what a lead or joint bridges beyond its stated length."""
 
-_ONLY_FOUND = ("xlr-crossed",)  # never proposed: it only turns up by mistake
+NO_LEADS: Final[Mapping[str, LeadClass]] = {}
+"""ASSUMED_ that nobody has leads of his own unless he says so."""
+
+_ONLY_FOUND = ("xlr-crossed", "trs-xlr-joined", "xlr-isolator", "trs-isolator")  # by mistake, or as a cure
 _WIRELESS = ("radio", "shoe")
 
 
@@ -31,103 +34,109 @@ class Join:
     """A chain of leads. `faults` says what is wrong with the signal that arrives; empty where it is right."""
 
     parts: tuple[Part, ...]
-    faults: tuple[str, ...]
+    faults: tuple[Fault, ...]
     unbalanced_m: float
 
-
-def signal_faults(sending: OutputPort, leads: Sequence[tuple[LeadClass, str]], receiving: InputPort) -> tuple[str, ...]:
-    """What is wrong with what arrives through leads, in words; empty where each channel hears what it should."""
-    if sending.circuit.is_digital:
-        takes = any(mode.signal is Signal.DIGITAL for mode in receiving.modes)
-        return () if takes else ("numbers into an analogue input",)
-    if not receiving.circuit.is_analogue:
-        return ("analogue into a digital input",)
-    heard = arrivals(sending, leads, receiving)
-    faults = []
-    if not any(heard):
-        faults.append("nothing arrives")
-    signs = [arrival[0].coefficient > 0 for arrival in heard if len(arrival) == 1]
-    if any(len(arrival) > 1 for arrival in heard):
-        faults.append("left minus right: the middle vanishes")
-    elif len(set(signs)) > 1:
-        faults.append("the two sides are in opposite polarity")
-    elif signs and not signs[0]:
-        faults.append("polarity is inverted")
-    branched = any(branch for _, branch in leads)
-    if not branched and any(heard) and not all(heard):
-        faults.append("one side stays silent")
-    both_stereo = len(sending.channels) == 2 and len(receiving.channels) == 2 and not branched
-    if both_stereo and [arrival[0].channel if arrival else -1 for arrival in heard] != [0, 1]:
-        faults.append("left and right do not arrive as they were")
-    return tuple(faults)
+    @property
+    def is_right(self) -> bool:
+        """Whether what arrives is as it should be, if perhaps only one side of it."""
+        return set(self.faults) <= {Fault.LOST}
 
 
-def unbalanced_length_m(sending: OutputPort, parts: Sequence[Part]) -> float:
+def unbalanced_length_m(sending: OutputPort, parts: Sequence[Part], known: Mapping[str, LeadClass] = LEADS) -> float:
     """Length over which the signal is unbalanced: from an unbalanced output all of it, else from where a lead drops cold."""
     total, lost = 0.0, not sending.circuit.is_balanced
     if sending.circuit.is_digital or not sending.circuit.is_analogue:
         return 0.0
     for part in parts:
-        lost = lost or not LEADS[part.lead].balanced
+        lost = lost or not known[part.lead].balanced
         total += part.length_m if lost else 0.0
     return total
 
 
 def find_joins(
-    sending: OutputPort, receiving: InputPort, *, length_m: float = USUAL_LENGTH_M, branch: str = "", shared: str = ""
+    sending: OutputPort,
+    receiving: InputPort,
+    *,
+    length_m: float = USUAL_LENGTH_M,
+    branch: str = "",
+    shared: str = "",
+    own: Mapping[str, LeadClass] = NO_LEADS,
 ) -> list[Join]:
-    """Ways to join two ports, best first: the right signal, long enough, little of it unbalanced, few joins.
+    """Ways to join two ports, best first: the right signal, little of it unbalanced, few joins, then one's own leads.
 
     Args:
         sending, receiving: The ports.
         length_m: How far apart they are; leads made to length take it, short adapters add theirs.
         branch: "L" or "R" to use one way of two-way leads too; "" keeps to plain ones.
         shared: Name of the physical two-way lead, needed with `branch`.
+        own: Leads of the user's own by id, beside those of the catalogue.
 
     Returns:
-        At most ten joins; empty where nothing in the catalogue mates.
+        At most ten joins; empty where nothing mates.
 
     Source: [HANDBOOK] §4
     """
     found = []
-    for chain in _chains(sending.plug, receiving.plug, branch):
-        leads = [(lead, branch if len(lead.wires) > 1 else "") for lead in chain]
+    known = {**LEADS, **own} if own else LEADS
+    chains = _chains(sending.plug, receiving.plug, branch)
+    if own:
+        chains = tuple(_searched(sending.plug, receiving.plug, [*_usable(own, branch), *_usable(LEADS, branch)]))
+    for chain in chains:
+        leads = [(lead, branch if len(lead.ways) > 1 else "") for lead in chain]
         parts = _with_lengths(leads, length_m, shared)
         if not leads and not _plugs_in_directly(sending, length_m):
             continue
+        if sending.circuit is not Circuit.AES3 and any(lead.characteristic_ohm == AES3_OHM for lead in chain):
+            continue
         if parts is None:
             continue
-        faults = signal_faults(sending, leads, receiving)
-        found.append(Join(parts, faults, unbalanced_length_m(sending, parts)))
+        wrong = faults(sending, leads, receiving)
+        found.append(Join(parts, wrong, unbalanced_length_m(sending, parts, known)))
     found.sort(
         key=lambda join: (
             len(join.faults),
+            _off_impedance(sending, join, known),
             max(0.0, join.unbalanced_m - UNBALANCED_LIMIT_M),
             len(join.parts),
             join.unbalanced_m,
+            -sum(part.lead in own for part in join.parts),
             sum(part.length_m for part in join.parts),
         )
     )
     return found[:10]
 
 
+def _off_impedance(sending: OutputPort, join: Join, known: Mapping[str, LeadClass]) -> int:
+    """Leads made to length that are not made for the digital signal on them."""
+    leads = [known[part.lead] for part in join.parts]
+    wrong = [lead for lead in leads if lead.characteristic_ohm != AES3_OHM and not lead.is_adapter]
+    return len(wrong) if sending.circuit is Circuit.AES3 else 0
+
+
 @cache
 def _chains(sending: Plug, receiving: Plug, branch: str) -> tuple[tuple[LeadClass, ...], ...]:
-    """Every chain whose plugs mate, short ones first. There are few pairs of plugs: each is searched once."""
-    usable = [
+    """Chains of the catalogue. There are few pairs of plugs: each is searched once."""
+    return tuple(_searched(sending, receiving, _usable(LEADS, branch)))
+
+
+def _usable(leads: Mapping[str, LeadClass], branch: str) -> list[LeadClass]:
+    return [
         lead
-        for lead in LEADS.values()
-        if lead.loss_db is None and lead.id not in _ONLY_FOUND and ("" in lead.wires or branch in lead.wires)
+        for lead in leads.values()
+        if lead.loss_db is None and lead.id not in _ONLY_FOUND and ("" in lead.ways or branch in lead.ways)
     ]
-    found: list[tuple[LeadClass, ...]] = []
+
+
+def _searched(sending: Plug, receiving: Plug, usable: Sequence[LeadClass]) -> Iterable[tuple[LeadClass, ...]]:
+    """Every chain whose plugs are made for each other, short ones first."""
     waiting: list[tuple[LeadClass, ...]] = [()]
     for chain in waiting:
         end = chain[-1].receiving if chain else sending
-        if mates(end, receiving):
-            found.append(chain)
+        if is_meant_for(end, receiving):
+            yield chain
         if len(chain) < LONGEST_CHAIN:
-            waiting += [(*chain, lead) for lead in usable if lead not in chain and mates(end, lead.sending)]
-    return tuple(found)
+            waiting += [(*chain, lead) for lead in usable if lead not in chain and is_meant_for(end, lead.sending)]
 
 
 def _with_lengths(leads: list[tuple[LeadClass, str]], length_m: float, shared: str) -> tuple[Part, ...] | None:
@@ -152,5 +161,4 @@ def _with_lengths(leads: list[tuple[LeadClass, str]], length_m: float, shared: s
 
 def _plugs_in_directly(sending: OutputPort, length_m: float) -> bool:
     """A microphone's own cord, an aerial, a shoe, or two devices that sit on each other."""
-    has_cord = sending.plug.connector == "trs35" and sending.plug.gender is Gender.MALE
-    return has_cord or sending.plug.connector in ("air", "shoe") or length_m <= JOINT_M
+    return is_plug_of_its_own(end_of(sending)) or sending.plug.connector in ("air", "shoe") or length_m <= JOINT_M

@@ -8,7 +8,6 @@ from tidy_trunk.core.levels.stages import (
     full_scale_at_input_dbu,
     input_ceiling_dbu,
     input_stage_dbu,
-    lead_arms,
     run_loss_db,
 )
 
@@ -24,7 +23,6 @@ __all__ = [
     "full_scale_at_input_dbu",
     "input_ceiling_dbu",
     "input_stage_dbu",
-    "lead_arms",
     "mixed",
     "run_loss_db",
 ]

@@ -7,11 +7,8 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import (
     CAPSULE_PAD_KEY,
-    PAD_LOAD_OHM,
-    PAD_SOURCE_OHM,
     InputMode,
     InputPort,
-    LeadClass,
     PadPlace,
     Provenance,
     Signal,
@@ -19,9 +16,8 @@ from tidy_trunk.core.catalogue import (
     channel_refs,
 )
 from tidy_trunk.core.levels.sound import Noise, Sound, mixed
-from tidy_trunk.core.pads import Arms, bridging_arms, transfer_loss_db
 from tidy_trunk.core.plan import Rig, Run, Unit
-from tidy_trunk.core.trace import Place, Stage, StageKey
+from tidy_trunk.core.trace import Place, Stage, StageKey, run_link
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, microphone_dbu, thermal_noise_dbu
 
 CEILING_OF_BUS_DBFS: Final = 0.0
@@ -128,14 +124,12 @@ class Reckoner:
             return StageLevel(stage=stage, unit=unit_sent, sound=Sound())
         sound = mixed(
             [
-                level.sound.shifted(db_from_ratio(abs(coefficient)))
-                for level, (_, coefficient) in zip(levels, stage.feeds, strict=True)
+                level.sound.shifted(db_from_ratio(abs(ratio)))
+                for level, (_, ratio) in zip(levels, stage.feeds, strict=True)
             ]
         )
-        if unit_sent == "dBFS":
-            return StageLevel(stage=stage, unit="dBFS", sound=sound)
         losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
-        return StageLevel(stage=stage, unit="dBu", sound=sound.shifted(-run_loss_db(self.rig, run), *losses))
+        return StageLevel(stage=stage, unit=unit_sent, sound=sound.shifted(0.0, *losses) if losses else sound)
 
     def _input(self, stage: Stage) -> StageLevel:
         unit = self.rig.unit(stage.device)
@@ -212,33 +206,23 @@ def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
 
 
 def full_scale_at_input_dbu(rig: Rig, run: Run) -> float | None:
-    """What the sender's full scale is at the receiver's terminals; None where the sender states none."""
+    """What the sender's full scale is at the receiver's terminals; None where the sender states none, or nothing arrives."""
     sender = rig.unit(run.sending.device)
     output = sender.output(run.sending.port)
     mode = sender.output_mode(output)
     if mode.full_scale_dbu is None:
         return None
-    return mode.full_scale_dbu.value + sender.trim_db(output, mode) - run_loss_db(rig, run)
+    loss_db = run_loss_db(rig, run)
+    return None if math.isinf(loss_db) else mode.full_scale_dbu.value + sender.trim_db(output, mode) - loss_db
 
 
 def run_loss_db(rig: Rig, run: Run) -> float:
-    """From the open-circuit output to the input's terminals: bridging loss and every pad on the way.
+    """From the open-circuit output to the input's terminals: bridging loss and every pad on the way; inf if cut.
 
     The ± of the impedances is not carried: into a bridging load 20 % of either moves the level by a tenth of a dB.
     """
-    sender = rig.unit(run.sending.device)
-    output = sender.output(run.sending.port)
-    receiver = rig.unit(run.receiving.device)
-    load_ohm = receiver.input_mode(receiver.input(run.receiving.port)).impedance_ohm.value
-    pads = [arms for part in run.parts if (arms := lead_arms(rig.lead_of(part))) is not None]
-    return transfer_loss_db(sender.output_mode(output).source_ohm.value, pads, load_ohm)
-
-
-def lead_arms(lead: LeadClass) -> Arms | None:
-    """The resistors inside an attenuating lead: a bridging pad for the source and load it is made for."""
-    if lead.loss_db is None:
-        return None
-    return bridging_arms(lead.loss_db.value, PAD_SOURCE_OHM, PAD_LOAD_OHM)
+    ratio = run_link(rig, run).strongest
+    return -db_from_ratio(ratio) if ratio else math.inf
 
 
 def _against(stage: Stage, unit: str, sound: Sound, ceiling: float) -> StageLevel:

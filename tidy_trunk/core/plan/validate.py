@@ -146,8 +146,8 @@ def _check_runs(rig: Rig) -> None:
 def _check_part(rig: Rig, part: Part) -> None:
     lead = rig.lead_of(part)
     check_number(lead.label, part.length_m, 0, LONGEST_LEAD_M, "m")
-    if part.branch not in lead.wires:
-        known = " or ".join(repr(branch) for branch in lead.wires)
+    if part.branch not in lead.ways:
+        known = " or ".join(repr(branch) for branch in lead.ways)
         raise PlanError(f"{lead.label} has the ways {known}, not '{part.branch}'")
 
 

@@ -72,10 +72,10 @@ def _free_joins(
     sending, receiving = rig.leaving.get(ends[0], []), rig.arriving.get(ends[1], [])
     if not sending and not receiving:
         plain = find_joins(output, port, length_m=length_m)
-        yield from (join for join in plain if not join.faults)
+        yield from (join for join in plain if join.is_right)
         shared = f"{ends[1].device}-{ends[1].port}"
         yield from (
-            join for join in find_joins(output, port, length_m=length_m, branch="L", shared=shared) if not join.faults
+            join for join in find_joins(output, port, length_m=length_m, branch="L", shared=shared) if join.is_right
         )
         yield from plain
         return

@@ -1,6 +1,5 @@
 """Traces: every track followed back to its sources."""
 
-from tidy_trunk.core.trace.contacts import Arrival, Mismatch, arrivals, unmated
 from tidy_trunk.core.trace.graph import (
     Place,
     Stage,
@@ -8,21 +7,17 @@ from tidy_trunk.core.trace.graph import (
     Trace,
     Tracer,
     accept,
-    run_arrivals,
+    run_link,
     upstream_of,
 )
 
 __all__ = [
-    "Arrival",
-    "Mismatch",
     "Place",
     "Stage",
     "StageKey",
     "Trace",
     "Tracer",
     "accept",
-    "arrivals",
-    "run_arrivals",
-    "unmated",
+    "run_link",
     "upstream_of",
 ]

@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import channel_refs
 from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
-from tidy_trunk.core.trace.contacts import Arrival, arrivals, unmated
+from tidy_trunk.core.wiring import Link, link, unmated
 from tidy_trunk.errors import PlanError, SignalLoopError
 
 StageKey = tuple[str, str, str, int]
@@ -30,7 +30,7 @@ class Place(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stage:
-    """One point on the way, with what feeds it: the stages upstream, each with the coefficient of its arrival.
+    """One point on the way, with what feeds it: the stages upstream, each with the voltage ratio at which it arrives.
 
     key: tells it from all other stages of the plan.
     depth: how many stages lie in a row up to it, itself included.
@@ -163,8 +163,8 @@ class Tracer:
 
     def _lead(self, run: Run, channel: int) -> Stage | None:
         feeds = tuple(
-            (stage, arrival.coefficient)
-            for arrival in run_arrivals(self.rig, run)[channel]
+            (stage, arrival.ratio)
+            for arrival in run_link(self.rig, run).heard[channel]
             if (stage := self._output(run.sending.device, run.sending.port, arrival.channel)) is not None
         )
         if not feeds:
@@ -194,18 +194,14 @@ class Tracer:
         return self._stages[key]
 
 
-def run_arrivals(rig: Rig, run: Run) -> tuple[tuple[Arrival, ...], ...]:
-    """What each channel of a run's input hears; nothing where its plugs do not mate."""
-    sending = rig.unit(run.sending.device).output(run.sending.port)
-    receiving = rig.unit(run.receiving.device).input(run.receiving.port)
+def run_link(rig: Rig, run: Run) -> Link:
+    """What the leads of a run do between its ports; nothing is heard where its plugs do not mate."""
+    sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
+    sending, receiving = sender.output(run.sending.port), receiver.input(run.receiving.port)
     leads = [(rig.lead_of(part), part.branch) for part in run.parts]
     if unmated(sending, [lead for lead, _ in leads], receiving) is not None:
-        return tuple(() for _ in receiving.channels)
-    if sending.circuit.is_digital:
-        # One pair of contacts carries all channels: they arrive in their order, or not at all.
-        last = len(sending.channels) - 1
-        return tuple((Arrival(index, 1.0),) if index <= last else () for index in range(len(receiving.channels)))
-    return arrivals(sending, leads, receiving)
+        return Link(tuple(() for _ in receiving.channels), copper=False)
+    return link(sending, leads, receiving, sender.output_mode(sending), receiver.input_mode(receiving))
 
 
 def upstream_of(stage: Stage) -> list[Stage]:

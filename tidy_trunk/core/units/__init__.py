@@ -3,7 +3,12 @@
 from tidy_trunk.core.units.constants import (
     AUDIO_BANDWIDTH_HZ,
     BRIDGING_RATIO,
+    CABLE_PF_PER_M,
     DBU_REFERENCE_V,
+    PHANTOM_FEED_OHM,
+    PHANTOM_MOST_MA,
+    PHANTOM_TOLERANCE_V,
+    PHANTOM_V,
     ROOM_TEMPERATURE_K,
 )
 from tidy_trunk.core.units.decibels import (
@@ -20,7 +25,12 @@ from tidy_trunk.core.units.preferred import SERIES, neighbours_ohm
 __all__ = [
     "AUDIO_BANDWIDTH_HZ",
     "BRIDGING_RATIO",
+    "CABLE_PF_PER_M",
     "DBU_REFERENCE_V",
+    "PHANTOM_FEED_OHM",
+    "PHANTOM_MOST_MA",
+    "PHANTOM_TOLERANCE_V",
+    "PHANTOM_V",
     "ROOM_TEMPERATURE_K",
     "SERIES",
     "SILENCE_DB",

@@ -23,3 +23,18 @@ AUDIO_BANDWIDTH_HZ: Final = 20_000.0
 
 BRIDGING_RATIO: Final = 5.0
 """The load of a source is kept at this many times its impedance or more. [PRACTICE]"""
+
+PHANTOM_V: Final = 48.0
+"""Phantom supply voltage. [IEC61938]"""
+
+PHANTOM_TOLERANCE_V: Final = 4.0
+"""± of the phantom supply voltage. [IEC61938]"""
+
+PHANTOM_FEED_OHM: Final = 6_800.0
+"""Resistor from the phantom supply to each leg. [IEC61938]"""
+
+PHANTOM_MOST_MA: Final = 10.0
+"""Most current of one microphone on phantom power. [IEC61938]"""
+
+CABLE_PF_PER_M: Final = 100.0
+"""Capacitance of audio cable. [MEMORY]"""

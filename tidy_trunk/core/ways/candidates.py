@@ -81,16 +81,8 @@ class Ends:
 
 
 def _plain_like(lead: LeadClass, part: Part) -> Part | None:
-    if lead.sending.connector == lead.receiving.connector and lead.sending.gender != lead.receiving.gender:
-        return None  # a barrel: without it the plugs still mate
-    for other in LEADS.values():
-        if other.loss_db is None and (other.sending, other.receiving, other.wires) == (
-            lead.sending,
-            lead.receiving,
-            lead.wires,
-        ):
-            return replace(part, lead=other.id)
-    return None
+    """The plain twin of a padded lead; None for a barrel, without which the plugs still mate."""
+    return replace(part, lead=lead.replaces[0]) if lead.replaces else None
 
 
 def _input_modes(end: Ends) -> Iterator[Candidate]:
@@ -160,18 +152,12 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
 
 
 def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
-    last = LEADS[plain[-1].lead] if plain else None
-    pad = Part(lead=lead.id, length_m=lead.short_m or 0.3)
-    if last is not None and (last.sending, last.receiving) == (lead.sending, lead.receiving):
-        if set(last.wires) != set(lead.wires):
-            return None
-        exchanged = replace(plain[-1], lead=lead.id)
-        if last.wires == lead.wires or last.wires.get("") == LEADS["xlr-trs-one-to-one"].wires[""]:
-            return (*plain[:-1], exchanged)
-        return None
+    last = end.rig.lead_of(plain[-1]) if plain else None
+    if last is not None and last.id in lead.replaces:
+        return (*plain[:-1], replace(plain[-1], lead=lead.id))
     before = last.receiving if last is not None else end.output.plug
-    if "" in lead.wires and mates(before, lead.sending) and mates(lead.receiving, end.input.plug):
-        return (*plain, pad)
+    if "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug):
+        return (*plain, Part(lead=lead.id, length_m=lead.short_m or 0.3))
     return None
 
 
@@ -211,7 +197,7 @@ def _headphones(end: Ends) -> Iterator[Candidate]:
         if not port.is_headphone or port.id == end.output.id or not free:
             continue
         length_m = sum(part.length_m for part in end.run.parts)
-        joins = [join for join in find_joins(port, end.input, length_m=length_m) if not join.faults]
+        joins = [join for join in find_joins(port, end.input, length_m=length_m) if join.is_right]
         mode = port.modes[0]
         trim_db = _trim_to_fit(end, mode)
         if joins and trim_db is not None:
@@ -251,7 +237,7 @@ def _aes3(end: Ends) -> Iterator[Candidate]:
         branch = end.run.parts[-1].branch if end.run.parts else ""
         length_m = sum(part.length_m for part in end.run.parts)
         joins = find_joins(port, end.input, length_m=length_m, branch=branch or "L", shared=f"aes-{end.run.id}")
-        if joins and not joins[0].faults:
+        if joins and joins[0].is_right:
             switch = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=digital.id)
             yield Candidate(
                 id="aes3",

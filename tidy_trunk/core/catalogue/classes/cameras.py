@@ -111,6 +111,35 @@ CAMERAS: Final = (
         traits=_SMALL_CAMERA_TRAITS,
     ),
     DeviceClass(
+        id="phone-camera",
+        label="Phone as a camera, headset socket",
+        kind=Kind.CAMERA,
+        blurb="One headset socket (TRRS): a lead for a camera brings nothing here",
+        inputs=(
+            InputPort(
+                id="headset",
+                label="headset socket",
+                plug=Plug("trrs35", Gender.FEMALE),
+                circuit=Circuit.UNBALANCED,
+                plug_in_places=("app",),
+                automatic_level_places=("app",),
+                automatic_level_default=True,
+                idle_noise_dbfs=Figure(-76),
+                modes=(
+                    InputMode(
+                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_200), full_scale_dbu=Figure(-18),
+                        clip_dbu=Figure(-18), ein_dbu=Figure(-106), gain=Span(0, 30, 1, 10), supplies=(Supply.PLUG_IN,),
+                    ),
+                ),
+            ),
+        ),
+        buses=(Bus(id="1", label="1", recorded=True, inputs=("headset",)),),
+        traits=Traits(
+            sample_rates_hz=(44_100, 48_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(3), battery_wh=about(15),
+            bits=16, media="internal",
+        ),
+    ),
+    DeviceClass(
         id="shoulder-camcorder",
         label="Shoulder camcorder, two XLR and built-in pair",
         kind=Kind.CAMERA,
@@ -213,4 +242,4 @@ CAMERAS: Final = (
         ),
     ),
 )  # fmt: skip
-"""Figures: [HANDBOOK] §12; impedances, knob ranges, camcorder and cinema first stages [MEMORY]"""
+"""Figures: [HANDBOOK] §12; impedances, knob ranges, phone, camcorder and cinema first stages [MEMORY]"""

@@ -18,6 +18,7 @@ from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import (
     Bus,
     DeviceClass,
+    Drive,
     InputMode,
     InputPort,
     Kind,
@@ -55,7 +56,14 @@ def _delay_side(side: str) -> tuple[InputPort, OutputPort, Bus]:
             modes=(line_in,),
             idle_noise_dbfs=Figure(-105),
         ),
-        OutputPort(id=f"out-{name}", label=f"out {side}", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=(line_out,)),
+        OutputPort(
+            id=f"out-{name}",
+            label=f"out {side}",
+            plug=XLR_OUT,
+            circuit=Circuit.BALANCED,
+            modes=(line_out,),
+            drive=Drive.SYMMETRIC,
+        ),
         Bus(id=name, label=side, recorded=False, inputs=(f"in-{name}",)),
     )
 

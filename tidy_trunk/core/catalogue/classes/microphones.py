@@ -3,7 +3,7 @@
 from typing import Final
 
 from tidy_trunk.core.catalogue.classes._parts import JACK_PLUG, microphone_out
-from tidy_trunk.core.catalogue.connectors import Circuit
+from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Supply, Traits
 from tidy_trunk.core.catalogue.figures import Figure, about
 
@@ -74,6 +74,36 @@ MICROPHONES: Final = (
         traits=Traits(battery_wh=about(2.0)),
     ),
     DeviceClass(
+        id="headset-microphone",
+        label="Phone headset microphone",
+        kind=Kind.MICROPHONE,
+        blurb="Small electret with a headset plug, common order: made for phones, not for cameras",
+        outputs=(microphone_out(2000, Plug("trrs35", Gender.MALE), Circuit.UNBALANCED),),
+        capsule=Capsule(
+            sensitivity_mv_per_pa=Figure(6),
+            self_noise_db_a=Figure(30),
+            max_db_spl=Figure(115),
+            needs=(Supply.PLUG_IN,),
+            current_ma=about(0.3),
+            harmed_by=(Supply.P48, Supply.T_POWER),
+        ),
+    ),
+    DeviceClass(
+        id="t-power-shotgun",
+        label="Boom shotgun, T-power",
+        kind=Kind.MICROPHONE,
+        blurb="Old directional condenser, 12 V between the legs: not for 48 V",
+        outputs=(microphone_out(150),),
+        capsule=Capsule(
+            sensitivity_mv_per_pa=Figure(18),
+            self_noise_db_a=Figure(16),
+            max_db_spl=Figure(124),
+            needs=(Supply.T_POWER,),
+            current_ma=about(5),
+            harmed_by=(Supply.P48,),
+        ),
+    ),
+    DeviceClass(
         id="on-camera-microphone",
         label="On-camera microphone",
         kind=Kind.MICROPHONE,
@@ -89,4 +119,4 @@ MICROPHONES: Final = (
         traits=Traits(battery_wh=about(2.0)),
     ),
 )
-"""Figures: [HANDBOOK] §12, except the largest sound pressure of dynamic, ribbon, battery and on-camera [MEMORY]"""
+"""Figures: [HANDBOOK] §12, except headset, T-power and the largest sound pressure of dynamic, ribbon, battery and on-camera [MEMORY]"""

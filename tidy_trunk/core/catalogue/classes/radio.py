@@ -7,6 +7,7 @@ from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import (
     Bus,
     DeviceClass,
+    Drive,
     InputMode,
     InputPort,
     Kind,
@@ -100,7 +101,7 @@ RADIO: Final = (
         kind=Kind.RECEIVER,
         blurb="Balanced output, line or mic",
         inputs=(_air_in("air", "aerial"),),
-        outputs=(OutputPort(id="out", label="out", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=_out_modes()),),
+        outputs=(OutputPort(id="out", label="out", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=_out_modes(), drive=Drive.HOT_ONLY),),
         buses=(Bus(id="air", label="received", recorded=False, inputs=("air",)),),
         feeds={"out": "air"},
         traits=Traits(power_w=about(1.2), battery_wh=about(6.0), sound_delay_ms=about(3.0)),

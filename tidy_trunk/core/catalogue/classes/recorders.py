@@ -16,6 +16,7 @@ from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import (
     Bus,
     DeviceClass,
+    Drive,
     InputMode,
     InputPort,
     Kind,
@@ -33,7 +34,9 @@ from tidy_trunk.core.catalogue.figures import Figure, about
 def _line_out(
     port_id: str, label: str, plug: Plug, circuit: Circuit, channels: tuple[str, ...], mode: OutputMode
 ) -> OutputPort:
-    return OutputPort(id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(mode,))
+    return OutputPort(
+        id=port_id, label=label, plug=plug, circuit=circuit, channels=channels, modes=(mode,), drive=Drive.SYMMETRIC
+    )
 
 
 _BAG_LINE = OutputMode(

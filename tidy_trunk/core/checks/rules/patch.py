@@ -1,13 +1,14 @@
 """Rules on what is plugged into what."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
+from typing import Final
 
 from tidy_trunk.core.catalogue import LEADS, OutputPort, Signal, mates
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.joins import UNBALANCED_LIMIT_M, find_joins, signal_faults, unbalanced_length_m
+from tidy_trunk.core.joins import UNBALANCED_LIMIT_M, find_joins, unbalanced_length_m
 from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, SetParts
-from tidy_trunk.core.trace import unmated
+from tidy_trunk.core.wiring import Fault, unmated
 
 
 @rule
@@ -25,7 +26,7 @@ def plugs_do_not_mate(situation: Situation) -> Iterator[Finding]:
             source="IEC60268-12",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=_join_fixes(joint),
+            fixes=_join_fixes(situation, joint),
         )
 
 
@@ -33,10 +34,7 @@ def plugs_do_not_mate(situation: Situation) -> Iterator[Finding]:
 def wrong_lead(situation: Situation) -> Iterator[Finding]:
     """A lead that mates but brings the signal wrongly: opposite sides, left minus right, inverted. [HANDBOOK] §4"""
     for joint in situation.joints:
-        if unmated(joint.output, [lead for lead, _ in joint.leads], joint.input) is not None:
-            continue
-        faults = signal_faults(joint.output, joint.leads, joint.input)
-        wrong = [fault for fault in faults if fault in _WRONG]
+        wrong = [fault for fault in joint.faults if fault in _WRONG]
         for fault in wrong[:1]:
             title, text, severity = _WRONG[fault]
             yield Finding(
@@ -47,35 +45,55 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
                 source="HANDBOOK",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
-                fixes=_join_fixes(joint),
+                fixes=_join_fixes(situation, joint),
                 verify="The right and the wrong lead look the same: test the lead, and sum to mono while listening.",
             )
 
 
-_WRONG = {
-    "the two sides are in opposite polarity": (
+_WRONG: Final[Mapping[Fault, tuple[str, str, Severity]]] = {
+    Fault.OPPOSITE: (
         "Sides in opposite polarity",
         "Run {run} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. "
         "Use a lead with hot on tip and ring.",
         Severity.STOP,
     ),
-    "left minus right: the middle vanishes": (
+    Fault.DIFFERENCE: (
         "Stereo into a balanced input",
         "Run {run} brings left and right of {sender} to hot and cold of {socket}: it hears left minus right, and what is in "
         "the middle vanishes.",
         Severity.STOP,
     ),
-    "polarity is inverted": (
+    Fault.NOTHING: (
+        "Nothing arrives",
+        "Run {run} mates, but no contact brings the signal of {sender} to {socket}.",
+        Severity.STOP,
+    ),
+    Fault.FIGHTING: (
+        "Two outputs joined",
+        "Run {run} joins left and right of {sender}: each drives the other, both come out distorted or too low.",
+        Severity.CAUTION,
+    ),
+    Fault.SHORTED: (
+        "Output shorted",
+        "Run {run} ties one leg of {sender} to the screen: its output drives a short. Use a lead that leaves that leg open.",
+        Severity.CAUTION,
+    ),
+    Fault.SWAPPED: (
+        "Left and right exchanged",
+        "Run {run} does not bring left and right of {sender} to the same sides of {socket}.",
+        Severity.CAUTION,
+    ),
+    Fault.INVERTED: (
         "Polarity inverted",
         "Run {run} swaps hot and cold. Beside another microphone on the same voice it thins the sound.",
         Severity.CAUTION,
     ),
-    "numbers into an analogue input": (
+    Fault.NUMBERS: (
         "Digital into analogue",
         "{sender} sends digital sound, {socket} expects a voltage: it would record loud noise. Use another output or input.",
         Severity.STOP,
     ),
-    "analogue into a digital input": (
+    Fault.VOLTAGE: (
         "Analogue into digital",
         "{socket} takes only digital sound, {sender} sends a voltage: nothing arrives. Use another output or input.",
         Severity.STOP,
@@ -130,18 +148,21 @@ def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
 
 
 def _wrong_by_build(joint: Joint) -> bool:
-    return bool(set(signal_faults(joint.output, joint.leads, joint.input)) & set(_WRONG))
+    return bool({Fault.NUMBERS, Fault.VOLTAGE} & set(joint.faults))
 
 
-def _join_fixes(joint: Joint) -> tuple[Fix, ...]:
+def _join_fixes(situation: Situation, joint: Joint) -> tuple[Fix, ...]:
     length_m = sum(part.length_m for part in joint.run.parts)
     branch, shared = _way_of(joint)
     joins = find_joins(joint.output, joint.input, length_m=length_m or 0.3, branch=branch, shared=shared)
     fixes: list[Fix] = []
     for join in joins:
-        if not join.faults and len(fixes) < 2:
+        if join.is_right and len(fixes) < 2:
             names = " and ".join(LEADS[part.lead].label for part in join.parts) or "no lead"
             fixes.append(Fix(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),)))
+    if not any(joint.link.heard):
+        # Where nothing went round before, a lead that mates may close a circle.
+        fixes = [fix for fix in fixes if situation.can(fix.edits)]
     return tuple(fixes)
 
 
@@ -159,7 +180,7 @@ def _balanced_instead(situation: Situation, joint: Joint, length_m: float) -> tu
             continue
         total_m = sum(part.length_m for part in joint.run.parts)
         for join in find_joins(port, joint.input, length_m=total_m):
-            if join.faults or join.unbalanced_m >= length_m:
+            if not join.is_right or join.unbalanced_m >= length_m:
                 continue
             parts = _keep_pad(joint, join.parts)
             edits: tuple[Edit, ...] = (MoveRun(run=joint.run.id, sending=ref, parts=parts),)
@@ -183,7 +204,7 @@ def _keep_pad(joint: Joint, parts: tuple[Part, ...]) -> tuple[Part, ...]:
     for lead in LEADS.values():
         if lead.loss_db is None or lead.loss_db.value != joint.pad_db:
             continue
-        if (lead.sending, lead.receiving, lead.wires) == (last.sending, last.receiving, last.wires):
+        if last.id in lead.replaces:
             return (*parts[:-1], replace(parts[-1], lead=lead.id))
         if mates(last.receiving, lead.sending) and mates(lead.receiving, joint.input.plug):
             return (*parts, Part(lead=lead.id, length_m=lead.short_m or 0.3))

@@ -1,0 +1,22 @@
+"""Contacts and what runs over them: sound one way, power the other."""
+
+from tidy_trunk.core.wiring.circuit import end_of, is_plug_of_its_own
+from tidy_trunk.core.wiring.faults import Fault, faults
+from tidy_trunk.core.wiring.power import FEED_OHM, SUPPLY_V, Delivery, delivery
+from tidy_trunk.core.wiring.sound import Arrival, Link, Mismatch, link, unmated
+
+__all__ = [
+    "FEED_OHM",
+    "SUPPLY_V",
+    "Arrival",
+    "Delivery",
+    "Fault",
+    "Link",
+    "Mismatch",
+    "delivery",
+    "end_of",
+    "faults",
+    "is_plug_of_its_own",
+    "link",
+    "unmated",
+]

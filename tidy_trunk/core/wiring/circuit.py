@@ -1,0 +1,98 @@
+"""Two ports and the leads between them as one network: which contacts touch, and what lies in the cores."""
+
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+from tidy_trunk.core.catalogue import PINOUTS, Circuit, Gender, LeadClass, Leg, Plug, Port, Side, Wiring, touching
+from tidy_trunk.core.wiring.network import Network, Node
+
+COMMON: Node = "common of the sender"
+"""Where the screen contacts of the sending port meet. [HANDBOOK]"""
+
+GROUND: Node = "screen of the receiver"
+"""Where the screen contacts of the receiving port meet; its level is 0 V. [HANDBOOK]"""
+
+
+class End(NamedTuple):
+    """A port as a circuit sees it."""
+
+    plug: Plug
+    circuit: Circuit
+    channels: int
+
+
+class Piece(NamedTuple):
+    """One way of a lead."""
+
+    sending: Plug
+    receiving: Plug
+    wiring: Wiring
+
+
+def end_of(port: Port) -> End:
+    return End(port.plug, port.circuit, len(port.channels))
+
+
+def pieces_of(leads: Sequence[tuple[LeadClass, str]]) -> tuple[Piece, ...]:
+    """The ways of leads, as (lead, branch), in order."""
+    return tuple(Piece(lead.sending, lead.receiving, lead.ways[branch]) for lead, branch in leads)
+
+
+def legs_of(end: End) -> Iterator[tuple[str, Leg]]:
+    """The contacts of a port with what each carries."""
+    yield from PINOUTS[end.plug.connector, end.circuit].items()
+
+
+def wire_up(network: Network, sender: End, pieces: Sequence[Piece], receiver: End, *, power: bool = False) -> None:
+    """Put contacts and leads into a network; nodes are (place, contact), the sender's place is 0, the receiver's -1.
+
+    Plugs must mate. `power`: for direct current, which no capacitor and no transformer passes.
+    """
+    ends = [sender.plug]
+    for piece in pieces:
+        ends += [piece.sending, piece.receiving]
+    ends.append(receiver.plug)
+    places = [*range(len(ends) - 1), -1]
+    for joint in range(0, len(ends), 2):
+        for near, far in touching(ends[joint], ends[joint + 1]) or ():
+            network.wire((places[joint], near), (places[joint + 1], far))
+    for index, piece in enumerate(pieces):
+        _put_inside(network, piece.wiring, 2 * index + 1, 2 * index + 2, power=power)
+    for port, place, screen in ((sender, 0, COMMON), (receiver, -1, GROUND)):
+        for contact, leg in legs_of(port):
+            if leg.role == "screen":
+                network.wire((place, contact), screen)
+
+
+def _put_inside(network: Network, wiring: Wiring, near: int, far: int, *, power: bool) -> None:
+    for wire in wiring.wires:
+        if power and wire.blocks_dc:
+            continue
+        if wire.ohm:
+            network.resistor((near, wire.near), (far, wire.far), wire.ohm)
+        else:
+            network.wire((near, wire.near), (far, wire.far))
+    for bridge in wiring.bridges:
+        place = near if bridge.end is Side.SENDING else far
+        if bridge.ohm:
+            network.resistor((place, bridge.first), (place, bridge.second), bridge.ohm)
+        else:
+            network.wire((place, bridge.first), (place, bridge.second))
+    for winding in wiring.windings:
+        first, second = ((near, contact) for contact in winding.near)
+        third, fourth = ((far, contact) for contact in winding.far)
+        if power:  # a winding is a piece of wire for direct current, and nothing joins the two
+            network.wire(first, second)
+            network.wire(third, fourth)
+        else:
+            network.winding((first, second), (third, fourth))
+
+
+def contact(end: End, place: int, leg: Leg) -> Node | None:
+    """The node of the contact that carries a leg; None where the port has none."""
+    return next(((place, name) for name, carried in legs_of(end) if carried == leg), None)
+
+
+def is_plug_of_its_own(end: End) -> bool:
+    """Whether a port is a plug on a cord of its own, which needs no lead."""
+    return end.plug.gender is Gender.MALE and end.plug.connector in ("trs35", "trrs35", "trrs35-older", "ts35")

@@ -29,6 +29,8 @@ def settings_of(draw: st.DrawFn, class_id: str) -> tuple[str, str | float | bool
         return control.id, draw(st.booleans())
     if control.kind is ControlKind.CHOICE:
         return control.id, draw(st.sampled_from([option for option, _ in control.options]))
+    if control.kind is ControlKind.FREQUENCY:
+        return control.id, draw(st.sampled_from([0.0, 520.125, 520.6, 521.4]))
     return control.id, draw(st.floats(control.span.minimum_db, control.span.maximum_db))
 
 

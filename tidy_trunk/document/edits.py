@@ -6,8 +6,9 @@ from typing import Annotated, Any, ClassVar, Final, Literal, cast
 from pydantic import Field
 
 from tidy_trunk.core import plan as core
-from tidy_trunk.core.catalogue import Figure
+from tidy_trunk.core.catalogue import Figure, Plug, Wiring
 from tidy_trunk.document.models import (
+    Branch,
     Db,
     DocumentModel,
     FigureModel,
@@ -16,9 +17,14 @@ from tidy_trunk.document.models import (
     Metres,
     Name,
     PartModel,
+    PlugModel,
     PortRefModel,
+    StretchModel,
     Value,
+    WiringModel,
 )
+
+Path = Annotated[tuple[StretchModel, ...], Field(max_length=20)]
 
 
 class EditModel(DocumentModel):
@@ -41,6 +47,10 @@ class SetJobModel(EditModel):
     alignment_dbfs: Db | None = None
     mains_hz: int | None = None
     room_noise_db_spl: Db | None = None
+    sample_rate_hz: int | None = None
+    slack_share: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)] | None = None
+    slack_end_m: Metres | None = None
+    frequencies_cleared: bool | None = None
 
 
 class AddDeviceModel(EditModel):
@@ -114,6 +124,7 @@ class SetSourceModel(EditModel):
     quiet_db_spl: Db | None = None
     average_db_spl: Db | None = None
     peak_db_spl: Db | None = None
+    irreplaceable: bool | None = None
 
 
 class HearModel(EditModel):
@@ -137,6 +148,38 @@ class ConnectModel(EditModel):
     receiving: PortRefModel
     parts: Annotated[tuple[PartModel, ...], Field(max_length=8)] = ()
     id: Id | None = None
+    path: Path = ()
+
+
+class SetPathModel(EditModel):
+    command = core.SetPath
+    kind: Literal["set-path"] = "set-path"
+    run: Id
+    path: Path
+
+
+class SetStrainReliefModel(EditModel):
+    command = core.SetStrainRelief
+    kind: Literal["set-strain-relief"] = "set-strain-relief"
+    run: Id
+    on: bool
+
+
+class SaveLeadModel(EditModel):
+    command = core.SaveLead
+    kind: Literal["save-lead"] = "save-lead"
+    label: Name
+    sending: PlugModel
+    receiving: PlugModel
+    ways: dict[Branch, WiringModel]
+    short_m: Metres | None = None
+    id: Id | None = None
+
+
+class RemoveLeadModel(EditModel):
+    command = core.RemoveLead
+    kind: Literal["remove-lead"] = "remove-lead"
+    lead: Id
 
 
 class SetPartsModel(EditModel):
@@ -193,6 +236,10 @@ AnyEdit = Annotated[
     | SetPartsModel
     | MoveRunModel
     | DisconnectModel
+    | SetPathModel
+    | SetStrainReliefModel
+    | SaveLeadModel
+    | RemoveLeadModel
     | SetFigureModel
     | CopyClassModel,
     Field(discriminator="kind"),
@@ -208,19 +255,29 @@ def edit_document(edit: core.Edit) -> AnyEdit:
     return cast(AnyEdit, model.model_validate({name: _from_core(getattr(edit, name)) for name in names}))
 
 
+_SEAMS: Final[Mapping[type, Any]] = {
+    core.PortRef: PortRefModel,
+    core.Part: PartModel,
+    core.Stretch: StretchModel,
+    Figure: FigureModel,
+    Plug: PlugModel,
+    Wiring: WiringModel,
+}
+
+
 def _to_core(value: Any) -> Any:
     if isinstance(value, tuple):
         return tuple(_to_core(item) for item in value)
+    if isinstance(value, dict):
+        return {key: _to_core(item) for key, item in value.items()}
     return value.to_core() if hasattr(value, "to_core") else value
 
 
 def _from_core(value: Any) -> Any:
-    if isinstance(value, core.PortRef):
-        return PortRefModel.from_core(value)
-    if isinstance(value, core.Part):
-        return PartModel.from_core(value)
+    if type(value) in _SEAMS:
+        return _SEAMS[type(value)].from_core(value)
     if isinstance(value, tuple):
         return tuple(_from_core(item) for item in value)
-    if isinstance(value, Figure):
-        return FigureModel.from_core(value)
+    if isinstance(value, Mapping):
+        return {key: _from_core(item) for key, item in value.items()}
     return value

@@ -7,8 +7,9 @@ from pydantic import ValidationError
 
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.trace import accept
-from tidy_trunk.document.models import SCHEMA_VERSION, PlanDocument
-from tidy_trunk.errors import FormatError, NewerSchemaError
+from tidy_trunk.document.migrations import brought_up
+from tidy_trunk.document.models import PlanDocument
+from tidy_trunk.errors import FormatError
 
 LARGEST_PLAN_BYTES: Final = 4 * 1024 * 1024
 """ASSUMED_ largest plan file: a thousand runs take well under one megabyte."""
@@ -40,13 +41,6 @@ def plan_from_json(raw: Any) -> Plan:
     """As `read_plan`, from a value that has been parsed."""
     if not isinstance(raw, dict):
         raise FormatError("a plan is a JSON object with schema_version, name, devices, sources and runs")
-    version = raw.get("schema_version", SCHEMA_VERSION)
-    if not isinstance(version, int) or isinstance(version, bool):
-        raise FormatError(f"schema_version must be a whole number, not {version!r}")
-    if version > SCHEMA_VERSION:
-        raise NewerSchemaError(
-            f"this plan has schema version {version}; this program reads up to {SCHEMA_VERSION}: update the program"
-        )
     plan = stored_plan(raw)
     accept(plan)
     return plan
@@ -57,9 +51,10 @@ def stored_plan(raw: Any) -> Plan:
 
     Raises:
         FormatError: A field that is missing, unknown or cannot be.
+        NewerSchemaError: Written by a newer program.
     """
     try:
-        return PlanDocument.model_validate(raw).to_core()
+        return PlanDocument.model_validate(brought_up(raw)).to_core()
     except ValidationError as error:
         raise FormatError(_first_complaint(error)) from error
 
@@ -79,3 +74,9 @@ def write_plan(plan: Plan) -> bytes:
     return (
         json.dumps(PlanDocument.from_core(plan).model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
     ).encode()
+
+
+def plan_schema() -> bytes:
+    """The published JSON Schema of a plan file."""
+    schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **PlanDocument.model_json_schema()}
+    return (json.dumps(schema, indent=2, ensure_ascii=False) + "\n").encode()

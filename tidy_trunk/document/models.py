@@ -5,11 +5,26 @@ from typing import Annotated, Any, Final, Protocol, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr
 
-from tidy_trunk.core.catalogue import Figure, Provenance
-from tidy_trunk.core.plan import Defaults, Device, OwnClass, Part, Plan, PortRef, Run, Source
+from tidy_trunk.core.catalogue import Bridge, Figure, Gender, Plug, Provenance, Side, Winding, Wire, Wiring
+from tidy_trunk.core.plan import (
+    SLACK_END_M,
+    SLACK_SHARE,
+    Defaults,
+    Device,
+    Hazard,
+    OwnClass,
+    OwnLead,
+    Part,
+    Passing,
+    Plan,
+    PortRef,
+    Run,
+    Source,
+    Stretch,
+)
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 1
+SCHEMA_VERSION: Final = 2
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -17,7 +32,10 @@ Name = Annotated[str, Field(min_length=1, max_length=80)]
 Key = Annotated[str, Field(min_length=1, max_length=120)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-1000, le=1000)]
 Metres = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)]
-Value = StrictBool | Annotated[float, Field(allow_inf_nan=False, ge=-1000, le=1000, strict=True)] | StrictStr
+Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
+Contact = Annotated[str, Field(min_length=1, max_length=4)]
+Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
+Value = StrictBool | Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000, strict=True)] | StrictStr
 
 
 class DocumentModel(BaseModel):
@@ -73,6 +91,113 @@ class DefaultsModel(DocumentModel):
     mains_hz: int = 50
     sample_rate_hz: int = 48_000
     room_noise_db_spl: Db = 35.0
+    slack_share: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)] = SLACK_SHARE
+    slack_end_m: Metres = SLACK_END_M
+    frequencies_cleared: bool = False
+
+
+class PlugModel(DocumentModel):
+    connector: Id
+    gender: Gender
+
+    def to_core(self) -> Plug:
+        return Plug(self.connector, self.gender)
+
+    @classmethod
+    def from_core(cls, plug: Plug) -> "PlugModel":
+        return cls(connector=plug.connector, gender=plug.gender)
+
+
+class WireModel(DocumentModel):
+    near: Contact
+    far: Contact
+    ohm: Ohm = 0.0
+    blocks_dc: bool = False
+
+
+class BridgeModel(DocumentModel):
+    end: Side
+    first: Contact
+    second: Contact
+    ohm: Ohm = 0.0
+
+
+class WindingModel(DocumentModel):
+    near: tuple[Contact, Contact]
+    far: tuple[Contact, Contact]
+
+
+class WiringModel(DocumentModel):
+    """What is inside one way of a lead: cores, what bridges two contacts of one end, transformers."""
+
+    wires: Annotated[tuple[WireModel, ...], Field(max_length=24)] = ()
+    bridges: Annotated[tuple[BridgeModel, ...], Field(max_length=24)] = ()
+    windings: Annotated[tuple[WindingModel, ...], Field(max_length=8)] = ()
+
+    def to_core(self) -> Wiring:
+        return Wiring(
+            tuple(Wire(**wire.model_dump()) for wire in self.wires),
+            tuple(Bridge(**bridge.model_dump()) for bridge in self.bridges),
+            tuple(Winding(**winding.model_dump()) for winding in self.windings),
+        )
+
+    @classmethod
+    def from_core(cls, wiring: Wiring) -> "WiringModel":
+        return cls(
+            wires=tuple(WireModel(**wire._asdict()) for wire in wiring.wires),
+            bridges=tuple(BridgeModel(**bridge._asdict()) for bridge in wiring.bridges),
+            windings=tuple(WindingModel(**winding._asdict()) for winding in wiring.windings),
+        )
+
+
+class OwnLeadModel(DocumentModel):
+    id: Id
+    label: Name
+    sending: PlugModel
+    receiving: PlugModel
+    ways: dict[Branch, WiringModel]
+    short_m: Metres | None = None
+
+    def to_core(self) -> OwnLead:
+        return OwnLead(
+            id=self.id,
+            label=self.label,
+            sending=self.sending.to_core(),
+            receiving=self.receiving.to_core(),
+            ways={branch: way.to_core() for branch, way in self.ways.items()},
+            short_m=self.short_m,
+        )
+
+    @classmethod
+    def from_core(cls, lead: OwnLead) -> "OwnLeadModel":
+        return cls(
+            id=lead.id,
+            label=lead.label,
+            sending=PlugModel.from_core(lead.sending),
+            receiving=PlugModel.from_core(lead.receiving),
+            ways={branch: WiringModel.from_core(way) for branch, way in lead.ways.items()},
+            short_m=lead.short_m,
+        )
+
+
+class PassingModel(DocumentModel):
+    what: Hazard
+    metres: Metres | None = None
+
+
+class StretchModel(DocumentModel):
+    length_m: Metres
+    passes: Annotated[tuple[PassingModel, ...], Field(max_length=12)] = ()
+
+    def to_core(self) -> Stretch:
+        return Stretch(self.length_m, tuple(Passing(item.what, item.metres) for item in self.passes))
+
+    @classmethod
+    def from_core(cls, stretch: Stretch) -> "StretchModel":
+        return cls(
+            length_m=stretch.length_m,
+            passes=tuple(PassingModel(what=item.what, metres=item.metres) for item in stretch.passes),
+        )
 
 
 class OwnClassModel(DocumentModel):
@@ -100,6 +225,7 @@ class SourceModel(DocumentModel):
     peak_db_spl: Db
     tolerance_db: Annotated[float, Field(allow_inf_nan=False, ge=0, le=40)] = 3.0
     heard_by: dict[Id, Metres] = {}
+    irreplaceable: bool = False
 
 
 class RunModel(DocumentModel):
@@ -108,6 +234,8 @@ class RunModel(DocumentModel):
     sending: PortRefModel
     receiving: PortRefModel
     parts: tuple[PartModel, ...] = ()
+    path: tuple[StretchModel, ...] = ()
+    strain_relief: bool = False
 
 
 class PlanDocument(DocumentModel):
@@ -117,6 +245,7 @@ class PlanDocument(DocumentModel):
     name: Name
     defaults: DefaultsModel = DefaultsModel()
     classes: tuple[OwnClassModel, ...] = ()
+    leads: tuple[OwnLeadModel, ...] = ()
     devices: tuple[DeviceModel, ...] = ()
     sources: tuple[SourceModel, ...] = ()
     runs: tuple[RunModel, ...] = ()
@@ -127,6 +256,7 @@ class PlanDocument(DocumentModel):
             name=self.name,
             defaults=Defaults(**self.defaults.model_dump()),
             classes=_by_id("classes", (_class_to_core(item) for item in self.classes)),
+            leads=_by_id("leads", (item.to_core() for item in self.leads)),
             devices=_by_id("devices", (_device_to_core(item) for item in self.devices)),
             sources=_by_id("sources", (Source(**item.model_dump()) for item in self.sources)),
             runs=_by_id("runs", (_run_to_core(item) for item in self.runs)),
@@ -141,6 +271,7 @@ class PlanDocument(DocumentModel):
                 OwnClassModel(**{**_fields(own), "figures": _figure_models(own.figures)})
                 for own in plan.classes.values()
             ),
+            leads=tuple(OwnLeadModel.from_core(lead) for lead in plan.leads.values()),
             devices=tuple(
                 DeviceModel(
                     **{
@@ -164,6 +295,8 @@ class PlanDocument(DocumentModel):
                     sending=PortRefModel.from_core(run.sending),
                     receiving=PortRefModel.from_core(run.receiving),
                     parts=tuple(PartModel.from_core(part) for part in run.parts),
+                    path=tuple(StretchModel.from_core(stretch) for stretch in run.path),
+                    strain_relief=run.strain_relief,
                 )
                 for run in plan.runs.values()
             ),
@@ -222,4 +355,6 @@ def _run_to_core(item: RunModel) -> Run:
         sending=item.sending.to_core(),
         receiving=item.receiving.to_core(),
         parts=tuple(part.to_core() for part in item.parts),
+        path=tuple(stretch.to_core() for stretch in item.path),
+        strain_relief=item.strain_relief,
     )

@@ -29,6 +29,8 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "impedance_ohm": ("input impedance", "Ω"),
     "source_ohm": ("output impedance", "Ω"),
     "current_ma": ("phantom current", "mA"),
+    "phantom_v": ("phantom voltage", "V"),
+    "phantom_budget_ma": ("phantom current for all", "mA"),
     "clock_ppm": ("clock", "ppm"),
     "picture_delay_frames": ("picture delay", "frames"),
     "sound_delay_ms": ("sound delay", "ms"),

@@ -62,6 +62,11 @@ class Plug(NamedTuple):
         return f"{CONNECTORS[self.connector].label} {self.gender}"
 
     @property
+    def opposite(self) -> "Plug":
+        """What it goes into."""
+        return Plug(self.connector, Gender.FEMALE if self.gender is Gender.MALE else Gender.MALE)
+
+    @property
     def locks(self) -> bool:
         """Whether it holds by itself; what does not wants strain relief."""
         return CONNECTORS[self.connector].locks

@@ -1,10 +1,12 @@
 """The controls of a device: every switch, knob and menu item that a setting can name."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Final
 
 from tidy_trunk.core.catalogue.catalogue import DEVICES
+from tidy_trunk.core.catalogue.connectors import Circuit
 from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Span
 from tidy_trunk.errors import RangeError, UnknownItemError
 
@@ -18,6 +20,7 @@ class ControlKind(StrEnum):
     CHOICE = "choice"
     KNOB = "knob"
     SWITCH = "switch"
+    FREQUENCY = "frequency"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,8 +50,14 @@ class Control:
                 known = ", ".join(option for option, _ in self.options)
                 raise RangeError(f"{self.label} cannot be {value!r}: use {known}")
             return value
-        if self.span is None or isinstance(value, bool) or not isinstance(value, int | float):
-            raise RangeError(f"{self.label} takes a number of dB, not {value!r}")
+        if isinstance(value, bool) or not isinstance(value, int | float):
+            raise RangeError(f"{self.label} takes a number, not {value!r}")
+        if self.span is None:
+            if value and not LOWEST_MHZ <= value <= HIGHEST_MHZ:
+                raise RangeError(
+                    f"{self.label} of {value:g} MHz cannot be: give {LOWEST_MHZ:g} to {HIGHEST_MHZ:g} MHz, or 0 for not set"
+                )
+            return round(float(value), 3)
         if not self.span.minimum_db <= value <= self.span.maximum_db:
             raise RangeError(
                 f"{self.label} goes from {self.span.minimum_db:g} to {self.span.maximum_db:g} dB, not to {value:g} dB"
@@ -61,6 +70,8 @@ class Control:
             return "on" if value else "off"
         if self.kind is ControlKind.CHOICE:
             return dict(self.options).get(str(value), str(value))
+        if self.kind is ControlKind.FREQUENCY:
+            return f"{float(value):.3f} MHz" if value else "not set"
         return f"{float(value):+g} dB".replace("-", "−").replace("+0 dB", "0 dB")
 
 
@@ -85,8 +96,28 @@ def switch_key(port_id: str, what: str, place: str) -> str:
     return f"{port_id}.{what}.{place}"
 
 
+def frequency_key(port_id: str) -> str:
+    return f"{port_id}.frequency_mhz"
+
+
+def link_key(port_id: str) -> str:
+    return f"{port_id}.linked"
+
+
 CAPSULE_PAD_KEY = "capsule.pad_db"
 CELL_KEY = "capsule.cell"
+POWER_KEY = "power"
+SAMPLE_RATE_KEY = "sample_rate"
+FOUR_TRACKS_KEY = "four_tracks"
+
+LOWEST_MHZ: Final = 25.0
+"""ASSUMED_ lowest frequency of a radio microphone."""
+
+HIGHEST_MHZ: Final = 7_000.0
+"""ASSUMED_ highest frequency of a radio microphone: above the 5.8 GHz band."""
+
+USUAL_RATE_HZ: Final = 48_000
+"""Sample rate of sound for picture. [PRACTICE]"""
 
 
 def controls_of(device: DeviceClass) -> Mapping[str, Control]:
@@ -102,13 +133,18 @@ _BUILT_IN: dict[str, Mapping[str, Control]] = {}
 
 
 def _controls_of(device: DeviceClass) -> Mapping[str, Control]:
-    found: list[Control] = list(_capsule_controls(device))
+    found: list[Control] = [*_device_controls(device), *_capsule_controls(device)]
     for port in device.ports:
         found += _mode_controls(port)
         if isinstance(port, InputPort):
             found += _input_controls(port)
         else:
             found += _trim_controls(port)
+        if port.circuit is Circuit.RADIO:
+            label = "frequency"
+            found.append(
+                Control(id=frequency_key(port.id), port=port.id, label=label, kind=ControlKind.FREQUENCY, default=0.0)
+            )
     return {control.id: control for control in found}
 
 
@@ -160,6 +196,8 @@ def _input_controls(port: InputPort) -> Iterator[Control]:
         )
     if port.limiter:
         yield _switch(port, f"{port.id}.limiter", "limiter", False)
+    if port.linked_to:
+        yield _switch(port, link_key(port.id), "one knob for both", False)
     for mode in port.modes:
         if mode.gain is not None:
             yield _knob(gain_key(port.id, mode.id), port.id, "gain", mode.gain)
@@ -173,6 +211,25 @@ def _trim_controls(port: OutputPort) -> Iterator[Control]:
 
 def _knob(control_id: str, port_id: str, label: str, span: Span) -> Control:
     return Control(id=control_id, port=port_id, label=label, kind=ControlKind.KNOB, span=span, default=span.default_db)
+
+
+def _device_controls(device: DeviceClass) -> Iterator[Control]:
+    powers, rates = device.traits.powers, device.traits.sample_rates_hz
+    if len(powers) > 1:
+        yield _choice(POWER_KEY, "power", [(power, power) for power in powers])
+    if len(rates) > 1:
+        usual = sorted(rates, key=lambda rate: rate != USUAL_RATE_HZ)
+        yield _choice(SAMPLE_RATE_KEY, "sample rate", [(str(rate), f"{rate / 1000:g} kHz") for rate in usual])
+    if any(bus.needs_four_tracks for bus in device.buses):
+        label = "four-track mode"
+        yield Control(id=FOUR_TRACKS_KEY, port="", label=label, kind=ControlKind.SWITCH, default=False)
+
+
+def _choice(control_id: str, label: str, options: Sequence[tuple[str, str]]) -> Control:
+    """A choice of the whole device; the first option is what it stands at."""
+    return Control(
+        id=control_id, port="", label=label, kind=ControlKind.CHOICE, options=tuple(options), default=options[0][0]
+    )
 
 
 def _capsule_controls(device: DeviceClass) -> Iterator[Control]:

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import Final
 
 from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Plug
 from tidy_trunk.core.catalogue.figures import Figure, about
@@ -48,6 +49,14 @@ class PadPlace(StrEnum):
     LAST = "behind the converter"
 
 
+class Power(StrEnum):
+    """Where a device gets its power: what joins it to earth, or does not."""
+
+    BATTERY = "battery"
+    MAINS = "mains"
+    COMPUTER = "computer USB"
+
+
 class TrimKind(StrEnum):
     """An analogue trim takes its noise down with the signal; a digital one before the converter does not."""
 
@@ -61,6 +70,10 @@ class Drive(StrEnum):
     FLOATING = "floating"  # a coil or a transformer: all of it between the legs, whichever is earthed
     SYMMETRIC = "symmetric"  # each leg half, in opposite polarity, against the screen
     HOT_ONLY = "hot only"  # all of it on the hot leg; the cold one has the same impedance and no signal
+
+
+USB_POWER_W: Final = 15.0
+"""Power that a USB-C socket gives at 5 V. [MEMORY]"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,7 +140,8 @@ class OutputMode:
 class InputPort:
     """A socket for sound coming in. `channels` names left and right where one socket takes two.
 
-    linked_to: ports whose gain moves with this one's in some routing; blocks: ports that are off while this is used.
+    phantom_v: what it really gives where it gives phantom power; linked_to: ports whose gain follows this one's when
+    that is switched on; blocks: ports that are off, or behind what is mounted, while this is used.
     """
 
     id: str
@@ -138,6 +152,7 @@ class InputPort:
     channels: tuple[str, ...] = ("1",)
     idle_noise_dbfs: Figure | None = None
     phantom_places: tuple[str, ...] = ()
+    phantom_v: Figure | None = None
     plug_in_places: tuple[str, ...] = ()
     automatic_level_places: tuple[str, ...] = ()
     automatic_level_default: bool = False
@@ -170,13 +185,15 @@ Port = InputPort | OutputPort
 class Bus:
     """Where inputs come together inside a device; a recorded bus is a track.
 
-    `inputs`: channel references that feed it when nobody has changed the routing.
+    `inputs`: channel references that feed it when nobody has changed the routing. `needs_four_tracks`: it is recorded
+    only while the device's four-track mode is on.
     """
 
     id: str
     label: str
     recorded: bool
     inputs: tuple[str, ...] = ()
+    needs_four_tracks: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -208,10 +225,20 @@ class Traits:
     power_w: Figure | None = None
     battery_wh: Figure | None = None
     clip_limit_min: Figure | None = None
+    phantom_budget_ma: Figure | None = None
     media: str = ""
     meters: str = ""
     bits: int | None = None
     is_float: bool = False
+
+    @property
+    def powers(self) -> tuple[Power, ...]:
+        """How it can be powered, its usual way first; small things run from USB too."""
+        if self.power_w is None:
+            return ()
+        battery = (Power.BATTERY,) if self.battery_wh is not None else ()
+        usb = (Power.COMPUTER,) if self.power_w.value <= USB_POWER_W else ()
+        return (*battery, Power.MAINS, *usb)
 
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known, as (name, words), in the order in which a day asks for it."""
@@ -225,6 +252,7 @@ class Traits:
             ("picture late by", _words(self.picture_delay_frames, "frames")),
             ("sound late by", _words(self.sound_delay_ms, "ms")),
             ("power", _words(self.power_w, "W")),
+            ("phantom power for all", _words(self.phantom_budget_ma, "mA")),
             ("battery", _words(self.battery_wh, "Wh")),
             ("media", self.media),
             ("meters", self.meters),

@@ -2,9 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from enum import StrEnum
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.catalogue import Figure, Setting
+from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
 """Speech peaks 12 to 15 dB above its average. [PRACTICE]"""
@@ -25,6 +26,13 @@ EFFORTS_DB_SPL: Final[Mapping[str, float]] = {
 """Vocal effort at 1 m, A-weighted. [ISO9921], from memory"""
 
 
+SLACK_SHARE: Final = 0.10
+"""Share of a path that its lead is longer. [PRACTICE]"""
+
+SLACK_END_M: Final = 1.0
+"""What a lead needs at each end, to go down to the floor and up to the socket. [PRACTICE]"""
+
+
 class PortRef(NamedTuple):
     """A port of a device in the plan."""
 
@@ -34,7 +42,11 @@ class PortRef(NamedTuple):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Defaults:
-    """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it."""
+    """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it.
+
+    slack_share, slack_end_m: what a lead must be longer than its path, as a share of it and at each end.
+    frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
+    """
 
     frame_rate: str = "25"
     target: str = "film"
@@ -42,6 +54,9 @@ class Defaults:
     mains_hz: int = 50
     sample_rate_hz: int = 48_000
     room_noise_db_spl: float = 35.0
+    slack_share: float = SLACK_SHARE
+    slack_end_m: float = SLACK_END_M
+    frequencies_cleared: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,6 +67,21 @@ class OwnClass:
     label: str
     base: str
     figures: Mapping[str, Figure] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OwnLead:
+    """A lead that the user made or found, contact by contact. `short_m`: its length where it has one for good.
+
+    ways: by branch, "" for a lead with one, "L" and "R" where two share one plug.
+    """
+
+    id: str
+    label: str
+    sending: Plug
+    receiving: Plug
+    ways: Mapping[str, Wiring]
+    short_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -75,7 +105,10 @@ class Device:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Source:
-    """Somebody or something to be heard: levels in dB SPL at 1 m, and the distance in m to each microphone."""
+    """Somebody or something to be heard: levels in dB SPL at 1 m, and the distance in m to each microphone.
+
+    irreplaceable: it happens once, so that one recorder is not enough.
+    """
 
     id: str
     label: str
@@ -84,6 +117,7 @@ class Source:
     peak_db_spl: float
     tolerance_db: float = SOURCE_TOLERANCE_DB
     heard_by: Mapping[str, float] = field(default_factory=dict)
+    irreplaceable: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -96,15 +130,57 @@ class Part:
     shared: str = ""
 
 
+class Hazard(StrEnum):
+    """What a lead passes on its way. Source: [HANDBOOK] §§4, 9, 10"""
+
+    WALKWAY = "walkway"
+    DOORWAY = "doorway"
+    OVERHEAD = "overhead"
+    WET = "wet"
+    HOT = "hot"
+    BESIDE_MAINS = "beside mains"
+    ACROSS_MAINS = "across mains"
+    DIMMER = "dimmer"
+    LED = "LED driver"
+    MOTOR = "motor"
+    FURNACE = "furnace"
+    TRANSMITTER = "transmitter"
+
+
+class Passing(NamedTuple):
+    """Something that a lead passes: for how many metres beside mains, else how near in metres; None where not said."""
+
+    what: Hazard
+    metres: float | None = None
+
+
+class Stretch(NamedTuple):
+    """A stretch of a run's path: its length in m, and what it passes."""
+
+    length_m: float
+    passes: tuple[Passing, ...] = ()
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Run:
-    """From an output to an input, through parts in order; none where the plugs mate directly."""
+    """From an output to an input, through parts in order; none where the plugs mate directly.
+
+    path: where the lead lies, as stretches; empty where nobody has said.
+    strain_relief: its ends are tied up, so that no weight hangs on a socket.
+    """
 
     id: str
     number: int
     sending: PortRef
     receiving: PortRef
     parts: tuple[Part, ...] = ()
+    path: tuple[Stretch, ...] = ()
+    strain_relief: bool = False
+
+    @property
+    def length_m(self) -> float:
+        """All its leads together."""
+        return sum(part.length_m for part in self.parts)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -114,6 +190,7 @@ class Plan:
     name: str
     defaults: Defaults = field(default_factory=Defaults)
     classes: Mapping[str, OwnClass] = field(default_factory=dict)
+    leads: Mapping[str, OwnLead] = field(default_factory=dict)
     devices: Mapping[str, Device] = field(default_factory=dict)
     sources: Mapping[str, Source] = field(default_factory=dict)
     runs: Mapping[str, Run] = field(default_factory=dict)

@@ -7,7 +7,11 @@ from functools import cached_property
 from tidy_trunk.core.catalogue import (
     CELL_KEY,
     DEVICES,
+    FOUR_TRACKS_KEY,
     LEADS,
+    POWER_KEY,
+    SAMPLE_RATE_KEY,
+    USUAL_RATE_HZ,
     Bus,
     DeviceClass,
     InputMode,
@@ -16,9 +20,12 @@ from tidy_trunk.core.catalogue import (
     OutputMode,
     OutputPort,
     Port,
+    Power,
     Supply,
     channel_refs,
+    frequency_key,
     gain_key,
+    link_key,
     mode_key,
     pad_key,
     switch_key,
@@ -26,6 +33,7 @@ from tidy_trunk.core.catalogue import (
     with_figures,
 )
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
+from tidy_trunk.core.plan.own_leads import lead_class
 from tidy_trunk.errors import UnknownItemError
 
 
@@ -68,9 +76,44 @@ class Unit:
         return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
 
     def gain_db(self, port: InputPort, mode: InputMode) -> float:
+        """As the knob stands; where one knob moves two inputs, that of the one that leads."""
+        leader = self.leader_of(port)
+        if leader is not port:
+            port, mode = leader, self.input_mode(leader)
         if mode.gain is None:
             return 0.0
         return float(self.device.settings.get(gain_key(port.id, mode.id), mode.gain.default_db))
+
+    def leader_of(self, port: InputPort) -> InputPort:
+        """The input whose knob moves this one: itself, unless one knob is switched to both."""
+        for other in self.device_class.inputs:
+            if port.id in other.linked_to and self.device.settings.get(link_key(other.id), False):
+                return other
+        return port
+
+    @property
+    def power(self) -> Power | None:
+        """Where it gets its power; None for what needs none or is fed by what it is plugged into."""
+        powers = self.device_class.traits.powers
+        if len(powers) < 2:
+            return powers[0] if powers else None
+        return Power(str(self.device.settings.get(POWER_KEY, powers[0])))
+
+    @property
+    def sample_rate_hz(self) -> int | None:
+        """At which it records or sends; None for what has no converter of its own."""
+        rates = self.device_class.traits.sample_rates_hz
+        usual = USUAL_RATE_HZ if USUAL_RATE_HZ in rates else next(iter(rates), None)
+        wanted = self.device.settings.get(SAMPLE_RATE_KEY)
+        return usual if wanted is None else int(str(wanted))
+
+    def is_recorded(self, bus: Bus) -> bool:
+        """Whether a bus is written to a file as the device is set now."""
+        return bus.recorded and (not bus.needs_four_tracks or bool(self.device.settings.get(FOUR_TRACKS_KEY, False)))
+
+    def frequency_mhz(self, port: Port) -> float | None:
+        """On which a radio port is set; None where it is not set."""
+        return float(self.device.settings.get(frequency_key(port.id), 0.0)) or None
 
     def trim_db(self, port: OutputPort, mode: OutputMode) -> float:
         if mode.trim is None:
@@ -135,6 +178,8 @@ class Rig:
         if like is not None and like.plan.classes is plan.classes:
             devices = plan.devices
             self._units = {name: unit for name, unit in like._units.items() if devices.get(name) is unit.device}
+        if like is not None and like.plan.leads is plan.leads:
+            self.own_leads = like.own_leads
         if like is not None and like.plan.runs is plan.runs:
             self.arriving, self.leaving = like.arriving, like.leaving
 
@@ -181,11 +226,17 @@ class Rig:
             raise UnknownItemError(f"there is no class of device '{class_id}': choose one of the catalogue")
         return DEVICES[class_id]
 
+    @cached_property
+    def own_leads(self) -> Mapping[str, LeadClass]:
+        """The leads of the user's own by id, as all others are seen."""
+        return {own.id: lead_class(own) for own in self.plan.leads.values()}
+
     def lead_of(self, part: Part) -> LeadClass:
         """Raises UnknownItemError."""
-        if part.lead not in LEADS:
-            raise UnknownItemError(f"there is no lead '{part.lead}': choose one of the catalogue")
-        return LEADS[part.lead]
+        lead = LEADS.get(part.lead) or self.own_leads.get(part.lead)
+        if lead is None:
+            raise UnknownItemError(f"there is no lead '{part.lead}': choose one of the catalogue or of your own")
+        return lead
 
     def port_label(self, ref: PortRef) -> str:
         unit = self.unit(ref.device)

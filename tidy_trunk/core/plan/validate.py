@@ -3,8 +3,10 @@
 import math
 from typing import Final
 
-from tidy_trunk.core.catalogue import DEVICES, channel_refs, controls_of, find_control
-from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run
+from tidy_trunk.core.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control
+from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
+from tidy_trunk.core.plan.own_leads import check_lead
+from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.targets import TARGETS
 from tidy_trunk.core.timecode import FrameRate
@@ -43,6 +45,11 @@ def validate(plan: Plan) -> Rig:
         if class_id in DEVICES:
             raise PlanError(f"{at}: a built-in class has this id: choose another")
         rig.class_of(class_id)
+    for own_lead in plan.leads.values():
+        check_label(f"lead '{own_lead.id}'", own_lead.label)
+        check_lead(own_lead)
+        if own_lead.id in LEADS:
+            raise PlanError(f"lead '{own_lead.id}': a built-in lead has this id: choose another")
     for device_id in plan.devices:
         _check_device(rig, device_id)
     for source in plan.sources.values():
@@ -70,6 +77,8 @@ def _check_defaults(plan: Plan) -> None:
     check_number("room noise", defaults.room_noise_db_spl, 0, 130, "dB SPL")
     if defaults.mains_hz not in (50, 60):
         raise RangeError(f"mains is 50 or 60 Hz, not {defaults.mains_hz}")
+    check_number("slack", defaults.slack_share * 100, 0, 100, "%")
+    check_number("slack at each end", defaults.slack_end_m, 0, 20, "m")
     check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
 
 
@@ -135,8 +144,12 @@ def _check_runs(rig: Rig) -> None:
             rig.unit(run.receiving.device).input(run.receiving.port)
             for part in run.parts:
                 _check_part(rig, part)
+            for stretch in run.path:
+                _check_stretch(stretch)
         except (InputError, UnknownItemError) as error:
             raise type(error)(f"{at}: {error.message}") from error
+        if len(run.path) > 20:
+            raise PlanError(f"{at}: more than twenty stretches: put some together")
         if len(run.parts) > 8:
             raise PlanError(f"{at}: more than eight leads in a row: every join is a fault to come")
     for ref, runs in (*rig.arriving.items(), *rig.leaving.items()):
@@ -149,6 +162,17 @@ def _check_part(rig: Rig, part: Part) -> None:
     if part.branch not in lead.ways:
         known = " or ".join(repr(branch) for branch in lead.ways)
         raise PlanError(f"{lead.label} has the ways {known}, not '{part.branch}'")
+
+
+def _check_stretch(stretch: Stretch) -> None:
+    check_number("a stretch of its path", stretch.length_m, 0.1, LONGEST_LEAD_M, "m")
+    for passing in stretch.passes:
+        if passing.metres is not None:
+            check_number(str(passing.what), passing.metres, 0, LONGEST_LEAD_M, "m")
+        if passing.what in ALONG and passing.metres is not None and passing.metres > stretch.length_m:
+            raise RangeError(
+                f"it cannot lie {passing.what} for {passing.metres:g} m on a stretch of {stretch.length_m:g} m"
+            )
 
 
 def _check_occupancy(rig: Rig, ref: PortRef, runs: list[Run]) -> None:

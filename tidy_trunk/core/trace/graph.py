@@ -108,7 +108,7 @@ class Tracer:
         for unit in self.rig.units():
             for bus in unit.device_class.buses:
                 stage = self.bus(unit.device.id, bus.id)
-                if bus.recorded:
+                if unit.is_recorded(bus):
                     found.append(Trace(unit.device.id, bus.id, stage))
             for port in unit.device_class.inputs:
                 # Inputs that feed nothing take part too, so that no circle hides behind an unused one.

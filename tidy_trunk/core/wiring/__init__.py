@@ -3,7 +3,7 @@
 from tidy_trunk.core.wiring.circuit import end_of, is_plug_of_its_own
 from tidy_trunk.core.wiring.faults import Fault, faults
 from tidy_trunk.core.wiring.power import FEED_OHM, SUPPLY_V, Delivery, delivery
-from tidy_trunk.core.wiring.sound import Arrival, Link, Mismatch, link, unmated
+from tidy_trunk.core.wiring.sound import Arrival, Link, Mismatch, bare_ratio, link, unmated
 
 __all__ = [
     "FEED_OHM",
@@ -13,6 +13,7 @@ __all__ = [
     "Fault",
     "Link",
     "Mismatch",
+    "bare_ratio",
     "delivery",
     "end_of",
     "faults",

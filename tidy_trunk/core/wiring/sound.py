@@ -5,7 +5,20 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
-from tidy_trunk.core.catalogue import Drive, InputMode, InputPort, LeadClass, Leg, OutputMode, OutputPort, Port, mates
+from tidy_trunk.core.catalogue import (
+    Circuit,
+    Drive,
+    InputMode,
+    InputPort,
+    LeadClass,
+    Leg,
+    OutputMode,
+    OutputPort,
+    Plug,
+    Port,
+    Wiring,
+    mates,
+)
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
 from tidy_trunk.core.wiring.circuit import COMMON, GROUND, End, Piece, contact, end_of, pieces_of, wire_up
 from tidy_trunk.core.wiring.network import Network, Node
@@ -107,6 +120,18 @@ def link(
     source_ohm = (sends or sending.modes[0]).source_ohm.value
     load_ohm = (takes or receiving.modes[0]).impedance_ohm.value
     return _link(end_of(sending), sending.drive, source_ohm, pieces_of(leads), end_of(receiving), load_ohm)
+
+
+def bare_ratio(
+    sending: Plug, sends: Circuit, wiring: Wiring, receiving: Plug, takes: Circuit, source_ohm: float, load_ohm: float
+) -> float:
+    """The strongest arrival through one lead alone, between sockets of the other gender; 0 where nothing arrives."""
+    stereo = (Circuit.BALANCED_STEREO, Circuit.UNBALANCED_STEREO)
+    first, last = (
+        End(plug.opposite, circuit, 2 if circuit in stereo else 1)
+        for plug, circuit in ((sending, sends), (receiving, takes))
+    )
+    return _link(first, Drive.FLOATING, source_ohm, (Piece(sending, receiving, wiring),), last, load_ohm).strongest
 
 
 @lru_cache(maxsize=8192)

@@ -12,6 +12,9 @@ JACK_SOCKET: Final = Plug("trs35", Gender.FEMALE)
 JACK_PLUG: Final = Plug("trs35", Gender.MALE)
 STEREO: Final = ("L", "R")
 
+PHANTOM: Final = about(48, 8)
+"""48 ± 4 V. [IEC61938]"""
+
 DIGITAL_IN: Final = InputMode(id="digital", label="digital", signal=Signal.DIGITAL, impedance_ohm=about(110))
 DIGITAL_OUT: Final = OutputMode(id="digital", label="digital", signal=Signal.DIGITAL, source_ohm=about(110))
 

@@ -4,6 +4,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.classes._parts import (
     JACK_SOCKET,
+    PHANTOM,
     STEREO,
     XLR_IN,
     digital_in,
@@ -111,6 +112,25 @@ CAMERAS: Final = (
         traits=_SMALL_CAMERA_TRAITS,
     ),
     DeviceClass(
+        id="mirrorless-four-track",
+        label="Mirrorless camera, four-track mode with a shoe adapter",
+        kind=Kind.CAMERA,
+        blurb="Digital shoe on tracks 1 and 2; its own 3.5 mm socket on 3 and 4, only in four-track mode",
+        inputs=(
+            _small_socket((_SMALL_MIC_MODE, _SMALL_LINE_MODE)),
+            digital_in("shoe", "shoe", Plug("shoe", Gender.FEMALE), Circuit.HDMI),
+        ),
+        outputs=(headphone_out(2, -78), _HDMI_OUT),
+        buses=(
+            Bus(id="1", label="1", recorded=True, inputs=("shoe.L",)),
+            Bus(id="2", label="2", recorded=True, inputs=("shoe.R",)),
+            Bus(id="3", label="3", recorded=True, inputs=("mic.L",), needs_four_tracks=True),
+            Bus(id="4", label="4", recorded=True, inputs=("mic.R",), needs_four_tracks=True),
+        ),
+        feeds={"phones.L": "1", "phones.R": "2", "hdmi.L": "1", "hdmi.R": "2"},
+        traits=_SMALL_CAMERA_TRAITS,
+    ),
+    DeviceClass(
         id="phone-camera",
         label="Phone as a camera, headset socket",
         kind=Kind.CAMERA,
@@ -152,6 +172,7 @@ CAMERAS: Final = (
                     plug=XLR_IN,
                     circuit=Circuit.BALANCED,
                     phantom_places=("switch",),
+                    phantom_v=PHANTOM,
                     automatic_level_places=("switch", "menu"),
                     automatic_level_default=True,
                     low_cut_hz=(80,),
@@ -212,6 +233,7 @@ CAMERAS: Final = (
                 circuit=Circuit.BALANCED_STEREO,
                 channels=("1", "2"),
                 phantom_places=("switch", "menu"),
+                phantom_v=PHANTOM,
                 automatic_level_places=("menu",),
                 low_cut_hz=(80,),
                 limiter=True,

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from tidy_trunk.core.catalogue.classes._parts import JACK_SOCKET, STEREO, XLR_IN, XLR_OUT, headphone_out
+from tidy_trunk.core.catalogue.classes._parts import JACK_SOCKET, PHANTOM, STEREO, XLR_IN, XLR_OUT, headphone_out
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import (
     Bus,
@@ -77,12 +77,17 @@ MIXERS: Final = (
                 plug=XLR_IN,
                 circuit=Circuit.BALANCED,
                 phantom_places=("switch",),
+                phantom_v=PHANTOM,
                 low_cut_hz=(80, 160),
                 limiter=True,
                 modes=(
                     InputMode(
                         id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_000), full_scale_dbu=Figure(22),
                         clip_dbu=Figure(0), ein_dbu=Figure(-126), gain=Span(15, 75, 1, 45), supplies=(Supply.P48,),
+                    ),
+                    InputMode(
+                        id="mic-t", label="mic, T-power", signal=Signal.MIC, impedance_ohm=about(2_000), full_scale_dbu=Figure(22),
+                        clip_dbu=Figure(0), ein_dbu=Figure(-126), gain=Span(15, 75, 1, 45), supplies=(Supply.T_POWER,),
                     ),
                     InputMode(
                         id="line", label="line", signal=Signal.LINE, impedance_ohm=about(10_000), full_scale_dbu=Figure(22),
@@ -102,7 +107,7 @@ MIXERS: Final = (
             Bus(id="mix-r", label="mix R", recorded=False, inputs=_MIXER_REFS),
         ),
         feeds={"out-l": "mix-l", "out-r": "mix-r", "phones.L": "mix-l", "phones.R": "mix-r"},
-        traits=Traits(power_w=about(4), battery_wh=about(20)),
+        traits=Traits(power_w=about(4), battery_wh=about(20), phantom_budget_ma=about(30)),
     ),
     DeviceClass(
         id="preamp-box",
@@ -116,6 +121,7 @@ MIXERS: Final = (
                 plug=Plug("combo", Gender.FEMALE),
                 circuit=Circuit.BALANCED,
                 phantom_places=("switch",),
+                phantom_v=PHANTOM,
                 limiter=True,
                 modes=(
                     InputMode(
@@ -145,7 +151,7 @@ MIXERS: Final = (
             Bus(id="R", label="R", recorded=False, inputs=("in2",)),
         ),
         feeds={"out.L": "L", "out.R": "R", "phones.L": "L", "phones.R": "R"},
-        traits=Traits(power_w=about(1.5), battery_wh=about(6)),
+        traits=Traits(power_w=about(1.5), battery_wh=about(6), phantom_budget_ma=about(7)),
     ),
     DeviceClass(
         id="shoe-adapter",
@@ -159,6 +165,7 @@ MIXERS: Final = (
                 plug=Plug("combo", Gender.FEMALE),
                 circuit=Circuit.BALANCED,
                 phantom_places=("switch",),
+                phantom_v=PHANTOM,
                 linked_to=("in2",) if number == 1 else (),
                 automatic_level_places=("switch",),
                 low_cut_hz=(16, 160),

@@ -2,7 +2,15 @@
 
 from typing import Final
 
-from tidy_trunk.core.catalogue.classes._parts import JACK_SOCKET, STEREO, XLR_IN, XLR_OUT, digital_in, digital_out
+from tidy_trunk.core.catalogue.classes._parts import (
+    JACK_SOCKET,
+    PHANTOM,
+    STEREO,
+    XLR_IN,
+    XLR_OUT,
+    digital_in,
+    digital_out,
+)
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import (
     Bus,
@@ -80,6 +88,7 @@ RADIO: Final = (
                 plug=XLR_IN,
                 circuit=Circuit.BALANCED,
                 phantom_places=("menu",),
+                phantom_v=PHANTOM,
                 limiter=True,
                 idle_noise_dbfs=_RADIO_RANGE_DBFS,
                 modes=(

@@ -4,6 +4,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.classes._parts import (
     JACK_SOCKET,
+    PHANTOM,
     STEREO,
     XLR_IN,
     XLR_OUT,
@@ -52,6 +53,7 @@ def _bag_input(number: int) -> InputPort:
         plug=XLR_IN,
         circuit=Circuit.BALANCED,
         phantom_places=("menu",),
+        phantom_v=PHANTOM,
         low_cut_hz=(40, 80, 120, 160),
         limiter=True,
         idle_noise_dbfs=Figure(-118),
@@ -121,6 +123,7 @@ RECORDERS: Final = (
                 plug=Plug("combo", Gender.FEMALE),
                 circuit=Circuit.BALANCED,
                 phantom_places=("switch", "menu"),
+                phantom_v=PHANTOM,
                 automatic_level_places=("menu",),
                 low_cut_hz=(80, 120),
                 limiter=True,
@@ -153,7 +156,7 @@ RECORDERS: Final = (
             Bus(id="2", label="2", recorded=True, inputs=("in2",)),
         ),
         feeds={"line.L": "1", "line.R": "2", "phones.L": "1", "phones.R": "2"},
-        traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(2), media="one card", battery_wh=about(8), bits=24),
+        traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(2), media="one card", battery_wh=about(8), bits=24, phantom_budget_ma=about(12)),
     ),
     DeviceClass(
         id="bag-recorder",
@@ -179,7 +182,7 @@ RECORDERS: Final = (
             "aes.L": "mix-l", "aes.R": "mix-r", "phones.L": "mix-l", "phones.R": "mix-r",
         },
         traits=Traits(
-            sample_rates_hz=(48_000, 96_000, 192_000), clock_ppm=about(1), keeps_timecode_when_off=True, power_w=about(9), media="internal and one card, both at once", battery_wh=about(98), bits=24,
+            sample_rates_hz=(48_000, 96_000, 192_000), clock_ppm=about(1), keeps_timecode_when_off=True, power_w=about(9), media="internal and one card, both at once", battery_wh=about(98), bits=24, phantom_budget_ma=about(80),
         ),
     ),
     DeviceClass(

@@ -12,8 +12,9 @@ from tidy_trunk.core.plan.edits.devices import (
     SetControl,
     SetFigure,
 )
-from tidy_trunk.core.plan.edits.job import SetJob
-from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts
+from tidy_trunk.core.plan.edits.job import SetJob, default_words
+from tidy_trunk.core.plan.edits.leads import RemoveLead, SaveLead
+from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief, path_words
 from tidy_trunk.core.plan.edits.sources import AddSource, Hear, RemoveSource, SetSource
 
 __all__ = [
@@ -28,13 +29,19 @@ __all__ = [
     "Hear",
     "MoveRun",
     "RemoveDevice",
+    "RemoveLead",
     "RemoveSource",
     "RenameDevice",
     "RouteBus",
+    "SaveLead",
     "SetControl",
     "SetFigure",
     "SetJob",
     "SetParts",
+    "SetPath",
     "SetSource",
+    "SetStrainRelief",
     "apply_edits",
+    "default_words",
+    "path_words",
 ]

@@ -1,6 +1,8 @@
 """The edit on what holds for the whole job."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from typing import Final
 
 from tidy_trunk.core.plan.model import Defaults, Plan
 
@@ -15,9 +17,13 @@ class SetJob:
     alignment_dbfs: float | None = None
     mains_hz: int | None = None
     room_noise_db_spl: float | None = None
+    sample_rate_hz: int | None = None
+    slack_share: float | None = None
+    slack_end_m: float | None = None
+    frequencies_cleared: bool | None = None
 
     def _changes(self) -> dict[str, object]:
-        named = ("frame_rate", "target", "alignment_dbfs", "mains_hz", "room_noise_db_spl")
+        named = (name for name in Defaults.__dataclass_fields__)
         return {name: getattr(self, name) for name in named if getattr(self, name) is not None}
 
     def apply(self, plan: Plan) -> Plan:
@@ -27,11 +33,26 @@ class SetJob:
 
     def sentence(self, plan: Plan) -> str:
         parts = [f"name {self.name.strip()}"] if self.name is not None else []
-        words = {
-            "frame_rate": "frame rate",
-            "alignment_dbfs": "tone",
-            "mains_hz": "mains",
-            "room_noise_db_spl": "room noise",
-        }
-        parts += [f"{words.get(name, name)} {value}" for name, value in self._changes().items()]
+        parts += [default_words(name, value) for name, value in self._changes().items()]
         return f"Job: {', '.join(parts) or 'nothing changed'}"
+
+
+_WORDS: Final[Mapping[str, tuple[str, str]]] = {
+    "frame_rate": ("frame rate", ""),
+    "target": ("target", ""),
+    "alignment_dbfs": ("tone", " dBFS"),
+    "mains_hz": ("mains", " Hz"),
+    "room_noise_db_spl": ("room noise", " dB SPL"),
+    "sample_rate_hz": ("sample rate", " Hz"),
+    "slack_end_m": ("slack at each end", " m"),
+}
+
+
+def default_words(name: str, value: object) -> str:
+    """What holds for the job, as it is said: `tone -20 dBFS`."""
+    if name == "slack_share" and isinstance(value, float):
+        return f"slack {value * 100:g} %"
+    if name == "frequencies_cleared":
+        return "radio frequencies cleared" if value else "radio frequencies not cleared"
+    label, unit = _WORDS[name]
+    return f"{label} {value:g}{unit}" if isinstance(value, int | float) else f"{label} {value}"

@@ -4,7 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import find, free_id, put, without
-from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run
+from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
+from tidy_trunk.core.plan.path import passing_words
 from tidy_trunk.core.plan.rig import Rig
 from tidy_trunk.errors import PlanError
 
@@ -17,6 +18,7 @@ class Connect:
     receiving: PortRef
     parts: tuple[Part, ...] = ()
     id: str | None = None
+    path: tuple[Stretch, ...] = ()
 
     def apply(self, plan: Plan) -> Plan:
         taken = {run.number for run in plan.runs.values()}
@@ -24,7 +26,14 @@ class Connect:
         run_id = self.id or free_id(f"run {number}", plan.runs)
         if run_id in plan.runs:
             raise PlanError(f"there is a run '{run_id}' already: give the new one another id")
-        run = Run(id=run_id, number=number, sending=self.sending, receiving=self.receiving, parts=self.parts)
+        run = Run(
+            id=run_id,
+            number=number,
+            sending=self.sending,
+            receiving=self.receiving,
+            parts=self.parts,
+            path=self.path,
+        )
         return replace(plan, runs=put(plan.runs, run_id, run))
 
     def sentence(self, plan: Plan) -> str:
@@ -45,6 +54,36 @@ class SetParts:
 
     def sentence(self, plan: Plan) -> str:
         return f"Run {find(plan.runs, self.run, 'run').number}{_through(Rig(plan), self.parts) or ' plugged directly'}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetPath:
+    """Where the lead of a run lies; no stretch at all forgets it."""
+
+    run: str
+    path: tuple[Stretch, ...]
+
+    def apply(self, plan: Plan) -> Plan:
+        run = find(plan.runs, self.run, "run")
+        return replace(plan, runs=put(plan.runs, run.id, replace(run, path=self.path)))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Run {find(plan.runs, self.run, 'run').number}: {path_words(self.path)}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetStrainRelief:
+    """Its ends are tied up, or no longer."""
+
+    run: str
+    on: bool
+
+    def apply(self, plan: Plan) -> Plan:
+        run = find(plan.runs, self.run, "run")
+        return replace(plan, runs=put(plan.runs, run.id, replace(run, strain_relief=self.on)))
+
+    def sentence(self, plan: Plan) -> str:
+        return f"Run {find(plan.runs, self.run, 'run').number}: {'tied up' if self.on else 'not tied up'} at its ends"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,6 +123,17 @@ class Disconnect:
 
     def sentence(self, plan: Plan) -> str:
         return f"Remove {Rig(plan).run_label(find(plan.runs, self.run, 'run'))}"
+
+
+def path_words(path: Sequence[Stretch]) -> str:
+    """A path as it is said: `8 m past walkway, then 4 m past beside mains 2 m`."""
+    if not path:
+        return "path not known"
+    stretches = []
+    for stretch in path:
+        passes = " and ".join(passing_words(passing) for passing in stretch.passes)
+        stretches.append(f"{stretch.length_m:g} m{' past ' + passes if passes else ''}")
+    return ", then ".join(stretches)
 
 
 def _through(rig: Rig, parts: Sequence[Part]) -> str:

@@ -48,6 +48,7 @@ class SetSource:
     quiet_db_spl: float | None = None
     average_db_spl: float | None = None
     peak_db_spl: float | None = None
+    irreplaceable: bool | None = None
 
     def apply(self, plan: Plan) -> Plan:
         source = find(plan.sources, self.source, "source")
@@ -57,6 +58,7 @@ class SetSource:
             quiet_db_spl=source.quiet_db_spl if self.quiet_db_spl is None else self.quiet_db_spl,
             average_db_spl=source.average_db_spl if self.average_db_spl is None else self.average_db_spl,
             peak_db_spl=source.peak_db_spl if self.peak_db_spl is None else self.peak_db_spl,
+            irreplaceable=source.irreplaceable if self.irreplaceable is None else self.irreplaceable,
         )
         return replace(plan, sources=put(plan.sources, source.id, changed))
 
@@ -64,6 +66,8 @@ class SetSource:
         values = {"quiet": self.quiet_db_spl, "average": self.average_db_spl, "peak": self.peak_db_spl}
         parts = [f"named {self.label.strip()}"] if self.label is not None else []
         parts += [f"{name} {value:g} dB SPL" for name, value in values.items() if value is not None]
+        if self.irreplaceable is not None:
+            parts.append("happens only once" if self.irreplaceable else "can be repeated")
         return f"{find(plan.sources, self.source, 'source').label}: {', '.join(parts) or 'nothing changed'}"
 
 

@@ -1,0 +1,130 @@
+"""What tells two states of a job apart, in sentences."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from typing import TypeVar
+
+from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, controls_of, figures_of
+from tidy_trunk.core.plan.edits import default_words, path_words
+from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
+from tidy_trunk.core.plan.rig import Rig
+
+_T = TypeVar("_T")
+
+
+def differences(before: Plan, after: Plan) -> tuple[str, ...]:
+    """What changes from one state to another, in the order in which a job is read; empty where nothing does.
+
+    Both plans must be well formed.
+    """
+    return tuple(_all(before, after))
+
+
+def _all(before: Plan, after: Plan) -> Iterator[str]:
+    if before.name != after.name:
+        yield f"the job is called {after.name}, not {before.name}"
+    for name in Defaults.__dataclass_fields__:
+        value = getattr(after.defaults, name)
+        if getattr(before.defaults, name) != value:
+            yield f"{default_words(name, value)}, was {default_words(name, getattr(before.defaults, name))}"
+    first, second = Rig(before), Rig(after)
+    yield from _items("class", before.classes, after.classes)
+    yield from _items("lead", before.leads, after.leads)
+    for old_device, device in _pairs(before.devices, after.devices):
+        yield from _device(first, second, old_device, device)
+    yield from _items("source", before.sources, after.sources)
+    for old_run, run in _pairs(before.runs, after.runs):
+        yield from _run(first, second, old_run, run)
+
+
+def _pairs(before: Mapping[str, _T], after: Mapping[str, _T]) -> Iterator[tuple[_T | None, _T | None]]:
+    """Things of the same id, of which one may be missing; what is gone comes first."""
+    for key, item in before.items():
+        if key not in after:
+            yield item, None
+    for key, item in after.items():
+        if before.get(key) != item:
+            yield before.get(key), item
+
+
+def _items(what: str, before: Mapping[str, _T], after: Mapping[str, _T]) -> Iterator[str]:
+    """Things of which only the name is told, and what about them is new."""
+    for old, new in _pairs(before, after):
+        label = getattr(new or old, "label", "")
+        if old is None or new is None:
+            yield f"{what} {label} is {'new' if old is None else 'gone'}"
+            continue
+        names = [name for name in old.__dataclass_fields__ if getattr(old, name) != getattr(new, name)]  # type: ignore[attr-defined]
+        yield f"{what} {label}: {', '.join(_field(name, getattr(old, name), getattr(new, name)) for name in names)}"
+
+
+def _field(name: str, old: object, new: object) -> str:
+    words = name.replace("_db_spl", "").replace("_", " ")
+    if isinstance(old, int | float | str) and isinstance(new, int | float | str):
+        return f"{words} {new}, was {old}"
+    return f"{words} changed"
+
+
+def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> Iterator[str]:
+    if new is None:
+        yield f"{old.label if old else ''} is gone"
+        return
+    if old is None:
+        yield f"{new.label} is new: {second.unit(new.id).device_class.label}"
+        return
+    if old.label != new.label:
+        yield f"{old.label} is called {new.label}"
+    unit, was = second.unit(new.id), first.unit(old.id)
+    if old.class_id != new.class_id:
+        yield f"{new.label} is of class {unit.device_class.label}, was {was.device_class.label}"
+        return
+    controls = controls_of(unit.device_class)
+    for key in dict.fromkeys([*old.settings, *new.settings]):
+        before, now = old.settings.get(key), new.settings.get(key)
+        if before != now and key in controls:
+            yield _setting(second, new, controls[key], before, now)
+    for what, then, now_ in (("routing", old.routing, new.routing), ("outputs", old.feeds, new.feeds)):
+        for key in dict.fromkeys([*then, *now_]):
+            if then.get(key) != now_.get(key):
+                yield f"{new.label} {what}: {key} from {_words(now_.get(key))}, was {_words(then.get(key))}"
+    names = {named.path: named for named in figures_of(unit.device_class)}
+    for path in dict.fromkeys([*old.figures, *new.figures]):
+        if old.figures.get(path) != new.figures.get(path):
+            figure = names[path].figure
+            yield f"{new.label} {names[path].label}: {figure.value:g} {names[path].unit}, {figure.provenance}"
+
+
+def _setting(rig: Rig, device: Device, control: Control, before: Setting | None, now: Setting | None) -> str:
+    port = f" {rig.unit(device.id).port(control.port).label}" if control.port else ""
+    then, here = (control.words(control.default if value is None else value) for value in (before, now))
+    label = "cell" if control.id == CELL_KEY else control.label
+    return f"{device.label}{port}: {label} {here}, was {then}"
+
+
+def _words(value: object) -> str:
+    if value is None:
+        return "as in its class"
+    return ", ".join(value) or "nothing" if isinstance(value, tuple) else str(value)
+
+
+def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[str]:
+    if new is None:
+        yield f"{first.run_label(old)} is gone" if old else ""
+        return
+    if old is None:
+        yield f"{second.run_label(new)} is new, by {_parts(second, new.parts)}"
+        return
+    label = f"run {new.number}"
+    if old.number != new.number:
+        yield f"run {old.number} has number {new.number}"
+    if (old.sending, old.receiving) != (new.sending, new.receiving):
+        yield f"{label} goes from {second.port_label(new.sending)} to {second.port_label(new.receiving)}"
+    if old.parts != new.parts:
+        yield f"{label} by {_parts(second, new.parts)}, was {_parts(first, old.parts)}"
+    if old.path != new.path:
+        yield f"{label}: {path_words(new.path)}, was {path_words(old.path)}"
+    if old.strain_relief != new.strain_relief:
+        yield f"{label} is {'tied up' if new.strain_relief else 'not tied up'} at its ends"
+
+
+def _parts(rig: Rig, parts: Sequence[Part]) -> str:
+    return " and ".join(f"{part.length_m:g} m {rig.lead_of(part).label}" for part in parts) or "no lead"

@@ -1,0 +1,39 @@
+"""Plans of older versions, brought to the shape of today: one step for each version, from dict to dict."""
+
+from collections.abc import Callable, Mapping
+from typing import Any, Final
+
+from tidy_trunk.document.models import SCHEMA_VERSION
+from tidy_trunk.errors import FormatError, NewerSchemaError
+
+Raw = dict[str, Any]
+
+
+def brought_up(raw: Raw) -> Raw:
+    """A plan in the shape of today; the one given is left as it is. A plan that states no version is of today.
+
+    Raises:
+        FormatError: A version that is no whole number, or below 1.
+        NewerSchemaError: A version that this program does not know yet.
+    """
+    version = raw.get("schema_version", SCHEMA_VERSION)
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise FormatError(f"schema_version must be a whole number from 1 on, not {version!r}")
+    if version > SCHEMA_VERSION:
+        raise NewerSchemaError(
+            f"this plan has schema version {version}; this program reads up to {SCHEMA_VERSION}: update the program"
+        )
+    for step in range(version, SCHEMA_VERSION):
+        raw = {**_STEPS[step](raw), "schema_version": step + 1}
+    return raw
+
+
+def _own_leads_and_paths(raw: Raw) -> Raw:
+    """1 → 2: leads of one's own, paths, strain relief and what happens only once came in; none of them was there.
+
+    Audio settings kept their names. AES3 runs by plain XLR leads stay what they were: the checks now say so.
+    """
+    return {"leads": [], **raw}
+
+
+_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {1: _own_leads_and_paths}

@@ -1,6 +1,7 @@
 """Plan files: what goes out comes in again, and what cannot be is refused with its place."""
 
 import json
+from pathlib import Path
 
 import pytest
 from hypothesis import given
@@ -8,7 +9,15 @@ from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, line_into_camera
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.document import AnyEdit, edit_document, plan_from_json, read_plan, write_plan
+from tidy_trunk.document import (
+    SCHEMA_VERSION,
+    AnyEdit,
+    edit_document,
+    plan_from_json,
+    plan_schema,
+    read_plan,
+    write_plan,
+)
 from tidy_trunk.document.edits import EditModel
 from tidy_trunk.errors import FormatError, InputError, NewerSchemaError, PlanError, PortInUseError, SignalLoopError
 from tidy_trunk.services.demo import foundry
@@ -22,6 +31,57 @@ def test_written_and_read_again(plan):
 @given(st.text(alphabet=st.characters(codec="utf-8", categories=["L", "N", "P", "S"]), min_size=1, max_size=80))
 def test_any_printable_name_survives(name):
     assert read_plan(write_plan(Plan(name=name))).name == name
+
+
+def test_a_plan_of_version_1_is_brought_up_to_date():
+    """The stored example was written by the program when that was its shape; what it says stays."""
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-1.json").read_text())
+    assert old["schema_version"] == 1
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 1, "what was read is left as it was"
+    assert [run.number for run in plan.runs.values()] == [run["number"] for run in old["runs"]]
+    assert plan.leads == {} and not any(run.path or run.strain_relief for run in plan.runs.values())
+    assert json.loads(write_plan(plan))["schema_version"] == SCHEMA_VERSION
+
+
+def test_the_published_schema_is_that_of_the_program():
+    published = Path(__file__).parents[2] / "docs" / "plan.schema.json"
+    assert published.read_bytes() == plan_schema()
+    assert json.loads(plan_schema())["properties"]["runs"]
+
+
+def own_lead(**changes):
+    lead = {
+        "id": "own-lead", "label": "Made last night", "short_m": 0.4,
+        "sending": {"connector": "xlr3", "gender": "female"}, "receiving": {"connector": "trs35", "gender": "male"},
+        "ways": {"": {"wires": [{"near": "2", "far": "T", "ohm": 4700.0}, {"near": "1", "far": "S"}],
+                      "bridges": [{"end": "receiving", "first": "T", "second": "R"}]}},
+    }  # fmt: skip
+    return {**lead, **changes}
+
+
+def test_a_lead_of_ones_own_survives_its_file():
+    raw = changed(lambda raw: put(raw, "leads", value=[own_lead()]))
+    plan = plan_from_json(raw)
+    assert read_plan(write_plan(plan)) == plan
+    assert plan.leads["own-lead"].ways[""].wires[0].ohm == 4700
+
+
+@pytest.mark.parametrize(
+    ("lead", "says"),
+    [
+        (own_lead(ways={"": {"wires": [{"near": "9", "far": "T"}]}}), "sending end has no contact '9'"),
+        (own_lead(ways={"": {}}), "nothing is joined"),
+        (own_lead(ways={"L": {"wires": [{"near": "2", "far": "T"}]}}), "one way, or the two ways L and R"),
+        (own_lead(ways={"": {"wires": [{"near": "2", "far": "T", "ohm": 0.01}]}}), "0.01 Ω cannot be"),
+        (own_lead(sending={"connector": "hdmi", "gender": "male"}), "no plug for a lead of one's own"),
+        (own_lead(id="xlr"), "a built-in lead has this id"),
+        (own_lead(short_m=500), "500 m cannot be"),
+    ],
+)
+def test_a_lead_that_cannot_be_is_refused(lead, says):
+    with pytest.raises((PlanError, InputError), match=says):
+        plan_from_json(changed(lambda raw: put(raw, "leads", value=[lead])))
 
 
 def changed(change):
@@ -55,6 +115,9 @@ TWICE = {**LOOP, "sending": {"device": "bag", "port": "line"}, "receiving": {"de
         (lambda raw: put(raw, "sources", 0, "peak_db_spl", value=400), InputError, "400 dB SPL cannot be"),
         (lambda raw: put(raw, "schema_version", value=99), NewerSchemaError, "schema version 99"),
         (lambda raw: put(raw, "schema_version", value="1"), FormatError, "whole number"),
+        (lambda raw: put(raw, "schema_version", value=0), FormatError, "whole number"),
+        (lambda raw: put(raw, "runs", 0, "path", value=[{"length_m": 4, "passes": [{"what": "beside mains", "metres": 9}]}]), InputError, "cannot lie beside mains for 9 m"),
+        (lambda raw: put(raw, "runs", 0, "path", value=[{"length_m": 4, "passes": [{"what": "dragon"}]}]), FormatError, "runs.0.path.0.passes.0.what"),
         (lambda raw: put(raw, "colour", value="blue"), FormatError, "colour: extra inputs"),
         (lambda raw: put(raw, "devices", 1, "id", value="boom"), FormatError, "two share the id 'boom'"),
         (lambda raw: put(raw, "devices", 0, "settings", value={"nothing": 1}), PlanError, "device 'boom'"),

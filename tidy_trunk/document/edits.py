@@ -14,6 +14,7 @@ from tidy_trunk.document.models import (
     FigureModel,
     Id,
     Key,
+    Megahertz,
     Metres,
     Name,
     PartModel,
@@ -51,6 +52,7 @@ class SetJobModel(EditModel):
     slack_share: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)] | None = None
     slack_end_m: Metres | None = None
     frequencies_cleared: bool | None = None
+    radio_guard_mhz: Megahertz | None = None
 
 
 class AddDeviceModel(EditModel):

@@ -22,6 +22,7 @@ from tidy_trunk.core.plan import (
     Source,
     Stretch,
 )
+from tidy_trunk.core.radio import GUARD_MHZ
 from tidy_trunk.errors import FormatError
 
 SCHEMA_VERSION: Final = 2
@@ -32,6 +33,7 @@ Name = Annotated[str, Field(min_length=1, max_length=80)]
 Key = Annotated[str, Field(min_length=1, max_length=120)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-1000, le=1000)]
 Metres = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)]
+Megahertz = Annotated[float, Field(allow_inf_nan=False, ge=0.001, le=10)]
 Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
 Contact = Annotated[str, Field(min_length=1, max_length=4)]
 Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
@@ -94,6 +96,7 @@ class DefaultsModel(DocumentModel):
     slack_share: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)] = SLACK_SHARE
     slack_end_m: Metres = SLACK_END_M
     frequencies_cleared: bool = False
+    radio_guard_mhz: Megahertz = GUARD_MHZ
 
 
 class PlugModel(DocumentModel):

@@ -1,11 +1,11 @@
 """Every rule: a plan that has what it looks for, and its nearest neighbour that has not. Facts: handbook, as each rule says."""
 
-from dataclasses import dataclass
-
 import pytest
 
+from tests.core.checks.case import CAUTION, NOTE, STOP, Case
+from tests.core.checks.patch_cases import PATCH_CASES
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
-from tidy_trunk.core.checks import RULES, Severity, check
+from tidy_trunk.core.checks import RULES, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, RouteBus, SetJob, SetParts, apply_edits
 from tidy_trunk.core.trace import accept
@@ -44,17 +44,6 @@ def gain(value: float) -> Plan:
     return made(put("bag", "in1.mic.gain_db", value), base=boom_in_bag())
 
 
-@dataclass(frozen=True)
-class Case:
-    rule: str
-    bad: Plan
-    good: Plan
-    severity: Severity
-    says: str
-    cured: bool = True  # whether its first fix makes it go away
-
-
-STOP, CAUTION, NOTE = Severity.STOP, Severity.CAUTION, Severity.NOTE
 CASES = [
     Case("line-into-mic", line_into_camera(), padded_plan(25), STOP, "14.1 dB"),
     Case("mic-into-line", made(put("bag", "in1.mode", "line"), base=boom_in_bag()), boom_in_bag(), STOP, "near silence"),
@@ -199,6 +188,7 @@ CASES = [
         "no source comes through it",
         cured=False,
     ),
+    *PATCH_CASES,
 ]  # fmt: skip
 
 

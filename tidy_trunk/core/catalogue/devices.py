@@ -55,6 +55,7 @@ class Power(StrEnum):
     BATTERY = "battery"
     MAINS = "mains"
     COMPUTER = "computer USB"
+    CHARGER = "USB charger"
 
 
 class TrimKind(StrEnum):
@@ -237,7 +238,7 @@ class Traits:
         if self.power_w is None:
             return ()
         battery = (Power.BATTERY,) if self.battery_wh is not None else ()
-        usb = (Power.COMPUTER,) if self.power_w.value <= USB_POWER_W else ()
+        usb = (Power.COMPUTER, Power.CHARGER) if self.power_w.value <= USB_POWER_W else ()
         return (*battery, Power.MAINS, *usb)
 
     def facts(self) -> tuple[tuple[str, str], ...]:

@@ -6,7 +6,8 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply
+from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply, is_meant_for
+from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit, apply_edits
 from tidy_trunk.core.trace import accept, run_link
@@ -17,6 +18,7 @@ from tidy_trunk.errors import TidyTrunkError
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
     "AES17": "AES17",
+    "EBU-R37": "EBU R 37",
     "HANDBOOK": "textbook",
     "IEC60268-12": "IEC 60268-12",
     "IEC61938": "IEC 61938",
@@ -45,6 +47,7 @@ class Fix:
 class Finding:
     """One thing that a rule has to say. `source` is a tag of docs/sources.md; `track`, `run`, `device` say where.
 
+    `about` tells two findings at one place apart.
     `station` is where the question that it answers stands; `check` sets it by the rule's module.
     """
 
@@ -56,6 +59,7 @@ class Finding:
     device: str = ""
     run: str = ""
     track: str = ""
+    about: str = ""
     fixes: tuple[Fix, ...] = ()
     measured_db: float | None = None
     verify: str = ""
@@ -67,7 +71,7 @@ class Finding:
 
     @property
     def id(self) -> str:
-        return ":".join(part for part in (self.rule, self.device, self.run, self.track) if part)
+        return ":".join(part for part in (self.rule, self.device, self.run, self.track, self.about) if part)
 
 
 class Joint:
@@ -92,13 +96,46 @@ class Joint:
     @cached_property
     def faults(self) -> tuple[Fault, ...]:
         """What is wrong with what arrives; empty where the plugs do not mate, which is another matter."""
-        return faults(self.output, self.leads, self.input, self.sends, self.takes) if self.mates else ()
+        return faults(self.output, self.leads, self.input, self.link) if self.mates else ()
 
     def delivery(self, supply: Supply) -> Delivery | None:
         """How a supply stands at the sender's contacts; None where no contacts carry it."""
         if not self.mates or not self.output.circuit.is_analogue or not self.input.circuit.is_analogue:
             return None
-        return delivery(self.output, self.leads, self.input, supply)
+        phantom = self.input.phantom_v if supply is Supply.P48 else None
+        capsule = self.sender.device_class.capsule
+        current = capsule.current_ma if capsule is not None and supply in capsule.needs else None
+        return delivery(
+            self.output,
+            self.leads,
+            self.input,
+            supply,
+            volts=phantom.value if phantom else None,
+            draw_ma=current.value if current else 0.0,
+        )
+
+    @cached_property
+    def unbalanced_m(self) -> float:
+        return unbalanced_length_m(self.output, self.rig.leads_of(self.run))
+
+    @cached_property
+    def strange_plug(self) -> tuple[str, str] | None:
+        """The first two ends that go together though they are not made for it, in words; None where all are."""
+        if not self.mates or self.is_wireless:
+            return None
+        ends = [(self.output.plug, f"{self.sender.label} {self.output.label}")]
+        for lead, _ in self.leads:
+            ends += [(lead.sending, lead.label), (lead.receiving, lead.label)]
+        ends.append((self.input.plug, self.socket))
+        for (near, near_label), (far, far_label) in zip(ends[::2], ends[1::2], strict=True):
+            names = (near.connector, far.connector)
+            if names[0] != names[1] and "combo" not in names and not is_meant_for(near, far):
+                return f"{near_label} ({near.words})", f"{far_label} ({far.words})"
+        return None
+
+    @property
+    def is_wireless(self) -> bool:
+        return self.output.plug.connector in ("air", "shoe", "inside")
 
     @property
     def pad_db(self) -> float:

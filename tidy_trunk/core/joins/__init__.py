@@ -6,6 +6,7 @@ from tidy_trunk.core.joins.search import (
     Join,
     find_joins,
     unbalanced_length_m,
+    with_length,
 )
 
-__all__ = ["UNBALANCED_LIMIT_M", "USUAL_LENGTH_M", "Join", "find_joins", "unbalanced_length_m"]
+__all__ = ["UNBALANCED_LIMIT_M", "USUAL_LENGTH_M", "Join", "find_joins", "unbalanced_length_m", "with_length"]

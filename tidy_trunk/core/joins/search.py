@@ -1,12 +1,12 @@
 """What joins an output to an input: chains of leads and adapters that mate and bring the right signal."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Final
 
 from tidy_trunk.core.catalogue import AES3_OHM, LEADS, Circuit, InputPort, LeadClass, OutputPort, Plug, is_meant_for
-from tidy_trunk.core.plan import Part
+from tidy_trunk.core.plan import Part, Rig, Run
 from tidy_trunk.core.wiring import Fault, end_of, faults, is_plug_of_its_own
 
 LONGEST_CHAIN: Final = 3
@@ -18,6 +18,9 @@ UNBALANCED_LIMIT_M: Final = 1.0
 USUAL_LENGTH_M: Final = 3.0
 """ASSUMED_ length of a run when none is given."""
 
+
+SHORTEST_M: Final = 0.2
+"""ASSUMED_ shortest lead that is made to length."""
 
 JOINT_M: Final = 0.2
 """ASSUMED_ what a lead or joint bridges beyond its stated length."""
@@ -43,14 +46,17 @@ class Join:
         return set(self.faults) <= {Fault.LOST}
 
 
-def unbalanced_length_m(sending: OutputPort, parts: Sequence[Part], known: Mapping[str, LeadClass] = LEADS) -> float:
-    """Length over which the signal is unbalanced: from an unbalanced output all of it, else from where a lead drops cold."""
+def unbalanced_length_m(sending: OutputPort, leads: Iterable[tuple[LeadClass, float]]) -> float:
+    """Length over which the signal is unbalanced: from an unbalanced output all of it, else from where a lead drops cold.
+
+    `leads`: each with its length in m, in order.
+    """
     total, lost = 0.0, not sending.circuit.is_balanced
     if sending.circuit.is_digital or not sending.circuit.is_analogue:
         return 0.0
-    for part in parts:
-        lost = lost or not known[part.lead].balanced
-        total += part.length_m if lost else 0.0
+    for lead, length_m in leads:
+        lost = lost or not lead.balanced
+        total += length_m if lost else 0.0
     return total
 
 
@@ -92,7 +98,9 @@ def find_joins(
         if parts is None:
             continue
         wrong = faults(sending, leads, receiving)
-        found.append(Join(parts, wrong, unbalanced_length_m(sending, parts, known)))
+        found.append(
+            Join(parts, wrong, unbalanced_length_m(sending, ((known[part.lead], part.length_m) for part in parts)))
+        )
     found.sort(
         key=lambda join: (
             len(join.faults),
@@ -162,3 +170,21 @@ def _with_lengths(leads: list[tuple[LeadClass, str]], length_m: float, shared: s
 def _plugs_in_directly(sending: OutputPort, length_m: float) -> bool:
     """A microphone's own cord, an aerial, a shoe, or two devices that sit on each other."""
     return is_plug_of_its_own(end_of(sending)) or sending.plug.connector in ("air", "shoe") or length_m <= JOINT_M
+
+
+def with_length(rig: Rig, run: Run, length_m: float) -> tuple[Part, ...]:
+    """The parts of a run with another total length: what is made to length takes what the adapters leave.
+
+    Empty where nothing in it is made to length, or the adapters alone are longer.
+    """
+    leads = rig.leads_of(run)
+    free = [index for index, (lead, _) in enumerate(leads) if not lead.is_adapter]
+    if not free:
+        return ()
+    longest = max(free, key=lambda index: leads[index][1])
+    rest = length_m - sum(length for index, (_, length) in enumerate(leads) if index != longest)
+    if rest < SHORTEST_M:
+        return ()
+    parts = list(run.parts)
+    parts[longest] = replace(parts[longest], length_m=round(rest, 2))
+    return tuple(parts)

@@ -59,9 +59,15 @@ def _items(what: str, before: Mapping[str, _T], after: Mapping[str, _T]) -> Iter
 
 def _field(name: str, old: object, new: object) -> str:
     words = name.replace("_db_spl", "").replace("_", " ")
+    if isinstance(new, bool):
+        return words if new else f"not {words}"
     if isinstance(old, int | float | str) and isinstance(new, int | float | str):
-        return f"{words} {new}, was {old}"
+        return f"{words} {_plain(new)}, was {_plain(old)}"
     return f"{words} changed"
+
+
+def _plain(value: float | str) -> str:
+    return value if isinstance(value, str) else f"{value:g}"
 
 
 def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> Iterator[str]:

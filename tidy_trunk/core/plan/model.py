@@ -6,6 +6,7 @@ from enum import StrEnum
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
+from tidy_trunk.core.radio import GUARD_MHZ
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
 """Speech peaks 12 to 15 dB above its average. [PRACTICE]"""
@@ -45,6 +46,7 @@ class Defaults:
     """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it.
 
     slack_share, slack_end_m: what a lead must be longer than its path, as a share of it and at each end.
+    radio_guard_mhz: how near a product of intermodulation may come to a frequency in use.
     frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
     """
 
@@ -57,6 +59,7 @@ class Defaults:
     slack_share: float = SLACK_SHARE
     slack_end_m: float = SLACK_END_M
     frequencies_cleared: bool = False
+    radio_guard_mhz: float = GUARD_MHZ
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -116,10 +116,11 @@ def _keeps_balance(sending: Plug, way: Wiring, receiving: Plug) -> bool:
 
 
 def _loss_db(own: OwnLead, way: Wiring) -> float:
-    """What it takes off beyond the load alone, in the circuits in which it brings most."""
-    ratio = max(
+    """What it takes off beyond the load alone, in the first use of its plugs in which anything arrives."""
+    ratios = (
         bare_ratio(own.sending, sends, way, own.receiving, takes, PAD_SOURCE_OHM, PAD_LOAD_OHM)
         for sends in circuits_of(own.sending)
         for takes in circuits_of(own.receiving)
     )
+    ratio = next(filter(None, ratios), 0.0)
     return -db_from_ratio(ratio) - bridging_loss_db(PAD_SOURCE_OHM, PAD_LOAD_OHM) if ratio else 0.0

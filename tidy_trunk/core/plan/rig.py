@@ -34,6 +34,7 @@ from tidy_trunk.core.catalogue import (
 )
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
 from tidy_trunk.core.plan.own_leads import lead_class
+from tidy_trunk.core.wiring import Link
 from tidy_trunk.errors import UnknownItemError
 
 
@@ -169,12 +170,13 @@ class Unit:
 
 
 class Rig:
-    """Look-ups into a plan, each worked out once."""
+    """Look-ups into a plan, each worked out once. `links`: what the leads of each run do, as far as anybody asked."""
 
     def __init__(self, plan: Plan, like: "Rig | None" = None) -> None:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
         self._units: dict[str, Unit] = {}
+        self.links: dict[str, Link] = {}
         if like is not None and like.plan.classes is plan.classes:
             devices = plan.devices
             self._units = {name: unit for name, unit in like._units.items() if devices.get(name) is unit.device}
@@ -237,6 +239,10 @@ class Rig:
         if lead is None:
             raise UnknownItemError(f"there is no lead '{part.lead}': choose one of the catalogue or of your own")
         return lead
+
+    def leads_of(self, run: Run) -> list[tuple[LeadClass, float]]:
+        """The leads of a run with their lengths in m, in order."""
+        return [(self.lead_of(part), part.length_m) for part in run.parts]
 
     def port_label(self, ref: PortRef) -> str:
         unit = self.unit(ref.device)

@@ -79,6 +79,7 @@ def _check_defaults(plan: Plan) -> None:
         raise RangeError(f"mains is 50 or 60 Hz, not {defaults.mains_hz}")
     check_number("slack", defaults.slack_share * 100, 0, 100, "%")
     check_number("slack at each end", defaults.slack_end_m, 0, 20, "m")
+    check_number("radio guard", defaults.radio_guard_mhz, 0.001, 10, "MHz")
     check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
 
 

@@ -196,12 +196,17 @@ class Tracer:
 
 def run_link(rig: Rig, run: Run) -> Link:
     """What the leads of a run do between its ports; nothing is heard where its plugs do not mate."""
-    sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
-    sending, receiving = sender.output(run.sending.port), receiver.input(run.receiving.port)
-    leads = [(rig.lead_of(part), part.branch) for part in run.parts]
-    if unmated(sending, [lead for lead, _ in leads], receiving) is not None:
-        return Link(tuple(() for _ in receiving.channels), copper=False)
-    return link(sending, leads, receiving, sender.output_mode(sending), receiver.input_mode(receiving))
+    known = rig.links.get(run.id)
+    if known is None:
+        sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
+        sending, receiving = sender.output(run.sending.port), receiver.input(run.receiving.port)
+        leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+        if unmated(sending, [lead for lead, _ in leads], receiving) is not None:
+            known = Link(tuple(() for _ in receiving.channels), copper=False)
+        else:
+            known = link(sending, leads, receiving, sender.output_mode(sending), receiver.input_mode(receiving))
+        rig.links[run.id] = known
+    return known
 
 
 def upstream_of(stage: Stage) -> list[Stage]:

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from enum import StrEnum
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, LeadClass, OutputMode, OutputPort, Signal
+from tidy_trunk.core.catalogue import InputPort, LeadClass, OutputPort, Signal
 from tidy_trunk.core.wiring.sound import Link, link
 
 
@@ -25,24 +25,21 @@ class Fault(StrEnum):
 
 
 def faults(
-    sending: OutputPort,
-    leads: Sequence[tuple[LeadClass, str]],
-    receiving: InputPort,
-    sends: OutputMode | None = None,
-    takes: InputMode | None = None,
+    sending: OutputPort, leads: Sequence[tuple[LeadClass, str]], receiving: InputPort, found: Link | None = None
 ) -> tuple[Fault, ...]:
     """What is wrong with what arrives through leads; empty where each channel hears what it should.
 
-    Arguments as of `link`. Source: [HANDBOOK] §4
+    Arguments as of `link`; `found` is what that gave, where somebody has asked already. Source: [HANDBOOK] §4
     """
     if sending.circuit.is_digital:
         digital = any(mode.signal is Signal.DIGITAL for mode in receiving.modes)
         return () if digital else (Fault.NUMBERS,)
     if not receiving.circuit.is_analogue:
         return (Fault.VOLTAGE,)
-    found = link(sending, leads, receiving, sends, takes)
+    found = found or link(sending, leads, receiving)
     branched = any(branch for _, branch in leads)
-    return tuple(fault for fault in Fault if fault in _faults(found, len(sending.channels), branched))
+    wrong = _faults(found, len(sending.channels), branched)
+    return tuple(fault for fault in Fault if fault in wrong) if wrong else ()
 
 
 def _faults(found: Link, sent: int, branched: bool) -> set[Fault]:

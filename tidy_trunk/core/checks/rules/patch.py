@@ -1,14 +1,13 @@
 """Rules on what is plugged into what."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
 from typing import Final
 
-from tidy_trunk.core.catalogue import LEADS, OutputPort, Signal, mates
+from tidy_trunk.core.catalogue import Port, Signal, channel_refs
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.joins import UNBALANCED_LIMIT_M, find_joins, unbalanced_length_m
-from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, SetParts
-from tidy_trunk.core.wiring import Fault, unmated
+from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.plan import Disconnect, PortRef, SetParts, SetStrainRelief, Unit
+from tidy_trunk.core.wiring import Fault, end_of, is_plug_of_its_own, unmated
 
 
 @rule
@@ -26,7 +25,7 @@ def plugs_do_not_mate(situation: Situation) -> Iterator[Finding]:
             source="IEC60268-12",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=_join_fixes(situation, joint),
+            fixes=join_fixes(situation, joint),
         )
 
 
@@ -35,6 +34,8 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
     """A lead that mates but brings the signal wrongly: opposite sides, left minus right, inverted. [HANDBOOK] §4"""
     for joint in situation.joints:
         wrong = [fault for fault in joint.faults if fault in _WRONG]
+        if joint.strange_plug is not None:
+            continue  # strange-plug says it better
         for fault in wrong[:1]:
             title, text, severity = _WRONG[fault]
             yield Finding(
@@ -45,7 +46,7 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
                 source="HANDBOOK",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
-                fixes=_join_fixes(situation, joint),
+                fixes=join_fixes(situation, joint),
                 verify="The right and the wrong lead look the same: test the lead, and sum to mono while listening.",
             )
 
@@ -102,6 +103,128 @@ _WRONG: Final[Mapping[Fault, tuple[str, str, Severity]]] = {
 
 
 @rule
+def another_ring_count(situation: Situation) -> Iterator[Finding]:
+    """A jack in a socket of another number of contacts: its sleeve lies across two springs. [PRACTICE]"""
+    for joint in situation.joints:
+        pair = joint.strange_plug
+        if pair is None:
+            continue
+        dead = not any(joint.link.heard)
+        what = (
+            "The signal is shorted: nothing arrives."
+            if dead
+            else "Two contacts are joined there: one side is lost or shorted."
+        )
+        yield Finding(
+            rule="another-ring-count",
+            severity=Severity.STOP if dead else Severity.CAUTION,
+            title="Headset plug in a camera's kind of socket"
+            if "TRRS" in pair[0]
+            else "Plug and socket count differently",
+            text=(
+                f"Run {joint.run.number}: {pair[0]} goes into {pair[1]}, and its sleeve lies across two contacts. {what} "
+                "An adapter made for the two puts it right."
+            ),
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=join_fixes(situation, joint),
+        )
+
+
+@rule
+def stereo_into_mono(situation: Situation) -> Iterator[Finding]:
+    """A stereo output of which one side goes nowhere. [HANDBOOK] §4"""
+    for joint in situation.joints:
+        if Fault.LOST not in joint.faults:
+            continue
+        heard = {arrival.channel for channel in joint.link.heard for arrival in channel}
+        lost = next(name for index, name in enumerate(joint.output.channels) if index not in heard)
+        yield Finding(
+            rule="stereo-into-mono",
+            severity=Severity.CAUTION if _says_two_things(joint) else Severity.NOTE,
+            title="One side of it is lost",
+            text=(
+                f"Run {joint.run.number} brings one side of {joint.sender.label} {joint.output.label} to {joint.socket}; "
+                f"{lost} goes nowhere. If something else is on {lost}, use a two-way lead and a second input."
+            ),
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+        )
+
+
+@rule
+def mono_into_stereo(situation: Situation) -> Iterator[Finding]:
+    """A mono signal on one side of a stereo socket. [HANDBOOK] §4"""
+    for joint in situation.joints:
+        if Fault.ONE_SIDE not in joint.faults or joint.strange_plug is not None:
+            continue
+        silent = next(name for name, heard in zip(joint.input.channels, joint.link.heard, strict=True) if not heard)
+        yield Finding(
+            rule="mono-into-stereo",
+            severity=Severity.NOTE,
+            title=f"{silent} stays silent",
+            text=(
+                f"Run {joint.run.number} reaches one side of {joint.socket}; {silent} records nothing. Use a lead with hot on "
+                "tip and ring where both sides are wanted, and do not take the silent side for a backup."
+            ),
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=join_fixes(situation, joint),
+        )
+
+
+@rule
+def port_blocked(situation: Situation) -> Iterator[Finding]:
+    """A port that is off, or behind what is mounted over it, while another is used. [HANDBOOK] §3"""
+    for joint in situation.joints:
+        for other in joint.input.blocks:
+            held = situation.rig.arriving.get(PortRef(joint.receiver.device.id, other), [])
+            for run in held:
+                blocked = joint.receiver.input(other)
+                yield Finding(
+                    rule="port-blocked",
+                    severity=Severity.STOP,
+                    title=f"{joint.receiver.label} {blocked.label} is off",
+                    text=(
+                        f"While {joint.socket} is used, {blocked.label} records nothing: run {run.number} ends at a dead socket. "
+                        "Keep one of the two."
+                    ),
+                    source="HANDBOOK",
+                    device=joint.receiver.device.id,
+                    run=run.id,
+                    fixes=(Fix(f"Take run {run.number} out", (Disconnect(run=run.id),)),),
+                )
+
+
+@rule
+def no_strain_relief(situation: Situation) -> Iterator[Finding]:
+    """A plug that does not lock, with nothing that takes the weight off it. [PRACTICE]"""
+    for joint in situation.joints:
+        own_plug = is_plug_of_its_own(end_of(joint.output))
+        sockets: list[tuple[Unit, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
+        loose = [f"{unit.label} {port.label}" for unit, port in sockets if not port.plug.locks]
+        if joint.run.strain_relief or not loose or joint.is_wireless or not (joint.run.parts or own_plug):
+            continue
+        where = loose[-1] if own_plug else " and ".join(loose)
+        yield Finding(
+            rule="no-strain-relief",
+            severity=Severity.NOTE,
+            title="Nothing holds this plug",
+            text=(
+                f"Run {joint.run.number}: the plug at {where} does not lock and works loose. Tie the lead up high beside the "
+                "socket, with no weight on it, and tick it here."
+            ),
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=(Fix("It is tied up", (SetStrainRelief(run=joint.run.id, on=True),)),),
+        )
+
+
+@rule
 def digital_mode(situation: Situation) -> Iterator[Finding]:
     """Digital and analogue meet because a mode switch stands wrong. [AES3]"""
     for joint in situation.joints:
@@ -123,42 +246,21 @@ def digital_mode(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
-def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
-    """Keep the balanced part long and the unbalanced part short. [PRACTICE]"""
-    for joint in situation.joints:
-        length_m = unbalanced_length_m(joint.output, joint.run.parts)
-        if length_m <= UNBALANCED_LIMIT_M:
-            continue
-        yield Finding(
-            rule="unbalanced-too-long",
-            severity=Severity.CAUTION,
-            title=f"{length_m:g} m unbalanced",
-            text=(
-                f"Run {joint.run.number} is unbalanced for {length_m:g} m. Beside dimmers, LED supplies or transmitters, 1 m has "
-                "buzzed: balanced lead to the receiving end, adapter of about 0.3 m there."
-            ),
-            source="PRACTICE",
-            device=joint.receiver.device.id,
-            run=joint.run.id,
-            measured_db=None,
-            fixes=_balanced_instead(situation, joint, length_m),
-            verify="Listen at the camera with the final power in place, and keep clear of mains.",
-        )
-
-
 def _wrong_by_build(joint: Joint) -> bool:
     return bool({Fault.NUMBERS, Fault.VOLTAGE} & set(joint.faults))
 
 
-def _join_fixes(situation: Situation, joint: Joint) -> tuple[Fix, ...]:
+def join_fixes(situation: Situation, joint: Joint) -> tuple[Fix, ...]:
+    """The best other leads for the same ports, those of the user's own among them."""
     length_m = sum(part.length_m for part in joint.run.parts)
     branch, shared = _way_of(joint)
-    joins = find_joins(joint.output, joint.input, length_m=length_m or 0.3, branch=branch, shared=shared)
+    joins = find_joins(
+        joint.output, joint.input, length_m=length_m or 0.3, branch=branch, shared=shared, own=situation.rig.own_leads
+    )
     fixes: list[Fix] = []
     for join in joins:
         if join.is_right and len(fixes) < 2:
-            names = " and ".join(LEADS[part.lead].label for part in join.parts) or "no lead"
+            names = " and ".join(situation.rig.lead_of(part).label for part in join.parts) or "no lead"
             fixes.append(Fix(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),)))
     if not any(joint.link.heard):
         # Where nothing went round before, a lead that mates may close a circle.
@@ -171,41 +273,8 @@ def _way_of(joint: Joint) -> tuple[str, str]:
     return (two_way.branch, two_way.shared) if two_way else ("", "")
 
 
-def _balanced_instead(situation: Situation, joint: Joint, length_m: float) -> tuple[Fix, ...]:
-    """The same signal from a balanced output of the same device, or an adapter nearer to the end."""
-    for port in joint.sender.device_class.outputs:
-        ref = PortRef(joint.sender.device.id, port.id)
-        in_use = situation.rig.leaving.get(ref) and port.id != joint.output.id
-        if not port.circuit.is_balanced or in_use or not _same_signal(joint, port):
-            continue
-        total_m = sum(part.length_m for part in joint.run.parts)
-        for join in find_joins(port, joint.input, length_m=total_m):
-            if not join.is_right or join.unbalanced_m >= length_m:
-                continue
-            parts = _keep_pad(joint, join.parts)
-            edits: tuple[Edit, ...] = (MoveRun(run=joint.run.id, sending=ref, parts=parts),)
-            return (Fix(f"Go balanced from {joint.sender.label} {port.label}, adapter at the end", edits),)
-    return ()
-
-
-def _same_signal(joint: Joint, port: OutputPort) -> bool:
-    if port.id == joint.output.id:
-        return True
-    if len(port.channels) != 1 or joint.sender.device_class.capsule is not None:
-        return False
-    return any(mode.signal is joint.sends.signal for mode in port.modes)
-
-
-def _keep_pad(joint: Joint, parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    """The loss that the run has now, in the last lead of the new way where one of the same plugs is made with it."""
-    if not parts or joint.pad_db == 0:
-        return parts
-    last = LEADS[parts[-1].lead]
-    for lead in LEADS.values():
-        if lead.loss_db is None or lead.loss_db.value != joint.pad_db:
-            continue
-        if last.id in lead.replaces:
-            return (*parts[:-1], replace(parts[-1], lead=lead.id))
-        if mates(last.receiving, lead.sending) and mates(lead.receiving, joint.input.plug):
-            return (*parts, Part(lead=lead.id, length_m=lead.short_m or 0.3))
-    return parts
+def _says_two_things(joint: Joint) -> bool:
+    """Whether the two sides of an output carry different buses with different inputs."""
+    unit = joint.sender
+    buses = [unit.fed_bus(ref) for ref in channel_refs(joint.output)]
+    return len({unit.bus_inputs(bus) for bus in buses if bus is not None}) > 1

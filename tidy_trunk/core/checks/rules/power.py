@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from tidy_trunk.core.catalogue import CELL_KEY, Supply, mode_key, switch_key
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.plan import Edit, SetControl
+from tidy_trunk.core.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
+from tidy_trunk.core.wiring import Delivery
 
 _ROUTINE = "Mute, connect, switch on, wait, open."
 
@@ -21,40 +23,157 @@ def microphone_unpowered(situation: Situation) -> Iterator[Finding]:
             if capsule.cell:
                 yield _needs_cell(joint)
             continue
-        if any(need in given for need in capsule.needs) and _power_passes(joint):
+        if any(need in given and _power_passes(joint, need) for need in capsule.needs):
             continue
         yield _unpowered(joint, capsule.needs[0])
 
 
 @rule
 def harmful_power(situation: Situation) -> Iterator[Finding]:
-    """Power on the contacts where it harms: ribbons, T-power, or anything that is no microphone. [IEC61938], [PRACTICE]"""
+    """Power on the contacts where it harms: ribbons, T-power, anything that is no microphone. [IEC61938], [PRACTICE]"""
     for joint in situation.joints:
-        given = joint.receiver.supplies(joint.input)
         capsule = joint.sender.device_class.capsule
-        harmed = capsule.harmed_by if capsule is not None else (Supply.P48, Supply.T_POWER)
-        harming = [supply for supply in given if supply in harmed]
-        if not harming or not joint.output.circuit.is_analogue:
+        for supply in joint.receiver.supplies(joint.input):
+            given = joint.delivery(supply)
+            if given is None or not given.is_felt:
+                continue
+            why = _harm(joint, given)
+            if not why:
+                continue
+            yield Finding(
+                rule="harmful-power",
+                severity=Severity.STOP if capsule is not None else Severity.CAUTION,
+                title=f"{supply} where it harms",
+                text=f"{supply} is on at {joint.socket} and reaches {joint.sender.label}, {why}. Switch it off before plugging in.",
+                source="IEC61938",
+                device=joint.receiver.device.id,
+                run=joint.run.id,
+                about=supply,
+                fixes=(Fix(f"Switch {supply} off", _switches(joint, supply, on=False)),),
+            )
+
+
+def _harm(joint: Joint, given: Delivery) -> str:
+    """Why a supply that arrives is bad for what it reaches; empty where it is not."""
+    capsule = joint.sender.device_class.capsule
+    if capsule is None:
+        return "" if given.supply is Supply.PLUG_IN else "an output that is not made for it"
+    if given.supply in capsule.harmed_by:
+        return "which it can harm"
+    passive = not capsule.needs and not capsule.cell
+    if abs(given.across_v) >= 1 and passive and capsule.harmed_by:
+        return f"whose ribbon then lies across {abs(given.across_v):.0f} V"
+    if given.supply is Supply.P48 and passive and abs(given.across_v) >= 1:
+        return f"whose coil then lies across {abs(given.across_v):.0f} V, because a lead ties one leg down"
+    return ""
+
+
+@rule
+def phantom_shorted(situation: Situation) -> Iterator[Finding]:
+    """Phantom power into a lead that ties a leg to the screen. [IEC61938]"""
+    for joint in situation.joints:
+        if Supply.P48 not in joint.receiver.supplies(joint.input):
             continue
-        what = f"{harming[0]} is on at {joint.socket} and reaches {joint.sender.label}"
-        why = "which it can harm" if capsule is not None else "an output that is not made for it"
+        given = joint.delivery(Supply.P48)
+        if given is None or not given.is_shorted:
+            continue
         yield Finding(
-            rule="harmful-power",
-            severity=Severity.STOP if capsule is not None else Severity.CAUTION,
-            title=f"{harming[0]} where it harms",
-            text=f"{what}, {why}. Switch it off before plugging in.",
+            rule="phantom-shorted",
+            severity=Severity.CAUTION,
+            title="48 V meets a short",
+            text=(
+                f"A lead of run {joint.run.number} ties a leg of {joint.socket} to the screen: {given.short_ma:.0f} mA flow for nothing, "
+                "and nothing at the other end is powered. Switch 48 V off there, or use a lead with both legs."
+            ),
             source="IEC61938",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix(f"Switch {harming[0]} off", _switches(joint, harming[0], on=False)),),
+            fixes=(Fix("Switch P48 off", _switches(joint, Supply.P48, on=False)),),
         )
 
 
-def _power_passes(joint: Joint) -> bool:
-    """Pads with a shunt, radio and anything unbalanced do not pass 48 V; plug-in power passes along plain jacks."""
-    needs = joint.sender.device_class.capsule.needs if joint.sender.device_class.capsule else ()
-    plain = all(lead.loss_db is None for lead, _ in joint.leads)
-    return plain and (Supply.P48 not in needs or all(lead.balanced for lead, _ in joint.leads))
+@rule
+def phantom_voltage(situation: Situation) -> Iterator[Finding]:
+    """Less at the microphone than the lowest supply of the standard would leave there. [IEC61938]"""
+    for joint in situation.joints:
+        capsule = joint.sender.device_class.capsule
+        if capsule is None or capsule.current_ma is None or Supply.P48 not in capsule.needs or joint.sender.has_cell_in:
+            continue
+        given = joint.delivery(Supply.P48) if Supply.P48 in joint.receiver.supplies(joint.input) else None
+        if given is None or not given.is_felt or given.is_shorted:
+            continue
+        least = PHANTOM_V - PHANTOM_TOLERANCE_V - capsule.current_ma.value * PHANTOM_FEED_OHM / 2000
+        if given.left_v >= least - 0.05:
+            continue
+        yield Finding(
+            rule="phantom-voltage",
+            severity=Severity.CAUTION,
+            title=f"Too little voltage at {joint.sender.label}",
+            text=(
+                f"{joint.socket} gives {given.nominal_v:g} V; at {capsule.current_ma.value:g} mA {given.left_v:.1f} V are left at "
+                f"{joint.sender.label}, and the standard promises {least:.1f} V. It distorts early or falls silent: use another input."
+            ),
+            source="IEC61938",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+        )
+
+
+@rule
+def phantom_budget(situation: Situation) -> Iterator[Finding]:
+    """More phantom current than a device gives in all, or than one input may. [IEC61938]"""
+    drawn: dict[str, float] = {}
+    for joint in situation.joints:
+        capsule = joint.sender.device_class.capsule
+        if capsule is None or capsule.current_ma is None or Supply.P48 not in capsule.needs or joint.sender.has_cell_in:
+            continue
+        if Supply.P48 in joint.receiver.supplies(joint.input):
+            device = joint.receiver.device.id
+            drawn[device] = drawn.get(device, 0.0) + capsule.current_ma.value
+    for device, current_ma in drawn.items():
+        unit = situation.rig.unit(device)
+        budget = unit.device_class.traits.phantom_budget_ma
+        if budget is not None and current_ma > budget.value:
+            yield Finding(
+                rule="phantom-budget",
+                severity=Severity.CAUTION,
+                title=f"{unit.label} has not current for all",
+                text=(
+                    f"The microphones at {unit.label} draw {current_ma:g} mA at 48 V, and it gives {budget.value:g} mA for all: the voltage "
+                    "sags, and with it their loudest sound. Take one off, or one with its own cell."
+                ),
+                source="IEC61938",
+                device=device,
+            )
+
+
+@rule
+def cell_without_gauge(situation: Situation) -> Iterator[Finding]:
+    """A battery microphone tells nobody how full its cell is. [PRACTICE]"""
+    for joint in situation.joints:
+        capsule = joint.sender.device_class.capsule
+        if capsule is None or not capsule.cell or not joint.sender.has_cell_in:
+            continue
+        fed = Supply.P48 in joint.receiver.supplies(joint.input) and Supply.P48 in capsule.needs
+        if fed:
+            continue
+        yield Finding(
+            rule="cell-without-gauge",
+            severity=Severity.NOTE,
+            title=f"Fresh cell for {joint.sender.label}",
+            text=(
+                f"{joint.sender.label} runs on a cell and has no gauge: it fades or stops in mid-take. A fresh one each day, the day "
+                "written on it, a spare in the pocket; used cells go to where cells are collected."
+            ),
+            source="PRACTICE",
+            device=joint.sender.device.id,
+        )
+
+
+def _power_passes(joint: Joint, need: Supply) -> bool:
+    """Whether what the input can give would reach the microphone through the leads."""
+    given = joint.delivery(need)
+    return given is not None and given.passes
 
 
 def _switches(joint: Joint, supply: Supply, *, on: bool) -> tuple[Edit, ...]:
@@ -69,7 +188,7 @@ def _unpowered(joint: Joint, need: Supply) -> Finding:
     can = [mode for mode in joint.input.modes if need in mode.supplies]
     now_on = joint.receiver.phantom_on(joint.input) if need is Supply.P48 else ()
     fixes = []
-    if can and _power_passes(joint):
+    if can and _power_passes(joint, need):
         edits = _switches(joint, need, on=True)
         if need not in joint.takes.supplies:
             edits = (
@@ -83,7 +202,7 @@ def _unpowered(joint: Joint, need: Supply) -> Finding:
     if now_on and set(now_on) != set(joint.input.phantom_places):
         off = [place for place in joint.input.phantom_places if place not in now_on]
         why = f"48 V is on in the {' and '.join(now_on)} but off in the {' and '.join(off)}: both must be on"
-    elif can and _power_passes(joint):
+    elif can and _power_passes(joint, need):
         why = f"it is off at {joint.socket}"
     elif can:
         why = "a lead on the way does not pass it"

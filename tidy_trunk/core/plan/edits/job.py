@@ -21,6 +21,7 @@ class SetJob:
     slack_share: float | None = None
     slack_end_m: float | None = None
     frequencies_cleared: bool | None = None
+    radio_guard_mhz: float | None = None
 
     def _changes(self) -> dict[str, object]:
         named = (name for name in Defaults.__dataclass_fields__)
@@ -45,6 +46,7 @@ _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "room_noise_db_spl": ("room noise", " dB SPL"),
     "sample_rate_hz": ("sample rate", " Hz"),
     "slack_end_m": ("slack at each end", " m"),
+    "radio_guard_mhz": ("radio guard", " MHz"),
 }
 
 

@@ -1,0 +1,66 @@
+"""Differences between two states, in words."""
+
+from hypothesis import given, settings
+
+from tests.plans import boom_in_bag, line_into_camera, made, padded_plan, put
+from tests.strategies import plans
+from tidy_trunk.core.catalogue import Figure
+from tidy_trunk.core.plan import (
+    FeedOutput,
+    Hazard,
+    Passing,
+    RemoveDevice,
+    RouteBus,
+    SetFigure,
+    SetJob,
+    SetPath,
+    SetSource,
+    SetStrainRelief,
+    Stretch,
+    differences,
+)
+
+
+def test_what_changed_is_said():
+    before = line_into_camera()
+    after = made(
+        SetJob(name="Second day", target="broadcast", slack_share=0.2),
+        put("bag", "in1.mic.gain_db", 44),
+        RouteBus(device="bag", bus="mix-r", inputs=()),
+        FeedOutput(device="bag", channel="line.R", bus="mix-l"),
+        SetFigure(device="cam", path="inputs.mic.modes.mic.full_scale_dbu", figure=Figure(-11, 0.5)),
+        SetSource(source="voice", peak_db_spl=90, irreplaceable=True),
+        SetPath(run="run-2", path=(Stretch(2, (Passing(Hazard.WALKWAY),)),)),
+        SetStrainRelief(run="run-2", on=True),
+        base=padded_plan(25),
+    )
+    assert differences(before, after) == (
+        "the job is called Second day, not Test",
+        "target broadcast, was target film",
+        "slack 20 %, was slack 10 %",
+        "bag in 1: gain +44 dB, was +50 dB",
+        "bag routing: mix-r from nothing, was as in its class",
+        "bag outputs: line.R from mix-l, was as in its class",
+        "cam mic socket mic, full scale: -11 dBu, typical",
+        "source Voice: peak 90, was 74, irreplaceable",
+        "run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS",
+        "run 2: 2 m past walkway, was path not known",
+        "run 2 is tied up at its ends",
+    )
+
+
+def test_what_is_new_and_what_is_gone():
+    found = differences(boom_in_bag(), line_into_camera())
+    assert found == (
+        "cam is new: Mirrorless camera, microphone socket only",
+        "run 2, bag line out to cam mic socket is new, by 0.3 m 3.5 mm TRS",
+    )
+    back = differences(line_into_camera(), made(RemoveDevice(device="cam"), base=line_into_camera()))
+    assert back == ("cam is gone", "run 2, bag line out to cam mic socket is gone")
+
+
+@settings(max_examples=20)
+@given(plans(), plans())
+def test_two_states_differ_in_words_if_they_differ(one, other):
+    assert differences(one, one) == ()
+    assert bool(differences(one, other)) == (one != other)

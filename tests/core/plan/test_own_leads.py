@@ -1,0 +1,73 @@
+"""Leads of the user's own are judged by their contacts. Facts: handbook §§4 and 6; pads by the divider rule."""
+
+import pytest
+
+from tests.plans import boom_in_bag, device, made, run
+from tidy_trunk.core.catalogue import LEADS, Bridge, Side, Wire, Wiring
+from tidy_trunk.core.checks import check
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import OwnLead, Part, RemoveLead, SaveLead, SetParts, lead_class
+from tidy_trunk.core.trace import accept
+from tidy_trunk.errors import PlanError
+
+
+def like(lead_id, **changes):
+    built_in = LEADS[lead_id]
+    values = {
+        "sending": built_in.sending,
+        "receiving": built_in.receiving,
+        "ways": built_in.ways,
+        "short_m": built_in.short_m,
+    }
+    return OwnLead(id="own", label="Own", **{**values, **changes})
+
+
+@pytest.mark.parametrize(
+    "lead_id", ["xlr", "xlr-crossed", "xlr-trs", "trs", "trs-xlr-mono", "xlr-pad-25", "xlr-isolator", "2xlr-xlr5"]
+)
+def test_a_copy_of_a_built_in_lead_is_known_for_what_it_is(lead_id):
+    assert lead_class(like(lead_id)).balanced is LEADS[lead_id].balanced or lead_id == "trs"
+
+
+@pytest.mark.parametrize("db", [15, 25, 40])
+def test_the_loss_of_a_pad_is_found_from_its_resistors(db):
+    for lead_id in (f"xlr-pad-{db}", f"trs-pad-{db}"):
+        assert lead_class(like(lead_id)).loss_db.value == pytest.approx(db, abs=0.06)
+    assert lead_class(like("xlr-trs")).loss_db is None
+
+
+def test_it_is_used_in_a_run_and_its_mistake_is_found():
+    """Soldered from memory: cold to the ring."""
+    crossed = SaveLead(
+        id="own-lead",
+        label="Own lead",
+        sending=LEADS["xlr-trs"].sending,
+        receiving=LEADS["xlr-trs"].receiving,
+        ways=LEADS["xlr-trs-one-to-one"].ways,
+    )
+    plan = made(device("mirrorless-mic", "cam"), crossed, run("bag.out-l", "cam.mic", "own-lead"), base=boom_in_bag())
+    titles = {finding.title for finding in check(Report(accept(plan)))}
+    assert "Sides in opposite polarity" in titles
+    right = Wiring((Wire("1", "S"), Wire("2", "T"), Wire("2", "R")))
+    mended = made(
+        SaveLead(
+            id="own-lead", label="Own lead", sending=crossed.sending, receiving=crossed.receiving, ways={"": right}
+        ),
+        base=plan,
+    )
+    assert "Sides in opposite polarity" not in {finding.title for finding in check(Report(accept(mended)))}
+    with pytest.raises(PlanError, match="run 2 uses Own lead"):
+        made(RemoveLead(lead="own-lead"), base=plan)
+    free = made(SetParts(run="run-2", parts=(Part(lead="xlr-trs", length_m=0.3),)), base=plan)
+    assert made(RemoveLead(lead="own-lead"), base=free).leads == {}
+
+
+def test_a_bridge_of_no_resistance_shorts():
+    shorted = like("trs", ways={"": Wiring(LEADS["trs"].ways[""].wires, (Bridge(Side.RECEIVING, "T", "S"),))})
+    plan = made(
+        device("handheld-recorder", "rec"),
+        device("mirrorless-line", "cam"),
+        SaveLead(id="own-lead", label="Bad", sending=shorted.sending, receiving=shorted.receiving, ways=shorted.ways),
+        run("rec.line", "cam.mic", "own-lead"),
+    )
+    assert {"wrong-lead"} <= {finding.rule for finding in check(Report(accept(plan))) if finding.run == "run-1"}

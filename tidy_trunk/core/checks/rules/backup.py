@@ -1,0 +1,95 @@
+"""Rules on what happens only once."""
+
+from collections.abc import Iterator
+
+from tidy_trunk.core.catalogue import Kind
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.trace import Place, Stage
+
+Part = tuple[str, str]
+"""What can fail: ("device", its id) or ("run", its id). [HANDBOOK] §8"""
+
+
+@rule
+def one_recorder(situation: Situation) -> Iterator[Finding]:
+    """A source that happens once, on one recorder alone. [HANDBOOK] §13"""
+    for source in situation.plan.sources.values():
+        if not source.irreplaceable:
+            continue
+        recorders = _recorders(situation, source.id)
+        if len(recorders) == 1:
+            (device,) = recorders
+            label = situation.rig.unit(device).label
+            yield Finding(
+                rule="one-recorder",
+                severity=Severity.CAUTION,
+                title=f"{source.label} on one recorder only",
+                text=(
+                    f"{source.label} happens once, and {label} alone records it: a card, a cell or a button not pressed loses it. "
+                    "Feed a second recorder or a camera, on another way."
+                ),
+                source="HANDBOOK",
+                device=device,
+                about=source.id,
+            )
+
+
+@rule
+def shared_part(situation: Situation) -> Iterator[Finding]:
+    """Two recorders of what happens once, behind one part whose failure takes both. [HANDBOOK] §6"""
+    for source in situation.plan.sources.values():
+        recorders = _recorders(situation, source.id) if source.irreplaceable else {}
+        if len(recorders) < 2:
+            continue
+        known: dict[object, frozenset[Part]] = {}
+        ways = [
+            frozenset.intersection(*(_without_which(stage, source.id, known) for stage in stages))
+            for stages in recorders.values()
+        ]
+        shared = frozenset.intersection(*ways)
+        devices = [device for kind, device in shared if kind == "device"]
+        if not devices:
+            continue
+        order = list(situation.plan.devices)
+        devices.sort(key=order.index)
+        rig = situation.rig
+        worse = any(rig.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
+        names = ", ".join(rig.unit(device).label for device in devices)
+        numbers = sorted(rig.plan.runs[run].number for kind, run in shared if kind == "run")
+        runs = f" and run{'s' if len(numbers) > 1 else ''} {', '.join(map(str, numbers))}" if numbers else ""
+        yield Finding(
+            rule="shared-part",
+            severity=Severity.CAUTION if worse else Severity.NOTE,
+            title=f"Backups of {source.label} hang on one part",
+            text=(
+                f"{len(recorders)} devices record {source.label}, and all of them hang on {names}{runs}: if that fails, no backup "
+                "is left. A second microphone into the second recorder parts them."
+            ),
+            source="HANDBOOK",
+            device=devices[0],
+            about=source.id,
+        )
+
+
+def _recorders(situation: Situation, source: str) -> dict[str, list[Stage]]:
+    """The tracks that hold a source, by recording device."""
+    found: dict[str, list[Stage]] = {}
+    for track in situation.report.tracks:
+        if not track.is_silent and source in track.sources:
+            found.setdefault(track.trace.device, []).append(track.trace.stage)
+    return found
+
+
+def _without_which(stage: Stage, source: str, known: dict[object, frozenset[Part]]) -> frozenset[Part]:
+    """The parts that lie on every way from a source to a stage, the stage's own device among them."""
+    done = known.get(stage.key)
+    if done is None:
+        ways = [_without_which(feed, source, known) for feed, _ in stage.feeds if source in feed.sources]
+        own: frozenset[Part] = frozenset()
+        if stage.place is Place.LEAD:
+            own = frozenset({("run", stage.name)})
+        elif stage.place is not Place.SOUND:
+            own = frozenset({("device", stage.device)})
+        done = own | (frozenset.intersection(*ways) if ways else frozenset())
+        known[stage.key] = done
+    return done

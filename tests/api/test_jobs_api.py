@@ -75,7 +75,12 @@ def test_ways_joins_devices_and_saying(client, job):
     assert client.get(f"{address}/runs/run-9/ways").status_code == 404
     assert client.get(f"{address}/runs/run-2/joins").json()[0]["faults"] == []
     device = client.get(f"{address}/devices/cam").json()
-    assert [control["id"] for control in device["controls"]] == ["mic.plug_in.menu", "mic.auto.menu", "mic.mic.gain_db"]
+    assert [control["id"] for control in device["controls"]] == [
+        "power",
+        "mic.plug_in.menu",
+        "mic.auto.menu",
+        "mic.mic.gain_db",
+    ]
     said = client.post(f"{address}/say", json={"text": "set bag 1 gain 40"}).json()
     assert said["proposals"][0]["edits"][0]["value"] == 40
     assert {"name": "clock", "words": "±30 ppm"} in device["facts"]

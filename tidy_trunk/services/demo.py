@@ -5,12 +5,17 @@ from tidy_trunk.core.plan import (
     AddSource,
     Connect,
     Edit,
+    Hazard,
     Part,
+    Passing,
     Plan,
     PortRef,
     RouteBus,
     SetControl,
     SetJob,
+    SetPath,
+    SetSource,
+    Stretch,
     apply_edits,
 )
 
@@ -115,7 +120,28 @@ def _settings() -> list[Edit]:
         put("pocket", "in.mic.gain_db", 38),
         RouteBus(device="bag", bus="mix-l", inputs=("in1", "in4")),
         RouteBus(device="bag", bus="mix-r", inputs=("in2", "in3")),
+        # The bag hangs on the mains beside the switcher: a circle through Camera B's unbalanced lead.
+        put("bag", "power", "mains"),
+        put("pack-a", "air.frequency_mhz", 520.125),
+        put("receiver-a", "air.frequency_mhz", 520.125),
+        put("pack-b", "air.frequency_mhz", 521.2),
+        put("receiver-b", "air.frequency_mhz", 521.2),
+        SetSource(source="bell", irreplaceable=True),
+        *_paths(),
         # The switcher's programme takes its sound from Camera B's picture lead.
         RouteBus(device="switcher", bus="pgm-l", inputs=("hdmi1.L",)),
         RouteBus(device="switcher", bus="pgm-r", inputs=("hdmi1.R",)),
     ]
+
+
+def _paths() -> list[Edit]:
+    """Where the leads lie: across the visitors' walkway, past the furnace, and by the dimmers of the set light."""
+    walkway, dimmer = Passing(Hazard.WALKWAY), Passing(Hazard.DIMMER, 0.5)
+    furnace, mains = Passing(Hazard.FURNACE, 3), Passing(Hazard.ACROSS_MAINS)
+    paths = {
+        "run-1": (Stretch(6, (walkway,)),),
+        "run-8": (Stretch(17, (furnace, Passing(Hazard.HOT))), Stretch(7, (mains,))),
+        "run-9": (Stretch(5, (walkway,)),),
+        "run-11": (Stretch(0.9, (dimmer,)),),
+    }
+    return [SetPath(run=run, path=path) for run, path in paths.items()]

@@ -2,10 +2,12 @@
 
 import pytest
 
+from tests.foundry_lines import LINES, patch_of
 from tests.plans import boom_in_bag, device, made
-from tidy_trunk.core.plan import Plan, apply_edits
-from tidy_trunk.core.say import say
+from tidy_trunk.core.plan import Hazard, Passing, Plan, Stretch, apply_edits
+from tidy_trunk.core.say import GRAMMAR, say
 from tidy_trunk.core.trace import accept
+from tidy_trunk.services.demo import foundry
 
 
 def do(plan: Plan, *lines: str) -> Plan:
@@ -60,10 +62,11 @@ def test_two_sides_share_one_breakout():
     ("line", "says"),
     [
         ("frob to bag", "no device here is called 'frob'"),
-        ("boom to bag 9", "nothing joins"),
+        ("boom to bag 9", "bag is understood, but it has no input '9'; it has in 1"),
         ("boom to bag 2", "run 1, boom to bag in 1 holds that plug: say remove run 1 first"),
         ("add gramophone", "no class of device"),
-        ("founder at bag", "no microphone here"),
+        ("founder at bag", "bag is no microphone"),
+        ("founder at ghost", "no microphone here is called 'ghost'"),
         ("hello", "is not understood"),
         ("set nothing gain 3", "say which device"),
         ("set bag 1 colour 3", "nothing here answers"),
@@ -80,7 +83,11 @@ def test_what_is_not_understood_is_said(line, says):
 
 def test_completions_go_on_from_what_is_typed():
     assert say(boom_in_bag(), "bo").completions == ("boom to ",)
-    assert say(boom_in_bag(), "boom to b").completions == ("boom to boom", "boom to bag")
+    assert say(boom_in_bag(), "boom to b").completions[:3] == ("boom to bag", "boom to bag in 1", "boom to bag in 2")
+    assert "set bag in 1 gain " in say(boom_in_bag(), "set bag 1 ga").completions
+    assert say(boom_in_bag(), "len").completions[0] == "length run "
+    assert say(boom_in_bag(), "path run").completions == ("path run 1: ",)
+    assert say(boom_in_bag(), "path run 1: 4 m past wa").completions == ("path run 1: 4 m past walkway",)
     assert say(Plan(name="x"), "").completions == ("add ",)
     assert "add bag recorder, eight inputs" in say(Plan(name="x"), "add ba").completions
 
@@ -88,3 +95,87 @@ def test_completions_go_on_from_what_is_typed():
 def test_things_are_removed_by_name_or_number():
     plan = do(boom_in_bag(), "remove run 1", "remove voice", "remove boom")
     assert not plan.runs and not plan.sources and list(plan.devices) == ["bag"]
+
+
+def test_the_foundry_by_typing():
+    """The demo's patch in under forty lines, the first answer taken each time."""
+    assert len(LINES) < 40
+    plan = do(Plan(name="Casting day"), *LINES)
+    assert patch_of(plan) == patch_of(foundry())
+    assert [run.path for run in plan.runs.values()][8] == foundry().runs["run-9"].path
+
+
+def test_every_form_of_the_grammar_is_understood():
+    """Each example of the help, typed into a job in which what it names is there."""
+    plan = do(
+        Plan(name="x"),
+        "add bag recorder as Bag",
+        "add mirrorless camera, mic/line as Camera B",
+        "add dynamic as Boom, Hand, Spare, Fourth",
+        "founder at boom, 0.5 m",
+        *(f"{name} to bag {number}, 5 m" for number, name in enumerate(("hand", "spare", "fourth"), start=2)),
+    )
+    for form in GRAMMAR:
+        base = plan
+        if form.example.startswith(("length", "path", "lead", "tie", "remove", "move")):
+            base = do(plan, "bag out l to camera b, 6 m")
+        if "move" in form.example:
+            base = do(base, "copy camera b as camera c")
+        line = form.example.replace("to camera b", "to camera c") if "move" in form.example else form.example
+        answer = say(base, line)
+        assert answer.proposals, f"{line}: {answer.problem}"
+
+
+def test_what_the_forms_do():
+    plan = do(
+        boom_in_bag(),
+        "length run 1 12 m",
+        "path run 1: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m",
+        "tie run 1",
+    )
+    run = plan.runs["run-1"]
+    assert run.path == (
+        Stretch(8, (Passing(Hazard.WALKWAY), Passing(Hazard.BESIDE_MAINS, 2))),
+        Stretch(4, (Passing(Hazard.DIMMER, 0.5),)),
+    )
+    assert run.strain_relief
+    assert run.length_m >= 12 * 1.1 + 2, "the path asked for a longer lead, and the first answer takes one"
+    plan = do(
+        plan,
+        "copy bag as bag two",
+        "set voice peak 90",
+        "set voice once on",
+        "route bag 1 and 2 to mix l",
+        "feed bag line r from mix l",
+    )
+    assert plan.devices["bag-two"].settings == plan.devices["bag"].settings
+    assert plan.sources["voice"].peak_db_spl == 90 and plan.sources["voice"].irreplaceable
+    assert plan.devices["bag"].routing["mix-l"] == ("in1", "in2") and plan.devices["bag"].feeds["line.R"] == "mix-l"
+    plan = do(plan, "move run 1 to bag two 3")
+    assert (plan.runs["run-1"].receiving.device, plan.runs["run-1"].receiving.port) == ("bag-two", "in3")
+    plan = do(plan, "set job target broadcast, tone -18", "set bag 1 gain 30, 2 gain 31")
+    assert (plan.defaults.target, plan.defaults.alignment_dbfs) == ("broadcast", -18)
+    assert plan.devices["bag"].settings["in2.mic.gain_db"] == 31
+
+
+@pytest.mark.parametrize(
+    ("line", "says"),
+    [
+        ("length run 9 3 m", "there is no run 9; the job has runs 1"),
+        ("length run 1", "run 1 is understood; say how long"),
+        ("path run 1: along the wall", "no stretch of a path"),
+        ("path run 1: 4 m past dragons", "nothing that a lead passes"),
+        ("lead run 1 by hdmi", "does not fit run 1"),
+        ("boom to bag 2, by rope", "no lead is called 'rope'"),
+        ("rename bag", "say the new one too"),
+        ("route bag 1 to mix 9", "it has no track or mix 'mix 9'"),
+        ("route bag 99 to mix l", "it has no input '99'"),
+        ("feed bag hose from mix l", "no output 'hose'"),
+        ("set job weather fine", "nothing that holds for the job"),
+        ("set bag 1 gain 30, 2 colour red", "no control of bag"),
+        ("set job rate 26", "no frame rate"),
+    ],
+)
+def test_clear_errors_of_the_other_forms(line, says):
+    answer = say(boom_in_bag(), line)
+    assert not answer.proposals and says in answer.problem

@@ -47,6 +47,7 @@ class Fix:
 class Finding:
     """One thing that a rule has to say. `source` is a tag of docs/sources.md; `track`, `run`, `device` say where.
 
+    `has_detours`: another box between the ends would mend it (`ways.detours`, which takes too long to ask for each time).
     `about` tells two findings at one place apart.
     `station` is where the question that it answers stands; `check` sets it by the rule's module.
     """
@@ -63,6 +64,7 @@ class Finding:
     fixes: tuple[Fix, ...] = ()
     measured_db: float | None = None
     verify: str = ""
+    has_detours: bool = False
     station: str = "runs"
 
     @property

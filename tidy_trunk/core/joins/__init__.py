@@ -1,6 +1,7 @@
 """What joins two ports."""
 
 from tidy_trunk.core.joins.search import (
+    JOINT_M,
     UNBALANCED_LIMIT_M,
     USUAL_LENGTH_M,
     Join,
@@ -9,4 +10,12 @@ from tidy_trunk.core.joins.search import (
     with_length,
 )
 
-__all__ = ["UNBALANCED_LIMIT_M", "USUAL_LENGTH_M", "Join", "find_joins", "unbalanced_length_m", "with_length"]
+__all__ = [
+    "JOINT_M",
+    "UNBALANCED_LIMIT_M",
+    "USUAL_LENGTH_M",
+    "Join",
+    "find_joins",
+    "unbalanced_length_m",
+    "with_length",
+]

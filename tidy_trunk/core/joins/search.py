@@ -68,6 +68,7 @@ def find_joins(
     branch: str = "",
     shared: str = "",
     own: Mapping[str, LeadClass] = NO_LEADS,
+    through: str = "",
 ) -> list[Join]:
     """Ways to join two ports, best first: the right signal, little of it unbalanced, few joins, then one's own leads.
 
@@ -77,6 +78,7 @@ def find_joins(
         branch: "L" or "R" to use one way of two-way leads too; "" keeps to plain ones.
         shared: Name of the physical two-way lead, needed with `branch`.
         own: Leads of the user's own by id, beside those of the catalogue.
+        through: Id of a lead that must be in the chain, even one that is never proposed; "" for any.
 
     Returns:
         At most ten joins; empty where nothing mates.
@@ -86,9 +88,14 @@ def find_joins(
     found = []
     known = {**LEADS, **own} if own else LEADS
     chains = _chains(sending.plug, receiving.plug, branch)
-    if own:
-        chains = tuple(_searched(sending.plug, receiving.plug, [*_usable(own, branch), *_usable(LEADS, branch)]))
+    if own or through:
+        wanted = [known[through]] if through else []
+        usable = [*wanted, *_usable(own, branch), *_usable(LEADS, branch)]
+        found_chains = _searched(sending.plug, receiving.plug, usable)
+        chains = tuple(chain for chain in found_chains if all(lead in chain for lead in wanted))
     for chain in chains:
+        if any(branch not in lead.ways and "" not in lead.ways for lead in chain):
+            continue
         leads = [(lead, branch if len(lead.ways) > 1 else "") for lead in chain]
         parts = _with_lengths(leads, length_m, shared)
         if not leads and not _plugs_in_directly(sending, length_m):

@@ -5,26 +5,17 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, Supply, mode_key, switch_key
-from tidy_trunk.core.joins import Join, find_joins
+from tidy_trunk.core.joins import JOINT_M, Join, find_joins
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Connect, Edit, Plan, PortRef, Rig, SetControl, Unit, apply_edits
+from tidy_trunk.core.plan import Connect, Edit, Part, Plan, PortRef, Rig, Run, SetControl, Unit, apply_edits
+from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import ways
+from tidy_trunk.core.ways import detours, is_powered, ways
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_PROPOSALS: Final = 6
 """ASSUMED_ how many answers a line gives at most: more is no choice."""
-
-
-@dataclass(frozen=True, slots=True)
-class Proposal:
-    """What a line would do: one sentence for each edit, what comes of it, and the edits."""
-
-    title: str
-    steps: tuple[str, ...]
-    outcome: str
-    edits: tuple[Edit, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,14 +25,35 @@ class _Pair:
     join: Join
 
 
-def propose_runs(plan: Plan, sender: Match, receiver: Match, length_m: float) -> Iterator[Proposal]:
-    """Runs between two devices, best first: as the program would do it, then exactly as it was said."""
-    pairs = _pairs(plan, sender, receiver, length_m)
-    for pair in pairs[:2]:
-        yield from _for_pair(plan, sender.unit, receiver.unit, pair)
+def propose_runs(
+    plan: Plan, sender: Match, receiver: Match, length_m: float, through: Sequence[str] = ()
+) -> Iterator[Proposal]:
+    """Runs between two devices, best first: as the program would do it, then exactly as it was said.
+
+    `through`: leads of which one was asked for; then it is taken, and nothing else is matched.
+    """
+    for lead in through or ("",):
+        pairs = _pairs(plan, sender, receiver, length_m, lead)
+        for pair in pairs[:2]:
+            yield from _for_pair(plan, sender.unit, receiver.unit, pair, bare=bool(lead))
+        if pairs:
+            return
 
 
-def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float) -> list[_Pair]:
+def leads_between(rig: Rig, run: Run, lead: str) -> Iterator[tuple[Part, ...]]:
+    """The best chain with a certain lead between the ports of a run; nothing where it does not fit."""
+    output = rig.unit(run.sending.device).output(run.sending.port)
+    port = rig.unit(run.receiving.device).input(run.receiving.port)
+    two_way = next((part for part in run.parts if part.branch), None)
+    branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
+    length_m = max(run.length_m, JOINT_M)
+    for join in find_joins(
+        output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead
+    )[:1]:
+        yield join.parts
+
+
+def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float, through: str) -> list[_Pair]:
     rig = Rig(plan)
     found: list[tuple[tuple[float, ...], _Pair]] = []
     for output in find_ports(sender.unit.device_class.outputs, sender.rest):
@@ -49,7 +61,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float) -> list[
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
-            joins = list(_free_joins(rig, ends, output, port, length_m))
+            joins = list(_free_joins(rig, ends, output, port, length_m, through))
             if joins:
                 join = joins[0]
                 rank = (
@@ -66,35 +78,34 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float) -> list[
 
 
 def _free_joins(
-    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float
+    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float, through: str
 ) -> Iterator[Join]:
     """Joins for ports that are free, or that share a two-way lead that is there already."""
     sending, receiving = rig.leaving.get(ends[0], []), rig.arriving.get(ends[1], [])
+
+    def found(branch: str = "", shared: str = "") -> list[Join]:
+        own = rig.own_leads
+        return find_joins(output, port, length_m=length_m, branch=branch, shared=shared, own=own, through=through)
+
     if not sending and not receiving:
-        plain = find_joins(output, port, length_m=length_m)
+        plain = found()
         yield from (join for join in plain if join.is_right)
-        shared = f"{ends[1].device}-{ends[1].port}"
-        yield from (
-            join for join in find_joins(output, port, length_m=length_m, branch="L", shared=shared) if join.is_right
-        )
+        yield from (join for join in found("L", f"{ends[1].device}-{ends[1].port}") if join.is_right)
         yield from plain
         return
     two_way = [part for run in (*sending, *receiving) for part in run.parts if part.branch == "L"]
-    taken = len(sending) + len(receiving) > 1
-    if two_way and not taken:
-        shared = two_way[0].shared
-        joins = find_joins(output, port, length_m=length_m, branch="R", shared=shared)
-        yield from (join for join in joins if any(part.branch for part in join.parts))
+    if two_way and len(sending) + len(receiving) == 1:
+        yield from (join for join in found("R", two_way[0].shared) if any(part.branch for part in join.parts))
 
 
-def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Proposal]:
+def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bool) -> Iterator[Proposal]:
     sending = PortRef(sender.device.id, pair.output.id)
     receiving = PortRef(receiver.device.id, pair.input.id)
     connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
-    bare: tuple[Edit, ...] = (connect, *_switches(sender, receiver, pair))
+    plain_edits: tuple[Edit, ...] = (connect, *_switches(sender, receiver, pair))
     connected = plan
     try:
-        for edit in bare:
+        for edit in plain_edits:
             connected = edit.apply(connected)
         run_id = next(run for run in connected.runs if run not in plan.runs)
         found = ways(Report(accept(connected)), run_id)
@@ -102,15 +113,27 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair) -> Iterator
         return
     now = next((way for way in found if way.fits and way.sure and not way.clips), None)
     title = f"{_ends(plan, sending, receiving)}"
-    plain = _proposal(plan, title, bare)
-    if now is not None and plain is not None and not _fits_already(connected, run_id):
-        better = _proposal(plan, f"{title}, matched", (*bare, *now.edits))
+    plain = _proposal(plan, title, plain_edits)
+    if plain is not None and not is_powered(Rig(connected), connected.runs[run_id]):
+        yield plain
+        yield from _by_a_box(plan, connected, run_id, title)
+        return
+    if not bare and now is not None and plain is not None and not _fits_already(connected, run_id):
+        better = _proposal(plan, f"{title}, matched", (*plain_edits, *now.edits))
         if better is not None:
             yield better
             yield replace(plain, title=f"{title}, plain lead, nothing matched")
             return
     if plain is not None:
         yield plain
+
+
+def _by_a_box(plan: Plan, connected: Plan, run_id: str, title: str) -> Iterator[Proposal]:
+    """Where the socket cannot power the microphone: the quietest ways by a box between."""
+    for detour in detours(Report(accept(connected)), run_id)[:2]:
+        proposal = _proposal(plan, f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
+        if proposal is not None:
+            yield proposal
 
 
 def _fits_already(plan: Plan, run_id: str) -> bool:
@@ -166,7 +189,11 @@ def _proposal(plan: Plan, title: str, edits: tuple[Edit, ...]) -> Proposal | Non
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
-    connect = next(edit for edit in edits if isinstance(edit, Connect))
+    *_, connect = (edit for edit in edits if isinstance(edit, Connect))
+    run = next(run for run in plan.runs.values() if run.receiving == connect.receiving)
+    if not is_powered(Rig(plan), run):
+        label = plan.devices[run.sending.device].label
+        return f"{label} has no power here: its socket cannot give it, or a lead does not pass it"
     for track in Report(accept(plan)).tracks:
         if track.trace.device != connect.receiving.device:
             continue

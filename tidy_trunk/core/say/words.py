@@ -1,11 +1,23 @@
 """Finding devices, ports, sources and classes by the words that a user types: beginnings of words are enough."""
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Final, Protocol, TypeVar
 
 from tidy_trunk.core.catalogue import DEVICES, DeviceClass, Port
-from tidy_trunk.core.plan import Plan, Rig, Source, Unit
+from tidy_trunk.core.plan import Plan, Rig, Run, Source, Unit
+
+LENGTH: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*m\b")
+"""A length in a line. [HANDBOOK]"""
+
+LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db\b(?:\s*spl)?", re.IGNORECASE)
+"""A sound level in a line. [HANDBOOK]"""
+
+
+def number(text: str) -> float:
+    """A number with point or comma."""
+    return float(text.replace(",", "."))
 
 
 def split_words(text: str) -> list[str]:
@@ -62,3 +74,23 @@ def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
     """Built-in classes whose name, kind or id the words begin, those that begin with the first word first."""
     found = [item for item in DEVICES.values() if matches(typed, item.label, item.id, item.kind)]
     return sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0]))
+
+
+class _Labelled(Protocol):
+    @property
+    def label(self) -> str: ...
+
+
+_L = TypeVar("_L", bound=_Labelled)
+
+
+def find_leads(leads: Mapping[str, _L], typed: Sequence[str]) -> list[_L]:
+    """Leads whose name the words begin; none for no words."""
+    return [lead for lead in leads.values() if typed and matches(typed, lead.label)]
+
+
+def named_run(plan: Plan, text: str) -> tuple[Run, str] | None:
+    """The run of which a line begins with the number, and what follows it; None where there is none."""
+    found = re.match(r"\s*(?:run\s+)?(\d+)\b\s*:?\s*(.*)$", text, re.IGNORECASE)
+    run = next((run for run in plan.runs.values() if found and run.number == int(found.group(1))), None)
+    return (run, found.group(2)) if run is not None and found else None

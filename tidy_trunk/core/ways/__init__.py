@@ -1,7 +1,18 @@
-"""Ways to match the level of a run."""
+"""Ways to match the level of a run, and ways by another box."""
 
 from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
+from tidy_trunk.core.ways.detours import Detour, detours, is_powered
 from tidy_trunk.core.ways.rank import AUDIBLE_DB, Way, gain_way, ways
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB
 
-__all__ = ["ALLOWED_MISS_DB", "AUDIBLE_DB", "PADDED_FROM_DB", "Way", "gain_way", "ways"]
+__all__ = [
+    "ALLOWED_MISS_DB",
+    "AUDIBLE_DB",
+    "PADDED_FROM_DB",
+    "Detour",
+    "Way",
+    "detours",
+    "gain_way",
+    "is_powered",
+    "ways",
+]

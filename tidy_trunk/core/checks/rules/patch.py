@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from typing import Final
 
-from tidy_trunk.core.catalogue import Port, Signal, channel_refs
+from tidy_trunk.core.catalogue import Kind, Port, Signal, channel_refs
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import Disconnect, PortRef, SetParts, SetStrainRelief, Unit
@@ -204,6 +204,8 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
     """A plug that does not lock, with nothing that takes the weight off it. [PRACTICE]"""
     for joint in situation.joints:
         own_plug = is_plug_of_its_own(end_of(joint.output))
+        if joint.receiver.device_class.kind is Kind.TRANSMITTER:
+            continue  # worn on the body, where tape and clothing hold it
         sockets: list[tuple[Unit, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
         loose = [f"{unit.label} {port.label}" for unit, port in sockets if not port.plug.locks]
         if joint.run.strain_relief or not loose or joint.is_wireless or not (joint.run.parts or own_plug):

@@ -6,6 +6,7 @@ from tidy_trunk.core.catalogue import CELL_KEY, Supply, mode_key, switch_key
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.plan import Edit, SetControl
 from tidy_trunk.core.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
+from tidy_trunk.core.ways import is_powered
 from tidy_trunk.core.wiring import Delivery
 
 _ROUTINE = "Mute, connect, switch on, wait, open."
@@ -16,16 +17,9 @@ def microphone_unpowered(situation: Situation) -> Iterator[Finding]:
     """A microphone that needs 48 V or plug-in power and gets none, or has only one of two switches on. [IEC61938]"""
     for joint in situation.joints:
         capsule = joint.sender.device_class.capsule
-        if capsule is None or (capsule.cell and joint.sender.has_cell_in):
+        if capsule is None or not joint.mates or is_powered(situation.rig, joint.run):
             continue
-        given = joint.receiver.supplies(joint.input)
-        if not capsule.needs:
-            if capsule.cell:
-                yield _needs_cell(joint)
-            continue
-        if any(need in given and _power_passes(joint, need) for need in capsule.needs):
-            continue
-        yield _unpowered(joint, capsule.needs[0])
+        yield _unpowered(joint, capsule.needs[0]) if capsule.needs else _needs_cell(joint)
 
 
 @rule
@@ -217,6 +211,7 @@ def _unpowered(joint: Joint, need: Supply) -> Finding:
         device=joint.receiver.device.id,
         run=joint.run.id,
         fixes=tuple(fixes),
+        has_detours=not can,
     )
 
 

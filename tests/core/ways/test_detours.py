@@ -1,0 +1,55 @@
+"""By way of another box. Handbook §§5, 6 and 13: the preamp box or mixer powers what a 3.5 mm socket cannot."""
+
+import pytest
+
+from tests.plans import boom_in_bag, device, made, run
+from tidy_trunk.core.checks import Severity, check
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import AddSource, apply_edits
+from tidy_trunk.core.say import say
+from tidy_trunk.core.trace import accept
+from tidy_trunk.core.ways import detours
+
+
+def boom_on_camera():
+    return made(
+        device("boom-shotgun", "boom"),
+        device("mirrorless-mic", "cam"),
+        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}),
+        run("boom.out", "cam.mic", "xlr-trs"),
+    )
+
+
+def test_a_shotgun_reaches_a_small_camera_by_a_box():
+    plan = boom_on_camera()
+    before = [finding for finding in check(Report(accept(plan))) if finding.rule == "microphone-unpowered"]
+    assert before and before[0].has_detours and not before[0].fixes
+    found = detours(Report(accept(plan)), "run-1")
+    assert {"preamp-box", "field-mixer", "handheld-recorder"} == {
+        edit.class_id for way in found for edit in way.edits if hasattr(edit, "class_id")
+    }
+    assert [way.noise_dbfs - way.average_dbfs for way in found] == sorted(
+        way.noise_dbfs - way.average_dbfs for way in found
+    )
+    for way in found:
+        mended, _ = apply_edits(plan, way.edits)
+        findings = check(Report(accept(mended)))
+        assert not [finding for finding in findings if finding.severity is Severity.STOP], way.label
+        track = Report(accept(mended)).track("cam.L")
+        assert track.sound.average == pytest.approx(way.average_dbfs) and track.sources == ("voice",)
+
+
+def test_a_recorder_that_is_there_goes_before_one_that_is_not():
+    plan = made(device("boom-shotgun", "second"), device("mirrorless-line", "cam"), run("second.out", "cam.mic", "xlr-trs"),
+                AddSource(id="other", label="Other", average_db_spl=60, heard_by={"second": 0.5}), base=boom_in_bag())  # fmt: skip
+    found = detours(Report(accept(plan)), "run-2")
+    assert found[0].needs == "" and "bag" in found[0].label
+
+
+def test_the_line_answers_with_what_would_work():
+    """XLR microphone to a 3.5 mm camera: not like this, but with a box between."""
+    plan = made(device("boom-shotgun", "boom"), device("mirrorless-mic", "camera"))
+    plan = made(AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}), base=plan)
+    answers = say(plan, "boom to camera, 1 m").proposals
+    assert "no power here" in answers[0].outcome
+    assert any("by way of a preamp box" in answer.title and "average" in answer.outcome for answer in answers)

@@ -1,0 +1,43 @@
+"""What a line would do, and what is said where it cannot be understood."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from tidy_trunk.core.plan import Edit, Plan, apply_edits
+from tidy_trunk.errors import TidyTrunkError
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """What a line would do: one sentence for each edit, what comes of it, and the edits."""
+
+    title: str
+    steps: tuple[str, ...]
+    outcome: str
+    edits: tuple[Edit, ...]
+
+
+class NotUnderstoodError(TidyTrunkError):
+    """A line that means nothing here; the message says what of it was understood."""
+
+    default_code = "say"
+
+
+def single(plan: Plan, *edits: Edit) -> Proposal:
+    """A proposal of edits whose sentences say it all. Raises PlanError or InputError where they cannot be done."""
+    sentences, state = [], plan
+    for edit in edits:
+        sentences.append(edit.sentence(state))
+        state = edit.apply(state)
+    apply_edits(plan, edits)
+    if len(edits) == 1:
+        return Proposal(sentences[0], (), "", tuple(edits))
+    return Proposal(sentences[0], tuple(sentences), "", tuple(edits))
+
+
+def possible(plan: Plan, *edits: Edit) -> Iterator[Proposal]:
+    """The same as an iterator, empty where it cannot be done: for one candidate among several."""
+    try:
+        yield single(plan, *edits)
+    except TidyTrunkError:
+        return

@@ -1,0 +1,202 @@
+"""Lines about runs: connect, length, path, lead, other ends."""
+
+import re
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Final
+
+from tidy_trunk.core.catalogue import LEADS
+from tidy_trunk.core.joins import USUAL_LENGTH_M, with_length
+from tidy_trunk.core.plan import (
+    Connect,
+    Disconnect,
+    Hazard,
+    MoveRun,
+    Passing,
+    Plan,
+    PortRef,
+    Rig,
+    Run,
+    SetControl,
+    SetParts,
+    SetPath,
+    SetStrainRelief,
+    Stretch,
+    needed_m,
+)
+from tidy_trunk.core.say.connect import leads_between, propose_runs
+from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, possible, single
+from tidy_trunk.core.say.words import (
+    LENGTH,
+    Match,
+    find_devices,
+    find_leads,
+    find_ports,
+    named_run,
+    number,
+    split_words,
+)
+
+TO = re.compile(r"\s+(?:to|into|->|>|→)\s+")
+_BY = re.compile(r"[,\s]\s*by\s+(.+)$")
+_STRETCH = re.compile(r"(\d+(?:[.,]\d+)?)\s*m(?:\s+past\s+(.+))?")
+_PASSING = re.compile(r"(.+?)(?:\s+(?:at|for)?\s*(\d+(?:[.,]\d+)?)\s*m)?")
+
+
+def connect(plan: Plan, line: str) -> Iterator[Proposal]:
+    """`boom to bag 1, 7 m`, `hall mic to pocket, 5 m, by one to one`."""
+    by = _BY.search(line)
+    said = line[: by.start()] if by else line
+    length = LENGTH.search(said)
+    length_m = number(length.group(1)) if length else USUAL_LENGTH_M
+    start, end = TO.split(LENGTH.sub("", said), maxsplit=1)
+    rig = Rig(plan)
+    senders, receivers = (find_devices(rig, split_words(words)) for words in (start, end))
+    for words, found in ((start, senders), (end, receivers)):
+        if not found:
+            raise NotUnderstoodError(f"no device here is called '{words.strip(' ,')}'. Add it first: add CLASS as NAME")
+    through = _leads_meant(rig, by.group(1)) if by else ()
+    count = 0
+    for sender in senders[:3]:
+        for receiver in receivers[:3]:
+            for proposal in propose_runs(plan, sender, receiver, length_m, through):
+                count += 1
+                yield proposal
+    if not count:
+        raise NotUnderstoodError(_why_not(rig, senders[0], receivers[0]))
+
+
+def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
+    """What was understood of a run, and why nothing comes of it."""
+    first, second = sender.unit, receiver.unit
+    outputs = find_ports(first.device_class.outputs, sender.rest)
+    inputs = find_ports(second.device_class.inputs, receiver.rest)
+    for match, ports, all_ports, what in (
+        (sender, outputs, first.device_class.outputs, "output"),
+        (receiver, inputs, second.device_class.inputs, "input"),
+    ):
+        if not ports:
+            known = ", ".join(port.label for port in all_ports) or "none"
+            return f"{match.unit.label} is understood, but it has no {what} '{' '.join(match.rest)}'; it has {known}"
+    for match, ports, runs in ((sender, outputs, rig.leaving), (receiver, inputs, rig.arriving)):
+        held = [run for port in ports for run in runs.get(PortRef(match.unit.device.id, port.id), [])]
+        if held and len(held) >= len(ports):
+            return f"{rig.run_label(held[0])} holds that plug: say remove run {held[0].number} first"
+    return f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no lead fits both"
+
+
+def _leads_meant(rig: Rig, text: str) -> tuple[str, ...]:
+    """Leads of one's own first, then those of the catalogue, whose name the words begin; the shortest name first."""
+    words = split_words(text)
+    own = [lead.id for lead in find_leads(rig.own_leads, words)]
+    found = sorted(find_leads(LEADS, words), key=lambda lead: len(lead.label))
+    if not own and not found:
+        raise NotUnderstoodError(f"no lead is called '{text.strip()}'")
+    return (*own, *(lead.id for lead in found))
+
+
+def of_run(plan: Plan, verb: str, rest: str) -> Iterator[Proposal]:
+    """Lines that begin with a verb and the number of a run."""
+    run = named_run(plan, rest)
+    if run is None:
+        wanted = re.search(r"\d+", rest)
+        missing = f"there is no run {wanted.group()}" if wanted else f"say which run: {verb} run 4"
+        raise NotUnderstoodError(f"{missing}; the job has {_numbers(plan)}")
+    yield from _VERBS[verb](plan, *run)
+
+
+def _numbers(plan: Plan) -> str:
+    numbers = sorted(run.number for run in plan.runs.values())
+    return f"runs {', '.join(map(str, numbers))}" if numbers else "no runs yet"
+
+
+def _length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+    """`run 4 12 m`."""
+    found = LENGTH.search(" " + rest)
+    if not found:
+        raise NotUnderstoodError(f"run {run.number} is understood; say how long: length run {run.number} 12 m")
+    parts = with_length(Rig(plan), run, number(found.group(1)))
+    if not parts:
+        raise NotUnderstoodError(
+            f"run {run.number} has no lead that is made to length: say lead run {run.number} xlr, or connect it anew"
+        )
+    yield single(plan, SetParts(run=run.id, parts=parts))
+
+
+def _path(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+    """`run 4: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m`."""
+    stretches = tuple(_stretch(piece) for piece in re.split(r",?\s*\bthen\s+|;\s*", rest) if piece.strip())
+    if not stretches:
+        raise NotUnderstoodError(
+            f"run {run.number} is understood; say its way: path run {run.number}: 8 m past walkway, then 4 m"
+        )
+    edit = SetPath(run=run.id, path=stretches)
+    needed = needed_m(replace(run, path=stretches), plan.defaults)
+    parts = with_length(Rig(plan), run, round(needed + 0.249, 1)) if needed > run.length_m else ()
+    if parts:
+        yield from possible(plan, edit, SetParts(run=run.id, parts=parts))
+    yield single(plan, edit)
+
+
+def _stretch(text: str) -> Stretch:
+    found = _STRETCH.fullmatch(text.strip(" ,"))
+    if not found:
+        raise NotUnderstoodError(f"'{text.strip()}' is no stretch of a path: say 8 m past walkway and dimmer at 0.5 m")
+    passes = [_passing(piece) for piece in re.split(r"\s*,\s*|\s+and\s+", found.group(2) or "") if piece]
+    return Stretch(number(found.group(1)), tuple(passes))
+
+
+def _passing(text: str) -> Passing:
+    found = _PASSING.fullmatch(text.strip())
+    words = split_words(found.group(1)) if found else []
+    for hazard in Hazard:
+        if (words and words == split_words(hazard)[-len(words) :]) or words == split_words(hazard)[: len(words)]:
+            metres = number(found.group(2)) if found and found.group(2) else None
+            return Passing(hazard, metres)
+    raise NotUnderstoodError(f"'{text.strip()}' is nothing that a lead passes: use {', '.join(Hazard)}")
+
+
+def _lead(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+    """`run 4 by one to one`: another lead for the same ports."""
+    rig = Rig(plan)
+    found = 0
+    for lead in _leads_meant(rig, rest.removeprefix("by ")):
+        for parts in leads_between(rig, run, lead):
+            found += 1
+            yield single(plan, SetParts(run=run.id, parts=parts))
+    if not found:
+        raise NotUnderstoodError(
+            f"'{rest.strip()}' does not fit run {run.number}, {rig.run_label(run).split(', ', 1)[1]}"
+        )
+
+
+def _tie(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+    """`run 4`: its ends are tied up."""
+    yield single(plan, SetStrainRelief(run=run.id, on=rest.strip() != "off"))
+
+
+def _move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+    """`run 4 to camera b in 2`, `run 4 from bag out l`: another end, with the lead that fits there."""
+    rig = Rig(plan)
+    way, _, words = rest.strip().partition(" ")
+    if way not in ("to", "from") or not words:
+        raise NotUnderstoodError(
+            f"run {run.number} is understood; say where to: move run {run.number} to camera b in 2"
+        )
+    kept = run.sending if way == "to" else run.receiving
+    fixed = Match(rig.unit(kept.device), tuple(split_words(kept.port)))
+    freed = Disconnect(run=run.id).apply(plan)
+    for match in find_devices(rig, split_words(words)):
+        ends = (fixed, match) if way == "to" else (match, fixed)
+        for proposal in propose_runs(freed, *ends, max(run.length_m, 0.3)):
+            connect_edit, *switches = proposal.edits
+            if isinstance(connect_edit, Connect) and all(isinstance(edit, SetControl) for edit in switches):
+                sending, receiving = connect_edit.sending, connect_edit.receiving
+                moved = MoveRun(run=run.id, sending=sending, receiving=receiving, parts=connect_edit.parts)
+                yield single(plan, moved, *switches)
+                break
+
+
+_VERBS = {"length": _length, "path": _path, "way": _path, "lead": _lead, "tie": _tie, "move": _move}
+RUN_VERBS: Final = tuple(_VERBS)
+"""Verbs that are followed by the number of a run. [HANDBOOK]"""

@@ -1,0 +1,132 @@
+"""Lines about devices and sources as such: add, copy, rename, remove; who is heard by what."""
+
+import re
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.plan import (
+    EFFORTS_DB_SPL,
+    AddDevice,
+    AddSource,
+    CopyDevice,
+    Disconnect,
+    Edit,
+    Hear,
+    Plan,
+    RemoveDevice,
+    RemoveLead,
+    RemoveSource,
+    RenameDevice,
+    Rig,
+    SetSource,
+    Source,
+)
+from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
+from tidy_trunk.core.say.words import (
+    LENGTH,
+    LEVEL,
+    find_classes,
+    find_devices,
+    find_leads,
+    find_sources,
+    named_run,
+    number,
+    split_words,
+)
+
+USUAL_DISTANCE_M: Final = 0.5
+"""ASSUMED_ distance of a microphone when none is said: a boom just out of frame."""
+
+_LIST = re.compile(r"\s*,\s*|\s+and\s+")
+
+
+def add(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`bag recorder as bag`, `lavalier as lav a, lav b`."""
+    wanted, _, labels = rest.partition(" as ")
+    classes = find_classes(plan, split_words(wanted))
+    if not classes:
+        raise NotUnderstoodError(f"no class of device is called '{wanted.strip()}': look at the list on the Job page")
+    names = [label for label in _LIST.split(labels.strip()) if label] or [None]
+    for found in classes:
+        yield single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))
+
+
+def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera b as camera c`: a second device with the settings of the first."""
+    old, new = _two_names(rest, "copy camera b as camera c")
+    for match in find_devices(Rig(plan), split_words(old)):
+        if not match.rest:
+            yield single(plan, CopyDevice(device=match.unit.device.id, label=new))
+
+
+def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera 2 as camera b`."""
+    old, new = _two_names(rest, "rename camera 2 as camera b")
+    for match in find_devices(Rig(plan), split_words(old)):
+        if not match.rest:
+            yield single(plan, RenameDevice(device=match.unit.device.id, label=new))
+    for source in find_sources(plan, split_words(old)):
+        yield single(plan, SetSource(source=source.id, label=new))
+
+
+def _two_names(rest: str, example: str) -> tuple[str, str]:
+    old, found, new = rest.partition(" as ")
+    if not found or not new.strip():
+        raise NotUnderstoodError(f"'{rest.strip()}' is understood as the old name; say the new one too: {example}")
+    return old, new.strip()
+
+
+def remove(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`run 4`, `camera b`, `founder`, a lead of one's own."""
+    run = named_run(plan, rest)
+    if run is not None:
+        yield single(plan, Disconnect(run=run[0].id))
+        return
+    words = split_words(rest)
+    for match in find_devices(Rig(plan), words):
+        if not match.rest:
+            yield single(plan, RemoveDevice(device=match.unit.device.id))
+    for source in find_sources(plan, words):
+        yield single(plan, RemoveSource(source=source.id))
+    for lead in find_leads(plan.leads, words):
+        yield single(plan, RemoveLead(lead=lead.id))
+
+
+def hear(plan: Plan, line: str) -> Iterator[Proposal]:
+    """`founder at boom, 0.5 m, raised`: a source, new or known, at a microphone."""
+    who, _, where = line.partition(" at ")
+    distance, level = LENGTH.search(where), LEVEL.search(where)
+    distance_m = number(distance.group(1)) if distance else USUAL_DISTANCE_M
+    effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", where)), None)
+    average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
+    rest = LEVEL.sub("", LENGTH.sub("", where))
+    words = split_words(rest.replace(effort, "") if effort else rest)
+    found = find_devices(Rig(plan), words)
+    microphones = [match.unit for match in found if match.unit.device_class.capsule]
+    if not microphones:
+        what = (
+            f"{found[0].unit.label} is no microphone" if found else f"no microphone here is called '{' '.join(words)}'"
+        )
+        raise NotUnderstoodError(f"'{who.strip()}' is understood as somebody to be heard, but {what}")
+    known = find_sources(plan, split_words(who))
+    for unit in microphones:
+        if not known:
+            level_db = EFFORTS_DB_SPL["normal"] if average is None else average
+            label = who.strip()[:1].upper() + who.strip()[1:]
+            yield single(plan, AddSource(label=label, average_db_spl=level_db, heard_by={unit.device.id: distance_m}))
+        for source in known:
+            edits: list[Edit] = [Hear(source=source.id, device=unit.device.id, distance_m=distance_m)]
+            if average is not None:
+                edits.append(louder(source, average))
+            yield single(plan, *edits)
+
+
+def louder(source: Source, average_db_spl: float) -> SetSource:
+    """Another average; quiet and peak keep their distance from it."""
+    shift = average_db_spl - source.average_db_spl
+    return SetSource(
+        source=source.id,
+        quiet_db_spl=source.quiet_db_spl + shift,
+        average_db_spl=average_db_spl,
+        peak_db_spl=source.peak_db_spl + shift,
+    )

@@ -1,0 +1,195 @@
+"""By way of another box: what can stand between two ends that do not go together, and what that costs in noise."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.catalogue import DEVICES, InputPort, Kind, OutputPort, Signal, Supply, mode_key, switch_key
+from tidy_trunk.core.joins import JOINT_M, find_joins
+from tidy_trunk.core.levels import Report, TrackLevel
+from tidy_trunk.core.plan import (
+    AddDevice,
+    Connect,
+    Disconnect,
+    Edit,
+    Part,
+    Plan,
+    PortRef,
+    Rig,
+    Run,
+    SetControl,
+    Unit,
+    apply_edits,
+)
+from tidy_trunk.core.trace import accept
+from tidy_trunk.core.ways.rank import ways
+from tidy_trunk.core.wiring import delivery
+from tidy_trunk.errors import TidyTrunkError
+
+BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")
+"""Classes that are proposed where the job has none of them: each gives 48 V and leads on to a camera. [HANDBOOK] §13"""
+
+_BOX_KINDS = (Kind.PREAMP, Kind.MIXER, Kind.RECORDER)
+_SHORT_M = 0.5
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Detour:
+    """A way by a box between, with its result at the first track that it reaches, in dBFS."""
+
+    label: str
+    edits: tuple[Edit, ...]
+    needs: str
+    average_dbfs: float
+    peak_dbfs: float
+    noise_dbfs: float
+    room_noise_dbfs: float
+    clips: bool
+
+
+def is_powered(rig: Rig, run: Run) -> bool:
+    """Whether the microphone at the beginning of a run gets what it needs, from its cell or through its leads."""
+    sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
+    capsule = sender.device_class.capsule
+    if capsule is None or (capsule.cell and sender.has_cell_in):
+        return True
+    if not capsule.needs:
+        return not capsule.cell
+    output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
+    given = receiver.supplies(port)
+    leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+    return any(need in given and delivery(output, leads, port, need).passes for need in capsule.needs)
+
+
+def detours(report: Report, run_id: str) -> list[Detour]:
+    """Ways of a run by a box between its ends: devices of the job first, then classes of the catalogue; quiet ones first.
+
+    Source: [HANDBOOK] §13
+    """
+    rig = report.rig
+    run = rig.plan.runs[run_id]
+    found = [
+        detour
+        for plan, device, needs in _boxes(rig, run)
+        if (detour := _by(report.rig.plan, plan, run, device, needs)) is not None
+    ]
+    return sorted(found, key=lambda item: (item.clips, bool(item.needs), item.noise_dbfs - item.average_dbfs))
+
+
+def _boxes(rig: Rig, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
+    """Boxes to go by: the edits that bring each, its id, and what must be had for it."""
+    ends = (run.sending.device, run.receiving.device)
+    for unit in rig.units():
+        if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
+            yield [], unit.device.id, ""
+    for class_id in BOXES:
+        label = DEVICES[class_id].label
+        box = AddDevice(class_id=class_id, id=_free_id(rig.plan, class_id), label=label)
+        yield [box], str(box.id), f"1 {label[0].lower()}{label[1:]}"
+
+
+def _free_id(plan: Plan, wanted: str) -> str:
+    count, candidate = 1, wanted
+    while candidate in plan.devices:
+        count += 1
+        candidate = f"{wanted}-{count}"
+    return candidate
+
+
+def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> Detour | None:
+    """The detour by one box, matched as well as its knobs allow; None where it does not go."""
+    try:
+        state, _ = apply_edits(plan, [Disconnect(run=run.id), *brought])
+        edits: list[Edit] = [Disconnect(run=run.id), *brought]
+        unit = Rig(state).unit(device)
+        for more in (_into(state, run, unit), _out_of(state, run, unit)):
+            edits += more
+            state, _ = apply_edits(state, more)
+            if not more:
+                return None
+        for new in [item for item in state.runs if item not in plan.runs or item == run.id]:
+            best = next((way for way in ways(Report(accept(state)), new) if way.fits and not way.clips), None)
+            if best is not None:
+                edits += best.edits
+                state, _ = apply_edits(state, best.edits)
+        report = Report(accept(state))
+    except TidyTrunkError:
+        return None
+    track = _track(report, run.receiving, device)
+    if track is None or track.is_silent:
+        return None
+    return Detour(
+        label=f"Go by way of {unit.label if not needs else 'a ' + needs[2:]}",
+        edits=tuple(edits),
+        needs=needs,
+        average_dbfs=track.sound.average,
+        peak_dbfs=track.sound.peak,
+        noise_dbfs=track.gear_noise_dbfs,
+        room_noise_dbfs=track.room_noise_dbfs,
+        clips=track.clip is not None,
+    )
+
+
+def _into(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
+    """The first run, into a free input that gives what the sender needs."""
+    rig = Rig(plan)
+    sender = rig.unit(run.sending.device)
+    output, capsule = sender.output(run.sending.port), sender.device_class.capsule
+    signal = Signal.MIC if capsule is not None else Signal.LINE
+    for port in unit.device_class.inputs:
+        ref = PortRef(unit.device.id, port.id)
+        mode = next(
+            (
+                mode
+                for mode in port.modes
+                if mode.signal is signal
+                and (capsule is None or not capsule.needs or set(capsule.needs) & set(mode.supplies))
+            ),
+            None,
+        )
+        if mode is None or rig.arriving.get(ref):
+            continue
+        parts = _joined(rig, output, port, max(run.length_m, _SHORT_M))
+        if parts is None:
+            continue
+        edits: list[Edit] = [Connect(sending=run.sending, receiving=ref, parts=parts)]
+        if len(port.modes) > 1 and mode is not unit.input_mode(port):
+            edits.append(SetControl(device=unit.device.id, control=mode_key(port.id), value=mode.id))
+        if capsule is not None and Supply.P48 in capsule.needs:
+            edits += [
+                SetControl(device=unit.device.id, control=switch_key(port.id, "phantom", place), value=True)
+                for place in port.phantom_places
+            ]
+        return edits
+    return []
+
+
+def _out_of(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
+    """The second run, from a free output that is not the headphones."""
+    rig = Rig(plan)
+    port = rig.unit(run.receiving.device).input(run.receiving.port)
+    for output in unit.device_class.outputs:
+        ref = PortRef(unit.device.id, output.id)
+        if output.is_headphone or not output.circuit.is_analogue or rig.leaving.get(ref):
+            continue
+        parts = _joined(rig, output, port, _SHORT_M)
+        if parts is not None:
+            return [Connect(sending=ref, receiving=run.receiving, parts=parts)]
+    return []
+
+
+def _joined(rig: Rig, output: OutputPort, port: InputPort, length_m: float) -> tuple[Part, ...] | None:
+    """The best leads that bring the right signal; None where there are none."""
+    joins = find_joins(output, port, length_m=max(length_m, JOINT_M + 0.1), own=rig.own_leads)
+    return next((join.parts for join in joins if join.is_right), None)
+
+
+def _track(report: Report, receiving: PortRef, through: str) -> TrackLevel | None:
+    for track in report.tracks:
+        if track.trace.device == receiving.device:
+            for feed, _ in track.trace.stage.feeds:
+                if feed.name == receiving.port and any(
+                    lead.run is not None and lead.run.sending.device == through for lead, _ in feed.feeds
+                ):
+                    return track
+    return None

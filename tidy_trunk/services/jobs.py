@@ -8,15 +8,16 @@ from uuid import UUID, uuid4
 
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits
+from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
 from tidy_trunk.core.say import Answer, say
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import Way, ways
+from tidy_trunk.core.ways import Detour, Way, detours, ways
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.pictures import RunPicture, run_picture
 from tidy_trunk.services.rows import parts_words
-from tidy_trunk.store import JobRecord, JobStore, RevisionRecord
+from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,11 +74,33 @@ class JobService:
     def export(self, job_id: UUID) -> bytes:
         return write_plan(_plan(self._store.newest(job_id)))
 
-    def history(self, job_id: UUID) -> list[tuple[int, str, datetime]]:
+    def history(self, job_id: UUID) -> list[HistoryRecord]:
         return self._store.history(job_id)
 
-    def edit(self, job_id: UUID, base: int, edits: Sequence[Edit]) -> JobState:
-        """Apply edits as one revision: all or none.
+    def differences(self, job_id: UUID, before: int, after: int) -> tuple[str, ...]:
+        """What changes from one state to another, in words."""
+        first, second = (_plan(self._store.revision(job_id, number)) for number in (before, after))
+        return differences(first, second)
+
+    def would_change(self, job_id: UUID, raw: Any) -> tuple[Evaluation, tuple[str, ...]]:
+        """What a plan file would change if it took the place of the job's plan; nothing is kept.
+
+        Raises FormatError, PlanError or InputError where the file is no plan.
+        """
+        plan = plan_from_json(raw)
+        return Evaluation(plan), differences(_plan(self._store.newest(job_id)), plan)
+
+    def replace(self, job_id: UUID, base: int, raw: Any, who: str = "") -> JobState:
+        """A plan file in the place of the job's plan, as one revision. Raises as `edit` and `import_plan`."""
+        plan = plan_from_json(raw)
+
+        def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
+            return _document(plan), plan.name, "Read from a plan file"
+
+        return JobState(self._store.edit(job_id, base, change, self._now(), who), Evaluation(plan))
+
+    def edit(self, job_id: UUID, base: int, edits: Sequence[Edit], who: str = "") -> JobState:
+        """Apply edits as one revision: all or none. `who` is the name of the one who does it, as far as known.
 
         Raises:
             RevisionConflictError: The job has moved on since `base`.
@@ -92,17 +115,17 @@ class JobService:
             made.append(Evaluation(plan))
             return _document(plan), plan.name, sentence
 
-        revision = self._store.edit(job_id, base, change, self._now())
+        revision = self._store.edit(job_id, base, change, self._now(), who)
         return JobState(revision, made[0])
 
-    def undo(self, job_id: UUID, base: int) -> JobState:
-        return _state(self._store.undo(job_id, base, self._now()))
+    def undo(self, job_id: UUID, base: int, who: str = "") -> JobState:
+        return _state(self._store.undo(job_id, base, self._now(), who))
 
-    def redo(self, job_id: UUID, base: int) -> JobState:
-        return _state(self._store.redo(job_id, base, self._now()))
+    def redo(self, job_id: UUID, base: int, who: str = "") -> JobState:
+        return _state(self._store.redo(job_id, base, self._now(), who))
 
-    def bring_back(self, job_id: UUID, base: int, number: int) -> JobState:
-        return _state(self._store.bring_back(job_id, base, number, self._now()))
+    def bring_back(self, job_id: UUID, base: int, number: int, who: str = "") -> JobState:
+        return _state(self._store.bring_back(job_id, base, number, self._now(), who))
 
     def preview(self, job_id: UUID, edits: Sequence[Edit]) -> Evaluation:
         """What edits would give, with nothing kept."""
@@ -114,10 +137,8 @@ class JobService:
 
     def joins(self, job_id: UUID, run_id: str) -> list[JoinChoice]:
         """What else the catalogue has to join the two ports of a run, best first."""
-        plan = _plan(self._store.newest(job_id))
-        run = plan.runs.get(run_id)
-        if run is None:
-            raise NotFoundError(f"the job has no run '{run_id}'")
+        plan = self._with_run(job_id, run_id)
+        run = plan.runs[run_id]
         rig = Rig(plan)
         output = rig.unit(run.sending.device).output(run.sending.port)
         port = rig.unit(run.receiving.device).input(run.receiving.port)
@@ -128,6 +149,7 @@ class JobService:
             length_m=sum(part.length_m for part in run.parts),
             branch=two_way.branch if two_way else "",
             shared=two_way.shared if two_way else "",
+            own=rig.own_leads,
         )
         return [
             JoinChoice(
@@ -141,10 +163,22 @@ class JobService:
         ][:MOST_JOINS]
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
+        return ways(Report(accept(self._with_run(job_id, run_id))), run_id)
+
+    def detours(self, job_id: UUID, run_id: str) -> list[Detour]:
+        """Ways of a run by another box between its ends, quiet ones first."""
+        return detours(Report(accept(self._with_run(job_id, run_id))), run_id)
+
+    def picture(self, job_id: UUID, run_id: str) -> RunPicture:
+        """A run opened: its contacts, and what comes of them."""
+        plan = self._with_run(job_id, run_id)
+        return run_picture(Rig(plan), plan.runs[run_id])
+
+    def _with_run(self, job_id: UUID, run_id: str) -> Plan:
         plan = _plan(self._store.newest(job_id))
         if run_id not in plan.runs:
             raise NotFoundError(f"the job has no run '{run_id}'")
-        return ways(Report(accept(plan)), run_id)
+        return plan
 
 
 def _document(plan: Plan) -> dict[str, Any]:

@@ -24,12 +24,23 @@ class JobRecord:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class HistoryRecord:
+    """A state as the history lists it; `who` is empty where nobody said."""
+
+    number: int
+    sentence: str
+    who: str
+    created: datetime
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RevisionRecord:
     """One state of a job's plan."""
 
     job: UUID
     number: int
     sentence: str
+    who: str
     content: int
     can_undo: bool
     can_redo: bool
@@ -57,7 +68,15 @@ class JobStore:
         with self._database.unit_of_work():
             self._tables.Job.create(id=job_id, name=name, head=1, created=now)
             row = self._tables.Revision.create(
-                job=job_id, number=1, sentence=sentence, content=1, before=None, redo=[], document=document, created=now
+                job=job_id,
+                number=1,
+                sentence=sentence,
+                who="",
+                content=1,
+                before=None,
+                redo=[],
+                document=document,
+                created=now,
             )
             return _revision(row, document)
 
@@ -76,21 +95,28 @@ class JobStore:
         with self._database.unit_of_work():
             return self._at(job_id, number)
 
-    def history(self, job_id: UUID) -> list[tuple[int, str, datetime]]:
-        """(number, sentence, time) of every revision, newest first."""
+    def history(self, job_id: UUID) -> list[HistoryRecord]:
+        """Every revision without its document, newest first."""
+        revision = self._tables.Revision
         with self._database.unit_of_work():
             self._job(job_id)
             rows = (
-                self._tables.Revision.select(
-                    self._tables.Revision.number, self._tables.Revision.sentence, self._tables.Revision.created
-                )
-                .where(self._tables.Revision.job == job_id)
-                .order_by(self._tables.Revision.number.desc())
+                revision.select(revision.number, revision.sentence, revision.who, revision.created)
+                .where(revision.job == job_id)
+                .order_by(revision.number.desc())
             )
-            return [(row.number, row.sentence, row.created) for row in rows]
+            return [
+                HistoryRecord(number=row.number, sentence=row.sentence, who=row.who, created=row.created)
+                for row in rows
+            ]
 
     def edit(
-        self, job_id: UUID, base: int, change: Callable[[Document], tuple[Document, str, str]], now: datetime
+        self,
+        job_id: UUID,
+        base: int,
+        change: Callable[[Document], tuple[Document, str, str]],
+        now: datetime,
+        who: str = "",
     ) -> RevisionRecord:
         """A new revision, made by `change` from the newest document; it gives document, job name and sentence.
 
@@ -101,19 +127,19 @@ class JobStore:
             job = self._lock(job_id, base)
             head = self._at(job_id, job.head)
             document, name, sentence = change(head.document)
-            return self._append(job, name, sentence, now, document=document, before=head.content)
+            return self._append(job, name, sentence, now, who, document=document, before=head.content)
 
-    def bring_back(self, job_id: UUID, base: int, number: int, now: datetime) -> RevisionRecord:
+    def bring_back(self, job_id: UUID, base: int, number: int, now: datetime, who: str = "") -> RevisionRecord:
         """An earlier state as the newest one; it can be undone like any edit."""
         with self._database.unit_of_work():
             job = self._lock(job_id, base)
             head, earlier = self._at(job_id, job.head), self._at(job_id, number)
             name = str(earlier.document["name"])
             return self._append(
-                job, name, f"Back to state {number}", now, document=earlier.document, before=head.content
+                job, name, f"Back to state {number}", now, who, document=earlier.document, before=head.content
             )
 
-    def undo(self, job_id: UUID, base: int, now: datetime) -> RevisionRecord:
+    def undo(self, job_id: UUID, base: int, now: datetime, who: str = "") -> RevisionRecord:
         """The state before the last edit. Raises NothingToUndoError at the first."""
         with self._database.unit_of_work():
             job = self._lock(job_id, base)
@@ -122,10 +148,10 @@ class JobStore:
             if content.before is None:
                 raise NothingToUndoError("there is nothing to undo: this is the first state of the job")
             return self._append(
-                job, "", f"Undo: {content.sentence}", now, content=content.before, redo=[*head.redo, head.content]
+                job, "", f"Undo: {content.sentence}", now, who, content=content.before, redo=[*head.redo, head.content]
             )
 
-    def redo(self, job_id: UUID, base: int, now: datetime) -> RevisionRecord:
+    def redo(self, job_id: UUID, base: int, now: datetime, who: str = "") -> RevisionRecord:
         """The edit that was undone last. Raises NothingToUndoError where none was."""
         with self._database.unit_of_work():
             job = self._lock(job_id, base)
@@ -134,7 +160,7 @@ class JobStore:
                 raise NothingToUndoError("there is nothing to redo: nothing was undone since the last edit")
             *rest, content = head.redo
             sentence = self._row(job_id, content).sentence
-            return self._append(job, "", f"Redo: {sentence}", now, content=content, redo=rest)
+            return self._append(job, "", f"Redo: {sentence}", now, who, content=content, redo=rest)
 
     def _job(self, job_id: UUID) -> Any:
         job = self._tables.Job.get_or_none(self._tables.Job.id == job_id)
@@ -174,6 +200,7 @@ class JobStore:
         name: str,
         sentence: str,
         now: datetime,
+        who: str,
         *,
         document: Document | None = None,
         before: int | None = None,
@@ -185,6 +212,7 @@ class JobStore:
             job=job.id,
             number=number,
             sentence=sentence,
+            who=who,
             content=number if content is None else content,
             before=before,
             redo=redo or [],
@@ -207,6 +235,7 @@ def _revision(row: Any, document: Document, *, can_undo: bool = False) -> Revisi
         job=row.job_id,
         number=row.number,
         sentence=row.sentence,
+        who=row.who,
         content=row.content,
         can_undo=can_undo,
         can_redo=bool(row.redo),

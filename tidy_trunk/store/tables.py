@@ -25,6 +25,7 @@ class Tables:
 
             content: number of the revision whose document this state shows; its own for an edit, an older one for an
                 undo.
+            who: name of the one who made it, as far as he said it.
             before: content from which an edit was made: where undo goes. Null for the first.
             redo: contents that redo goes to, the next one last.
             document: the plan; null where `content` is another revision.
@@ -33,6 +34,7 @@ class Tables:
             job = peewee.ForeignKeyField(Job, column_name="job_id", backref="revisions")
             number = peewee.IntegerField()
             sentence = peewee.TextField()
+            who = peewee.TextField(default="")
             content = peewee.IntegerField()
             before = peewee.IntegerField(null=True)
             redo = peewee.JSONField()

@@ -1,11 +1,13 @@
 """What there is to choose from."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
-from tidy_trunk.api.schemas.catalogue import CatalogueOut, ClassOut, TargetChoiceOut
+from tidy_trunk.api.schemas.catalogue import CatalogueOut, ClassOut, FormOut, GrammarOut, HazardOut, TargetChoiceOut
 from tidy_trunk.core.catalogue import DEVICES
-from tidy_trunk.core.plan import EFFORTS_DB_SPL, TARGETS
+from tidy_trunk.core.plan import ALONG, EFFORTS_DB_SPL, TARGETS, Hazard
+from tidy_trunk.core.say import GRAMMAR, PASSABLE
 from tidy_trunk.core.timecode import RATES
+from tidy_trunk.document import plan_schema
 
 router = APIRouter(tags=["catalogue"])
 
@@ -18,7 +20,20 @@ def read_catalogue() -> CatalogueOut:
         targets=[TargetChoiceOut.model_validate(target) for target in TARGETS.values()],
         frame_rates=list(RATES),
         efforts=dict(EFFORTS_DB_SPL),
+        hazards=[HazardOut(id=hazard, along=hazard in ALONG) for hazard in Hazard],
     )
+
+
+@router.get("/grammar")
+def read_grammar() -> GrammarOut:
+    """The forms of a said line."""
+    return GrammarOut(forms=[FormOut(**form._asdict()) for form in GRAMMAR], passable=PASSABLE)
+
+
+@router.get("/plan-schema", response_class=Response, responses={200: {"content": {"application/schema+json": {}}}})
+def read_plan_schema() -> Response:
+    """The JSON Schema of a plan file."""
+    return Response(plan_schema(), media_type="application/schema+json")
 
 
 @router.get("/health")

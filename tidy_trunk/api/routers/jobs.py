@@ -3,10 +3,21 @@
 from typing import Annotated, Any
 from uuid import UUID
 
-from fastapi import APIRouter, Body, Path, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from tidy_trunk.api.dependencies import Jobs
-from tidy_trunk.api.schemas.jobs import PROBLEMS, BaseIn, EditsIn, HistoryOut, JobOut, JobStateOut, NewJobIn
+from tidy_trunk.api.schemas.jobs import (
+    PROBLEMS,
+    BaseIn,
+    ChangesOut,
+    CountsOut,
+    EditsIn,
+    HistoryOut,
+    JobOut,
+    JobStateOut,
+    NewJobIn,
+    ReplaceIn,
+)
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.services.jobs import JobState
 
@@ -55,25 +66,51 @@ def delete_job(job_id: UUID, jobs: Jobs) -> None:
 @router.post("/{job_id}/edits", response_model=JobStateOut)
 def edit_job(job_id: UUID, body: EditsIn, jobs: Jobs) -> Response:
     """Apply edits as one revision; the answer is the new state with its traces, levels and findings."""
-    return _answer(jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits]))
+    return _answer(jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits], body.who))
 
 
 @router.post("/{job_id}/undo", response_model=JobStateOut)
 def undo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """Back to the state before the last edit."""
-    return _answer(jobs.undo(job_id, body.base_revision))
+    return _answer(jobs.undo(job_id, body.base_revision, body.who))
 
 
 @router.post("/{job_id}/redo", response_model=JobStateOut)
 def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """The edit that was undone last, again."""
-    return _answer(jobs.redo(job_id, body.base_revision))
+    return _answer(jobs.redo(job_id, body.base_revision, body.who))
 
 
 @router.get("/{job_id}/revisions")
 def read_history(job_id: UUID, jobs: Jobs) -> list[HistoryOut]:
     """Every state of a job as a sentence, the newest first."""
-    return [HistoryOut(number=number, sentence=sentence, created=at) for number, sentence, at in jobs.history(job_id)]
+    return [HistoryOut.model_validate(record) for record in jobs.history(job_id)]
+
+
+@router.get("/{job_id}/differences")
+def read_differences(
+    job_id: UUID,
+    before: Annotated[int, Query(ge=1, le=2_000_000_000)],
+    after: Annotated[int, Query(ge=1, le=2_000_000_000)],
+    jobs: Jobs,
+) -> list[str]:
+    """What changes from one state to another, in words."""
+    return list(jobs.differences(job_id, before, after))
+
+
+@router.post("/{job_id}/plan/preview")
+def preview_plan(
+    job_id: UUID, body: Annotated[Any, Body(examples=[{"schema_version": 2, "name": "Casting day"}])], jobs: Jobs
+) -> ChangesOut:
+    """What a plan file would change in this job; nothing is kept."""
+    evaluation, changes = jobs.would_change(job_id, body)
+    return ChangesOut(changes=list(changes), counts=CountsOut.from_core(evaluation))
+
+
+@router.put("/{job_id}/plan", response_model=JobStateOut)
+def replace_plan(job_id: UUID, body: ReplaceIn, jobs: Jobs) -> Response:
+    """A plan file in the place of the job's plan; it can be undone like any edit."""
+    return _answer(jobs.replace(job_id, body.base_revision, body.plan, body.who))
 
 
 @router.get("/{job_id}/revisions/{number}", response_model=JobStateOut)
@@ -85,7 +122,7 @@ def read_revision(job_id: UUID, number: Number, jobs: Jobs) -> Response:
 @router.post("/{job_id}/revisions/{number}/bring-back", response_model=JobStateOut)
 def bring_back(job_id: UUID, number: Number, body: BaseIn, jobs: Jobs) -> Response:
     """Make an earlier state the newest one."""
-    return _answer(jobs.bring_back(job_id, body.base_revision, number))
+    return _answer(jobs.bring_back(job_id, body.base_revision, number, body.who))
 
 
 @router.get("/{job_id}/plan", response_class=Response, responses={200: {"content": {"application/json": {}}}})

@@ -18,8 +18,29 @@ class TargetChoiceOut(Out):
     words: str
 
 
+class HazardOut(Out):
+    """What a lead may pass; `along`: for so many metres, else at a distance."""
+
+    id: str
+    along: bool
+
+
 class CatalogueOut(Out):
     classes: list[ClassOut]
     targets: list[TargetChoiceOut]
     frame_rates: list[str]
     efforts: dict[str, float]
+    hazards: list[HazardOut]
+
+
+class FormOut(Out):
+    """One form of a said line."""
+
+    pattern: str
+    example: str
+    does: str
+
+
+class GrammarOut(Out):
+    forms: list[FormOut]
+    passable: str

@@ -26,8 +26,12 @@ class NewJobIn(In):
     name: Annotated[str, Field(min_length=1, max_length=80, examples=["Casting day"])]
 
 
+Who = Annotated[str, Field(max_length=80, description="Name of the one who does it; may be empty")]
+
+
 class EditsIn(In):
     base_revision: Base
+    who: Who = ""
     edits: Annotated[tuple[AnyEdit, ...], Field(min_length=1, max_length=200)]
 
     model_config = ConfigDict(
@@ -62,6 +66,7 @@ class PreviewIn(In):
 
 class BaseIn(In):
     base_revision: Base
+    who: Who = ""
 
     model_config = ConfigDict(extra="forbid", frozen=True, json_schema_extra={"examples": [{"base_revision": 3}]})
 
@@ -78,9 +83,33 @@ class JobOut(Out):
 
 
 class HistoryOut(Out):
+    """A state in the history."""
+
     number: int
     sentence: str
+    who: str
     created: datetime
+
+
+class ReplaceIn(In):
+    """A plan file in the place of a job's plan."""
+
+    base_revision: Base
+    who: Who = ""
+    plan: Any
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={"examples": [{"base_revision": 3, "plan": {"schema_version": 2, "name": "Casting day"}}]},
+    )
+
+
+class ChangesOut(Out):
+    """What a plan file would change, in words, and what would then be found."""
+
+    changes: list[str]
+    counts: "CountsOut"
 
 
 class FixOut(Out):
@@ -105,6 +134,7 @@ class FindingOut(Out):
     run: str
     track: str
     measured_db: Level
+    has_detours: bool
     fixes: list[FixOut]
 
     @classmethod
@@ -197,6 +227,14 @@ class CountsOut(Out):
     caution: int
     note: int
 
+    @classmethod
+    def from_core(cls, evaluation: Evaluation) -> "CountsOut":
+        return cls(
+            stop=evaluation.count(Severity.STOP),
+            caution=evaluation.count(Severity.CAUTION),
+            note=evaluation.count(Severity.NOTE),
+        )
+
 
 class JobStateOut(Out):
     """One revision, worked out: the answer to every edit."""
@@ -230,11 +268,7 @@ class JobStateOut(Out):
             devices=_devices(evaluation),
             runs=[LeadOut.model_validate(lead_row(evaluation.rig, run)) for run in evaluation.plan.runs.values()],
             findings=[FindingOut.from_core(finding) for finding in evaluation.findings],
-            counts=CountsOut(
-                stop=evaluation.count(Severity.STOP),
-                caution=evaluation.count(Severity.CAUTION),
-                note=evaluation.count(Severity.NOTE),
-            ),
+            counts=CountsOut.from_core(evaluation),
         )
 
 

@@ -45,13 +45,14 @@ from tidy_trunk.core.plan.model import (
     Source,
     Stretch,
 )
-from tidy_trunk.core.plan.own_leads import circuits_of, lead_class
-from tidy_trunk.core.plan.path import FIELDS, needed_m, passed, passing_words, path_m
+from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
+from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, passed, passing_words, path_m
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.plan.validate import validate
 
 __all__ = [
+    "ALONG",
     "EFFORTS_DB_SPL",
     "FIELDS",
     "SLACK_END_M",
@@ -96,6 +97,7 @@ __all__ = [
     "Target",
     "Unit",
     "apply_edits",
+    "check_lead",
     "circuits_of",
     "differences",
     "lead_class",

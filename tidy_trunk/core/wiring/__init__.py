@@ -2,6 +2,7 @@
 
 from tidy_trunk.core.wiring.circuit import end_of, is_plug_of_its_own
 from tidy_trunk.core.wiring.faults import Fault, faults
+from tidy_trunk.core.wiring.judgement import Judgement, judge
 from tidy_trunk.core.wiring.power import FEED_OHM, SUPPLY_V, Delivery, delivery
 from tidy_trunk.core.wiring.sound import Arrival, Link, Mismatch, bare_ratio, link, unmated
 
@@ -11,6 +12,7 @@ __all__ = [
     "Arrival",
     "Delivery",
     "Fault",
+    "Judgement",
     "Link",
     "Mismatch",
     "bare_ratio",
@@ -18,6 +20,7 @@ __all__ = [
     "end_of",
     "faults",
     "is_plug_of_its_own",
+    "judge",
     "link",
     "unmated",
 ]

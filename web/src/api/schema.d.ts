@@ -152,6 +152,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Differences
+         * @description What changes from one state to another, in words.
+         */
+        get: operations["read_differences_api_jobs__job_id__differences_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/plan/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Plan
+         * @description What a plan file would change in this job; nothing is kept.
+         */
+        post: operations["preview_plan_api_jobs__job_id__plan_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Plan
+         * @description The plan as a file, as `./tidy check` reads it.
+         */
+        get: operations["export_plan_api_jobs__job_id__plan_get"];
+        /**
+         * Replace Plan
+         * @description A plan file in the place of the job's plan; it can be undone like any edit.
+         */
+        put: operations["replace_plan_api_jobs__job_id__plan_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/revisions/{number}": {
         parameters: {
             query?: never;
@@ -186,26 +250,6 @@ export interface paths {
          * @description Make an earlier state the newest one.
          */
         post: operations["bring_back_api_jobs__job_id__revisions__number__bring_back_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Export Plan
-         * @description The plan as a file, as `./tidy check` reads it.
-         */
-        get: operations["export_plan_api_jobs__job_id__plan_get"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -312,6 +356,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/runs/{run_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Picture
+         * @description A run opened: the contacts of its leads, and what comes of them.
+         */
+        get: operations["read_picture_api_jobs__job_id__runs__run_id__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/runs/{run_id}/detours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Detours
+         * @description Ways of a run by another box between its ends, each computed, quiet ones first.
+         */
+        get: operations["read_detours_api_jobs__job_id__runs__run_id__detours_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Lead Box
+         * @description Plugs with their contacts, and the leads of the catalogue, to make one's own from.
+         */
+        get: operations["read_lead_box_api_leads_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leads/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge Lead
+         * @description What a lead would do, contact by contact; nothing is kept.
+         */
+        post: operations["judge_lead_api_leads_judge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -324,6 +448,46 @@ export interface paths {
          * @description Device classes, targets, frame rates and vocal efforts.
          */
         get: operations["read_catalogue_api_catalogue_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/grammar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Grammar
+         * @description The forms of a said line.
+         */
+        get: operations["read_grammar_api_grammar_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan-schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Plan Schema
+         * @description The JSON Schema of a plan file.
+         */
+        get: operations["read_plan_schema_api_plan_schema_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -419,6 +583,12 @@ export interface components {
              * @description Number of the revision that this was made on
              */
             base_revision: number;
+            /**
+             * Who
+             * @description Name of the one who does it; may be empty
+             * @default
+             */
+            who: string;
         };
         /** BranchOut */
         BranchOut: {
@@ -426,6 +596,19 @@ export interface components {
             device: string;
             /** Label */
             label: string;
+        };
+        /** BridgeModel */
+        BridgeModel: {
+            end: components["schemas"]["Side"];
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /**
+             * Ohm
+             * @default 0
+             */
+            ohm: number;
         };
         /** CatalogueOut */
         CatalogueOut: {
@@ -439,6 +622,17 @@ export interface components {
             efforts: {
                 [key: string]: number;
             };
+            /** Hazards */
+            hazards: components["schemas"]["HazardOut"][];
+        };
+        /**
+         * ChangesOut
+         * @description What a plan file would change, in words, and what would then be found.
+         */
+        ChangesOut: {
+            /** Changes */
+            changes: string[];
+            counts: components["schemas"]["CountsOut"];
         };
         /**
          * ClassOut
@@ -470,13 +664,25 @@ export interface components {
             parts: components["schemas"]["PartModel"][];
             /** Id */
             id?: string | null;
+            /**
+             * Path
+             * @default []
+             */
+            path: components["schemas"]["StretchModel"][];
+        };
+        /** ContactOut */
+        ContactOut: {
+            /** Name */
+            name: string;
+            /** Carries */
+            carries: string;
         };
         /**
          * ControlKind
          * @description How a control is moved.
          * @enum {string}
          */
-        ControlKind: "choice" | "knob" | "switch";
+        ControlKind: "choice" | "knob" | "switch" | "frequency";
         /**
          * ControlOut
          * @description A control as it stands; `minimum`, `maximum` and `step` in dB for a knob.
@@ -576,6 +782,60 @@ export interface components {
              * @default 35
              */
             room_noise_db_spl: number;
+            /**
+             * Slack Share
+             * @default 0.1
+             */
+            slack_share: number;
+            /**
+             * Slack End M
+             * @default 1
+             */
+            slack_end_m: number;
+            /**
+             * Frequencies Cleared
+             * @default false
+             */
+            frequencies_cleared: boolean;
+            /**
+             * Radio Guard Mhz
+             * @default 0.1
+             */
+            radio_guard_mhz: number;
+        };
+        /**
+         * DetourOut
+         * @description A way by another box, with its result in dBFS.
+         */
+        DetourOut: {
+            /** Label */
+            label: string;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            /** Needs */
+            needs: string;
+            /**
+             * Average Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            average_dbfs: number | null;
+            /**
+             * Peak Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            peak_dbfs: number | null;
+            /**
+             * Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_dbfs: number | null;
+            /**
+             * Room Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            room_noise_dbfs: number | null;
+            /** Clips */
+            clips: boolean;
         };
         /**
          * DeviceDetailOut
@@ -703,8 +963,26 @@ export interface components {
              * @description Number of the revision that this was made on
              */
             base_revision: number;
+            /**
+             * Who
+             * @description Name of the one who does it; may be empty
+             * @default
+             */
+            who: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+        };
+        /**
+         * EndOut
+         * @description A kind of plug or socket that a lead of one's own may have.
+         */
+        EndOut: {
+            /** Connector */
+            connector: string;
+            /** Label */
+            label: string;
+            /** Contacts */
+            contacts: components["schemas"]["ContactOut"][];
         };
         /** FactOut */
         FactOut: {
@@ -775,6 +1053,8 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             measured_db: number | null;
+            /** Has Detours */
+            has_detours: boolean;
             /** Fixes */
             fixes: components["schemas"]["FixOut"][];
         };
@@ -783,7 +1063,48 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+        };
+        /**
+         * FormOut
+         * @description One form of a said line.
+         */
+        FormOut: {
+            /** Pattern */
+            pattern: string;
+            /** Example */
+            example: string;
+            /** Does */
+            does: string;
+        };
+        /**
+         * Gender
+         * @description A plug goes into a socket; XLR outputs are male, inputs female. Source: [IEC60268-12]
+         * @enum {string}
+         */
+        Gender: "male" | "female";
+        /** GrammarOut */
+        GrammarOut: {
+            /** Forms */
+            forms: components["schemas"]["FormOut"][];
+            /** Passable */
+            passable: string;
+        };
+        /**
+         * Hazard
+         * @description What a lead passes on its way. Source: [HANDBOOK] §§4, 9, 10
+         * @enum {string}
+         */
+        Hazard: "walkway" | "doorway" | "overhead" | "wet" | "hot" | "beside mains" | "across mains" | "dimmer" | "LED driver" | "motor" | "furnace" | "transmitter";
+        /**
+         * HazardOut
+         * @description What a lead may pass; `along`: for so many metres, else at a distance.
+         */
+        HazardOut: {
+            /** Id */
+            id: string;
+            /** Along */
+            along: boolean;
         };
         /** HearModel */
         HearModel: {
@@ -805,12 +1126,27 @@ export interface components {
             /** Distance M */
             distance_m: number | null;
         };
-        /** HistoryOut */
+        /**
+         * HearsOut
+         * @description What one channel of a socket hears; `channel` is empty where there is one only.
+         */
+        HearsOut: {
+            /** Channel */
+            channel: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * HistoryOut
+         * @description A state in the history.
+         */
         HistoryOut: {
             /** Number */
             number: number;
             /** Sentence */
             sentence: string;
+            /** Who */
+            who: string;
             /**
              * Created
              * Format: date-time
@@ -880,7 +1216,26 @@ export interface components {
             /** Unbalanced M */
             unbalanced_m: number;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+        };
+        /**
+         * JudgedOut
+         * @description A lead drawn, and what it does in every use.
+         */
+        JudgedOut: {
+            /** Pictures */
+            pictures: {
+                [key: string]: components["schemas"]["LeadPictureOut"];
+            };
+            /** Balanced */
+            balanced: boolean;
+            /**
+             * Loss Db
+             * @description dB; null is silence, or no limit
+             */
+            loss_db: number | null;
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
         };
         /**
          * LadderOut
@@ -932,6 +1287,57 @@ export interface components {
             /** Run */
             run: string;
         };
+        /**
+         * LeadBoxOut
+         * @description What a lead of one's own is made of.
+         */
+        LeadBoxOut: {
+            /** Ends */
+            ends: components["schemas"]["EndOut"][];
+            /** Leads */
+            leads: components["schemas"]["StockLeadOut"][];
+        };
+        /**
+         * LeadIn
+         * @description A lead of the user's own that is being made.
+         * @example {
+         *       "label": "Made last night",
+         *       "receiving": {
+         *         "connector": "trs35",
+         *         "gender": "male"
+         *       },
+         *       "sending": {
+         *         "connector": "xlr3",
+         *         "gender": "female"
+         *       },
+         *       "ways": {
+         *         "": {
+         *           "wires": [
+         *             {
+         *               "far": "T",
+         *               "near": "2"
+         *             },
+         *             {
+         *               "far": "S",
+         *               "near": "1"
+         *             }
+         *           ]
+         *         }
+         *       }
+         *     }
+         */
+        LeadIn: {
+            /** Label */
+            label: string;
+            sending: components["schemas"]["PlugModel"];
+            receiving: components["schemas"]["PlugModel"];
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["WiringModel"];
+            };
+            /** Short M */
+            short_m?: number | null;
+        };
         /** LeadOut */
         LeadOut: {
             /** Run */
@@ -952,6 +1358,25 @@ export interface components {
             inside: string;
             /** Wireless */
             wireless: boolean;
+        };
+        /**
+         * LeadPictureOut
+         * @description Contacts of both ends, and what lies between.
+         */
+        LeadPictureOut: {
+            /** Label */
+            label: string;
+            /** Length M */
+            length_m: number | null;
+            /** Sending */
+            sending: string;
+            /** Receiving */
+            receiving: string;
+            /** Near */
+            near: components["schemas"]["ContactOut"][];
+            /** Far */
+            far: components["schemas"]["ContactOut"][];
+            wiring: components["schemas"]["WiringModel"];
         };
         /** MoveRunModel */
         MoveRunModel: {
@@ -1033,6 +1458,24 @@ export interface components {
                 [key: string]: components["schemas"]["FigureModel"];
             };
         };
+        /** OwnLeadModel */
+        OwnLeadModel: {
+            /**
+             * Id
+             * @description Lower-case letters, digits and dashes
+             */
+            id: string;
+            /** Label */
+            label: string;
+            sending: components["schemas"]["PlugModel"];
+            receiving: components["schemas"]["PlugModel"];
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["WiringModel"];
+            };
+            /** Short M */
+            short_m?: number | null;
+        };
         /** PartModel */
         PartModel: {
             /**
@@ -1053,6 +1496,12 @@ export interface components {
              */
             shared: string;
         };
+        /** PassingModel */
+        PassingModel: {
+            what: components["schemas"]["Hazard"];
+            /** Metres */
+            metres?: number | null;
+        };
         /**
          * Place
          * @description What a stage of a trace is.
@@ -1066,7 +1515,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 1
+             * @default 2
              */
             schema_version: number;
             /** Name */
@@ -1078,7 +1527,11 @@ export interface components {
              *       "alignment_dbfs": -20,
              *       "mains_hz": 50,
              *       "sample_rate_hz": 48000,
-             *       "room_noise_db_spl": 35
+             *       "room_noise_db_spl": 35,
+             *       "slack_share": 0.1,
+             *       "slack_end_m": 1,
+             *       "frequencies_cleared": false,
+             *       "radio_guard_mhz": 0.1
              *     }
              */
             defaults: components["schemas"]["DefaultsModel"];
@@ -1087,6 +1540,11 @@ export interface components {
              * @default []
              */
             classes: components["schemas"]["OwnClassModel"][];
+            /**
+             * Leads
+             * @default []
+             */
+            leads: components["schemas"]["OwnLeadModel"][];
             /**
              * Devices
              * @default []
@@ -1102,6 +1560,15 @@ export interface components {
              * @default []
              */
             runs: components["schemas"]["RunModel"][];
+        };
+        /** PlugModel */
+        PlugModel: {
+            /**
+             * Connector
+             * @description Lower-case letters, digits and dashes
+             */
+            connector: string;
+            gender: components["schemas"]["Gender"];
         };
         /** PortOut */
         PortOut: {
@@ -1152,7 +1619,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
         };
         /** ProblemOut */
         ProblemOut: {
@@ -1176,7 +1643,7 @@ export interface components {
             /** Outcome */
             outcome: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
         };
         /**
          * Provenance
@@ -1196,6 +1663,19 @@ export interface components {
              * @description Lower-case letters, digits and dashes
              */
             device: string;
+        };
+        /** RemoveLeadModel */
+        RemoveLeadModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove-lead";
+            /**
+             * Lead
+             * @description Lower-case letters, digits and dashes
+             */
+            lead: string;
         };
         /** RemoveSourceModel */
         RemoveSourceModel: {
@@ -1224,6 +1704,32 @@ export interface components {
             device: string;
             /** Label */
             label: string;
+        };
+        /**
+         * ReplaceIn
+         * @description A plan file in the place of a job's plan.
+         * @example {
+         *       "base_revision": 3,
+         *       "plan": {
+         *         "name": "Casting day",
+         *         "schema_version": 2
+         *       }
+         *     }
+         */
+        ReplaceIn: {
+            /**
+             * Base Revision
+             * @description Number of the revision that this was made on
+             */
+            base_revision: number;
+            /**
+             * Who
+             * @description Name of the one who does it; may be empty
+             * @default
+             */
+            who: string;
+            /** Plan */
+            plan: unknown;
         };
         /** RouteBusModel */
         RouteBusModel: {
@@ -1269,6 +1775,25 @@ export interface components {
              * @default []
              */
             parts: components["schemas"]["PartModel"][];
+            /**
+             * Path
+             * @default []
+             */
+            path: components["schemas"]["StretchModel"][];
+            /**
+             * Strain Relief
+             * @default false
+             */
+            strain_relief: boolean;
+        };
+        /**
+         * RunPictureOut
+         * @description A run opened.
+         */
+        RunPictureOut: {
+            /** Leads */
+            leads: components["schemas"]["LeadPictureOut"][];
+            use: components["schemas"]["UseOut"];
         };
         /**
          * RungOut
@@ -1327,6 +1852,26 @@ export interface components {
             dbu_offset: number | null;
             /** Controls */
             controls: components["schemas"]["ControlOut"][];
+        };
+        /** SaveLeadModel */
+        SaveLeadModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "save-lead";
+            /** Label */
+            label: string;
+            sending: components["schemas"]["PlugModel"];
+            receiving: components["schemas"]["PlugModel"];
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["WiringModel"];
+            };
+            /** Short M */
+            short_m?: number | null;
+            /** Id */
+            id?: string | null;
         };
         /** SayIn */
         SayIn: {
@@ -1388,6 +1933,16 @@ export interface components {
             mains_hz?: number | null;
             /** Room Noise Db Spl */
             room_noise_db_spl?: number | null;
+            /** Sample Rate Hz */
+            sample_rate_hz?: number | null;
+            /** Slack Share */
+            slack_share?: number | null;
+            /** Slack End M */
+            slack_end_m?: number | null;
+            /** Frequencies Cleared */
+            frequencies_cleared?: boolean | null;
+            /** Radio Guard Mhz */
+            radio_guard_mhz?: number | null;
         };
         /** SetPartsModel */
         SetPartsModel: {
@@ -1403,6 +1958,21 @@ export interface components {
             run: string;
             /** Parts */
             parts: components["schemas"]["PartModel"][];
+        };
+        /** SetPathModel */
+        SetPathModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-path";
+            /**
+             * Run
+             * @description Lower-case letters, digits and dashes
+             */
+            run: string;
+            /** Path */
+            path: components["schemas"]["StretchModel"][];
         };
         /** SetSourceModel */
         SetSourceModel: {
@@ -1424,6 +1994,23 @@ export interface components {
             average_db_spl?: number | null;
             /** Peak Db Spl */
             peak_db_spl?: number | null;
+            /** Irreplaceable */
+            irreplaceable?: boolean | null;
+        };
+        /** SetStrainReliefModel */
+        SetStrainReliefModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-strain-relief";
+            /**
+             * Run
+             * @description Lower-case letters, digits and dashes
+             */
+            run: string;
+            /** On */
+            on: boolean;
         };
         /**
          * Severity
@@ -1431,6 +2018,12 @@ export interface components {
          * @enum {string}
          */
         Severity: "stop" | "caution" | "note";
+        /**
+         * Side
+         * @description The two ends of a lead.
+         * @enum {string}
+         */
+        Side: "sending" | "receiving";
         /** SourceModel */
         SourceModel: {
             /**
@@ -1458,6 +2051,29 @@ export interface components {
             heard_by: {
                 [key: string]: number;
             };
+            /**
+             * Irreplaceable
+             * @default false
+             */
+            irreplaceable: boolean;
+        };
+        /**
+         * StockLeadOut
+         * @description A lead of the catalogue, to begin one's own from.
+         */
+        StockLeadOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            sending: components["schemas"]["PlugModel"];
+            receiving: components["schemas"]["PlugModel"];
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["WiringModel"];
+            };
+            /** Short M */
+            short_m: number | null;
         };
         /** StopOut */
         StopOut: {
@@ -1467,6 +2083,16 @@ export interface components {
             label: string;
             /** Detail */
             detail: string;
+        };
+        /** StretchModel */
+        StretchModel: {
+            /** Length M */
+            length_m: number;
+            /**
+             * Passes
+             * @default []
+             */
+            passes: components["schemas"]["PassingModel"][];
         };
         /** TargetChoiceOut */
         TargetChoiceOut: {
@@ -1548,6 +2174,22 @@ export interface components {
             severity: components["schemas"]["Severity"] | null;
         };
         /**
+         * UseOut
+         * @description What comes of a lead, or of all leads of a run: what is heard, what of power gets through, what is wrong.
+         */
+        UseOut: {
+            /** Between */
+            between: string;
+            /** Hears */
+            hears: components["schemas"]["HearsOut"][];
+            /** Mono */
+            mono: string;
+            /** Powers */
+            powers: string[];
+            /** Faults */
+            faults: string[];
+        };
+        /**
          * WayOut
          * @description A way to match a run, with its result in dBFS.
          */
@@ -1557,7 +2199,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
             /** Needs */
             needs: string;
             /** Loses */
@@ -1605,6 +2247,57 @@ export interface components {
             fits: boolean;
             /** Verdict */
             verdict: string;
+        };
+        /** WindingModel */
+        WindingModel: {
+            /** Near */
+            near: [
+                string,
+                string
+            ];
+            /** Far */
+            far: [
+                string,
+                string
+            ];
+        };
+        /** WireModel */
+        WireModel: {
+            /** Near */
+            near: string;
+            /** Far */
+            far: string;
+            /**
+             * Ohm
+             * @default 0
+             */
+            ohm: number;
+            /**
+             * Blocks Dc
+             * @default false
+             */
+            blocks_dc: boolean;
+        };
+        /**
+         * WiringModel
+         * @description What is inside one way of a lead: cores, what bridges two contacts of one end, transformers.
+         */
+        WiringModel: {
+            /**
+             * Wires
+             * @default []
+             */
+            wires: components["schemas"]["WireModel"][];
+            /**
+             * Bridges
+             * @default []
+             */
+            bridges: components["schemas"]["BridgeModel"][];
+            /**
+             * Windings
+             * @default []
+             */
+            windings: components["schemas"]["WindingModel"][];
         };
     };
     responses: never;
@@ -2095,6 +2788,225 @@ export interface operations {
             };
         };
     };
+    read_differences_api_jobs__job_id__differences_get: {
+        parameters: {
+            query: {
+                before: number;
+                after: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    preview_plan_api_jobs__job_id__plan_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_plan_api_jobs__job_id__plan_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    replace_plan_api_jobs__job_id__plan_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStateOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_revision_api_jobs__job_id__revisions__number__get: {
         parameters: {
             query?: never;
@@ -2171,58 +3083,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobStateOut"];
-                };
-            };
-            /** @description No such job, track or run */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The job has moved on, or there is nothing to undo */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It cannot be done; the detail says why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    export_plan_api_jobs__job_id__plan_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
                 };
             };
             /** @description No such job, track or run */
@@ -2532,6 +3392,216 @@ export interface operations {
             };
         };
     };
+    read_picture_api_jobs__job_id__runs__run_id__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPictureOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_detours_api_jobs__job_id__runs__run_id__detours_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DetourOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_lead_box_api_leads_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadBoxOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    judge_lead_api_leads_judge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_catalogue_api_catalogue_get: {
         parameters: {
             query?: never;
@@ -2548,6 +3618,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+        };
+    };
+    read_grammar_api_grammar_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GrammarOut"];
+                };
+            };
+        };
+    };
+    read_plan_schema_api_plan_schema_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": unknown;
                 };
             };
         };

@@ -1,0 +1,80 @@
+"""Leads: drawn, judged, made."""
+
+from uuid import UUID
+
+from fastapi import APIRouter
+
+from tidy_trunk.api.dependencies import ItemId, Jobs
+from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.leads import (
+    ContactOut,
+    DetourOut,
+    EndOut,
+    JudgedOut,
+    LeadBoxOut,
+    LeadIn,
+    LeadPictureOut,
+    RunPictureOut,
+    StockLeadOut,
+    UseOut,
+)
+from tidy_trunk.core.catalogue import CONNECTORS, LEADS, Gender, Plug
+from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
+from tidy_trunk.document import PlugModel, WiringModel
+from tidy_trunk.services.pictures import contacts_of, lead_picture, lead_uses
+
+router = APIRouter(tags=["leads"], responses=PROBLEMS)
+
+
+@router.get("/jobs/{job_id}/runs/{run_id}/picture")
+def read_picture(job_id: UUID, run_id: ItemId, jobs: Jobs) -> RunPictureOut:
+    """A run opened: the contacts of its leads, and what comes of them."""
+    return RunPictureOut.from_core(jobs.picture(job_id, run_id))
+
+
+@router.get("/jobs/{job_id}/runs/{run_id}/detours")
+def read_detours(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[DetourOut]:
+    """Ways of a run by another box between its ends, each computed, quiet ones first."""
+    return [DetourOut.from_core(detour) for detour in jobs.detours(job_id, run_id)]
+
+
+@router.get("/leads")
+def read_lead_box() -> LeadBoxOut:
+    """Plugs with their contacts, and the leads of the catalogue, to make one's own from."""
+    return LeadBoxOut(
+        ends=[
+            EndOut(
+                connector=connector.id,
+                label=connector.label,
+                contacts=[ContactOut(name=name, carries=carries) for name, carries in contacts_of(plug)],
+            )
+            for connector in CONNECTORS.values()
+            if circuits_of(plug := Plug(connector.id, Gender.MALE)) and connector.id != "inside"
+        ],
+        leads=[
+            StockLeadOut(
+                id=lead.id,
+                label=lead.label,
+                sending=PlugModel.from_core(lead.sending),
+                receiving=PlugModel.from_core(lead.receiving),
+                ways={branch: WiringModel.from_core(way) for branch, way in lead.ways.items()},
+                short_m=lead.short_m,
+            )
+            for lead in LEADS.values()
+            if circuits_of(lead.sending) and circuits_of(lead.receiving)
+        ],
+    )
+
+
+@router.post("/leads/judge")
+def judge_lead(body: LeadIn) -> JudgedOut:
+    """What a lead would do, contact by contact; nothing is kept."""
+    own = body.to_core()
+    check_lead(own)
+    lead = lead_class(own)
+    return JudgedOut(
+        pictures={branch: LeadPictureOut.from_core(lead_picture(lead, branch)) for branch in lead.ways},
+        balanced=lead.balanced,
+        loss_db=lead.loss_db.value if lead.loss_db else None,
+        uses=[UseOut.from_core(use, use.between) for use in lead_uses(lead)],
+    )

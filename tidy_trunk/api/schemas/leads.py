@@ -1,0 +1,168 @@
+"""Leads as they are drawn and judged."""
+
+from typing import Annotated
+
+from pydantic import ConfigDict, Field
+
+from tidy_trunk.api.schemas.jobs import In
+from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.plan import OwnLead
+from tidy_trunk.core.ways import Detour
+from tidy_trunk.document import AnyEdit, PlugModel, WiringModel, edit_document
+from tidy_trunk.services.pictures import LeadPicture, LeadUse, RunPicture
+
+
+class ContactOut(Out):
+    name: str
+    carries: str
+
+
+class HearsOut(Out):
+    """What one channel of a socket hears; `channel` is empty where there is one only."""
+
+    channel: str
+    words: str
+
+
+class LeadPictureOut(Out):
+    """Contacts of both ends, and what lies between."""
+
+    label: str
+    length_m: float | None
+    sending: str
+    receiving: str
+    near: list[ContactOut]
+    far: list[ContactOut]
+    wiring: WiringModel
+
+    @classmethod
+    def from_core(cls, picture: LeadPicture) -> "LeadPictureOut":
+        return cls(
+            label=picture.label,
+            length_m=picture.length_m,
+            sending=picture.sending.words,
+            receiving=picture.receiving.words,
+            near=[ContactOut(name=name, carries=carries) for name, carries in picture.near],
+            far=[ContactOut(name=name, carries=carries) for name, carries in picture.far],
+            wiring=WiringModel.from_core(picture.wiring),
+        )
+
+
+class UseOut(Out):
+    """What comes of a lead, or of all leads of a run: what is heard, what of power gets through, what is wrong."""
+
+    between: str
+    hears: list[HearsOut]
+    mono: str
+    powers: list[str]
+    faults: list[str]
+
+    @classmethod
+    def from_core(cls, use: LeadUse | RunPicture, between: str) -> "UseOut":
+        return cls(
+            between=between,
+            hears=[HearsOut(channel=channel, words=words) for channel, words in use.hears],
+            mono=use.mono,
+            powers=list(use.powers),
+            faults=list(use.faults),
+        )
+
+
+class RunPictureOut(Out):
+    """A run opened."""
+
+    leads: list[LeadPictureOut]
+    use: UseOut
+
+    @classmethod
+    def from_core(cls, picture: RunPicture) -> "RunPictureOut":
+        return cls(leads=[LeadPictureOut.from_core(lead) for lead in picture.leads], use=UseOut.from_core(picture, ""))
+
+
+class LeadIn(In):
+    """A lead of the user's own that is being made."""
+
+    label: Annotated[str, Field(min_length=1, max_length=80)]
+    sending: PlugModel
+    receiving: PlugModel
+    ways: dict[Annotated[str, Field(pattern=r"^[LR]?$")], WiringModel]
+    short_m: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)] | None = None
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={
+            "examples": [
+                {
+                    "label": "Made last night",
+                    "sending": {"connector": "xlr3", "gender": "female"},
+                    "receiving": {"connector": "trs35", "gender": "male"},
+                    "ways": {"": {"wires": [{"near": "2", "far": "T"}, {"near": "1", "far": "S"}]}},
+                }
+            ]
+        },
+    )
+
+    def to_core(self) -> OwnLead:
+        return OwnLead(
+            id="own",
+            label=self.label,
+            sending=self.sending.to_core(),
+            receiving=self.receiving.to_core(),
+            ways={branch: way.to_core() for branch, way in self.ways.items()},
+            short_m=self.short_m,
+        )
+
+
+class JudgedOut(Out):
+    """A lead drawn, and what it does in every use."""
+
+    pictures: dict[str, LeadPictureOut]
+    balanced: bool
+    loss_db: Level
+    uses: list[UseOut]
+
+
+class StockLeadOut(Out):
+    """A lead of the catalogue, to begin one's own from."""
+
+    id: str
+    label: str
+    sending: PlugModel
+    receiving: PlugModel
+    ways: dict[str, WiringModel]
+    short_m: float | None
+
+
+class EndOut(Out):
+    """A kind of plug or socket that a lead of one's own may have."""
+
+    connector: str
+    label: str
+    contacts: list[ContactOut]
+
+
+class LeadBoxOut(Out):
+    """What a lead of one's own is made of."""
+
+    ends: list[EndOut]
+    leads: list[StockLeadOut]
+
+
+class DetourOut(Out):
+    """A way by another box, with its result in dBFS."""
+
+    label: str
+    edits: list[AnyEdit]
+    needs: str
+    average_dbfs: Level
+    peak_dbfs: Level
+    noise_dbfs: Level
+    room_noise_dbfs: Level
+    clips: bool
+
+    @classmethod
+    def from_core(cls, detour: Detour) -> "DetourOut":
+        names = [name for name in cls.model_fields if name != "edits"]
+        edits = [edit_document(edit) for edit in detour.edits]
+        return cls(**{name: getattr(detour, name) for name in names}, edits=edits)

@@ -15,6 +15,21 @@ export type Rung = Schemas['RungOut']
 export type Control = Schemas['ControlOut']
 export type Way = Schemas['WayOut']
 export type Join = Schemas['JoinOut']
+export type Detour = Schemas['DetourOut']
+export type RunPicture = Schemas['RunPictureOut']
+export type LeadPicture = Schemas['LeadPictureOut']
+export type Use = Schemas['UseOut']
+export type Contact = Schemas['ContactOut']
+export type LeadDraft = Schemas['LeadIn']
+export type WiringDraft = Schemas['WiringModel']
+export type Judged = Schemas['JudgedOut']
+export type LeadBox = Schemas['LeadBoxOut']
+export type StockLead = Schemas['StockLeadOut']
+export type Run = Schemas['RunModel']
+export type Stretch = Schemas['StretchModel']
+export type Hazard = Schemas['Hazard']
+export type Changes = Schemas['ChangesOut']
+export type Grammar = Schemas['GrammarOut']
 export type Answer = Schemas['AnswerOut']
 export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
@@ -73,19 +88,31 @@ export const api = {
   importPlan: (plan: unknown) => call<JobState>('POST', '/jobs/import', plan),
   remove: (job: string) => call<undefined>('DELETE', `/jobs/${job}`),
   job: (job: string) => call<JobState>('GET', `/jobs/${job}`),
-  edit: (job: string, base: number, edits: readonly Edit[]) =>
-    call<JobState>('POST', `/jobs/${job}/edits`, { base_revision: base, edits }),
-  undo: (job: string, base: number) => call<JobState>('POST', `/jobs/${job}/undo`, { base_revision: base }),
-  redo: (job: string, base: number) => call<JobState>('POST', `/jobs/${job}/redo`, { base_revision: base }),
+  edit: (job: string, base: number, edits: readonly Edit[], who: string) =>
+    call<JobState>('POST', `/jobs/${job}/edits`, { base_revision: base, who, edits }),
+  undo: (job: string, base: number, who: string) =>
+    call<JobState>('POST', `/jobs/${job}/undo`, { base_revision: base, who }),
+  redo: (job: string, base: number, who: string) =>
+    call<JobState>('POST', `/jobs/${job}/redo`, { base_revision: base, who }),
   history: (job: string) => call<HistoryEntry[]>('GET', `/jobs/${job}/revisions`),
   revision: (job: string, number: number) => call<JobState>('GET', `/jobs/${job}/revisions/${number}`),
-  bringBack: (job: string, base: number, number: number) =>
-    call<JobState>('POST', `/jobs/${job}/revisions/${number}/bring-back`, { base_revision: base }),
+  bringBack: (job: string, base: number, number: number, who: string) =>
+    call<JobState>('POST', `/jobs/${job}/revisions/${number}/bring-back`, { base_revision: base, who }),
+  differences: (job: string, before: number, after: number) =>
+    call<string[]>('GET', `/jobs/${job}/differences?before=${before}&after=${after}`),
+  wouldChange: (job: string, plan: unknown) => call<Changes>('POST', `/jobs/${job}/plan/preview`, plan),
+  replacePlan: (job: string, base: number, plan: unknown, who: string) =>
+    call<JobState>('PUT', `/jobs/${job}/plan`, { base_revision: base, who, plan }),
   device: (job: string, device: string) => call<DeviceDetail>('GET', `/jobs/${job}/devices/${part(device)}`),
   ladder: (job: string, track: string, through: string, edits: readonly Edit[]) =>
     call<Ladder>('POST', `/jobs/${job}/tracks/${part(track)}/ladder?through=${part(through)}`, { edits }),
   ways: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/ways`),
   joins: (job: string, run: string) => call<Join[]>('GET', `/jobs/${job}/runs/${part(run)}/joins`),
+  detours: (job: string, run: string) => call<Detour[]>('GET', `/jobs/${job}/runs/${part(run)}/detours`),
+  picture: (job: string, run: string) => call<RunPicture>('GET', `/jobs/${job}/runs/${part(run)}/picture`),
+  leadBox: () => call<LeadBox>('GET', '/leads'),
+  judge: (lead: LeadDraft) => call<Judged>('POST', '/leads/judge', lead),
+  grammar: () => call<Grammar>('GET', '/grammar'),
   say: (job: string, text: string) => call<Answer>('POST', `/jobs/${job}/say`, { text }),
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

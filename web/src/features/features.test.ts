@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { createSSRApp, type Component } from 'vue'
 import { renderToString } from 'vue/server-renderer'
 
-import type { Finding, Ladder, Lead, Rung, Track, Way } from '@/api/client'
+import type { Finding, Ladder, Lead, LeadPicture, Rung, Track, Way } from '@/api/client'
 import LadderChart from '@/features/levels/LadderChart.vue'
 import LadderControls from '@/features/levels/LadderControls.vue'
 import NoiseList from '@/features/levels/NoiseList.vue'
@@ -14,6 +14,8 @@ import LeadSegment from '@/features/runs/LeadSegment.vue'
 import TrackRow from '@/features/runs/TrackRow.vue'
 import ControlField from '@/ui/ControlField.vue'
 import FindingCard from '@/ui/FindingCard.vue'
+import LeadDrawing from '@/ui/LeadDrawing.vue'
+import LeadUse from '@/ui/LeadUse.vue'
 import RunTag from '@/ui/RunTag.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
@@ -78,6 +80,7 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
   run: 'run-14',
   track: '',
   measured_db: 12.8,
+  has_detours: false,
   fixes: [
     { label: 'Use the 25 dB lead', edits: [] },
     { label: 'Turn the output down', edits: [] },
@@ -299,5 +302,58 @@ describe('tables beside the ladder', () => {
   it('list the noises with a true minus', async () => {
     const noises = [{ name: 'room', level: -51.06, is_room: true }]
     expect(words(await html(NoiseList, { noises }))).toContain('room −51.1')
+  })
+})
+
+describe('a lead opened', () => {
+  const picture: LeadPicture = {
+    label: 'XLR to 3.5 mm with 25 dB',
+    length_m: 0.3,
+    sending: 'XLR-3 female',
+    receiving: '3.5 mm TRS male',
+    near: [
+      { name: '1', carries: 'screen' },
+      { name: '2', carries: 'hot' },
+      { name: '3', carries: 'cold' },
+    ],
+    far: [
+      { name: 'T', carries: 'left hot' },
+      { name: 'R', carries: 'right hot' },
+      { name: 'S', carries: 'screen' },
+    ],
+    wiring: {
+      wires: [
+        { near: '1', far: 'S', ohm: 0, blocks_dc: false },
+        { near: '2', far: 'T', ohm: 4700, blocks_dc: true },
+      ],
+      bridges: [{ end: 'receiving', first: 'T', second: 'R', ohm: 0 }],
+      windings: [],
+    },
+  }
+
+  it('draws a line for each core, what lies in it, and says it in words', async () => {
+    const drawn = await html(LeadDrawing, { picture })
+    expect(drawn).toContain('2 to T through 4.7 kΩ')
+    expect(drawn).toContain('T and R joined at the receiving end')
+    expect(drawn.match(/<line/g)).toHaveLength(2)
+    expect(drawn).toContain('class="screen"')
+  })
+
+  it('says what each side hears and what is wrong', async () => {
+    const use = {
+      between: 'floating balanced output into a stereo socket',
+      hears: [
+        { channel: 'left', words: 'the signal, −6.2 dB' },
+        { channel: 'right', words: 'the signal inverted, −6.2 dB' },
+      ],
+      mono: 'summed to mono nothing is left',
+      powers: [],
+      faults: ['the two sides are in opposite polarity'],
+    }
+    const text = words(await html(LeadUse, { use }))
+    expect(text).toContain('right hears the signal inverted, −6.2 dB')
+    expect(text).toContain('the two sides are in opposite polarity')
+    expect(text).not.toContain('the right signal arrives')
+    expect(words(await html(LeadUse, { use: { ...use, faults: [] } }))).toContain('the right signal arrives')
   })
 })

@@ -25,3 +25,9 @@ export const TAPE: Readonly<Record<string, string>> = {
   grey: '#8a8a8a',
   white: '#ffffff',
 }
+
+/** A resistance as it stands on a parts list: 150 Ω, 4.7 kΩ. */
+export function formatOhm(ohm: number): string {
+  const digits = (value: number) => String(Number(value.toPrecision(3)))
+  return ohm < 1000 ? `${digits(ohm)} Ω` : ohm < 1e6 ? `${digits(ohm / 1000)} kΩ` : `${digits(ohm / 1e6)} MΩ`
+}

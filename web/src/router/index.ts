@@ -12,6 +12,7 @@ export const router = createRouter({
         { path: '', redirect: (to) => ({ name: 'runs', params: to.params }) },
         { path: 'job', name: 'job', component: () => import('@/features/job/JobPage.vue') },
         { path: 'runs', name: 'runs', component: () => import('@/features/runs/RunsPage.vue') },
+        { path: 'leads', name: 'leads', component: () => import('@/features/leads/LeadsPage.vue') },
         {
           path: 'levels/:track?',
           name: 'levels',

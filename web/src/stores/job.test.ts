@@ -4,6 +4,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { JobState } from '@/api/client'
 import { useJob } from './job'
 
+vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
+
 const state = (revision: number, more: Partial<JobState> = {}) =>
   ({
     job: 'j',
@@ -42,7 +44,7 @@ describe('the open job', () => {
     expect(asked[1]).toEqual({
       method: 'POST',
       path: '/api/jobs/j/edits',
-      body: { base_revision: 3, edits: EDIT },
+      body: { base_revision: 3, who: '', edits: EDIT },
     })
     expect(job.newest?.revision).toBe(4)
     expect(job.notice).toBe('edit 4')
@@ -60,7 +62,7 @@ describe('the open job', () => {
     expect(job.newest?.revision).toBe(9)
     expect(job.problem).toBe('somebody changed it')
     expect(await job.edit(job.refused)).toBe(true)
-    expect(asked.at(-1)?.body).toEqual({ base_revision: 9, edits: EDIT })
+    expect(asked.at(-1)?.body).toEqual({ base_revision: 9, who: '', edits: EDIT })
     expect(job.refused).toHaveLength(0)
   })
 

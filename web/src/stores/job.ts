@@ -2,9 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { api, ApiProblem, type Edit, type Finding, type JobState } from '@/api/client'
+import { useSettings } from '@/stores/settings'
 
 /** The open job: its newest state, or an earlier one that is being looked at. */
 export const useJob = defineStore('job', () => {
+  const settings = useSettings()
   const newest = shallowRef<JobState | null>(null)
   const looked = shallowRef<JobState | null>(null)
   const problem = ref('')
@@ -12,6 +14,7 @@ export const useJob = defineStore('job', () => {
   const busy = ref(false)
   const refused = shallowRef<readonly Edit[]>([]) // what a newer state kept out, to be done again or dropped
   const pointed = ref('') // id of the finding that is pointed at
+  const boxesFor = ref('') // run for which ways by another box are asked
 
   const state = computed(() => looked.value ?? newest.value)
   const findings = computed<readonly Finding[]>(() => state.value?.findings ?? [])
@@ -52,7 +55,7 @@ export const useJob = defineStore('job', () => {
     try {
       problem.value = ''
       busy.value = true
-      newest.value = await api.edit(base.job, base.revision, edits)
+      newest.value = await api.edit(base.job, base.revision, edits, settings.who)
       notice.value = newest.value.sentence
       refused.value = []
       return true
@@ -72,7 +75,7 @@ export const useJob = defineStore('job', () => {
     const base = newest.value
     if (!base || readOnly.value) return
     if (direction === 'undo' ? !base.can_undo : !base.can_redo) return
-    if (await attempt(() => api[direction](base.job, base.revision)))
+    if (await attempt(() => api[direction](base.job, base.revision, settings.who)))
       notice.value = newest.value?.sentence ?? ''
   }
 
@@ -89,9 +92,18 @@ export const useJob = defineStore('job', () => {
   async function bringBack() {
     const [base, earlier] = [newest.value, looked.value]
     if (!base || !earlier) return
-    if (await attempt(() => api.bringBack(base.job, base.revision, earlier.revision))) {
+    if (await attempt(() => api.bringBack(base.job, base.revision, earlier.revision, settings.who))) {
       notice.value = newest.value?.sentence ?? ''
     }
+  }
+
+  /** A plan file in the place of this plan, as one step. */
+  async function replace(plan: unknown): Promise<boolean> {
+    const base = newest.value
+    if (!base || readOnly.value) return false
+    const done = await attempt(() => api.replacePlan(base.job, base.revision, plan, settings.who))
+    if (done) notice.value = newest.value?.sentence ?? ''
+    return done
   }
 
   return {
@@ -105,12 +117,14 @@ export const useJob = defineStore('job', () => {
     busy,
     refused,
     pointed,
+    boxesFor,
     open,
     edit,
     undo: () => step('undo'),
     redo: () => step('redo'),
     lookAt,
     bringBack,
+    replace,
     attempt,
   }
 })

@@ -16,5 +16,7 @@ export const useSettings = defineStore('settings', () => {
     document.documentElement.dataset.theme = theme.value
     localStorage.setItem('theme', theme.value)
   })
-  return { theme }
+  const who = ref(localStorage.getItem('who') ?? '') // typed once, written beside every edit
+  watchEffect(() => localStorage.setItem('who', who.value.trim()))
+  return { theme, who }
 })

@@ -25,7 +25,7 @@ function move(event: Event) {
 
 <template>
   <div class="control" :class="control.kind">
-    <label :for="id">{{ control.label }}</label>
+    <label :for="id">{{ control.label }}{{ control.kind === 'frequency' ? ', MHz' : '' }}</label>
     <template v-if="control.kind === 'knob'">
       <output class="num" :for="id">{{ formatSigned(position) }}</output>
       <input
@@ -40,6 +40,19 @@ function move(event: Event) {
         @change="emit('set', position)"
       />
     </template>
+    <input
+      v-else-if="control.kind === 'frequency'"
+      :id="id"
+      class="plain-input num"
+      type="number"
+      min="0"
+      max="7000"
+      step="0.001"
+      :value="control.value || ''"
+      placeholder="MHz, not set"
+      :disabled="disabled"
+      @change="emit('set', Number(($event.target as HTMLInputElement).value) || 0)"
+    />
     <ToggleSwitch
       v-else-if="control.kind === 'switch'"
       :input-id="id"

@@ -7,7 +7,7 @@ import SeverityMark from './SeverityMark.vue'
 
 /** A finding with its reason and fixes. The first fix answers to `a` while the finding is pointed at. */
 const props = defineProps<{ finding: Finding; pointed: boolean; locked: boolean }>()
-const emit = defineEmits<{ point: []; apply: [fix: Fix] }>()
+const emit = defineEmits<{ point: []; apply: [fix: Fix]; boxes: [run: string] }>()
 const showAll = ref(false)
 const card = useTemplateRef<HTMLElement>('card')
 
@@ -30,9 +30,14 @@ watch(
     <p>{{ finding.text }}</p>
     <p v-if="pointed && finding.verify" class="soft small">To be sure: {{ finding.verify }}</p>
     <p v-if="pointed" class="soft small">Source: {{ finding.source_words }}</p>
-    <div v-if="finding.fixes.length && !locked" class="fixes no-print">
-      <Button :outlined="!pointed" size="small" @click.stop="emit('apply', finding.fixes[0]!)">
-        {{ finding.fixes[0]!.label }} <kbd v-if="pointed">a</kbd>
+    <div v-if="(finding.fixes.length || finding.has_detours) && !locked" class="fixes no-print">
+      <Button
+        v-if="finding.fixes[0]"
+        :outlined="!pointed"
+        size="small"
+        @click.stop="emit('apply', finding.fixes[0])"
+      >
+        {{ finding.fixes[0].label }} <kbd v-if="pointed">a</kbd>
       </Button>
       <template v-if="finding.fixes.length > 1">
         <Button v-if="!showAll" text size="small" @click.stop="showAll = true">
@@ -48,6 +53,14 @@ watch(
           {{ fix.label }}
         </Button>
       </template>
+      <Button
+        v-if="finding.has_detours"
+        :outlined="!pointed || finding.fixes.length > 0"
+        size="small"
+        @click.stop="emit('boxes', finding.run)"
+      >
+        By way of another box <kbd v-if="pointed && !finding.fixes.length">a</kbd>
+      </Button>
     </div>
   </article>
 </template>

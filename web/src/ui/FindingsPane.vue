@@ -7,7 +7,7 @@ import FindingCard from './FindingCard.vue'
 
 /** The findings beside a picture, gravest first. */
 defineProps<{ findings: readonly Finding[]; title: string; narrowed: boolean }>()
-const emit = defineEmits<{ all: []; apply: [fix: Fix] }>()
+const emit = defineEmits<{ all: []; apply: [fix: Fix]; boxes: [run: string] }>()
 const job = useJob()
 </script>
 
@@ -28,6 +28,7 @@ const job = useJob()
       :locked="job.readOnly"
       @point="job.pointed = finding.id"
       @apply="emit('apply', $event)"
+      @boxes="emit('boxes', $event)"
     />
   </aside>
 </template>

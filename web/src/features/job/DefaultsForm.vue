@@ -68,6 +68,42 @@ function set(change: Omit<JobEdit, 'kind'>) {
           <option :value="60">60</option>
         </select>
       </label>
+      <label class="field">
+        <span>Sample rate, Hz</span>
+        <select :value="defaults.sample_rate_hz" @change="set({ sample_rate_hz: Number(text($event)) })">
+          <option v-for="rate in [44100, 48000, 96000, 192000]" :key="rate" :value="rate">{{ rate }}</option>
+        </select>
+      </label>
+      <label class="field">
+        <span>Slack at each end, m</span>
+        <input
+          type="number"
+          min="0"
+          max="20"
+          step="0.1"
+          :value="defaults.slack_end_m"
+          @change="set({ slack_end_m: Number(text($event)) })"
+        />
+      </label>
+      <label class="field">
+        <span>Radio guard, MHz</span>
+        <input
+          type="number"
+          min="0.001"
+          max="10"
+          step="0.025"
+          :value="defaults.radio_guard_mhz"
+          @change="set({ radio_guard_mhz: Number(text($event)) })"
+        />
+      </label>
+      <label class="check">
+        <input
+          type="checkbox"
+          :checked="defaults.frequencies_cleared ?? false"
+          @change="set({ frequencies_cleared: !defaults.frequencies_cleared })"
+        />
+        radio frequencies cleared for the place
+      </label>
     </fieldset>
   </section>
 </template>
@@ -84,6 +120,11 @@ fieldset {
   margin: 0;
   padding: 0;
   border: 0;
+}
+.check {
+  grid-column: span 2;
+  align-self: end;
+  padding-bottom: 0.4rem;
 }
 .wide {
   grid-column: span 2;

@@ -48,6 +48,7 @@ function hear(source: string, device: string, distance_m: number | null) {
           <th scope="col" class="num">quiet</th>
           <th scope="col" class="num">average</th>
           <th scope="col" class="num">peak</th>
+          <th scope="col">once</th>
           <th scope="col">heard by</th>
           <th class="no-print"><span class="visually-hidden">remove</span></th>
         </tr>
@@ -65,6 +66,17 @@ function hear(source: string, device: string, distance_m: number | null) {
               :aria-label="`${source.label}, ${level.split('_')[0]}, dB SPL at 1 m`"
               :disabled="job.readOnly"
               @change="setLevel(source.id, level, $event)"
+            />
+          </td>
+          <td>
+            <input
+              type="checkbox"
+              :checked="source.irreplaceable ?? false"
+              :aria-label="`${source.label} happens only once`"
+              :disabled="job.readOnly"
+              @change="
+                job.edit([{ kind: 'set-source', source: source.id, irreplaceable: !source.irreplaceable }])
+              "
             />
           </td>
           <td>

@@ -6,6 +6,8 @@ import type { JobState } from '@/api/client'
 import { useJob } from '@/stores/job'
 import { useLadder } from './useLadder'
 
+vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
+
 const settle = async () => {
   for (let turn = 0; turn < 12; turn++) await Promise.resolve()
   await nextTick()

@@ -3,37 +3,36 @@ import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
 import { computed, ref, watch } from 'vue'
 
-import { api, type Join } from '@/api/client'
+import { api, type RunPicture } from '@/api/client'
 import { useJob } from '@/stores/job'
+import LeadDrawing from '@/ui/LeadDrawing.vue'
+import LeadUse from '@/ui/LeadUse.vue'
 import RunTag from '@/ui/RunTag.vue'
+import OtherLeads from './OtherLeads.vue'
+import PathEditor from './PathEditor.vue'
+import RunLengths from './RunLengths.vue'
 
-/** One run: its leads with their lengths, other leads that would do, and the way out. */
+/** One run opened: its contacts and what comes of them, lengths and path, what else would do, and the way out. */
 const run = defineModel<string>('run', { required: true })
+const props = defineProps<{ boxes: boolean }>()
 const job = useJob()
-const joins = ref<Join[]>([])
+const picture = ref<RunPicture | null>(null)
 const plan = computed(() => job.state?.plan.runs?.find(({ id }) => id === run.value))
 const lead = computed(() => job.state?.runs.find((item) => item.run === run.value))
-const parts = computed(() => plan.value?.parts ?? [])
 
 watch([run, () => job.newest?.revision], async ([id]) => {
-  joins.value = id && job.newest && plan.value ? await api.joins(job.newest.job, id) : []
+  picture.value = id && job.newest && plan.value ? await api.picture(job.newest.job, id) : null
 })
 watch(plan, (found) => {
   if (!found) run.value = ''
 })
-
-function setLength(index: number, event: Event) {
-  const length_m = Number((event.target as HTMLInputElement).value)
-  const changed = parts.value.map((part, at) => (at === index ? { ...part, length_m } : part))
-  void job.edit([{ kind: 'set-parts', run: run.value, parts: changed }])
-}
 </script>
 
 <template>
   <Drawer
     :visible="Boolean(run)"
     position="right"
-    style="width: 26rem"
+    style="width: 30rem"
     @update:visible="(shown: boolean) => shown || (run = '')"
   >
     <template #header>
@@ -41,35 +40,22 @@ function setLength(index: number, event: Event) {
     </template>
     <div v-if="plan && lead" class="panel">
       <p>{{ lead.label }}. {{ lead.plugs }}{{ lead.inside ? `, ${lead.inside}` : '' }}.</p>
-      <label v-for="(part, index) in parts" :key="index" class="field">
-        <span>{{ lead.parts[index] }}{{ part.branch ? ` (${part.branch})` : '' }}, length in m</span>
-        <input
-          type="number"
-          min="0"
-          max="500"
-          step="0.1"
-          :value="part.length_m"
-          :disabled="job.readOnly"
-          @change="setLength(index, $event)"
-        />
-      </label>
-      <h3>Other leads that join these two</h3>
-      <ul>
-        <li v-for="join in joins" :key="join.label">
-          <Button
-            class="choice"
-            outlined
-            size="small"
-            :disabled="job.readOnly"
-            @click="job.edit(join.edits)"
-            >{{ join.label }}</Button
-          >
-          <span class="soft small">{{ join.faults.join('; ') || `${join.unbalanced_m} m unbalanced` }}</span>
-        </li>
-      </ul>
+      <template v-if="picture">
+        <LeadDrawing v-for="(drawn, index) in picture.leads" :key="index" :picture="drawn" />
+        <section class="comes">
+          <h3>What comes of it</h3>
+          <LeadUse :use="picture.use" />
+        </section>
+      </template>
+      <h3>Length</h3>
+      <RunLengths :run="plan" :lead="lead" />
+      <h3>Where it lies</h3>
+      <PathEditor :run="plan" />
+      <OtherLeads :run="plan.id" :asked="props.boxes" />
+      <RouterLink :to="{ name: 'leads', query: { run: plan.id } }">Make a lead of your own</RouterLink>
       <p class="soft small">
         Cables on the floor: tape or ramp them where people walk, cross mains at right angles, keep clear of
-        heat.
+        heat. Local rules decide.
       </p>
       <Button
         outlined
@@ -86,10 +72,19 @@ function setLength(index: number, event: Event) {
 .panel {
   display: grid;
   gap: 0.9rem;
-  justify-items: start;
 }
-.field {
-  width: 100%;
+.panel > :deep(button),
+.panel > a {
+  justify-self: start;
+}
+.panel > a {
+  color: inherit;
+}
+.comes {
+  display: grid;
+  gap: 0.3rem;
+  padding: 0.6rem 0.8rem;
+  border-left: 4px solid var(--line-strong);
 }
 h2 {
   display: flex;
@@ -98,14 +93,5 @@ h2 {
 }
 h3 {
   font-size: 1rem;
-}
-li {
-  display: grid;
-  gap: 0.2rem;
-  margin-bottom: 0.7rem;
-}
-.choice {
-  justify-content: start;
-  text-align: left;
 }
 </style>

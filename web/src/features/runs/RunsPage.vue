@@ -19,6 +19,14 @@ const device = ref('')
 const run = ref('')
 const litRun = ref('')
 
+// Ways by another box were asked for, here or from another station: the run opens with them.
+watch(
+  () => job.boxesFor,
+  (id) => id && (run.value = id),
+  { immediate: true },
+)
+watch(run, (id) => id === job.boxesFor || (job.boxesFor = ''))
+
 const blocks = computed(() => job.state?.devices.filter((item) => item.tracks.length) ?? [])
 const loose = computed(
   () => job.state?.devices.filter((item) => !item.tracks.length && item.is_recording) ?? [],
@@ -103,6 +111,9 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
           @light="litRun = $event"
         />
       </section>
+      <p class="loose no-print">
+        <RouterLink :to="{ name: 'leads' }">Leads of your own</RouterLink>
+      </p>
       <p v-if="loose.length" class="loose">
         <span class="soft">Nothing plugged in:</span>
         <button v-for="item in loose" :key="item.id" type="button" @click="device = item.id">
@@ -116,9 +127,10 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
       :narrowed="Boolean(chosenRow)"
       @all="chosen = ''"
       @apply="(fix: Fix) => job.edit(fix.edits)"
+      @boxes="job.boxesFor = $event"
     />
     <DevicePanel v-model:device="device" />
-    <RunPanel v-model:run="run" />
+    <RunPanel v-model:run="run" :boxes="Boolean(run) && run === job.boxesFor" />
   </div>
 </template>
 
@@ -164,6 +176,9 @@ h2 button:hover,
 }
 .head {
   font-size: 0.85rem;
+}
+.loose a {
+  color: inherit;
 }
 .loose {
   display: flex;

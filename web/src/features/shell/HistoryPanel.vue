@@ -1,58 +1,131 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import { api, type HistoryEntry } from '@/api/client'
 import { useJob } from '@/stores/job'
+import { useSettings } from '@/stores/settings'
 
+/** The states of a job: who, when, what. One is looked at, two are compared in words. */
 const visible = defineModel<boolean>('visible', { required: true })
 const job = useJob()
+const settings = useSettings()
 const entries = ref<HistoryEntry[]>([])
+const before = ref<number | null>(null)
+const after = ref<number | null>(null)
+const changes = ref<string[] | null>(null)
 
 watch([visible, () => job.newest?.revision], async ([shown]) => {
-  if (shown && job.newest) entries.value = await api.history(job.newest.job)
+  if (!shown || !job.newest) return
+  entries.value = await api.history(job.newest.job)
+  after.value = job.newest.revision
+})
+watch([before, after, () => job.newest?.revision], async ([first, second]) => {
+  changes.value = first && second && job.newest ? await api.differences(job.newest.job, first, second) : null
 })
 
 const time = new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeStyle: 'short' })
+const numbers = computed(() => entries.value.map(({ number }) => number))
 </script>
 
 <template>
-  <Drawer v-model:visible="visible" position="right" header="History" style="width: 24rem">
-    <ol>
-      <li v-for="entry in entries" :key="entry.number">
-        <button
-          type="button"
+  <Drawer v-model:visible="visible" position="right" header="History" style="width: 30rem">
+    <div class="panel">
+      <label class="field">
+        <span>Your name, written beside what you do</span>
+        <input v-model="settings.who" maxlength="80" placeholder="nobody said" />
+      </label>
+      <p class="compare">
+        <label class="field">
+          <span>From state</span>
+          <select v-model="before">
+            <option :value="null">–</option>
+            <option v-for="number in numbers" :key="number" :value="number">{{ number }}</option>
+          </select>
+        </label>
+        <label class="field">
+          <span>to state</span>
+          <select v-model="after">
+            <option v-for="number in numbers" :key="number" :value="number">{{ number }}</option>
+          </select>
+        </label>
+        <Button v-if="before" text size="small" @click="before = null">Stop comparing</Button>
+      </p>
+      <section v-if="changes" class="changes" aria-label="What changed" role="status">
+        <p v-if="!changes.length">Nothing: these two states are the same.</p>
+        <ul>
+          <li v-for="(change, index) in changes" :key="index">{{ change }}</li>
+        </ul>
+      </section>
+      <ol>
+        <li
+          v-for="entry in entries"
+          :key="entry.number"
           :class="{ here: entry.number === job.state?.revision }"
-          @click="job.lookAt(entry.number)"
         >
-          <span class="num soft">{{ entry.number }}</span>
-          <span>{{ entry.sentence }}</span>
-          <time class="soft small" :datetime="entry.created">{{ time.format(new Date(entry.created)) }}</time>
-        </button>
-      </li>
-    </ol>
+          <button type="button" class="state" @click="job.lookAt(entry.number)">
+            <span class="num soft">{{ entry.number }}</span>
+            <span>{{ entry.sentence }}</span>
+            <span class="soft small by"
+              >{{ entry.who ? `${entry.who}, ` : ''
+              }}<time :datetime="entry.created">{{ time.format(new Date(entry.created)) }}</time></span
+            >
+          </button>
+          <Button
+            text
+            size="small"
+            :aria-label="`What changed since state ${entry.number}`"
+            @click="((before = entry.number), (after = job.newest?.revision ?? null))"
+            >since then</Button
+          >
+        </li>
+      </ol>
+    </div>
   </Drawer>
 </template>
 
 <style scoped>
-button {
+.panel {
+  display: grid;
+  gap: 0.9rem;
+}
+.compare {
+  display: grid;
+  grid-template-columns: 6rem 6rem 1fr;
+  gap: 0.6rem;
+  align-items: end;
+}
+.changes {
+  padding: 0.6rem 0.8rem;
+  background: var(--chalk);
+  border-left: 4px solid var(--pin);
+}
+.changes li + li {
+  margin-top: 0.35rem;
+}
+ol li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: start;
+  border-left: 4px solid transparent;
+  border-bottom: 1px solid var(--line);
+}
+ol li.here {
+  background: var(--chalk);
+  border-left-color: var(--pin);
+}
+.state {
   display: grid;
   grid-template-columns: 2rem 1fr;
   gap: 0 0.6rem;
-  width: 100%;
   padding: 0.5rem 0.3rem;
   text-align: left;
   background: none;
   border: 0;
-  border-left: 4px solid transparent;
-  border-bottom: 1px solid var(--line);
   cursor: pointer;
 }
-button.here {
-  background: var(--chalk);
-  border-left-color: var(--pin);
-}
-time {
+.by {
   grid-column: 2;
 }
 </style>

@@ -24,6 +24,12 @@ watch(
   (id) => void store.open(id),
   { immediate: true },
 )
+const go = (name: string) => () => void router.push({ name, params: { job: props.job } })
+
+watch(
+  () => store.boxesFor,
+  (run) => run && go('runs')(),
+)
 watch(
   () => store.state?.plan.name,
   (name) => (document.title = name ? `${name} · Tidy Trunk` : 'Tidy Trunk'),
@@ -39,14 +45,15 @@ function nextFinding() {
 function applyPointed() {
   const fix = pointedFinding.value?.fixes[0]
   if (fix) void store.edit(fix.edits)
+  else if (pointedFinding.value?.has_detours) store.boxesFor = pointedFinding.value.run
 }
 
-const go = (name: string) => () => void router.push({ name, params: { job: props.job } })
 useKeys({
   '/': () => line.value?.focus(),
   'g j': go('job'),
   'g r': go('runs'),
   'g l': go('levels'),
+  'g m': go('leads'),
   f: nextFinding,
   a: applyPointed,
   u: () => void store.undo(),

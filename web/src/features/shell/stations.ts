@@ -8,10 +8,11 @@ export const STATIONS = [
 export const KEYS = [
   ['/', 'say a run'],
   ['g then j, r, l', 'go to Job, Runs, Levels'],
+  ['g then m', 'make a lead of your own'],
   ['j, k', 'next, previous row'],
   ['Enter', 'open the row in Levels'],
   ['f', 'next finding'],
-  ['a', 'apply its fix'],
+  ['a', 'apply its fix, or ask for a way by another box'],
   ['u', 'undo'],
   ['Shift u', 'redo'],
   ['h', 'history'],

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, onMounted } from 'vue'
+
+import type { Hazard, Run, Stretch } from '@/api/client'
+import { useCatalogue } from '@/stores/catalogue'
+import { useJob } from '@/stores/job'
+
+/** Where the lead of a run lies: stretches with a length, each with what it passes. */
+const props = defineProps<{ run: Run }>()
+const job = useJob()
+const catalogue = useCatalogue()
+onMounted(() => catalogue.load())
+const path = computed<readonly Stretch[]>(() => props.run.path ?? [])
+const isAlong = (what: Hazard) => catalogue.value?.hazards.find(({ id }) => id === what)?.along
+
+const keep = (changed: readonly Stretch[]) =>
+  void job.edit([{ kind: 'set-path', run: props.run.id, path: [...changed] }])
+const change = (index: number, stretch: Partial<Stretch>) =>
+  keep(path.value.map((item, at) => (at === index ? { ...item, ...stretch } : item)))
+const number = (event: Event) => {
+  const text = (event.target as HTMLInputElement).value
+  return text === '' ? null : Number(text)
+}
+
+function passBy(index: number, event: Event) {
+  const field = event.target as HTMLSelectElement
+  const what = field.value as Hazard
+  field.value = ''
+  if (what) change(index, { passes: [...(path.value[index]?.passes ?? []), { what, metres: null }] })
+}
+const setPassing = (index: number, at: number, metres: number | null) =>
+  change(index, {
+    passes: (path.value[index]?.passes ?? []).map((item, here) => (here === at ? { ...item, metres } : item)),
+  })
+const dropPassing = (index: number, at: number) =>
+  change(index, { passes: (path.value[index]?.passes ?? []).filter((_, here) => here !== at) })
+</script>
+
+<template>
+  <ol v-if="path.length">
+    <li v-for="(stretch, index) in path" :key="index">
+      <div class="line">
+        <input
+          class="plain-input num"
+          type="number"
+          min="0.1"
+          max="500"
+          step="0.1"
+          :aria-label="`Stretch ${index + 1}, length in m`"
+          :value="stretch.length_m"
+          :disabled="job.readOnly"
+          @change="change(index, { length_m: number($event) ?? stretch.length_m })"
+        />
+        m past
+        <select
+          class="plain-input"
+          :aria-label="`Stretch ${index + 1} passes`"
+          :disabled="job.readOnly"
+          @change="passBy(index, $event)"
+        >
+          <option value="">+ what it passes</option>
+          <option v-for="hazard in catalogue.value?.hazards" :key="hazard.id" :value="hazard.id">
+            {{ hazard.id }}
+          </option>
+        </select>
+        <Button
+          text
+          size="small"
+          :aria-label="`Take stretch ${index + 1} out`"
+          :disabled="job.readOnly"
+          @click="keep(path.filter((_, at) => at !== index))"
+          >×</Button
+        >
+      </div>
+      <div v-for="(passing, at) in stretch.passes" :key="at" class="line passing">
+        <span>{{ passing.what }}, {{ isAlong(passing.what) ? 'for' : 'at' }}</span>
+        <input
+          class="plain-input num"
+          type="number"
+          min="0"
+          max="500"
+          step="0.1"
+          :aria-label="`${passing.what}, metres`"
+          :value="passing.metres"
+          :disabled="job.readOnly"
+          @change="setPassing(index, at, number($event))"
+        />
+        m
+        <Button
+          text
+          size="small"
+          :aria-label="`It does not pass ${passing.what}`"
+          :disabled="job.readOnly"
+          @click="dropPassing(index, at)"
+          >×</Button
+        >
+      </div>
+    </li>
+  </ol>
+  <Button
+    outlined
+    size="small"
+    :disabled="job.readOnly"
+    @click="keep([...path, { length_m: 5, passes: [] }])"
+    >{{ path.length ? 'One more stretch' : 'Say where it lies' }}</Button
+  >
+</template>
+
+<style scoped>
+ol {
+  display: grid;
+  gap: 0.6rem;
+}
+.line {
+  display: grid;
+  grid-template-columns: 5rem auto 1fr auto;
+  gap: 0.5rem;
+  align-items: center;
+}
+.passing {
+  grid-template-columns: 1fr 5rem auto auto;
+  padding-left: 1rem;
+}
+</style>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import type { Use } from '@/api/client'
+import SeverityMark from './SeverityMark.vue'
+
+/** What comes of a lead: what each side of the socket hears, what of power gets through, what is wrong. */
+defineProps<{ use: Use }>()
+</script>
+
+<template>
+  <div class="use">
+    <p v-if="use.between" class="between">{{ use.between }}</p>
+    <dl>
+      <template v-for="item in use.hears" :key="item.channel">
+        <dt>{{ item.channel || 'the socket' }}</dt>
+        <dd>hears {{ item.words }}</dd>
+      </template>
+    </dl>
+    <p v-if="use.mono" class="soft">{{ use.mono }}</p>
+    <p v-for="power in use.powers" :key="power" class="soft">{{ power }}</p>
+    <p v-for="fault in use.faults" :key="fault" class="fault is-stop">
+      <SeverityMark severity="stop" /> {{ fault }}
+    </p>
+    <p v-if="!use.faults.length" class="right">the right signal arrives</p>
+  </div>
+</template>
+
+<style scoped>
+.use {
+  display: grid;
+  gap: 0.15rem;
+}
+.between::first-letter {
+  text-transform: uppercase;
+}
+.between,
+.right,
+.fault {
+  font-weight: 600;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0 0.7rem;
+}
+dt {
+  min-width: 3rem;
+}
+.fault {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+}
+</style>

@@ -42,9 +42,7 @@ def test_a_run_is_opened(client):
 
 def test_a_lead_is_judged_saved_and_used(client):
     judged = client.post("/api/leads/judge", json=LEAD).json()
-    floating = next(
-        use for use in judged["uses"] if "floating balanced output" in use["between"] and "stereo" in use["between"]
-    )
+    floating = next(use for use in judged["uses"] if "floating" in use["between"] and "stereo" in use["between"])
     assert floating["faults"] == ["the two sides are in opposite polarity"]
     assert judged["balanced"] is True and judged["loss_db"] is None
     state = edited(client, opened(client, line_into_camera()), kind="save-lead", **LEAD)

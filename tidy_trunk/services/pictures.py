@@ -1,7 +1,7 @@
 """A lead as it is drawn: contacts left and right, what lies between, and what each end makes of it, in words."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tidy_trunk.core.catalogue import (
     CONNECTORS,
@@ -70,7 +70,14 @@ def run_picture(rig: Rig, run: Run) -> RunPicture:
     supplies = dict.fromkeys(supply for mode in port.modes for supply in mode.supplies)
     return RunPicture(
         leads=tuple(
-            lead_picture(lead, branch, part.length_m) for part, (lead, branch) in zip(run.parts, leads, strict=True)
+            lead_picture(
+                lead,
+                branch,
+                part.length_m,
+                output.circuit if index == 0 and mismatch is None else None,
+                port.circuit if index == len(leads) - 1 and mismatch is None else None,
+            )
+            for index, (part, (lead, branch)) in enumerate(zip(run.parts, leads, strict=True))
         ),
         hears=_hears(found, output, port),
         mono=_mono(found),
@@ -79,22 +86,31 @@ def run_picture(rig: Rig, run: Run) -> RunPicture:
     )
 
 
-def lead_picture(lead: LeadClass, branch: str, length_m: float | None = None) -> LeadPicture:
-    """A lead as it is drawn, on its own."""
+def lead_picture(
+    lead: LeadClass,
+    branch: str,
+    length_m: float | None = None,
+    sends: Circuit | None = None,
+    takes: Circuit | None = None,
+) -> LeadPicture:
+    """A lead as it is drawn; `sends` and `takes` say what its ends are used for, where that is known."""
     return LeadPicture(
         label=f"{lead.label} ({branch})" if branch else lead.label,
         length_m=length_m,
         sending=lead.sending,
         receiving=lead.receiving,
-        near=contacts_of(lead.sending),
-        far=contacts_of(lead.receiving),
+        near=contacts_of(lead.sending, sends),
+        far=contacts_of(lead.receiving, takes),
         wiring=lead.ways[branch],
     )
 
 
-def contacts_of(plug: Plug) -> tuple[tuple[str, str], ...]:
-    """The contacts of an end, each with what it carries in its first use: (2, hot)."""
-    pins = next((pins for (connector, _), pins in PINOUTS.items() if connector == plug.connector), {})
+def contacts_of(plug: Plug, circuit: Circuit | None = None) -> tuple[tuple[str, str], ...]:
+    """The contacts of an end, each with what it carries: (2, hot). Without a circuit, in the use that tells most."""
+    uses = [
+        pins for (connector, use), pins in PINOUTS.items() if connector == plug.connector and circuit in (None, use)
+    ]
+    pins = max(uses, key=lambda pins: len(set(pins.values())), default={})
     stereo = {leg.channel for leg in pins.values()} == {0, 1}
     names = []
     for contact in CONNECTORS[plug.connector].contacts:
@@ -107,22 +123,24 @@ def contacts_of(plug: Plug) -> tuple[tuple[str, str], ...]:
 def lead_uses(lead: LeadClass) -> list[LeadUse]:
     """What a lead does between each two kinds of sockets that it fits; those that agree in all are told once."""
     told: dict[tuple[object, ...], LeadUse] = {}
-    between: dict[tuple[object, ...], list[str]] = {}
+    senders: dict[tuple[object, ...], list[Judgement]] = {}
     for item in judge(lead):
         use = _use(item)
         key = (item.takes, item.branch, use.hears, use.mono, use.powers, use.faults)
         told.setdefault(key, use)
-        between.setdefault(key, []).append(_sends_words(item))
-    return [
-        LeadUse(
-            between=f"{' or '.join(dict.fromkeys(between[key]))} into {_CIRCUITS[key[0]]}{f' ({key[1]})' if key[1] else ''}",  # type: ignore[index]
-            hears=use.hears,
-            mono=use.mono,
-            powers=use.powers,
-            faults=use.faults,
-        )
-        for key, use in told.items()
-    ]
+        senders.setdefault(key, []).append(item)
+    found = [replace(use, between=_between_words(senders[key])) for key, use in told.items()]
+    return sorted(found, key=lambda use: len(use.faults))
+
+
+def _between_words(items: Sequence[Judgement]) -> str:
+    """`floating or symmetric balanced output into a stereo socket (L)`."""
+    outputs: dict[str, list[str]] = {}
+    for item in items:
+        outputs.setdefault(_OUTPUTS[item.sends], []).append(_DRIVES[item.drive])
+    words = [f"{' or '.join(filter(None, drives))} {output}".strip() for output, drives in outputs.items()]
+    branch = f" ({items[0].branch})" if items[0].branch else ""
+    return f"{', or '.join(words)} into {_CIRCUITS[items[0].takes]}{branch}"
 
 
 _CIRCUITS = {
@@ -139,14 +157,10 @@ _OUTPUTS = {
 }
 _DRIVES = {
     None: "",
-    Drive.FLOATING: "floating ",
-    Drive.SYMMETRIC: "symmetric ",
-    Drive.HOT_ONLY: "hot-only ",
+    Drive.FLOATING: "floating",
+    Drive.SYMMETRIC: "symmetric",
+    Drive.HOT_ONLY: "hot-only",
 }
-
-
-def _sends_words(item: Judgement) -> str:
-    return f"{_DRIVES[item.drive]}{_OUTPUTS[item.sends]}"
 
 
 def _use(item: Judgement) -> LeadUse:
@@ -196,7 +210,7 @@ def _power_words(given: Delivery) -> str:
     if given.passes:
         return f"{name} gets through"
     if given.is_shorted:
-        return f"{name} meets a short, {given.short_ma:.0f} mA for nothing"
+        return f"{name} is drained on the way, {given.short_ma:.0f} mA for nothing"
     if given.is_felt:
         legs = f"{given.hot_v:.0f} V on hot, {given.cold_v:.0f} V on cold"
         return f"{name} gets through on one leg: {legs}"

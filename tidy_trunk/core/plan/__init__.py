@@ -26,7 +26,6 @@ from tidy_trunk.core.plan.edits import (
     SetSource,
     SetStrainRelief,
     apply_edits,
-    path_words,
 )
 from tidy_trunk.core.plan.model import (
     EFFORTS_DB_SPL,
@@ -46,7 +45,7 @@ from tidy_trunk.core.plan.model import (
     Stretch,
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
-from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, passed, passing_words, path_m
+from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.plan.validate import validate
@@ -102,6 +101,7 @@ __all__ = [
     "differences",
     "lead_class",
     "needed_m",
+    "order_m",
     "passed",
     "passing_words",
     "path_m",

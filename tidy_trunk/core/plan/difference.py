@@ -4,8 +4,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import TypeVar
 
 from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, controls_of, figures_of
-from tidy_trunk.core.plan.edits import default_words, path_words
+from tidy_trunk.core.plan.edits import default_words
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
+from tidy_trunk.core.plan.path import path_words
 from tidy_trunk.core.plan.rig import Rig
 
 _T = TypeVar("_T")

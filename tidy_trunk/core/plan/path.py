@@ -1,9 +1,13 @@
 """Where a lead lies, and how long it must be for that."""
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Sequence
 from typing import Final
 
-from tidy_trunk.core.plan.model import Defaults, Hazard, Passing, Run
+from tidy_trunk.core.plan.model import Defaults, Hazard, Passing, Run, Stretch
+
+LENGTH_STEP_M: Final = 0.5
+"""ASSUMED_ step in which leads are ordered."""
 
 ALONG: Final = (Hazard.BESIDE_MAINS,)
 """What is passed for a length; all else is passed at a distance. [HANDBOOK] §4"""
@@ -23,6 +27,11 @@ def needed_m(run: Run, defaults: Defaults) -> float:
     return length_m * (1 + defaults.slack_share) + 2 * defaults.slack_end_m if length_m else 0.0
 
 
+def order_m(run: Run, defaults: Defaults) -> float:
+    """The length to take: what is needed, up to the next half metre."""
+    return math.ceil(needed_m(run, defaults) / LENGTH_STEP_M) * LENGTH_STEP_M
+
+
 def passed(run: Run) -> Iterator[Passing]:
     """All that a run passes."""
     for stretch in run.path:
@@ -34,3 +43,15 @@ def passing_words(passing: Passing) -> str:
     if passing.metres is None:
         return str(passing.what)
     return f"{passing.what}{'' if passing.what in ALONG else ' at'} {passing.metres:g} m"
+
+
+def path_words(path: Sequence[Stretch]) -> str:
+    """A path as it is said: `8 m past walkway and beside mains 2 m, then 4 m across mains`."""
+    return ", then ".join(_stretch_words(stretch) for stretch in path) or "path not known"
+
+
+def _stretch_words(stretch: Stretch) -> str:
+    if not stretch.passes:
+        return f"{stretch.length_m:g} m"
+    past = "" if stretch.passes[0].what in (Hazard.BESIDE_MAINS, Hazard.ACROSS_MAINS) else "past "
+    return f"{stretch.length_m:g} m {past}{' and '.join(map(passing_words, stretch.passes))}"

@@ -24,7 +24,7 @@ GRAMMAR: Final = (
     Form("FROM to TO, N m, by LEAD", "bag line to camera b, 3 m", "a run; length and lead may be left out"),
     Form("length run N, L m", "length run 4 12 m", "the lead that is made to length takes the rest"),
     Form(
-        "path run N: L m past WHAT and WHAT, then L m",
+        "path run N: L m past WHAT and WHAT, then L m across mains",
         "path run 4: 8 m past walkway, then 2 m past dimmer at 0.5 m",
         "where the lead lies, and what it passes",
     ),

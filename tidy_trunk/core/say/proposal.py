@@ -2,9 +2,13 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Final
 
 from tidy_trunk.core.plan import Edit, Plan, apply_edits
 from tidy_trunk.errors import TidyTrunkError
+
+MOST_IN_TITLE: Final = 2
+"""ASSUMED_ how many sentences still read as one line."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,8 +34,8 @@ def single(plan: Plan, *edits: Edit) -> Proposal:
         sentences.append(edit.sentence(state))
         state = edit.apply(state)
     apply_edits(plan, edits)
-    if len(edits) == 1:
-        return Proposal(sentences[0], (), "", tuple(edits))
+    if len(edits) <= MOST_IN_TITLE:
+        return Proposal("; ".join(sentences), (), "", tuple(edits))
     return Proposal(sentences[0], tuple(sentences), "", tuple(edits))
 
 

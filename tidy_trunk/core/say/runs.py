@@ -23,6 +23,7 @@ from tidy_trunk.core.plan import (
     SetStrainRelief,
     Stretch,
     needed_m,
+    order_m,
 )
 from tidy_trunk.core.say.connect import leads_between, propose_runs
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, possible, single
@@ -39,7 +40,7 @@ from tidy_trunk.core.say.words import (
 
 TO = re.compile(r"\s+(?:to|into|->|>|→)\s+")
 _BY = re.compile(r"[,\s]\s*by\s+(.+)$")
-_STRETCH = re.compile(r"(\d+(?:[.,]\d+)?)\s*m(?:\s+past\s+(.+))?")
+_STRETCH = re.compile(r"(\d+(?:[.,]\d+)?)\s*m(?:\s+(?:past\s+)?(.+))?")
 _PASSING = re.compile(r"(.+?)(?:\s+(?:at|for)?\s*(\d+(?:[.,]\d+)?)\s*m)?")
 
 
@@ -131,8 +132,9 @@ def _path(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
             f"run {run.number} is understood; say its way: path run {run.number}: 8 m past walkway, then 4 m"
         )
     edit = SetPath(run=run.id, path=stretches)
-    needed = needed_m(replace(run, path=stretches), plan.defaults)
-    parts = with_length(Rig(plan), run, round(needed + 0.249, 1)) if needed > run.length_m else ()
+    laid = replace(run, path=stretches)
+    short = needed_m(laid, plan.defaults) > run.length_m
+    parts = with_length(Rig(plan), run, order_m(laid, plan.defaults)) if short else ()
     if parts:
         yield from possible(plan, edit, SetParts(run=run.id, parts=parts))
     yield single(plan, edit)

@@ -10,7 +10,7 @@ const props = defineProps<{ picture: LeadPicture }>()
 const ROW = 30
 const TOP = 16
 const NEAR = 118
-const FAR = 292
+const FAR = 352
 const y = (contacts: readonly { name: string }[], name: string) =>
   TOP +
   ROW *
@@ -33,7 +33,8 @@ const bridges = computed(() =>
   (props.picture.wiring.bridges ?? []).map((bridge, index) => {
     const sending = bridge.end === 'sending'
     const contacts = sending ? props.picture.near : props.picture.far
-    const x = sending ? NEAR + 16 + index * 7 : FAR - 16 - index * 7
+    const inset = bridge.ohm ? 45 + index * 8 : 16 + index * 5
+    const x = sending ? NEAR + inset : FAR - inset
     return {
       ...bridge,
       x,
@@ -65,16 +66,16 @@ const words = computed(() =>
   <figure>
     <figcaption>
       <strong>{{ picture.label }}</strong>
-      <span v-if="picture.length_m" class="soft"> {{ picture.length_m }} m</span>
+      <span v-if="picture.length_m" class="soft length">{{ picture.length_m }} m</span>
     </figcaption>
-    <svg :viewBox="`0 0 410 ${height}`" role="img" :aria-label="`${picture.label}: ${words}`">
+    <svg :viewBox="`0 0 470 ${height}`" role="img" :aria-label="`${picture.label}: ${words}`">
       <g v-for="(wire, index) in wires" :key="`w${index}`" :class="{ screen: wire.screen }">
         <line :x1="NEAR" :y1="wire.from" :x2="FAR" :y2="wire.to" />
-        <g v-if="wire.ohm" :transform="`translate(205 ${(wire.from + wire.to) / 2})`">
+        <g v-if="wire.ohm" :transform="`translate(235 ${(wire.from + wire.to) / 2})`">
           <rect class="part" x="-29" y="-9" width="58" height="18" />
           <text class="value" y="4.5">{{ formatOhm(wire.ohm) }}</text>
         </g>
-        <g v-if="wire.blocks_dc" :transform="`translate(165 ${wire.from + (wire.to - wire.from) * 0.27})`">
+        <g v-if="wire.blocks_dc" :transform="`translate(190 ${wire.from + (wire.to - wire.from) * 0.31})`">
           <rect class="gap" x="-3" y="-9" width="6" height="18" />
           <path d="M-3-9v18M3-9v18" />
         </g>
@@ -87,11 +88,11 @@ const words = computed(() =>
         </g>
       </g>
       <g v-for="(winding, index) in windings" :key="`t${index}`">
-        <path :d="`M${NEAR} ${winding.near[0]}H190V${winding.near[1]}H${NEAR}`" />
-        <path :d="`M${FAR} ${winding.far[0]}H220V${winding.far[1]}H${FAR}`" />
+        <path :d="`M${NEAR} ${winding.near[0]}H226V${winding.near[1]}H${NEAR}`" />
+        <path :d="`M${FAR} ${winding.far[0]}H244V${winding.far[1]}H${FAR}`" />
         <path
           class="core"
-          :d="`M202 ${winding.near[0]}V${winding.near[1]}M208 ${winding.near[0]}V${winding.near[1]}`"
+          :d="`M232 ${winding.near[0]}V${winding.near[1]}M238 ${winding.near[0]}V${winding.near[1]}`"
         />
       </g>
       <g v-for="(contact, index) in picture.near" :key="`n${index}`">
@@ -150,7 +151,7 @@ rect {
   fill: var(--chalk);
 }
 text {
-  font-size: 13px;
+  font-size: 15px;
   fill: var(--ink);
 }
 .name,
@@ -159,10 +160,13 @@ text {
   text-anchor: middle;
 }
 .value {
-  font-size: 12px;
+  font-size: 13px;
 }
 .carries {
   fill: var(--ink-soft);
+}
+.length {
+  margin-left: 0.6rem;
 }
 .ends {
   display: flex;

@@ -17,8 +17,8 @@ defineProps<{ use: Use }>()
     </dl>
     <p v-if="use.mono" class="soft">{{ use.mono }}</p>
     <p v-for="power in use.powers" :key="power" class="soft">{{ power }}</p>
-    <p v-for="fault in use.faults" :key="fault" class="fault is-stop">
-      <SeverityMark severity="stop" /> {{ fault }}
+    <p v-for="fault in use.faults" :key="fault" class="fault is-caution">
+      <SeverityMark severity="caution" /> {{ fault }}
     </p>
     <p v-if="!use.faults.length" class="right">the right signal arrives</p>
   </div>

@@ -18,6 +18,7 @@ from tidy_trunk.core.plan import (
     PortRef,
     SetParts,
     needed_m,
+    order_m,
     passed,
     passing_words,
     path_m,
@@ -73,11 +74,10 @@ def lead_too_short(situation: Situation) -> Iterator[Finding]:
         missing = needed - joint.run.length_m
         if not needed or missing <= 0.05 or joint.is_wireless:
             continue
+        length_m = order_m(joint.run, situation.plan.defaults)
         reaches = joint.run.length_m >= path_m(joint.run)
-        parts = with_length(situation.rig, joint.run, math.ceil(needed * 2) / 2)
-        fixes = (
-            (Fix(f"Take {math.ceil(needed * 2) / 2:g} m", (SetParts(run=joint.run.id, parts=parts),)),) if parts else ()
-        )
+        parts = with_length(situation.rig, joint.run, length_m)
+        fixes = (Fix(f"Take {length_m:g} m", (SetParts(run=joint.run.id, parts=parts),)),) if parts else ()
         yield Finding(
             rule="lead-too-short",
             severity=Severity.CAUTION if reaches else Severity.STOP,

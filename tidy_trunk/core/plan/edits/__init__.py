@@ -14,7 +14,7 @@ from tidy_trunk.core.plan.edits.devices import (
 )
 from tidy_trunk.core.plan.edits.job import SetJob, default_words
 from tidy_trunk.core.plan.edits.leads import RemoveLead, SaveLead
-from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief, path_words
+from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief
 from tidy_trunk.core.plan.edits.sources import AddSource, Hear, RemoveSource, SetSource
 
 __all__ = [
@@ -43,5 +43,4 @@ __all__ = [
     "SetStrainRelief",
     "apply_edits",
     "default_words",
-    "path_words",
 ]

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import find, free_id, put, without
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
-from tidy_trunk.core.plan.path import passing_words
+from tidy_trunk.core.plan.path import path_words
 from tidy_trunk.core.plan.rig import Rig
 from tidy_trunk.errors import PlanError
 
@@ -123,17 +123,6 @@ class Disconnect:
 
     def sentence(self, plan: Plan) -> str:
         return f"Remove {Rig(plan).run_label(find(plan.runs, self.run, 'run'))}"
-
-
-def path_words(path: Sequence[Stretch]) -> str:
-    """A path as it is said: `8 m past walkway, then 4 m past beside mains 2 m`."""
-    if not path:
-        return "path not known"
-    stretches = []
-    for stretch in path:
-        passes = " and ".join(passing_words(passing) for passing in stretch.passes)
-        stretches.append(f"{stretch.length_m:g} m{' past ' + passes if passes else ''}")
-    return ", then ".join(stretches)
 
 
 def _through(rig: Rig, parts: Sequence[Part]) -> str:

@@ -44,7 +44,12 @@ const emit = defineEmits<{ toggle: [near: string, far: string] }>()
 
 <style scoped>
 table {
+  justify-self: start;
   border-collapse: collapse;
+}
+td {
+  padding: 0.15rem;
+  text-align: center;
 }
 th {
   padding: 0.3rem 0.5rem;
@@ -55,13 +60,15 @@ thead th {
 }
 thead span {
   display: block;
+  max-width: 4.5rem;
   font-weight: 400;
 }
 tbody span {
   font-weight: 400;
 }
 button {
-  width: 4rem;
+  display: block;
+  width: 4.5rem;
   height: 2.75rem;
   background: var(--chalk);
   border: 1px solid var(--line);

@@ -52,7 +52,7 @@ function join() {
           max="10000000"
           step="any"
           :aria-label="`Resistor in ${wire.near} to ${wire.far}, Ω`"
-          :value="wire.ohm"
+          :value="Number((wire.ohm ?? 0).toPrecision(4))"
           :disabled="locked"
           @change="setWire(index, { ohm: ohm($event) })"
       /></label>
@@ -77,7 +77,7 @@ function join() {
           max="10000000"
           step="any"
           :aria-label="`Resistor between ${bridge.first} and ${bridge.second}, Ω`"
-          :value="bridge.ohm"
+          :value="Number((bridge.ohm ?? 0).toPrecision(4))"
           :disabled="locked"
           @change="setBridge(index, ohm($event))"
       /></label>

@@ -166,7 +166,7 @@ async function save(useIt: boolean) {
 <style scoped>
 .page {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 24rem;
+  grid-template-columns: minmax(0, 1fr) 28rem;
   gap: 1.5rem;
   padding: 1.25rem 1.25rem 3rem;
 }

@@ -59,7 +59,7 @@ describe('a lead that is being made', () => {
     expect(lead.branch.value).toBe('L')
     lead.branch.value = 'R'
     lead.toggle('2', 'R')
-    expect(lead.draft.value.ways['L']?.wires).toHaveLength(1)
+    expect(lead.draft.value.ways['L']?.wires).toHaveLength(2)
     expect(lead.isJoined('2', 'R')).toBe(true)
     lead.setTwoWays(false)
     expect(Object.keys(lead.draft.value.ways)).toEqual([''])

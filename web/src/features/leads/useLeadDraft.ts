@@ -10,7 +10,7 @@ export const firstDraft = (): LeadDraft => ({
   label: 'My lead',
   sending: { connector: 'xlr3', gender: 'female' },
   receiving: { connector: 'trs35', gender: 'male' },
-  ways: { '': { ...EMPTY } },
+  ways: { '': { ...EMPTY, wires: [{ near: '1', far: 'S', ohm: 0, blocks_dc: false }] } },
   short_m: 0.3,
 })
 

@@ -60,7 +60,7 @@ watch(
       }}</Button>
       <span class="soft small">
         average {{ formatLevel(detour.average_dbfs) }}, hiss {{ formatLevel(detour.noise_dbfs) }}, room
-        {{ formatLevel(detour.room_noise_dbfs) }} dBFS{{ detour.needs ? `; needs ${detour.needs}` : '' }}
+        {{ formatLevel(detour.room_noise_dbfs) }} dBFS{{ detour.needs ? '; it is not in this job yet' : '' }}
       </span>
     </li>
   </ul>

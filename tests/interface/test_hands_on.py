@@ -132,7 +132,7 @@ def test_all_keys_are_listed_and_themes_stay(screen: Page, job):
     screen.goto(f"/jobs/{job}/runs")
     expect(screen.locator("[data-track='bag.1']")).to_be_visible()
     screen.keyboard.press("?")
-    expect(screen.get_by_role("dialog", name="Keys")).to_contain_text("apply its fix")
+    expect(screen.get_by_role("dialog", name="Keys and sentences")).to_contain_text("apply its fix")
     screen.keyboard.press("Escape")
     for theme, ground in (("dark", "rgb(21, 26, 23)"), ("sun", "rgb(255, 255, 255)")):
         screen.get_by_label("Light").select_option(theme)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ref, watch } from 'vue'
+import { nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import { api, type Detour, type Join } from '@/api/client'
 import { formatLevel } from '@/format/levels'
@@ -12,6 +12,7 @@ const job = useJob()
 const joins = ref<Join[]>([])
 const detours = ref<Detour[] | null>(null)
 const busy = ref(false)
+const list = useTemplateRef<HTMLElement>('list')
 
 async function askForBoxes() {
   if (!job.newest || busy.value) return
@@ -33,7 +34,12 @@ watch(
 )
 watch(
   () => props.asked,
-  (asked) => asked && void askForBoxes(),
+  async (asked) => {
+    if (!asked) return
+    await askForBoxes()
+    await nextTick()
+    list.value?.querySelector('button')?.focus() // Enter takes the best one
+  },
   { immediate: true },
 )
 </script>
@@ -53,7 +59,7 @@ watch(
     >Work out what it would give</Button
   >
   <p v-else-if="!detours.length" class="soft small">No box joins these two.</p>
-  <ul v-else>
+  <ul v-else ref="list" aria-label="By way of another box">
     <li v-for="detour in detours" :key="detour.label">
       <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(detour.edits)">{{
         detour.label

@@ -1,0 +1,215 @@
+"""Patching in the browser: typed, mended by clicks and by keys, leads made, files taken, states compared."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.core.checks.patch_cases import adapter, hand_held, powered
+from tests.core.ways.test_detours import boom_on_camera
+from tests.foundry_lines import LINES, patch_of
+from tests.interface.test_first_slice import new_job, say
+from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run
+from tidy_trunk.document import read_plan, write_plan
+from tidy_trunk.services.demo import foundry
+
+
+def plan_of(service, job):
+    return service.newest(job).evaluation.plan
+
+
+def opened(screen: Page, service, plan, station="runs"):
+    job = service.create(plan).revision.job
+    screen.goto(f"/jobs/{job}/{station}")
+    return job
+
+
+def point_at(screen: Page, rule: str):
+    """`f` until the finding of a rule is pointed at, as somebody with a keyboard does."""
+    pointed = screen.locator(f"[data-rule={rule}].pointed")
+    for _ in range(30):
+        screen.keyboard.press("f")
+        if pointed.count():
+            return pointed
+    raise AssertionError(f"{rule} is not among the findings")
+
+
+def test_the_foundry_is_typed(screen: Page, service):
+    new_job(screen, "Typed")
+    for line in LINES:
+        say(screen, line)
+    (job,) = service.all()
+    assert len(LINES) < 40
+    assert patch_of(plan_of(service, job.id)) == patch_of(foundry())
+
+
+def linked_safety():
+    return made(device("mirrorless-four-track", "cam"), run("box.shoe", "cam.shoe"), base=adapter(linked=True))
+
+
+CLASSIC = [
+    ("wrong-lead", hand_held("mirrorless-mic", "mic", "xlr-trs-one-to-one"), "in mono nothing is left"),
+    ("another-ring-count", hand_held("mirrorless-mic", "mic", microphone="headset-microphone"), "An adapter made for the two"),
+    ("hum-loop", powered("mains", "mains"), "closes a circle"),
+    ("safety-on-one-knob", linked_safety(), "what clips one clips the other"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rule", "plan", "says"), CLASSIC, ids=[case[0] for case in CLASSIC])
+def test_classic_mistakes_are_found_and_mended(screen: Page, service, rule, plan, says):
+    opened(screen, service, plan)
+    card = screen.locator(f"[data-rule={rule}]")
+    expect(card).to_contain_text(says)
+    card.get_by_role("button").first.click()
+    expect(card).to_have_count(0)
+    screen.keyboard.press("u")
+    expect(card).to_have_count(1)
+    point_at(screen, rule)
+    screen.keyboard.press("a")
+    expect(card).to_have_count(0)
+
+
+def test_a_shotgun_on_a_small_camera_goes_by_a_box(screen: Page, service):
+    """The fifth classic mistake: 48 V are wanted and a 3.5 mm socket cannot give them."""
+    job = opened(screen, service, boom_on_camera())
+    card = screen.locator("[data-rule=microphone-unpowered]")
+    expect(card).to_contain_text("cannot give it")
+    card.get_by_role("button", name="By way of another box").click()
+    boxes = screen.get_by_role("list", name="By way of another box")
+    expect(boxes.get_by_role("listitem")).to_have_count(3)
+    expect(boxes).to_contain_text("hiss")
+    boxes.get_by_role("button", name=re.compile("preamp box")).click()
+    expect(card).to_have_count(0)
+    assert "preamp-box" in plan_of(service, job).devices
+    screen.keyboard.press("Escape")
+    screen.get_by_role("button", name="Undo").click()
+    expect(card).to_have_count(1)
+    point_at(screen, "microphone-unpowered")
+    screen.keyboard.press("a")
+    expect(boxes.get_by_role("button").first).to_be_focused()
+    screen.keyboard.press("Enter")
+    expect(card).to_have_count(0)
+    assert len(plan_of(service, job).runs) == 2
+
+
+def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
+    job = opened(
+        screen,
+        service,
+        made(device("mirrorless-line", "cam"), run("bag.out-l", "cam.mic", "xlr-trs-one-to-one"), base=boom_in_bag()),
+    )
+    screen.get_by_role("button", name=re.compile("^Run 2,")).first.click()
+    screen.get_by_role("link", name="Make a lead of your own").click()
+    judgement = screen.get_by_role("complementary", name="What it does")
+    screen.get_by_role("button", name="2 to T").click()
+    screen.get_by_role("button", name="3 to R").click()
+    expect(judgement.get_by_role("img")).to_have_attribute("aria-label", re.compile("3 to R"))
+    expect(judgement).to_contain_text("the two sides are in opposite polarity")
+    screen.get_by_role("button", name="3 to R").click()
+    screen.get_by_role("button", name="2 to R").click()
+    expect(judgement).not_to_contain_text("opposite polarity")
+    expect(judgement).to_contain_text("the right signal arrives")
+    screen.get_by_label("Name", exact=True).fill("Made last night")
+    screen.get_by_role("button", name="Save it and use it in run 2").click()
+    expect(screen.locator("[data-track='cam.L']")).to_contain_text("Made last night")
+    expect(screen.locator("[data-rule=wrong-lead]")).to_have_count(0)
+    plan = plan_of(service, job)
+    assert [part.lead for part in plan.runs["run-2"].parts] == ["own-made-last-night"]
+    assert [(wire.near, wire.far) for wire in plan.leads["own-made-last-night"].ways[""].wires] == [
+        ("1", "S"),
+        ("2", "T"),
+        ("2", "R"),
+    ]
+    screen.get_by_role("link", name="Leads of your own").click()
+    screen.get_by_role("button", name="Remove").click()
+    expect(screen.get_by_role("alert")).to_contain_text("run 2 uses Made last night")
+
+
+def test_a_path_is_said_by_hand(screen: Page, service):
+    job = opened(screen, service, boom_in_bag())
+    screen.get_by_role("button", name=re.compile("^Run 1,")).first.click()
+    panel = screen.locator(".p-drawer")
+    panel.get_by_role("button", name="Say where it lies").click()
+    panel.get_by_label("Stretch 1, length in m").fill("9")
+    panel.get_by_label("Stretch 1, length in m").press("Tab")
+    panel.get_by_label("Stretch 1 passes").select_option("walkway")
+    card = screen.locator("[data-rule=lead-too-short]")
+    expect(card).to_contain_text("needs 11.9 m")  # 9 × 1.1 + 2
+    expect(screen.locator("[data-rule=laid-safely]")).to_contain_text("ramp it or tape it")
+    panel.get_by_label("Tied up at its ends").click()
+    screen.keyboard.press("Escape")
+    card.get_by_role("button", name="Take 12 m").click()
+    expect(card).to_have_count(0)
+    run_1 = plan_of(service, job).runs["run-1"]
+    assert run_1.length_m == 12 and run_1.strain_relief
+
+
+def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path):
+    job = opened(screen, service, line_into_camera(), "job")
+    path = tmp_path / "mended.json"
+    path.write_bytes(write_plan(padded_plan(25)))
+    screen.get_by_label("Read a plan file into this job").set_input_files(str(path))
+    dialog = screen.get_by_role("dialog", name="What mended.json would change")
+    expect(dialog).to_contain_text("run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS")
+    expect(dialog).to_contain_text("Then: 0 stops")
+    dialog.get_by_role("button", name="Leave it").click()
+    assert service.newest(job).revision.number == 1
+    screen.get_by_label("Read a plan file into this job").set_input_files(str(path))
+    dialog.get_by_role("button", name="Take it").click()
+    expect(dialog).to_have_count(0)
+    assert plan_of(service, job) == padded_plan(25)
+    screen.keyboard.press("u")
+    expect(screen.get_by_text("Undo: Read from a plan file").first).to_be_visible()
+    assert plan_of(service, job) == line_into_camera()
+    path.write_text('{"name": 3}')
+    screen.get_by_label("Read a plan file into this job").set_input_files(str(path))
+    expect(screen.get_by_role("alert")).to_contain_text("mended.json: name")
+
+
+def test_saved_wiped_and_read_again(screen: Page, service, tmp_path):
+    """The same job with the same findings."""
+    opened(screen, service, foundry(), "job")
+    before = screen.get_by_role("status", name="Verdict").inner_text()
+    with screen.expect_download() as download:
+        screen.get_by_role("link", name="Save the plan as a file").click()
+    path = tmp_path / "plan.json"
+    download.value.save_as(path)
+    screen.goto("/")
+    screen.get_by_role("button", name="Remove", exact=True).click()
+    screen.get_by_role("button", name="Remove with its history").click()
+    expect(screen.get_by_role("link", name="Casting day")).to_have_count(0)
+    screen.get_by_label("Read a plan file").set_input_files(str(path))
+    expect(screen.get_by_role("status", name="Verdict")).to_have_text(re.compile(r"\d+ stops"))
+    assert screen.get_by_role("status", name="Verdict").inner_text() == before
+    assert read_plan(path.read_bytes()) == foundry()
+
+
+def test_history_says_who_and_compares(screen: Page, service):
+    job = opened(screen, service, line_into_camera())
+    expect(screen.locator("[data-track='cam.L']")).to_be_visible()
+    screen.keyboard.press("h")
+    screen.get_by_label("Your name").fill("Sound, unit two")
+    screen.keyboard.press("Escape")
+    expect(screen.locator(".p-drawer")).to_have_count(0)
+    point_at(screen, "line-into-mic")
+    screen.keyboard.press("a")
+    expect(screen.locator("[data-rule=line-into-mic]")).to_have_count(0)
+    screen.keyboard.press("h")
+    panel = screen.locator(".p-drawer")
+    expect(panel.get_by_role("listitem").filter(has_text="Run 2 by")).to_contain_text("Sound, unit two")
+    panel.get_by_role("button", name="What changed since state 1", exact=True).click()
+    expect(panel.get_by_role("status", name="What changed")).to_contain_text("was 0.3 m 3.5 mm TRS")
+    assert service.history(job)[0].who == "Sound, unit two"
+    screen.reload()
+    screen.keyboard.press("h")
+    expect(screen.get_by_label("Your name")).to_have_value("Sound, unit two")
+
+
+def test_every_form_is_in_the_help(screen: Page, service, client):
+    opened(screen, service, boom_in_bag())
+    expect(screen.locator("[data-track='bag.1']")).to_be_visible()
+    screen.keyboard.press("?")
+    help_ = screen.get_by_role("dialog", name="Keys and sentences")
+    for form in json.loads(client.get("/api/grammar").content)["forms"]:
+        expect(help_).to_contain_text(form["example"])

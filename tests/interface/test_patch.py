@@ -26,13 +26,16 @@ def opened(screen: Page, service, plan, station="runs"):
 
 
 def point_at(screen: Page, rule: str):
-    """`f` until the finding of a rule is pointed at, as somebody with a keyboard does."""
-    pointed = screen.locator(f"[data-rule={rule}].pointed")
-    for _ in range(30):
+    """`f` as often as it takes to come to the finding of a rule, as somebody with a keyboard does."""
+    expect(screen.locator(f"[data-rule={rule}]")).to_have_count(1)
+    rules = screen.locator(".finding").evaluate_all(
+        "cards => cards.map(card => [card.dataset.rule, card.classList.contains('pointed')])"
+    )
+    start = next((index for index, (_, pointed) in enumerate(rules) if pointed), -1)
+    target = [name for name, _ in rules].index(rule)
+    for _ in range((target - start - 1) % len(rules) + 1):
         screen.keyboard.press("f")
-        if pointed.count():
-            return pointed
-    raise AssertionError(f"{rule} is not among the findings")
+    expect(screen.locator(f"[data-rule={rule}].pointed")).to_have_count(1)
 
 
 def test_the_foundry_is_typed(screen: Page, service):

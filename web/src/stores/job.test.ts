@@ -97,6 +97,19 @@ describe('the open job', () => {
     expect(job.readOnly).toBe(false)
   })
 
+  it('sends one edit after the other, each on the state that the one before left', async () => {
+    const asked = serve({ body: state(3) }, { body: state(4) }, { body: state(5) })
+    const job = useJob()
+    await job.open('j')
+    const first = job.edit(EDIT)
+    const second = job.edit(() => [{ kind: 'remove-device', device: `made on ${job.newest?.revision}` }])
+    expect(await Promise.all([first, second])).toEqual([true, true])
+    expect(asked.slice(1).map(({ body }) => body)).toEqual([
+      { base_revision: 3, who: '', edits: EDIT },
+      { base_revision: 4, who: '', edits: [{ kind: 'remove-device', device: 'made on 4' }] },
+    ])
+  })
+
   it('asks for undo and redo only where there is something', async () => {
     const asked = serve({ body: state(1, { can_undo: false }) })
     const job = useJob()

@@ -48,8 +48,20 @@ export const useJob = defineStore('job', () => {
     await attempt(() => api.job(id))
   }
 
-  /** Edits as one step. On a newer state elsewhere that state is shown and the edits are kept to be done again. */
-  async function edit(edits: readonly Edit[]): Promise<boolean> {
+  let before: Promise<unknown> = Promise.resolve()
+
+  /**
+   * Edits as one step. On a newer state elsewhere that state is shown and the edits are kept to be done again.
+   * One follows the other, so that two quick hands do not get in each other's way; edits that are made from what stands
+   * there are given as a function, asked when their turn comes.
+   */
+  function edit(wanted: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
+    const mine = before.then(() => send(typeof wanted === 'function' ? wanted() : wanted))
+    before = mine
+    return mine
+  }
+
+  async function send(edits: readonly Edit[]): Promise<boolean> {
     const base = newest.value
     if (!base || readOnly.value) return false
     try {

@@ -14,27 +14,31 @@ onMounted(() => catalogue.load())
 const path = computed<readonly Stretch[]>(() => props.run.path ?? [])
 const isAlong = (what: Hazard) => catalogue.value?.hazards.find(({ id }) => id === what)?.along
 
-const keep = (changed: readonly Stretch[]) =>
-  void job.edit([{ kind: 'set-path', run: props.run.id, path: [...changed] }])
-const change = (index: number, stretch: Partial<Stretch>) =>
-  keep(path.value.map((item, at) => (at === index ? { ...item, ...stretch } : item)))
+/** Changes the path as it stands when its turn comes: the answer to an earlier change may still be on its way. */
+const keep = (change: (path: readonly Stretch[]) => Stretch[]) =>
+  void job.edit(() => [{ kind: 'set-path', run: props.run.id, path: change(path.value) }])
+const change = (index: number, made: (stretch: Stretch) => Partial<Stretch>) =>
+  keep((path) => path.map((item, at) => (at === index ? { ...item, ...made(item) } : item)))
 const number = (event: Event) => {
   const text = (event.target as HTMLInputElement).value
   return text === '' ? null : Number(text)
 }
 
+const setLength = (index: number, length_m: number | null) =>
+  change(index, () => (length_m === null ? {} : { length_m }))
+
 function passBy(index: number, event: Event) {
   const field = event.target as HTMLSelectElement
   const what = field.value as Hazard
   field.value = ''
-  if (what) change(index, { passes: [...(path.value[index]?.passes ?? []), { what, metres: null }] })
+  if (what) change(index, ({ passes }) => ({ passes: [...(passes ?? []), { what, metres: null }] }))
 }
 const setPassing = (index: number, at: number, metres: number | null) =>
-  change(index, {
-    passes: (path.value[index]?.passes ?? []).map((item, here) => (here === at ? { ...item, metres } : item)),
-  })
+  change(index, ({ passes }) => ({
+    passes: (passes ?? []).map((item, here) => (here === at ? { ...item, metres } : item)),
+  }))
 const dropPassing = (index: number, at: number) =>
-  change(index, { passes: (path.value[index]?.passes ?? []).filter((_, here) => here !== at) })
+  change(index, ({ passes }) => ({ passes: (passes ?? []).filter((_, here) => here !== at) }))
 </script>
 
 <template>
@@ -50,7 +54,7 @@ const dropPassing = (index: number, at: number) =>
           :aria-label="`Stretch ${index + 1}, length in m`"
           :value="stretch.length_m"
           :disabled="job.readOnly"
-          @change="change(index, { length_m: number($event) ?? stretch.length_m })"
+          @change="setLength(index, number($event))"
         />
         m past
         <select
@@ -69,7 +73,7 @@ const dropPassing = (index: number, at: number) =>
           size="small"
           :aria-label="`Take stretch ${index + 1} out`"
           :disabled="job.readOnly"
-          @click="keep(path.filter((_, at) => at !== index))"
+          @click="keep((all) => all.filter((_, at) => at !== index))"
           >×</Button
         >
       </div>
@@ -102,7 +106,7 @@ const dropPassing = (index: number, at: number) =>
     outlined
     size="small"
     :disabled="job.readOnly"
-    @click="keep([...path, { length_m: 5, passes: [] }])"
+    @click="keep((all) => [...all, { length_m: 5, passes: [] }])"
     >{{ path.length ? 'One more stretch' : 'Say where it lies' }}</Button
   >
 </template>

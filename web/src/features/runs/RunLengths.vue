@@ -10,8 +10,10 @@ const job = useJob()
 
 function setLength(index: number, event: Event) {
   const length_m = Number((event.target as HTMLInputElement).value)
-  const parts = (props.run.parts ?? []).map((part, at) => (at === index ? { ...part, length_m } : part))
-  void job.edit([{ kind: 'set-parts', run: props.run.id, parts }])
+  void job.edit(() => {
+    const parts = (props.run.parts ?? []).map((part, at) => (at === index ? { ...part, length_m } : part))
+    return [{ kind: 'set-parts', run: props.run.id, parts }]
+  })
 }
 </script>
 

@@ -205,6 +205,7 @@ def test_history_says_who_and_compares(screen: Page, service):
     expect(panel.get_by_role("status", name="What changed")).to_contain_text("was 0.3 m 3.5 mm TRS")
     assert service.history(job)[0].who == "Sound, unit two"
     screen.reload()
+    expect(screen.locator("[data-track='cam.L']")).to_be_visible()
     screen.keyboard.press("h")
     expect(screen.get_by_label("Your name")).to_have_value("Sound, unit two")
 

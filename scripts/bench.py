@@ -17,6 +17,7 @@ from made_plan import large_plan
 from tidy_trunk.document import plan_from_json, write_plan
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.server import patient_collector
 
 ROOT = Path(__file__).resolve().parent.parent
 
@@ -109,6 +110,7 @@ def convert(rounds: int) -> list[float]:
 
 
 def main() -> int:
+    patient_collector()  # as the server does
     base = statistics.median(timed(reference, 15))
     print(f"Python {platform.python_version()}, {os.cpu_count()} cores; reference loop {base:.1f} ms")
 

@@ -73,7 +73,7 @@ def _walk(path: tuple[str, ...], labels: tuple[str, ...], value: Any) -> list[Na
         for item in value:
             found += _walk((*path, item.id), (*labels, item.label), item)
     elif dataclasses.is_dataclass(value):
-        for entry in dataclasses.fields(value):
+        for entry in (item for item in dataclasses.fields(value) if item.init):
             found += _walk((*path, entry.name), labels, getattr(value, entry.name))
     return found
 

@@ -270,6 +270,8 @@ def _words(figure: Figure | None, unit: str, sign: str = "") -> str:
 class DeviceClass:
     """A plain class of device: never a make.
 
+    ports, port_of, channel_of: all ports, by id, and the inputs by channel reference.
+
     Raises:
         InputError: Ids used twice, a bus fed by a channel that is not there, or a port whose connector cannot carry
             its circuit.
@@ -285,8 +287,16 @@ class DeviceClass:
     feeds: Mapping[str, str] = field(default_factory=dict)
     capsule: Capsule | None = None
     traits: Traits = field(default_factory=Traits)
+    ports: tuple[Port, ...] = field(init=False, compare=False, repr=False)
+    port_of: Mapping[str, Port] = field(init=False, compare=False, repr=False)
+    channel_of: Mapping[str, tuple[InputPort, int]] = field(init=False, compare=False, repr=False)
 
     def __post_init__(self) -> None:
+        # Looked up far more often than a class is made.
+        object.__setattr__(self, "ports", (*self.inputs, *self.outputs))
+        object.__setattr__(self, "port_of", {port.id: port for port in self.ports})
+        channels = {ref: (port, index) for port in self.inputs for index, ref in enumerate(channel_refs(port))}
+        object.__setattr__(self, "channel_of", channels)
         ids = [port.id for port in self.ports]
         if len(set(ids)) != len(ids):
             raise InputError(f"class {self.id}: two ports share one id")
@@ -304,10 +314,6 @@ class DeviceClass:
         for channel, bus_id in self.feeds.items():
             if channel not in outputs or bus_id not in bus_ids:
                 raise InputError(f"class {self.id}: feed {channel} from {bus_id} is not there")
-
-    @property
-    def ports(self) -> tuple[Port, ...]:
-        return (*self.inputs, *self.outputs)
 
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known beside the signal path, as (name, words); a microphone's powering first."""

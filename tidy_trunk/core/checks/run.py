@@ -19,10 +19,10 @@ _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 def check(report: Report) -> list[Finding]:
     """Every finding: stops first, then by the order of the plan's devices and runs."""
     situation = Situation(report.rig.plan, report)
-    found = [
-        replace(finding, station=_STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs"))
-        for function in RULES.values()
-        for finding in function(situation)
-    ]
+    found = []
+    for function in RULES.values():
+        station = _STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs")
+        for finding in function(situation):
+            found.append(finding if station == finding.station else replace(finding, station=station))
     devices = {device: index for index, device in enumerate(report.rig.plan.devices)}
     return sorted(found, key=lambda finding: (_ORDER[finding.severity], devices.get(finding.device, -1), finding.id))

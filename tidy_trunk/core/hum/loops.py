@@ -64,11 +64,15 @@ def loops(ties: Sequence[Tie]) -> list[Loop]:
     powers = [power for power in (EARTH, COMPUTER) if power in around]
     homes = {power: _ways_home(around, power) for power in powers}
     found = []
+    known: dict[tuple[str, str, str], set[int]] = {}  # two leads between the same devices have the same way round
     for index, tie in enumerate(ties):
         if not tie.unbalanced or tie.first == tie.second:
             continue
         for power in powers:
-            steps = _round(around, homes[power], index, tie, power)
+            key = (tie.first, tie.second, power)
+            if key not in known:
+                known[key] = _round(around, homes[power], index, tie, power)
+            steps = known[key]
             if steps:
                 found.append(Loop(tie.run, (tie, *_in_order(ties, steps, tie))))
                 break

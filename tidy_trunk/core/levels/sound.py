@@ -38,6 +38,8 @@ class Clip:
 class Sound:
     """Quiet, average and peak level in one unit (dB SPL, dBu or dBFS), with what else is known about them.
 
+    noises_before, noise_by_db: the noises as they were when they came in, and by how much they have risen since; most
+        stages only move them all together. `noises` has them as they are here.
     variance_db2: sum of the squares of the independent ± behind the level; its root is the tolerance.
     weakest: the least certain provenance among the figures behind it.
     """
@@ -45,10 +47,18 @@ class Sound:
     quiet: float = SILENCE_DB
     average: float = SILENCE_DB
     peak: float = SILENCE_DB
-    noises: tuple[Noise, ...] = ()
+    noises_before: tuple[Noise, ...] = ()
+    noise_by_db: float = 0.0
     variance_db2: float = 0.0
     weakest: Provenance = Provenance.MEASURED
     clip: Clip | None = None
+
+    @property
+    def noises(self) -> tuple[Noise, ...]:
+        """Every contributor at the level that it has here."""
+        if self.noise_by_db == 0.0:
+            return self.noises_before
+        return tuple(Noise(name, level + self.noise_by_db, is_room) for name, level, is_room in self.noises_before)
 
     @property
     def tolerance_db(self) -> float:
@@ -71,14 +81,15 @@ class Sound:
             quiet=self.quiet + by_db,
             average=self.average + by_db,
             peak=self.peak + by_db,
-            noises=tuple(Noise(name, level + by_db, is_room) for name, level, is_room in self.noises),
+            noises_before=self.noises_before,
+            noise_by_db=self.noise_by_db + by_db,
             variance_db2=self.variance_db2 + sum(figure.tolerance**2 for figure in figures),
             weakest=weaker([self.weakest, *(figure.provenance for figure in figures)]) if figures else self.weakest,
             clip=self.clip,
         )
 
     def with_noise(self, *noises: Noise) -> "Sound":
-        return replace(self, noises=(*self.noises, *noises))
+        return replace(self, noises_before=(*self.noises, *noises), noise_by_db=0.0)
 
     def capped(self, ceiling: float, device: str, where: str) -> "Sound":
         """What is left after a stage that cannot go above its ceiling: clipped once is clipped for good."""
@@ -110,7 +121,7 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
         quiet=sum_powers_db(sound.quiet for sound in sounds),
         average=sum_powers_db(sound.average for sound in sounds),
         peak=sum_powers_db(sound.peak for sound in sounds),
-        noises=_merged(noise for sound in sounds for noise in sound.noises),
+        noises_before=_merged(noise for sound in sounds for noise in sound.noises),
         variance_db2=loudest.variance_db2,
         weakest=weaker(sound.weakest for sound in sounds),
         clip=next((sound.clip for sound in sounds if sound.clip), None),

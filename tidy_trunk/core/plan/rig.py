@@ -22,7 +22,6 @@ from tidy_trunk.core.catalogue import (
     Port,
     Power,
     Supply,
-    channel_refs,
     frequency_key,
     gain_key,
     link_key,
@@ -50,9 +49,9 @@ class Unit:
         return self.device.label
 
     def port(self, port_id: str) -> Port:
-        for port in self.device_class.ports:
-            if port.id == port_id:
-                return port
+        port = self.device_class.port_of.get(port_id)
+        if port is not None:
+            return port
         known = ", ".join(port.id for port in self.device_class.ports)
         raise UnknownItemError(f"{self.label} has no port '{port_id}'; it has {known}")
 
@@ -175,11 +174,9 @@ class Rig:
     def __init__(self, plan: Plan, like: "Rig | None" = None) -> None:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
+        self.like = like
         self._units: dict[str, Unit] = {}
         self.links: dict[str, Link] = {}
-        if like is not None and like.plan.classes is plan.classes:
-            devices = plan.devices
-            self._units = {name: unit for name, unit in like._units.items() if devices.get(name) is unit.device}
         if like is not None and like.plan.leads is plan.leads:
             self.own_leads = like.own_leads
         if like is not None and like.plan.runs is plan.runs:
@@ -212,8 +209,12 @@ class Rig:
             if device is None:
                 known = ", ".join(self.plan.devices) or "none"
                 raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
-            base = self.class_of(device.class_id)
-            self._units[device_id] = Unit(device, with_figures(base, device.figures))
+            same = self.like is not None and self.like.plan.devices.get(device_id) is device
+            if self.like is not None and same and self.like.plan.classes is self.plan.classes:
+                self._units[device_id] = self.like.unit(device_id)
+            else:
+                base = self.class_of(device.class_id)
+                self._units[device_id] = Unit(device, with_figures(base, device.figures))
         return self._units[device_id]
 
     def units(self) -> list[Unit]:
@@ -254,8 +255,7 @@ class Rig:
 
     def input_channel(self, unit: Unit, channel_ref: str) -> tuple[InputPort, int]:
         """Port and channel index of a reference such as `in1` or `mic.L`."""
-        for port in unit.device_class.inputs:
-            refs = channel_refs(port)
-            if channel_ref in refs:
-                return port, refs.index(channel_ref)
+        found = unit.device_class.channel_of.get(channel_ref)
+        if found is not None:
+            return found
         raise UnknownItemError(f"{unit.label} has no input channel '{channel_ref}'")

@@ -50,10 +50,13 @@ class Stage:
     def __post_init__(self) -> None:
         # Known once and for all: every look at a trace asks for these.
         object.__setattr__(self, "key", (self.place, self.device, self.name, self.channel))
-        heard = (self.name,) if self.place is Place.SOUND else ()
-        upstream = (source for feed, _ in self.feeds for source in feed.sources)
-        object.__setattr__(self, "sources", heard or tuple(dict.fromkeys(upstream)))
-        depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
+        if len(self.feeds) == 1:
+            sources, depth = self.feeds[0][0].sources, 1 + self.feeds[0][0].depth
+        else:
+            heard = (self.name,) if self.place is Place.SOUND else ()
+            sources = heard or tuple(dict.fromkeys(source for feed, _ in self.feeds for source in feed.sources))
+            depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
+        object.__setattr__(self, "sources", sources)
         object.__setattr__(self, "depth", depth)
         if depth > DEEPEST_CHAIN:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
@@ -197,6 +200,8 @@ class Tracer:
 def run_link(rig: Rig, run: Run) -> Link:
     """What the leads of a run do between its ports; nothing is heard where its plugs do not mate."""
     known = rig.links.get(run.id)
+    if known is None and rig.like is not None and _is_shared(rig, rig.like, run):
+        known = rig.links[run.id] = run_link(rig.like, run)
     if known is None:
         sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
         sending, receiving = sender.output(run.sending.port), receiver.input(run.receiving.port)
@@ -207,6 +212,16 @@ def run_link(rig: Rig, run: Run) -> Link:
             known = link(sending, leads, receiving, sender.output_mode(sending), receiver.input_mode(receiving))
         rig.links[run.id] = known
     return known
+
+
+def _is_shared(rig: Rig, like: Rig, run: Run) -> bool:
+    """Whether a run and both its ends are the same things in two plans."""
+    return (
+        like.plan.runs.get(run.id) is run
+        and like.plan.leads is rig.plan.leads
+        and rig.unit(run.sending.device) is like.unit(run.sending.device)
+        and rig.unit(run.receiving.device) is like.unit(run.receiving.device)
+    )
 
 
 def upstream_of(stage: Stage) -> list[Stage]:

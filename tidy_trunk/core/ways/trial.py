@@ -32,6 +32,7 @@ class Upstream:
     """
 
     def __init__(self, report: Report, run: Run) -> None:
+        self._report = report
         self.rig = report.rig
         self._stages: dict[StageKey, Stage] = {}
         self._levels: dict[StageKey, StageLevel] = {}
@@ -44,11 +45,12 @@ class Upstream:
                             self._stages[stage.key] = stage
                             self._levels[stage.key] = report.reckoner.level(stage)
 
-    def tracer(self, rig: Rig) -> Tracer:
-        return Tracer(rig, self._stages)
-
-    def reckoner(self, rig: Rig) -> Reckoner:
-        return Reckoner(rig, self._levels)
+    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, Reckoner]:
+        """Look-ups, stages and levels of a plan, with what this one shares; for the plan itself all that is known."""
+        if plan is self.rig.plan:
+            return self.rig, self._report.tracer, self._report.reckoner
+        rig = Rig(plan, self.rig)
+        return rig, Tracer(rig, self._stages), Reckoner(rig, self._levels)
 
 
 class Trial:
@@ -56,10 +58,9 @@ class Trial:
 
     def __init__(self, plan: Plan, run_id: str, upstream: Upstream) -> None:
         self.plan = plan
-        self.rig = Rig(plan, upstream.rig)
+        self.rig, self._tracer, self._reckoner = upstream.worked_out(plan)
         self.run: Run = plan.runs[run_id]
         self._upstream = upstream
-        self._reckoner = upstream.reckoner(self.rig)
         self.receiver: Unit = self.rig.unit(self.run.receiving.device)
         self.port: InputPort = self.receiver.input(self.run.receiving.port)
         self.mode: InputMode = self.receiver.input_mode(self.port)
@@ -68,12 +69,11 @@ class Trial:
     def stage(self) -> Stage | None:
         """The first track, or else mix, of the receiving device that the run reaches."""
         refs = set(channel_refs(self.port))
-        tracer = self._upstream.tracer(self.rig)
         unit = self.receiver
         buses = sorted(unit.device_class.buses, key=lambda bus: (not bus.recorded, len(unit.bus_inputs(bus))))
         for bus in buses:
             if refs & set(unit.bus_inputs(bus)):
-                stage = tracer.bus(unit.device.id, bus.id)
+                stage = self._tracer.bus(unit.device.id, bus.id)
                 leads = [lead.run for feed, _ in stage.feeds for lead, _ in feed.feeds]
                 if any(run is not None and run.id == self.run.id for run in leads):
                     return stage

@@ -152,6 +152,8 @@ PATCH_CASES = [
     ),
     Case("stereo-into-mono", made(run("bag.line", "cam.in1", "trs-xlr-mono"), base=made(device("shoulder-camcorder", "cam"), base=boom_in_bag())),
          made(run("bag.out-l", "cam.in1", "xlr"), base=made(device("shoulder-camcorder", "cam"), base=boom_in_bag())), NOTE, "R goes nowhere", cured=False),
+    Case("wrong-lead", made(device("cinema-xlr5", "cam"), device("bag-recorder", "bag"), run("cam.sdi", "bag.tc-in", "bnc")),
+         made(device("timecode-generator", "tc"), device("bag-recorder", "bag"), run("tc.tc-out", "bag.tc-in", "bnc")), STOP, "other numbers", cured=False),
     Case("mono-into-stereo", hand_held("mirrorless-mic", "mic", "xlr-trs-left"), hand_held("mirrorless-mic", "mic", "xlr-trs"), NOTE, "R records nothing"),
     Case("wrong-lead", feed("out-l", "xlr-trs"), feed("out-l", "xlr-trs-open"), CAUTION, "drives a short"),
     Case("wrong-lead", hand_held("mirrorless-mic", "mic", "xlr-trs-open"), hand_held("mirrorless-mic", "mic", "xlr-trs"), STOP, "no contact brings"),

@@ -131,3 +131,19 @@ def test_wires_name_contacts_that_exist():
                 assert {bridge.first, bridge.second} <= set(near if bridge.end == "sending" else far), lead.id
     for (connector, _), legs in PINOUTS.items():
         assert set(legs) <= set(CONNECTORS[connector].contacts)
+
+
+def test_digital_and_timecode_go_to_their_like():
+    """HDMI, SDI, USB and AES3 are told apart; timecode from socket to socket is no signal to judge as sound."""
+    switcher, phone = "live-switcher", "phone-camera"
+    assert faults(port("cinema-xlr5", "sdi"), [(LEADS["bnc"], "")], port(switcher, "sdi1")) == ()
+    assert faults(port("cinema-xlr5", "sdi"), [(LEADS["bnc"], "")], port("bag-recorder", "tc-in")) == (Fault.NUMBERS,)
+    assert faults(port("handheld-recorder", "usb"), [(LEADS["usb-c"], "")], port(phone, "usb")) == ()
+    assert faults(port("timecode-generator", "tc-out"), [(LEADS["bnc"], "")], port("cinema-xlr5", "tc-in")) == ()
+    assert faults(port("bag-recorder", "aes"), [(LEADS["aes3"], "")], port("field-mixer", "in1")) == (Fault.NUMBERS,)
+
+
+def test_one_plug_with_five_contacts_brings_two_channels():
+    for sender, lead in ((port("receiver-ta5", "out"), "ta5-2xlr"), (port("field-mixer", "multi"), "multi-2xlr")):
+        assert rounded(joined(sender, lead, XLR_IN, "L")) == [[(0, 1)]]
+        assert rounded(joined(sender, lead, XLR_IN, "R")) == [[(1, 1)]]

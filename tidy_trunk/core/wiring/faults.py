@@ -3,14 +3,14 @@
 from collections.abc import Sequence
 from enum import StrEnum
 
-from tidy_trunk.core.catalogue import InputPort, LeadClass, OutputPort, Signal
+from tidy_trunk.core.catalogue import Circuit, InputPort, LeadClass, OutputPort, Signal
 from tidy_trunk.core.wiring.sound import Link, link
 
 
 class Fault(StrEnum):
     """One thing wrong, in words; the worst first."""
 
-    NUMBERS = "numbers into an analogue input"
+    NUMBERS = "numbers into an input that does not take them"
     VOLTAGE = "analogue into a digital input"
     NOTHING = "nothing arrives"
     OPPOSITE = "the two sides are in opposite polarity"
@@ -33,7 +33,10 @@ def faults(
     """
     if sending.circuit.is_digital:
         digital = any(mode.signal is Signal.DIGITAL for mode in receiving.modes)
-        return () if digital else (Fault.NUMBERS,)
+        other = sending.circuit is not receiving.circuit and not receiving.circuit.is_analogue
+        return (Fault.NUMBERS,) if not digital or other else ()
+    if sending.circuit is receiving.circuit is Circuit.TIMECODE:
+        return ()
     if not receiving.circuit.is_analogue:
         return (Fault.VOLTAGE,)
     found = found or link(sending, leads, receiving)

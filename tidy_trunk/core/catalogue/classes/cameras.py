@@ -134,7 +134,7 @@ CAMERAS: Final = (
         id="phone-camera",
         label="Phone as a camera, headset socket",
         kind=Kind.CAMERA,
-        blurb="One headset socket (TRRS): a lead for a camera brings nothing here",
+        blurb="One headset socket (TRRS), where a lead for a camera brings nothing, or USB-C",
         inputs=(
             InputPort(
                 id="headset",
@@ -152,8 +152,9 @@ CAMERAS: Final = (
                     ),
                 ),
             ),
+            digital_in("usb", "USB-C", Plug("usb-c", Gender.FEMALE), Circuit.USB, blocks=("headset",)),
         ),
-        buses=(Bus(id="1", label="1", recorded=True, inputs=("headset",)),),
+        buses=(Bus(id="1", label="1", recorded=True, inputs=("headset", "usb.L")),),
         traits=Traits(
             sample_rates_hz=(44_100, 48_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(3), battery_wh=about(15),
             bits=16, media="internal",
@@ -252,12 +253,12 @@ CAMERAS: Final = (
             ),
             timecode_in(),
         ),
-        outputs=(headphone_out(4, -80), _HDMI_OUT),
+        outputs=(headphone_out(4, -80), _HDMI_OUT, digital_out("sdi", "SDI out", Plug("bnc", Gender.FEMALE), Circuit.SDI)),
         buses=(
             Bus(id="1", label="1", recorded=True, inputs=("in.1",)),
             Bus(id="2", label="2", recorded=True, inputs=("in.2",)),
         ),
-        feeds={"phones.L": "1", "phones.R": "2", "hdmi.L": "1", "hdmi.R": "2"},
+        feeds={"phones.L": "1", "phones.R": "2", "hdmi.L": "1", "hdmi.R": "2", "sdi.L": "1", "sdi.R": "2"},
         traits=Traits(
             sample_rates_hz=(48_000,), clock_ppm=about(5), keeps_timecode_when_off=True, picture_delay_frames=about(3), power_w=about(60), battery_wh=about(150),
             bits=24, media="two cards, one after the other or both at once",

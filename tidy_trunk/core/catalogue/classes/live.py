@@ -89,6 +89,7 @@ LIVE: Final = (
         blurb="HDMI pictures with their sound, 3.5 mm mic/line in; the programme counts as a track",
         inputs=(
             *(digital_in(f"hdmi{number}", f"HDMI {number}", _HDMI, Circuit.HDMI) for number in (1, 2, 3, 4)),
+            *(digital_in(f"sdi{number}", f"SDI {number}", Plug("bnc", Gender.FEMALE), Circuit.SDI) for number in (1, 2)),
             InputPort(
                 id="audio",
                 label="audio in",

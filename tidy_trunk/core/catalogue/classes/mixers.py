@@ -100,13 +100,17 @@ MIXERS: Final = (
         outputs=(
             OutputPort(id="out-l", label="out L", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=_MIXER_OUT_MODES),
             OutputPort(id="out-r", label="out R", plug=XLR_OUT, circuit=Circuit.BALANCED, modes=_MIXER_OUT_MODES),
+            OutputPort(
+                id="multi", label="multi-pin out", plug=Plug("multi", Gender.MALE), circuit=Circuit.BALANCED_STEREO, channels=STEREO,
+                modes=_MIXER_OUT_MODES,
+            ),
             headphone_out(14, -82),
         ),
         buses=(
             Bus(id="mix-l", label="mix L", recorded=False, inputs=_MIXER_REFS),
             Bus(id="mix-r", label="mix R", recorded=False, inputs=_MIXER_REFS),
         ),
-        feeds={"out-l": "mix-l", "out-r": "mix-r", "phones.L": "mix-l", "phones.R": "mix-r"},
+        feeds={"out-l": "mix-l", "out-r": "mix-r", "multi.L": "mix-l", "multi.R": "mix-r", "phones.L": "mix-l", "phones.R": "mix-r"},
         traits=Traits(power_w=about(4), battery_wh=about(20), phantom_budget_ma=about(30)),
     ),
     DeviceClass(

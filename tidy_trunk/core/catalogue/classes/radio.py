@@ -116,6 +116,25 @@ RADIO: Final = (
         traits=Traits(power_w=about(1.2), battery_wh=about(6.0), sound_delay_ms=about(3.0)),
     ),
     DeviceClass(
+        id="receiver-ta5",
+        label="Radio receiver, two channels, TA5",
+        kind=Kind.RECEIVER,
+        blurb="Both channels balanced on one TA5 plug",
+        inputs=(_air_in("air-1", "aerial 1"), _air_in("air-2", "aerial 2")),
+        outputs=(
+            OutputPort(
+                id="out", label="out", plug=Plug("ta5", Gender.MALE), circuit=Circuit.BALANCED_STEREO, channels=STEREO, modes=_out_modes(),
+                drive=Drive.HOT_ONLY,
+            ),
+        ),
+        buses=(
+            Bus(id="air-1", label="channel 1", recorded=False, inputs=("air-1",)),
+            Bus(id="air-2", label="channel 2", recorded=False, inputs=("air-2",)),
+        ),
+        feeds={"out.L": "air-1", "out.R": "air-2"},
+        traits=Traits(power_w=about(1.5), battery_wh=about(6.0), sound_delay_ms=about(4.0)),
+    ),
+    DeviceClass(
         id="receiver-two",
         label="Radio receiver, two channels, 3.5 mm",
         kind=Kind.RECEIVER,

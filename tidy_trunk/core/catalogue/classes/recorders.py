@@ -149,13 +149,14 @@ RECORDERS: Final = (
                     trim=Span(-30, 0, 1, 0), trim_kind=TrimKind.DIGITAL,
                 ),
             ),
+            digital_out("usb", "USB audio", Plug("usb-c", Gender.FEMALE), Circuit.USB),
             headphone_out(4, -80),
         ),
         buses=(
             Bus(id="1", label="1", recorded=True, inputs=("in1",)),
             Bus(id="2", label="2", recorded=True, inputs=("in2",)),
         ),
-        feeds={"line.L": "1", "line.R": "2", "phones.L": "1", "phones.R": "2"},
+        feeds={"line.L": "1", "line.R": "2", "usb.L": "1", "usb.R": "2", "phones.L": "1", "phones.R": "2"},
         traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(2), media="one card", battery_wh=about(8), bits=24, phantom_budget_ma=about(12)),
     ),
     DeviceClass(

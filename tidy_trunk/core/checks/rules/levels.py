@@ -192,6 +192,7 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
             ),
             source="PRACTICE",
             device=where[0],
+            about=joint.input.id,
             fixes=(Fix("Turn automatic level off", edits),),
         )
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from typing import Final
 
-from tidy_trunk.core.catalogue import Kind, Port, Signal, channel_refs
+from tidy_trunk.core.catalogue import Circuit, Kind, Port, Signal, channel_refs
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import Disconnect, PortRef, SetParts, SetStrainRelief, Unit
@@ -91,7 +91,8 @@ _WRONG: Final[Mapping[Fault, tuple[str, str, Severity]]] = {
     ),
     Fault.NUMBERS: (
         "Digital into analogue",
-        "{sender} sends digital sound, {socket} expects a voltage: it would record loud noise. Use another output or input.",
+        "{sender} sends digital sound, {socket} expects a voltage or other numbers: loud noise, or nothing. Use another output or "
+        "input.",
         Severity.STOP,
     ),
     Fault.VOLTAGE: (
@@ -158,7 +159,8 @@ def stereo_into_mono(situation: Situation) -> Iterator[Finding]:
 def mono_into_stereo(situation: Situation) -> Iterator[Finding]:
     """A mono signal on one side of a stereo socket. [HANDBOOK] §4"""
     for joint in situation.joints:
-        if Fault.ONE_SIDE not in joint.faults or joint.strange_plug is not None:
+        timecode = joint.output.circuit is Circuit.TIMECODE  # which belongs on one side alone
+        if Fault.ONE_SIDE not in joint.faults or joint.strange_plug is not None or timecode:
             continue
         silent = next(name for name, heard in zip(joint.input.channels, joint.link.heard, strict=True) if not heard)
         yield Finding(
@@ -230,7 +232,7 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
 def digital_mode(situation: Situation) -> Iterator[Finding]:
     """Digital and analogue meet because a mode switch stands wrong. [AES3]"""
     for joint in situation.joints:
-        if _wrong_by_build(joint):
+        if _wrong_by_build(joint) or joint.output.circuit is Circuit.TIMECODE:
             continue
         sends_digital = joint.output.circuit.is_digital
         if sends_digital == (joint.takes.signal is Signal.DIGITAL):

@@ -161,6 +161,7 @@ def cell_without_gauge(situation: Situation) -> Iterator[Finding]:
             ),
             source="PRACTICE",
             device=joint.sender.device.id,
+            run=joint.run.id,
         )
 
 

@@ -143,6 +143,13 @@ def test_digital_and_timecode_go_to_their_like():
     assert faults(port("bag-recorder", "aes"), [(LEADS["aes3"], "")], port("field-mixer", "in1")) == (Fault.NUMBERS,)
 
 
+def test_every_channel_has_an_answer():
+    """Timecode pushed into a picture's BNC: two channels of numbers on one contact."""
+    assert (
+        len(link(port("timecode-generator", "tc-out"), [(LEADS["bnc"], "")], port("live-switcher", "sdi1")).heard) == 2
+    )
+
+
 def test_one_plug_with_five_contacts_brings_two_channels():
     for sender, lead in ((port("receiver-ta5", "out"), "ta5-2xlr"), (port("field-mixer", "multi"), "multi-2xlr")):
         assert rounded(joined(sender, lead, XLR_IN, "L")) == [[(0, 1)]]

@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply, is_meant_for
 from tidy_trunk.core.joins import unbalanced_length_m
-from tidy_trunk.core.levels import Report, TrackLevel
+from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit, apply_edits
 from tidy_trunk.core.trace import accept, run_link
 from tidy_trunk.core.ways import Way, ways
@@ -177,6 +177,14 @@ class Situation:
         except TidyTrunkError:
             return False
         return True
+
+    def mixes_of(self, run_id: str) -> Iterator[Sound]:
+        """The sound of every track and mix of the receiving device that a run feeds."""
+        device = self.plan.runs[run_id].receiving.device
+        for bus in self.rig.unit(device).device_class.buses:
+            stage = self.report.tracer.bus(device, bus.id)
+            if any(lead.run is not None and lead.run.id == run_id for feed, _ in stage.feeds for lead, _ in feed.feeds):
+                yield self.report.reckoner.track_sound(stage)
 
     def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:
         """The recorded tracks of the receiving device that a run feeds."""

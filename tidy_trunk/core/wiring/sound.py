@@ -146,7 +146,8 @@ def _link(
     wanted: list[Node] = []
     for channel in range(receiver.channels):
         hot, cold = (contact(receiver, -1, Leg(channel, role)) for role in ("hot", "cold"))
-        if hot is None:
+        if hot is None:  # numbers of all channels share one contact: no voltage is told for the others
+            wanted += [GROUND, GROUND]
             continue
         if cold is None:
             network.resistor(hot, GROUND, load_ohm)
@@ -161,7 +162,7 @@ def _link(
             for sent, ratio in enumerate(volts[2 * index] - volts[2 * index + 1])
             if abs(ratio) > NOTHING_BELOW
         )
-        for index in range(len(wanted) // 2)
+        for index in range(receiver.channels)
     )
     return Link(
         heard=heard,

@@ -62,8 +62,12 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
     for joint in situation.joints:
         if joint.sends.signal is not Signal.MIC or joint.takes.signal is not Signal.LINE:
             continue
+        sounds = list(situation.mixes_of(joint.run.id))
+        target = TARGETS[situation.plan.defaults.target]
+        if any(target.miss_db(sound.average, sound.peak) >= -ALLOWED_MISS_DB for sound in sounds):
+            continue  # loud enough all the same: a shout at a hot microphone, or much gain behind
         mic = next((mode for mode in joint.input.modes if mode.signal is Signal.MIC), None)
-        level = max((track.sound.average for track in situation.tracks_of(joint.run.id)), default=None)
+        level = max((sound.average for sound in sounds), default=None)
         heard = f" The track would average {_db(level)} dBFS: near silence." if level is not None else ""
         fixes = situation.way_fixes(joint.run.id, 2)
         if mic is not None and not fixes:

@@ -38,12 +38,13 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
                 rule="harmful-power",
                 severity=Severity.STOP if capsule is not None else Severity.CAUTION,
                 title=f"{supply} where it harms",
-                text=f"{supply} is on at {joint.socket} and reaches {joint.sender.label}, {why}. Switch it off before plugging in.",
+                text=f"{supply} is on at {joint.socket} and reaches {joint.sender.label}, {why}. Switch it off before plugging in, or "
+                "use another input.",
                 source="IEC61938",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
                 about=supply,
-                fixes=(Fix(f"Switch {supply} off", _switches(joint, supply, on=False)),),
+                fixes=_off(joint, supply),
             )
 
 
@@ -82,7 +83,7 @@ def phantom_shorted(situation: Situation) -> Iterator[Finding]:
             source="IEC61938",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix("Switch P48 off", _switches(joint, Supply.P48, on=False)),),
+            fixes=_off(joint, Supply.P48),
         )
 
 
@@ -171,6 +172,12 @@ def _power_passes(joint: Joint, need: Supply) -> bool:
     return given is not None and given.passes
 
 
+def _off(joint: Joint, supply: Supply) -> tuple[Fix, ...]:
+    """To switch a supply off; nothing where it is always on."""
+    edits = _switches(joint, supply, on=False)
+    return (Fix(f"Switch {supply} off", edits),) if edits else ()
+
+
 def _switches(joint: Joint, supply: Supply, *, on: bool) -> tuple[Edit, ...]:
     port = joint.input
     what, places = ("plug_in", port.plug_in_places) if supply is Supply.PLUG_IN else ("phantom", port.phantom_places)
@@ -190,7 +197,8 @@ def _unpowered(joint: Joint, need: Supply) -> Finding:
                 SetControl(device=joint.receiver.device.id, control=mode_key(joint.input.id), value=can[0].id),
                 *edits,
             )
-        fixes.append(Fix(f"Switch {need} on at {joint.socket}", edits))
+        if edits:
+            fixes.append(Fix(f"Switch {need} on at {joint.socket}", edits))
     if capsule is not None and capsule.cell:
         cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
         fixes.append(Fix(f"Put a fresh cell into {joint.sender.label}", (cell,)))

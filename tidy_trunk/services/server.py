@@ -123,6 +123,7 @@ def _listen(port: int) -> socket.socket:
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             listener.bind(("127.0.0.1", candidate))
+            listener.listen()  # from here on who comes early waits, and is not turned away
         except (OSError, OverflowError):
             listener.close()
             continue

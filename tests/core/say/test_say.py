@@ -63,7 +63,7 @@ def test_two_sides_share_one_breakout():
     [
         ("frob to bag", "no device here is called 'frob'"),
         ("boom to bag 9", "bag is understood, but it has no input '9'; it has in 1"),
-        ("boom to bag 2", "run 1, boom to bag in 1 holds that plug: say remove run 1 first"),
+        ("boom to bag 2", "run 1, boom to bag in 1 holds that plug: say lead run 1 by another lead"),
         ("add gramophone", "no class of device"),
         ("founder at bag", "bag is no microphone"),
         ("founder at ghost", "no microphone here is called 'ghost'"),

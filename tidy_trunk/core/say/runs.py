@@ -82,7 +82,11 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
     for match, ports, runs in ((sender, outputs, rig.leaving), (receiver, inputs, rig.arriving)):
         held = [run for port in ports for run in runs.get(PortRef(match.unit.device.id, port.id), [])]
         if held and len(held) >= len(ports):
-            return f"{rig.run_label(held[0])} holds that plug: say remove run {held[0].number} first"
+            number = held[0].number
+            return (
+                f"{rig.run_label(held[0])} holds that plug: say lead run {number} by another lead, move run {number} to "
+                f"another plug, or remove run {number}"
+            )
     return f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no lead fits both"
 
 

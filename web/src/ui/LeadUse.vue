@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Use } from '@/api/client'
-import SeverityMark from './SeverityMark.vue'
 
 /** What comes of a lead: what each side of the socket hears, what of power gets through, what is wrong. */
 defineProps<{ use: Use }>()
@@ -17,9 +16,7 @@ defineProps<{ use: Use }>()
     </dl>
     <p v-if="use.mono" class="soft">{{ use.mono }}</p>
     <p v-for="power in use.powers" :key="power" class="soft">{{ power }}</p>
-    <p v-for="fault in use.faults" :key="fault" class="fault is-caution">
-      <SeverityMark severity="caution" /> {{ fault }}
-    </p>
+    <p v-for="fault in use.faults" :key="fault" class="fault">wrong: {{ fault }}</p>
     <p v-if="!use.faults.length" class="right">the right signal arrives</p>
   </div>
 </template>
@@ -44,10 +41,5 @@ dl {
 }
 dt {
   min-width: 3rem;
-}
-.fault {
-  display: flex;
-  gap: 0.4rem;
-  align-items: center;
 }
 </style>

@@ -38,8 +38,8 @@ describe('a lead that is being made', () => {
     await settled()
     lead.toggle('1', 'S')
     await settled()
-    expect(lead.problem.value).toBe('nothing is joined in it')
-    expect(lead.judged.value).toEqual(judged)
+    expect(lead.problem).toBe('nothing is joined in it')
+    expect(lead.judged).toEqual(judged)
   })
 
   it('forgets its cores when an end becomes another plug', () => {
@@ -47,8 +47,8 @@ describe('a lead that is being made', () => {
     const lead = useLeadDraft()
     lead.toggle('2', 'T')
     lead.setConnector('receiving', 'xlr3')
-    expect(lead.wires.value).toEqual([])
-    expect(lead.draft.value.receiving).toEqual({ connector: 'xlr3', gender: 'male' })
+    expect(lead.wires).toEqual([])
+    expect(lead.draft.receiving).toEqual({ connector: 'xlr3', gender: 'male' })
   })
 
   it('has two ways of one plug, each with its own cores', () => {
@@ -56,13 +56,13 @@ describe('a lead that is being made', () => {
     const lead = useLeadDraft()
     lead.toggle('2', 'T')
     lead.setTwoWays(true)
-    expect(lead.branch.value).toBe('L')
-    lead.branch.value = 'R'
+    expect(lead.branch).toBe('L')
+    lead.branch = 'R'
     lead.toggle('2', 'R')
-    expect(lead.draft.value.ways['L']?.wires).toHaveLength(2)
+    expect(lead.draft.ways['L']?.wires).toHaveLength(2)
     expect(lead.isJoined('2', 'R')).toBe(true)
     lead.setTwoWays(false)
-    expect(Object.keys(lead.draft.value.ways)).toEqual([''])
+    expect(Object.keys(lead.draft.ways)).toEqual([''])
     expect(lead.isJoined('2', 'T')).toBe(true)
   })
 
@@ -80,6 +80,6 @@ describe('a lead that is being made', () => {
     lead.take(stock)
     lead.toggle('3', '3')
     expect(stock.ways[''].wires).toHaveLength(1)
-    expect(lead.wires.value).toHaveLength(2)
+    expect(lead.wires).toHaveLength(2)
   })
 })

@@ -1,4 +1,4 @@
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 import { api, ApiProblem, type Judged, type LeadDraft, type StockLead, type WiringDraft } from '@/api/client'
 
@@ -25,6 +25,8 @@ export const copyOf = (lead: LeadDraft | StockLead): LeadDraft =>
       short_m: lead.short_m ?? null,
     }),
   ) as LeadDraft
+
+export type LeadMaking = ReturnType<typeof useLeadDraft>
 
 /** A lead that is being made, and what the server says of it after every change. */
 export function useLeadDraft() {
@@ -64,6 +66,12 @@ export function useLeadDraft() {
     change({ wires: isJoined(near, far) ? kept : [...kept, { near, far, ohm: 0, blocks_dc: false }] })
   }
 
+  const describe = (changed: Partial<Pick<LeadDraft, 'label' | 'short_m'>>) =>
+    Object.assign(draft.value, changed)
+  const setBranch = (name: string) => (branch.value = name)
+  const setGender = (end: End, gender: string) =>
+    (draft.value[end] = { ...draft.value[end], gender: gender as LeadDraft['sending']['gender'] })
+
   function setConnector(end: End, connector: string) {
     draft.value[end] = { ...draft.value[end], connector }
     for (const name of Object.keys(draft.value.ways)) draft.value.ways[name] = { ...EMPTY } // its contacts are others
@@ -75,7 +83,7 @@ export function useLeadDraft() {
     branch.value = on ? 'L' : ''
   }
 
-  return {
+  return reactive({
     draft,
     branch,
     judged,
@@ -87,7 +95,10 @@ export function useLeadDraft() {
     toggle,
     isJoined,
     change,
+    describe,
+    setBranch,
+    setGender,
     setConnector,
     setTwoWays,
-  }
+  })
 }

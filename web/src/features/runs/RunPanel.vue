@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 
 import { api, type RunPicture } from '@/api/client'
 import { useJob } from '@/stores/job'
+import FindingCard from '@/ui/FindingCard.vue'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
 import LeadUse from '@/ui/LeadUse.vue'
 import RunTag from '@/ui/RunTag.vue'
@@ -12,12 +13,13 @@ import OtherLeads from './OtherLeads.vue'
 import PathEditor from './PathEditor.vue'
 import RunLengths from './RunLengths.vue'
 
-/** One run opened: its contacts and what comes of them, lengths and path, what else would do, and the way out. */
+/** One run opened: its contacts and what comes of them, what to mend, lengths and path, other leads, and the way out. */
 const run = defineModel<string>('run', { required: true })
 const props = defineProps<{ boxes: boolean }>()
 const job = useJob()
 const picture = ref<RunPicture | null>(null)
 const plan = computed(() => job.state?.plan.runs?.find(({ id }) => id === run.value))
+const findings = computed(() => job.findings.filter((finding) => finding.run === run.value))
 const lead = computed(() => job.state?.runs.find((item) => item.run === run.value))
 
 watch([run, () => job.newest?.revision], async ([id]) => {
@@ -47,6 +49,18 @@ watch(plan, (found) => {
           <LeadUse :use="picture.use" />
         </section>
       </template>
+      <section v-if="findings.length" class="mend" aria-label="What to mend">
+        <FindingCard
+          v-for="finding in findings"
+          :key="finding.id"
+          :finding="finding"
+          :pointed="finding.id === job.pointed"
+          :locked="job.readOnly"
+          @point="job.pointed = finding.id"
+          @apply="job.edit($event.edits)"
+          @boxes="job.boxesFor = $event"
+        />
+      </section>
       <h3>Length</h3>
       <RunLengths :run="plan" :lead="lead" />
       <h3>Where it lies</h3>
@@ -85,6 +99,9 @@ watch(plan, (found) => {
   gap: 0.3rem;
   padding: 0.6rem 0.8rem;
   border-left: 4px solid var(--line-strong);
+}
+.mend {
+  border-top: 1px solid var(--line);
 }
 h2 {
   display: flex;

@@ -73,6 +73,7 @@ const numbers = computed(() => entries.value.map(({ number }) => number))
             >
           </button>
           <Button
+            v-if="entry.number !== job.newest?.revision"
             text
             size="small"
             :aria-label="`What changed since state ${entry.number}`"
@@ -100,6 +101,9 @@ const numbers = computed(() => entries.value.map(({ number }) => number))
   padding: 0.6rem 0.8rem;
   background: var(--chalk);
   border-left: 4px solid var(--pin);
+}
+.changes li::first-letter {
+  text-transform: uppercase;
 }
 .changes li + li {
   margin-top: 0.35rem;

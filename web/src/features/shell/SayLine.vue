@@ -32,7 +32,11 @@ async function ask() {
   }
 }
 
-watch(text, () => {
+watch(text, (typed) => {
+  if (typed.startsWith('/')) {
+    text.value = typed.slice(1) // the key that comes here, pressed once more
+    return
+  }
   clearTimeout(timer)
   asked++ // an answer to the earlier text that is still on its way is no answer any more
   answer.value = null

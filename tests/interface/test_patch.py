@@ -137,11 +137,10 @@ def test_a_path_is_said_by_hand(screen: Page, service):
     panel.get_by_label("Stretch 1, length in m").fill("9")
     panel.get_by_label("Stretch 1, length in m").press("Tab")
     panel.get_by_label("Stretch 1 passes").select_option("walkway")
-    card = screen.locator("[data-rule=lead-too-short]")
+    card = panel.locator("[data-rule=lead-too-short]")
     expect(card).to_contain_text("needs 11.9 m")  # 9 × 1.1 + 2
-    expect(screen.locator("[data-rule=laid-safely]")).to_contain_text("ramp it or tape it")
+    expect(panel.locator("[data-rule=laid-safely]")).to_contain_text("ramp it or tape it")
     panel.get_by_label("Tied up at its ends").click()
-    screen.keyboard.press("Escape")
     card.get_by_role("button", name="Take 12 m").click()
     expect(card).to_have_count(0)
     run_1 = plan_of(service, job).runs["run-1"]

@@ -42,8 +42,8 @@ CLIP = "inputs.in1.modes.mic.clip_dbu"
         (Hear(source="voice", device="boom", distance_m=1), "boom at 1 m from Voice"),
         (SetSource(source="voice", average_db_spl=66), "Voice: average 66 dB SPL"),
         (SetJob(target="wide"), "Job: target wide"),
-        (RouteBus(device="bag", bus="2", inputs=("in1",)), "bag: 2 from in1"),
-        (FeedOutput(device="bag", channel="line.L", bus="1"), "bag: line.L gives 1"),
+        (RouteBus(device="bag", bus="2", inputs=("in1",)), "bag: track 2 from in 1"),
+        (FeedOutput(device="bag", channel="line.L", bus="1"), "bag: line out L gives track 1"),
         (SetFigure(device="bag", path=CLIP, figure=None), "bag in 1 mic, first stage clips at: as in its class"),
     ],
 )

@@ -69,7 +69,11 @@ def test_two_sides_share_one_breakout():
         ("founder at ghost", "no microphone here is called 'ghost'"),
         ("hello", "is not understood"),
         ("set nothing gain 3", "say which device"),
-        ("set bag 1 colour 3", "nothing here answers"),
+        ("set bag 1 colour 3", "bag 1 is understood, but not 'colour 3'. There is: in 1 mode; in 1 48 V, menu"),
+        ("set bag 1 gain", "bag in 1 gain is understood; it takes 10 to 75 dB"),
+        ("set bag 1 gain high", "bag in 1 gain is understood; it takes 10 to 75 dB"),
+        ("founder at boom, half a metre", "'half a metre' after boom is no distance"),
+        ("lead on", "say which run: lead run 4; the job has runs 1"),
         ("remove run 99", "nothing here answers"),
         ("name ghost as spirit", "nothing here answers"),
         ("set bag 1 gain 4000", "goes from 10 to 75"),
@@ -124,6 +128,30 @@ def test_every_form_of_the_grammar_is_understood():
         line = form.example.replace("to camera b", "to camera c") if "move" in form.example else form.example
         answer = say(base, line)
         assert answer.proposals, f"{line}: {answer.problem}"
+
+
+def test_a_plug_on_its_own_cord_goes_straight_in():
+    plan = do(Plan(name="x"), "add lavalier as Lead lav", "add mirrorless camera, microphone as cam", "lead lav to cam")
+    (run,) = plan.runs.values()
+    assert [part.lead for part in run.parts] == ["trs-both"]
+    answer = say(
+        do(Plan(name="x"), "add lavalier as lav", "add field mixer as mixer", "add pocket as pocket"), "lav to mixer 2"
+    )
+    assert "no lead fits both. It goes into pocket mic/line in" in answer.problem
+
+
+def test_lengths_are_said_in_several_ways():
+    plan = do(
+        Plan(name="x"),
+        "add boom shotgun as boom",
+        "add bag recorder as bag",
+        "boom into bag 1 with 12m",
+        "founder at boom 50 cm",
+    )
+    assert plan.sources["founder"].heard_by == {"boom": 0.5}
+    assert plan.runs["run-1"].length_m == 12
+    assert do(plan, "length run 1 15").runs["run-1"].length_m == 15
+    assert do(plan, "path run 1: 10 past walkway").runs["run-1"].path[0].length_m == 10
 
 
 def test_what_the_forms_do():

@@ -64,6 +64,17 @@ class Control:
             )
         return self.span.nearest_db(value)
 
+    @property
+    def takes(self) -> str:
+        """What it can be set to, in words."""
+        if self.kind is ControlKind.SWITCH:
+            return "on or off"
+        if self.kind is ControlKind.CHOICE:
+            return ", ".join(label for _, label in self.options)
+        if self.span is None:
+            return f"{LOWEST_MHZ:g} to {HIGHEST_MHZ:g} MHz"
+        return f"{self.span.minimum_db:g} to {self.span.maximum_db:g} dB"
+
     def words(self, value: Setting) -> str:
         """A value as a recordist reads it."""
         if self.kind is ControlKind.SWITCH:

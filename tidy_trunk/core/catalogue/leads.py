@@ -212,6 +212,10 @@ LEADS: Final[Mapping[str, LeadClass]] = {
             id="trs-extension", label="3.5 mm extension", sending=TRS_F, receiving=TRS_M, ways={"": _TRS_STRAIGHT}, balanced=False,
         ),
         LeadClass(
+            id="trs-both", label="3.5 mm adapter, tip to both sides", sending=TRS_F, receiving=TRS_M, ways=_one("T-T T-R S-S"),
+            balanced=False, short_m=0.1,
+        ),
+        LeadClass(
             id="trs-isolator", label="3.5 mm isolating transformer, two channels", sending=TRS_F, receiving=TRS_M,
             ways={"": Wiring((), (), (Winding(("T", "S"), ("T", "S")), Winding(("R", "S"), ("R", "S"))))}, balanced=False, short_m=_ADAPTER_M,
         ),

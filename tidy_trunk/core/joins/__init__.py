@@ -3,19 +3,19 @@
 from tidy_trunk.core.joins.search import (
     JOINT_M,
     UNBALANCED_LIMIT_M,
-    USUAL_LENGTH_M,
     Join,
     find_joins,
     unbalanced_length_m,
+    usual_length_m,
     with_length,
 )
 
 __all__ = [
     "JOINT_M",
     "UNBALANCED_LIMIT_M",
-    "USUAL_LENGTH_M",
     "Join",
     "find_joins",
     "unbalanced_length_m",
+    "usual_length_m",
     "with_length",
 ]

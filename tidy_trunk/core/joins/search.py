@@ -179,6 +179,11 @@ def _plugs_in_directly(sending: OutputPort, length_m: float) -> bool:
     return is_plug_of_its_own(end_of(sending)) or sending.plug.connector in ("air", "shoe") or length_m <= JOINT_M
 
 
+def usual_length_m(sending: OutputPort) -> float:
+    """Length of a run where none is said: a plug on a cord of its own goes straight in."""
+    return JOINT_M if is_plug_of_its_own(end_of(sending)) else USUAL_LENGTH_M
+
+
 def with_length(rig: Rig, run: Run, length_m: float) -> tuple[Part, ...]:
     """The parts of a run with another total length: what is made to length takes what the adapters leave.
 

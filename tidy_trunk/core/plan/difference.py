@@ -3,11 +3,11 @@
 from collections.abc import Iterator, Mapping, Sequence
 from typing import TypeVar
 
-from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, controls_of, figures_of
+from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan.edits import default_words
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
 from tidy_trunk.core.plan.path import path_words
-from tidy_trunk.core.plan.rig import Rig
+from tidy_trunk.core.plan.rig import Rig, Unit
 
 _T = TypeVar("_T")
 
@@ -68,7 +68,7 @@ def _field(name: str, old: object, new: object) -> str:
 
 
 def _plain(value: float | str) -> str:
-    return value if isinstance(value, str) else f"{value:g}"
+    return value if isinstance(value, str) else f"{value:g}".replace("-", "−")
 
 
 def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> Iterator[str]:
@@ -89,15 +89,15 @@ def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> 
         before, now = old.settings.get(key), new.settings.get(key)
         if before != now and key in controls:
             yield _setting(second, new, controls[key], before, now)
-    for what, then, now_ in (("routing", old.routing, new.routing), ("outputs", old.feeds, new.feeds)):
-        for key in dict.fromkeys([*then, *now_]):
-            if then.get(key) != now_.get(key):
-                yield f"{new.label} {what}: {key} from {_words(now_.get(key))}, was {_words(then.get(key))}"
+    fed, was_fed = _fed(unit), _fed(was)
+    for place, feeds in fed.items():
+        if feeds != was_fed[place]:
+            yield f"{new.label}: {place} from {feeds}, was from {was_fed[place]}"
     names = {named.path: named for named in figures_of(unit.device_class)}
     for path in dict.fromkeys([*old.figures, *new.figures]):
         if old.figures.get(path) != new.figures.get(path):
             figure = names[path].figure
-            yield f"{new.label} {names[path].label}: {figure.value:g} {names[path].unit}, {figure.provenance}"
+            yield f"{new.label} {names[path].label}: {_plain(figure.value)} {names[path].unit}, {figure.provenance}"
 
 
 def _setting(rig: Rig, device: Device, control: Control, before: Setting | None, now: Setting | None) -> str:
@@ -107,10 +107,17 @@ def _setting(rig: Rig, device: Device, control: Control, before: Setting | None,
     return f"{device.label}{port}: {label} {here}, was {then}"
 
 
-def _words(value: object) -> str:
-    if value is None:
-        return "as in its class"
-    return ", ".join(value) or "nothing" if isinstance(value, tuple) else str(value)
+def _fed(unit: Unit) -> dict[str, str]:
+    """What feeds each track, mix and output channel, in words."""
+    found = {}
+    for bus in unit.device_class.buses:
+        inputs = ", ".join(unit.place_label(channel) for channel in unit.bus_inputs(bus))
+        found[unit.place_label(bus.id)] = inputs or "nothing"
+    for port in unit.device_class.outputs:
+        for channel in channel_refs(port):
+            fed = unit.fed_bus(channel)
+            found[unit.place_label(channel)] = unit.place_label(fed.id) if fed else "nothing"
+    return found
 
 
 def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[str]:

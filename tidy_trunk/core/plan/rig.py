@@ -22,6 +22,7 @@ from tidy_trunk.core.catalogue import (
     Port,
     Power,
     Supply,
+    channel_refs,
     frequency_key,
     gain_key,
     link_key,
@@ -153,8 +154,18 @@ class Unit:
 
     def bus_label(self, bus_id: str) -> str:
         """A track or mix as it is named in sentences: `Camera B track L`, `Pack A on air`."""
-        bus = self.bus(bus_id)
-        return f"{self.label} track {bus.label}" if bus.recorded else f"{self.label} {bus.label}"
+        return f"{self.label} {self.place_label(bus_id)}"
+
+    def place_label(self, key: str) -> str:
+        """A bus, or a channel of a port, as it is named beside its device; the key itself where there is none."""
+        for bus in self.device_class.buses:
+            if bus.id == key:
+                return f"track {bus.label}" if bus.recorded else bus.label
+        for port in self.device_class.ports:
+            for ref, channel in zip(channel_refs(port), port.channels, strict=True):
+                if ref == key:
+                    return f"{port.label} {channel}" if len(port.channels) > 1 else port.label
+        return key
 
     @property
     def has_cell_in(self) -> bool:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, Supply, mode_key, switch_key
-from tidy_trunk.core.joins import JOINT_M, Join, find_joins
+from tidy_trunk.core.joins import JOINT_M, Join, find_joins, usual_length_m
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Connect, Edit, Part, Plan, PortRef, Rig, Run, SetControl, Unit, apply_edits
 from tidy_trunk.core.say.proposal import Proposal
@@ -26,11 +26,12 @@ class _Pair:
 
 
 def propose_runs(
-    plan: Plan, sender: Match, receiver: Match, length_m: float, through: Sequence[str] = ()
+    plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: Sequence[str] = ()
 ) -> Iterator[Proposal]:
     """Runs between two devices, best first: as the program would do it, then exactly as it was said.
 
-    `through`: leads of which one was asked for; then it is taken, and nothing else is matched.
+    `length_m`: None for the usual one. `through`: leads of which one was asked for; then it is taken, and nothing else
+    is matched.
     """
     for lead in through or ("",):
         pairs = _pairs(plan, sender, receiver, length_m, lead)
@@ -53,7 +54,7 @@ def leads_between(rig: Rig, run: Run, lead: str) -> Iterator[tuple[Part, ...]]:
         yield join.parts
 
 
-def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float, through: str) -> list[_Pair]:
+def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: str) -> list[_Pair]:
     rig = Rig(plan)
     found: list[tuple[tuple[float, ...], _Pair]] = []
     for output in find_ports(sender.unit.device_class.outputs, sender.rest):
@@ -61,7 +62,8 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float, through:
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
-            joins = list(_free_joins(rig, ends, output, port, length_m, through))
+            far_m = usual_length_m(output) if length_m is None else length_m
+            joins = list(_free_joins(rig, ends, output, port, far_m, through))
             if joins:
                 join = joins[0]
                 rank = (

@@ -50,7 +50,7 @@ def _understand(plan: Plan, line: str) -> Iterator[Proposal]:
     verb = first.lower()
     if verb in _VERBS and rest:
         yield from _VERBS[verb](plan, rest)
-    elif verb in runs.RUN_VERBS and rest:
+    elif verb in runs.RUN_VERBS and (runs.names_run(rest) or not runs.TO.search(line)):
         yield from runs.of_run(plan, verb, rest)
     elif runs.TO.search(line):
         yield from runs.connect(plan, line)
@@ -58,5 +58,6 @@ def _understand(plan: Plan, line: str) -> Iterator[Proposal]:
         yield from things.hear(plan, line)
     else:
         raise NotUnderstoodError(
-            f"'{line}' is not understood yet. Say a run (boom to bag 1, 7 m), add bag recorder, founder at boom, or set bag 1 gain 40."
+            f"'{line}' is not understood yet. Say a run (boom to bag 1, 7 m), add bag recorder, founder at boom, or set bag 1 gain 40. "
+            "The help lists all forms."
         )

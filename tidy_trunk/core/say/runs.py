@@ -3,10 +3,11 @@
 import re
 from collections.abc import Iterator
 from dataclasses import replace
+from itertools import islice, product
 from typing import Final
 
-from tidy_trunk.core.catalogue import LEADS
-from tidy_trunk.core.joins import USUAL_LENGTH_M, with_length
+from tidy_trunk.core.catalogue import LEADS, InputPort, OutputPort, Port
+from tidy_trunk.core.joins import find_joins, usual_length_m, with_length
 from tidy_trunk.core.plan import (
     Connect,
     Disconnect,
@@ -28,7 +29,6 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.core.say.connect import leads_between, propose_runs
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, possible, single
 from tidy_trunk.core.say.words import (
-    LENGTH,
     Match,
     find_devices,
     find_leads,
@@ -36,11 +36,13 @@ from tidy_trunk.core.say.words import (
     named_run,
     number,
     split_words,
+    take_length,
 )
 
 TO = re.compile(r"\s+(?:to|into|->|>|→)\s+")
 _BY = re.compile(r"[,\s]\s*by\s+(.+)$")
-_STRETCH = re.compile(r"(\d+(?:[.,]\d+)?)\s*m(?:\s+(?:past\s+)?(.+))?")
+_NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
+_STRETCH = re.compile(r"(\d+(?:[.,]\d+)?)\s*m?(?:\s+(?:past\s+)?(.+))?")
 _PASSING = re.compile(r"(.+?)(?:\s+(?:at|for)?\s*(\d+(?:[.,]\d+)?)\s*m)?")
 
 
@@ -48,9 +50,8 @@ def connect(plan: Plan, line: str) -> Iterator[Proposal]:
     """`boom to bag 1, 7 m`, `hall mic to pocket, 5 m, by one to one`."""
     by = _BY.search(line)
     said = line[: by.start()] if by else line
-    length = LENGTH.search(said)
-    length_m = number(length.group(1)) if length else USUAL_LENGTH_M
-    start, end = TO.split(LENGTH.sub("", said), maxsplit=1)
+    length_m, said = take_length(said)
+    start, end = TO.split(said, maxsplit=1)
     rig = Rig(plan)
     senders, receivers = (find_devices(rig, split_words(words)) for words in (start, end))
     for words, found in ((start, senders), (end, receivers)):
@@ -79,15 +80,36 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
         if not ports:
             known = ", ".join(port.label for port in all_ports) or "none"
             return f"{match.unit.label} is understood, but it has no {what} '{' '.join(match.rest)}'; it has {known}"
-    for match, ports, runs in ((sender, outputs, rig.leaving), (receiver, inputs, rig.arriving)):
-        held = [run for port in ports for run in runs.get(PortRef(match.unit.device.id, port.id), [])]
-        if held and len(held) >= len(ports):
+    for output, port in product(outputs, inputs):
+        held = (
+            *rig.leaving.get(PortRef(first.device.id, output.id), ()),
+            *rig.arriving.get(PortRef(second.device.id, port.id), ()),
+        )
+        if held and _joins_rightly(output, port):
             number = held[0].number
             return (
                 f"{rig.run_label(held[0])} holds that plug: say lead run {number} by another lead, move run {number} to "
                 f"another plug, or remove run {number}"
             )
-    return f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no lead fits both"
+    elsewhere = list(islice(_goes_into(rig, outputs[0]), 3))
+    return (
+        f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no lead fits both. "
+        + (f"It goes into {', '.join(elsewhere)}" if elsewhere else "No other free input here takes it either")
+    )
+
+
+def _joins_rightly(output: Port, port: Port) -> bool:
+    if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
+        return False
+    return any(join.is_right for join in find_joins(output, port, length_m=usual_length_m(output)))
+
+
+def _goes_into(rig: Rig, output: Port) -> Iterator[str]:
+    """Free inputs of the job that hear an output as they should."""
+    for unit in rig.units():
+        for port in unit.device_class.inputs:
+            if not rig.arriving.get(PortRef(unit.device.id, port.id)) and _joins_rightly(output, port):
+                yield f"{unit.label} {port.label}"
 
 
 def _leads_meant(rig: Rig, text: str) -> tuple[str, ...]:
@@ -98,6 +120,11 @@ def _leads_meant(rig: Rig, text: str) -> tuple[str, ...]:
     if not own and not found:
         raise NotUnderstoodError(f"no lead is called '{text.strip()}'")
     return (*own, *(lead.id for lead in found))
+
+
+def names_run(rest: str) -> bool:
+    """Whether what follows a verb is meant as a run, and no device whose name begins with that verb."""
+    return re.match(r"(?:run\b|\d)", rest, re.IGNORECASE) is not None
 
 
 def of_run(plan: Plan, verb: str, rest: str) -> Iterator[Proposal]:
@@ -117,10 +144,11 @@ def _numbers(plan: Plan) -> str:
 
 def _length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4 12 m`."""
-    found = LENGTH.search(" " + rest)
-    if not found:
+    bare = _NUMBER.fullmatch(rest.strip())
+    length_m = number(bare.group()) if bare else take_length(rest)[0]
+    if length_m is None:
         raise NotUnderstoodError(f"run {run.number} is understood; say how long: length run {run.number} 12 m")
-    parts = with_length(Rig(plan), run, number(found.group(1)))
+    parts = with_length(Rig(plan), run, length_m)
     if not parts:
         raise NotUnderstoodError(
             f"run {run.number} has no lead that is made to length: say lead run {run.number} xlr, or connect it anew"

@@ -35,6 +35,7 @@ from tidy_trunk.core.say.words import Match, find_devices, find_sources, matches
 _NUMBER = re.compile(r"([+-]?\d+(?:[.,]\d+)?)\s*(?:db|dbfs|mhz|hz|khz|m|%)?", re.IGNORECASE)
 _ON = {"on": True, "yes": True, "off": False, "no": False}
 _MOST_VALUE_WORDS = 4
+_MOST_NAMED = 8
 
 
 def set_(plan: Plan, rest: str) -> Iterator[Proposal]:
@@ -53,8 +54,13 @@ def set_(plan: Plan, rest: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(
             f"nothing here is called '{first}': say which device, which control and the value: set bag 1 gain 40"
         )
+    understood = False
     for match in found:
-        yield from _of_device(plan, match, first, more)
+        for proposal in _of_device(plan, match, first, more):
+            understood = True
+            yield proposal
+    if found and not understood and not sources:
+        raise NotUnderstoodError(_what_it_takes(found[0]))
 
 
 def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Iterator[Proposal]:
@@ -73,6 +79,21 @@ def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Ite
             state, _ = apply_edits(state, [following])
             edits.append(following)
         yield single(plan, *edits)
+
+
+def _what_it_takes(match: Match) -> str:
+    """What was understood of a control, and the values that it takes."""
+    unit = match.unit
+    for count in range(len(match.rest), -1, -1):
+        words, more = match.rest[:count], " ".join(match.rest[count:])
+        found = [(control, name) for control, name in _named(unit, words) if _is_current(unit, control)]
+        if len(found) == 1:
+            return f"{unit.label} {found[0][1]} is understood; it takes {found[0][0].takes}"
+        if found:
+            known = "; ".join(name for _, name in found[:_MOST_NAMED])
+            but = f", but not '{more}'" if more else ""
+            return f"{' '.join((unit.label, *words))} is understood{but}. There is: {known}"
+    return f"{unit.label} has no controls"
 
 
 def _after(text: str, count: int) -> str:
@@ -95,13 +116,18 @@ def _controls(unit: Unit, text: str) -> Iterator[SetControl]:
 
 
 def _meant(unit: Unit, words: Sequence[str], value: str) -> Iterator[SetControl]:
-    for control in controls_of(unit.device_class).values():
-        port = unit.port(control.port).label if control.port else ""
-        if not words or not matches(words, port, control.label, control.id) or not _is_current(unit, control):
-            continue
-        setting = _setting(control, value)
+    for control, _ in _named(unit, words):
+        setting = _setting(control, value) if words and _is_current(unit, control) else None
         if setting is not None:
             yield SetControl(device=unit.device.id, control=control.id, value=setting)
+
+
+def _named(unit: Unit, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
+    """Controls that words name, with their names in full."""
+    for control in controls_of(unit.device_class).values():
+        port = unit.port(control.port).label if control.port else ""
+        if matches(words, port, control.label, control.id):
+            yield control, f"{port} {control.label}".strip()
 
 
 def _is_current(unit: Unit, control: Control) -> bool:
@@ -163,7 +189,8 @@ def _job(pieces: Sequence[str]) -> SetJob:
             values[_JOB_COUNTS[what]] = round(number(found.group(1)))
         else:
             raise NotUnderstoodError(
-                f"'{piece}' is nothing that holds for the job: say rate 25, target film, tone -20, room 48, mains 50, sample 48000, slack 1 or guard 0.1"
+                f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, mains 50, sample 48000, "
+                f"slack 1, guard 0.1, or target {', '.join(TARGETS)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
 

@@ -1,7 +1,7 @@
 """Lines about devices and sources as such: add, copy, rename, remove; who is heard by what."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Final
 
 from tidy_trunk.core.plan import (
@@ -23,8 +23,8 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.words import (
-    LENGTH,
     LEVEL,
+    Match,
     find_classes,
     find_devices,
     find_leads,
@@ -32,6 +32,7 @@ from tidy_trunk.core.say.words import (
     named_run,
     number,
     split_words,
+    take_length,
 )
 
 USUAL_DISTANCE_M: Final = 0.5
@@ -95,19 +96,19 @@ def remove(plan: Plan, rest: str) -> Iterator[Proposal]:
 def hear(plan: Plan, line: str) -> Iterator[Proposal]:
     """`founder at boom, 0.5 m, raised`: a source, new or known, at a microphone."""
     who, _, where = line.partition(" at ")
-    distance, level = LENGTH.search(where), LEVEL.search(where)
-    distance_m = number(distance.group(1)) if distance else USUAL_DISTANCE_M
+    distance_m, where = take_length(where)
+    level = LEVEL.search(where)
     effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", where)), None)
     average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
-    rest = LEVEL.sub("", LENGTH.sub("", where))
+    rest = LEVEL.sub("", where)
     words = split_words(rest.replace(effort, "") if effort else rest)
     found = find_devices(Rig(plan), words)
-    microphones = [match.unit for match in found if match.unit.device_class.capsule]
+    microphones = [match.unit for match in found if match.unit.device_class.capsule and not match.rest]
     if not microphones:
-        what = (
-            f"{found[0].unit.label} is no microphone" if found else f"no microphone here is called '{' '.join(words)}'"
+        raise NotUnderstoodError(
+            f"'{who.strip()}' is understood as somebody to be heard, but {_no_microphone(found, words)}"
         )
-        raise NotUnderstoodError(f"'{who.strip()}' is understood as somebody to be heard, but {what}")
+    distance_m = USUAL_DISTANCE_M if distance_m is None else distance_m
     known = find_sources(plan, split_words(who))
     for unit in microphones:
         if not known:
@@ -119,6 +120,15 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
             if average is not None:
                 edits.append(louder(source, average))
             yield single(plan, *edits)
+
+
+def _no_microphone(found: Sequence[Match], words: Sequence[str]) -> str:
+    if not found:
+        return f"no microphone here is called '{' '.join(words)}'"
+    unit, rest = found[0].unit, " ".join(found[0].rest)
+    if unit.device_class.capsule is None:
+        return f"{unit.label} is no microphone"
+    return f"'{rest}' after {unit.label} is no distance and no level: say 0.5 m, raised or 66 dB"
 
 
 def louder(source: Source, average_db_spl: float) -> SetSource:

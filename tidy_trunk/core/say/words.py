@@ -8,8 +8,7 @@ from typing import Final, Protocol, TypeVar
 from tidy_trunk.core.catalogue import DEVICES, DeviceClass, Port
 from tidy_trunk.core.plan import Plan, Rig, Run, Source, Unit
 
-LENGTH: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*m\b")
-"""A length in a line. [HANDBOOK]"""
+_LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
 
 LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db\b(?:\s*spl)?", re.IGNORECASE)
 """A sound level in a line. [HANDBOOK]"""
@@ -18,6 +17,15 @@ LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db\b(?:\s*spl)?", re.IGN
 def number(text: str) -> float:
     """A number with point or comma."""
     return float(text.replace(",", "."))
+
+
+def take_length(text: str) -> tuple[float | None, str]:
+    """The first length in a text, in m, and the text without it; None where there is none."""
+    found = _LENGTH.search(text)
+    if not found:
+        return None, text
+    metres = number(found.group(1)) / (100 if found.group(2) == "cm" else 1)
+    return metres, text[: found.start()] + text[found.end() :]
 
 
 def split_words(text: str) -> list[str]:

@@ -121,7 +121,9 @@ class RouteBus:
         return with_device(plan, replace(device, routing=put(device.routing, self.bus, self.inputs)))
 
     def sentence(self, plan: Plan) -> str:
-        return f"{device_of(plan, self.device).label}: {self.bus} from {', '.join(self.inputs) or 'nothing'}"
+        unit = Rig(plan).unit(device_of(plan, self.device).id)
+        inputs = ", ".join(unit.place_label(channel) for channel in self.inputs)
+        return f"{unit.label}: {unit.place_label(self.bus)} from {inputs or 'nothing'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -137,7 +139,8 @@ class FeedOutput:
         return with_device(plan, replace(device, feeds=put(device.feeds, self.channel, self.bus)))
 
     def sentence(self, plan: Plan) -> str:
-        return f"{device_of(plan, self.device).label}: {self.channel} gives {self.bus}"
+        unit = Rig(plan).unit(device_of(plan, self.device).id)
+        return f"{unit.label}: {unit.place_label(self.channel)} gives {unit.place_label(self.bus)}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -36,7 +36,8 @@ class AddSource:
         return replace(plan, sources=put(plan.sources, source_id, source))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Add {self.label.strip()}, {self.average_db_spl:g} dB SPL at 1 m"
+        at = "".join(f", {distance:g} m from {plan.devices[mic].label}" for mic, distance in self.heard_by.items())
+        return f"Add {self.label.strip()}, {self.average_db_spl:g} dB SPL at 1 m{at}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

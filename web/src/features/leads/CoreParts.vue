@@ -133,4 +133,9 @@ function join() {
 .check {
   padding-bottom: 0.4rem;
 }
+@media (width < 700px) {
+  .line {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

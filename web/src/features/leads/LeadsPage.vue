@@ -108,6 +108,7 @@ async function save(useIt: boolean) {
 .bench,
 aside {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
   align-content: start;
 }

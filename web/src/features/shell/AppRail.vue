@@ -139,5 +139,8 @@ li a.here {
     margin: 0 0 0 auto;
     padding: 0 0.6rem;
   }
+  .foot select {
+    min-width: 5.5rem;
+  }
 }
 </style>

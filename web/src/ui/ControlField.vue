@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 
 import type { Control } from '@/api/client'
 import { formatSigned } from '@/format/levels'
+import KeptInput from './KeptInput.vue'
 
 /** One control of a device. A knob tells every position while it moves, and once where it comes to rest. */
 const props = defineProps<{ control: Control; disabled?: boolean }>()
@@ -40,7 +41,7 @@ function move(event: Event) {
         @change="emit('set', position)"
       />
     </template>
-    <input
+    <KeptInput
       v-else-if="control.kind === 'frequency'"
       :id="id"
       class="plain-input num"
@@ -48,7 +49,7 @@ function move(event: Event) {
       min="0"
       max="7000"
       step="0.001"
-      :value="control.value || ''"
+      :value="Number(control.value) || ''"
       placeholder="MHz, not set"
       :disabled="disabled"
       @change="emit('set', Number(($event.target as HTMLInputElement).value) || 0)"

@@ -7,6 +7,7 @@ import { api, type DeviceDetail } from '@/api/client'
 import { useJob } from '@/stores/job'
 import ControlField from './ControlField.vue'
 import FiguresTable from './FiguresTable.vue'
+import KeptInput from './KeptInput.vue'
 
 /** One device with all that can be set on it: its ports, controls, routing and figures. */
 const device = defineModel<string>('device', { required: true })
@@ -57,7 +58,7 @@ function route(bus: string, event: Event) {
       <p class="soft">{{ detail.class_label }}. {{ detail.blurb }}.</p>
       <label class="field">
         <span>Name</span>
-        <input :value="detail.label" maxlength="80" :disabled="job.readOnly" @change="rename" />
+        <KeptInput :value="detail.label" maxlength="80" :disabled="job.readOnly" @change="rename" />
       </label>
       <ControlField
         v-for="control in controlsOf('')"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { DeviceDetail } from '@/api/client'
 import { useJob } from '@/stores/job'
+import KeptInput from './KeptInput.vue'
 
 /** The figures of a device. A figure that is typed in counts as measured on this very device, ± 1 dB until said otherwise. */
 const props = defineProps<{ device: string; figures: DeviceDetail['figures']; locked: boolean }>()
@@ -19,7 +20,7 @@ function set(path: string, event: Event) {
       <tr v-for="item in figures" :key="item.path">
         <th scope="row">{{ item.label }}</th>
         <td>
-          <input
+          <KeptInput
             class="plain-input num"
             type="number"
             step="any"

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 
 import type { Contact, WiringDraft } from '@/api/client'
 import type { End } from './useLeadDraft'
+import KeptInput from '@/ui/KeptInput.vue'
 
 type Wire = NonNullable<WiringDraft['wires']>[number]
 type Bridge = NonNullable<WiringDraft['bridges']>[number]
@@ -45,7 +46,7 @@ function join() {
       <strong>{{ wire.near }} to {{ wire.far }}</strong>
       <label
         ><span class="soft small">through Ω</span>
-        <input
+        <KeptInput
           class="plain-input num"
           type="number"
           min="0"
@@ -70,7 +71,7 @@ function join() {
       <strong>{{ bridge.first }} and {{ bridge.second }}, {{ bridge.end }} end</strong>
       <label
         ><span class="soft small">by Ω, 0 for a short</span>
-        <input
+        <KeptInput
           class="plain-input num"
           type="number"
           min="0"

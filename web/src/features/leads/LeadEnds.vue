@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LeadBox } from '@/api/client'
 import type { LeadMaking } from './useLeadDraft'
+import KeptInput from '@/ui/KeptInput.vue'
 
 /** What is outside on a lead that is being made: its name, its plugs, its length, and whether it goes two ways. */
 defineProps<{ make: LeadMaking; ends: LeadBox['ends'] }>()
@@ -35,7 +36,7 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
     </label>
     <label class="field">
       <span>Length for good, m (empty: made to length)</span>
-      <input
+      <KeptInput
         type="number"
         min="0.1"
         max="100"

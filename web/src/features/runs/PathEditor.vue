@@ -5,6 +5,7 @@ import { computed, onMounted } from 'vue'
 import type { Hazard, Run, Stretch } from '@/api/client'
 import { useCatalogue } from '@/stores/catalogue'
 import { useJob } from '@/stores/job'
+import KeptInput from '@/ui/KeptInput.vue'
 
 /** Where the lead of a run lies: stretches with a length, each with what it passes. */
 const props = defineProps<{ run: Run }>()
@@ -45,7 +46,7 @@ const dropPassing = (index: number, at: number) =>
   <ol v-if="path.length">
     <li v-for="(stretch, index) in path" :key="index">
       <div class="line">
-        <input
+        <KeptInput
           class="plain-input num"
           type="number"
           min="0.1"
@@ -79,7 +80,7 @@ const dropPassing = (index: number, at: number) =>
       </div>
       <div v-for="(passing, at) in stretch.passes" :key="at" class="line passing">
         <span>{{ passing.what }}, {{ isAlong(passing.what) ? 'for' : 'at' }}</span>
-        <input
+        <KeptInput
           class="plain-input num"
           type="number"
           min="0"

@@ -3,6 +3,7 @@ import ToggleSwitch from 'primevue/toggleswitch'
 
 import type { Lead, Run } from '@/api/client'
 import { useJob } from '@/stores/job'
+import KeptInput from '@/ui/KeptInput.vue'
 
 /** The leads of a run with their lengths, and whether its ends are tied up. */
 const props = defineProps<{ run: Run; lead: Lead }>()
@@ -21,7 +22,7 @@ function setLength(index: number, event: Event) {
   <div class="lengths">
     <label v-for="(part, index) in run.parts" :key="index" class="field">
       <span>{{ lead.parts[index] }}{{ part.branch ? ` (${part.branch})` : '' }}, length in m</span>
-      <input
+      <KeptInput
         type="number"
         min="0"
         max="500"

@@ -44,6 +44,14 @@ def test_a_plan_of_version_1_is_brought_up_to_date():
     assert json.loads(write_plan(plan))["schema_version"] == SCHEMA_VERSION
 
 
+def test_a_plan_of_version_2_is_given_bursts():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-2.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 2 and "burst_db_spl" not in old["sources"][0]
+    assert all(source.burst_db_spl == source.peak_db_spl + 10 for source in plan.sources.values())
+    assert plan.runs == foundry().runs and plan.devices == foundry().devices
+
+
 def test_the_published_schema_is_that_of_the_program():
     published = Path(__file__).parents[2] / "docs" / "plan.schema.json"
     assert published.read_bytes() == plan_schema()

@@ -114,6 +114,7 @@ class AddSourceModel(EditModel):
     average_db_spl: Db
     quiet_db_spl: Db | None = None
     peak_db_spl: Db | None = None
+    burst_db_spl: Db | None = None
     heard_by: dict[Id, Metres] = Field(default_factory=dict)
     id: Id | None = None
 
@@ -126,6 +127,7 @@ class SetSourceModel(EditModel):
     quiet_db_spl: Db | None = None
     average_db_spl: Db | None = None
     peak_db_spl: Db | None = None
+    burst_db_spl: Db | None = None
     irreplaceable: bool | None = None
 
 

@@ -36,4 +36,17 @@ def _own_leads_and_paths(raw: Raw) -> Raw:
     return {"leads": [], **raw}
 
 
-_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {1: _own_leads_and_paths}
+def _bursts(raw: Raw) -> Raw:
+    """2 → 3: what comes unannounced came in; it was nowhere stated, so it is taken as 10 dB above the peaks."""
+    sources = raw.get("sources", [])
+    if not isinstance(sources, list):
+        return raw
+    return {**raw, "sources": [_with_burst(source) for source in sources]}
+
+
+def _with_burst(source: Any) -> Any:
+    peak = source.get("peak_db_spl") if isinstance(source, dict) else None
+    return source if not isinstance(peak, int | float) else {"burst_db_spl": peak + 10, **source}
+
+
+_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {1: _own_leads_and_paths, 2: _bursts}

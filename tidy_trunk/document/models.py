@@ -25,7 +25,7 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.core.radio import GUARD_MHZ
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 2
+SCHEMA_VERSION: Final = 3
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -226,6 +226,7 @@ class SourceModel(DocumentModel):
     quiet_db_spl: Db
     average_db_spl: Db
     peak_db_spl: Db
+    burst_db_spl: Db
     tolerance_db: Annotated[float, Field(allow_inf_nan=False, ge=0, le=40)] = 3.0
     heard_by: dict[Id, Metres] = {}
     irreplaceable: bool = False

@@ -62,10 +62,11 @@ def _sources() -> list[Edit]:
             quiet_db_spl=70,
             average_db_spl=104,
             peak_db_spl=118,
+            burst_db_spl=121,
             heard_by={"bell-mic": 1.5},
         ),
         AddSource(id="hall", label="Visitors' hall", average_db_spl=76, heard_by={"hall-mic": 1.5}),
-        AddSource(id="pour", label="The pour", quiet_db_spl=58, average_db_spl=74, peak_db_spl=92),
+        AddSource(id="pour", label="The pour", quiet_db_spl=58, average_db_spl=74, peak_db_spl=92, burst_db_spl=96),
     ]
 
 

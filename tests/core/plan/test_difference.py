@@ -42,7 +42,7 @@ def test_what_changed_is_said():
         "bag: track mix R from nothing, was from in 1, in 2, in 3, in 4, in 5, in 6, in 7, in 8",
         "bag: line out R from track mix L, was from track mix R",
         "cam mic socket mic, full scale: −11 dBu, typical",
-        "source Voice: peak 90, was 74, irreplaceable",
+        "source Voice: peak 90, was 74, burst 100, was 84, irreplaceable",
         "run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS",
         "run 2: 2 m past walkway, was path not known",
         "run 2 is tied up at its ends",

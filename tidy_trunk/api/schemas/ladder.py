@@ -28,10 +28,12 @@ class RungOut(Out):
     quiet: Level
     average: Level
     peak: Level
+    burst: Level
     noise: Level
     ruled_by: str
     ceiling: Level
     over_db: Level
+    burst_over_db: Level
     dbu_offset: Level
     controls: list[ControlOut]
 
@@ -65,6 +67,7 @@ class LadderOut(Out):
     tolerance_db: Level
     provenance: str
     over_db: Level
+    burst_over_db: Level
     noises: list[NoiseOut]
     run: str
 
@@ -98,6 +101,7 @@ class LadderOut(Out):
             tolerance_db=track.sound.tolerance_db,
             provenance=track.provenance,
             over_db=track.clip.over_db if track.clip else None,
+            burst_over_db=track.sound.burst_clip.over_db if track.sound.burst_clip else None,
             noises=[NoiseOut.model_validate(noise) for noise in noises[:8]],
             run=runs[-1] if runs else "",
         )
@@ -130,10 +134,12 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
         quiet=level.sound.quiet,
         average=level.sound.average,
         peak=level.sound.peak,
+        burst=level.sound.burst,
         noise=level.sound.noise,
         ruled_by=ruling.name if ruling else "",
         ceiling=level.ceiling,
         over_db=level.over_db,
+        burst_over_db=level.burst_over_db,
         dbu_offset=rung.dbu_offset,
         controls=controls,
     )

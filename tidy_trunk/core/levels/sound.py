@@ -36,22 +36,26 @@ class Clip:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Sound:
-    """Quiet, average and peak level in one unit (dB SPL, dBu or dBFS), with what else is known about them.
+    """Quiet, average, peak and burst level in one unit (dB SPL, dBu or dBFS), with what else is known about them.
 
+    burst: what comes unannounced, above the expected peaks.
     noises_before, noise_by_db: the noises as they were when they came in, and by how much they have risen since; most
         stages only move them all together. `noises` has them as they are here.
     variance_db2: sum of the squares of the independent ± behind the level; its root is the tolerance.
     weakest: the least certain provenance among the figures behind it.
+    clip, burst_clip: where the expected peaks, and where a burst, were first cut off.
     """
 
     quiet: float = SILENCE_DB
     average: float = SILENCE_DB
     peak: float = SILENCE_DB
+    burst: float = SILENCE_DB
     noises_before: tuple[Noise, ...] = ()
     noise_by_db: float = 0.0
     variance_db2: float = 0.0
     weakest: Provenance = Provenance.MEASURED
     clip: Clip | None = None
+    burst_clip: Clip | None = None
 
     @property
     def noises(self) -> tuple[Noise, ...]:
@@ -81,11 +85,13 @@ class Sound:
             quiet=self.quiet + by_db,
             average=self.average + by_db,
             peak=self.peak + by_db,
+            burst=self.burst + by_db,
             noises_before=self.noises_before,
             noise_by_db=self.noise_by_db + by_db,
             variance_db2=self.variance_db2 + sum(figure.tolerance**2 for figure in figures),
             weakest=weaker([self.weakest, *(figure.provenance for figure in figures)]) if figures else self.weakest,
             clip=self.clip,
+            burst_clip=self.burst_clip,
         )
 
     def with_noise(self, *noises: Noise) -> "Sound":
@@ -93,11 +99,19 @@ class Sound:
 
     def capped(self, ceiling: float, device: str, where: str) -> "Sound":
         """What is left after a stage that cannot go above its ceiling: clipped once is clipped for good."""
-        if self.peak <= ceiling:
+        if self.burst <= ceiling:
             return self
-        clip = self.clip or Clip(device, where, self.peak - ceiling)
+        burst_clip = self.burst_clip or Clip(device, where, self.burst - ceiling)
+        if self.peak <= ceiling:
+            return replace(self, burst=ceiling, burst_clip=burst_clip)
         return replace(
-            self, quiet=min(self.quiet, ceiling), average=min(self.average, ceiling), peak=ceiling, clip=clip
+            self,
+            quiet=min(self.quiet, ceiling),
+            average=min(self.average, ceiling),
+            peak=ceiling,
+            burst=ceiling,
+            clip=self.clip or Clip(device, where, self.peak - ceiling),
+            burst_clip=burst_clip,
         )
 
 
@@ -109,6 +123,7 @@ def weaker(provenances: Iterable[Provenance]) -> Provenance:
 def mixed(sounds: Sequence[Sound]) -> Sound:
     """Several sounds on one wire: powers add, for peaks too, as unrelated voices seldom peak together.
 
+    Of bursts the largest comes alone, over the average of the others.
     The ± is that of the loudest one, which rules the sum. A noise that arrives by two ways is counted by its power in
     each and told once.
     """
@@ -121,10 +136,22 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
         quiet=sum_powers_db(sound.quiet for sound in sounds),
         average=sum_powers_db(sound.average for sound in sounds),
         peak=sum_powers_db(sound.peak for sound in sounds),
+        burst=_burst_of(sounds),
         noises_before=_merged(noise for sound in sounds for noise in sound.noises),
         variance_db2=loudest.variance_db2,
         weakest=weaker(sound.weakest for sound in sounds),
         clip=next((sound.clip for sound in sounds if sound.clip), None),
+        burst_clip=next((sound.burst_clip for sound in sounds if sound.burst_clip), None),
+    )
+
+
+def _burst_of(sounds: Sequence[Sound]) -> float:
+    """The loudest moment: one burst over the averages of the others, or all peaks together where that is more."""
+    first = max(range(len(sounds)), key=lambda index: sounds[index].burst)
+    others = (sound.average for index, sound in enumerate(sounds) if index != first)
+    return max(
+        sum_powers_db((sounds[first].burst, *others)),
+        sum_powers_db(sound.peak for sound in sounds),
     )
 
 

@@ -26,13 +26,17 @@ CEILING_OF_BUS_DBFS: Final = 0.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StageLevel:
-    """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips; `over_db` is 0 or more."""
+    """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips.
+
+    over_db, burst_over_db: how far the expected peaks, and a burst, go above it; 0 or more.
+    """
 
     stage: Stage
     unit: str
     sound: Sound
     ceiling: float = math.inf
     over_db: float = 0.0
+    burst_over_db: float = 0.0
 
 
 class Reckoner:
@@ -74,6 +78,7 @@ class Reckoner:
             quiet=source.quiet_db_spl,
             average=source.average_db_spl,
             peak=source.peak_db_spl,
+            burst=source.burst_db_spl,
             variance_db2=source.tolerance_db**2,
             weakest=Provenance.TYPICAL,
         )
@@ -227,7 +232,8 @@ def run_loss_db(rig: Rig, run: Run) -> float:
 
 def _against(stage: Stage, unit: str, sound: Sound, ceiling: float) -> StageLevel:
     over = max(sound.peak - ceiling, 0.0) if sound.peak > SILENCE_DB else 0.0
-    return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling, over_db=over)
+    burst_over = max(sound.burst - ceiling, 0.0) if sound.burst > SILENCE_DB else 0.0
+    return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling, over_db=over, burst_over_db=burst_over)
 
 
 def _cancels(stage: Stage) -> bool:

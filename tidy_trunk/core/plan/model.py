@@ -11,6 +11,9 @@ from tidy_trunk.core.radio import GUARD_MHZ
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
 """Speech peaks 12 to 15 dB above its average. [PRACTICE]"""
 
+BURST_ABOVE_DB: Final = 10.0
+"""An unannounced laugh, cough or shout comes this far above the expected peaks, and more. [PRACTICE]"""
+
 SPEECH_QUIET_BELOW_DB: Final = 12.0
 """ASSUMED_ how far the quiet words of speech lie below its average."""
 
@@ -110,6 +113,7 @@ class Device:
 class Source:
     """Somebody or something to be heard: levels in dB SPL at 1 m, and the distance in m to each microphone.
 
+    burst_db_spl: what comes unannounced, above the expected peaks.
     irreplaceable: it happens once, so that one recorder is not enough.
     """
 
@@ -118,6 +122,7 @@ class Source:
     quiet_db_spl: float
     average_db_spl: float
     peak_db_spl: float
+    burst_db_spl: float
     tolerance_db: float = SOURCE_TOLERANCE_DB
     heard_by: Mapping[str, float] = field(default_factory=dict)
     irreplaceable: bool = False

@@ -121,8 +121,9 @@ def _check_source(rig: Rig, source_id: str) -> None:
     check_label(at, source.label)
     for level in (source.quiet_db_spl, source.average_db_spl, source.peak_db_spl):
         check_number(at, level, -20, 180, "dB SPL")
-    if not source.quiet_db_spl <= source.average_db_spl <= source.peak_db_spl:
-        raise RangeError(f"{at}: quiet, average and peak must rise in this order")
+    check_number(f"{at}, burst", source.burst_db_spl, -20, 200, "dB SPL")
+    if not source.quiet_db_spl <= source.average_db_spl <= source.peak_db_spl <= source.burst_db_spl:
+        raise RangeError(f"{at}: quiet, average, peak and burst must rise in this order")
     check_number(f"{at}, tolerance", source.tolerance_db, 0, 40, "dB")
     for device_id, distance_m in source.heard_by.items():
         unit = rig.unit(device_id)

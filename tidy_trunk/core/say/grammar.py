@@ -33,7 +33,7 @@ GRAMMAR: Final = (
     Form("tie run N", "tie run 4", "its ends are tied up"),
     Form("set DEVICE PORT CONTROL VALUE, …", "set bag 1 gain 40, 2 gain 30", "moves controls"),
     Form(
-        "set SOURCE average, quiet, peak LEVEL; once on",
+        "set SOURCE average, quiet, peak, burst LEVEL; once on",
         "set founder peak 118",
         "how loud, and whether it happens only once",
     ),

@@ -162,6 +162,8 @@ def _source(source: Source, text: str) -> SetSource | None:
         return louder(source, level)
     if "peak".startswith(what):
         return SetSource(source=source.id, peak_db_spl=level)
+    if "burst".startswith(what):
+        return SetSource(source=source.id, burst_db_spl=level)
     return SetSource(source=source.id, quiet_db_spl=level) if "quiet".startswith(what) else None
 
 

@@ -149,4 +149,5 @@ class Trial:
             max(shifted, key=lambda sound: sound.average, default=Sound()),
             average=sum_powers_db(sound.average for sound in shifted),
             peak=sum_powers_db(sound.peak for sound in shifted),
+            burst=max((sound.burst for sound in shifted), default=SILENCE_DB),
         )

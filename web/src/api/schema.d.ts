@@ -552,6 +552,8 @@ export interface components {
             quiet_db_spl?: number | null;
             /** Peak Db Spl */
             peak_db_spl?: number | null;
+            /** Burst Db Spl */
+            burst_db_spl?: number | null;
             /** Heard By */
             heard_by?: {
                 [key: string]: number;
@@ -1282,6 +1284,11 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             over_db: number | null;
+            /**
+             * Burst Over Db
+             * @description dB; null is silence, or no limit
+             */
+            burst_over_db: number | null;
             /** Noises */
             noises: components["schemas"]["NoiseOut"][];
             /** Run */
@@ -1515,7 +1522,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 2
+             * @default 3
              */
             schema_version: number;
             /** Name */
@@ -1829,6 +1836,11 @@ export interface components {
              */
             peak: number | null;
             /**
+             * Burst
+             * @description dB; null is silence, or no limit
+             */
+            burst: number | null;
+            /**
              * Noise
              * @description dB; null is silence, or no limit
              */
@@ -1845,6 +1857,11 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             over_db: number | null;
+            /**
+             * Burst Over Db
+             * @description dB; null is silence, or no limit
+             */
+            burst_over_db: number | null;
             /**
              * Dbu Offset
              * @description dB; null is silence, or no limit
@@ -1994,6 +2011,8 @@ export interface components {
             average_db_spl?: number | null;
             /** Peak Db Spl */
             peak_db_spl?: number | null;
+            /** Burst Db Spl */
+            burst_db_spl?: number | null;
             /** Irreplaceable */
             irreplaceable?: boolean | null;
         };
@@ -2039,6 +2058,8 @@ export interface components {
             average_db_spl: number;
             /** Peak Db Spl */
             peak_db_spl: number;
+            /** Burst Db Spl */
+            burst_db_spl: number;
             /**
              * Tolerance Db
              * @default 3

@@ -119,6 +119,38 @@ def clipping(situation: Situation) -> Iterator[Finding]:
 
 
 @rule
+def burst_clips(situation: Situation) -> Iterator[Finding]:
+    """A laugh, cough or shout above what a stage takes, of a source that no other track has whole. [PRACTICE]"""
+    whole = {source for track in situation.report.tracks if not track.sound.burst_clip for source in track.sources}
+    told: dict[tuple[str, str], list[TrackLevel]] = {}
+    for track in situation.report.tracks:
+        burst = track.sound.burst_clip
+        if (
+            track.clip is None
+            and burst is not None
+            and burst.over_db > ALLOWED_MISS_DB
+            and not set(track.sources) & whole
+        ):
+            told.setdefault((burst.device, burst.where), []).append(track)
+    for (device, where), tracks in told.items():
+        over = max(track.sound.burst_clip.over_db for track in tracks if track.sound.burst_clip)
+        yield Finding(
+            rule="burst-clips",
+            severity=Severity.NOTE,
+            title=f"A burst clips {where}",
+            text=(
+                f"The expected peaks fit, but a laugh or a shout would go {over:.0f} dB over at {where}. Turn it down, let "
+                "the limiter catch it, or put the source on a second track that is lower."
+            ),
+            source="PRACTICE",
+            device=device,
+            about=where,
+            measured_db=over,
+            verify="Ask whether it is rehearsed: an interview laughs without warning.",
+        )
+
+
+@rule
 def off_target(situation: Situation) -> Iterator[Finding]:
     """An average outside the job's target. [PRACTICE] for the targets"""
     target = TARGETS[situation.plan.defaults.target]

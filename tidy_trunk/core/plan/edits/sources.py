@@ -4,18 +4,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, without
-from tidy_trunk.core.plan.model import SPEECH_PEAK_ABOVE_DB, SPEECH_QUIET_BELOW_DB, Plan, Source
+from tidy_trunk.core.plan.model import BURST_ABOVE_DB, SPEECH_PEAK_ABOVE_DB, SPEECH_QUIET_BELOW_DB, Plan, Source
 from tidy_trunk.errors import PlanError
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AddSource:
-    """Somebody or something to be heard. Quiet and peak are those of speech where they are not given."""
+    """Somebody or something to be heard. Quiet, peak and burst are those of speech where they are not given."""
 
     label: str
     average_db_spl: float
     quiet_db_spl: float | None = None
     peak_db_spl: float | None = None
+    burst_db_spl: float | None = None
     heard_by: Mapping[str, float] = field(default_factory=dict)
     id: str | None = None
 
@@ -23,6 +24,7 @@ class AddSource:
         source_id = self.id or free_id(self.label, plan.sources)
         if source_id in plan.sources:
             raise PlanError(f"there is a source '{source_id}' already: give the new one another id")
+        peak = self.average_db_spl + SPEECH_PEAK_ABOVE_DB if self.peak_db_spl is None else self.peak_db_spl
         source = Source(
             id=source_id,
             label=self.label.strip(),
@@ -30,7 +32,8 @@ class AddSource:
             quiet_db_spl=self.average_db_spl - SPEECH_QUIET_BELOW_DB
             if self.quiet_db_spl is None
             else self.quiet_db_spl,
-            peak_db_spl=self.average_db_spl + SPEECH_PEAK_ABOVE_DB if self.peak_db_spl is None else self.peak_db_spl,
+            peak_db_spl=peak,
+            burst_db_spl=peak + BURST_ABOVE_DB if self.burst_db_spl is None else self.burst_db_spl,
             heard_by=dict(self.heard_by),
         )
         return replace(plan, sources=put(plan.sources, source_id, source))
@@ -42,29 +45,38 @@ class AddSource:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetSource:
-    """Name and levels of a source; what is None stays."""
+    """Name and levels of a source; what is None stays, and a burst keeps its distance from the peaks."""
 
     source: str
     label: str | None = None
     quiet_db_spl: float | None = None
     average_db_spl: float | None = None
     peak_db_spl: float | None = None
+    burst_db_spl: float | None = None
     irreplaceable: bool | None = None
 
     def apply(self, plan: Plan) -> Plan:
         source = find(plan.sources, self.source, "source")
+        peak = source.peak_db_spl if self.peak_db_spl is None else self.peak_db_spl
+        burst = source.burst_db_spl + peak - source.peak_db_spl if self.burst_db_spl is None else self.burst_db_spl
         changed = replace(
             source,
             label=source.label if self.label is None else self.label.strip(),
             quiet_db_spl=source.quiet_db_spl if self.quiet_db_spl is None else self.quiet_db_spl,
             average_db_spl=source.average_db_spl if self.average_db_spl is None else self.average_db_spl,
-            peak_db_spl=source.peak_db_spl if self.peak_db_spl is None else self.peak_db_spl,
+            peak_db_spl=peak,
+            burst_db_spl=burst,
             irreplaceable=source.irreplaceable if self.irreplaceable is None else self.irreplaceable,
         )
         return replace(plan, sources=put(plan.sources, source.id, changed))
 
     def sentence(self, plan: Plan) -> str:
-        values = {"quiet": self.quiet_db_spl, "average": self.average_db_spl, "peak": self.peak_db_spl}
+        values = {
+            "quiet": self.quiet_db_spl,
+            "average": self.average_db_spl,
+            "peak": self.peak_db_spl,
+            "burst": self.burst_db_spl,
+        }
         parts = [f"named {self.label.strip()}"] if self.label is not None else []
         parts += [f"{name} {value:g} dB SPL" for name, value in values.items() if value is not None]
         if self.irreplaceable is not None:

@@ -4,6 +4,7 @@ import { computed, onMounted } from 'vue'
 import type { components } from '@/api/schema'
 import { useCatalogue } from '@/stores/catalogue'
 import { useJob } from '@/stores/job'
+import KeptInput from '@/ui/KeptInput.vue'
 
 type JobEdit = components['schemas']['SetJobModel']
 
@@ -25,7 +26,12 @@ function set(change: Omit<JobEdit, 'kind'>) {
     <fieldset :disabled="job.readOnly">
       <label class="field wide">
         <span>Name</span>
-        <input :value="job.state.plan.name" maxlength="80" required @change="set({ name: text($event) })" />
+        <KeptInput
+          :value="job.state.plan.name"
+          maxlength="80"
+          required
+          @change="set({ name: text($event) })"
+        />
       </label>
       <label class="field">
         <span>Frame rate</span>
@@ -43,7 +49,7 @@ function set(change: Omit<JobEdit, 'kind'>) {
       </label>
       <label class="field">
         <span>Tone, dBFS</span>
-        <input
+        <KeptInput
           type="number"
           min="-40"
           max="0"
@@ -53,7 +59,7 @@ function set(change: Omit<JobEdit, 'kind'>) {
       </label>
       <label class="field">
         <span>Room noise, dB(A)</span>
-        <input
+        <KeptInput
           type="number"
           min="0"
           max="130"
@@ -76,7 +82,7 @@ function set(change: Omit<JobEdit, 'kind'>) {
       </label>
       <label class="field">
         <span>Slack at each end, m</span>
-        <input
+        <KeptInput
           type="number"
           min="0"
           max="20"
@@ -87,7 +93,7 @@ function set(change: Omit<JobEdit, 'kind'>) {
       </label>
       <label class="field">
         <span>Radio guard, MHz</span>
-        <input
+        <KeptInput
           type="number"
           min="0.001"
           max="10"

@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 
 import { useCatalogue } from '@/stores/catalogue'
 import { useJob } from '@/stores/job'
+import KeptInput from '@/ui/KeptInput.vue'
 
 /** Who and what must be heard: how loud at 1 m, and how far from which microphone. */
 const job = useJob()
@@ -27,7 +28,7 @@ async function add() {
 }
 
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
-const LEVELS = ['quiet_db_spl', 'average_db_spl', 'peak_db_spl'] as const
+const LEVELS = ['quiet_db_spl', 'average_db_spl', 'peak_db_spl', 'burst_db_spl'] as const
 
 function setLevel(source: string, level: (typeof LEVELS)[number], event: Event) {
   void job.edit([{ kind: 'set-source', source, [level]: number(event) }])
@@ -48,6 +49,7 @@ function hear(source: string, device: string, distance_m: number | null) {
           <th scope="col" class="num">quiet</th>
           <th scope="col" class="num">average</th>
           <th scope="col" class="num">peak</th>
+          <th scope="col" class="num">burst</th>
           <th scope="col">once</th>
           <th scope="col">heard by</th>
           <th class="no-print"><span class="visually-hidden">remove</span></th>
@@ -57,7 +59,7 @@ function hear(source: string, device: string, distance_m: number | null) {
         <tr v-for="source in sources" :key="source.id">
           <th scope="row">{{ source.label }}</th>
           <td v-for="level in LEVELS" :key="level">
-            <input
+            <KeptInput
               class="plain-input num"
               type="number"
               min="-20"
@@ -82,7 +84,7 @@ function hear(source: string, device: string, distance_m: number | null) {
           <td>
             <span v-for="(distance, device) in source.heard_by" :key="device" class="heard">
               {{ nameOf(String(device)) }} at
-              <input
+              <KeptInput
                 class="plain-input num"
                 type="number"
                 min="0.01"

@@ -43,6 +43,8 @@ const right = computed(() => width.value - BOX.right)
       <polygon :points="shape.whole" class="ribbon" />
       <polygon :points="shape.deep" class="ribbon deep" />
       <polyline :points="shape.average" class="average" />
+      <polyline :points="shape.burst" class="burst" />
+      <text v-if="shape.burstWords" :x="shape.burstWords.x" :y="shape.burstWords.y" class="axis">burst</text>
       <g v-for="(item, index) in shape.columns" :key="index" :data-stage="item.rung.label">
         <line :x1="item.x" :x2="item.x" :y1="BOX.top" :y2="BOTTOM" class="grid" />
         <template v-if="item.rung.over_db && item.ceiling !== null && item.peak !== null">
@@ -58,6 +60,14 @@ const right = computed(() => width.value - BOX.right)
             clips by {{ formatLevel(item.rung.over_db, 1) }} dB
           </text>
         </template>
+        <text
+          v-else-if="item.rung.burst_over_db && item.burst !== null"
+          :x="item.x + item.wide / 2"
+          :y="shape.y(item.burst) - 7"
+          class="burst-words"
+        >
+          a burst: {{ formatLevel(item.rung.burst_over_db, 1) }} dB over
+        </text>
         <line
           v-if="item.ceiling !== null"
           :x1="item.x + 3"
@@ -142,6 +152,17 @@ text {
   fill: none;
   stroke: var(--accent);
   stroke-width: 3;
+}
+.burst {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 1.2;
+  stroke-dasharray: 7 4;
+}
+.burst-words {
+  fill: var(--caution);
+  font-weight: 700;
+  text-anchor: middle;
 }
 .ceiling {
   stroke: var(--line-strong);

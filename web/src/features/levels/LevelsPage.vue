@@ -102,6 +102,9 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <span v-if="ladder.over_db" class="over"
           >clips by <strong>{{ formatLevel(ladder.over_db, 1) }}</strong> dB</span
         >
+        <span v-else-if="ladder.burst_over_db" class="burst"
+          >a burst clips by <strong>{{ formatLevel(ladder.burst_over_db, 1) }}</strong> dB</span
+        >
         <span class="soft">{{ ladder.provenance }} figures</span>
         <span class="target soft">{{ ladder.target.label }}: {{ ladder.target.words }}</span>
       </p>
@@ -167,6 +170,10 @@ header label:first-child select {
 }
 .over {
   color: var(--stop);
+  font-weight: 700;
+}
+.burst {
+  color: var(--caution);
   font-weight: 700;
 }
 .worst {

@@ -15,6 +15,7 @@ const rung = (values: Partial<Rung>): Rung =>
     quiet: -40,
     average: -20,
     peak: 0,
+    burst: 10,
     noise: -90,
     ruled_by: 'room',
     ceiling: null,
@@ -74,9 +75,12 @@ describe('the shapes of a ladder', () => {
   })
 
   it('leaves out stages without sound instead of drawing them at the floor', () => {
-    const gap = ladderShape(ladder(rung({}), rung({ average: null, peak: null, quiet: null }), rung({})), 900)
+    const gap = ladderShape(
+      ladder(rung({}), rung({ average: null, peak: null, burst: null, quiet: null }), rung({})),
+      900,
+    )
     expect(points(gap.average)).toHaveLength(4)
-    const silent = ladderShape(ladder(rung({ average: null, peak: null, quiet: null })), 900)
+    const silent = ladderShape(ladder(rung({ average: null, peak: null, burst: null, quiet: null })), 900)
     expect(silent.whole).toBe('')
   })
 

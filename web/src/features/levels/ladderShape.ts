@@ -13,11 +13,12 @@ export interface Column {
   quiet: number | null
   average: number | null
   peak: number | null
+  burst: number | null
   ceiling: number | null
   floor: number | null
 }
 
-type Level = 'quiet' | 'average' | 'peak'
+type Level = 'quiet' | 'average' | 'peak' | 'burst'
 
 /** The shapes of a ladder for a picture of that width: places and outlines, no new figures. */
 export function ladderShape(ladder: Ladder, width: number) {
@@ -36,6 +37,7 @@ export function ladderShape(ladder: Ladder, width: number) {
     quiet: onScale(rung, rung.quiet),
     average: onScale(rung, rung.average),
     peak: onScale(rung, rung.peak),
+    burst: onScale(rung, rung.burst),
     ceiling: onScale(rung, rung.ceiling),
     floor: onScale(rung, rung.noise),
   }))
@@ -51,12 +53,15 @@ export function ladderShape(ladder: Ladder, width: number) {
   }
   const ribbon = (upper: Level, lower: Level) => [...edge(upper), ...edge(lower).reverse()].join(' ')
 
+  const loud = columns.find(({ burst }) => burst !== null)
   return {
     columns,
     y,
+    burstWords: loud && { x: loud.x + 12, y: y(loud.burst ?? high) - 5 },
     whole: ribbon('peak', 'quiet'),
     deep: ribbon('average', 'quiet'),
     average: edge('average').join(' '),
+    burst: edge('burst').join(' '),
     /** Ticks of both scales: dBu on the left; on the right dBFS of the track, where its full scale stands. */
     left: ticks(low, high, 20).map((level) => ({ level, at: y(level) })),
     right: ticks(low - fullScale, 0, 20)
@@ -80,7 +85,11 @@ export function shortened(text: string, wide: number): string {
 /** The picture in words, for who cannot see it. */
 export function ladderWords(ladder: Ladder): string {
   const stages = ladder.rungs.map((rung) => {
-    const over = rung.over_db ? `, over by ${formatLevel(rung.over_db, 1)} dB` : ''
+    const over = rung.over_db
+      ? `, over by ${formatLevel(rung.over_db, 1)} dB`
+      : rung.burst_over_db
+        ? `, a burst over by ${formatLevel(rung.burst_over_db, 1)} dB`
+        : ''
     return `${rung.label} ${formatLevel(rung.average)} ${rung.unit}${over}`
   })
   return `Ladder of ${ladder.title}: ${stages.join('; ')}`

@@ -4,7 +4,7 @@ import type { Ladder, Rung } from '@/api/client'
 import { onScale, rangeOf, ticks } from './scale'
 
 const rung = (values: Partial<Rung>) =>
-  ({ average: null, peak: null, noise: null, ceiling: null, dbu_offset: 0, ...values }) as Rung
+  ({ average: null, burst: null, noise: null, ceiling: null, dbu_offset: 0, ...values }) as Rung
 
 describe('the scale of the ladder', () => {
   it('puts a digital level where its full scale stands as a voltage', () => {
@@ -12,7 +12,9 @@ describe('the scale of the ladder', () => {
     expect(onScale(rung({}), null)).toBeNull()
   })
   it('holds every level, with room above for words', () => {
-    const ladder = { rungs: [rung({ average: -60, peak: -46, noise: -91 }), rung({ ceiling: 10 })] } as Ladder
+    const ladder = {
+      rungs: [rung({ average: -60, burst: -46, noise: -91 }), rung({ ceiling: 10 })],
+    } as Ladder
     expect(rangeOf(ladder)).toEqual({ low: -100, high: 20 })
   })
   it('has a range for a track without sound', () => {

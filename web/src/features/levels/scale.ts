@@ -9,7 +9,7 @@ export function onScale(rung: Rung, value: number | null): number | null {
 export function rangeOf(ladder: Ladder): { low: number; high: number } {
   const values: number[] = []
   for (const rung of ladder.rungs) {
-    for (const value of [rung.average, rung.peak, rung.noise, rung.ceiling]) {
+    for (const value of [rung.average, rung.burst, rung.noise, rung.ceiling]) {
       const shown = onScale(rung, value)
       if (shown !== null) values.push(shown)
     }

@@ -34,6 +34,7 @@ from tidy_trunk.core.catalogue.controls import (
     switch_key,
     trim_key,
 )
+from tidy_trunk.core.catalogue.cores import Bridge, Side, Winding, Wire, Wiring
 from tidy_trunk.core.catalogue.devices import (
     Bus,
     Capsule,
@@ -61,13 +62,9 @@ from tidy_trunk.core.catalogue.leads import (
     PAD_LOAD_OHM,
     PAD_SOURCE_OHM,
     PAD_TOLERANCE_DB,
-    Bridge,
     LeadClass,
-    Side,
-    Winding,
-    Wire,
-    Wiring,
 )
+from tidy_trunk.core.catalogue.padded import FITTINGS, Fitting, padded
 
 __all__ = [
     "AES3_OHM",
@@ -75,6 +72,7 @@ __all__ = [
     "CELL_KEY",
     "CONNECTORS",
     "DEVICES",
+    "FITTINGS",
     "FOUR_TRACKS_KEY",
     "LEADS",
     "PAD_LOAD_OHM",
@@ -94,6 +92,7 @@ __all__ = [
     "DeviceClass",
     "Drive",
     "Figure",
+    "Fitting",
     "Gender",
     "InputMode",
     "InputPort",
@@ -130,6 +129,7 @@ __all__ = [
     "mates",
     "mode_key",
     "pad_key",
+    "padded",
     "switch_key",
     "touching",
     "trim_key",

@@ -1,12 +1,13 @@
 """Leads, adapters and pads: what is at the ends, and what joins the contacts inside."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
-from enum import StrEnum
-from typing import Final, NamedTuple
+from dataclasses import dataclass, replace
+from typing import Final
 
 from tidy_trunk.core.catalogue.connectors import Gender, Plug
+from tidy_trunk.core.catalogue.cores import Winding, Wire, Wiring
 from tidy_trunk.core.catalogue.figures import Figure
+from tidy_trunk.core.catalogue.padded import FITTINGS, TRS_F, TRS_M, XLR_F, XLR_M, padded
 from tidy_trunk.core.pads import bridging_arms
 
 PAD_SOURCE_OHM: Final = 150.0
@@ -26,57 +27,6 @@ AES3_OHM: Final = 110.0
 
 COAX_OHM: Final = 75.0
 """Characteristic impedance of a coaxial lead for pictures. [MEMORY]"""
-
-
-class Side(StrEnum):
-    """The two ends of a lead."""
-
-    SENDING = "sending"
-    RECEIVING = "receiving"
-
-
-class Wire(NamedTuple):
-    """A core from a contact of the sending end to one of the receiving end.
-
-    ohm: a resistor in series with it, 0 for none; blocks_dc: a capacitor, which passes sound and no power.
-    """
-
-    near: str
-    far: str
-    ohm: float = 0.0
-    blocks_dc: bool = False
-
-
-class Bridge(NamedTuple):
-    """What joins two contacts of one end: a resistor, or a plain short at 0 Ω."""
-
-    end: Side
-    first: str
-    second: str
-    ohm: float = 0.0
-
-
-class Winding(NamedTuple):
-    """A 1:1 transformer between two contacts of the sending end and two of the receiving end."""
-
-    near: tuple[str, str]
-    far: tuple[str, str]
-
-
-@dataclass(frozen=True, slots=True)
-class Wiring:
-    """All that is inside one way of a lead. Its hash is kept: wirings are looked up far more often than made."""
-
-    wires: tuple[Wire, ...]
-    bridges: tuple[Bridge, ...] = ()
-    windings: tuple[Winding, ...] = ()
-    _hash: int = field(init=False, compare=False, repr=False)
-
-    def __post_init__(self) -> None:
-        object.__setattr__(self, "_hash", hash((self.wires, self.bridges, self.windings)))
-
-    def __hash__(self) -> int:
-        return self._hash
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -112,17 +62,14 @@ class LeadClass:
 
 
 _M, _F = Gender.MALE, Gender.FEMALE
-XLR_M, XLR_F = Plug("xlr3", _M), Plug("xlr3", _F)
-TRS_M, TRS_F = Plug("trs35", _M), Plug("trs35", _F)
 _BNC = Plug("bnc", _M)
 _ADAPTER_M = 0.3
-_R = Side.RECEIVING
 
 
-def _cores(*pairs: str, bridges: tuple[Bridge, ...] = ()) -> Wiring:
+def _cores(*pairs: str) -> Wiring:
     """Plain cores from words such as "1-S 2-T"."""
     ends = [pair.split("-") for word in pairs for pair in word.split()]
-    return Wiring(tuple(Wire(near, far) for near, far in ends), bridges)
+    return Wiring(tuple(Wire(near, far) for near, far in ends))
 
 
 def _one(*pairs: str) -> dict[str, Wiring]:
@@ -134,57 +81,41 @@ _TRS_STRAIGHT = _cores("T-T R-R S-S")
 _XLR_LEFT, _XLR_RIGHT = _cores("1-S 2-T 3-S"), _cores("1-S 2-R 3-S")
 
 
-def _u_pad(db: float, hot: str, cold: str, screen: str, *, also: str = "", from_: tuple[str, str, str]) -> Wiring:
-    """Half the series arm in each leg, the shunt across them. `also` is a second contact that hears the hot leg.
-
-    Where the cold leg ends on the screen, neither leg of the source is shorted: half the series arm lies before it.
-    """
-    arms = bridging_arms(db, PAD_SOURCE_OHM, PAD_LOAD_OHM)
-    near_screen, near_hot, near_cold = from_
-    wires = [
-        Wire(near_screen, screen),
-        Wire(near_hot, hot, arms.series_ohm / 2),
-        Wire(near_cold, cold, arms.series_ohm / 2),
-    ]
-    bridges = [Bridge(_R, hot, cold, arms.shunt_ohm)]
-    if also:
-        bridges.append(Bridge(_R, hot, also))
-    return Wiring(tuple(wires), tuple(bridges))
-
-
-def _l_pad(db: float, *hots: tuple[str, str], screen: tuple[str, str] = ("S", "S")) -> Wiring:
-    """Series in each hot core, shunt from each to the screen."""
-    arms = bridging_arms(db, PAD_SOURCE_OHM, PAD_LOAD_OHM)
-    wires = [Wire(near, far, arms.series_ohm) for near, far in hots]
-    return Wiring((*wires, Wire(*screen)), tuple(Bridge(_R, far, screen[1], arms.shunt_ohm) for _, far in hots))
-
-
 def _loss(db: float) -> Figure:
     return Figure(db, PAD_TOLERANCE_DB)
-
-
-_FROM_XLR = ("1", "2", "3")
 
 
 def _attenuating() -> list[LeadClass]:
     leads = []
     for db in LEAD_LOSSES_DB:
+        arms = bridging_arms(db, PAD_SOURCE_OHM, PAD_LOAD_OHM)
         leads += [
             LeadClass(
                 id=f"trs-pad-{db}", label=f"3.5 mm lead with {db} dB", sending=TRS_M, receiving=TRS_M,
-                ways={"": _l_pad(db, ("T", "T"), ("R", "R"))}, balanced=False, loss_db=_loss(db), short_m=_ADAPTER_M, replaces=("trs",),
+                ways={"": padded(FITTINGS["trs"], "l", arms)}, balanced=False, loss_db=_loss(db), short_m=_ADAPTER_M, replaces=("trs",),
             ),
             LeadClass(
                 id=f"xlr-trs-pad-{db}", label=f"XLR to 3.5 mm with {db} dB, hot on tip and ring", sending=XLR_F, receiving=TRS_M,
-                ways={"": _u_pad(db, "T", "S", "S", also="R", from_=_FROM_XLR)}, balanced=False, loss_db=_loss(db),
+                ways={"": padded(FITTINGS["xlr-trs"], "u", arms)}, balanced=False, loss_db=_loss(db),
                 short_m=_ADAPTER_M, replaces=("xlr-trs-open", "xlr-trs", "xlr-trs-one-to-one"),
             ),
             LeadClass(
                 id=f"xlr-pad-{db}", label=f"XLR barrel with {db} dB", sending=XLR_F, receiving=XLR_M,
-                ways={"": _u_pad(db, "2", "3", "1", from_=_FROM_XLR)}, balanced=True, loss_db=_loss(db), short_m=0.1,
+                ways={"": padded(FITTINGS["xlr"], "u", arms)}, balanced=True, loss_db=_loss(db), short_m=0.1,
             ),
         ]  # fmt: skip
     return leads
+
+
+def _one_side(far: str) -> Wiring:
+    """One of two XLR in one side of a stereo plug, 25 dB down."""
+    arms = bridging_arms(25, PAD_SOURCE_OHM, PAD_LOAD_OHM)
+    return padded(replace(FITTINGS["xlr-trs"], hots=(("2", far),), also=""), "u", arms)
+
+
+def _timecode_as_sound() -> Wiring:
+    arms = bridging_arms(35, PAD_SOURCE_OHM, PAD_LOAD_OHM)
+    return padded(replace(FITTINGS["trs"], hots=(("T", "T"),)), "l", arms)
 
 
 LEADS: Final[Mapping[str, LeadClass]] = {
@@ -257,7 +188,7 @@ LEADS: Final[Mapping[str, LeadClass]] = {
         ),
         LeadClass(
             id="2xlr-trs-pad-25", label="two XLR to 3.5 mm with 25 dB, one side each", sending=XLR_F, receiving=TRS_M,
-            ways={"L": _u_pad(25, "T", "S", "S", from_=_FROM_XLR), "R": _u_pad(25, "R", "S", "S", from_=_FROM_XLR)},
+            ways={"L": _one_side("T"), "R": _one_side("R")},
             balanced=False, loss_db=_loss(25), short_m=_ADAPTER_M, replaces=("2xlr-trs",),
         ),
         LeadClass(
@@ -313,7 +244,7 @@ LEADS: Final[Mapping[str, LeadClass]] = {
         ),
         LeadClass(
             id="bnc-trs-pad-35", label="BNC to 3.5 mm tip with 35 dB, timecode as sound", sending=_BNC, receiving=TRS_M,
-            ways={"": _l_pad(35, ("T", "T"))}, balanced=False, loss_db=_loss(35), short_m=0.5,
+            ways={"": _timecode_as_sound()}, balanced=False, loss_db=_loss(35), short_m=0.5,
         ),
         LeadClass(
             id="hdmi", label="HDMI", sending=Plug("hdmi", _M), receiving=Plug("hdmi", _M), ways=_one("all-all"), balanced=False,

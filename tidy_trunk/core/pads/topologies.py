@@ -183,6 +183,14 @@ def parts_of(layout: str) -> Sequence[tuple[str, str, str, int]]:
     return _PARTS[layout]
 
 
+def arms_of(layout: str, resistors: Sequence[Resistor]) -> Arms:
+    """The electrical pad that physical parts make, in the order of `parts_of`: legs of one arm lie in series."""
+    found: dict[str, float] = {}
+    for (_, _, arm, _), resistor in zip(parts_of(layout), resistors, strict=True):
+        found[arm] = found.get(arm, 0.0) + resistor.ohms
+    return Arms(**found)
+
+
 def pad_noise_dbu(arms: Arms, source_ohm: float, load_ohm: float) -> float:
     """Thermal noise at the load's terminals from source and pad; the load itself counts as noiseless.
 

@@ -18,7 +18,7 @@ from tidy_trunk.core.units.decibels import (
     ratio_from_db,
     sum_powers_db,
 )
-from tidy_trunk.core.units.impedance import bridging_loss_db, parallel_ohm, thermal_noise_dbu
+from tidy_trunk.core.units.impedance import bridging_loss_db, lead_corner_hz, parallel_ohm, thermal_noise_dbu
 from tidy_trunk.core.units.levels import UNITS, convert, dbu_from_volts, find_unit, microphone_dbu, volts_from_dbu
 from tidy_trunk.core.units.preferred import SERIES, neighbours_ohm
 
@@ -41,6 +41,7 @@ __all__ = [
     "db_from_ratio",
     "dbu_from_volts",
     "find_unit",
+    "lead_corner_hz",
     "microphone_dbu",
     "neighbours_ohm",
     "parallel_ohm",

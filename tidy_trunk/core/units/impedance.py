@@ -2,7 +2,7 @@
 
 import math
 
-from tidy_trunk.core.units.constants import AUDIO_BANDWIDTH_HZ, BOLTZMANN_J_PER_K, ROOM_TEMPERATURE_K
+from tidy_trunk.core.units.constants import AUDIO_BANDWIDTH_HZ, BOLTZMANN_J_PER_K, CABLE_PF_PER_M, ROOM_TEMPERATURE_K
 from tidy_trunk.core.units.decibels import db_from_ratio
 from tidy_trunk.core.units.levels import dbu_from_volts
 from tidy_trunk.errors import RangeError
@@ -28,6 +28,19 @@ def bridging_loss_db(source_ohm: float, load_ohm: float) -> float:
     if not source_ohm >= 0 or not load_ohm > 0:
         raise RangeError(f"a source of {source_ohm:g} Ω into a load of {load_ohm:g} Ω cannot be: give sizes above 0")
     return -db_from_ratio(load_ohm / (load_ohm + source_ohm)) if math.isfinite(load_ohm) else 0.0
+
+
+def lead_corner_hz(driving_ohm: float, length_m: float, pf_per_m: float = CABLE_PF_PER_M) -> float:
+    """Where a lead's capacitance begins to take the treble away (−3 dB): 1/(2π·R·C), R being what drives it.
+
+    Raises:
+        RangeError: A resistance, length or capacitance that is not above zero, or more than 10 km of lead.
+
+    Source: [HANDBOOK] §4
+    """
+    if not (driving_ohm > 0 and 0 < length_m <= 10_000 and 0 < pf_per_m <= 10_000):
+        raise RangeError(f"{length_m:g} m of {pf_per_m:g} pF/m behind {driving_ohm:g} Ω is no lead: give sizes above 0")
+    return 1 / (2 * math.pi * driving_ohm * pf_per_m * 1e-12 * length_m)
 
 
 def thermal_noise_dbu(

@@ -1,6 +1,5 @@
 """Rules on where leads lie and how long they are."""
 
-import math
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Final
@@ -23,7 +22,7 @@ from tidy_trunk.core.plan import (
     passing_words,
     path_m,
 )
-from tidy_trunk.core.units import CABLE_PF_PER_M
+from tidy_trunk.core.units import lead_corner_hz
 
 NEAR_M: Final = 2.0
 """ASSUMED_ distance within which a dimmer, driver, motor or transmitter is felt by an unbalanced lead."""
@@ -164,8 +163,7 @@ def treble_lost(situation: Situation) -> Iterator[Finding]:
     for joint in situation.joints:
         if not joint.output.circuit.is_analogue or joint.run.length_m == 0:
             continue
-        farad = CABLE_PF_PER_M * 1e-12 * joint.run.length_m
-        corner_hz = 1 / (2 * math.pi * joint.sends.source_ohm.value * farad)
+        corner_hz = lead_corner_hz(joint.sends.source_ohm.value, joint.run.length_m)
         if corner_hz >= TREBLE_HZ:
             continue
         yield Finding(

@@ -14,6 +14,10 @@ from pathlib import Path
 
 from made_plan import large_plan
 
+from tidy_trunk.core.gain import gain_plan
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.trace import accept
 from tidy_trunk.document import plan_from_json, write_plan
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.evaluation import Evaluation
@@ -44,6 +48,10 @@ def reference() -> None:
 def evaluate(plan_bytes: bytes) -> Callable[[], object]:
     plan = plan_from_json(json.loads(plan_bytes))
     return lambda: Evaluation(plan).findings
+
+
+def planned(plan: Plan) -> Callable[[], object]:
+    return lambda: gain_plan(Report(accept(plan)))
 
 
 def p95(values: list[float]) -> float:
@@ -121,6 +129,8 @@ def main() -> int:
     plan = large_plan()
     name = f"{len(plan.devices)} devices and {len(plan.runs)} runs evaluated, median"
     show(name, statistics.median(timed(evaluate(write_plan(plan)), 15)), "100 ms")
+    show("its gain plan, median", statistics.median(timed(planned(plan), 3)), "5000 ms")
+    show("the demo's gain plan, median", statistics.median(timed(planned(foundry()), 7)), "500 ms")
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
     with tempfile.TemporaryDirectory() as home:
         Path(home).chmod(0o755)

@@ -9,7 +9,7 @@ from starlette.staticfiles import StaticFiles
 from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
-from tidy_trunk.api.routers import catalogue, jobs, leads, levels
+from tidy_trunk.api.routers import catalogue, jobs, leads, levels, pads
 from tidy_trunk.services.jobs import JobService
 
 SECURITY_HEADERS = {
@@ -41,7 +41,7 @@ def create_app(service: JobService, web: Path | None) -> FastAPI:
     )
     app.state.jobs = service
     problems.install(app)
-    for router in (jobs.router, levels.router, leads.router, catalogue.router):
+    for router in (jobs.router, levels.router, pads.router, leads.router, catalogue.router):
         app.include_router(router, prefix="/api")
     if web is not None:
         _serve_front_end(app, web)

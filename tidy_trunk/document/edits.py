@@ -45,6 +45,7 @@ class SetJobModel(EditModel):
     name: Name | None = None
     frame_rate: Key | None = None
     target: Id | None = None
+    school: core.School | None = None
     alignment_dbfs: Db | None = None
     mains_hz: int | None = None
     room_noise_db_spl: Db | None = None

@@ -19,6 +19,7 @@ from tidy_trunk.core.plan import (
     Plan,
     PortRef,
     Run,
+    School,
     Source,
     Stretch,
 )
@@ -89,6 +90,7 @@ class PartModel(DocumentModel):
 class DefaultsModel(DocumentModel):
     frame_rate: Key = "25"
     target: Id = "film"
+    school: School = School.CLEAN
     alignment_dbfs: Db = -20.0
     mains_hz: int = 50
     sample_rate_hz: int = 48_000

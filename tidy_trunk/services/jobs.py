@@ -6,12 +6,13 @@ from datetime import UTC, datetime
 from typing import Any, Final
 from uuid import UUID, uuid4
 
+from tidy_trunk.core.gain import GainPlan, Pins, gain_plan
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
 from tidy_trunk.core.say import Answer, say
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import Detour, Way, detours, ways
+from tidy_trunk.core.ways import Detour, WantedPad, Way, detours, wanted_pad, ways
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.evaluation import Evaluation
@@ -164,6 +165,14 @@ class JobService:
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
         return ways(Report(accept(self._with_run(job_id, run_id))), run_id)
+
+    def wanted_pad(self, job_id: UUID, run_id: str) -> WantedPad:
+        """The pad that a run wants."""
+        return wanted_pad(Rig(self._with_run(job_id, run_id)), run_id)
+
+    def gain_plan(self, job_id: UUID, pins: Pins) -> GainPlan:
+        """Where every knob of a job should stand; nothing is kept."""
+        return gain_plan(Report(accept(_plan(self._store.newest(job_id)))), pins)
 
     def detours(self, job_id: UUID, run_id: str) -> list[Detour]:
         """Ways of a run by another box between its ends, quiet ones first."""

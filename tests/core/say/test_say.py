@@ -4,7 +4,7 @@ import pytest
 
 from tests.foundry_lines import LINES, patch_of
 from tests.plans import boom_in_bag, device, made
-from tidy_trunk.core.plan import Hazard, Passing, Plan, Stretch, apply_edits
+from tidy_trunk.core.plan import Hazard, Passing, Plan, School, Stretch, apply_edits
 from tidy_trunk.core.say import GRAMMAR, say
 from tidy_trunk.core.trace import accept
 from tidy_trunk.services.demo import foundry
@@ -138,6 +138,12 @@ def test_a_plug_on_its_own_cord_goes_straight_in():
         do(Plan(name="x"), "add lavalier as lav", "add field mixer as mixer", "add pocket as pocket"), "lav to mixer 2"
     )
     assert "no lead fits both. It goes into pocket mic/line in" in answer.problem
+
+
+def test_the_school_of_a_job_is_said():
+    plan = do(Plan(name="x"), "set job school guide")
+    assert plan.defaults.school is School.GUIDE
+    assert say(plan, "set job school clean").proposals[0].title == "Job: always the clean way"
 
 
 def test_lengths_are_said_in_several_ways():

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Query
 
 from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
+from tidy_trunk.api.schemas.gain import GainIn, GainPlanOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import LadderOut
 from tidy_trunk.api.schemas.runs import JoinOut, WayOut
@@ -30,6 +31,13 @@ def read_ladder(
     if track is None:
         raise NotFoundError(f"the job has no track '{track_id}'")
     return LadderOut.from_core(evaluation, track, through)
+
+
+@router.post("/gain-plan")
+def read_gain_plan(job_id: UUID, body: GainIn, jobs: Jobs) -> GainPlanOut:
+    """Where every knob and level switch of the job should stand, in the order of the work; nothing is kept."""
+    pins = frozenset((pin.device, pin.control) for pin in body.pins)
+    return GainPlanOut.from_core(jobs.gain_plan(job_id, pins))
 
 
 @router.get("/runs/{run_id}/ways")

@@ -2,7 +2,7 @@
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.levels import Rung, TrackLevel
+from tidy_trunk.core.levels import NoiseShare, Rung, TrackLevel, doubts, first_measurement, noise_budget
 from tidy_trunk.core.plan import TARGETS
 from tidy_trunk.core.trace import Place
 from tidy_trunk.services.evaluation import Evaluation
@@ -10,9 +10,27 @@ from tidy_trunk.services.rows import input_words, lead_row, output_words
 
 
 class NoiseOut(Out):
+    """A contributor to a track's noise, and what its cure would bring."""
+
     name: str
     level: Level
     is_room: bool
+    words: str
+
+    @classmethod
+    def from_core(cls, share: NoiseShare) -> "NoiseOut":
+        noise = share.noise
+        return cls(name=noise.name, level=noise.level, is_room=noise.is_room, words=share.words)
+
+
+class DoubtOut(Out):
+    """A figure behind the track's level, and the ± that would be left if it were known."""
+
+    what: str
+    tolerance_db: Level
+    provenance: str
+    left_db: Level
+    settle: str
 
 
 class RungOut(Out):
@@ -69,6 +87,8 @@ class LadderOut(Out):
     over_db: Level
     burst_over_db: Level
     noises: list[NoiseOut]
+    doubts: list[DoubtOut]
+    first_measurement: str
     run: str
 
     @classmethod
@@ -80,7 +100,7 @@ class LadderOut(Out):
         target = TARGETS[evaluation.plan.defaults.target]
         names = [evaluation.plan.sources[source].label for source in track.sources]
         runs = [rung.level.stage.run.id for rung in rungs if rung.level.stage.run is not None]
-        noises = sorted(track.sound.noises, key=lambda noise: -noise.level)
+        found = doubts(report, track)
         return cls(
             track=track.trace.id,
             title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
@@ -102,7 +122,9 @@ class LadderOut(Out):
             provenance=track.provenance,
             over_db=track.clip.over_db if track.clip else None,
             burst_over_db=track.sound.burst_clip.over_db if track.sound.burst_clip else None,
-            noises=[NoiseOut.model_validate(noise) for noise in noises[:8]],
+            noises=[NoiseOut.from_core(share) for share in noise_budget(track)[:8]],
+            doubts=[DoubtOut.model_validate(doubt) for doubt in found],
+            first_measurement=first_measurement(found),
             run=runs[-1] if runs else "",
         )
 

@@ -1,5 +1,6 @@
 """Levels at every stage, noise with its contributors, clip points, tolerance."""
 
+from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed
 from tidy_trunk.core.levels.stages import (
@@ -13,16 +14,21 @@ from tidy_trunk.core.levels.stages import (
 
 __all__ = [
     "Clip",
+    "Doubt",
     "Noise",
+    "NoiseShare",
     "Reckoner",
     "Report",
     "Rung",
     "Sound",
     "StageLevel",
     "TrackLevel",
+    "doubts",
+    "first_measurement",
     "full_scale_at_input_dbu",
     "input_ceiling_dbu",
     "input_stage_dbu",
     "mixed",
+    "noise_budget",
     "run_loss_db",
 ]

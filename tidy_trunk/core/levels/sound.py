@@ -123,7 +123,7 @@ def weaker(provenances: Iterable[Provenance]) -> Provenance:
 def mixed(sounds: Sequence[Sound]) -> Sound:
     """Several sounds on one wire: powers add, for peaks too, as unrelated voices seldom peak together.
 
-    Of bursts the largest comes alone, over the average of the others.
+    Of bursts the largest comes alone, over the averages of the others; all peaks together may be more.
     The ± is that of the loudest one, which rules the sum. A noise that arrives by two ways is counted by its power in
     each and told once.
     """
@@ -132,11 +132,12 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
     if not sounds:
         return Sound()
     loudest = max(sounds, key=lambda sound: sound.average)
+    peak = sum_powers_db(sound.peak for sound in sounds)
     return Sound(
         quiet=sum_powers_db(sound.quiet for sound in sounds),
         average=sum_powers_db(sound.average for sound in sounds),
-        peak=sum_powers_db(sound.peak for sound in sounds),
-        burst=_burst_of(sounds),
+        peak=peak,
+        burst=max(_one_burst(sounds), peak),
         noises_before=_merged(noise for sound in sounds for noise in sound.noises),
         variance_db2=loudest.variance_db2,
         weakest=weaker(sound.weakest for sound in sounds),
@@ -145,14 +146,10 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
     )
 
 
-def _burst_of(sounds: Sequence[Sound]) -> float:
-    """The loudest moment: one burst over the averages of the others, or all peaks together where that is more."""
-    first = max(range(len(sounds)), key=lambda index: sounds[index].burst)
-    others = (sound.average for index, sound in enumerate(sounds) if index != first)
-    return max(
-        sum_powers_db((sounds[first].burst, *others)),
-        sum_powers_db(sound.peak for sound in sounds),
-    )
+def _one_burst(sounds: Sequence[Sound]) -> float:
+    """The loudest burst over the averages of all others."""
+    first = max(sounds, key=lambda sound: sound.burst)
+    return sum_powers_db(sound.burst if sound is first else sound.average for sound in sounds)
 
 
 def _merged(noises: Iterable[Noise]) -> tuple[Noise, ...]:

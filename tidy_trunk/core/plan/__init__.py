@@ -41,6 +41,7 @@ from tidy_trunk.core.plan.model import (
     Plan,
     PortRef,
     Run,
+    School,
     Source,
     Stretch,
 )
@@ -84,6 +85,7 @@ __all__ = [
     "RouteBus",
     "Run",
     "SaveLead",
+    "School",
     "SetControl",
     "SetFigure",
     "SetJob",

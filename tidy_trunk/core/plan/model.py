@@ -37,6 +37,17 @@ SLACK_END_M: Final = 1.0
 """What a lead needs at each end, to go down to the floor and up to the socket. [PRACTICE]"""
 
 
+class School(StrEnum):
+    """Two ways to judge a match; both are right somewhere. [HANDBOOK] §6"""
+
+    CLEAN = "clean"  # always the quietest way
+    GUIDE = "guide"  # what costs least, as long as the room hides its hiss
+
+    @property
+    def words(self) -> str:
+        return "always the clean way" if self is School.CLEAN else "good enough where the room hides it"
+
+
 class PortRef(NamedTuple):
     """A port of a device in the plan."""
 
@@ -48,6 +59,7 @@ class PortRef(NamedTuple):
 class Defaults:
     """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it.
 
+    school: how ways to match are ranked; their figures are the same.
     slack_share, slack_end_m: what a lead must be longer than its path, as a share of it and at each end.
     radio_guard_mhz: how near a product of intermodulation may come to a frequency in use.
     frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
@@ -55,6 +67,7 @@ class Defaults:
 
     frame_rate: str = "25"
     target: str = "film"
+    school: School = School.CLEAN
     alignment_dbfs: float = -20.0
     mains_hz: int = 50
     sample_rate_hz: int = 48_000

@@ -21,6 +21,7 @@ from tidy_trunk.core.plan import (
     Plan,
     Rig,
     RouteBus,
+    School,
     SetControl,
     SetJob,
     SetSource,
@@ -185,6 +186,8 @@ def _job(pieces: Sequence[str]) -> SetJob:
             values["frame_rate"] = value
         elif what == "target" and (target := next((name for name in TARGETS if name.startswith(value)), None)):
             values["target"] = target
+        elif what == "school" and value in tuple(School):
+            values["school"] = School(value)
         elif what in _JOB_NUMBERS and found:
             values[_JOB_NUMBERS[what]] = number(found.group(1))
         elif what in _JOB_COUNTS and found:
@@ -192,7 +195,7 @@ def _job(pieces: Sequence[str]) -> SetJob:
         else:
             raise NotUnderstoodError(
                 f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, mains 50, sample 48000, "
-                f"slack 1, guard 0.1, or target {', '.join(TARGETS)}"
+                f"slack 1, guard 0.1, school clean or guide, or target {', '.join(TARGETS)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
 

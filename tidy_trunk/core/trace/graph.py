@@ -177,7 +177,7 @@ class Tracer:
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
         unit = self.rig.unit(device)
         if unit.device_class.capsule is not None:
-            feeds: tuple[tuple[Stage, float], ...] = ((self._microphone(device), 1.0),)
+            feeds: tuple[tuple[Stage, float], ...] = ((self.microphone(device), 1.0),)
         else:
             bus = unit.fed_bus(channel_refs(unit.output(port_id))[channel])
             if bus is None:
@@ -185,7 +185,7 @@ class Tracer:
             feeds = ((self.bus(device, bus.id), 1.0),)
         return Stage(place=Place.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
 
-    def _microphone(self, device: str) -> Stage:
+    def microphone(self, device: str) -> Stage:
         key = (Place.MICROPHONE, device, "", 0)
         if key not in self._stages:
             heard = tuple(

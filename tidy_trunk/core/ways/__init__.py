@@ -3,16 +3,21 @@
 from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
 from tidy_trunk.core.ways.detours import Detour, detours, is_powered
 from tidy_trunk.core.ways.rank import AUDIBLE_DB, Way, gain_way, ways
-from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB
+from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial
+from tidy_trunk.core.ways.wanted_pad import FREE, WantedPad, wanted_pad
 
 __all__ = [
     "ALLOWED_MISS_DB",
     "AUDIBLE_DB",
+    "FREE",
     "PADDED_FROM_DB",
     "Detour",
+    "Trial",
+    "WantedPad",
     "Way",
     "detours",
     "gain_way",
     "is_powered",
+    "wanted_pad",
     "ways",
 ]

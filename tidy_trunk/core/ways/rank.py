@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.levels import Report, Sound
-from tidy_trunk.core.plan import TARGETS, Edit, Plan
+from tidy_trunk.core.plan import TARGETS, Edit, Plan, School
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 from tidy_trunk.core.ways.candidates import Candidate, candidates
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream
@@ -56,7 +56,7 @@ def ways(report: Report, run_id: str) -> list[Way]:
     Raises:
         UnknownItemError: No such run.
 
-    Source: [HANDBOOK] §6; the order among ways that fit is that of the school that always works clean.
+    Source: [HANDBOOK] §6; the order among ways that fit is that of the job's school.
     """
     plan = report.rig.plan
     run = plan.runs.get(run_id)
@@ -70,7 +70,9 @@ def ways(report: Report, run_id: str) -> list[Way]:
     ]
     # Pads come weakest first and differ by where the knob behind them happens to stop: the quietest speaks for all.
     pads = min((_hiss(way) for way, candidate in found if candidate.is_pad), default=0.0)
-    found.sort(key=lambda item: _rank(item[0], item[1], pads if item[1].is_pad else _hiss(item[0])))
+    found.sort(
+        key=lambda item: _rank(item[0], item[1], pads if item[1].is_pad else _hiss(item[0]), plan.defaults.school)
+    )
     return [way for way, _ in found]
 
 
@@ -89,7 +91,12 @@ def _hiss(way: Way) -> float:
     return max(way.noise_dbfs, QUIETEST_DBFS) - max(way.average_dbfs, QUIETEST_DBFS)
 
 
-def _rank(way: Way, candidate: Candidate, hiss: float) -> tuple[float, ...]:
+def _rank(way: Way, candidate: Candidate, hiss: float, school: School) -> tuple[float, ...]:
+    """What comes first: for who works clean the quietest, for who makes a guide what costs least and is not heard."""
+    if school is School.GUIDE:
+        heard = way.noise_dbfs > way.room_noise_dbfs - AUDIBLE_DB
+        faults = (way.clips, not way.fits, heard, candidate.cost > 1)
+        return (*map(float, faults), candidate.cost, float(not way.sure), len(way.edits), hiss)
     return (
         float(way.clips),
         float(not way.fits),

@@ -3,7 +3,7 @@
 import math
 from dataclasses import replace
 from functools import cached_property
-from typing import Final
+from typing import Final, Protocol
 
 from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, channel_refs, gain_key
 from tidy_trunk.core.levels import (
@@ -23,6 +23,13 @@ ALLOWED_MISS_DB: Final = 1.0
 
 PEAK_MARGIN_DB: Final = 3.0
 """ASSUMED_ what is left above the expected peaks when a knob is set."""
+
+
+class Known(Protocol):
+    """Whatever knows what lies upstream of a run."""
+
+    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, Reckoner]:
+        """Look-ups, stages and levels of a plan, with all that is known taken over."""
 
 
 class Upstream:
@@ -56,7 +63,7 @@ class Upstream:
 class Trial:
     """A plan in which a run is as a way would have it."""
 
-    def __init__(self, plan: Plan, run_id: str, upstream: Upstream) -> None:
+    def __init__(self, plan: Plan, run_id: str, upstream: Known) -> None:
         self.plan = plan
         self.rig, self._tracer, self._reckoner = upstream.worked_out(plan)
         self.run: Run = plan.runs[run_id]
@@ -97,27 +104,36 @@ class Trial:
     def fitting_gain(self) -> SetControl | None:
         """The knob so that the average comes to the middle of the target, and the peaks keep a margin; None as it is.
 
+        Where a burst would clip there, it goes down as far as the target lets it.
         The lowest position of a microphone input is often "off": one step above it is the least that is proposed.
         """
-        gain, sound = self.mode.gain, self._unclipped()
+        sound = self._unclipped()
+        leader = self.receiver.leader_of(self.port)  # its knob moves this input too, where they are linked
+        mode = self.receiver.input_mode(leader)
+        gain = mode.gain
         target = TARGETS[self.plan.defaults.target]
         level = sound.peak if target.of_peaks else sound.average
         if gain is None or self.mode.signal is Signal.DIGITAL or level == SILENCE_DB:
             return None
         now = self.receiver.gain_db(self.port, self.mode)
-        if abs(target.miss_db(sound.average, sound.peak)) <= ALLOWED_MISS_DB and sound.peak <= -PEAK_MARGIN_DB:
-            return None
+        lowest = target.low_dbfs - level
         shift = min((target.low_dbfs + target.high_dbfs) / 2 - level, -PEAK_MARGIN_DB - sound.peak)
+        if not self.receiver.device_class.traits.is_float:
+            # Room for a burst, as far as the target lets one go down.
+            shift = max(min(shift, -sound.burst), min(lowest, shift))
         room_db = self._full_scale_room_db()
         if room_db < shift:
             # The sender's full scale comes before the middle of the target: the two meters then read alike.
-            shift = max(room_db, min(target.low_dbfs - level, shift))
+            shift = max(room_db, min(lowest, shift))
+        fits = abs(target.miss_db(sound.average, sound.peak)) <= ALLOWED_MISS_DB and sound.peak <= -PEAK_MARGIN_DB
+        if fits and (sound.burst <= 0 or shift > -ALLOWED_MISS_DB):
+            return None
         wanted = gain.nearest_db(now + shift)
         if self.mode.signal is Signal.MIC:
             wanted = max(wanted, gain.minimum_db + gain.step_db)
         if wanted == now:
             return None
-        return SetControl(device=self.receiver.device.id, control=gain_key(self.port.id, self.mode.id), value=wanted)
+        return SetControl(device=self.receiver.device.id, control=gain_key(leader.id, mode.id), value=wanted)
 
     def turned(self) -> tuple["Trial", tuple[Edit, ...]]:
         """The same with the knob where it fits, and the edit for it."""

@@ -276,6 +276,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/gain-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Gain Plan
+         * @description Where every knob and level switch of the job should stand, in the order of the work; nothing is kept.
+         */
+        post: operations["read_gain_plan_api_jobs__job_id__gain_plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/runs/{run_id}/ways": {
         parameters: {
             query?: never;
@@ -350,6 +370,66 @@ export interface paths {
          * @description What a line would do, before anything changes.
          */
         post: operations["say_api_jobs__job_id__say_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Design
+         * @description A pad with its parts, how sure its loss is, what else it meets, and the lead that it makes.
+         */
+        post: operations["design_api_pads_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pads/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Usual
+         * @description A pad to begin with: line into a camera's microphone socket.
+         */
+        get: operations["read_usual_api_pads_usual_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/runs/{run_id}/pad": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Wanted
+         * @description The pad that a run wants, and why.
+         */
+        get: operations["read_wanted_api_jobs__job_id__runs__run_id__pad_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -764,6 +844,8 @@ export interface components {
              * @default film
              */
             target: string;
+            /** @default clean */
+            school: components["schemas"]["School"];
             /**
              * Alignment Dbfs
              * @default -20
@@ -946,6 +1028,28 @@ export interface components {
             run: string;
         };
         /**
+         * DoubtOut
+         * @description A figure behind the track's level, and the ± that would be left if it were known.
+         */
+        DoubtOut: {
+            /** What */
+            what: string;
+            /**
+             * Tolerance Db
+             * @description dB; null is silence, or no limit
+             */
+            tolerance_db: number | null;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Left Db
+             * @description dB; null is silence, or no limit
+             */
+            left_db: number | null;
+            /** Settle */
+            settle: string;
+        };
+        /**
          * EditsIn
          * @example {
          *       "base_revision": 3,
@@ -1060,6 +1164,15 @@ export interface components {
             /** Fixes */
             fixes: components["schemas"]["FixOut"][];
         };
+        /** FittingOut */
+        FittingOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Layouts */
+            layouts: string[];
+        };
         /** FixOut */
         FixOut: {
             /** Label */
@@ -1078,6 +1191,37 @@ export interface components {
             example: string;
             /** Does */
             does: string;
+        };
+        /**
+         * GainIn
+         * @description Controls that are to be left as they are.
+         */
+        GainIn: {
+            /**
+             * Pins
+             * @default []
+             * @example [
+             *       {
+             *         "control": "in1.mic.gain_db",
+             *         "device": "bag"
+             *       }
+             *     ]
+             */
+            pins: components["schemas"]["PinIn"][];
+        };
+        /**
+         * GainPlanOut
+         * @description What to set, in the order of the work, and what each track would hold.
+         */
+        GainPlanOut: {
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Tracks */
+            tracks: components["schemas"]["TrackChangeOut"][];
+            /** Stops Before */
+            stops_before: number;
+            /** Stops Left */
+            stops_left: components["schemas"]["FindingOut"][];
         };
         /**
          * Gender
@@ -1291,6 +1435,10 @@ export interface components {
             burst_over_db: number | null;
             /** Noises */
             noises: components["schemas"]["NoiseOut"][];
+            /** Doubts */
+            doubts: components["schemas"]["DoubtOut"][];
+            /** First Measurement */
+            first_measurement: string;
             /** Run */
             run: string;
         };
@@ -1385,6 +1533,19 @@ export interface components {
             far: components["schemas"]["ContactOut"][];
             wiring: components["schemas"]["WiringModel"];
         };
+        /**
+         * MetOut
+         * @description The loss with another impedance at one side.
+         */
+        MetOut: {
+            /** Ohms */
+            ohms: number;
+            /**
+             * Loss Db
+             * @description dB; null is silence, or no limit
+             */
+            loss_db: number | null;
+        };
         /** MoveRunModel */
         MoveRunModel: {
             /**
@@ -1424,7 +1585,10 @@ export interface components {
              */
             name: string;
         };
-        /** NoiseOut */
+        /**
+         * NoiseOut
+         * @description A contributor to a track's noise, and what its cure would bring.
+         */
         NoiseOut: {
             /** Name */
             name: string;
@@ -1435,6 +1599,8 @@ export interface components {
             level: number | null;
             /** Is Room */
             is_room: boolean;
+            /** Words */
+            words: string;
         };
         /** OptionOut */
         OptionOut: {
@@ -1483,6 +1649,103 @@ export interface components {
             /** Short M */
             short_m?: number | null;
         };
+        /**
+         * PadIn
+         * @description What is asked of a pad. Layouts l and u bridge; t, h, pi and o stand between `source_ohm` on both sides.
+         * @example {
+         *       "fitting": "xlr-trs",
+         *       "load_ohm": 2500,
+         *       "loss_db": 25,
+         *       "source_ohm": 150
+         *     }
+         */
+        PadIn: {
+            /** Loss Db */
+            loss_db: number;
+            /** Source Ohm */
+            source_ohm: number;
+            /** Load Ohm */
+            load_ohm: number;
+            /**
+             * Layout
+             * @default u
+             * @enum {string}
+             */
+            layout: "l" | "u" | "t" | "h" | "pi" | "o";
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "exact" | "E12" | "E24" | "E96";
+            /** Tolerance Percent */
+            tolerance_percent?: number | null;
+            /**
+             * Fitting
+             * @default
+             */
+            fitting: string;
+            /**
+             * Length M
+             * @default 3
+             */
+            length_m: number;
+        };
+        /**
+         * PadOut
+         * @description A pad with its parts; losses in dB, impedances in Ω, noise in dBu, corners in Hz.
+         */
+        PadOut: {
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /**
+             * Loss Db
+             * @description dB; null is silence, or no limit
+             */
+            loss_db: number | null;
+            /**
+             * Worst Low Db
+             * @description dB; null is silence, or no limit
+             */
+            worst_low_db: number | null;
+            /**
+             * Worst High Db
+             * @description dB; null is silence, or no limit
+             */
+            worst_high_db: number | null;
+            /**
+             * Sigma3 Low Db
+             * @description dB; null is silence, or no limit
+             */
+            sigma3_low_db: number | null;
+            /**
+             * Sigma3 High Db
+             * @description dB; null is silence, or no limit
+             */
+            sigma3_high_db: number | null;
+            /** Tolerance Percent */
+            tolerance_percent: number;
+            /** Input Impedance Ohm */
+            input_impedance_ohm: number;
+            /** Output Impedance Ohm */
+            output_impedance_ohm: number;
+            /**
+             * Thermal Noise Dbu
+             * @description dB; null is silence, or no limit
+             */
+            thermal_noise_dbu: number | null;
+            /** Corner At Receiver Hz */
+            corner_at_receiver_hz: number;
+            /** Corner At Sender Hz */
+            corner_at_sender_hz: number;
+            /** Over Loads */
+            over_loads: components["schemas"]["MetOut"][];
+            /** Over Sources */
+            over_sources: components["schemas"]["MetOut"][];
+            /** Advice */
+            advice: string[];
+            lead: components["schemas"]["LeadIn"] | null;
+        };
         /** PartModel */
         PartModel: {
             /**
@@ -1503,11 +1766,32 @@ export interface components {
              */
             shared: string;
         };
+        /**
+         * PartOut
+         * @description One resistor: as worked out, and as it is bought.
+         */
+        PartOut: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Exact Ohm */
+            exact_ohm: number;
+            /** Ohms */
+            ohms: number;
+        };
         /** PassingModel */
         PassingModel: {
             what: components["schemas"]["Hazard"];
             /** Metres */
             metres?: number | null;
+        };
+        /** PinIn */
+        PinIn: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
         };
         /**
          * Place
@@ -1531,6 +1815,7 @@ export interface components {
              * @default {
              *       "frame_rate": "25",
              *       "target": "film",
+             *       "school": "clean",
              *       "alignment_dbfs": -20,
              *       "mains_hz": 50,
              *       "sample_rate_hz": 48000,
@@ -1898,6 +2183,12 @@ export interface components {
              */
             text: string;
         };
+        /**
+         * School
+         * @description Two ways to judge a match; both are right somewhere. [HANDBOOK] §6
+         * @enum {string}
+         */
+        School: "clean" | "guide";
         /** SetControlModel */
         SetControlModel: {
             /**
@@ -1944,6 +2235,7 @@ export interface components {
             frame_rate?: string | null;
             /** Target */
             target?: string | null;
+            school?: components["schemas"]["School"] | null;
             /** Alignment Dbfs */
             alignment_dbfs?: number | null;
             /** Mains Hz */
@@ -2079,6 +2371,26 @@ export interface components {
             irreplaceable: boolean;
         };
         /**
+         * StepOut
+         * @description A control to move, and why.
+         */
+        StepOut: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
+            /** Label */
+            label: string;
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
+            /** Why */
+            why: string;
+            /** Edit */
+            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"];
+        };
+        /**
          * StockLeadOut
          * @description A lead of the catalogue, to begin one's own from.
          */
@@ -2136,6 +2448,46 @@ export interface components {
             high_dbfs: number;
             /** Of Peaks */
             of_peaks: boolean;
+        };
+        /** TrackChangeOut */
+        TrackChangeOut: {
+            /** Track */
+            track: string;
+            /** Label */
+            label: string;
+            before: components["schemas"]["TrackFiguresOut"];
+            after: components["schemas"]["TrackFiguresOut"];
+        };
+        /**
+         * TrackFiguresOut
+         * @description A track in dBFS; `clip_db` and `burst_clip_db` are null where nothing is cut.
+         */
+        TrackFiguresOut: {
+            /**
+             * Average Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            average_dbfs: number | null;
+            /**
+             * Peak Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            peak_dbfs: number | null;
+            /**
+             * Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_dbfs: number | null;
+            /**
+             * Clip Db
+             * @description dB; null is silence, or no limit
+             */
+            clip_db: number | null;
+            /**
+             * Burst Clip Db
+             * @description dB; null is silence, or no limit
+             */
+            burst_clip_db: number | null;
         };
         /**
          * TrackOut
@@ -2209,6 +2561,26 @@ export interface components {
             powers: string[];
             /** Faults */
             faults: string[];
+        };
+        /**
+         * WantedPadOut
+         * @description The pad that a run wants, and the leads that one can be built into; `fitting` is empty where none fits.
+         */
+        WantedPadOut: {
+            /** Loss Db */
+            loss_db: number;
+            /** Source Ohm */
+            source_ohm: number;
+            /** Load Ohm */
+            load_ohm: number;
+            /** Fitting */
+            fitting: string;
+            /** Length M */
+            length_m: number;
+            /** Why */
+            why: string;
+            /** Fittings */
+            fittings: components["schemas"]["FittingOut"][];
         };
         /**
          * WayOut
@@ -3198,6 +3570,62 @@ export interface operations {
             };
         };
     };
+    read_gain_plan_api_jobs__job_id__gain_plan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GainIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GainPlanOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_ways_api_jobs__job_id__runs__run_id__ways_get: {
         parameters: {
             query?: never;
@@ -3379,6 +3807,163 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AnswerOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    design_api_pads_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PadOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_usual_api_pads_usual_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedPadOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_wanted_api_jobs__job_id__runs__run_id__pad_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedPadOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -304,8 +304,8 @@ describe('tables beside the ladder', () => {
     expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('no switch, trim or pad')
   })
   it('list the noises with a true minus', async () => {
-    const noises = [{ name: 'room', level: -51.06, is_room: true }]
-    expect(words(await html(NoiseList, { noises }))).toContain('room −51.1')
+    const noises = [{ name: 'room', level: -51.06, is_room: true, words: 'the room itself' }]
+    expect(words(await html(NoiseList, { noises }))).toContain('room −51.1 the room itself')
   })
 })
 

@@ -13,6 +13,8 @@ export const router = createRouter({
         { path: 'job', name: 'job', component: () => import('@/features/job/JobPage.vue') },
         { path: 'runs', name: 'runs', component: () => import('@/features/runs/RunsPage.vue') },
         { path: 'leads', name: 'leads', component: () => import('@/features/leads/LeadsPage.vue') },
+        { path: 'pads', name: 'pads', component: () => import('@/features/pads/PadPage.vue') },
+        { path: 'gain', name: 'gain', component: () => import('@/features/gain/GainPage.vue') },
         {
           path: 'levels/:track?',
           name: 'levels',

@@ -82,7 +82,10 @@ const words = computed(() =>
       </g>
       <g v-for="(bridge, index) in bridges" :key="`b${index}`">
         <path :d="`M${bridge.end} ${bridge.from}H${bridge.x}V${bridge.to}H${bridge.end}`" />
-        <g v-if="bridge.ohm" :transform="`translate(${bridge.x} ${(bridge.from + bridge.to) / 2})`">
+        <g
+          v-if="bridge.ohm"
+          :transform="`translate(${bridge.x} ${Math.min(bridge.from, bridge.to) + ROW / 2})`"
+        >
           <rect class="part" x="-29" y="-9" width="58" height="18" />
           <text class="value" y="4.5">{{ formatOhm(bridge.ohm) }}</text>
         </g>

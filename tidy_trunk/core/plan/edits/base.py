@@ -3,7 +3,7 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from typing import Protocol, TypeVar
+from typing import Final, Protocol, TypeVar
 
 from tidy_trunk.core.plan.model import Device, Plan
 from tidy_trunk.core.plan.rig import Rig
@@ -33,6 +33,10 @@ def free_id(wanted: str, taken: Mapping[str, object]) -> str:
     return candidate
 
 
+MOST_SENTENCES: Final = 5
+"""ASSUMED_ what one line of the history holds: the rest is told by comparing states."""
+
+
 def apply_edits(plan: Plan, edits: Sequence[Edit]) -> tuple[Plan, str]:
     """Apply edits in order; the new plan and one sentence for all of them.
 
@@ -44,7 +48,9 @@ def apply_edits(plan: Plan, edits: Sequence[Edit]) -> tuple[Plan, str]:
         sentences.append(edit.sentence(plan))
         plan = edit.apply(plan)
     validate(plan)
-    return plan, "; ".join(sentences)
+    told = sentences if len(sentences) <= MOST_SENTENCES else sentences[: MOST_SENTENCES - 1]
+    more = f"; and {len(sentences) - len(told)} more" if len(told) < len(sentences) else ""
+    return plan, "; ".join(told) + more
 
 
 def put(items: Mapping[str, _T], key: str, value: _T) -> dict[str, _T]:

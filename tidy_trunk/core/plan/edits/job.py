@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
-from tidy_trunk.core.plan.model import Defaults, Plan
+from tidy_trunk.core.plan.model import Defaults, Plan, School
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -14,6 +14,7 @@ class SetJob:
     name: str | None = None
     frame_rate: str | None = None
     target: str | None = None
+    school: School | None = None
     alignment_dbfs: float | None = None
     mains_hz: int | None = None
     room_noise_db_spl: float | None = None
@@ -54,6 +55,8 @@ def default_words(name: str, value: object) -> str:
     """What holds for the job, as it is said: `tone -20 dBFS`."""
     if name == "slack_share" and isinstance(value, float):
         return f"slack {value * 100:g} %"
+    if isinstance(value, School):
+        return value.words
     if name == "frequencies_cleared":
         return "radio frequencies cleared" if value else "radio frequencies not cleared"
     label, unit = _WORDS[name]

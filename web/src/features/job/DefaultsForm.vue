@@ -7,6 +7,7 @@ import { useJob } from '@/stores/job'
 import KeptInput from '@/ui/KeptInput.vue'
 
 type JobEdit = components['schemas']['SetJobModel']
+type Defaults = components['schemas']['DefaultsModel']
 
 /** What holds for the whole job. */
 const job = useJob()
@@ -45,6 +46,13 @@ function set(change: Omit<JobEdit, 'kind'>) {
           <option v-for="target in catalogue.value?.targets" :key="target.id" :value="target.id">
             {{ target.label }}: {{ target.words }}
           </option>
+        </select>
+      </label>
+      <label class="field wide">
+        <span>Ways to match</span>
+        <select :value="defaults.school" @change="set({ school: text($event) as Defaults['school'] })">
+          <option value="clean">always the clean way</option>
+          <option value="guide">good enough where the room hides it</option>
         </select>
       </label>
       <label class="field">

@@ -3,7 +3,8 @@ import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { api, type Edit, type LeadBox } from '@/api/client'
+import { api, type LeadBox } from '@/api/client'
+import { useOwnLeads } from '@/composables/useOwnLeads'
 import { useJob } from '@/stores/job'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
 import LeadUse from '@/ui/LeadUse.vue'
@@ -20,7 +21,8 @@ const router = useRouter()
 const box = ref<LeadBox | null>(null)
 const known = ref('') // id of the lead that is being changed; empty for a new one
 const make = useLeadDraft()
-const own = computed(() => job.state?.plan.leads ?? [])
+const leads = useOwnLeads()
+const own = leads.own
 const contacts = (connector: string) =>
   box.value?.ends.find((end) => end.connector === connector)?.contacts ?? []
 const run = computed(() => job.state?.runs.find(({ run: id }) => id === route.query.run))
@@ -35,14 +37,10 @@ function begin(id: string) {
 
 async function save(useIt: boolean) {
   const target = run.value
-  const edit: Edit = { kind: 'save-lead', ...make.draft, id: known.value || null }
-  if (!job.newest || !(await job.edit([edit]))) return
-  known.value ||= own.value.at(-1)?.id ?? ''
-  if (!useIt || !target) return
-  const answer = await api.say(job.newest.job, `lead run ${target.number} by ${make.draft.label}`)
-  const proposal = answer.proposals[0]
-  if (!proposal) job.problem = answer.problem
-  else if (await job.edit(proposal.edits)) await router.push({ name: 'runs' })
+  const saved = await leads.save(make.draft, known.value)
+  known.value = saved || known.value
+  if (saved && useIt && target && (await leads.use(make.draft.label, target.number)))
+    await router.push({ name: 'runs' })
 }
 </script>
 

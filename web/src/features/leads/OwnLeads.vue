@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
 
 import type { StockLead } from '@/api/client'
+import { useOwnLeads } from '@/composables/useOwnLeads'
 import { useJob } from '@/stores/job'
 
 /** The leads that this job has made for itself, and what a new one may begin with. */
 defineProps<{ here: string; stock: StockLead[] }>()
 defineEmits<{ begin: [id: string] }>()
 const job = useJob()
-const own = computed(() => job.state?.plan.leads ?? [])
+const { own } = useOwnLeads()
 </script>
 
 <template>

@@ -9,6 +9,7 @@ import { useKeys } from '@/features/shell/useKeys'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import DoubtList from './DoubtList.vue'
 import LadderChart from './LadderChart.vue'
 import LadderControls from './LadderControls.vue'
 import NoiseList from './NoiseList.vue'
@@ -84,6 +85,10 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           </option>
         </select>
       </label>
+      <RouterLink v-if="ladder?.run" class="no-print" :to="{ name: 'pads', query: { run: ladder.run } }"
+        >Pad for this run</RouterLink
+      >
+      <RouterLink class="no-print" :to="{ name: 'gain' }">Gain plan for the whole job</RouterLink>
     </header>
     <p v-if="problem" role="alert">{{ problem }}</p>
     <template v-if="ladder">
@@ -131,7 +136,10 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       />
       <div class="tables">
         <WaysTable :ways="ways" :locked="job.readOnly" @apply="(way: Way) => job.edit(way.edits)" />
-        <NoiseList :noises="ladder.noises" />
+        <div class="behind">
+          <NoiseList :noises="ladder.noises" />
+          <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" />
+        </div>
       </div>
     </template>
   </div>
@@ -161,6 +169,12 @@ header label:first-child select {
 .target {
   margin-left: auto;
 }
+header a {
+  color: inherit;
+}
+header a:first-of-type {
+  margin-left: auto;
+}
 .sum {
   display: flex;
   flex-wrap: wrap;
@@ -182,6 +196,11 @@ header label:first-child select {
   gap: 0.5rem;
   align-items: center;
   padding: 0.2rem 0 0.4rem;
+}
+.behind {
+  display: grid;
+  gap: 1.4rem;
+  align-content: start;
 }
 .tables {
   display: grid;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { useJob } from '@/stores/job'
 import { THEMES, useSettings } from '@/stores/settings'
@@ -9,6 +10,7 @@ defineProps<{ job: string }>()
 const emit = defineEmits<{ keys: []; history: [] }>()
 const store = useJob()
 const settings = useSettings()
+const route = useRoute()
 
 /** Stops and cautions of each station; the gravest gives the count its weight. */
 const counts = computed(() =>
@@ -26,7 +28,10 @@ const counts = computed(() =>
     <RouterLink class="name" to="/">Tidy <br />Trunk</RouterLink>
     <ul>
       <li v-for="station in STATIONS" :key="station.name">
-        <RouterLink :to="{ name: station.name, params: { job } }" active-class="here">
+        <RouterLink
+          :to="{ name: station.name, params: { job } }"
+          :class="{ here: station.pages.some((page) => page === route.name) }"
+        >
           {{ station.label }}
           <span
             v-if="counts[station.name]?.count"

@@ -54,6 +54,8 @@ useKeys({
   'g r': go('runs'),
   'g l': go('levels'),
   'g m': go('leads'),
+  'g p': go('gain'),
+  'g b': go('pads'),
   f: nextFinding,
   a: applyPointed,
   u: () => void store.undo(),

@@ -1,14 +1,16 @@
-/** The stations that exist, in working order, each with the key that follows `g`. */
+/** The stations that exist, in working order, each with the key that follows `g` and the pages that belong to it. */
 export const STATIONS = [
-  { name: 'job', label: 'Job', key: 'j' },
-  { name: 'runs', label: 'Runs', key: 'r' },
-  { name: 'levels', label: 'Levels', key: 'l' },
-] as const
+  { name: 'job', label: 'Job', key: 'j', pages: ['job'] },
+  { name: 'runs', label: 'Runs', key: 'r', pages: ['runs', 'leads'] },
+  { name: 'levels', label: 'Levels', key: 'l', pages: ['levels', 'gain', 'pads'] },
+] as const satisfies readonly { name: string; label: string; key: string; pages: readonly string[] }[]
 
 export const KEYS = [
   ['/', 'say a run'],
   ['g then j, r, l', 'go to Job, Runs, Levels'],
   ['g then m', 'make a lead of your own'],
+  ['g then p', 'gain plan for the whole job'],
+  ['g then b', 'pad bench'],
   ['j, k', 'next, previous row'],
   ['Enter', 'open the row in Levels'],
   ['f', 'next finding'],

@@ -1,0 +1,38 @@
+"""Gain plans through the API."""
+
+import pytest
+
+from tests.api.test_patch_api import opened
+from tests.plans import line_into_camera
+from tidy_trunk.services.demo import foundry
+
+
+def test_a_gain_plan_is_made_and_done(client):
+    state = opened(client, foundry())
+    address = f"/api/jobs/{state['job']}"
+    plan = client.post(f"{address}/gain-plan", json={}).json()
+    assert plan["stops_before"] == 4 and len(plan["stops_left"]) == 2
+    assert all(change["after"]["clip_db"] is None for change in plan["tracks"])
+    assert client.get(address).json()["revision"] == 1, "nothing is kept until it is done"
+    edits = [step["edit"] for step in plan["steps"]]
+    done = client.post(f"{address}/edits", json={"base_revision": 1, "edits": edits}).json()
+    assert done["counts"]["stop"] == 2 and done["sentence"].endswith("and 4 more")
+    assert client.post(f"{address}/gain-plan", json={}).json()["steps"] == []
+
+
+def test_what_is_pinned_is_left(client):
+    state = opened(client, line_into_camera())
+    address = f"/api/jobs/{state['job']}/gain-plan"
+    step = client.post(address, json={}).json()["steps"][0]
+    pin = {"device": step["device"], "control": step["control"]}
+    kept = client.post(address, json={"pins": [pin]}).json()["steps"]
+    assert pin not in [{"device": each["device"], "control": each["control"]} for each in kept]
+
+
+@pytest.mark.parametrize(
+    "body", [{"pins": [{"device": "bag"}]}, {"pins": "all"}, {"knobs": []}, {"pins": [{"device": "", "control": "x"}]}]
+)
+def test_bad_pins_are_refused(client, body):
+    state = opened(client, line_into_camera())
+    answer = client.post(f"/api/jobs/{state['job']}/gain-plan", json=body)
+    assert answer.status_code == 422 and answer.json()["detail"]

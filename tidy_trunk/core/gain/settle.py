@@ -1,0 +1,317 @@
+"""Settling one group of joints after the other: what is upstream stands, and is never worked out again."""
+
+import math
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import product
+from typing import Final
+
+from tidy_trunk.core.catalogue import (
+    CAPSULE_PAD_KEY,
+    InputMode,
+    InputPort,
+    Kind,
+    OutputMode,
+    OutputPort,
+    Setting,
+    Signal,
+    Span,
+    gain_key,
+    mode_key,
+    pad_key,
+    trim_key,
+)
+from tidy_trunk.core.gain.order import Group, groups_into
+from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
+from tidy_trunk.core.plan import TARGETS, Edit, Plan, PortRef, Rig, Run, SetControl, Unit
+from tidy_trunk.core.trace import Stage, StageKey, Tracer
+from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+from tidy_trunk.core.ways import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
+
+Pins = frozenset[tuple[str, str]]
+"""Controls that are left as they are, as (device, control). [HANDBOOK]"""
+
+Score = tuple[float, ...]
+"""What is wrong with a setting, the gravest first; less is better. [HANDBOOK] §6"""
+
+STEPS_DB: Final = 3.0
+"""ASSUMED_ step in which hiss is compared: less is no reason to move another knob."""
+
+ROUND_DB: Final = 5.0
+"""ASSUMED_ positions that are easily found again in the dark: whole fives."""
+
+_MOST_STEPS_DOWN = 200
+
+
+class Progress:
+    """A plan whose gains are being settled, with the stages and levels of every device that stands."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.rig = Rig(plan)
+        self._stages: dict[StageKey, Stage] = {}
+        self._levels: dict[StageKey, StageLevel] = {}
+
+    @property
+    def plan(self) -> Plan:
+        return self.rig.plan
+
+    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, Reckoner]:
+        rig = Rig(plan, self.rig)
+        return rig, Tracer(rig, self._stages), Reckoner(rig, self._levels)
+
+    def take(self, edits: Sequence[Edit]) -> None:
+        self.rig = Rig(_edited(self.plan, edits), self.rig)
+
+    def stand(self, devices: Iterable[str]) -> None:
+        """Devices of which nothing is changed any more: their mixes and microphones are worked out for good."""
+        _, tracer, reckoner = self.worked_out(self.plan)
+        for device in devices:
+            unit = self.rig.unit(device)
+            stages = [tracer.bus(device, bus.id) for bus in unit.device_class.buses]
+            if unit.device_class.capsule is not None:
+                stages.append(tracer.microphone(device))
+            for stage in stages:
+                self._stages[stage.key] = stage
+                self._levels[stage.key] = reckoner.level(stage)
+
+
+def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -> None:
+    """Everything that feeds a device, then its own mixes. `done`: ids of runs that are settled; added to."""
+    progress.stand({run.sending.device for run in progress.plan.runs.values() if run.receiving.device == device})
+    for group in groups_into(progress.rig, device):
+        if not all(run.id in done for run in group.runs):
+            progress.take(_best(progress, group, pins))
+            done |= {run.id for run in group.runs}
+    _unclip_mixes(progress, device, pins)
+
+
+def _edited(plan: Plan, edits: Sequence[Edit]) -> Plan:
+    for edit in edits:
+        plan = edit.apply(plan)
+    return plan
+
+
+def _best(progress: Progress, group: Group, pins: Pins) -> list[Edit]:
+    """The setting of a group that has the least wrong with it: every position of its outputs, and for each the best
+    of every input, which do not depend on each other."""
+    best: tuple[Score, list[Edit]] | None = None
+    for sent in _free(_outputs(progress.rig, group), pins):
+        plan = _edited(progress.plan, sent)
+        edits, scores = list(sent), []
+        for ref in group.inputs:
+            runs = [run for run in group.runs if run.receiving == ref]
+            score, chosen = _best_input(progress, plan, ref, runs, pins)
+            plan = _edited(plan, chosen)
+            edits += chosen
+            scores.append(score)
+        total = tuple(sum(parts) for parts in zip(*scores, strict=True))
+        total = (*total[:-2], total[-2] + len(sent), total[-1] + _roughness(sent))
+        if best is None or total < best[0]:
+            best = (total, edits)
+    return best[1] if best else []
+
+
+def _free(choices: Iterable[list[Edit]], pins: Pins) -> Iterator[list[Edit]]:
+    for edits in choices:
+        if not any(isinstance(edit, SetControl) and (edit.device, edit.control) in pins for edit in edits):
+            yield edits
+
+
+def _best_input(
+    progress: Progress, plan: Plan, ref: PortRef, runs: Sequence[Run], pins: Pins
+) -> tuple[Score, list[Edit]]:
+    unit = Rig(plan, progress.rig).unit(ref.device)
+    found = []
+    for edits in _free(_input_switches(unit, unit.input(ref.port)), pins):
+        switched = _edited(plan, edits)
+        tried: list[list[Edit]] = [[]]
+        for run in runs:
+            turn = Trial(switched, run.id, progress).fitting_gain()
+            if turn is not None and (turn.device, turn.control) not in pins:
+                tried += [[turn], *([_rounded(unit, turn)] if _rounded(unit, turn) else [])]
+        for turned in tried:
+            score = _score(progress, _edited(switched, turned), runs, [*edits, *turned])
+            found.append((score, [*edits, *turned]))
+    return min(found, key=lambda item: item[0])
+
+
+def _rounded(unit: Unit, turn: SetControl) -> list[Edit]:
+    """The same knob at the round position below, where that is another one of its positions."""
+    span = _span_of(unit, turn.control)
+    if span is None:
+        return []
+    value = math.floor(float(turn.value) / ROUND_DB) * ROUND_DB
+    if value == turn.value or value < span.minimum_db or span.nearest_db(value) != value:
+        return []
+    return [SetControl(device=turn.device, control=turn.control, value=value)]
+
+
+def _span_of(unit: Unit, control: str) -> Span | None:
+    for port in unit.device_class.inputs:
+        for mode in port.modes:
+            if control == gain_key(port.id, mode.id):
+                return mode.gain
+    return None
+
+
+def _input_switches(unit: Unit, port: InputPort) -> Iterator[list[Edit]]:
+    """Mode and attenuator of an input: as they stand, then every other position."""
+    device = unit.device.id
+    now, pad_on = unit.input_mode(port), unit.pad_db(port) > 0
+    modes = [now, *(mode for mode in port.modes if mode is not now)]
+    for mode, pad in product(modes, (pad_on, not pad_on) if port.pad_db is not None else (pad_on,)):
+        edits: list[Edit] = []
+        if mode is not now:
+            edits.append(SetControl(device=device, control=mode_key(port.id), value=mode.id))
+        if pad is not pad_on:
+            edits.append(SetControl(device=device, control=pad_key(port.id), value=pad))
+        yield edits
+
+
+def _outputs(rig: Rig, group: Group) -> Iterator[list[Edit]]:
+    """Settings of a group's outputs: as they stand, then all of them moved alike."""
+    choices = [list(_output_settings(rig, ref, group)) for ref in group.outputs]
+    yield []
+    for index in range(1, max(len(choice) for choice in choices)):
+        edits = [edit for choice in choices for edit in choice[min(index, len(choice) - 1)]]
+        if edits:
+            yield edits
+
+
+def _output_settings(rig: Rig, ref: PortRef, group: Group) -> Iterator[list[Edit]]:
+    """Mode and trim of one output, or the pad of a microphone; as it stands first."""
+    unit = rig.unit(ref.device)
+    port = unit.output(ref.port)
+    now = unit.output_mode(port)
+    yield []
+    capsule = unit.device_class.capsule
+    if capsule is not None:
+        pad_now = str(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
+        for pad_db in (0.0, *capsule.pads_db):
+            if f"{pad_db:g}" != pad_now:
+                yield [SetControl(device=ref.device, control=CAPSULE_PAD_KEY, value=f"{pad_db:g}")]
+        return
+    if port.is_headphone:
+        return
+    for mode in port.modes:
+        switch: list[Edit] = (
+            [] if mode is now else [SetControl(device=ref.device, control=mode_key(port.id), value=mode.id)]
+        )
+        if switch:
+            yield switch
+        stands = unit.trim_db(port, mode)
+        for trim_db in _trims(rig, port, mode, group):
+            if trim_db != stands:
+                key = trim_key(port.id, mode.id)
+                yield [*switch, SetControl(device=ref.device, control=key, value=trim_db)]
+
+
+def _trims(rig: Rig, port: OutputPort, mode: OutputMode, group: Group) -> list[float]:
+    """Positions of a trim worth trying: open, and where its full scale is that of each input at its lowest gains."""
+    if mode.trim is None or mode.full_scale_dbu is None:
+        return []
+    found = {mode.trim.maximum_db}
+    for ref in group.inputs:
+        unit = rig.unit(ref.device)
+        for takes in unit.input(ref.port).modes:
+            if takes.full_scale_dbu is None:
+                continue
+            for above in (0, 1, 4):
+                lowest = takes.gain.minimum_db + above * takes.gain.step_db if takes.gain is not None else 0.0
+                room = min(takes.full_scale_dbu.value - lowest, _clip_dbu(takes)) - mode.full_scale_dbu.value
+                fits = mode.trim.nearest_db(room)
+                while fits > room and fits > mode.trim.minimum_db:
+                    fits = mode.trim.nearest_db(fits - mode.trim.step_db)
+                found.add(fits)
+    return sorted(found, reverse=True)
+
+
+def _clip_dbu(mode: InputMode) -> float:
+    return mode.clip_dbu.value if mode.clip_dbu is not None else math.inf
+
+
+def _score(progress: Progress, plan: Plan, runs: Sequence[Run], edits: Sequence[Edit]) -> Score:
+    """What is wrong where these runs arrive: cut peaks, silence, off target, cut bursts, full scale above the input,
+    hiss that is heard, a camera's preamp far up; then how many knobs move, and to how odd a position."""
+    parts = [_score_of(progress, plan, run) for run in runs]
+    total = tuple(sum(part) for part in zip(*parts, strict=True))
+    return (*total, float(len(edits)), _roughness(edits))
+
+
+def _score_of(progress: Progress, plan: Plan, run: Run) -> Score:
+    trial = Trial(plan, run.id, progress)
+    sound = trial.sound
+    if sound is None:
+        return (0.0,) * 7
+    target = TARGETS[plan.defaults.target]
+    silent = sound.average == SILENCE_DB
+    miss = 0.0 if silent else abs(target.miss_db(sound.average, sound.peak))
+    margin, doubt = trial.margin_db()
+    return (
+        _whole(sound.clip.over_db) if sound.clip and sound.clip.device == run.receiving.device else 0.0,
+        float(silent),
+        _whole(max(miss - ALLOWED_MISS_DB, 0.0)),
+        _whole(max(doubt - margin, 0.0)) if math.isfinite(margin) and trial.mode.signal is Signal.MIC else 0.0,
+        _whole(sound.burst_clip.over_db)
+        if sound.burst_clip and sound.burst_clip.device == run.receiving.device
+        else 0.0,
+        round(_heard_hiss(sound) / STEPS_DB),
+        _camera_db(trial),
+    )
+
+
+def _whole(value: float) -> float:
+    return float(math.ceil(value - 0.05))
+
+
+def _heard_hiss(sound: Sound) -> float:
+    """Gear noise against the signal, as far as the room does not hide it; in dB, 0 where nobody hears it."""
+    room = sum_powers_db(noise.level for noise in sound.noises if noise.is_room)
+    gear = sum_powers_db(noise.level for noise in sound.noises if not noise.is_room)
+    above = gear - (room - AUDIBLE_DB)
+    return above if math.isfinite(above) and above > 0 else 0.0
+
+
+def _camera_db(trial: Trial) -> float:
+    """How far a camera's microphone input that is fed by other gear stands above the step over its lowest."""
+    sender = trial.rig.unit(trial.run.sending.device)
+    gain = trial.mode.gain
+    camera = trial.receiver.device_class.kind is Kind.CAMERA and trial.mode.signal is Signal.MIC
+    if not camera or gain is None or sender.device_class.capsule is not None:
+        return 0.0
+    return abs(trial.receiver.gain_db(trial.port, trial.mode) - gain.minimum_db - gain.step_db)
+
+
+def _roughness(edits: Sequence[Edit]) -> float:
+    """How many knobs come to stand on no round position."""
+    values: list[Setting] = [edit.value for edit in edits if isinstance(edit, SetControl)]
+    return float(sum(isinstance(value, float) and value % ROUND_DB != 0 for value in values))
+
+
+def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
+    """Several tracks that fit may clip where they are summed: what feeds that mix goes down, step by step."""
+    for bus in progress.rig.unit(device).device_class.buses:
+        for _ in range(_MOST_STEPS_DOWN):
+            _, tracer, reckoner = progress.worked_out(progress.plan)
+            stage = tracer.bus(device, bus.id)
+            level = reckoner.level(stage)
+            if len(stage.feeds) < 2 or level.over_db == 0:
+                break
+            edits = _one_step_down(progress.rig.unit(device), stage, level.over_db, pins)
+            if not edits:
+                break
+            progress.take(edits)
+
+
+def _one_step_down(unit: Unit, mix: Stage, by_db: float, pins: Pins) -> list[Edit]:
+    found: dict[str, Edit] = {}
+    for feed, _ in mix.feeds:
+        port = unit.leader_of(unit.input(feed.name))
+        mode = unit.input_mode(port)
+        key = gain_key(port.id, mode.id)
+        if mode.gain is None or (unit.device.id, key) in pins:
+            continue
+        now = unit.gain_db(port, mode)
+        lower = mode.gain.nearest_db(now - max(by_db / 2, mode.gain.step_db))
+        if lower < now:
+            found[key] = SetControl(device=unit.device.id, control=key, value=lower)
+    return list(found.values())

@@ -1,0 +1,28 @@
+import { computed } from 'vue'
+
+import { api, type Edit, type LeadDraft } from '@/api/client'
+import { useJob } from '@/stores/job'
+
+/** Leads of one's own: saved with the job, and put into a run. */
+export function useOwnLeads() {
+  const job = useJob()
+  const own = computed(() => job.state?.plan.leads ?? [])
+
+  /** Saves a lead, under its id where it has one; the id that it has then, empty where that failed. */
+  async function save(lead: LeadDraft, id = ''): Promise<string> {
+    const edit: Edit = { kind: 'save-lead', ...lead, id: id || null }
+    if (!(await job.edit([edit]))) return ''
+    return id || (own.value.at(-1)?.id ?? '')
+  }
+
+  /** Puts a saved lead into a run; says so where it does not fit. */
+  async function use(label: string, run: number): Promise<boolean> {
+    if (!job.newest) return false
+    const answer = await api.say(job.newest.job, `lead run ${run} by ${label}`)
+    const proposal = answer.proposals[0]
+    if (!proposal) job.problem = answer.problem
+    return proposal ? job.edit(proposal.edits) : false
+  }
+
+  return { own, save, use }
+}

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { useJob } from '@/stores/job'
+import EmptyState from '@/ui/EmptyState.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import StepList from './StepList.vue'
+import TrackChanges from './TrackChanges.vue'
+import { useGainPlan } from './useGainPlan'
+
+/** Where every knob of the job should stand, why, and what comes of it; done as one edit. */
+const job = useJob()
+const router = useRouter()
+const { plan, pins, busy, problem, byDevice, pin, release, apply } = useGainPlan()
+const count = computed(() => plan.value?.steps.length ?? 0)
+const things = (number: number, what: string) => `${number} ${what}${number === 1 ? '' : 's'}`
+</script>
+
+<template>
+  <EmptyState
+    v-if="plan && !plan.tracks.length"
+    class="page"
+    title="Nothing is recorded yet"
+    text="A gain plan needs a source, a microphone at it and a run to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
+  >
+    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+  </EmptyState>
+  <div v-else class="page">
+    <header>
+      <h2>Gain plan</h2>
+      <p v-if="plan" role="status">
+        <template v-if="count">
+          {{ things(count, 'thing') }} to set, from the microphones on.
+          <template v-if="plan.stops_before > plan.stops_left.length"
+            >It ends {{ things(plan.stops_before - plan.stops_left.length, 'stop') }}.</template
+          >
+        </template>
+        <template v-else>Nothing to move: every knob stands where the plan would put it.</template>
+      </p>
+      <p v-else-if="busy" class="soft">Trying every knob…</p>
+      <span class="do no-print">
+        <Button v-if="pins.length" text size="small" @click="release"
+          >Let {{ things(pins.length, 'knob') }} move again</Button
+        >
+        <Button v-if="count" :disabled="job.readOnly || busy" @click="apply">Set all of it</Button>
+      </span>
+    </header>
+    <p v-if="problem" role="alert">{{ problem }}</p>
+    <template v-if="plan">
+      <StepList :devices="byDevice" :locked="job.readOnly" @pin="pin" />
+      <section v-if="plan.stops_left.length" class="left">
+        <h3>What no knob cures</h3>
+        <p v-for="finding in plan.stops_left" :key="finding.id">
+          <SeverityMark severity="stop" /> <strong class="is-stop">{{ finding.title }}</strong>.
+          {{ finding.text }}
+        </p>
+      </section>
+      <section>
+        <h3>What each track would hold, dBFS</h3>
+        <TrackChanges :tracks="plan.tracks" />
+      </section>
+      <p class="soft small">
+        Turn an output down before you plug it in, then bring it up. Figures are typical ones unless measured:
+        a test recording and headphones decide.
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  gap: 1.2rem;
+  align-content: start;
+  padding: 1rem 1.25rem 3rem;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.2rem;
+  align-items: center;
+}
+h2 {
+  font-size: 1.2rem;
+}
+h3 {
+  margin-bottom: 0.3rem;
+  font-size: 1.05rem;
+}
+.do {
+  display: flex;
+  gap: 0.5rem;
+  margin-left: auto;
+}
+.left p {
+  padding: 0.2rem 0;
+}
+</style>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import type { Ladder } from '@/api/client'
+import { formatLevel } from '@/format/levels'
+
+/** The figures behind the level, the most doubtful first, and the one measurement that would settle most. */
+defineProps<{ doubts: Ladder['doubts']; first: string }>()
+</script>
+
+<template>
+  <section v-if="doubts.length">
+    <h2>What is not sure</h2>
+    <p>{{ first }}</p>
+    <table class="plain-table">
+      <tbody>
+        <tr v-for="doubt in doubts" :key="doubt.what">
+          <th scope="row">
+            {{ doubt.what }} <span class="soft small">{{ doubt.provenance }}</span>
+          </th>
+          <td class="num">±{{ formatLevel(doubt.tolerance_db, 1) }} dB</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 1.05rem;
+}
+th {
+  font-weight: 400;
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { useOwnLeads } from '@/composables/useOwnLeads'
+import { useJob } from '@/stores/job'
+import LeadDrawing from '@/ui/LeadDrawing.vue'
+import LeadUse from '@/ui/LeadUse.vue'
+import PadForm from './PadForm.vue'
+import PadResult from './PadResult.vue'
+import { usePad } from './usePad'
+
+/** The pad bench: an attenuator designed for a run or free, its wiring in the plug, saved and used as a lead. */
+const job = useJob()
+const route = useRoute()
+const router = useRouter()
+const { save, use } = useOwnLeads()
+const runId = computed(() => (typeof route.query.run === 'string' ? route.query.run : ''))
+const run = computed(() => job.state?.runs.find((item) => item.run === runId.value))
+const { wanted, wish, pad, judged, problem, change } = usePad(
+  computed(() => job.newest?.job),
+  runId,
+)
+const analogue = computed(() => job.state?.runs.filter(({ wireless }) => !wireless) ?? [])
+const choose = (id: string) => router.replace({ name: 'pads', query: id ? { run: id } : {} })
+
+async function keep(useIt: boolean) {
+  const lead = pad.value?.lead
+  const target = run.value
+  if (!lead || !(await save(lead))) return
+  if (!useIt || !target || !(await use(lead.label, target.number))) return
+  const fed = job.state?.devices
+    .flatMap(({ tracks }) => tracks)
+    .find(({ leads }) => leads.some(({ run: id }) => id === target.run))
+  await router.push({ name: 'levels', params: { track: fed?.id ?? '' } })
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h2>Pad bench</h2>
+      <label>
+        for
+        <select
+          :value="runId"
+          class="plain-input"
+          @change="choose(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">no run</option>
+          <option v-for="item in analogue" :key="item.run" :value="item.run">
+            run {{ item.number }}, {{ item.label }}
+          </option>
+        </select>
+      </label>
+      <p v-if="wanted?.why" class="soft">{{ wanted.why }}</p>
+    </header>
+    <div class="bench">
+      <PadForm v-if="wish && wanted" :wish="wish" :wanted="wanted" @change="change" />
+      <p v-if="problem" class="is-note" role="alert">{{ problem }}</p>
+      <PadResult v-else-if="pad" :pad="pad" />
+    </div>
+    <aside aria-label="Inside the lead">
+      <template v-if="pad?.lead && judged && !problem">
+        <LeadDrawing v-for="(picture, name) in judged.pictures" :key="name" :picture="picture" />
+        <p class="save no-print">
+          <Button :disabled="job.readOnly" outlined size="small" @click="keep(false)">Save this lead</Button>
+          <Button v-if="run" :disabled="job.readOnly" size="small" @click="keep(true)"
+            >Save it and use it in run {{ run.number }}</Button
+          >
+        </p>
+        <LeadUse v-for="item in judged.uses" :key="item.between" class="use" :use="item" />
+      </template>
+      <p v-else-if="pad" class="soft">
+        Parts alone. A T or an H needs a joint between its resistors that no plug has a contact for: build it
+        in a barrel or a box.
+      </p>
+      <p class="soft small">
+        Phantom power goes through a pad between the legs and is dragged down by one to the screen. On a line
+        feed switch it off.
+      </p>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 28rem;
+  gap: 1.2rem 2rem;
+  align-content: start;
+  padding: 1rem 1.25rem 3rem;
+}
+header {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.2rem;
+  align-items: center;
+}
+header select {
+  width: auto;
+  max-width: 22rem;
+}
+h2 {
+  font-size: 1.2rem;
+}
+.bench,
+aside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 1.2rem;
+  align-content: start;
+}
+.save {
+  display: flex;
+  gap: 0.6rem;
+}
+.use {
+  padding: 0.5rem 0;
+  border-top: 1px solid var(--line);
+}
+@media (width < 1100px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -92,20 +92,14 @@ def _hiss(way: Way) -> float:
 
 
 def _rank(way: Way, candidate: Candidate, hiss: float, school: School) -> tuple[float, ...]:
-    """What comes first: for who works clean the quietest, for who makes a guide what costs least and is not heard."""
-    if school is School.GUIDE:
-        heard = way.noise_dbfs > way.room_noise_dbfs - AUDIBLE_DB
-        faults = (way.clips, not way.fits, heard, candidate.cost > 1)
-        return (*map(float, faults), candidate.cost, float(not way.sure), len(way.edits), hiss)
-    return (
-        float(way.clips),
-        float(not way.fits),
-        float(not way.sure),
-        float(candidate.cost > 1),
-        round(hiss / TOLD_APART_DB),
-        candidate.cost,
-        0.0 if candidate.is_pad else len(way.edits),
-    )
+    """What comes first: the quietest; for who makes a guide what costs least, among ways whose hiss the room hides."""
+    grave = (float(way.clips), float(not way.fits))
+    takes_away = float(candidate.cost > 1)
+    if school is School.GUIDE and way.noise_dbfs <= way.room_noise_dbfs - AUDIBLE_DB:
+        return (*grave, 0.0, takes_away, candidate.cost, float(not way.sure), len(way.edits))
+    third = float(not way.sure) if school is School.CLEAN else 1.0
+    edits = 0.0 if candidate.is_pad else len(way.edits)
+    return (*grave, third, takes_away, round(hiss / TOLD_APART_DB), candidate.cost, edits)
 
 
 def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) -> Way | None:

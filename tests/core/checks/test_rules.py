@@ -44,11 +44,30 @@ def gain(value: float) -> Plan:
     return made(put("bag", "in1.mic.gain_db", value), base=boom_in_bag())
 
 
+def limited_twice() -> Plan:
+    lead = run("bag.out-l", "cam.in1", "xlr")
+    return made(device("shoulder-camcorder", "cam"), lead, put("cam", "in1.mode", "mic"), base=boom_in_bag())
+
+
 CASES = [
     Case("line-into-mic", line_into_camera(), padded_plan(25), STOP, "14.1 dB"),
     Case("mic-into-line", made(put("bag", "in1.mode", "line"), base=boom_in_bag()), boom_in_bag(), STOP, "near silence"),
     Case("clipping", gain(75), gain(50), STOP, "stays cut off"),
     Case("burst-clips", gain(50), gain(45), NOTE, "a laugh or a shout would go 4 dB over at bag in 1", cured=False),
+    Case(
+        "limiter",
+        dynamic("shoulder-camcorder", "in1", "xlr"),
+        made(put("box", "in1.limiter", True), base=dynamic("shoulder-camcorder", "in1", "xlr")),
+        NOTE,
+        "nobody rides its gain",
+    ),
+    Case(
+        "limiter",
+        made(put("bag", "in1.limiter", True), put("cam", "in1.limiter", True), base=limited_twice()),
+        made(put("cam", "in1.limiter", True), base=limited_twice()),
+        NOTE,
+        "breathes with it",
+    ),
     Case("off-target", gain(30), gain(50), CAUTION, "film wants average −20 to −12"),
     Case(
         "gear-above-room",

@@ -11,7 +11,7 @@ import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import AddSource, Part, Plan, SetParts
+from tidy_trunk.core.plan import AddSource, Part, Plan, RemoveSource, SetParts
 from tidy_trunk.core.trace import accept
 
 RATE = 48_000
@@ -147,3 +147,19 @@ def test_one_to_one_lead_cancels_in_mono():
         assert ratio * sign > 0 and 20 * math.log10(abs(ratio)) == pytest.approx(loss, abs=0.01)
         both = Report(accept(right)).track(track_id).trace.stage.feeds[0][0].feeds[0][0].feeds[0][1]
         assert both == pytest.approx(0.5 * 1250 / 1300, rel=1e-4), "both sides hear the hot leg, and load it together"
+
+
+@pytest.mark.parametrize(("on", "level"), [(False, 78), (True, 78), (True, 60)])
+def test_a_limiter_before_the_converter(on, level):
+    """A feedback-free limiter as numbers: what comes out of the preamp is scaled so that no peak is above −3 dBFS."""
+    loud = AddSource(id="loud", label="Loud", quiet_db_spl=level, average_db_spl=level, peak_db_spl=level, burst_db_spl=level, heard_by={"boom": 0.5})  # fmt: skip
+    plan = made(RemoveSource(source="voice"), loud, put("bag", "in1.limiter", on), base=boom_in_bag())
+    numbers = clipped(microphone(voice(level), 20, 150, 4000), dbu(0)) * ratio(50) / dbu(10) * FULL_SCALE
+    threshold = ratio(-3)
+    if on:
+        numbers *= min(1.0, threshold / np.max(np.abs(numbers)))
+    sound = predicted(plan, "bag.1")
+    simulated = np.clip(numbers, -1, 1)
+    assert 20 * math.log10(np.max(np.abs(simulated))) == pytest.approx(sound.peak, abs=0.2)
+    assert (sound.clip is not None) is bool(np.any(np.abs(numbers) > 1))
+    assert (sound.limited_db > 0) is (on and level == 78)

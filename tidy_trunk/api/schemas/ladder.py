@@ -2,11 +2,24 @@
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.levels import NoiseShare, Rung, TrackLevel, doubts, first_measurement, noise_budget
+from tidy_trunk.core.levels import (
+    NoiseShare,
+    Rung,
+    Safety,
+    TrackLevel,
+    doubts,
+    first_measurement,
+    noise_budget,
+    safeties,
+    safety_advice,
+    safety_words,
+)
 from tidy_trunk.core.plan import TARGETS
 from tidy_trunk.core.trace import Place
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.rows import input_words, lead_row, output_words
+
+MOST_SAFETIES = 5
 
 
 class NoiseOut(Out):
@@ -56,6 +69,15 @@ class RungOut(Out):
     controls: list[ControlOut]
 
 
+class SafetyOut(Out):
+    """Another track that keeps this one's source, and what it is good for."""
+
+    track: str
+    label: str
+    words: str
+    average_dbfs: Level
+
+
 class BranchOut(Out):
     device: str
     label: str
@@ -86,7 +108,10 @@ class LadderOut(Out):
     provenance: str
     over_db: Level
     burst_over_db: Level
+    limited_db: Level
     noises: list[NoiseOut]
+    safeties: list[SafetyOut]
+    safety_advice: str
     doubts: list[DoubtOut]
     first_measurement: str
     run: str
@@ -101,6 +126,7 @@ class LadderOut(Out):
         names = [evaluation.plan.sources[source].label for source in track.sources]
         runs = [rung.level.stage.run.id for rung in rungs if rung.level.stage.run is not None]
         found = doubts(report, track)
+        kept = safeties(report, track)
         return cls(
             track=track.trace.id,
             title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
@@ -122,11 +148,24 @@ class LadderOut(Out):
             provenance=track.provenance,
             over_db=track.clip.over_db if track.clip else None,
             burst_over_db=track.sound.burst_clip.over_db if track.sound.burst_clip else None,
+            limited_db=track.sound.limited_db,
             noises=[NoiseOut.from_core(share) for share in noise_budget(track)[:8]],
+            safeties=[_safety(evaluation, safety) for safety in kept[:MOST_SAFETIES]],
+            safety_advice=safety_advice(kept) if track.sources else "",
             doubts=[DoubtOut.model_validate(doubt) for doubt in found],
             first_measurement=first_measurement(found),
             run=runs[-1] if runs else "",
         )
+
+
+def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
+    trace = safety.track.trace
+    return SafetyOut(
+        track=trace.id,
+        label=evaluation.rig.unit(trace.device).bus_label(trace.bus),
+        words=safety_words(evaluation.report, safety),
+        average_dbfs=safety.track.sound.average,
+    )
 
 
 def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:

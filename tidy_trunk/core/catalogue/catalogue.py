@@ -24,6 +24,7 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "clip_dbu": ("first stage clips at", "dBu"),
     "ein_dbu": ("equivalent input noise", "dBu"),
     "idle_noise_dbfs": ("noise without sound", "dBFS"),
+    "limiter_dbfs": ("limiter", "dBFS"),
     "noise_dbu": ("own noise", "dBu"),
     "pad_db": ("attenuator", "dB"),
     "impedance_ohm": ("input impedance", "Ω"),

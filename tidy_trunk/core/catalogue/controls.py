@@ -107,6 +107,10 @@ def switch_key(port_id: str, what: str, place: str) -> str:
     return f"{port_id}.{what}.{place}"
 
 
+def limiter_key(port_id: str) -> str:
+    return f"{port_id}.limiter"
+
+
 def frequency_key(port_id: str) -> str:
     return f"{port_id}.frequency_mhz"
 
@@ -205,8 +209,8 @@ def _input_controls(port: InputPort) -> Iterator[Control]:
             options=options,
             default="off",
         )
-    if port.limiter:
-        yield _switch(port, f"{port.id}.limiter", "limiter", False)
+    if port.limiter_dbfs is not None:
+        yield _switch(port, limiter_key(port.id), "limiter", False)
     if port.linked_to:
         yield _switch(port, link_key(port.id), "one knob for both", False)
     for mode in port.modes:

@@ -43,9 +43,10 @@ class Supply(StrEnum):
 
 
 class PadPlace(StrEnum):
-    """Where an attenuator sits decides whether it helps."""
+    """Where an attenuator or a limiter sits decides whether it helps."""
 
     FIRST = "before the first stage"
+    BETWEEN = "between the first stage and the converter"
     LAST = "behind the converter"
 
 
@@ -141,6 +142,7 @@ class OutputMode:
 class InputPort:
     """A socket for sound coming in. `channels` names left and right where one socket takes two.
 
+    limiter_dbfs: what its limiter keeps peaks at; None where it has none.
     phantom_v: what it really gives where it gives phantom power; linked_to: ports whose gain follows this one's when
     that is switched on; blocks: ports that are off, or behind what is mounted, while this is used.
     """
@@ -160,7 +162,8 @@ class InputPort:
     pad_db: Figure | None = None
     pad_place: PadPlace = PadPlace.FIRST
     low_cut_hz: tuple[int, ...] = ()
-    limiter: bool = False
+    limiter_dbfs: Figure | None = None
+    limiter_place: PadPlace = PadPlace.BETWEEN
     linked_to: tuple[str, ...] = ()
     blocks: tuple[str, ...] = ()
 

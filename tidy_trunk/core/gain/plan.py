@@ -166,6 +166,8 @@ def _why(report: Report, unit: Unit, control: Control, cures: dict[tuple[str, st
         return f"{what}, cut by {sound.clip.over_db:.0f} dB at {sound.clip.where}"
     if sound.burst_clip is not None:
         return f"{what}; a burst would go {sound.burst_clip.over_db:.0f} dB over at {sound.burst_clip.where}"
+    if sound.limited_db:
+        return f"{what}; the limiter takes {sound.limited_db:.0f} dB off a burst"
     return f"{what}; a burst keeps {max(-sound.burst, 0):.0f} dB"
 
 

@@ -2,6 +2,7 @@
 
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
+from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed
 from tidy_trunk.core.levels.stages import (
     Reckoner,
@@ -20,6 +21,7 @@ __all__ = [
     "Reckoner",
     "Report",
     "Rung",
+    "Safety",
     "Sound",
     "StageLevel",
     "TrackLevel",
@@ -30,5 +32,9 @@ __all__ = [
     "input_stage_dbu",
     "mixed",
     "noise_budget",
+    "rise_db",
     "run_loss_db",
+    "safeties",
+    "safety_advice",
+    "safety_words",
 ]

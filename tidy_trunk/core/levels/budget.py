@@ -15,6 +15,10 @@ HEARD_FROM_DB: Final = 1.0
 """ASSUMED_ change of a noise that somebody notices when it comes suddenly: less is not worth a lead."""
 
 
+NOTHING_DB: Final = 0.1
+"""ASSUMED_ change that is printed as none."""
+
+
 @dataclass(frozen=True, slots=True)
 class NoiseShare:
     """One contributor to a track's noise. `drops_db`: by how much the noise would fall if this one were cured."""
@@ -27,6 +31,8 @@ class NoiseShare:
         """What its cure would bring."""
         if self.noise.is_room:
             return "the room itself: nearer with the microphone"
+        if self.drops_db < NOTHING_DB:
+            return "nobody would miss it"
         if self.drops_db < HEARD_FROM_DB:
             return f"without it {self.drops_db:.1f} dB less: nobody would hear it"
         return f"without it {self.drops_db:.0f} dB less"

@@ -43,6 +43,7 @@ class Sound:
         stages only move them all together. `noises` has them as they are here.
     variance_db2: sum of the squares of the independent ± behind the level; its root is the tolerance.
     weakest: the least certain provenance among the figures behind it.
+    limited_db: by how much a limiter presses a burst down.
     clip, burst_clip: where the expected peaks, and where a burst, were first cut off.
     """
 
@@ -56,6 +57,7 @@ class Sound:
     weakest: Provenance = Provenance.MEASURED
     clip: Clip | None = None
     burst_clip: Clip | None = None
+    limited_db: float = 0.0
 
     @property
     def noises(self) -> tuple[Noise, ...]:
@@ -92,10 +94,25 @@ class Sound:
             weakest=weaker([self.weakest, *(figure.provenance for figure in figures)]) if figures else self.weakest,
             clip=self.clip,
             burst_clip=self.burst_clip,
+            limited_db=self.limited_db,
         )
 
     def with_noise(self, *noises: Noise) -> "Sound":
         return replace(self, noises_before=(*self.noises, *noises), noise_by_db=0.0)
+
+    def limited(self, threshold: float) -> "Sound":
+        """What a limiter leaves: nothing above its threshold, and nothing cut off."""
+        pressed = self.burst - threshold
+        if pressed <= 0:
+            return self
+        return replace(
+            self,
+            quiet=min(self.quiet, threshold),
+            average=min(self.average, threshold),
+            peak=min(self.peak, threshold),
+            burst=threshold,
+            limited_db=max(self.limited_db, pressed),
+        )
 
     def capped(self, ceiling: float, device: str, where: str) -> "Sound":
         """What is left after a stage that cannot go above its ceiling: clipped once is clipped for good."""
@@ -143,6 +160,7 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
         weakest=weaker(sound.weakest for sound in sounds),
         clip=next((sound.clip for sound in sounds if sound.clip), None),
         burst_clip=next((sound.burst_clip for sound in sounds if sound.burst_clip), None),
+        limited_db=max(sound.limited_db for sound in sounds),
     )
 
 

@@ -162,16 +162,19 @@ class Reckoner:
         mode = unit.input_mode(port)
         if mode.full_scale_dbu is None:
             return sound
-        pad_db = unit.pad_db(port)
-        first_db = pad_db if port.pad_place is PadPlace.FIRST else 0.0
         gain_db = unit.gain_db(port, mode)
-        sound = sound.shifted(-first_db)
+        limit = unit.limiter_dbfs(port)
+        sound = sound.shifted(-_pad_at(PadPlace.FIRST, unit, port))
         if mode.ein_dbu is not None:
             sound = sound.with_noise(Noise(f"{unit.label} preamp", mode.ein_dbu.value))
-        sound = sound.shifted(gain_db - mode.full_scale_dbu.value, mode.full_scale_dbu)
+        between_db = gain_db - _pad_at(PadPlace.BETWEEN, unit, port)
+        sound = sound.shifted(between_db - mode.full_scale_dbu.value, mode.full_scale_dbu)
+        if limit is not None:
+            # One before the converter saves it; one behind it presses down what has been cut there already.
+            sound = sound.limited(limit)
         if port.idle_noise_dbfs is not None:
             sound = sound.with_noise(Noise(f"{unit.label} converter", port.idle_noise_dbfs.value))
-        return sound.shifted(first_db - pad_db)  # an attenuator behind the converter acts on all of it
+        return sound.shifted(-_pad_at(PadPlace.LAST, unit, port))  # acts on all of it
 
     def track_sound(self, stage: Stage) -> Sound:
         """What is written to the file."""
@@ -195,10 +198,16 @@ def input_ceiling_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
     """dBu at the terminals at which an input begins to clip, in its first stage or at its converter."""
     if mode.full_scale_dbu is None:
         return math.inf
-    first_db = unit.pad_db(port) if port.pad_place is PadPlace.FIRST else 0.0
-    converter = mode.full_scale_dbu.value - unit.gain_db(port, mode)
     stage = mode.clip_dbu.value if mode.clip_dbu is not None else math.inf
-    return min(converter, stage) + first_db
+    converter = mode.full_scale_dbu.value - unit.gain_db(port, mode) + _pad_at(PadPlace.BETWEEN, unit, port)
+    if port.limiter_place is not PadPlace.LAST and unit.limiter_dbfs(port) is not None:
+        converter = math.inf
+    return min(converter, stage) + _pad_at(PadPlace.FIRST, unit, port)
+
+
+def _pad_at(place: PadPlace, unit: Unit, port: InputPort) -> float:
+    """Loss of the input's attenuator in dB, if it sits there and is on."""
+    return unit.pad_db(port) if port.pad_place is place else 0.0
 
 
 def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
@@ -206,8 +215,9 @@ def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
     if mode.full_scale_dbu is None:
         return math.inf
     lowest = mode.gain.minimum_db if mode.gain is not None else 0.0
-    stage = mode.clip_dbu.value if mode.clip_dbu is not None else mode.full_scale_dbu.value - lowest
-    return stage + (unit.pad_db(port) if port.pad_place is PadPlace.FIRST else 0.0)
+    converter = mode.full_scale_dbu.value - lowest + _pad_at(PadPlace.BETWEEN, unit, port)
+    stage = mode.clip_dbu.value if mode.clip_dbu is not None else converter
+    return stage + _pad_at(PadPlace.FIRST, unit, port)
 
 
 def full_scale_at_input_dbu(rig: Rig, run: Run) -> float | None:

@@ -25,6 +25,7 @@ from tidy_trunk.core.catalogue import (
     channel_refs,
     frequency_key,
     gain_key,
+    limiter_key,
     link_key,
     mode_key,
     pad_key,
@@ -125,6 +126,11 @@ class Unit:
         """Loss of the input's attenuator, 0 where there is none or it is off."""
         on = self.device.settings.get(pad_key(port.id), False)
         return port.pad_db.value if port.pad_db is not None and on else 0.0
+
+    def limiter_dbfs(self, port: InputPort) -> float | None:
+        """What the input's limiter keeps peaks at; None where there is none or it is off."""
+        on = self.device.settings.get(limiter_key(port.id), False)
+        return port.limiter_dbfs.value if port.limiter_dbfs is not None and on else None
 
     def places_on(self, port: InputPort, what: str, places: tuple[str, ...], default: bool) -> tuple[str, ...]:
         """In which of its places a thing is switched on."""

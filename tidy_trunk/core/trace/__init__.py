@@ -10,14 +10,18 @@ from tidy_trunk.core.trace.graph import (
     run_link,
     upstream_of,
 )
+from tidy_trunk.core.trace.parts import KnownParts, Part, parts_on_all_ways
 
 __all__ = [
+    "KnownParts",
+    "Part",
     "Place",
     "Stage",
     "StageKey",
     "Trace",
     "Tracer",
     "accept",
+    "parts_on_all_ways",
     "run_link",
     "upstream_of",
 ]

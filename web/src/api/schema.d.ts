@@ -1433,8 +1433,17 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             burst_over_db: number | null;
+            /**
+             * Limited Db
+             * @description dB; null is silence, or no limit
+             */
+            limited_db: number | null;
             /** Noises */
             noises: components["schemas"]["NoiseOut"][];
+            /** Safeties */
+            safeties: components["schemas"]["SafetyOut"][];
+            /** Safety Advice */
+            safety_advice: string;
             /** Doubts */
             doubts: components["schemas"]["DoubtOut"][];
             /** First Measurement */
@@ -2154,6 +2163,23 @@ export interface components {
             dbu_offset: number | null;
             /** Controls */
             controls: components["schemas"]["ControlOut"][];
+        };
+        /**
+         * SafetyOut
+         * @description Another track that keeps this one's source, and what it is good for.
+         */
+        SafetyOut: {
+            /** Track */
+            track: string;
+            /** Label */
+            label: string;
+            /** Words */
+            words: string;
+            /**
+             * Average Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            average_dbfs: number | null;
         };
         /** SaveLeadModel */
         SaveLeadModel: {

@@ -177,7 +177,7 @@ CAMERAS: Final = (
                     automatic_level_places=("switch", "menu"),
                     automatic_level_default=True,
                     low_cut_hz=(80,),
-                    limiter=True,
+                    limiter_dbfs=Figure(-3),
                     idle_noise_dbfs=Figure(-90),
                     modes=(
                         InputMode(
@@ -237,7 +237,7 @@ CAMERAS: Final = (
                 phantom_v=PHANTOM,
                 automatic_level_places=("menu",),
                 low_cut_hz=(80,),
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 idle_noise_dbfs=Figure(-100),
                 modes=(
                     InputMode(

@@ -79,7 +79,7 @@ MIXERS: Final = (
                 phantom_places=("switch",),
                 phantom_v=PHANTOM,
                 low_cut_hz=(80, 160),
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 modes=(
                     InputMode(
                         id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_000), full_scale_dbu=Figure(22),
@@ -126,7 +126,7 @@ MIXERS: Final = (
                 circuit=Circuit.BALANCED,
                 phantom_places=("switch",),
                 phantom_v=PHANTOM,
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 modes=(
                     InputMode(
                         id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(10),

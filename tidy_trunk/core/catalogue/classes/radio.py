@@ -58,7 +58,7 @@ RADIO: Final = (
                 label="mic in",
                 plug=JACK_SOCKET,
                 circuit=Circuit.UNBALANCED,
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 idle_noise_dbfs=_RADIO_RANGE_DBFS,
                 modes=(
                     InputMode(
@@ -89,7 +89,7 @@ RADIO: Final = (
                 circuit=Circuit.BALANCED,
                 phantom_places=("menu",),
                 phantom_v=PHANTOM,
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 idle_noise_dbfs=_RADIO_RANGE_DBFS,
                 modes=(
                     InputMode(

@@ -55,7 +55,7 @@ def _bag_input(number: int) -> InputPort:
         phantom_places=("menu",),
         phantom_v=PHANTOM,
         low_cut_hz=(40, 80, 120, 160),
-        limiter=True,
+        limiter_dbfs=Figure(-3),
         idle_noise_dbfs=Figure(-118),
         modes=(
             InputMode(
@@ -89,7 +89,7 @@ RECORDERS: Final = (
                 plug_in_places=("menu",),
                 automatic_level_places=("menu",),
                 automatic_level_default=True,
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 idle_noise_dbfs=Figure(-88),
                 modes=(
                     InputMode(
@@ -126,7 +126,7 @@ RECORDERS: Final = (
                 phantom_v=PHANTOM,
                 automatic_level_places=("menu",),
                 low_cut_hz=(80, 120),
-                limiter=True,
+                limiter_dbfs=Figure(-3),
                 idle_noise_dbfs=Figure(-100),
                 modes=(
                     InputMode(

@@ -4,10 +4,7 @@ from collections.abc import Iterator
 
 from tidy_trunk.core.catalogue import Kind
 from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
-from tidy_trunk.core.trace import Place, Stage
-
-Part = tuple[str, str]
-"""What can fail: ("device", its id) or ("run", its id). [HANDBOOK] §8"""
+from tidy_trunk.core.trace import KnownParts, Stage, parts_on_all_ways
 
 
 @rule
@@ -41,9 +38,9 @@ def shared_part(situation: Situation) -> Iterator[Finding]:
         recorders = _recorders(situation, source.id) if source.irreplaceable else {}
         if len(recorders) < 2:
             continue
-        known: dict[object, frozenset[Part]] = {}
+        known: KnownParts = {}
         ways = [
-            frozenset.intersection(*(_without_which(stage, source.id, known) for stage in stages))
+            frozenset.intersection(*(parts_on_all_ways(stage, source.id, known) for stage in stages))
             for stages in recorders.values()
         ]
         shared = frozenset.intersection(*ways)
@@ -78,18 +75,3 @@ def _recorders(situation: Situation, source: str) -> dict[str, list[Stage]]:
         if not track.is_silent and source in track.sources:
             found.setdefault(track.trace.device, []).append(track.trace.stage)
     return found
-
-
-def _without_which(stage: Stage, source: str, known: dict[object, frozenset[Part]]) -> frozenset[Part]:
-    """The parts that lie on every way from a source to a stage, the stage's own device among them."""
-    done = known.get(stage.key)
-    if done is None:
-        ways = [_without_which(feed, source, known) for feed, _ in stage.feeds if source in feed.sources]
-        own: frozenset[Part] = frozenset()
-        if stage.place is Place.LEAD:
-            own = frozenset({("run", stage.name)})
-        elif stage.place is not Place.SOUND:
-            own = frozenset({("device", stage.device)})
-        done = own | (frozenset.intersection(*ways) if ways else frozenset())
-        known[stage.key] = done
-    return done

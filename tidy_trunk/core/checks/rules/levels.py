@@ -3,15 +3,19 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.catalogue import Kind, PadPlace, Signal, gain_key, mode_key, pad_key, switch_key
+from tidy_trunk.core.catalogue import Kind, PadPlace, Signal, gain_key, limiter_key, mode_key, pad_key, switch_key
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
-from tidy_trunk.core.plan import TARGETS, Edit, SetControl
+from tidy_trunk.core.plan import TARGETS, Edit, SetControl, Unit
 from tidy_trunk.core.trace import Place
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, gain_way
 
 FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
+
+
+AUTOMATIC_RANGE_DB: Final = 20.0
+"""How far an automatic level turns up in a pause. [MEMORY]"""
 
 
 @rule
@@ -223,14 +227,55 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             title="Automatic level is on",
             text=(
-                f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. It lifts the noise between words and "
-                "undoes the gain that is planned here."
+                f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. It lifts the noise between words"
+                f"{_lifted(situation, joint)} and undoes the gain that is planned here."
             ),
             source="PRACTICE",
             device=where[0],
             about=joint.input.id,
             fixes=(Fix("Turn automatic level off", edits),),
         )
+
+
+def _lifted(situation: Situation, joint: Joint) -> str:
+    """By how much automatic level may lift the noise in a pause: as far as it reaches, at most to the level of speech."""
+    for track in situation.tracks_of(joint.run.id):
+        noise, average = track.sound.noise, track.sound.average
+        if noise < average < 0:
+            return f", perhaps from {_db(noise)} to {_db(min(noise + AUTOMATIC_RANGE_DB, average))} dBFS,"
+    return ""
+
+
+@rule
+def limiter(situation: Situation) -> Iterator[Finding]:
+    """On where a microphone goes straight into the camera; off behind gear that limits already. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if joint.receiver.device_class.kind is not Kind.CAMERA or joint.input.limiter_dbfs is None:
+            continue
+        on = joint.receiver.limiter_dbfs(joint.input) is not None
+        straight = joint.sender.device_class.capsule is not None
+        if joint.takes.signal is not Signal.MIC or on is straight or not (straight or _limits(joint.sender)):
+            continue
+        key = limiter_key(joint.input.id)
+        switch = SetControl(device=joint.receiver.device.id, control=key, value=straight)
+        yield Finding(
+            rule="limiter",
+            severity=Severity.NOTE,
+            title="No limiter" if straight else "Limited twice",
+            text=(
+                f"{joint.sender.label} goes straight into {joint.socket}, and nobody rides its gain: its limiter catches a burst."
+                if straight
+                else f"{joint.sender.label} limits already. A second limiter at {joint.socket} breathes with it, and hides a level that is too high."
+            ),
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=(Fix(f"Turn {joint.receiver.label}'s limiter {'on' if straight else 'off'}", (switch,)),),
+        )
+
+
+def _limits(unit: Unit) -> bool:
+    return any(unit.limiter_dbfs(port) is not None for port in unit.device_class.inputs)
 
 
 @rule

@@ -7,6 +7,7 @@ import { BOX, ladderShape, ladderWords, shortened } from './ladderShape'
 
 /** The chain from left to right; the sound is a ribbon that must pass between ceiling and floor of every stage. */
 const props = defineProps<{ ladder: Ladder }>()
+const SEEN_DB = 0.1 // less is printed as nothing
 const BOTTOM = BOX.top + BOX.height
 
 const box = useTemplateRef<HTMLElement>('box')
@@ -61,7 +62,7 @@ const right = computed(() => width.value - BOX.right)
           </text>
         </template>
         <text
-          v-else-if="item.rung.burst_over_db && item.burst !== null"
+          v-else-if="(item.rung.burst_over_db ?? 0) >= SEEN_DB && item.burst !== null"
           :x="item.x + item.wide / 2"
           :y="shape.y(item.burst) - 7"
           class="burst-words"

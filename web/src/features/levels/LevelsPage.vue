@@ -13,6 +13,7 @@ import DoubtList from './DoubtList.vue'
 import LadderChart from './LadderChart.vue'
 import LadderControls from './LadderControls.vue'
 import NoiseList from './NoiseList.vue'
+import SafetyList from './SafetyList.vue'
 import WaysTable from './WaysTable.vue'
 import { useLadder } from './useLadder'
 
@@ -88,7 +89,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       <RouterLink v-if="ladder?.run" class="no-print" :to="{ name: 'pads', query: { run: ladder.run } }"
         >Pad for this run</RouterLink
       >
-      <RouterLink class="no-print" :to="{ name: 'gain' }">Gain plan for the whole job</RouterLink>
+      <RouterLink class="no-print" :to="{ name: 'gain' }">Gain plan</RouterLink>
     </header>
     <p v-if="problem" role="alert">{{ problem }}</p>
     <template v-if="ladder">
@@ -109,6 +110,9 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         >
         <span v-else-if="ladder.burst_over_db" class="burst"
           >a burst clips by <strong>{{ formatLevel(ladder.burst_over_db, 1) }}</strong> dB</span
+        >
+        <span v-if="ladder.limited_db"
+          >limiter takes <strong>{{ formatLevel(ladder.limited_db, 1) }}</strong> dB off a burst</span
         >
         <span class="soft">{{ ladder.provenance }} figures</span>
         <span class="target soft">{{ ladder.target.label }}: {{ ladder.target.words }}</span>
@@ -135,7 +139,10 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         @set="(control: Control, value: string | number | boolean) => job.edit([setting(control, value)])"
       />
       <div class="tables">
-        <WaysTable :ways="ways" :locked="job.readOnly" @apply="(way: Way) => job.edit(way.edits)" />
+        <div class="behind">
+          <WaysTable :ways="ways" :locked="job.readOnly" @apply="(way: Way) => job.edit(way.edits)" />
+          <SafetyList :safeties="ladder.safeties" :advice="ladder.safety_advice" />
+        </div>
         <div class="behind">
           <NoiseList :noises="ladder.noises" />
           <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" />

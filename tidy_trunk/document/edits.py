@@ -46,6 +46,7 @@ class SetJobModel(EditModel):
     frame_rate: Key | None = None
     target: Id | None = None
     school: core.School | None = None
+    room: Id | None = None
     alignment_dbfs: Db | None = None
     mains_hz: int | None = None
     room_noise_db_spl: Db | None = None

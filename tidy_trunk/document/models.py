@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr
 
 from tidy_trunk.core.catalogue import Bridge, Figure, Gender, Plug, Provenance, Side, Winding, Wire, Wiring
 from tidy_trunk.core.plan import (
+    OPEN,
     SLACK_END_M,
     SLACK_SHARE,
     Defaults,
@@ -91,6 +92,7 @@ class DefaultsModel(DocumentModel):
     frame_rate: Key = "25"
     target: Id = "film"
     school: School = School.CLEAN
+    room: Id = OPEN
     alignment_dbfs: Db = -20.0
     mains_hz: int = 50
     sample_rate_hz: int = 48_000

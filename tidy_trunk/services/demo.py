@@ -29,7 +29,16 @@ def foundry() -> Plan:
 
 
 def _job() -> list[Edit]:
-    return [SetJob(frame_rate="25", target="film", alignment_dbfs=-20, mains_hz=50, room_noise_db_spl=_FURNACE_ROOM_DB)]
+    return [
+        SetJob(
+            frame_rate="25",
+            target="film",
+            alignment_dbfs=-20,
+            mains_hz=50,
+            room="works",
+            room_noise_db_spl=_FURNACE_ROOM_DB,
+        )
+    ]
 
 
 def _gear() -> list[Edit]:

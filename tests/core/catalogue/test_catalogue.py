@@ -128,8 +128,8 @@ def test_facts_are_what_a_day_asks_for():
     assert facts["picture late by"] == "5 frames"  # handbook section 8: about 5 frames over HDMI on one pair
     assert facts["timecode"].startswith("lost when off") and facts["longest clip"] == "30 min"
     assert dict(DEVICES["float-recorder"].traits.facts())["file"] == "32 bit float"
-    assert DEVICES["ribbon"].facts() == ()
+    assert DEVICES["ribbon"].facts() == (("hears", "figure of eight"),)
     assert "coarse" in dict(DEVICES["mirrorless-line"].facts())["meters"]
     assert dict(DEVICES["mirrorless-line"].facts())["one or the other"] == "mic socket off while shoe is used"
     assert dict(DEVICES["shoe-adapter"].facts())["knobs linked in one routing"] == "in 1 with in 2"
-    assert DEVICES["battery-condenser"].facts()[0] == ("needs", "P48, 2 mA or its own cell, no gauge")
+    assert dict(DEVICES["battery-condenser"].facts())["needs"] == "P48, 2 mA or its own cell, no gauge"

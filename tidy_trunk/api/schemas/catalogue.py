@@ -18,6 +18,14 @@ class TargetChoiceOut(Out):
     words: str
 
 
+class RoomOut(Out):
+    """A kind of place, and how loud it usually is when nobody speaks."""
+
+    id: str
+    label: str
+    noise_db_a: float
+
+
 class HazardOut(Out):
     """What a lead may pass; `along`: for so many metres, else at a distance."""
 
@@ -28,6 +36,7 @@ class HazardOut(Out):
 class CatalogueOut(Out):
     classes: list[ClassOut]
     targets: list[TargetChoiceOut]
+    rooms: list[RoomOut]
     frame_rates: list[str]
     efforts: dict[str, float]
     hazards: list[HazardOut]

@@ -200,6 +200,30 @@ class Bus:
     needs_four_tracks: bool = False
 
 
+class Pattern(StrEnum):
+    """From where a microphone hears; `directivity` is how much less of a room it hears than one that hears all round."""
+
+    OMNI = "omnidirectional"
+    CARDIOID = "cardioid"
+    SUPERCARDIOID = "supercardioid"
+    FIGURE_8 = "figure of eight"
+    SHOTGUN = "shotgun"
+
+    @property
+    def directivity(self) -> float:
+        """Q of the pattern. Source: first-order patterns [HANDBOOK] textbook; shotgun [MEMORY]"""
+        return _DIRECTIVITY[self]
+
+
+_DIRECTIVITY: Final = {
+    Pattern.OMNI: 1.0,
+    Pattern.CARDIOID: 3.0,
+    Pattern.SUPERCARDIOID: 3.7,
+    Pattern.FIGURE_8: 3.0,
+    Pattern.SHOTGUN: 5.0,
+}
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Capsule:
     """What makes a microphone: sound in, voltage out.
@@ -215,6 +239,7 @@ class Capsule:
     cell: bool = False
     harmed_by: tuple[Supply, ...] = ()
     pads_db: tuple[float, ...] = ()
+    pattern: Pattern = Pattern.OMNI
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -319,8 +344,9 @@ class DeviceClass:
                 raise InputError(f"class {self.id}: feed {channel} from {bus_id} is not there")
 
     def facts(self) -> tuple[tuple[str, str], ...]:
-        """What is known beside the signal path, as (name, words); a microphone's powering first."""
-        return (*self._powering(), *self.traits.facts(), *self._ties())
+        """What is known beside the signal path, as (name, words); a microphone's pattern and powering first."""
+        pattern = (("hears", str(self.capsule.pattern)),) if self.capsule is not None else ()
+        return (*pattern, *self._powering(), *self.traits.facts(), *self._ties())
 
     def _powering(self) -> tuple[tuple[str, str], ...]:
         if self.capsule is None or not (self.capsule.needs or self.capsule.cell):

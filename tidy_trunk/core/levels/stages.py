@@ -16,9 +16,9 @@ from tidy_trunk.core.catalogue import (
     channel_refs,
 )
 from tidy_trunk.core.levels.sound import Noise, Sound, mixed
-from tidy_trunk.core.plan import Rig, Run, Unit
+from tidy_trunk.core.plan import ROOMS, Rig, Run, Unit
 from tidy_trunk.core.trace import Place, Stage, StageKey, run_link
-from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, microphone_dbu, thermal_noise_dbu
+from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, microphone_dbu, sum_powers_db, thermal_noise_dbu
 
 CEILING_OF_BUS_DBFS: Final = 0.0
 """Nothing on a fixed-point track is above full scale. [AES17]"""
@@ -72,8 +72,13 @@ class Reckoner:
 
     def _sound(self, stage: Stage) -> StageLevel:
         source = self.rig.plan.sources[stage.name]
-        # Free field: 6 dB for each doubling of distance. [HANDBOOK]
+        capsule = self.rig.unit(stage.device).device_class.capsule
+        directivity = capsule.pattern.directivity if capsule is not None else 1.0
+        critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(directivity)
+        # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
         by_db = -db_from_ratio(source.heard_by[stage.device])
+        if math.isfinite(critical_m):
+            by_db = sum_powers_db((by_db, -db_from_ratio(critical_m)))
         sound = Sound(
             quiet=source.quiet_db_spl,
             average=source.average_db_spl,

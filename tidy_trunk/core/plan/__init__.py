@@ -48,6 +48,7 @@ from tidy_trunk.core.plan.model import (
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
 from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.plan.validate import validate
 
@@ -55,6 +56,8 @@ __all__ = [
     "ALONG",
     "EFFORTS_DB_SPL",
     "FIELDS",
+    "OPEN",
+    "ROOMS",
     "SLACK_END_M",
     "SLACK_SHARE",
     "TARGETS",
@@ -82,6 +85,7 @@ __all__ = [
     "RemoveSource",
     "RenameDevice",
     "Rig",
+    "Room",
     "RouteBus",
     "Run",
     "SaveLead",

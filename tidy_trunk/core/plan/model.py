@@ -6,6 +6,7 @@ from enum import StrEnum
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
+from tidy_trunk.core.plan.rooms import OPEN
 from tidy_trunk.core.radio import GUARD_MHZ
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
@@ -59,6 +60,7 @@ class PortRef(NamedTuple):
 class Defaults:
     """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it.
 
+    room: id of the kind of place, of `ROOMS`.
     school: how ways to match are ranked; their figures are the same.
     slack_share, slack_end_m: what a lead must be longer than its path, as a share of it and at each end.
     radio_guard_mhz: how near a product of intermodulation may come to a frequency in use.
@@ -68,6 +70,7 @@ class Defaults:
     frame_rate: str = "25"
     target: str = "film"
     school: School = School.CLEAN
+    room: str = OPEN
     alignment_dbfs: float = -20.0
     mains_hz: int = 50
     sample_rate_hz: int = 48_000

@@ -8,6 +8,7 @@ from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
@@ -73,6 +74,8 @@ def _check_defaults(plan: Plan) -> None:
     FrameRate.parse(defaults.frame_rate)
     if defaults.target not in TARGETS:
         raise UnknownItemError(f"the job's target '{defaults.target}' is not known: use {', '.join(TARGETS)}")
+    if defaults.room not in ROOMS:
+        raise UnknownItemError(f"the kind of place '{defaults.room}' is not known: use {', '.join(ROOMS)}")
     check_number("tone level", defaults.alignment_dbfs, -40, 0, "dBFS")
     check_number("room noise", defaults.room_noise_db_spl, 0, 130, "dB SPL")
     if defaults.mains_hz not in (50, 60):

@@ -37,7 +37,7 @@ GRAMMAR: Final = (
         "set founder peak 118",
         "how loud, and whether it happens only once",
     ),
-    Form("set job WHAT VALUE, …", "set job rate 25, target film, room 48", "what holds for the whole job"),
+    Form("set job WHAT VALUE, …", "set job rate 25, target film, place hall, room 48", "what holds for the whole job"),
     Form("route DEVICE INPUT and INPUT to TRACK", "route bag 1 and 4 to mix l", "which inputs feed a track or mix"),
     Form("feed DEVICE OUTPUT from TRACK", "feed bag line r from mix l", "what an output gives out"),
 )

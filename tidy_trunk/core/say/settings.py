@@ -15,6 +15,7 @@ from tidy_trunk.core.catalogue import (
     trim_key,
 )
 from tidy_trunk.core.plan import (
+    ROOMS,
     TARGETS,
     Edit,
     FeedOutput,
@@ -186,6 +187,8 @@ def _job(pieces: Sequence[str]) -> SetJob:
             values["frame_rate"] = value
         elif what == "target" and (target := next((name for name in TARGETS if name.startswith(value)), None)):
             values["target"] = target
+        elif what == "place" and (room := next((name for name in ROOMS if name.startswith(value)), None)):
+            values["room"] = room
         elif what == "school" and value in tuple(School):
             values["school"] = School(value)
         elif what in _JOB_NUMBERS and found:
@@ -195,7 +198,7 @@ def _job(pieces: Sequence[str]) -> SetJob:
         else:
             raise NotUnderstoodError(
                 f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, mains 50, sample 48000, "
-                f"slack 1, guard 0.1, school clean or guide, or target {', '.join(TARGETS)}"
+                f"slack 1, guard 0.1, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(TARGETS)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
 

@@ -698,6 +698,8 @@ export interface components {
             classes: components["schemas"]["ClassOut"][];
             /** Targets */
             targets: components["schemas"]["TargetChoiceOut"][];
+            /** Rooms */
+            rooms: components["schemas"]["RoomOut"][];
             /** Frame Rates */
             frame_rates: string[];
             /** Efforts */
@@ -846,6 +848,12 @@ export interface components {
             target: string;
             /** @default clean */
             school: components["schemas"]["School"];
+            /**
+             * Room
+             * @description Lower-case letters, digits and dashes
+             * @default open
+             */
+            room: string;
             /**
              * Alignment Dbfs
              * @default -20
@@ -1825,6 +1833,7 @@ export interface components {
              *       "frame_rate": "25",
              *       "target": "film",
              *       "school": "clean",
+             *       "room": "open",
              *       "alignment_dbfs": -20,
              *       "mains_hz": 50,
              *       "sample_rate_hz": 48000,
@@ -2031,6 +2040,18 @@ export interface components {
             who: string;
             /** Plan */
             plan: unknown;
+        };
+        /**
+         * RoomOut
+         * @description A kind of place, and how loud it usually is when nobody speaks.
+         */
+        RoomOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Noise Db A */
+            noise_db_a: number;
         };
         /** RouteBusModel */
         RouteBusModel: {
@@ -2262,6 +2283,8 @@ export interface components {
             /** Target */
             target?: string | null;
             school?: components["schemas"]["School"] | null;
+            /** Room */
+            room?: string | null;
             /** Alignment Dbfs */
             alignment_dbfs?: number | null;
             /** Mains Hz */

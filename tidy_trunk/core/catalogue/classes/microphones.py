@@ -4,7 +4,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.classes._parts import JACK_PLUG, microphone_out
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
-from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Supply, Traits
+from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Pattern, Supply, Traits
 from tidy_trunk.core.catalogue.figures import Figure, about
 
 MICROPHONES: Final = (
@@ -15,6 +15,7 @@ MICROPHONES: Final = (
         blurb="Directional condenser on a boom, 48 V",
         outputs=(microphone_out(150),),
         capsule=Capsule(
+            pattern=Pattern.SHOTGUN,
             sensitivity_mv_per_pa=Figure(20),
             self_noise_db_a=Figure(14),
             max_db_spl=Figure(130),
@@ -44,7 +45,7 @@ MICROPHONES: Final = (
         kind=Kind.MICROPHONE,
         blurb="Moving coil, needs no power",
         outputs=(microphone_out(300),),
-        capsule=Capsule(sensitivity_mv_per_pa=Figure(1.8), max_db_spl=Figure(150)),
+        capsule=Capsule(pattern=Pattern.CARDIOID, sensitivity_mv_per_pa=Figure(1.8), max_db_spl=Figure(150)),
     ),
     DeviceClass(
         id="ribbon",
@@ -53,7 +54,10 @@ MICROPHONES: Final = (
         blurb="Figure of eight, kept away from phantom power",
         outputs=(microphone_out(300),),
         capsule=Capsule(
-            sensitivity_mv_per_pa=Figure(1.5), max_db_spl=Figure(140), harmed_by=(Supply.P48, Supply.T_POWER)
+            pattern=Pattern.FIGURE_8,
+            sensitivity_mv_per_pa=Figure(1.5),
+            max_db_spl=Figure(140),
+            harmed_by=(Supply.P48, Supply.T_POWER),
         ),
     ),
     DeviceClass(
@@ -63,6 +67,7 @@ MICROPHONES: Final = (
         blurb="Condenser on 48 V or one cell; the cell has no gauge",
         outputs=(microphone_out(200),),
         capsule=Capsule(
+            pattern=Pattern.CARDIOID,
             sensitivity_mv_per_pa=Figure(6),
             self_noise_db_a=Figure(20),
             max_db_spl=Figure(125),
@@ -95,6 +100,7 @@ MICROPHONES: Final = (
         blurb="Old directional condenser, 12 V between the legs: not for 48 V",
         outputs=(microphone_out(150),),
         capsule=Capsule(
+            pattern=Pattern.SHOTGUN,
             sensitivity_mv_per_pa=Figure(18),
             self_noise_db_a=Figure(16),
             max_db_spl=Figure(124),
@@ -110,6 +116,7 @@ MICROPHONES: Final = (
         blurb="Short directional microphone in the camera's shoe, own cell, 3.5 mm plug",
         outputs=(microphone_out(200, JACK_PLUG, Circuit.UNBALANCED_STEREO),),
         capsule=Capsule(
+            pattern=Pattern.SUPERCARDIOID,
             sensitivity_mv_per_pa=Figure(12),
             self_noise_db_a=Figure(18),
             max_db_spl=Figure(120),

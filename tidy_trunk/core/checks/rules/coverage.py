@@ -1,10 +1,37 @@
 """Rules on what is heard and recorded at all."""
 
+import math
 from collections.abc import Collection, Iterator
 
 from tidy_trunk.core.catalogue import channel_refs
 from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
-from tidy_trunk.core.plan import Edit, RouteBus
+from tidy_trunk.core.plan import ROOMS, Edit, RouteBus
+
+
+@rule
+def too_far(situation: Situation) -> Iterator[Finding]:
+    """A microphone beyond the critical distance hears more of the room than of the source. [HANDBOOK] textbook"""
+    room = ROOMS[situation.plan.defaults.room]
+    for source in situation.plan.sources.values():
+        for device, distance_m in source.heard_by.items():
+            unit = situation.rig.unit(device)
+            capsule = unit.device_class.capsule
+            critical_m = room.critical_distance_m(capsule.pattern.directivity) if capsule is not None else math.inf
+            if distance_m <= critical_m:
+                continue
+            yield Finding(
+                rule="too-far",
+                severity=Severity.CAUTION if distance_m > 2 * critical_m else Severity.NOTE,
+                title=f"{unit.label} hears the room",
+                text=(
+                    f"{unit.label} is {distance_m:g} m from {source.label}; in a {room.label} it hears as much room as voice from "
+                    f"{critical_m:.1f} m on. Go nearer, or take a lavalier: no gain and no equaliser takes a room away."
+                ),
+                source="HANDBOOK",
+                device=device,
+                about=source.id,
+                verify="Listen to the end of a word: does it stop, or does the room go on?",
+            )
 
 
 @rule

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.plan.model import Defaults, Plan, School
+from tidy_trunk.core.plan.rooms import ROOMS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -15,6 +16,7 @@ class SetJob:
     frame_rate: str | None = None
     target: str | None = None
     school: School | None = None
+    room: str | None = None
     alignment_dbfs: float | None = None
     mains_hz: int | None = None
     room_noise_db_spl: float | None = None
@@ -55,6 +57,8 @@ def default_words(name: str, value: object) -> str:
     """What holds for the job, as it is said: `tone -20 dBFS`."""
     if name == "slack_share" and isinstance(value, float):
         return f"slack {value * 100:g} %"
+    if name == "room":
+        return ROOMS[str(value)].label if value in ROOMS else str(value)
     if isinstance(value, School):
         return value.words
     if name == "frequencies_cleared":

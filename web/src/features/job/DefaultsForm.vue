@@ -19,6 +19,12 @@ const text = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEle
 function set(change: Omit<JobEdit, 'kind'>) {
   void job.edit([{ kind: 'set-job', ...change } as JobEdit])
 }
+
+/** Another place is as loud as such places usually are, until somebody measures it. */
+function setPlace(room: string) {
+  const usual = catalogue.value?.rooms.find(({ id }) => id === room)
+  set(usual ? { room, room_noise_db_spl: usual.noise_db_a } : { room })
+}
 </script>
 
 <template>
@@ -64,6 +70,14 @@ function set(change: Omit<JobEdit, 'kind'>) {
           :value="defaults.alignment_dbfs"
           @change="set({ alignment_dbfs: Number(text($event)) })"
         />
+      </label>
+      <label class="field">
+        <span>Place</span>
+        <select :value="defaults.room" @change="setPlace(text($event))">
+          <option v-for="room in catalogue.value?.rooms" :key="room.id" :value="room.id">
+            {{ room.label }}
+          </option>
+        </select>
       </label>
       <label class="field">
         <span>Room noise, dB(A)</span>

@@ -184,6 +184,12 @@ text {
 .hatching {
   fill: var(--stop);
 }
+.over-words,
+.burst-words {
+  stroke: var(--paper);
+  stroke-width: 5px;
+  paint-order: stroke;
+}
 .over-words {
   fill: var(--stop);
   font-size: 15px;

@@ -44,7 +44,7 @@ def run_tests(arguments: Sequence[str]) -> int:
         ("prettier", ["npm", "run", "--silent", "format:check"], WEB),
         ("vue-tsc", ["npm", "run", "--silent", "types"], WEB),
         ("front-end units", ["npm", "run", "--silent", "test"], WEB),
-        ("pytest", [python, "-m", "pytest"], ROOT),
+        ("pytest", [python, "-m", "pytest", "-n", "auto", "--dist", "worksteal"], ROOT),
     ]
     failed = []
     for name, command, folder in parts:

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import FindingOut, In
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.gain import GainPlan, Step, TrackChange
+from tidy_trunk.core.gain import JUST_DB, GainPlan, Step, TrackChange
 from tidy_trunk.core.levels import TrackLevel
 from tidy_trunk.document import AnyEdit, edit_document
 
@@ -55,12 +55,13 @@ class TrackFiguresOut(Out):
 
     @classmethod
     def from_core(cls, track: TrackLevel) -> "TrackFiguresOut":
+        burst = track.sound.burst_clip
         return cls(
             average_dbfs=track.sound.average,
             peak_dbfs=track.sound.peak,
             noise_dbfs=track.sound.noise,
             clip_db=track.clip.over_db if track.clip else None,
-            burst_clip_db=track.sound.burst_clip.over_db if track.sound.burst_clip else None,
+            burst_clip_db=burst.over_db if burst and burst.over_db >= JUST_DB else None,
         )
 
 

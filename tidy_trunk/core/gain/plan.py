@@ -16,6 +16,9 @@ from tidy_trunk.errors import TidyTrunkError
 NO_PINS: Final[Pins] = frozenset()
 """ASSUMED_ that everything may be moved unless somebody pins it."""
 
+JUST_DB: Final = 0.5
+"""ASSUMED_ what is printed as no decibel at all."""
+
 _MOST_CURES = 4
 
 
@@ -164,11 +167,11 @@ def _why(report: Report, unit: Unit, control: Control, cures: dict[tuple[str, st
     what = f"{label} then averages {sound.average:.0f}, peaks {sound.peak:.0f} dBFS".replace("-", "−")
     if sound.clip is not None:
         return f"{what}, cut by {sound.clip.over_db:.0f} dB at {sound.clip.where}"
-    if sound.burst_clip is not None:
+    if sound.burst_clip is not None and sound.burst_clip.over_db >= JUST_DB:
         return f"{what}; a burst would go {sound.burst_clip.over_db:.0f} dB over at {sound.burst_clip.where}"
     if sound.limited_db:
         return f"{what}; the limiter takes {sound.limited_db:.0f} dB off a burst"
-    return f"{what}; a burst keeps {max(-sound.burst, 0):.0f} dB"
+    return f"{what}; a burst keeps {-sound.burst:.0f} dB" if -sound.burst >= JUST_DB else f"{what}; a burst just fits"
 
 
 def _reached(report: Report, unit: Unit, port: str) -> Iterator[tuple[str, Sound]]:

@@ -12,7 +12,7 @@ from tidy_trunk.core.catalogue import ControlKind, controls_of
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.gain import gain_plan
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import AddSource, Plan, Rig, RouteBus, SetControl, SetSource, apply_edits
+from tidy_trunk.core.plan import AddSource, Plan, Rig, RouteBus, SetSource, apply_edits
 from tidy_trunk.core.trace import accept
 from tidy_trunk.services.demo import foundry
 
@@ -26,17 +26,7 @@ def stops(plan: Plan) -> int:
 
 
 def planned(plan: Plan, *pins: tuple[str, str]) -> Plan:
-    return apply_edits(plan, gain_plan(report(plan), frozenset(pins)).edits or [SetControl(**_as_it_stands(plan))])[0]
-
-
-def _as_it_stands(plan: Plan) -> dict[str, object]:
-    unit = Rig(plan).units()[-1]
-    control = next(iter(controls_of(unit.device_class).values()))
-    return {
-        "device": unit.device.id,
-        "control": control.id,
-        "value": unit.device.settings.get(control.id, control.default),
-    }
+    return apply_edits(plan, gain_plan(report(plan), frozenset(pins)).edits)[0]
 
 
 def straight_in() -> Plan:

@@ -20,6 +20,7 @@ from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.rows import input_words, lead_row, output_words
 
 MOST_SAFETIES = 5
+"""Those that guard most: more are no choice."""
 
 
 class NoiseOut(Out):

@@ -99,6 +99,11 @@ class Span:
         last = int((self.maximum_db - self.minimum_db) / self.step_db + 1e-9)
         return round(self.minimum_db + min(max(steps, 0), last) * self.step_db, 6)
 
+    def at_most_db(self, limit_db: float) -> float:
+        """The highest position that is not above a limit; the lowest where all are."""
+        nearest = self.nearest_db(limit_db)
+        return self.nearest_db(nearest - self.step_db) if nearest > limit_db else nearest
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InputMode:

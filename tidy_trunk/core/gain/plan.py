@@ -101,7 +101,7 @@ def _cured(plan: Plan, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
     """The plan with every stop ended that switches alone can end; `cures` is told which switch ended what."""
     for _ in range(_MOST_CURES):
         stops = _stops(Report(accept(plan)))
-        changed = plan
+        changed, ended = plan, dict(cures)
         for finding in stops:
             edits = _switches(finding, pins)
             if edits:
@@ -109,10 +109,11 @@ def _cured(plan: Plan, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
                     changed, _ = apply_edits(changed, edits)
                 except TidyTrunkError:
                     continue
-                cures.update({(edit.device, edit.control): finding.title for edit in edits})
+                ended.update({(edit.device, edit.control): finding.title for edit in edits})
         if changed is plan or len(_stops(Report(accept(changed)))) >= len(stops):
             return plan
         plan = changed
+        cures.update(ended)
     return plan
 
 

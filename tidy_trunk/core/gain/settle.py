@@ -14,7 +14,7 @@ from tidy_trunk.core.catalogue import (
     OutputPort,
     Setting,
     Signal,
-    Span,
+    find_control,
     gain_key,
     mode_key,
     pad_key,
@@ -24,7 +24,7 @@ from tidy_trunk.core.gain.order import Group, groups_into
 from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
 from tidy_trunk.core.plan import TARGETS, Edit, Plan, PortRef, Rig, Run, SetControl, Unit
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
-from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
 
 Pins = frozenset[tuple[str, str]]
@@ -127,30 +127,22 @@ def _best_input(
         for run in runs:
             turn = Trial(switched, run.id, progress).fitting_gain()
             if turn is not None and (turn.device, turn.control) not in pins:
-                tried += [[turn], *([_rounded(unit, turn)] if _rounded(unit, turn) else [])]
+                tried += [[turn], *_rounded(unit, turn)]
         for turned in tried:
             score = _score(progress, _edited(switched, turned), runs, [*edits, *turned])
             found.append((score, [*edits, *turned]))
     return min(found, key=lambda item: item[0])
 
 
-def _rounded(unit: Unit, turn: SetControl) -> list[Edit]:
+def _rounded(unit: Unit, turn: SetControl) -> list[list[Edit]]:
     """The same knob at the round position below, where that is another one of its positions."""
-    span = _span_of(unit, turn.control)
+    span = find_control(unit.device_class, turn.control).span
     if span is None:
         return []
     value = math.floor(float(turn.value) / ROUND_DB) * ROUND_DB
     if value == turn.value or value < span.minimum_db or span.nearest_db(value) != value:
         return []
-    return [SetControl(device=turn.device, control=turn.control, value=value)]
-
-
-def _span_of(unit: Unit, control: str) -> Span | None:
-    for port in unit.device_class.inputs:
-        for mode in port.modes:
-            if control == gain_key(port.id, mode.id):
-                return mode.gain
-    return None
+    return [[SetControl(device=turn.device, control=turn.control, value=value)]]
 
 
 def _input_switches(unit: Unit, port: InputPort) -> Iterator[list[Edit]]:
@@ -218,10 +210,7 @@ def _trims(rig: Rig, port: OutputPort, mode: OutputMode, group: Group) -> list[f
             for above in (0, 1, 4):
                 lowest = takes.gain.minimum_db + above * takes.gain.step_db if takes.gain is not None else 0.0
                 room = min(takes.full_scale_dbu.value - lowest, _clip_dbu(takes)) - mode.full_scale_dbu.value
-                fits = mode.trim.nearest_db(room)
-                while fits > room and fits > mode.trim.minimum_db:
-                    fits = mode.trim.nearest_db(fits - mode.trim.step_db)
-                found.add(fits)
+                found.add(mode.trim.at_most_db(room))
     return sorted(found, reverse=True)
 
 
@@ -265,9 +254,7 @@ def _whole(value: float) -> float:
 
 def _heard_hiss(sound: Sound) -> float:
     """Gear noise against the signal, as far as the room does not hide it; in dB, 0 where nobody hears it."""
-    room = sum_powers_db(noise.level for noise in sound.noises if noise.is_room)
-    gear = sum_powers_db(noise.level for noise in sound.noises if not noise.is_room)
-    above = gear - (room - AUDIBLE_DB)
+    above = sound.gear_noise - (sound.room_noise - AUDIBLE_DB)
     return above if math.isfinite(above) and above > 0 else 0.0
 
 

@@ -8,7 +8,7 @@ from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner, StageLevel
 from tidy_trunk.core.plan import TARGETS, Rig
 from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
-from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+from tidy_trunk.core.units import SILENCE_DB
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,12 +39,12 @@ class TrackLevel:
 
     @property
     def room_noise_dbfs(self) -> float:
-        return sum_powers_db(noise.level for noise in self.sound.noises if noise.is_room)
+        return self.sound.room_noise
 
     @property
     def gear_noise_dbfs(self) -> float:
         """All noise that is not the room's."""
-        return sum_powers_db(noise.level for noise in self.sound.noises if not noise.is_room)
+        return self.sound.gear_noise
 
     @property
     def provenance(self) -> Provenance:

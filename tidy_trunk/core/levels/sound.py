@@ -76,6 +76,16 @@ class Sound:
         return sum_powers_db(noise.level for noise in self.noises)
 
     @property
+    def room_noise(self) -> float:
+        """Level of the room's part of it."""
+        return sum_powers_db(noise.level for noise in self.noises if noise.is_room)
+
+    @property
+    def gear_noise(self) -> float:
+        """Level of all noise that is not the room's."""
+        return sum_powers_db(noise.level for noise in self.noises if not noise.is_room)
+
+    @property
     def ruling_noise(self) -> Noise | None:
         """The contributor that the listener hears."""
         return max(self.noises, key=lambda noise: noise.level, default=None)
@@ -98,7 +108,19 @@ class Sound:
         )
 
     def with_noise(self, *noises: Noise) -> "Sound":
-        return replace(self, noises_before=(*self.noises, *noises), noise_by_db=0.0)
+        # Built by hand as well: the second most frequent step.
+        return Sound(
+            quiet=self.quiet,
+            average=self.average,
+            peak=self.peak,
+            burst=self.burst,
+            noises_before=(*self.noises, *noises),
+            variance_db2=self.variance_db2,
+            weakest=self.weakest,
+            clip=self.clip,
+            burst_clip=self.burst_clip,
+            limited_db=self.limited_db,
+        )
 
     def limited(self, threshold: float) -> "Sound":
         """What a limiter leaves: nothing above its threshold, and nothing cut off."""

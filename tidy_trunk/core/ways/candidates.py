@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Final
+from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import (
     LEADS,
@@ -56,6 +56,19 @@ def candidates(rig: Rig, run: Run) -> Iterator[Candidate]:
     yield Candidate(id="gain", label=f"Only turn {end.receiver.label}'s gain", edits=())
 
 
+class Apart(NamedTuple):
+    """How far a sender's full scale and what an input takes lie apart, in dBu, with the ± of both together in dB."""
+
+    sends_dbu: float
+    takes_dbu: float
+    doubt_db: float
+
+    @property
+    def loss_db(self) -> float:
+        """What must be lost between them, doubt included."""
+        return self.sends_dbu + self.doubt_db - self.takes_dbu
+
+
 class Ends:
     """Both ends of a run, looked up."""
 
@@ -67,6 +80,18 @@ class Ends:
         self.input: InputPort = self.receiver.input(run.receiving.port)
         self.output_mode: OutputMode = self.sender.output_mode(self.output)
         self.input_mode: InputMode = self.receiver.input_mode(self.input)
+
+    @property
+    def apart(self) -> Apart | None:
+        """None where one of them states no full scale in volts."""
+        sends, takes = self.output_mode.full_scale_dbu, self.input_mode.full_scale_dbu
+        if sends is None or takes is None:
+            return None
+        return Apart(
+            sends.value + self.sender.trim_db(self.output, self.output_mode),
+            input_stage_dbu(self.receiver, self.input, self.input_mode),
+            combine_tolerances_db((sends.tolerance, takes.tolerance)),
+        )
 
     @property
     def plain_parts(self) -> tuple[Part, ...]:
@@ -141,13 +166,10 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
 
     A stronger one only costs noise. Where none is enough, the strongest; without a stated full scale, all.
     """
-    sends, takes = end.output_mode.full_scale_dbu, end.input_mode.full_scale_dbu
-    if sends is None or takes is None:
+    apart = end.apart
+    if apart is None:
         return found
-    trim_db = end.sender.trim_db(end.output, end.output_mode)
-    doubt = combine_tolerances_db((sends.tolerance, takes.tolerance))
-    needed = sends.value + trim_db + doubt - input_stage_dbu(end.receiver, end.input, end.input_mode)
-    enough = [item for item in found if item[0] > needed]
+    enough = [item for item in found if item[0] > apart.loss_db]
     return enough[:2] or found[-1:]
 
 
@@ -185,10 +207,7 @@ def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
     ceiling = end.input_mode.full_scale_dbu.value - lowest
     if end.input_mode.clip_dbu is not None:
         ceiling = min(ceiling, end.input_mode.clip_dbu.value)
-    wanted = mode.trim.nearest_db(ceiling - mode.full_scale_dbu.value)
-    if wanted > ceiling - mode.full_scale_dbu.value:
-        wanted = mode.trim.nearest_db(wanted - mode.trim.step_db)
-    return wanted
+    return mode.trim.at_most_db(ceiling - mode.full_scale_dbu.value)
 
 
 def _headphones(end: Ends) -> Iterator[Candidate]:

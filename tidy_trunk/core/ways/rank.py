@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.levels import Report, Sound
 from tidy_trunk.core.plan import TARGETS, Edit, Plan, School
-from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways.candidates import Candidate, candidates
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream
 from tidy_trunk.errors import PlanError, UnknownItemError
@@ -119,8 +119,7 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
     clips = sound.clip is not None
     silent = sound.average == SILENCE_DB
     fits = not clips and not silent and abs(miss) <= ALLOWED_MISS_DB
-    room = sum_powers_db(noise.level for noise in sound.noises if noise.is_room)
-    gear = sum_powers_db(noise.level for noise in sound.noises if not noise.is_room)
+    room, gear = sound.room_noise, sound.gear_noise
     return Way(
         id=candidate.id,
         label=candidate.label,

@@ -5,9 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import FITTINGS, PAD_LOAD_OHM, PAD_SOURCE_OHM, Signal, mates
-from tidy_trunk.core.levels import full_scale_at_input_dbu, input_stage_dbu, run_loss_db
 from tidy_trunk.core.plan import Rig
-from tidy_trunk.core.units import combine_tolerances_db
 from tidy_trunk.core.ways.candidates import Ends
 from tidy_trunk.errors import UnknownItemError
 
@@ -65,16 +63,11 @@ def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
 
 
 def _loss(ends: Ends) -> tuple[float, str]:
-    arrives = full_scale_at_input_dbu(ends.rig, ends.run)
-    sends, takes = ends.output_mode.full_scale_dbu, ends.input_mode.full_scale_dbu
-    if arrives is None or sends is None or takes is None or ends.input_mode.signal is Signal.DIGITAL:
+    apart = ends.apart
+    if apart is None or ends.input_mode.signal is Signal.DIGITAL:
         return USUAL_LOSS_DB, "nothing is known of the sender's full scale: 25 dB is usual from line to microphone"
-    before = arrives + run_loss_db(ends.rig, ends.run)
-    doubt = combine_tolerances_db((sends.tolerance, takes.tolerance))
-    room = input_stage_dbu(ends.receiver, ends.input, ends.input_mode)
-    loss_db = max(float(math.ceil(before + doubt - room)), 1.0)
     words = (
-        f"{ends.sender.label} sends {before:+.1f} dBu at full scale, {ends.receiver.label} takes {room:+.1f}; "
-        f"±{doubt:.0f} dB of doubt"
+        f"{ends.sender.label} sends {apart.sends_dbu:+.1f} dBu at full scale, {ends.receiver.label} takes {apart.takes_dbu:+.1f}; "
+        f"±{apart.doubt_db:.0f} dB of doubt"
     )
-    return loss_db, words.replace("-", "−")
+    return max(float(math.ceil(apart.loss_db)), 1.0), words.replace("-", "−")

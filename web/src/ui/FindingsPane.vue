@@ -2,13 +2,11 @@
 import Button from 'primevue/button'
 
 import type { Finding, Fix } from '@/api/client'
-import { useJob } from '@/stores/job'
-import FindingCard from './FindingCard.vue'
+import FindingList from './FindingList.vue'
 
 /** The findings beside a picture, gravest first. */
 defineProps<{ findings: readonly Finding[]; title: string; narrowed: boolean }>()
 const emit = defineEmits<{ all: []; apply: [fix: Fix]; boxes: [run: string] }>()
-const job = useJob()
 </script>
 
 <template>
@@ -20,16 +18,7 @@ const job = useJob()
     <p v-if="!findings.length" class="clear">
       Nothing to mend here. Record a test and listen to it at the last point there is.
     </p>
-    <FindingCard
-      v-for="finding in findings"
-      :key="finding.id"
-      :finding="finding"
-      :pointed="finding.id === job.pointed"
-      :locked="job.readOnly"
-      @point="job.pointed = finding.id"
-      @apply="emit('apply', $event)"
-      @boxes="emit('boxes', $event)"
-    />
+    <FindingList :findings="findings" @apply="emit('apply', $event)" @boxes="emit('boxes', $event)" />
   </aside>
 </template>
 

@@ -32,6 +32,9 @@ def hum_loop(situation: Situation) -> Iterator[Finding]:
         )
 
 
+_ISOLATORS = [lead for lead in LEADS.values() if lead.isolates]
+
+
 def _circle(situation: Situation, loop: Loop) -> str:
     names = {EARTH: "mains", COMPUTER: "the computer"}
     labels = [names.get(node) or situation.rig.unit(node).label for node in loop.nodes]
@@ -56,9 +59,7 @@ def _isolator(joint: Joint) -> Iterator[Fix]:
     parts = joint.run.parts
     ends = (joint.output.plug, *(lead.receiving for lead, _ in joint.leads))
     starts = (*(lead.sending for lead, _ in joint.leads), joint.input.plug)
-    for lead in LEADS.values():
-        if not lead.isolates:
-            continue
+    for lead in _ISOLATORS:
         for at in range(len(parts), -1, -1):
             if mates(ends[at], lead.sending) and mates(lead.receiving, starts[at]):
                 part = Part(lead=lead.id, length_m=lead.short_m or 0.2)

@@ -45,7 +45,7 @@ async function save(useIt: boolean) {
 </script>
 
 <template>
-  <div v-if="job.state" class="page">
+  <div v-if="job.state" class="bench-page">
     <OwnLeads :here="known" :stock="box?.leads ?? []" @begin="begin" />
 
     <section v-if="box" class="bench">
@@ -95,32 +95,3 @@ async function save(useIt: boolean) {
     </aside>
   </div>
 </template>
-
-<style scoped>
-.page {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 28rem;
-  gap: 1.5rem;
-  padding: 1.25rem 1.25rem 3rem;
-}
-.bench,
-aside {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 1rem;
-  align-content: start;
-}
-.save {
-  display: flex;
-  gap: 0.6rem;
-}
-.use {
-  padding: 0.5rem 0;
-  border-top: 1px solid var(--line);
-}
-@media (width < 1100px) {
-  .page {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

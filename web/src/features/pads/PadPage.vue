@@ -38,7 +38,7 @@ async function keep(useIt: boolean) {
 </script>
 
 <template>
-  <div class="page">
+  <div class="bench-page">
     <header>
       <h2>Pad bench</h2>
       <label>
@@ -85,13 +85,6 @@ async function keep(useIt: boolean) {
 </template>
 
 <style scoped>
-.page {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 28rem;
-  gap: 1.2rem 2rem;
-  align-content: start;
-  padding: 1rem 1.25rem 3rem;
-}
 header {
   grid-column: 1 / -1;
   display: flex;
@@ -105,25 +98,5 @@ header select {
 }
 h2 {
   font-size: 1.2rem;
-}
-.bench,
-aside {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 1.2rem;
-  align-content: start;
-}
-.save {
-  display: flex;
-  gap: 0.6rem;
-}
-.use {
-  padding: 0.5rem 0;
-  border-top: 1px solid var(--line);
-}
-@media (width < 1100px) {
-  .page {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

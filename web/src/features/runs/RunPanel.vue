@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 
 import { api, type RunPicture } from '@/api/client'
 import { useJob } from '@/stores/job'
-import FindingCard from '@/ui/FindingCard.vue'
+import FindingList from '@/ui/FindingList.vue'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
 import LeadUse from '@/ui/LeadUse.vue'
 import RunTag from '@/ui/RunTag.vue'
@@ -50,16 +50,7 @@ watch(plan, (found) => {
         </section>
       </template>
       <section v-if="findings.length" class="mend" aria-label="What to mend">
-        <FindingCard
-          v-for="finding in findings"
-          :key="finding.id"
-          :finding="finding"
-          :pointed="finding.id === job.pointed"
-          :locked="job.readOnly"
-          @point="job.pointed = finding.id"
-          @apply="job.edit($event.edits)"
-          @boxes="job.boxesFor = $event"
-        />
+        <FindingList :findings="findings" @apply="job.edit($event.edits)" @boxes="job.boxesFor = $event" />
       </section>
       <h3>Length</h3>
       <RunLengths :run="plan" :lead="lead" />

@@ -140,6 +140,16 @@ def test_a_plug_on_its_own_cord_goes_straight_in():
     assert "no lead fits both. It goes into pocket mic/line in" in answer.problem
 
 
+def test_a_way_by_a_box_says_what_it_costs_in_noise():
+    """48 V into a 3.5 mm socket: not with this microphone, but by way of a box."""
+    plan = do(
+        Plan(name="x"), "add boom shotgun as boom", "add mirrorless camera, microphone as cam", "founder at boom, 0.5 m"
+    )
+    plain, *boxes = say(plan, "boom to cam").proposals
+    assert "has no power here" in plain.outcome
+    assert boxes and all("gear noise −" in box.outcome for box in boxes)
+
+
 def test_the_school_of_a_job_is_said():
     plan = do(Plan(name="x"), "set job school guide")
     assert plan.defaults.school is School.GUIDE

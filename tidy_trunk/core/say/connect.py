@@ -135,7 +135,8 @@ def _by_a_box(plan: Plan, connected: Plan, run_id: str, title: str) -> Iterator[
     for detour in detours(Report(accept(connected)), run_id)[:2]:
         proposal = _proposal(plan, f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
         if proposal is not None:
-            yield proposal
+            cost = f", gear noise {detour.noise_dbfs:.0f}".replace("-", "−")
+            yield replace(proposal, outcome=proposal.outcome + cost)
 
 
 def _fits_already(plan: Plan, run_id: str) -> bool:

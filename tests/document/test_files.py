@@ -52,6 +52,15 @@ def test_a_plan_of_version_2_is_given_bursts():
     assert plan.runs == foundry().runs and plan.devices == foundry().devices
 
 
+def test_a_plan_of_version_3_has_neither_targets_of_its_own_nor_rumble():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-3.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 3 and "rumble_db_spl" not in old["defaults"]
+    assert plan.targets == {} and plan.defaults.rumble_db_spl == 0 and plan.defaults.target == "film"
+    assert not any(source.off_axis_deg for source in plan.sources.values())
+    assert plan.runs == foundry().runs
+
+
 def test_the_published_schema_is_that_of_the_program():
     published = Path(__file__).parents[2] / "docs" / "plan.schema.json"
     assert published.read_bytes() == plan_schema()

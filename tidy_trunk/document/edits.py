@@ -10,6 +10,7 @@ from tidy_trunk.core.catalogue import Figure, Plug, Wiring
 from tidy_trunk.document.models import (
     Branch,
     Db,
+    Degrees,
     DocumentModel,
     FigureModel,
     Id,
@@ -45,11 +46,15 @@ class SetJobModel(EditModel):
     name: Name | None = None
     frame_rate: Key | None = None
     target: Id | None = None
+    effects_target: Id | None = None
+    guide_target: Id | None = None
+    timecode_target: Id | None = None
     school: core.School | None = None
     room: Id | None = None
     alignment_dbfs: Db | None = None
     mains_hz: int | None = None
     room_noise_db_spl: Db | None = None
+    rumble_db_spl: Db | None = None
     sample_rate_hz: int | None = None
     slack_share: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)] | None = None
     slack_end_m: Metres | None = None
@@ -139,6 +144,31 @@ class HearModel(EditModel):
     source: Id
     device: Id
     distance_m: Metres | None
+    off_axis_deg: Degrees | None = None
+
+
+class SaveTargetModel(EditModel):
+    command = core.SaveTarget
+    kind: Literal["save-target"] = "save-target"
+    label: Name
+    low_dbfs: Db
+    high_dbfs: Db
+    of_peaks: bool = False
+    id: Id | None = None
+
+
+class RemoveTargetModel(EditModel):
+    command = core.RemoveTarget
+    kind: Literal["remove-target"] = "remove-target"
+    target: Id
+
+
+class SetRoleModel(EditModel):
+    command = core.SetRole
+    kind: Literal["set-role"] = "set-role"
+    device: Id
+    bus: Key
+    role: core.Role
 
 
 class RemoveSourceModel(EditModel):
@@ -247,7 +277,10 @@ AnyEdit = Annotated[
     | SaveLeadModel
     | RemoveLeadModel
     | SetFigureModel
-    | CopyClassModel,
+    | CopyClassModel
+    | SaveTargetModel
+    | RemoveTargetModel
+    | SetRoleModel,
     Field(discriminator="kind"),
 ]
 

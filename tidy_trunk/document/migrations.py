@@ -49,4 +49,9 @@ def _with_burst(source: Any) -> Any:
     return source if not isinstance(peak, int | float) else {"burst_db_spl": peak + 10, **source}
 
 
-_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {1: _own_leads_and_paths, 2: _bursts}
+def _targets_and_rumble(raw: Raw) -> Raw:
+    """3 → 4: targets of one's own, what a track is kept for, rumble and angles came in; none of them was there."""
+    return {"targets": [], **raw}
+
+
+_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {1: _own_leads_and_paths, 2: _bursts, 3: _targets_and_rumble}

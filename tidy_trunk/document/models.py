@@ -19,15 +19,17 @@ from tidy_trunk.core.plan import (
     Passing,
     Plan,
     PortRef,
+    Role,
     Run,
     School,
     Source,
     Stretch,
+    Target,
 )
 from tidy_trunk.core.radio import GUARD_MHZ
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 3
+SCHEMA_VERSION: Final = 4
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -35,6 +37,7 @@ Name = Annotated[str, Field(min_length=1, max_length=80)]
 Key = Annotated[str, Field(min_length=1, max_length=120)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-1000, le=1000)]
 Metres = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)]
+Degrees = Annotated[float, Field(allow_inf_nan=False, ge=0, le=180)]
 Megahertz = Annotated[float, Field(allow_inf_nan=False, ge=0.001, le=10)]
 Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
 Contact = Annotated[str, Field(min_length=1, max_length=4)]
@@ -91,12 +94,16 @@ class PartModel(DocumentModel):
 class DefaultsModel(DocumentModel):
     frame_rate: Key = "25"
     target: Id = "film"
+    effects_target: Id = "wide"
+    guide_target: Id = "guide"
+    timecode_target: Id = "timecode"
     school: School = School.CLEAN
     room: Id = OPEN
     alignment_dbfs: Db = -20.0
     mains_hz: int = 50
     sample_rate_hz: int = 48_000
     room_noise_db_spl: Db = 35.0
+    rumble_db_spl: Db = 0.0
     slack_share: Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)] = SLACK_SHARE
     slack_end_m: Metres = SLACK_END_M
     frequencies_cleared: bool = False
@@ -221,6 +228,7 @@ class DeviceModel(DocumentModel):
     settings: dict[Key, Value] = {}
     routing: dict[Key, tuple[Key, ...]] = {}
     feeds: dict[Key, Key] = {}
+    roles: dict[Key, Role] = {}
     figures: dict[Key, FigureModel] = {}
 
 
@@ -233,7 +241,16 @@ class SourceModel(DocumentModel):
     burst_db_spl: Db
     tolerance_db: Annotated[float, Field(allow_inf_nan=False, ge=0, le=40)] = 3.0
     heard_by: dict[Id, Metres] = {}
+    off_axis_deg: dict[Id, Degrees] = {}
     irreplaceable: bool = False
+
+
+class TargetModel(DocumentModel):
+    id: Id
+    label: Name
+    low_dbfs: Db
+    high_dbfs: Db
+    of_peaks: bool = False
 
 
 class RunModel(DocumentModel):
@@ -254,6 +271,7 @@ class PlanDocument(DocumentModel):
     defaults: DefaultsModel = DefaultsModel()
     classes: tuple[OwnClassModel, ...] = ()
     leads: tuple[OwnLeadModel, ...] = ()
+    targets: tuple[TargetModel, ...] = ()
     devices: tuple[DeviceModel, ...] = ()
     sources: tuple[SourceModel, ...] = ()
     runs: tuple[RunModel, ...] = ()
@@ -265,6 +283,7 @@ class PlanDocument(DocumentModel):
             defaults=Defaults(**self.defaults.model_dump()),
             classes=_by_id("classes", (_class_to_core(item) for item in self.classes)),
             leads=_by_id("leads", (item.to_core() for item in self.leads)),
+            targets=_by_id("targets", (Target(**item.model_dump()) for item in self.targets)),
             devices=_by_id("devices", (_device_to_core(item) for item in self.devices)),
             sources=_by_id("sources", (Source(**item.model_dump()) for item in self.sources)),
             runs=_by_id("runs", (_run_to_core(item) for item in self.runs)),
@@ -280,6 +299,7 @@ class PlanDocument(DocumentModel):
                 for own in plan.classes.values()
             ),
             leads=tuple(OwnLeadModel.from_core(lead) for lead in plan.leads.values()),
+            targets=tuple(TargetModel(**_fields(target)) for target in plan.targets.values()),
             devices=tuple(
                 DeviceModel(
                     **{
@@ -287,13 +307,20 @@ class PlanDocument(DocumentModel):
                         "settings": dict(device.settings),
                         "routing": dict(device.routing),
                         "feeds": dict(device.feeds),
+                        "roles": dict(device.roles),
                         "figures": _figure_models(device.figures),
                     }
                 )
                 for device in plan.devices.values()
             ),
             sources=tuple(
-                SourceModel(**{**_fields(source), "heard_by": dict(source.heard_by)})
+                SourceModel(
+                    **{
+                        **_fields(source),
+                        "heard_by": dict(source.heard_by),
+                        "off_axis_deg": dict(source.off_axis_deg),
+                    }
+                )
                 for source in plan.sources.values()
             ),
             runs=tuple(
@@ -352,6 +379,7 @@ def _device_to_core(item: DeviceModel) -> Device:
         settings=dict(item.settings),
         routing=dict(item.routing),
         feeds=dict(item.feeds),
+        roles=dict(item.roles),
         figures=_figures_to_core(item.figures),
     )
 

@@ -73,7 +73,7 @@ CASES = [
         made(SetJob(room="office"), Hear(source="voice", device="boom", distance_m=2), base=boom_in_bag()),
         made(SetJob(room="office"), Hear(source="voice", device="boom", distance_m=0.8), base=boom_in_bag()),
         NOTE,
-        "1.3 m on",
+        "1.4 m on",
         cured=False,
     ),
     Case("off-target", gain(30), gain(50), CAUTION, "film wants average −20 to −12"),

@@ -23,7 +23,9 @@ def report(plan) -> Report:
 def with_noises(*levels: float) -> TrackLevel:
     track = report(boom_in_bag()).tracks[0]
     noises = tuple(Noise(f"noise {index}", level, is_room=index == 0) for index, level in enumerate(levels))
-    return TrackLevel(trace=track.trace, sound=Sound(noises_before=noises), sources=(), miss_db=None)
+    return TrackLevel(
+        trace=track.trace, sound=Sound(noises_before=noises), target=track.target, sources=(), miss_db=None
+    )
 
 
 def test_what_a_cure_brings_by_hand():

@@ -8,10 +8,11 @@ import math
 
 import numpy as np
 import pytest
+from scipy import signal
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import AddSource, Part, Plan, RemoveSource, SetParts
+from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, RemoveSource, RouteBus, SetJob, SetParts
 from tidy_trunk.core.trace import accept
 
 RATE = 48_000
@@ -28,8 +29,8 @@ def noise(rms_volts: float) -> np.ndarray:
     return rms_volts * RANDOM.standard_normal(RATE)
 
 
-def rms_db(signal: np.ndarray, reference: float) -> float:
-    return 20 * math.log10(math.sqrt(float(np.mean(signal**2))) / reference)
+def rms_db(samples: np.ndarray, reference: float) -> float:
+    return 20 * math.log10(math.sqrt(float(np.mean(samples**2))) / reference)
 
 
 def dbu(value: float) -> float:
@@ -40,9 +41,9 @@ def ratio(db: float) -> float:
     return 10 ** (db / 20)
 
 
-def clipped(signal: np.ndarray, rms_limit: float) -> np.ndarray:
+def clipped(samples: np.ndarray, rms_limit: float) -> np.ndarray:
     """Cut off where a sine of that RMS would peak."""
-    return np.clip(signal, -math.sqrt(2) * rms_limit, math.sqrt(2) * rms_limit)
+    return np.clip(samples, -math.sqrt(2) * rms_limit, math.sqrt(2) * rms_limit)
 
 
 FULL_SCALE = 1 / math.sqrt(2)  # RMS of a sine that peaks at 1.0
@@ -54,8 +55,7 @@ def microphone(signal_pa: np.ndarray, mv_per_pa: float, source_ohm: float, load_
 
 def bag_track(signal_v: np.ndarray, gain_db: float) -> np.ndarray:
     """Microphone input: first stage takes 0 dBu, 0 dBFS at +10 dBu less the gain; numbers peak at 1.0."""
-    signal = clipped(signal_v, dbu(0))
-    numbers = signal * ratio(gain_db) / dbu(10) * FULL_SCALE
+    numbers = clipped(signal_v, dbu(0)) * ratio(gain_db) / dbu(10) * FULL_SCALE
     return np.clip(numbers, -1, 1)
 
 
@@ -163,3 +163,121 @@ def test_a_limiter_before_the_converter(on, level):
     assert 20 * math.log10(np.max(np.abs(simulated))) == pytest.approx(sound.peak, abs=0.2)
     assert (sound.clip is not None) is bool(np.any(np.abs(numbers) > 1))
     assert (sound.limited_db > 0) is (on and level == 78)
+
+
+@pytest.mark.parametrize(("angle", "pressure"), [(0, 1.0), (60, (0.37 + 0.63 * 0.5) * 0.75), (90, 0.37 * 0.5)])
+def test_beside_the_axis_of_a_shotgun(angle, pressure):
+    """Supercardioid times cardioid, which is from memory: by hand at angles with plain cosines."""
+    plan = made(Hear(source="voice", device="boom", distance_m=0.5, off_axis_deg=angle), base=boom_in_bag())
+    simulated = bag_track(microphone(pressure * voice(60), 20, 150, 4000), 50)
+    assert predicted(plan, "bag.1").average == pytest.approx(rms_db(simulated, FULL_SCALE), abs=0.05)
+
+
+@pytest.mark.parametrize("cut", ["off", "80", "160"])
+def test_a_low_cut_on_the_rumble_of_a_place(cut):
+    """Noise of that slope, made from its spectrum, through the chain and a Butterworth filter by scipy, and measured."""
+    plan = made(SetJob(rumble_db_spl=70), put("bag", "in1.low_cut", cut), base=boom_in_bag())
+    hertz = np.fft.rfftfreq(len(TIME), 1 / RATE)
+    lines = np.where((hertz >= 17.8) & (hertz <= 22_400), np.maximum(hertz, 1) ** -1.5, 0)
+    pascal = np.fft.irfft(lines * np.exp(2j * math.pi * RANDOM.random(len(hertz))), len(TIME))
+    pascal *= 20e-6 * ratio(70) / math.sqrt(float(np.mean(pascal**2)))
+    heard = microphone(pascal, 20, 150, 4000)
+    if cut != "off":
+        heard = signal.sosfilt(signal.butter(2, int(cut), "highpass", fs=RATE, output="sos"), heard)
+    found = next(noise for noise in predicted(plan, "bag.1").noises if noise.name == "rumble")
+    assert found.level == pytest.approx(rms_db(bag_track(heard, 50), FULL_SCALE), abs=0.25)
+
+
+def test_a_compander_lifts_its_noise_with_the_voice():
+    """Compressed 2:1, sent over a channel with noise 55 dB down, expanded 1:2: what differs from the clean sine is noise."""
+    base = made(
+        device("lavalier", "lav"), device("bodypack-analogue", "pack"), device("receiver-one", "rx"), device("bag-recorder", "bag"),
+        AddSource(id="voice", label="Voice", quiet_db_spl=60, average_db_spl=60, peak_db_spl=60, heard_by={"lav": 0.2}),
+        run("lav.out", "pack.mic"), run("pack.air", "rx.air"), run("rx.out", "bag.in1", "xlr"),
+    )  # fmt: skip
+    report = Report(accept(base))
+    pack = report.reckoner.level(report.tracer.bus("pack", "air")).sound
+    sent = ratio(pack.average) * math.sqrt(2) * np.sin(2 * np.pi * 997 * TIME) * FULL_SCALE
+    gain = ratio(-pack.average / 2)  # halves the level of a steady sound in dB
+    received = (sent * gain + noise(FULL_SCALE * ratio(-55))) / gain
+    air = report.reckoner.level(report.tracer.bus("rx", "air")).sound
+    found = next(item for item in air.noises if item.name == "pack compander")
+    assert found.level == pytest.approx(rms_db(received - sent, FULL_SCALE), abs=0.2)
+
+
+@pytest.mark.parametrize(("pan", "left", "right"), [("centre", 0.7071, 0.7071), ("left", 1, 0), ("right", 0, 1)])
+def test_a_pan_knob_keeps_the_power(pan, left, right):
+    """Constant power, common practice: the squares of both sides add up to one."""
+    plan = made(
+        device("boom-shotgun", "boom"), device("field-mixer", "mixer"), device("bag-recorder", "bag"),
+        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}), run("boom.out", "mixer.in1", "xlr"),
+        run("mixer.out-l", "bag.in1", "xlr"), run("mixer.out-r", "bag.in2", "xlr"),
+        put("bag", "in1.mode", "line"), put("bag", "in2.mode", "line"), put("mixer", "in1.pan", pan),
+    )  # fmt: skip
+    mixed = microphone(voice(60), 20, 150, 2000) * ratio(45) / dbu(22)  # re the mixer's clip point
+    arrived = mixed * dbu(22) * 10_000 / 10_100 / dbu(24)
+    for side, track_id in ((left, "bag.1"), (right, "bag.2")):
+        sound = predicted(plan, track_id)
+        if side:
+            assert sound.average == pytest.approx(rms_db(arrived * side, 1), abs=0.05)
+        else:
+            assert sound.average == -math.inf
+
+
+@pytest.mark.parametrize("same", [True, False])
+def test_one_sound_by_two_ways_adds_as_voltage(same):
+    """Both channels of a mono mix summed: 6 dB more; two voices: 3 dB. The preamps of the second device are its own."""
+    second = () if same else (
+        device("boom-shotgun", "other"), AddSource(id="two", label="Two", average_db_spl=60, heard_by={"other": 0.5}),
+        run("other.out", "bag.in2", "xlr"), put("bag", "in2.mic.gain_db", 50),
+    )  # fmt: skip
+    plan = made(
+        *second, device("bag-recorder", "far"), run("bag.out-l", "far.in1", "xlr"), run("bag.out-r", "far.in2", "xlr"),
+        put("far", "in1.mode", "line"), put("far", "in2.mode", "line"), RouteBus(device="bag", bus="mix-l", inputs=("in1",)),
+        RouteBus(device="bag", bus="mix-r", inputs=("in1",) if same else ("in2",)), base=boom_in_bag(),
+    )  # fmt: skip
+    first = bag_track(microphone(voice(60), 20, 150, 4000), 50)
+    other = first if same else np.sqrt(2) * np.sqrt(np.mean(first**2)) * np.sin(2 * np.pi * 1301 * TIME)
+    hiss = [noise(dbu(-85)) for _ in range(2)]
+    arrived = [(item / FULL_SCALE * dbu(10) + own) * 10_000 / 10_100 / dbu(24) for item, own in zip((first, other), hiss, strict=True)]  # fmt: skip
+    sound = predicted(plan, "far.mix-l")
+    assert sound.average == pytest.approx(rms_db(sum(arrived), 1), abs=0.1)
+    found = [item.level for item in sound.noises if item.name.startswith("bag out ")]
+    simulated = sum(own * 10_000 / 10_100 / dbu(24) for own in hiss)
+    assert 10 * math.log10(sum(10 ** (level / 10) for level in found)) == pytest.approx(rms_db(simulated, 1), abs=0.2)
+    room = next(item.level for item in sound.noises if item.name == "room")
+    once = next(item.level for item in predicted(plan, "bag.1").noises if item.name == "room")
+    assert room - once + 14.086 == pytest.approx(
+        6.02 if same else 3.01, abs=0.02
+    )  # 24 dBu after 10, less 0.086 of bridging
+
+
+@pytest.mark.parametrize("trim_db", [0, -10, -20])
+def test_noise_before_and_after_an_analogue_trim(trim_db):
+    """What comes before the trim falls with it, what the amplifier behind it makes stays: two noises, measured."""
+    plan = made(
+        device("lavalier", "lav"), device("bodypack-transmitter", "pack"), device("receiver-one", "rx"), device("bag-recorder", "bag"),
+        run("lav.out", "pack.mic"), run("pack.air", "rx.air"), run("rx.out", "bag.in1", "xlr"), put("rx", "out.line.trim_db", trim_db),
+    )  # fmt: skip
+    simulated = noise(dbu(-112)) * ratio(trim_db) + noise(dbu(-120))
+    report = Report(accept(plan))
+    output = report.tracer.bus("bag", "1").feeds[0][0].feeds[0][0].feeds[0][0]
+    found = [item.level for item in report.reckoner.level(output).sound.noises if item.name.startswith("rx out")]
+    assert 10 * math.log10(sum(10 ** (level / 10) for level in found)) == pytest.approx(
+        rms_db(simulated, DBU_V), abs=0.2
+    )
+
+
+@pytest.mark.parametrize(("level", "digital_db"), [(60, 0), (60, 20), (128, -20)])
+def test_digital_gain_comes_too_late_for_the_converter(level, digital_db):
+    """The float recorder's input takes −2 dBu at its converter: what was cut there stays flat, however it is turned."""
+    plan = made(
+        device("boom-shotgun", "mic"), device("float-recorder", "rec"), run("mic.out", "rec.mic", "xlr-trs-left"),
+        AddSource(id="v", label="V", quiet_db_spl=level, average_db_spl=level, peak_db_spl=level, burst_db_spl=level, heard_by={"mic": 1}),
+        put("rec", "mic.digital_gain_db", digital_db),
+    )  # fmt: skip
+    volts = microphone(sine(20e-6 * ratio(level)), 20, 150, 10_000)
+    numbers = clipped(volts, dbu(-2)) / dbu(-2) * FULL_SCALE * ratio(digital_db)
+    sound = predicted(plan, "rec.1")
+    assert 20 * math.log10(np.max(np.abs(numbers))) == pytest.approx(sound.peak, abs=0.2)
+    assert (sound.clip is not None) is (level == 128)

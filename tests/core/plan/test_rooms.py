@@ -21,7 +21,7 @@ def average(room: str, distance_m: float) -> float:
 
 def test_the_critical_distance_by_hand():
     """0.057 · √(V·Q/T): 100 m³, 0.5 s: 0.81 m all round; a cardioid √3 as far (textbook of room acoustics, from memory)."""
-    room = Room("x", "x", 100, 0.5, 30)
+    room = Room("x", "x", 100, 0.5, 30, 40)
     assert room.critical_distance_m(1) == pytest.approx(0.806, abs=0.001)
     assert room.critical_distance_m(Pattern.CARDIOID.directivity) / room.critical_distance_m(1) == pytest.approx(
         math.sqrt(3)

@@ -12,7 +12,7 @@ from tidy_trunk.api.schemas.catalogue import (
     TargetChoiceOut,
 )
 from tidy_trunk.core.catalogue import DEVICES
-from tidy_trunk.core.plan import ALONG, EFFORTS_DB_SPL, ROOMS, TARGETS, Hazard
+from tidy_trunk.core.plan import ALONG, EFFORTS_DB_SPL, ROOMS, TARGETS, Hazard, Role
 from tidy_trunk.core.say import GRAMMAR, PASSABLE
 from tidy_trunk.core.timecode import RATES
 from tidy_trunk.document import plan_schema
@@ -27,6 +27,7 @@ def read_catalogue() -> CatalogueOut:
         classes=[ClassOut.model_validate(item) for item in DEVICES.values()],
         targets=[TargetChoiceOut.model_validate(target) for target in TARGETS.values()],
         rooms=[RoomOut.model_validate(room) for room in ROOMS.values()],
+        roles=list(Role),
         frame_rates=list(RATES),
         efforts=dict(EFFORTS_DB_SPL),
         hazards=[HazardOut(id=hazard, along=hazard in ALONG) for hazard in Hazard],

@@ -1,6 +1,7 @@
 """What there is to choose from."""
 
 from tidy_trunk.api.schemas.numbers import Out
+from tidy_trunk.core.plan import Role
 
 
 class ClassOut(Out):
@@ -24,6 +25,7 @@ class RoomOut(Out):
     id: str
     label: str
     noise_db_a: float
+    rumble_db_spl: float
 
 
 class HazardOut(Out):
@@ -37,6 +39,7 @@ class CatalogueOut(Out):
     classes: list[ClassOut]
     targets: list[TargetChoiceOut]
     rooms: list[RoomOut]
+    roles: list[Role]
     frame_rates: list[str]
     efforts: dict[str, float]
     hazards: list[HazardOut]

@@ -1,7 +1,7 @@
 """The controls of a device as they stand."""
 
 from tidy_trunk.api.schemas.numbers import Out
-from tidy_trunk.core.catalogue import Control, ControlKind, InputPort, controls_of, gain_key, trim_key
+from tidy_trunk.core.catalogue import Control, ControlKind, InputPort, controls_of, digital_gain_key, gain_key, trim_key
 from tidy_trunk.core.plan import Unit
 from tidy_trunk.document import Value
 
@@ -58,4 +58,4 @@ def acts(unit: Unit, control: Control) -> bool:
         return True
     port = unit.port(control.port)
     mode = unit.input_mode(port) if isinstance(port, InputPort) else unit.output_mode(port)
-    return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id))
+    return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id), digital_gain_key(port.id))

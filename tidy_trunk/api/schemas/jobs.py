@@ -8,7 +8,6 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.checks import Finding, Fix, Severity
-from tidy_trunk.core.plan import TARGETS
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.jobs import JobState
@@ -255,7 +254,7 @@ class JobStateOut(Out):
     @classmethod
     def from_core(cls, state: JobState) -> "JobStateOut":
         record, evaluation = state.revision, state.evaluation
-        target = TARGETS[evaluation.plan.defaults.target]
+        target = evaluation.rig.targets[evaluation.plan.defaults.target]
         return cls.model_construct(
             job=record.job,
             revision=record.number,

@@ -6,6 +6,7 @@ from tidy_trunk.core.levels import (
     NoiseShare,
     Rung,
     Safety,
+    Step,
     TrackLevel,
     doubts,
     first_measurement,
@@ -13,9 +14,11 @@ from tidy_trunk.core.levels import (
     safeties,
     safety_advice,
     safety_words,
+    weaker,
 )
-from tidy_trunk.core.plan import TARGETS
+from tidy_trunk.core.plan import Role
 from tidy_trunk.core.trace import Place
+from tidy_trunk.core.units import combine_tolerances_db
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.rows import input_words, lead_row, output_words
 
@@ -24,17 +27,31 @@ MOST_SAFETIES = 5
 
 
 class NoiseOut(Out):
-    """A contributor to a track's noise, and what its cure would bring."""
+    """A contributor to a track's noise in dBFS, unweighted and A-weighted, and what its cure would bring.
+
+    `born`: what it was where it came in, in `unit`.
+    """
 
     name: str
     level: Level
+    a_level: Level
+    born: Level
+    unit: str
     is_room: bool
     words: str
 
     @classmethod
     def from_core(cls, share: NoiseShare) -> "NoiseOut":
         noise = share.noise
-        return cls(name=noise.name, level=noise.level, is_room=noise.is_room, words=share.words)
+        return cls(
+            name=noise.name,
+            level=noise.level,
+            a_level=noise.a_level,
+            born=noise.born,
+            unit=noise.unit,
+            is_room=noise.is_room,
+            words=share.words,
+        )
 
 
 class DoubtOut(Out):
@@ -45,6 +62,24 @@ class DoubtOut(Out):
     provenance: str
     left_db: Level
     settle: str
+
+
+class StepOut(Out):
+    """One thing that was done to the average, and how sure that is; `provenance` is empty where no figure is behind it."""
+
+    what: str
+    by_db: Level
+    tolerance_db: Level
+    provenance: str
+
+    @classmethod
+    def from_core(cls, step: Step) -> "StepOut":
+        return cls(
+            what=step.what,
+            by_db=step.by_db,
+            tolerance_db=combine_tolerances_db(figure.tolerance for figure in step.figures),
+            provenance=weaker(figure.provenance for figure in step.figures) if step.figures else "",
+        )
 
 
 class RungOut(Out):
@@ -67,6 +102,8 @@ class RungOut(Out):
     over_db: Level
     burst_over_db: Level
     dbu_offset: Level
+    begins: str
+    steps: list[StepOut]
     controls: list[ControlOut]
 
 
@@ -93,9 +130,15 @@ class TargetOut(Out):
 
 
 class LadderOut(Out):
-    """The stages of a track from source to file."""
+    """The stages of a track from source to file.
+
+    `pause_noise_dbfs`: what automatic level makes of the noise between words; null where it is off.
+    """
 
     track: str
+    device: str
+    bus: str
+    role: Role
     title: str
     origin: str
     rungs: list[RungOut]
@@ -105,6 +148,8 @@ class LadderOut(Out):
     average_dbfs: Level
     peak_dbfs: Level
     noise_dbfs: Level
+    noise_a_dbfs: Level
+    pause_noise_dbfs: Level
     tolerance_db: Level
     provenance: str
     over_db: Level
@@ -123,13 +168,16 @@ class LadderOut(Out):
         unit = rig.unit(track.trace.device)
         branches = report.branches(track.trace.stage)
         rungs = report.ladder(track.trace, through)
-        target = TARGETS[evaluation.plan.defaults.target]
+        target = track.target
         names = [evaluation.plan.sources[source].label for source in track.sources]
         runs = [rung.level.stage.run.id for rung in rungs if rung.level.stage.run is not None]
         found = doubts(report, track)
         kept = safeties(report, track)
         return cls(
             track=track.trace.id,
+            device=unit.device.id,
+            bus=track.trace.bus,
+            role=unit.device.roles.get(track.trace.bus, Role.DIALOGUE),
             title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
             origin=" and ".join(names) or "no source",
             rungs=[_rung(evaluation, rung) for rung in rungs],
@@ -145,6 +193,8 @@ class LadderOut(Out):
             average_dbfs=track.sound.average,
             peak_dbfs=track.sound.peak,
             noise_dbfs=track.sound.noise,
+            noise_a_dbfs=track.sound.noise_a,
+            pause_noise_dbfs=track.sound.pause_noise if track.sound.lifted_db else None,
             tolerance_db=track.sound.tolerance_db,
             provenance=track.provenance,
             over_db=track.clip.over_db if track.clip else None,
@@ -203,5 +253,7 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
         over_db=level.over_db,
         burst_over_db=level.burst_over_db,
         dbu_offset=rung.dbu_offset,
+        begins=rung.begins,
+        steps=[StepOut.from_core(step) for step in rung.steps],
         controls=controls,
     )

@@ -158,7 +158,7 @@ class DetourOut(Out):
     average_dbfs: Level
     peak_dbfs: Level
     noise_dbfs: Level
-    room_noise_dbfs: Level
+    below_room_db: Level
     clips: bool
 
     @classmethod

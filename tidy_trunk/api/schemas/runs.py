@@ -18,7 +18,7 @@ class WayOut(Out):
     peak_dbfs: Level
     headroom_db: Level
     noise_dbfs: Level
-    room_noise_dbfs: Level
+    below_room_db: Level
     ruled_by: str
     tolerance_db: Level
     full_scale_margin_db: Level

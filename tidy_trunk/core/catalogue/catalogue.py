@@ -26,6 +26,8 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "idle_noise_dbfs": ("noise without sound", "dBFS"),
     "limiter_dbfs": ("limiter", "dBFS"),
     "noise_dbu": ("own noise", "dBu"),
+    "noise_after_dbu": ("noise behind the trim", "dBu"),
+    "compander_db": ("range of the radio channel", "dB"),
     "pad_db": ("attenuator", "dB"),
     "impedance_ohm": ("input impedance", "Ω"),
     "source_ohm": ("output impedance", "Ω"),

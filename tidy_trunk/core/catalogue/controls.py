@@ -111,6 +111,18 @@ def limiter_key(port_id: str) -> str:
     return f"{port_id}.limiter"
 
 
+def low_cut_key(port_id: str) -> str:
+    return f"{port_id}.low_cut"
+
+
+def digital_gain_key(port_id: str) -> str:
+    return f"{port_id}.digital_gain_db"
+
+
+def pan_key(port_id: str) -> str:
+    return f"{port_id}.pan"
+
+
 def frequency_key(port_id: str) -> str:
     return f"{port_id}.frequency_mhz"
 
@@ -124,6 +136,8 @@ CELL_KEY = "capsule.cell"
 POWER_KEY = "power"
 SAMPLE_RATE_KEY = "sample_rate"
 FOUR_TRACKS_KEY = "four_tracks"
+
+PAN_LEFT, PAN_CENTRE, PAN_RIGHT = "left", "centre", "right"
 
 LOWEST_MHZ: Final = 25.0
 """ASSUMED_ lowest frequency of a radio microphone."""
@@ -202,7 +216,7 @@ def _input_controls(port: InputPort) -> Iterator[Control]:
     if port.low_cut_hz:
         options = (("off", "off"), *((str(hertz), f"{hertz} Hz") for hertz in port.low_cut_hz))
         yield Control(
-            id=f"{port.id}.low_cut",
+            id=low_cut_key(port.id),
             port=port.id,
             label="low cut",
             kind=ControlKind.CHOICE,
@@ -216,6 +230,13 @@ def _input_controls(port: InputPort) -> Iterator[Control]:
     for mode in port.modes:
         if mode.gain is not None:
             yield _knob(gain_key(port.id, mode.id), port.id, "gain", mode.gain)
+    if port.digital_gain is not None:
+        yield _knob(digital_gain_key(port.id), port.id, "digital gain", port.digital_gain)
+    if port.pan is not None:
+        options = ((PAN_CENTRE, "centre"), (PAN_LEFT, "left"), (PAN_RIGHT, "right"))
+        yield Control(
+            id=pan_key(port.id), port=port.id, label="pan", kind=ControlKind.CHOICE, options=options, default=PAN_CENTRE
+        )
 
 
 def _trim_controls(port: OutputPort) -> Iterator[Control]:

@@ -7,6 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Plug
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.patterns import Pattern
 from tidy_trunk.errors import InputError, RangeError
 
 
@@ -131,6 +132,9 @@ class OutputMode:
 
     full_scale_dbu: open-circuit dBu for a 0 dBFS sine with the trim at 0 dB (analogue devices: for their bus at clip).
     noise_dbu: own noise at the trim's 0 dB, 20 Hz to 20 kHz; an analogue trim takes it down, a digital one does not.
+    noise_after_dbu: noise of what comes behind an analogue trim, which stays wherever it stands.
+    compander_db: what an analogue radio channel carries between full scale and its noise, by a 2:1 compander; None for
+        all else.
     """
 
     id: str
@@ -139,6 +143,8 @@ class OutputMode:
     source_ohm: Figure = field(default_factory=lambda: about(100))
     full_scale_dbu: Figure | None = None
     noise_dbu: Figure | None = None
+    noise_after_dbu: Figure | None = None
+    compander_db: Figure | None = None
     trim: Span | None = None
     trim_kind: TrimKind = TrimKind.ANALOGUE
 
@@ -150,6 +156,8 @@ class InputPort:
     limiter_dbfs: what its limiter keeps peaks at; None where it has none.
     phantom_v: what it really gives where it gives phantom power; linked_to: ports whose gain follows this one's when
     that is switched on; blocks: ports that are off, or behind what is mounted, while this is used.
+    digital_gain: of the finished numbers, behind the converter.
+    pan: the two mixes between which it is panned, left first; None where it goes to all alike.
     """
 
     id: str
@@ -169,6 +177,8 @@ class InputPort:
     low_cut_hz: tuple[int, ...] = ()
     limiter_dbfs: Figure | None = None
     limiter_place: PadPlace = PadPlace.BETWEEN
+    digital_gain: Span | None = None
+    pan: tuple[str, str] | None = None
     linked_to: tuple[str, ...] = ()
     blocks: tuple[str, ...] = ()
 
@@ -203,30 +213,6 @@ class Bus:
     recorded: bool
     inputs: tuple[str, ...] = ()
     needs_four_tracks: bool = False
-
-
-class Pattern(StrEnum):
-    """From where a microphone hears; `directivity` is how much less of a room it hears than one that hears all round."""
-
-    OMNI = "omnidirectional"
-    CARDIOID = "cardioid"
-    SUPERCARDIOID = "supercardioid"
-    FIGURE_8 = "figure of eight"
-    SHOTGUN = "shotgun"
-
-    @property
-    def directivity(self) -> float:
-        """Q of the pattern. Source: first-order patterns [HANDBOOK] textbook; shotgun [MEMORY]"""
-        return _DIRECTIVITY[self]
-
-
-_DIRECTIVITY: Final = {
-    Pattern.OMNI: 1.0,
-    Pattern.CARDIOID: 3.0,
-    Pattern.SUPERCARDIOID: 3.7,
-    Pattern.FIGURE_8: 3.0,
-    Pattern.SHOTGUN: 5.0,
-}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -303,7 +289,7 @@ def _words(figure: Figure | None, unit: str, sign: str = "") -> str:
 class DeviceClass:
     """A plain class of device: never a make.
 
-    ports, port_of, channel_of: all ports, by id, and the inputs by channel reference.
+    ports, port_of, channel_of: all ports, by id, and the inputs by channel reference. is_panned: some have a pan knob.
 
     Raises:
         InputError: Ids used twice, a bus fed by a channel that is not there, or a port whose connector cannot carry
@@ -323,6 +309,7 @@ class DeviceClass:
     ports: tuple[Port, ...] = field(init=False, compare=False, repr=False)
     port_of: Mapping[str, Port] = field(init=False, compare=False, repr=False)
     channel_of: Mapping[str, tuple[InputPort, int]] = field(init=False, compare=False, repr=False)
+    is_panned: bool = field(init=False, compare=False, repr=False)
 
     def __post_init__(self) -> None:
         # Looked up far more often than a class is made.
@@ -330,6 +317,7 @@ class DeviceClass:
         object.__setattr__(self, "port_of", {port.id: port for port in self.ports})
         channels = {ref: (port, index) for port in self.inputs for index, ref in enumerate(channel_refs(port))}
         object.__setattr__(self, "channel_of", channels)
+        object.__setattr__(self, "is_panned", any(port.pan is not None for port in self.inputs))
         ids = [port.id for port in self.ports]
         if len(set(ids)) != len(ids):
             raise InputError(f"class {self.id}: two ports share one id")

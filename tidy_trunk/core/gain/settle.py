@@ -22,7 +22,7 @@ from tidy_trunk.core.catalogue import (
 )
 from tidy_trunk.core.gain.order import Group, groups_into
 from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
-from tidy_trunk.core.plan import TARGETS, Edit, Plan, PortRef, Rig, Run, SetControl, Unit
+from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, Run, SetControl, Unit
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
@@ -231,7 +231,7 @@ def _score_of(progress: Progress, plan: Plan, run: Run) -> Score:
     sound = trial.sound
     if sound is None:
         return (0.0,) * 7
-    target = TARGETS[plan.defaults.target]
+    target = trial.target
     silent = sound.average == SILENCE_DB
     miss = 0.0 if silent else abs(target.miss_db(sound.average, sound.peak))
     margin, doubt = trial.margin_db()
@@ -254,7 +254,7 @@ def _whole(value: float) -> float:
 
 def _heard_hiss(sound: Sound) -> float:
     """Gear noise against the signal, as far as the room does not hide it; in dB, 0 where nobody hears it."""
-    above = sound.gear_noise - (sound.room_noise - AUDIBLE_DB)
+    above = sound.gear_noise_a - (sound.room_noise_a - AUDIBLE_DB)
     return above if math.isfinite(above) and above > 0 else 0.0
 
 

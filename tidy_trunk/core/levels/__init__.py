@@ -1,15 +1,16 @@
 """Levels at every stage, noise with its contributors, clip points, tolerance."""
 
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
+from tidy_trunk.core.levels.gear import input_ceiling_dbu, input_stage_dbu
+from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
-from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed
+from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed, weaker
+from tidy_trunk.core.levels.spectra import Spectrum, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.levels.stages import (
     Reckoner,
     StageLevel,
     full_scale_at_input_dbu,
-    input_ceiling_dbu,
-    input_stage_dbu,
     run_loss_db,
 )
 
@@ -23,13 +24,18 @@ __all__ = [
     "Rung",
     "Safety",
     "Sound",
+    "Spectrum",
     "StageLevel",
+    "Step",
     "TrackLevel",
+    "a_change_db",
+    "cut_change_db",
     "doubts",
     "first_measurement",
     "full_scale_at_input_dbu",
     "input_ceiling_dbu",
     "input_stage_dbu",
+    "low_cut_db",
     "mixed",
     "noise_budget",
     "rise_db",
@@ -37,4 +43,5 @@ __all__ = [
     "safeties",
     "safety_advice",
     "safety_words",
+    "weaker",
 ]

@@ -50,12 +50,15 @@ class Doubt:
 
 
 def noise_budget(track: TrackLevel) -> tuple[NoiseShare, ...]:
-    """Every noise of a track, the one that rules first. Powers add: a cure takes away its own share. [HANDBOOK] §6"""
-    noises = sorted(track.sound.noises, key=lambda noise: -noise.level)
-    total = track.sound.noise
+    """Every noise of a track, the one that rules to the ear first.
+
+    Powers add, and a cure takes away its own share: what it drops is A-weighted. Source: [HANDBOOK] §6
+    """
+    noises = sorted(track.sound.noises, key=lambda noise: -noise.a_level)
+    total = track.sound.noise_a
     found = []
     for index, noise in enumerate(noises):
-        rest = sum_powers_db(other.level for at, other in enumerate(noises) if at != index)
+        rest = sum_powers_db(other.a_level for at, other in enumerate(noises) if at != index)
         found.append(NoiseShare(noise, total - rest if rest > SILENCE_DB else math.inf))
     return tuple(found)
 

@@ -2,13 +2,18 @@
 
 import math
 from dataclasses import dataclass
+from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Provenance
+from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner, StageLevel
-from tidy_trunk.core.plan import TARGETS, Rig
+from tidy_trunk.core.plan import Rig, Target
 from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
+
+TOLD_DB: Final = 0.05
+"""ASSUMED_ least that is told of: less is printed as nothing."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -17,6 +22,7 @@ class TrackLevel:
 
     trace: Trace
     sound: Sound
+    target: Target
     sources: tuple[str, ...]
     miss_db: float | None
 
@@ -38,26 +44,23 @@ class TrackLevel:
         return self.sound.ruling_noise
 
     @property
-    def room_noise_dbfs(self) -> float:
-        return self.sound.room_noise
-
-    @property
-    def gear_noise_dbfs(self) -> float:
-        """All noise that is not the room's."""
-        return self.sound.gear_noise
-
-    @property
     def provenance(self) -> Provenance:
         return self.sound.weakest
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Rung:
-    """A stage as the ladder draws it: `dbu_offset` added to its levels puts all stages on one dBu scale."""
+    """A stage as the ladder draws it: `dbu_offset` added to its levels puts all stages on one dBu scale.
+
+    begins: what the ladder begins with here, in words; "" on all other rungs.
+    steps: what became of the average since the rung before, or since what it begins with.
+    """
 
     level: StageLevel
     label: str
     dbu_offset: float
+    begins: str = ""
+    steps: tuple[Step, ...] = ()
 
 
 class Report:
@@ -71,9 +74,9 @@ class Report:
 
     def _track(self, trace: Trace) -> TrackLevel:
         sound = self.reckoner.track_sound(trace.stage)
-        target = TARGETS[self.rig.plan.defaults.target]
+        target = self.rig.target_of(trace.device, trace.bus)
         miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
-        return TrackLevel(trace=trace, sound=sound, sources=trace.stage.sources, miss_db=miss)
+        return TrackLevel(trace=trace, sound=sound, target=target, sources=trace.stage.sources, miss_db=miss)
 
     def track(self, track_id: str) -> TrackLevel | None:
         return next((track for track in self.tracks if track.trace.id == track_id), None)
@@ -105,13 +108,33 @@ class Report:
         A digital stage is drawn where its full scale would stand as a voltage: at the next analogue output after it,
         else at the analogue input before it.
         """
-        path = [stage for stage in self.main_path(trace.stage, through) if not self._says_nothing(stage)]
-        offsets = [self._offset(path, index) for index in range(len(path))]
-        labels = [self.reckoner.place_words(stage) for stage in path]
-        return [
-            Rung(level=self.reckoner.level(stage), label=label, dbu_offset=offset)
-            for stage, offset, label in zip(path, offsets, labels, strict=True)
-        ]
+        whole = self.main_path(trace.stage, through)
+        path = [stage for stage in whole if not self._says_nothing(stage)]
+        found, begins, steps = [], "", []
+        for before, stage in zip([None, *whole], whole, strict=False):
+            if stage.place is Place.SOUND:
+                source = self.rig.plan.sources[stage.name]
+                begins = f"{source.label} at 1 m, {source.average_db_spl:g} dB SPL"
+            elif before is not None:
+                steps += self._account(before, stage)
+            if stage in path:
+                offset = self._offset(path, path.index(stage))
+                label, level = self.reckoner.place_words(stage), self.reckoner.level(stage)
+                found.append(Rung(level=level, label=label, dbu_offset=offset, begins=begins, steps=tuple(steps)))
+                begins, steps = "", []
+        return found
+
+    def _account(self, before: Stage, stage: Stage) -> list[Step]:
+        """What became of the average between two stages, to the last tenth."""
+        level, came_from = self.reckoner.level(stage), self.reckoner.level(before)
+        steps = list(level.steps.get(before.key, ()))
+        start = came_from.sound.average
+        if before.place is Place.SOUND:
+            start = self.rig.plan.sources[before.name].average_db_spl
+        rest = level.sound.average - start - sum(step.by_db for step in steps)
+        if math.isfinite(rest) and abs(rest) >= TOLD_DB:
+            steps.append(Step("with what else comes in", rest))
+        return steps
 
     def _says_nothing(self, stage: Stage) -> bool:
         """Sources, which the microphone sums, and aerials, which pass on what is on air, are no rungs of their own."""

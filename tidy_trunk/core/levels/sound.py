@@ -1,12 +1,13 @@
 """Sound at one point: how loud, how noisy, how sure, and whether it has been clipped."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Provenance
-from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+from tidy_trunk.core.levels.spectra import Cuts, Spectrum, a_change_db, cut_change_db
+from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, ratio_from_db, sum_powers_db
 
 MOST_CONTRIBUTORS: Final = 10
 """ASSUMED_ noises told apart on one track: the smallest of a large mix are summed into one, as nobody hears them singly."""
@@ -14,15 +15,41 @@ MOST_CONTRIBUTORS: Final = 10
 OTHERS: Final = "all other gear"
 """ASSUMED_ name of that sum."""
 
+ROUNDING: Final = 1e-9
+"""ASSUMED_ part of a voltage that is no voltage any more but what rounding leaves of two equal ones."""
+
 _STRENGTH = {Provenance.TYPICAL: 0, Provenance.MANUAL: 1, Provenance.MEASURED: 2}
 
 
 class Noise(NamedTuple):
-    """One contributor to the noise, at the level that it has here."""
+    """One contributor to the noise, at the level that it has here, unweighted from 20 Hz to 20 kHz.
+
+    born: what it was where it came in, in `unit`; cuts: the low cuts that it has been through since.
+    """
 
     name: str
     level: float
     is_room: bool = False
+    spectrum: Spectrum = Spectrum.FLAT
+    cuts: Cuts = ()
+    born: float = SILENCE_DB
+    unit: str = ""
+
+    @property
+    def a_level(self) -> float:
+        """A-weighted: as loud as it is to the ear."""
+        return self.level + a_change_db(self.spectrum, self.cuts)
+
+    def behind(self, cut_hz: int) -> "Noise":
+        """What a low cut leaves of it."""
+        cuts = (*self.cuts, cut_hz)
+        change = cut_change_db(self.spectrum, cuts) - cut_change_db(self.spectrum, self.cuts)
+        return self._replace(level=self.level + change, cuts=cuts)
+
+
+def noise_in(name: str, level: float, unit: str, *, spectrum: Spectrum = Spectrum.FLAT, is_room: bool = False) -> Noise:
+    """A noise where it comes in, at its unweighted level."""
+    return Noise(name, level, is_room, spectrum, (), level, unit)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +71,7 @@ class Sound:
     variance_db2: sum of the squares of the independent ± behind the level; its root is the tolerance.
     weakest: the least certain provenance among the figures behind it.
     limited_db: by how much a limiter presses a burst down.
+    lifted_db: by how much automatic level may turn the noise up in a pause.
     clip, burst_clip: where the expected peaks, and where a burst, were first cut off.
     """
 
@@ -58,13 +86,18 @@ class Sound:
     clip: Clip | None = None
     burst_clip: Clip | None = None
     limited_db: float = 0.0
+    lifted_db: float = 0.0
 
     @property
     def noises(self) -> tuple[Noise, ...]:
         """Every contributor at the level that it has here."""
-        if self.noise_by_db == 0.0:
+        by_db = self.noise_by_db
+        if by_db == 0.0:
             return self.noises_before
-        return tuple(Noise(name, level + self.noise_by_db, is_room) for name, level, is_room in self.noises_before)
+        return tuple(
+            Noise(name, level + by_db, is_room, spectrum, cuts, born, unit)
+            for name, level, is_room, spectrum, cuts, born, unit in self.noises_before
+        )
 
     @property
     def tolerance_db(self) -> float:
@@ -72,23 +105,38 @@ class Sound:
 
     @property
     def noise(self) -> float:
-        """Level of all noise together."""
+        """Level of all noise together, unweighted: what a meter shows in a pause."""
         return sum_powers_db(noise.level for noise in self.noises)
 
     @property
-    def room_noise(self) -> float:
-        """Level of the room's part of it."""
-        return sum_powers_db(noise.level for noise in self.noises if noise.is_room)
+    def noise_a(self) -> float:
+        """Level of all noise together, A-weighted: what the ear makes of it."""
+        return sum_powers_db(noise.a_level for noise in self.noises)
+
+    @property
+    def room_noise_a(self) -> float:
+        """Level of the place's part of it, A-weighted."""
+        return sum_powers_db(noise.a_level for noise in self.noises if noise.is_room)
 
     @property
     def gear_noise(self) -> float:
-        """Level of all noise that is not the room's."""
+        """Level of all noise that is not the place's, unweighted."""
         return sum_powers_db(noise.level for noise in self.noises if not noise.is_room)
+
+    @property
+    def gear_noise_a(self) -> float:
+        """The same, A-weighted: what is to be compared with the place."""
+        return sum_powers_db(noise.a_level for noise in self.noises if not noise.is_room)
+
+    @property
+    def pause_noise(self) -> float:
+        """What automatic level makes of the noise between words: as far as it reaches, at most as loud as speech."""
+        return max(self.noise, min(self.noise + self.lifted_db, self.average))
 
     @property
     def ruling_noise(self) -> Noise | None:
         """The contributor that the listener hears."""
-        return max(self.noises, key=lambda noise: noise.level, default=None)
+        return max(self.noises, key=lambda noise: noise.a_level, default=None)
 
     def shifted(self, by_db: float, *figures: Figure) -> "Sound":
         """Louder by so many dB, signal and noise alike, as sure as the figures that say so."""
@@ -105,6 +153,7 @@ class Sound:
             clip=self.clip,
             burst_clip=self.burst_clip,
             limited_db=self.limited_db,
+            lifted_db=self.lifted_db,
         )
 
     def with_noise(self, *noises: Noise) -> "Sound":
@@ -120,6 +169,20 @@ class Sound:
             clip=self.clip,
             burst_clip=self.burst_clip,
             limited_db=self.limited_db,
+            lifted_db=self.lifted_db,
+        )
+
+    def behind_low_cut(self, cut_hz: int) -> "Sound":
+        """What a low cut leaves: of each noise by its spectrum, of the sound as of a voice."""
+        by_db = cut_change_db(Spectrum.VOICE, (cut_hz,))
+        return replace(
+            self,
+            quiet=self.quiet + by_db,
+            average=self.average + by_db,
+            peak=self.peak + by_db,
+            burst=self.burst + by_db,
+            noises_before=tuple(noise.behind(cut_hz) for noise in self.noises),
+            noise_by_db=0.0,
         )
 
     def limited(self, threshold: float) -> "Sound":
@@ -183,7 +246,46 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
         clip=next((sound.clip for sound in sounds if sound.clip), None),
         burst_clip=next((sound.burst_clip for sound in sounds if sound.burst_clip), None),
         limited_db=max(sound.limited_db for sound in sounds),
+        lifted_db=max(sound.lifted_db for sound in sounds),
     )
+
+
+def in_step(sounds: Sequence[tuple[Sound, float]], shared: frozenset[str]) -> Sound:
+    """One sound that arrives by several ways, each with its polarity (1 or -1): voltages add, powers do not.
+
+    shared: names of the noises that come along by all of them; all others are each way's own.
+    """
+    first, _ = max(sounds, key=lambda item: item[0].average)
+
+    def together(level: Callable[[Sound], float]) -> float:
+        return _voltages_db((level(sound), sign) for sound, sign in sounds)
+
+    own, common = [], []
+    for sound, sign in sounds:
+        for noise in sound.noises:
+            if noise.name in shared:
+                common.append((noise, sign))
+            else:
+                own.append(noise)
+    for name in dict.fromkeys(noise.name for noise, _ in common):
+        same = [(noise, sign) for noise, sign in common if noise.name == name]
+        own.append(same[0][0]._replace(level=_voltages_db((noise.level, sign) for noise, sign in same)))
+    return replace(
+        first,
+        quiet=together(lambda sound: sound.quiet),
+        average=together(lambda sound: sound.average),
+        peak=together(lambda sound: sound.peak),
+        burst=together(lambda sound: sound.burst),
+        noises_before=_merged(own),
+        noise_by_db=0.0,
+    )
+
+
+def _voltages_db(levels: Iterable[tuple[float, float]]) -> float:
+    """Level of voltages that add with their signs; what is left by rounding is nothing."""
+    ratios = [sign * ratio_from_db(level) for level, sign in levels]
+    total = abs(sum(ratios))
+    return db_from_ratio(total) if total > ROUNDING * max(map(abs, ratios)) else SILENCE_DB
 
 
 def _one_burst(sounds: Sequence[Sound]) -> float:
@@ -193,12 +295,16 @@ def _one_burst(sounds: Sequence[Sound]) -> float:
 
 
 def _merged(noises: Iterable[Noise]) -> tuple[Noise, ...]:
-    by_name: dict[tuple[str, bool], list[float]] = {}
+    by_name: dict[tuple[str, Cuts], list[Noise]] = {}
     for noise in noises:
-        by_name.setdefault((noise.name, noise.is_room), []).append(noise.level)
-    found = [Noise(name, sum_powers_db(levels), is_room) for (name, is_room), levels in by_name.items()]
+        by_name.setdefault((noise.name, noise.cuts), []).append(noise)
+    found = [
+        same[0] if len(same) == 1 else same[0]._replace(level=sum_powers_db(noise.level for noise in same))
+        for same in by_name.values()
+    ]
     if len(found) <= MOST_CONTRIBUTORS:
         return tuple(found)
     found.sort(key=lambda noise: (not noise.is_room, -noise.level))
     kept, small = found[: MOST_CONTRIBUTORS - 1], found[MOST_CONTRIBUTORS - 1 :]
-    return (*kept, Noise(OTHERS, sum_powers_db(noise.level for noise in small)))
+    rest = sum_powers_db(noise.level for noise in small)
+    return (*kept, noise_in(OTHERS, rest, small[0].unit))

@@ -1,27 +1,29 @@
 """Levels at every stage of a trace: what is there, what the stage can take, and what it adds."""
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from typing import Final
 
 from tidy_trunk.core.catalogue import (
-    CAPSULE_PAD_KEY,
-    InputMode,
-    InputPort,
-    PadPlace,
+    Pattern,
     Provenance,
     Signal,
-    TrimKind,
     channel_refs,
 )
-from tidy_trunk.core.levels.sound import Noise, Sound, mixed
+from tidy_trunk.core.levels.gear import a_weighted, breathing, convert, drive, hear_voltage, input_ceiling_dbu
+from tidy_trunk.core.levels.passage import Passage, Step
+from tidy_trunk.core.levels.sound import Sound, in_step, mixed, noise_in
+from tidy_trunk.core.levels.spectra import Spectrum
 from tidy_trunk.core.plan import ROOMS, Rig, Run, Unit
 from tidy_trunk.core.trace import Place, Stage, StageKey, run_link
-from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, microphone_dbu, sum_powers_db, thermal_noise_dbu
+from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, sum_powers_db
 
 CEILING_OF_BUS_DBFS: Final = 0.0
 """Nothing on a fixed-point track is above full scale. [AES17]"""
+
+NO_STEPS: Final[Mapping[StageKey, tuple[Step, ...]]] = {}
+"""ASSUMED_ account of a stage that does nothing to what feeds it."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,6 +31,7 @@ class StageLevel:
     """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips.
 
     over_db, burst_over_db: how far the expected peaks, and a burst, go above it; 0 or more.
+    steps: by stage that feeds it, what became of the average on the way from there.
     """
 
     stage: Stage
@@ -37,6 +40,7 @@ class StageLevel:
     ceiling: float = math.inf
     over_db: float = 0.0
     burst_over_db: float = 0.0
+    steps: Mapping[StageKey, tuple[Step, ...]] = field(default_factory=dict)
 
 
 class Reckoner:
@@ -73,73 +77,82 @@ class Reckoner:
     def _sound(self, stage: Stage) -> StageLevel:
         source = self.rig.plan.sources[stage.name]
         capsule = self.rig.unit(stage.device).device_class.capsule
-        directivity = capsule.pattern.directivity if capsule is not None else 1.0
-        critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(directivity)
-        # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
-        by_db = -db_from_ratio(source.heard_by[stage.device])
-        if math.isfinite(critical_m):
-            by_db = sum_powers_db((by_db, -db_from_ratio(critical_m)))
-        sound = Sound(
-            quiet=source.quiet_db_spl,
-            average=source.average_db_spl,
-            peak=source.peak_db_spl,
-            burst=source.burst_db_spl,
-            variance_db2=source.tolerance_db**2,
-            weakest=Provenance.TYPICAL,
+        pattern = capsule.pattern if capsule is not None else Pattern.OMNI
+        distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
+        critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(pattern.directivity)
+        way = Passage(
+            Sound(
+                quiet=source.quiet_db_spl,
+                average=source.average_db_spl,
+                peak=source.peak_db_spl,
+                burst=source.burst_db_spl,
+                variance_db2=source.tolerance_db**2,
+                weakest=Provenance.TYPICAL,
+            )
         )
-        return StageLevel(stage=stage, unit="dB SPL", sound=sound.shifted(by_db))
+        # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
+        direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
+        way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
+        if angle_deg:
+            way.shift(f"{angle_deg:g}° off axis, {pattern}", pattern.off_axis_db(angle_deg))
+        if math.isfinite(critical_m):
+            back_db = -db_from_ratio(critical_m)
+            way.shift("what the room gives back", sum_powers_db((direct_db, back_db)) - direct_db)
+        return StageLevel(stage=stage, unit="dB SPL", sound=way.sound, steps={stage.key: tuple(way.steps)})
 
     def _microphone(self, stage: Stage) -> StageLevel:
-        unit = self.rig.unit(stage.device)
+        unit, defaults = self.rig.unit(stage.device), self.rig.plan.defaults
         capsule = unit.device_class.capsule
+        steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
         sound = mixed([self.level(source).sound for source, _ in stage.feeds])
-        sound = sound.with_noise(Noise("room", self.rig.plan.defaults.room_noise_db_spl, is_room=True))
+        noises = [a_weighted("room", defaults.room_noise_db_spl, Spectrum.ROOM, is_room=True)]
+        if defaults.rumble_db_spl:
+            noises.append(noise_in("rumble", defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
         if capsule is not None and capsule.self_noise_db_a is not None:
-            sound = sound.with_noise(Noise(f"{unit.label} self-noise", capsule.self_noise_db_a.value))
-        return _against(stage, "dB SPL", sound, capsule.max_db_spl.value if capsule else math.inf)
+            noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, Spectrum.FLAT))
+        sound = sound.with_noise(*noises)
+        return _against(stage, "dB SPL", sound, capsule.max_db_spl.value if capsule else math.inf, steps)
 
     def _output(self, stage: Stage) -> StageLevel:
         unit = self.rig.unit(stage.device)
         port = unit.output(stage.name)
         mode = unit.output_mode(port)
-        capsule = unit.device_class.capsule
         upstream = self.level(stage.feeds[0][0])
-        sound = self._passed_on(upstream, unit)
-        if capsule is not None:
-            pad_db = float(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
-            sensitivity = capsule.sensitivity_mv_per_pa
-            sound = sound.shifted(microphone_dbu(sensitivity.value, 0.0) - pad_db, sensitivity)
-            if capsule.self_noise_db_a is None:
-                sound = sound.with_noise(Noise(f"{unit.label} coil", thermal_noise_dbu(mode.source_ohm.value)))
-            return StageLevel(stage=stage, unit="dBu", sound=sound)
-        if mode.full_scale_dbu is None:
-            return StageLevel(stage=stage, unit="dBFS", sound=sound, ceiling=CEILING_OF_BUS_DBFS)
-        trim_db = unit.trim_db(port, mode)
-        sound = sound.shifted(mode.full_scale_dbu.value + trim_db, mode.full_scale_dbu)
-        if mode.noise_dbu is not None:
-            own = mode.noise_dbu.value + (trim_db if mode.trim_kind is TrimKind.ANALOGUE else 0.0)
-            sound = sound.with_noise(Noise(f"{unit.label} {port.label} hiss", own))
-        return StageLevel(stage=stage, unit="dBu", sound=sound, ceiling=mode.full_scale_dbu.value + trim_db)
+        way = self._leaving(upstream, unit)
+        unit_out, ceiling = "dBu", math.inf
+        if unit.device_class.capsule is not None:
+            hear_voltage(way, unit, unit.device_class.capsule, mode)
+        elif mode.full_scale_dbu is None:
+            unit_out, ceiling = "dBFS", CEILING_OF_BUS_DBFS
+            if mode.compander_db is not None:
+                way.hear(breathing(unit, way.sound, mode.compander_db.value))
+        else:
+            ceiling = mode.full_scale_dbu.value + unit.trim_db(port, mode)
+            drive(way, unit, port, mode)
+        steps = {upstream.stage.key: tuple(way.steps)}
+        return StageLevel(stage=stage, unit=unit_out, sound=way.sound, ceiling=ceiling, steps=steps)
 
     def _lead(self, stage: Stage) -> StageLevel:
         run = stage.run
         assert run is not None  # a lead stage is made with its run
         unit = self.rig.unit(run.receiving.device)
-        port = unit.input(run.receiving.port)
-        mode = unit.input_mode(port)
+        mode = unit.input_mode(unit.input(run.receiving.port))
         levels = [self.level(upstream) for upstream, _ in stage.feeds]
         unit_sent = levels[0].unit
-        if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL) or _cancels(stage):
-            # Numbers and voltages do not meet; and left minus right of one sound is nothing.
-            return StageLevel(stage=stage, unit=unit_sent, sound=Sound())
-        sound = mixed(
-            [
-                level.sound.shifted(db_from_ratio(abs(ratio)))
-                for level, (_, ratio) in zip(levels, stage.feeds, strict=True)
-            ]
-        )
+        if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL):
+            return StageLevel(stage=stage, unit=unit_sent, sound=Sound())  # numbers and voltages do not meet
         losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
-        return StageLevel(stage=stage, unit=unit_sent, sound=sound.shifted(0.0, *losses) if losses else sound)
+        ways = []
+        for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
+            way = Passage(level.sound)
+            if ratio != 1 or losses:
+                way.shift("lead, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
+            ways.append(way)
+        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+        signs = [math.copysign(1.0, ratio) for _, ratio in stage.feeds]
+        return StageLevel(
+            stage=stage, unit=unit_sent, sound=self._together(stage, [way.sound for way in ways], signs), steps=steps
+        )
 
     def _input(self, stage: Stage) -> StageLevel:
         unit = self.rig.unit(stage.device)
@@ -153,37 +166,53 @@ class Reckoner:
 
     def _bus(self, stage: Stage) -> StageLevel:
         unit = self.rig.unit(stage.device)
-        sound = mixed([self._passed_on(self.level(feed), unit) for feed, _ in stage.feeds])
+        bus = unit.bus(stage.name)
+        ways = []
+        for feed, _ in stage.feeds:
+            way = self._leaving(self.level(feed), unit)
+            way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
+            ways.append(way)
+        sound = self._together(stage, [way.sound for way in ways], [1.0] * len(ways))
+        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
         ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
-        return _against(stage, "dBFS", sound, ceiling)
+        return _against(stage, "dBFS", sound, ceiling, steps)
 
-    def _passed_on(self, level: StageLevel, unit: Unit) -> Sound:
+    def _together(self, stage: Stage, sounds: Sequence[Sound], signs: Sequence[float]) -> Sound:
+        """All that feeds a stage: what is one and the same sound adds as voltages do, all else by power."""
+        if len(sounds) == 1:
+            return sounds[0]
+        groups: dict[tuple[StageKey, ...], list[tuple[Sound, float]]] = {}
+        begins: dict[tuple[StageKey, ...], Stage] = {}
+        for (feed, _), sound, sign in zip(stage.feeds, sounds, signs, strict=True):
+            origin = origin_of(feed)
+            groups.setdefault(_keys(origin), []).append((sound, sign))
+            begins[_keys(origin)] = origin
+        return mixed(
+            [
+                same[0][0] if len(same) == 1 else in_step(same, self._noises_of(begins[key]))
+                for key, same in groups.items()
+            ]
+        )
+
+    def _noises_of(self, origin: Stage) -> frozenset[str]:
+        """Names of the noises that were there already where a sound began to go several ways."""
+        sound = self.level(origin).sound
+        if origin.place is Place.BUS:
+            sound = self.track_sound(origin)
+        return frozenset(noise.name for noise in sound.noises)
+
+    def _leaving(self, level: StageLevel, unit: Unit) -> Passage:
         """What leaves a stage: cut at its ceiling and, behind an input, converted and with the input's noise."""
         stage = level.stage
-        sound = level.sound.capped(level.ceiling, stage.device, self.place_words(stage))
-        if level.unit == "dBFS" or stage.place is not Place.INPUT:
-            return sound
-        port = unit.input(stage.name)
-        mode = unit.input_mode(port)
-        if mode.full_scale_dbu is None:
-            return sound
-        gain_db = unit.gain_db(port, mode)
-        limit = unit.limiter_dbfs(port)
-        sound = sound.shifted(-_pad_at(PadPlace.FIRST, unit, port))
-        if mode.ein_dbu is not None:
-            sound = sound.with_noise(Noise(f"{unit.label} preamp", mode.ein_dbu.value))
-        between_db = gain_db - _pad_at(PadPlace.BETWEEN, unit, port)
-        sound = sound.shifted(between_db - mode.full_scale_dbu.value, mode.full_scale_dbu)
-        if limit is not None:
-            # One before the converter saves it; one behind it presses down what has been cut there already.
-            sound = sound.limited(limit)
-        if port.idle_noise_dbfs is not None:
-            sound = sound.with_noise(Noise(f"{unit.label} converter", port.idle_noise_dbfs.value))
-        return sound.shifted(-_pad_at(PadPlace.LAST, unit, port))  # acts on all of it
+        way = Passage(level.sound)
+        way.cap(level.ceiling, stage.device, self.place_words(stage))
+        if level.unit == "dBu" and stage.place is Place.INPUT:
+            convert(way, unit, unit.input(stage.name))
+        return way
 
     def track_sound(self, stage: Stage) -> Sound:
         """What is written to the file."""
-        return self._passed_on(self.level(stage), self.rig.unit(stage.device))
+        return self._leaving(self.level(stage), self.rig.unit(stage.device)).sound
 
     def place_words(self, stage: Stage) -> str:
         """A stage as it is named in sentences."""
@@ -197,32 +226,6 @@ class Reckoner:
         if stage.place is Place.SOUND:
             return self.rig.plan.sources[stage.name].label
         return unit.label
-
-
-def input_ceiling_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
-    """dBu at the terminals at which an input begins to clip, in its first stage or at its converter."""
-    if mode.full_scale_dbu is None:
-        return math.inf
-    stage = mode.clip_dbu.value if mode.clip_dbu is not None else math.inf
-    converter = mode.full_scale_dbu.value - unit.gain_db(port, mode) + _pad_at(PadPlace.BETWEEN, unit, port)
-    if port.limiter_place is not PadPlace.LAST and unit.limiter_dbfs(port) is not None:
-        converter = math.inf
-    return min(converter, stage) + _pad_at(PadPlace.FIRST, unit, port)
-
-
-def _pad_at(place: PadPlace, unit: Unit, port: InputPort) -> float:
-    """Loss of the input's attenuator in dB, if it sits there and is on."""
-    return unit.pad_db(port) if port.pad_place is place else 0.0
-
-
-def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
-    """dBu at the terminals that the input takes with its gain turned down: what no knob can mend."""
-    if mode.full_scale_dbu is None:
-        return math.inf
-    lowest = mode.gain.minimum_db if mode.gain is not None else 0.0
-    converter = mode.full_scale_dbu.value - lowest + _pad_at(PadPlace.BETWEEN, unit, port)
-    stage = mode.clip_dbu.value if mode.clip_dbu is not None else converter
-    return stage + _pad_at(PadPlace.FIRST, unit, port)
 
 
 def full_scale_at_input_dbu(rig: Rig, run: Run) -> float | None:
@@ -245,24 +248,26 @@ def run_loss_db(rig: Rig, run: Run) -> float:
     return -db_from_ratio(ratio) if ratio else math.inf
 
 
-def _against(stage: Stage, unit: str, sound: Sound, ceiling: float) -> StageLevel:
+def _against(
+    stage: Stage, unit: str, sound: Sound, ceiling: float, steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS
+) -> StageLevel:
     over = max(sound.peak - ceiling, 0.0) if sound.peak > SILENCE_DB else 0.0
     burst_over = max(sound.burst - ceiling, 0.0) if sound.burst > SILENCE_DB else 0.0
-    return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling, over_db=over, burst_over_db=burst_over)
+    return StageLevel(
+        stage=stage, unit=unit, sound=sound, ceiling=ceiling, over_db=over, burst_over_db=burst_over, steps=steps
+    )
 
 
-def _cancels(stage: Stage) -> bool:
-    """Whether two arrivals in opposite polarity carry the same sound, so that nothing is left."""
-    if len(stage.feeds) != 2:
-        return False
-    (first, up), (second, down) = stage.feeds
-    same = [feed.key for feed, _ in first.feeds] == [feed.key for feed, _ in second.feeds]
-    same_mix = _bus_inputs(first) == _bus_inputs(second)
-    return up * down < 0 and (same or same_mix)
+def origin_of(stage: Stage) -> Stage:
+    """Where the sound of a stage was last mixed from several, or began: two with one origin carry the same sound."""
+    while len(stage.feeds) == 1 and stage.place is not Place.MICROPHONE:
+        stage = stage.feeds[0][0]
+    return stage
 
 
-def _bus_inputs(output: Stage) -> list[StageKey]:
-    return [feed.key for bus, _ in output.feeds for feed, _ in bus.feeds]
+def _keys(origin: Stage) -> tuple[StageKey, ...]:
+    """What tells origins apart: two mixes of the same inputs are the same sound."""
+    return tuple(feed.key for feed, _ in origin.feeds) if origin.place is Place.BUS else (origin.key,)
 
 
 def _channel_label(unit: Unit, stage: Stage) -> str:

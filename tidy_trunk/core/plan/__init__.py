@@ -15,14 +15,17 @@ from tidy_trunk.core.plan.edits import (
     RemoveDevice,
     RemoveLead,
     RemoveSource,
+    RemoveTarget,
     RenameDevice,
     RouteBus,
     SaveLead,
+    SaveTarget,
     SetControl,
     SetFigure,
     SetJob,
     SetParts,
     SetPath,
+    SetRole,
     SetSource,
     SetStrainRelief,
     apply_edits,
@@ -49,7 +52,7 @@ from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
-from tidy_trunk.core.plan.targets import TARGETS, Target
+from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.core.plan.validate import validate
 
 __all__ = [
@@ -83,18 +86,22 @@ __all__ = [
     "RemoveDevice",
     "RemoveLead",
     "RemoveSource",
+    "RemoveTarget",
     "RenameDevice",
     "Rig",
+    "Role",
     "Room",
     "RouteBus",
     "Run",
     "SaveLead",
+    "SaveTarget",
     "School",
     "SetControl",
     "SetFigure",
     "SetJob",
     "SetParts",
     "SetPath",
+    "SetRole",
     "SetSource",
     "SetStrainRelief",
     "Source",

@@ -8,6 +8,7 @@ from tidy_trunk.core.plan.edits import default_words
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
 from tidy_trunk.core.plan.path import path_words
 from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.targets import Role
 
 _T = TypeVar("_T")
 
@@ -30,6 +31,7 @@ def _all(before: Plan, after: Plan) -> Iterator[str]:
     first, second = Rig(before), Rig(after)
     yield from _items("class", before.classes, after.classes)
     yield from _items("lead", before.leads, after.leads)
+    yield from _items("target", before.targets, after.targets)
     for old_device, device in _pairs(before.devices, after.devices):
         yield from _device(first, second, old_device, device)
     yield from _items("source", before.sources, after.sources)
@@ -93,6 +95,10 @@ def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> 
     for place, feeds in fed.items():
         if feeds != was_fed[place]:
             yield f"{new.label}: {place} from {feeds}, was from {was_fed[place]}"
+    for bus in unit.device_class.buses:
+        then, now_for = (device.roles.get(bus.id, Role.DIALOGUE) for device in (old, new))
+        if then != now_for:
+            yield f"{unit.bus_label(bus.id)} is for {now_for}, was for {then}"
     names = {named.path: named for named in figures_of(unit.device_class)}
     for path in dict.fromkeys([*old.figures, *new.figures]):
         if old.figures.get(path) != new.figures.get(path):

@@ -7,6 +7,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
 from tidy_trunk.core.plan.rooms import OPEN
+from tidy_trunk.core.plan.targets import Role, Target
 from tidy_trunk.core.radio import GUARD_MHZ
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
@@ -58,9 +59,13 @@ class PortRef(NamedTuple):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Defaults:
-    """What holds for the whole job. Room noise in dB(A), unweighted figures taken as equal to it.
+    """What holds for the whole job.
 
+    room_noise_db_spl: what a place makes of noise at a microphone, A-weighted.
+    rumble_db_spl: wind, traffic and machines below the voice, unweighted at the microphone in its windshield; 0: none.
     room: id of the kind of place, of `ROOMS`.
+    target, effects_target, guide_target, timecode_target: ids of the targets of tracks of each role; `target` is that
+        of dialogue, and of a track of which nothing is said.
     school: how ways to match are ranked; their figures are the same.
     slack_share, slack_end_m: what a lead must be longer than its path, as a share of it and at each end.
     radio_guard_mhz: how near a product of intermodulation may come to a frequency in use.
@@ -69,12 +74,16 @@ class Defaults:
 
     frame_rate: str = "25"
     target: str = "film"
+    effects_target: str = "wide"
+    guide_target: str = "guide"
+    timecode_target: str = "timecode"
     school: School = School.CLEAN
     room: str = OPEN
     alignment_dbfs: float = -20.0
     mains_hz: int = 50
     sample_rate_hz: int = 48_000
     room_noise_db_spl: float = 35.0
+    rumble_db_spl: float = 0.0
     slack_share: float = SLACK_SHARE
     slack_end_m: float = SLACK_END_M
     frequencies_cleared: bool = False
@@ -113,6 +122,7 @@ class Device:
     settings: by control id; a control that is not named stands at its default.
     routing: bus id → channel references that feed it, where it differs from the class.
     feeds: output channel → bus id, where it differs from the class.
+    roles: track → what it is kept for, where that is not dialogue.
     figures: figures of this very device, which beat those of its class.
     """
 
@@ -122,6 +132,7 @@ class Device:
     settings: Mapping[str, Setting] = field(default_factory=dict)
     routing: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     feeds: Mapping[str, str] = field(default_factory=dict)
+    roles: Mapping[str, Role] = field(default_factory=dict)
     figures: Mapping[str, Figure] = field(default_factory=dict)
 
 
@@ -129,6 +140,7 @@ class Device:
 class Source:
     """Somebody or something to be heard: levels in dB SPL at 1 m, and the distance in m to each microphone.
 
+    off_axis_deg: by microphone, from how far beside its axis it is heard; on axis where nothing is said.
     burst_db_spl: what comes unannounced, above the expected peaks.
     irreplaceable: it happens once, so that one recorder is not enough.
     """
@@ -141,6 +153,7 @@ class Source:
     burst_db_spl: float
     tolerance_db: float = SOURCE_TOLERANCE_DB
     heard_by: Mapping[str, float] = field(default_factory=dict)
+    off_axis_deg: Mapping[str, float] = field(default_factory=dict)
     irreplaceable: bool = False
 
 
@@ -215,6 +228,7 @@ class Plan:
     defaults: Defaults = field(default_factory=Defaults)
     classes: Mapping[str, OwnClass] = field(default_factory=dict)
     leads: Mapping[str, OwnLead] = field(default_factory=dict)
+    targets: Mapping[str, Target] = field(default_factory=dict)
     devices: Mapping[str, Device] = field(default_factory=dict)
     sources: Mapping[str, Source] = field(default_factory=dict)
     runs: Mapping[str, Run] = field(default_factory=dict)

@@ -1,14 +1,18 @@
 """The plan with its classes and settings looked up: what stands where, right now."""
 
+import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 from tidy_trunk.core.catalogue import (
     CELL_KEY,
     DEVICES,
     FOUR_TRACKS_KEY,
     LEADS,
+    PAN_CENTRE,
+    PAN_LEFT,
     POWER_KEY,
     SAMPLE_RATE_KEY,
     USUAL_RATE_HZ,
@@ -23,20 +27,27 @@ from tidy_trunk.core.catalogue import (
     Power,
     Supply,
     channel_refs,
+    digital_gain_key,
     frequency_key,
     gain_key,
     limiter_key,
     link_key,
+    low_cut_key,
     mode_key,
     pad_key,
+    pan_key,
     switch_key,
     trim_key,
     with_figures,
 )
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
 from tidy_trunk.core.plan.own_leads import lead_class
+from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.core.wiring import Link
 from tidy_trunk.errors import UnknownItemError
+
+PAN_LAW_DB: Final = 3.0
+"""What a pan knob takes off in the middle, so that a voice is as loud wherever it stands: constant power. [PRACTICE]"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,6 +143,26 @@ class Unit:
         on = self.device.settings.get(limiter_key(port.id), False)
         return port.limiter_dbfs.value if port.limiter_dbfs is not None and on else None
 
+    def low_cut_hz(self, port: InputPort) -> int | None:
+        """From where down the input cuts; None where it has no low cut or that is off."""
+        wanted = self.device.settings.get(low_cut_key(port.id), "off")
+        return None if wanted == "off" or not port.low_cut_hz else int(str(wanted))
+
+    def digital_gain_db(self, port: InputPort) -> float:
+        """Gain behind the converter, 0 where there is none."""
+        if port.digital_gain is None:
+            return 0.0
+        return float(self.device.settings.get(digital_gain_key(port.id), port.digital_gain.default_db))
+
+    def pan_loss_db(self, bus: Bus, port: InputPort) -> float:
+        """What a pan knob takes off on the way to a mix: nothing at full left or right, inf on the other side."""
+        if port.pan is None or bus.id not in port.pan:
+            return 0.0
+        stands = self.device.settings.get(pan_key(port.id), PAN_CENTRE)
+        if stands == PAN_CENTRE:
+            return PAN_LAW_DB
+        return 0.0 if bus.id == port.pan[0 if stands == PAN_LEFT else 1] else math.inf
+
     def places_on(self, port: InputPort, what: str, places: tuple[str, ...], default: bool) -> tuple[str, ...]:
         """In which of its places a thing is switched on."""
         settings = self.device.settings
@@ -178,7 +209,12 @@ class Unit:
         return bool(self.device.settings.get(CELL_KEY, False))
 
     def bus_inputs(self, bus: Bus) -> tuple[str, ...]:
-        return self.device.routing.get(bus.id, bus.inputs)
+        """Channel references that feed a mix or track as it is routed and panned now."""
+        refs = self.device.routing.get(bus.id, bus.inputs)
+        if not self.device_class.is_panned:
+            return refs
+        ports = self.device_class.channel_of
+        return tuple(ref for ref in refs if self.pan_loss_db(bus, ports[ref][0]) < math.inf)
 
     def fed_bus(self, channel_ref: str) -> Bus | None:
         bus_id = self.device.feeds.get(channel_ref, self.device_class.feeds.get(channel_ref))
@@ -245,6 +281,22 @@ class Rig:
         if class_id not in DEVICES:
             raise UnknownItemError(f"there is no class of device '{class_id}': choose one of the catalogue")
         return DEVICES[class_id]
+
+    @property
+    def targets(self) -> Mapping[str, Target]:
+        """The built-in targets and those of the user's own, by id."""
+        return {**TARGETS, **self.plan.targets} if self.plan.targets else TARGETS
+
+    def target_of(self, device: str, bus_id: str) -> Target:
+        """What a track is wanted at, by what it is kept for; a mix is taken as dialogue."""
+        defaults = self.plan.defaults
+        wanted = {
+            Role.DIALOGUE: defaults.target,
+            Role.EFFECTS: defaults.effects_target,
+            Role.GUIDE: defaults.guide_target,
+            Role.TIMECODE: defaults.timecode_target,
+        }
+        return self.targets[wanted[self.plan.devices[device].roles.get(bus_id, Role.DIALOGUE)]]
 
     @cached_property
     def own_leads(self) -> Mapping[str, LeadClass]:

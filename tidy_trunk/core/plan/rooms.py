@@ -8,13 +8,17 @@ from typing import Final
 
 @dataclass(frozen=True, slots=True)
 class Room:
-    """A kind of place. `noise_db_a`: usual when nobody speaks; volume and reverberation 0 in the open."""
+    """A kind of place; volume and reverberation 0 in the open.
+
+    noise_db_a, rumble_db_spl: usual at a microphone when nobody speaks; what lies below the voice, unweighted.
+    """
 
     id: str
     label: str
     volume_m3: float
     reverberation_s: float
     noise_db_a: float
+    rumble_db_spl: float
 
     def critical_distance_m(self, directivity: float) -> float:
         """Where a microphone hears as much of the room as of a source that radiates all round; inf in the open.
@@ -37,13 +41,13 @@ OPEN: Final = "open"
 ROOMS: Final[Mapping[str, Room]] = {
     room.id: room
     for room in (
-        Room(OPEN, "in the open", 0, 0, 45),
-        Room("stage", "treated stage", 1_000, 0.5, 25),
-        Room("furnished", "furnished room", 75, 0.5, 32),
-        Room("office", "bare office", 100, 0.9, 40),
-        Room("hall", "hall", 2_000, 1.6, 38),
-        Room("church", "church", 8_000, 4.0, 35),
-        Room("works", "workshop", 5_000, 2.5, 60),
+        Room(OPEN, "in the open", 0, 0, 45, 60),
+        Room("stage", "treated stage", 1_000, 0.5, 25, 35),
+        Room("furnished", "furnished room", 75, 0.5, 32, 45),
+        Room("office", "bare office", 100, 0.9, 40, 50),
+        Room("hall", "hall", 2_000, 1.6, 38, 50),
+        Room("church", "church", 8_000, 4.0, 35, 45),
+        Room("works", "workshop", 5_000, 2.5, 60, 70),
     )
 }
 """Usual sizes, reverberation and noise of places. [MEMORY]"""

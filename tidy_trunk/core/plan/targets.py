@@ -1,8 +1,18 @@
-"""Where a job wants its levels."""
+"""Where a job wants its levels, for each thing that a track is kept for."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Final
+
+
+class Role(StrEnum):
+    """What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8"""
+
+    DIALOGUE = "dialogue"
+    EFFECTS = "effects"
+    GUIDE = "guide"  # only to find sync, or in an emergency
+    TIMECODE = "timecode"
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +45,9 @@ TARGETS: Final[Mapping[str, Target]] = {
         Target("unrehearsed", "unrehearsed", -23, -17),
         Target("direct", "direct to camera", -12, -6, of_peaks=True),
         Target("top", "close to the top", -10, -3, of_peaks=True),
+        Target("guide", "guide", -36, -12),
+        Target("timecode", "timecode", -20, -6, of_peaks=True),
     )
 }
-"""Targets of handbook §6. [PRACTICE]; that the last three and broadcast are read on peaks is ASSUMED_ (their averages would clip)"""
+"""Targets of handbook §6. [PRACTICE]; that broadcast, direct and top are read on peaks is ASSUMED_ (their averages would
+clip); guide and timecode [MEMORY]: loud enough to be found and decoded, with room"""

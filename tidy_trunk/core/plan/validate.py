@@ -9,7 +9,7 @@ from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.rooms import ROOMS
-from tidy_trunk.core.plan.targets import TARGETS
+from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
 
@@ -21,6 +21,9 @@ MOST_RUNS: Final = 1_000
 
 LONGEST_LEAD_M: Final = 500.0
 """ASSUMED_ longest lead: beyond it nobody runs analogue copper."""
+
+LEAST_TARGET_DB: Final = 2.0
+"""ASSUMED_ narrowest range that a voice can be kept in by hand."""
 
 LONGEST_LABEL: Final = 80
 """ASSUMED_ longest name that still reads on a screen or a label."""
@@ -72,18 +75,36 @@ def check_number(at: str, value: float, low: float, high: float, unit: str) -> N
 def _check_defaults(plan: Plan) -> None:
     defaults = plan.defaults
     FrameRate.parse(defaults.frame_rate)
-    if defaults.target not in TARGETS:
-        raise UnknownItemError(f"the job's target '{defaults.target}' is not known: use {', '.join(TARGETS)}")
+    for target in plan.targets.values():
+        _check_target(target)
+    targets = {**TARGETS, **plan.targets}
+    for named in (defaults.target, defaults.effects_target, defaults.guide_target, defaults.timecode_target):
+        if named not in targets:
+            raise UnknownItemError(f"the job's target '{named}' is not known: use {', '.join(targets)}")
     if defaults.room not in ROOMS:
         raise UnknownItemError(f"the kind of place '{defaults.room}' is not known: use {', '.join(ROOMS)}")
     check_number("tone level", defaults.alignment_dbfs, -40, 0, "dBFS")
     check_number("room noise", defaults.room_noise_db_spl, 0, 130, "dB SPL")
+    check_number("rumble", defaults.rumble_db_spl, 0, 130, "dB SPL")
     if defaults.mains_hz not in (50, 60):
         raise RangeError(f"mains is 50 or 60 Hz, not {defaults.mains_hz}")
     check_number("slack", defaults.slack_share * 100, 0, 100, "%")
     check_number("slack at each end", defaults.slack_end_m, 0, 20, "m")
     check_number("radio guard", defaults.radio_guard_mhz, 0.001, 10, "MHz")
     check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
+
+
+def _check_target(target: Target) -> None:
+    at = f"target '{target.id}'"
+    check_label(at, target.label)
+    if target.id in TARGETS:
+        raise PlanError(f"{at}: a built-in target has this id: choose another")
+    check_number(at, target.low_dbfs, -80, 0, "dBFS")
+    check_number(at, target.high_dbfs, -80, 0, "dBFS")
+    if target.high_dbfs - target.low_dbfs < LEAST_TARGET_DB:
+        raise RangeError(
+            f"{at}: from {target.low_dbfs:g} to {target.high_dbfs:g} dBFS is no range: nobody can keep to it"
+        )
 
 
 def _check_device(rig: Rig, device_id: str) -> None:
@@ -111,6 +132,9 @@ def _check_routing(rig: Rig, unit: Unit, at: str) -> None:
             raise PlanError(f"{at}: an input is routed twice to {bus_id}")
         for ref in refs:
             rig.input_channel(unit, ref)
+    for bus_id in unit.device.roles:
+        if bus_id not in buses:
+            raise UnknownItemError(f"{at}: there is no track or mix '{bus_id}' that could be kept for something")
     for channel, bus_id in unit.device.feeds.items():
         if channel not in outputs:
             raise UnknownItemError(f"{at}: there is no output channel '{channel}'")
@@ -133,6 +157,10 @@ def _check_source(rig: Rig, source_id: str) -> None:
         if unit.device_class.capsule is None:
             raise PlanError(f"{at}: {unit.label} is no microphone and hears nothing: name a microphone")
         check_number(f"{at}, distance to {unit.label}", distance_m, 0.01, 1_000, "m")
+    for device_id, angle_deg in source.off_axis_deg.items():
+        if device_id not in source.heard_by:
+            raise PlanError(f"{at}: an angle to {device_id}, which does not hear it: give its distance too")
+        check_number(f"{at}, angle off the axis of {rig.unit(device_id).label}", angle_deg, 0, 180, "°")
 
 
 def _check_runs(rig: Rig) -> None:

@@ -16,7 +16,6 @@ from tidy_trunk.core.catalogue import (
 )
 from tidy_trunk.core.plan import (
     ROOMS,
-    TARGETS,
     Edit,
     FeedOutput,
     Plan,
@@ -44,7 +43,7 @@ def set_(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`bag 1 gain 40`, `bag 1 gain 40, 2 gain 30`, `founder peak 118`, `job target film`."""
     first, *more = [piece for piece in re.split(r",\s+", rest.replace("−", "-")) if piece.strip()]
     if split_words(first)[:1] == ["job"]:
-        yield single(plan, _job([first.split(" ", 1)[1], *more]) if " " in first else SetJob())
+        yield single(plan, _job(plan, [first.split(" ", 1)[1], *more]) if " " in first else SetJob())
         return
     sources = find_sources(plan, split_words(first)[:-2]) if len(split_words(first)) > 2 else []
     for source in sources:
@@ -172,20 +171,22 @@ def _source(source: Source, text: str) -> SetSource | None:
 _JOB_NUMBERS = {
     "tone": "alignment_dbfs",
     "room": "room_noise_db_spl",
+    "rumble": "rumble_db_spl",
     "slack": "slack_end_m",
     "guard": "radio_guard_mhz",
 }
 _JOB_COUNTS = {"mains": "mains_hz", "sample": "sample_rate_hz"}
 
 
-def _job(pieces: Sequence[str]) -> SetJob:
+def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
     values: dict[str, object] = {}
+    targets = Rig(plan).targets
     for piece in pieces:
         what, *_, value = piece.split() if len(piece.split()) > 1 else (piece, "")
         found = _NUMBER.fullmatch(value)
         if what in ("rate", "frame"):
             values["frame_rate"] = value
-        elif what == "target" and (target := next((name for name in TARGETS if name.startswith(value)), None)):
+        elif what == "target" and (target := next((name for name in targets if name.startswith(value)), None)):
             values["target"] = target
         elif what == "place" and (room := next((name for name in ROOMS if name.startswith(value)), None)):
             values["room"] = room
@@ -197,8 +198,8 @@ def _job(pieces: Sequence[str]) -> SetJob:
             values[_JOB_COUNTS[what]] = round(number(found.group(1)))
         else:
             raise NotUnderstoodError(
-                f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, mains 50, sample 48000, "
-                f"slack 1, guard 0.1, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(TARGETS)}"
+                f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, rumble 60, mains 50, sample 48000, "
+                f"slack 1, guard 0.1, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
 

@@ -21,6 +21,7 @@ from tidy_trunk.core.units.decibels import (
 from tidy_trunk.core.units.impedance import bridging_loss_db, lead_corner_hz, parallel_ohm, thermal_noise_dbu
 from tidy_trunk.core.units.levels import UNITS, convert, dbu_from_volts, find_unit, microphone_dbu, volts_from_dbu
 from tidy_trunk.core.units.preferred import SERIES, neighbours_ohm
+from tidy_trunk.core.units.weighting import a_weighting_db
 
 __all__ = [
     "AUDIO_BANDWIDTH_HZ",
@@ -35,6 +36,7 @@ __all__ = [
     "SERIES",
     "SILENCE_DB",
     "UNITS",
+    "a_weighting_db",
     "bridging_loss_db",
     "combine_tolerances_db",
     "convert",

@@ -43,7 +43,7 @@ class Detour:
     average_dbfs: float
     peak_dbfs: float
     noise_dbfs: float
-    room_noise_dbfs: float
+    below_room_db: float
     clips: bool
 
 
@@ -124,8 +124,8 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> D
         needs=needs,
         average_dbfs=track.sound.average,
         peak_dbfs=track.sound.peak,
-        noise_dbfs=track.gear_noise_dbfs,
-        room_noise_dbfs=track.room_noise_dbfs,
+        noise_dbfs=track.sound.gear_noise,
+        below_room_db=track.sound.room_noise_a - track.sound.gear_noise_a,
         clips=track.clip is not None,
     )
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.levels import Report, Sound
-from tidy_trunk.core.plan import TARGETS, Edit, Plan, School
+from tidy_trunk.core.plan import Edit, Plan, School
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways.candidates import Candidate, candidates
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream
@@ -25,6 +25,7 @@ class Way:
     """A way with its result at the first track (or mix) that the run reaches, in dBFS.
 
     headroom_db: to full scale above the expected peaks, negative where they are cut off.
+    noise_dbfs: of the gear, unweighted, as a meter shows it; below_room_db: how far it lies below the room to the ear.
     full_scale_margin_db: from the sender's full scale to what the input takes; negative where a burst would clip.
     sure: that margin is larger than the ± of the figures behind it.
     fits: neither clips nor misses the target.
@@ -39,7 +40,7 @@ class Way:
     peak_dbfs: float
     headroom_db: float
     noise_dbfs: float
-    room_noise_dbfs: float
+    below_room_db: float
     ruled_by: str
     tolerance_db: float
     full_scale_margin_db: float
@@ -82,7 +83,7 @@ def gain_way(report: Report, run_id: str) -> Edit | None:
     sound = turned.sound if edits else None
     if sound is None or sound.clip is not None:
         return None
-    miss = TARGETS[report.rig.plan.defaults.target].miss_db(sound.average, sound.peak)
+    miss = turned.target.miss_db(sound.average, sound.peak)
     return edits[0] if abs(miss) <= ALLOWED_MISS_DB else None
 
 
@@ -95,7 +96,7 @@ def _rank(way: Way, candidate: Candidate, hiss: float, school: School) -> tuple[
     """What comes first: the quietest; for who makes a guide what costs least, among ways whose hiss the room hides."""
     grave = (float(way.clips), float(not way.fits))
     takes_away = float(candidate.cost > 1)
-    if school is School.GUIDE and way.noise_dbfs <= way.room_noise_dbfs - AUDIBLE_DB:
+    if school is School.GUIDE and way.below_room_db >= AUDIBLE_DB:
         return (*grave, 0.0, takes_away, candidate.cost, float(not way.sure), len(way.edits))
     third = float(not way.sure) if school is School.CLEAN else 1.0
     edits = 0.0 if candidate.is_pad else len(way.edits)
@@ -115,11 +116,11 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
         return None
     ruling = sound.ruling_noise
     margin, doubt = trial.margin_db()
-    miss = TARGETS[plan.defaults.target].miss_db(sound.average, sound.peak)
+    miss = trial.target.miss_db(sound.average, sound.peak)
     clips = sound.clip is not None
     silent = sound.average == SILENCE_DB
     fits = not clips and not silent and abs(miss) <= ALLOWED_MISS_DB
-    room, gear = sound.room_noise, sound.gear_noise
+    below = sound.room_noise_a - sound.gear_noise_a
     return Way(
         id=candidate.id,
         label=candidate.label,
@@ -129,19 +130,19 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
         average_dbfs=sound.average,
         peak_dbfs=sound.peak,
         headroom_db=-sound.clip.over_db if sound.clip else -sound.peak,
-        noise_dbfs=gear,
-        room_noise_dbfs=room,
+        noise_dbfs=sound.gear_noise,
+        below_room_db=below,
         ruled_by=ruling.name if ruling else "",
         tolerance_db=sound.tolerance_db,
         full_scale_margin_db=margin,
         sure=margin > doubt,
         clips=clips,
         fits=fits,
-        verdict=_verdict(sound, miss, gear, room, margin),
+        verdict=_verdict(sound, miss, below, margin),
     )
 
 
-def _verdict(sound: Sound, miss: float, gear: float, room: float, margin: float) -> str:
+def _verdict(sound: Sound, miss: float, below: float, margin: float) -> str:
     if sound.average == SILENCE_DB:
         return "nothing arrives"
     if sound.clip is not None:
@@ -152,6 +153,6 @@ def _verdict(sound: Sound, miss: float, gear: float, room: float, margin: float)
         return f"{miss:.0f} dB above the target"
     if margin < -ALLOWED_MISS_DB:
         return f"fits, but a full-scale burst would clip by {-margin:.0f} dB"
-    if room - gear >= AUDIBLE_DB:
-        return f"fits; its hiss lies {room - gear:.0f} dB below the room: nobody will hear it"
+    if below >= AUDIBLE_DB:
+        return f"fits; its hiss lies {below:.0f} dB below the room: nobody will hear it"
     return "fits; its hiss can be heard beside the room"

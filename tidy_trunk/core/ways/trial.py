@@ -14,7 +14,7 @@ from tidy_trunk.core.levels import (
     full_scale_at_input_dbu,
     input_stage_dbu,
 )
-from tidy_trunk.core.plan import TARGETS, Edit, Plan, Rig, Run, SetControl, Unit
+from tidy_trunk.core.plan import Edit, Plan, Rig, Run, SetControl, Target, Unit
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db, sum_powers_db
 
@@ -86,6 +86,13 @@ class Trial:
                     return stage
         return None
 
+    @property
+    def target(self) -> Target:
+        """What that track is wanted at; the job's where the run reaches none."""
+        if self.stage is None:
+            return self.rig.targets[self.plan.defaults.target]
+        return self.rig.target_of(self.stage.device, self.stage.name)
+
     @cached_property
     def sound(self) -> Sound | None:
         """What that track would hold; None where the run reaches none."""
@@ -111,7 +118,7 @@ class Trial:
         leader = self.receiver.leader_of(self.port)  # its knob moves this input too, where they are linked
         mode = self.receiver.input_mode(leader)
         gain = mode.gain
-        target = TARGETS[self.plan.defaults.target]
+        target = self.target
         level = sound.peak if target.of_peaks else sound.average
         if gain is None or self.mode.signal is Signal.DIGITAL or level == SILENCE_DB:
             return None

@@ -700,6 +700,8 @@ export interface components {
             targets: components["schemas"]["TargetChoiceOut"][];
             /** Rooms */
             rooms: components["schemas"]["RoomOut"][];
+            /** Roles */
+            roles: components["schemas"]["Role"][];
             /** Frame Rates */
             frame_rates: string[];
             /** Efforts */
@@ -846,6 +848,24 @@ export interface components {
              * @default film
              */
             target: string;
+            /**
+             * Effects Target
+             * @description Lower-case letters, digits and dashes
+             * @default wide
+             */
+            effects_target: string;
+            /**
+             * Guide Target
+             * @description Lower-case letters, digits and dashes
+             * @default guide
+             */
+            guide_target: string;
+            /**
+             * Timecode Target
+             * @description Lower-case letters, digits and dashes
+             * @default timecode
+             */
+            timecode_target: string;
             /** @default clean */
             school: components["schemas"]["School"];
             /**
@@ -875,6 +895,11 @@ export interface components {
              */
             room_noise_db_spl: number;
             /**
+             * Rumble Db Spl
+             * @default 0
+             */
+            rumble_db_spl: number;
+            /**
              * Slack Share
              * @default 0.1
              */
@@ -903,7 +928,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
             /** Needs */
             needs: string;
             /**
@@ -922,10 +947,10 @@ export interface components {
              */
             noise_dbfs: number | null;
             /**
-             * Room Noise Dbfs
+             * Below Room Db
              * @description dB; null is silence, or no limit
              */
-            room_noise_dbfs: number | null;
+            below_room_db: number | null;
             /** Clips */
             clips: boolean;
         };
@@ -993,6 +1018,13 @@ export interface components {
              */
             feeds: {
                 [key: string]: string;
+            };
+            /**
+             * Roles
+             * @default {}
+             */
+            roles: {
+                [key: string]: components["schemas"]["Role"];
             };
             /**
              * Figures
@@ -1084,7 +1116,7 @@ export interface components {
              */
             who: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
         };
         /**
          * EndOut
@@ -1186,7 +1218,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
         };
         /**
          * FormOut
@@ -1223,7 +1255,7 @@ export interface components {
          */
         GainPlanOut: {
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["tidy_trunk__api__schemas__gain__StepOut"][];
             /** Tracks */
             tracks: components["schemas"]["TrackChangeOut"][];
             /** Stops Before */
@@ -1279,6 +1311,8 @@ export interface components {
             device: string;
             /** Distance M */
             distance_m: number | null;
+            /** Off Axis Deg */
+            off_axis_deg?: number | null;
         };
         /**
          * HearsOut
@@ -1370,7 +1404,7 @@ export interface components {
             /** Unbalanced M */
             unbalanced_m: number;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
         };
         /**
          * JudgedOut
@@ -1394,10 +1428,17 @@ export interface components {
         /**
          * LadderOut
          * @description The stages of a track from source to file.
+         *
+         *     `pause_noise_dbfs`: what automatic level makes of the noise between words; null where it is off.
          */
         LadderOut: {
             /** Track */
             track: string;
+            /** Device */
+            device: string;
+            /** Bus */
+            bus: string;
+            role: components["schemas"]["Role"];
             /** Title */
             title: string;
             /** Origin */
@@ -1424,6 +1465,16 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             noise_dbfs: number | null;
+            /**
+             * Noise A Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_a_dbfs: number | null;
+            /**
+             * Pause Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            pause_noise_dbfs: number | null;
             /**
              * Tolerance Db
              * @description dB; null is silence, or no limit
@@ -1604,7 +1655,9 @@ export interface components {
         };
         /**
          * NoiseOut
-         * @description A contributor to a track's noise, and what its cure would bring.
+         * @description A contributor to a track's noise in dBFS, unweighted and A-weighted, and what its cure would bring.
+         *
+         *     `born`: what it was where it came in, in `unit`.
          */
         NoiseOut: {
             /** Name */
@@ -1614,6 +1667,18 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             level: number | null;
+            /**
+             * A Level
+             * @description dB; null is silence, or no limit
+             */
+            a_level: number | null;
+            /**
+             * Born
+             * @description dB; null is silence, or no limit
+             */
+            born: number | null;
+            /** Unit */
+            unit: string;
             /** Is Room */
             is_room: boolean;
             /** Words */
@@ -1823,7 +1888,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 3
+             * @default 4
              */
             schema_version: number;
             /** Name */
@@ -1832,12 +1897,16 @@ export interface components {
              * @default {
              *       "frame_rate": "25",
              *       "target": "film",
+             *       "effects_target": "wide",
+             *       "guide_target": "guide",
+             *       "timecode_target": "timecode",
              *       "school": "clean",
              *       "room": "open",
              *       "alignment_dbfs": -20,
              *       "mains_hz": 50,
              *       "sample_rate_hz": 48000,
              *       "room_noise_db_spl": 35,
+             *       "rumble_db_spl": 0,
              *       "slack_share": 0.1,
              *       "slack_end_m": 1,
              *       "frequencies_cleared": false,
@@ -1855,6 +1924,11 @@ export interface components {
              * @default []
              */
             leads: components["schemas"]["OwnLeadModel"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetModel"][];
             /**
              * Devices
              * @default []
@@ -1929,7 +2003,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
         };
         /** ProblemOut */
         ProblemOut: {
@@ -1953,7 +2027,7 @@ export interface components {
             /** Outcome */
             outcome: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
         };
         /**
          * Provenance
@@ -2000,6 +2074,19 @@ export interface components {
              */
             source: string;
         };
+        /** RemoveTargetModel */
+        RemoveTargetModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove-target";
+            /**
+             * Target
+             * @description Lower-case letters, digits and dashes
+             */
+            target: string;
+        };
         /** RenameDeviceModel */
         RenameDeviceModel: {
             /**
@@ -2042,6 +2129,12 @@ export interface components {
             plan: unknown;
         };
         /**
+         * Role
+         * @description What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8
+         * @enum {string}
+         */
+        Role: "dialogue" | "effects" | "guide" | "timecode";
+        /**
          * RoomOut
          * @description A kind of place, and how loud it usually is when nobody speaks.
          */
@@ -2052,6 +2145,8 @@ export interface components {
             label: string;
             /** Noise Db A */
             noise_db_a: number;
+            /** Rumble Db Spl */
+            rumble_db_spl: number;
         };
         /** RouteBusModel */
         RouteBusModel: {
@@ -2182,6 +2277,10 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             dbu_offset: number | null;
+            /** Begins */
+            begins: string;
+            /** Steps */
+            steps: components["schemas"]["tidy_trunk__api__schemas__ladder__StepOut"][];
             /** Controls */
             controls: components["schemas"]["ControlOut"][];
         };
@@ -2219,6 +2318,27 @@ export interface components {
             };
             /** Short M */
             short_m?: number | null;
+            /** Id */
+            id?: string | null;
+        };
+        /** SaveTargetModel */
+        SaveTargetModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "save-target";
+            /** Label */
+            label: string;
+            /** Low Dbfs */
+            low_dbfs: number;
+            /** High Dbfs */
+            high_dbfs: number;
+            /**
+             * Of Peaks
+             * @default false
+             */
+            of_peaks: boolean;
             /** Id */
             id?: string | null;
         };
@@ -2282,6 +2402,12 @@ export interface components {
             frame_rate?: string | null;
             /** Target */
             target?: string | null;
+            /** Effects Target */
+            effects_target?: string | null;
+            /** Guide Target */
+            guide_target?: string | null;
+            /** Timecode Target */
+            timecode_target?: string | null;
             school?: components["schemas"]["School"] | null;
             /** Room */
             room?: string | null;
@@ -2291,6 +2417,8 @@ export interface components {
             mains_hz?: number | null;
             /** Room Noise Db Spl */
             room_noise_db_spl?: number | null;
+            /** Rumble Db Spl */
+            rumble_db_spl?: number | null;
             /** Sample Rate Hz */
             sample_rate_hz?: number | null;
             /** Slack Share */
@@ -2331,6 +2459,22 @@ export interface components {
             run: string;
             /** Path */
             path: components["schemas"]["StretchModel"][];
+        };
+        /** SetRoleModel */
+        SetRoleModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-role";
+            /**
+             * Device
+             * @description Lower-case letters, digits and dashes
+             */
+            device: string;
+            /** Bus */
+            bus: string;
+            role: components["schemas"]["Role"];
         };
         /** SetSourceModel */
         SetSourceModel: {
@@ -2414,30 +2558,17 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Off Axis Deg
+             * @default {}
+             */
+            off_axis_deg: {
+                [key: string]: number;
+            };
+            /**
              * Irreplaceable
              * @default false
              */
             irreplaceable: boolean;
-        };
-        /**
-         * StepOut
-         * @description A control to move, and why.
-         */
-        StepOut: {
-            /** Device */
-            device: string;
-            /** Control */
-            control: string;
-            /** Label */
-            label: string;
-            /** Was */
-            was: string;
-            /** Now */
-            now: string;
-            /** Why */
-            why: string;
-            /** Edit */
-            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"];
         };
         /**
          * StockLeadOut
@@ -2484,6 +2615,25 @@ export interface components {
             label: string;
             /** Words */
             words: string;
+        };
+        /** TargetModel */
+        TargetModel: {
+            /**
+             * Id
+             * @description Lower-case letters, digits and dashes
+             */
+            id: string;
+            /** Label */
+            label: string;
+            /** Low Dbfs */
+            low_dbfs: number;
+            /** High Dbfs */
+            high_dbfs: number;
+            /**
+             * Of Peaks
+             * @default false
+             */
+            of_peaks: boolean;
         };
         /** TargetOut */
         TargetOut: {
@@ -2641,7 +2791,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
             /** Needs */
             needs: string;
             /** Loses */
@@ -2667,10 +2817,10 @@ export interface components {
              */
             noise_dbfs: number | null;
             /**
-             * Room Noise Dbfs
+             * Below Room Db
              * @description dB; null is silence, or no limit
              */
-            room_noise_dbfs: number | null;
+            below_room_db: number | null;
             /** Ruled By */
             ruled_by: string;
             /**
@@ -2740,6 +2890,46 @@ export interface components {
              * @default []
              */
             windings: components["schemas"]["WindingModel"][];
+        };
+        /**
+         * StepOut
+         * @description A control to move, and why.
+         */
+        tidy_trunk__api__schemas__gain__StepOut: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
+            /** Label */
+            label: string;
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
+            /** Why */
+            why: string;
+            /** Edit */
+            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"];
+        };
+        /**
+         * StepOut
+         * @description One thing that was done to the average, and how sure that is; `provenance` is empty where no figure is behind it.
+         */
+        tidy_trunk__api__schemas__ladder__StepOut: {
+            /** What */
+            what: string;
+            /**
+             * By Db
+             * @description dB; null is silence, or no limit
+             */
+            by_db: number | null;
+            /**
+             * Tolerance Db
+             * @description dB; null is silence, or no limit
+             */
+            tolerance_db: number | null;
+            /** Provenance */
+            provenance: string;
         };
     };
     responses: never;

@@ -25,7 +25,13 @@ def microphone_out(source_ohm: float, plug: Plug = XLR_OUT, circuit: Circuit = C
     return OutputPort(id="out", label="out", plug=plug, circuit=circuit, modes=(mode,))
 
 
-def headphone_out(full_scale_dbu: float, noise_dbu: float, *, volume: TrimKind = TrimKind.DIGITAL) -> OutputPort:
+def headphone_out(
+    full_scale_dbu: float,
+    noise_dbu: float,
+    *,
+    volume: TrimKind = TrimKind.DIGITAL,
+    noise_after_dbu: float | None = None,
+) -> OutputPort:
     """A 3.5 mm headphone socket. Most volume knobs act before the amplifier: its noise stays. [HANDBOOK] §6"""
     return OutputPort(
         id="phones",
@@ -42,6 +48,7 @@ def headphone_out(full_scale_dbu: float, noise_dbu: float, *, volume: TrimKind =
                 source_ohm=about(32),
                 full_scale_dbu=Figure(full_scale_dbu),
                 noise_dbu=Figure(noise_dbu),
+                noise_after_dbu=None if noise_after_dbu is None else Figure(noise_after_dbu),
                 trim=Span(-60, 0, 1, -20),
                 trim_kind=volume,
             ),

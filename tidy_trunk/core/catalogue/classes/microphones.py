@@ -4,8 +4,9 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.classes._parts import JACK_PLUG, microphone_out
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
-from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Pattern, Supply, Traits
+from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Supply, Traits
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.patterns import Pattern
 
 MICROPHONES: Final = (
     DeviceClass(

@@ -80,6 +80,7 @@ MIXERS: Final = (
                 phantom_v=PHANTOM,
                 low_cut_hz=(80, 160),
                 limiter_dbfs=Figure(-3),
+                pan=("mix-l", "mix-r"),
                 modes=(
                     InputMode(
                         id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_000), full_scale_dbu=Figure(22),
@@ -145,7 +146,7 @@ MIXERS: Final = (
                 id="out", label="camera out", plug=JACK_SOCKET, circuit=Circuit.UNBALANCED_STEREO, channels=STEREO,
                 modes=(
                     OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=about(150), full_scale_dbu=Figure(-10),
-                               noise_dbu=Figure(-110), trim=Span(-30, 0, 1, 0), trim_kind=TrimKind.ANALOGUE),
+                               noise_dbu=Figure(-110), noise_after_dbu=Figure(-122), trim=Span(-30, 0, 1, 0), trim_kind=TrimKind.ANALOGUE),
                 ),
             ),
             headphone_out(6, -84),

@@ -1,8 +1,10 @@
 """Radio microphones: transmitters and receivers."""
 
+from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.catalogue.classes._parts import (
+    DIGITAL_OUT,
     JACK_SOCKET,
     PHANTOM,
     STEREO,
@@ -32,6 +34,39 @@ _AIR_OUT = digital_out("air", "aerial", Plug("air", Gender.MALE), Circuit.RADIO,
 _RADIO_RANGE_DBFS = Figure(-100)
 _GAIN = Span(0, 30, 1, 12)
 
+_COMPANDED_OUT = OutputPort(
+    id="air", label="aerial", plug=Plug("air", Gender.MALE), circuit=Circuit.RADIO,
+    modes=(replace(DIGITAL_OUT, compander_db=Figure(55)),),
+)  # fmt: skip
+_LAVALIER_IN = InputPort(
+    id="mic",
+    label="mic in",
+    plug=JACK_SOCKET,
+    circuit=Circuit.UNBALANCED,
+    limiter_dbfs=Figure(-3),
+    idle_noise_dbfs=_RADIO_RANGE_DBFS,
+    modes=(
+        InputMode(
+            id="mic",
+            label="mic",
+            signal=Signal.MIC,
+            impedance_ohm=about(10_000),
+            full_scale_dbu=Figure(-10),
+            ein_dbu=Figure(-115),
+            gain=_GAIN,
+            supplies=(Supply.PLUG_IN,),
+        ),
+        InputMode(
+            id="line",
+            label="line",
+            signal=Signal.LINE,
+            impedance_ohm=about(20_000),
+            full_scale_dbu=Figure(20),
+            gain=_GAIN,
+        ),
+    ),
+)
+
 
 def _air_in(port_id: str, label: str) -> InputPort:
     return digital_in(port_id, label, Plug("air", Gender.FEMALE), Circuit.RADIO, ("1",))
@@ -39,10 +74,26 @@ def _air_in(port_id: str, label: str) -> InputPort:
 
 def _out_modes() -> tuple[OutputMode, ...]:
     trim = Span(-20, 0, 1, 0)
-    noise = Figure(-112)
+    noise, after = Figure(-112), Figure(-120)
     return (
-        OutputMode(id="line", label="line", signal=Signal.LINE, full_scale_dbu=Figure(-10), noise_dbu=noise, trim=trim),
-        OutputMode(id="mic", label="mic", signal=Signal.MIC, full_scale_dbu=Figure(-30), noise_dbu=noise, trim=trim),
+        OutputMode(
+            id="line",
+            label="line",
+            signal=Signal.LINE,
+            full_scale_dbu=Figure(-10),
+            noise_dbu=noise,
+            noise_after_dbu=after,
+            trim=trim,
+        ),
+        OutputMode(
+            id="mic",
+            label="mic",
+            signal=Signal.MIC,
+            full_scale_dbu=Figure(-30),
+            noise_dbu=noise,
+            noise_after_dbu=after,
+            trim=trim,
+        ),
     )
 
 
@@ -52,29 +103,38 @@ RADIO: Final = (
         label="Body-pack transmitter",
         kind=Kind.TRANSMITTER,
         blurb="3.5 mm input for a lavalier, gives it 5 V",
-        inputs=(
-            InputPort(
-                id="mic",
-                label="mic in",
-                plug=JACK_SOCKET,
-                circuit=Circuit.UNBALANCED,
-                limiter_dbfs=Figure(-3),
-                idle_noise_dbfs=_RADIO_RANGE_DBFS,
-                modes=(
-                    InputMode(
-                        id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(10_000), full_scale_dbu=Figure(-10),
-                        ein_dbu=Figure(-115), gain=_GAIN, supplies=(Supply.PLUG_IN,),
-                    ),
-                    InputMode(
-                        id="line", label="line", signal=Signal.LINE, impedance_ohm=about(20_000), full_scale_dbu=Figure(20), gain=_GAIN
-                    ),
-                ),
-            ),
-        ),
+        inputs=(_LAVALIER_IN,),
         outputs=(_AIR_OUT,),
         buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
         feeds={"air": "air"},
         traits=Traits(power_w=about(0.5), battery_wh=about(4.0)),
+    ),
+    DeviceClass(
+        id="bodypack-analogue",
+        label="Body-pack transmitter, analogue with compander",
+        kind=Kind.TRANSMITTER,
+        blurb="3.5 mm input for a lavalier; its noise breathes with the voice",
+        inputs=(_LAVALIER_IN,),
+        outputs=(_COMPANDED_OUT,),
+        buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
+        feeds={"air": "air"},
+        traits=Traits(power_w=about(0.5), battery_wh=about(4.0)),
+    ),
+    DeviceClass(
+        id="bodypack-recording",
+        label="Body-pack transmitter that records",
+        kind=Kind.TRANSMITTER,
+        blurb="3.5 mm input for a lavalier; keeps its own file where the radio fails",
+        inputs=(_LAVALIER_IN,),
+        outputs=(_AIR_OUT,),
+        buses=(
+            Bus(id="1", label="1", recorded=True, inputs=("mic",)),
+            Bus(id="air", label="on air", recorded=False, inputs=("mic",)),
+        ),
+        feeds={"air": "air"},
+        traits=Traits(
+            sample_rates_hz=(48_000,), clock_ppm=about(2), keeps_timecode_when_off=False, power_w=about(0.7), battery_wh=about(4.0), bits=24, media="internal",
+        ),
     ),
     DeviceClass(
         id="plug-on-transmitter",
@@ -153,4 +213,4 @@ RADIO: Final = (
         traits=Traits(power_w=about(1.5), battery_wh=about(6.0), sound_delay_ms=about(5.0)),
     ),
 )  # fmt: skip
-"""Figures: [HANDBOOK] §12; input levels, output noise and power [MEMORY]"""
+"""Figures: [HANDBOOK] §12; input levels, output noise, the analogue channel and power [MEMORY]"""

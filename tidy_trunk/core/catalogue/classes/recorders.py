@@ -103,7 +103,7 @@ RECORDERS: Final = (
                 ),
             ),
         ),
-        outputs=(headphone_out(4, -84, volume=TrimKind.ANALOGUE),),
+        outputs=(headphone_out(4, -84, volume=TrimKind.ANALOGUE, noise_after_dbu=-98),),
         buses=(
             Bus(id="L", label="L", recorded=True, inputs=("in.L",)),
             Bus(id="R", label="R", recorded=True, inputs=("in.R",)),
@@ -190,13 +190,14 @@ RECORDERS: Final = (
         id="float-recorder",
         label="Body-worn recorder, 32-bit float",
         kind=Kind.RECORDER,
-        blurb="One lavalier, two converters, no gain to set; headphone socket can give timecode",
+        blurb="One lavalier, two converters, only a digital gain; headphone socket can give timecode",
         inputs=(
             InputPort(
                 id="mic",
                 label="mic in",
                 plug=JACK_SOCKET,
                 circuit=Circuit.UNBALANCED,
+                digital_gain=Span(-20, 40, 1, 0),
                 idle_noise_dbfs=Figure(-130),
                 modes=(
                     InputMode(

@@ -6,16 +6,12 @@ from typing import Final
 from tidy_trunk.core.catalogue import Kind, PadPlace, Signal, gain_key, limiter_key, mode_key, pad_key, switch_key
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
-from tidy_trunk.core.plan import TARGETS, Edit, SetControl, Unit
+from tidy_trunk.core.plan import Edit, SetControl, Unit
 from tidy_trunk.core.trace import Place
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, gain_way
 
 FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
-
-
-AUTOMATIC_RANGE_DB: Final = 20.0
-"""How far an automatic level turns up in a pause. [MEMORY]"""
 
 
 @rule
@@ -67,7 +63,7 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
         if joint.sends.signal is not Signal.MIC or joint.takes.signal is not Signal.LINE:
             continue
         sounds = list(situation.mixes_of(joint.run.id))
-        target = TARGETS[situation.plan.defaults.target]
+        target = situation.rig.targets[situation.plan.defaults.target]
         if any(target.miss_db(sound.average, sound.peak) >= -ALLOWED_MISS_DB for sound in sounds):
             continue  # loud enough all the same: a shout at a hot microphone, or much gain behind
         mic = next((mode for mode in joint.input.modes if mode.signal is Signal.MIC), None)
@@ -157,8 +153,8 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
 @rule
 def off_target(situation: Situation) -> Iterator[Finding]:
     """An average outside the job's target. [PRACTICE] for the targets"""
-    target = TARGETS[situation.plan.defaults.target]
     for track in situation.report.tracks:
+        target = track.target
         if track.miss_db is None or track.clip is not None or abs(track.miss_db) <= ALLOWED_MISS_DB:
             continue
         level = track.sound.peak if target.of_peaks else track.sound.average
@@ -186,9 +182,9 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
     for track in situation.report.tracks:
         if track.is_silent or track.clip is not None:
             continue
-        above = track.gear_noise_dbfs - track.room_noise_dbfs
+        above = track.sound.gear_noise_a - track.sound.room_noise_a
         ruling = max(
-            (noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.level, default=None
+            (noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level, default=None
         )
         if above <= 0 or ruling is None:
             continue
@@ -197,8 +193,8 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             title="Hiss above the room",
             text=(
-                f"{_track_label(situation, track)}: the gear makes {_db(track.gear_noise_dbfs)} dBFS of noise, {above:.0f} dB above "
-                f"the room. Most of it is {ruling.name}, {_db(ruling.level)} dBFS. More gain before that point lowers it."
+                f"{_track_label(situation, track)}: the gear makes {_db(track.sound.gear_noise_a)} dBFS of noise by ear (A-weighted), "
+                f"{above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS. More gain before that point lowers it."
             ),
             source="HANDBOOK",
             device=track.trace.device,
@@ -240,9 +236,9 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
 def _lifted(situation: Situation, joint: Joint) -> str:
     """By how much automatic level may lift the noise in a pause: as far as it reaches, at most to the level of speech."""
     for track in situation.tracks_of(joint.run.id):
-        noise, average = track.sound.noise, track.sound.average
-        if noise < average < 0:
-            return f", perhaps from {_db(noise)} to {_db(min(noise + AUTOMATIC_RANGE_DB, average))} dBFS,"
+        sound = track.sound
+        if sound.noise < sound.pause_noise < 0:
+            return f", perhaps from {_db(sound.noise)} to {_db(sound.pause_noise)} dBFS,"
     return ""
 
 

@@ -16,6 +16,7 @@ from tidy_trunk.core.plan.edits.job import SetJob, default_words
 from tidy_trunk.core.plan.edits.leads import RemoveLead, SaveLead
 from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief
 from tidy_trunk.core.plan.edits.sources import AddSource, Hear, RemoveSource, SetSource
+from tidy_trunk.core.plan.edits.targets import RemoveTarget, SaveTarget, SetRole
 
 __all__ = [
     "AddDevice",
@@ -31,14 +32,17 @@ __all__ = [
     "RemoveDevice",
     "RemoveLead",
     "RemoveSource",
+    "RemoveTarget",
     "RenameDevice",
     "RouteBus",
     "SaveLead",
+    "SaveTarget",
     "SetControl",
     "SetFigure",
     "SetJob",
     "SetParts",
     "SetPath",
+    "SetRole",
     "SetSource",
     "SetStrainRelief",
     "apply_edits",

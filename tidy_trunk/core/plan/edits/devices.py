@@ -80,7 +80,12 @@ class RemoveDevice:
             key: run for key, run in plan.runs.items() if device.id not in (run.sending.device, run.receiving.device)
         }
         sources = {
-            key: replace(source, heard_by=without(source.heard_by, device.id)) for key, source in plan.sources.items()
+            key: replace(
+                source,
+                heard_by=without(source.heard_by, device.id),
+                off_axis_deg=without(source.off_axis_deg, device.id),
+            )
+            for key, source in plan.sources.items()
         }
         return replace(plan, devices=without(plan.devices, device.id), runs=runs, sources=sources)
 

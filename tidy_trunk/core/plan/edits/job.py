@@ -15,11 +15,15 @@ class SetJob:
     name: str | None = None
     frame_rate: str | None = None
     target: str | None = None
+    effects_target: str | None = None
+    guide_target: str | None = None
+    timecode_target: str | None = None
     school: School | None = None
     room: str | None = None
     alignment_dbfs: float | None = None
     mains_hz: int | None = None
     room_noise_db_spl: float | None = None
+    rumble_db_spl: float | None = None
     sample_rate_hz: int | None = None
     slack_share: float | None = None
     slack_end_m: float | None = None
@@ -44,9 +48,13 @@ class SetJob:
 _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "frame_rate": ("frame rate", ""),
     "target": ("target", ""),
+    "effects_target": ("target of effects", ""),
+    "guide_target": ("target of guide tracks", ""),
+    "timecode_target": ("target of timecode", ""),
     "alignment_dbfs": ("tone", " dBFS"),
     "mains_hz": ("mains", " Hz"),
-    "room_noise_db_spl": ("room noise", " dB SPL"),
+    "room_noise_db_spl": ("room noise", " dB(A)"),
+    "rumble_db_spl": ("rumble", " dB SPL"),
     "sample_rate_hz": ("sample rate", " Hz"),
     "slack_end_m": ("slack at each end", " m"),
     "radio_guard_mhz": ("radio guard", " MHz"),

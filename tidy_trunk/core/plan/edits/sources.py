@@ -86,24 +86,34 @@ class SetSource:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Hear:
-    """Put a microphone at a distance from a source; None takes it away."""
+    """Put a microphone at a distance from a source, and beside its axis; None takes it away.
+
+    off_axis_deg: None leaves the angle as it is.
+    """
 
     source: str
     device: str
     distance_m: float | None
+    off_axis_deg: float | None = None
 
     def apply(self, plan: Plan) -> Plan:
         source = find(plan.sources, self.source, "source")
         heard = without(source.heard_by, self.device)
         if self.distance_m is not None:
             heard[self.device] = self.distance_m
-        return replace(plan, sources=put(plan.sources, source.id, replace(source, heard_by=heard)))
+        angles = without(source.off_axis_deg, self.device)
+        angle_deg = source.off_axis_deg.get(self.device, 0.0) if self.off_axis_deg is None else self.off_axis_deg
+        if self.distance_m is not None and angle_deg:
+            angles[self.device] = angle_deg
+        changed = replace(source, heard_by=heard, off_axis_deg=angles)
+        return replace(plan, sources=put(plan.sources, source.id, changed))
 
     def sentence(self, plan: Plan) -> str:
         source, device = find(plan.sources, self.source, "source"), device_of(plan, self.device)
         if self.distance_m is None:
             return f"{device.label} no longer at {source.label}"
-        return f"{device.label} at {self.distance_m:g} m from {source.label}"
+        angle = "" if self.off_axis_deg is None else f", {self.off_axis_deg:g}° off axis"
+        return f"{device.label} at {self.distance_m:g} m from {source.label}{angle}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,0 +1,118 @@
+"""What microphones, inputs and outputs do to a sound that passes through them, and where an input begins to clip."""
+
+import math
+from dataclasses import replace
+from typing import Final
+
+from tidy_trunk.core.catalogue import (
+    CAPSULE_PAD_KEY,
+    Capsule,
+    InputMode,
+    InputPort,
+    OutputMode,
+    OutputPort,
+    PadPlace,
+    TrimKind,
+)
+from tidy_trunk.core.levels.passage import Passage
+from tidy_trunk.core.levels.sound import Noise, Sound, noise_in
+from tidy_trunk.core.levels.spectra import Spectrum, a_change_db
+from tidy_trunk.core.plan import Unit
+from tidy_trunk.core.units import microphone_dbu, thermal_noise_dbu
+
+AUTOMATIC_RANGE_DB: Final = 20.0
+"""How far an automatic level turns up in a pause. [MEMORY]"""
+
+
+def a_weighted(name: str, level_db_a: float, spectrum: Spectrum, *, is_room: bool = False) -> Noise:
+    """A noise of which the A-weighted level in dB SPL is known."""
+    return noise_in(name, level_db_a - a_change_db(spectrum), "dB SPL", spectrum=spectrum, is_room=is_room)
+
+
+def hear_voltage(way: Passage, unit: Unit, capsule: Capsule, mode: OutputMode) -> None:
+    """Sound pressure becomes voltage."""
+    way.shift("sensitivity", microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0), capsule.sensitivity_mv_per_pa)
+    way.shift("pad of the microphone", -float(unit.device.settings.get(CAPSULE_PAD_KEY, "0")))
+    if capsule.self_noise_db_a is None:
+        way.hear(noise_in(f"{unit.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
+
+
+def drive(way: Passage, unit: Unit, port: OutputPort, mode: OutputMode) -> None:
+    """Numbers, or the voltage of a mix, leave by a line or headphone output.
+
+    An analogue trim takes down what comes before it; what the amplifier behind it makes stays. Source: [HANDBOOK] §6
+    """
+    assert mode.full_scale_dbu is not None  # asked before
+    trim_db = unit.trim_db(port, mode)
+    own = None if mode.noise_dbu is None else noise_in(f"{unit.label} {port.label} hiss", mode.noise_dbu.value, "dBu")
+    way.shift("full scale", mode.full_scale_dbu.value, mode.full_scale_dbu)
+    if own is not None and mode.trim_kind is TrimKind.ANALOGUE:
+        way.hear(own)
+    way.shift(f"output level, {mode.trim_kind}", trim_db)
+    if own is not None and mode.trim_kind is TrimKind.DIGITAL:
+        way.hear(own)
+    if mode.noise_after_dbu is not None:
+        way.hear(noise_in(f"{unit.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
+
+
+def convert(way: Passage, unit: Unit, port: InputPort) -> None:
+    """From the terminals of an input to numbers: attenuator, first stage, gain, low cut, limiter, converter, and what
+    follows it."""
+    mode = unit.input_mode(port)
+    if mode.full_scale_dbu is None:
+        return
+    way.shift("attenuator", -_pad_at(PadPlace.FIRST, unit, port))
+    if mode.ein_dbu is not None:
+        way.hear(noise_in(f"{unit.label} preamp", mode.ein_dbu.value, "dBu"))
+    way.shift("gain", unit.gain_db(port, mode))
+    way.shift("attenuator", -_pad_at(PadPlace.BETWEEN, unit, port))
+    cut_hz = unit.low_cut_hz(port)
+    if cut_hz is not None:
+        way.low_cut(cut_hz)
+    way.shift("full scale", -mode.full_scale_dbu.value, mode.full_scale_dbu)
+    limit = unit.limiter_dbfs(port)
+    if limit is not None:
+        # One before the converter saves it; one behind it presses down what has been cut there already.
+        way.limit(limit)
+    if port.idle_noise_dbfs is not None:
+        way.hear(noise_in(f"{unit.label} converter", port.idle_noise_dbfs.value, "dBFS"))
+    way.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, unit, port))  # acts on all of it
+    way.shift("digital gain", unit.digital_gain_db(port))
+    if unit.automatic_level_on(port):
+        way.sound = replace(way.sound, lifted_db=way.sound.lifted_db + AUTOMATIC_RANGE_DB)
+
+
+def breathing(unit: Unit, sound: Sound, channel_db: float) -> Noise:
+    """Noise of a 2:1 compander under the quiet words: the channel's own noise, turned up as the expander is.
+
+    The compressor halves a level in dB, so that the expander's gain at a level is half of it; in silence it is as far
+    down as the channel's noise lets it go. Source: [HANDBOOK] textbook formula
+    """
+    gain_db = max(sound.quiet / 2, -channel_db)
+    return noise_in(f"{unit.label} compander", gain_db - channel_db, "dBFS")
+
+
+def input_ceiling_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
+    """dBu at the terminals at which an input begins to clip, in its first stage or at its converter."""
+    if mode.full_scale_dbu is None:
+        return math.inf
+    stage = mode.clip_dbu.value if mode.clip_dbu is not None else math.inf
+    converter = mode.full_scale_dbu.value - unit.gain_db(port, mode) + _pad_at(PadPlace.BETWEEN, unit, port)
+    if port.limiter_place is not PadPlace.LAST and unit.limiter_dbfs(port) is not None:
+        converter = math.inf
+    return min(converter, stage) + _pad_at(PadPlace.FIRST, unit, port)
+
+
+def _pad_at(place: PadPlace, unit: Unit, port: InputPort) -> float:
+    """Loss of the input's attenuator in dB, if it sits there and is on."""
+    return unit.pad_db(port) if port.pad_place is place else 0.0
+
+
+def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
+    """dBu at the terminals that the input takes with its gain turned down: what no knob can mend."""
+    if mode.full_scale_dbu is None:
+        return math.inf
+    lowest = mode.gain.minimum_db if mode.gain is not None else 0.0
+    converter = mode.full_scale_dbu.value - lowest + _pad_at(PadPlace.BETWEEN, unit, port)
+    stage = mode.clip_dbu.value if mode.clip_dbu is not None else converter
+    return stage + _pad_at(PadPlace.FIRST, unit, port)

@@ -3,7 +3,7 @@
 from tidy_trunk.core.plan import Plan
 
 LINES = (
-    "set job rate 25, target film, tone -20, mains 50, place works, room 48",
+    "set job rate 25, target film, tone -20, mains 50, place works, room 48, rumble 58",
     "add boom shotgun as Boom",
     "add lavalier as Founder lav, Presenter lav",
     "add dynamic handheld as Bell mic",

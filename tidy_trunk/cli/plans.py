@@ -8,7 +8,7 @@ from tidy_trunk.core.checks import Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import ways
+from tidy_trunk.core.ways import detours, ways
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.files import load_plan
@@ -88,7 +88,8 @@ def find_run(plan: Plan, name: str) -> str:
 def show_ways(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
-    found = ways(Report(accept(plan)), run_id)
+    report = Report(accept(plan))
+    found = [*ways(report, run_id), *detours(report, run_id)]
     result = [
         {
             "id": way.id,
@@ -106,12 +107,15 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
             "verdict": way.verdict,
             "needs": way.needs,
             "loses": way.loses or None,
+            "risk": way.risk or None,
+            "best_for": list(way.best_for),
         }
         for way in found
     ]
     lines = [
         f"{number}. {way.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
-        f"{level(way.noise_dbfs)}; {way.verdict}; needs {way.needs}{f'; {way.loses}' if way.loses else ''}"
+        f"{level(way.noise_dbfs)}; {way.verdict}; needs {way.needs}"
+        f"{f'; takes away {way.loses}' if way.loses else ''}{f'; risk: {way.risk}' if way.risk else ''}"
         for number, way in enumerate(found, 1)
     ]
     show({"run": run_id, "ways": result}, "\n".join(lines) or "no way that this program knows", as_json)

@@ -123,6 +123,7 @@ class AddSourceModel(EditModel):
     peak_db_spl: Db | None = None
     burst_db_spl: Db | None = None
     heard_by: dict[Id, Metres] = Field(default_factory=dict)
+    off_axis_deg: dict[Id, Degrees] = Field(default_factory=dict)
     id: Id | None = None
 
 

@@ -10,16 +10,18 @@ from tidy_trunk.core.plan import (
     Passing,
     Plan,
     PortRef,
+    Role,
     RouteBus,
     SetControl,
     SetJob,
     SetPath,
+    SetRole,
     SetSource,
     Stretch,
     apply_edits,
 )
 
-_FURNACE_ROOM_DB = 48.0
+_FURNACE_ROOM_DB, _FURNACE_RUMBLE_DB = 48.0, 58.0
 
 
 def foundry() -> Plan:
@@ -37,6 +39,7 @@ def _job() -> list[Edit]:
             mains_hz=50,
             room="works",
             room_noise_db_spl=_FURNACE_ROOM_DB,
+            rumble_db_spl=_FURNACE_RUMBLE_DB,
         )
     ]
 
@@ -137,6 +140,10 @@ def _settings() -> list[Edit]:
         put("pack-b", "air.frequency_mhz", 521.2),
         put("receiver-b", "air.frequency_mhz", 521.2),
         SetSource(source="bell", irreplaceable=True),
+        # What the tracks are kept for: the bell is no voice, and Camera B's sound is only there to find sync.
+        SetRole(device="bag", bus="4", role=Role.EFFECTS),
+        SetRole(device="camera-b", bus="L", role=Role.GUIDE),
+        SetRole(device="camera-b", bus="R", role=Role.GUIDE),
         *_paths(),
         # The switcher's programme takes its sound from Camera B's picture lead.
         RouteBus(device="switcher", bus="pgm-l", inputs=("hdmi1.L",)),

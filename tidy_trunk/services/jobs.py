@@ -12,7 +12,7 @@ from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
 from tidy_trunk.core.say import Answer, say
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import Detour, WantedPad, Way, detours, wanted_pad, ways
+from tidy_trunk.core.ways import WantedPad, Way, detours, wanted_pad, ways
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.evaluation import Evaluation
@@ -174,7 +174,7 @@ class JobService:
         """Where every knob of a job should stand; nothing is kept."""
         return gain_plan(Report(accept(_plan(self._store.newest(job_id)))), pins)
 
-    def detours(self, job_id: UUID, run_id: str) -> list[Detour]:
+    def detours(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""
         return detours(Report(accept(self._with_run(job_id, run_id))), run_id)
 

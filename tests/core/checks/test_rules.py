@@ -69,6 +69,20 @@ CASES = [
         "breathes with it",
     ),
     Case(
+        "rumble",
+        made(SetJob(rumble_db_spl=62), base=boom_in_bag()),
+        made(SetJob(rumble_db_spl=62), put("bag", "in1.low_cut", "80"), base=boom_in_bag()),
+        CAUTION,
+        "A low cut at 80 Hz takes 11 dB off them and 0.1 dB off a voice",
+    ),
+    Case(
+        "thin-voice",
+        made(put("bag", "in1.low_cut", "160"), base=boom_in_bag()),
+        made(SetJob(rumble_db_spl=60), put("bag", "in1.low_cut", "160"), base=boom_in_bag()),
+        NOTE,
+        "takes 0.7 dB off a voice",
+    ),
+    Case(
         "too-far",
         made(SetJob(room="office"), Hear(source="voice", device="boom", distance_m=2), base=boom_in_bag()),
         made(SetJob(room="office"), Hear(source="voice", device="boom", distance_m=0.8), base=boom_in_bag()),
@@ -252,3 +266,13 @@ def test_stops_come_first():
 def test_the_clip_is_told_once():
     """line-into-mic says it; clipping does not say it again."""
     assert not found(line_into_camera(), "clipping")
+
+
+@pytest.mark.parametrize(("gain_db", "rule", "words"), [
+    (62, "clipping", "in 1 clips"), (58, "clipping", "likely clips"), (53, "burst-clips", "may clip"), (50, "burst-clips", "A burst clips"),
+])  # fmt: skip
+def test_how_sure_a_finding_is(gain_db, rule, words):
+    """Peaks of a voice at −20 dBFS with 50 dB: the ± of source, microphone and input is 4.4 dB (root of the sum of squares)."""
+    base = made(put("bag", "in1.mic.gain_db", gain_db), base=boom_in_bag())
+    (finding,) = found(base, rule)
+    assert words in finding.title

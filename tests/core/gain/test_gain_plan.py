@@ -129,7 +129,9 @@ def test_the_foundry_is_on_target_with_what_settings_can_do():
     # Handbook §6: the digital trim comes down to what the camera takes, which then stands low.
     moved = {(step.device, step.control): step.edit.value for step in found.steps}
     assert moved["bag", "line.line.trim_db"] <= -17
-    assert moved["camera-b", "mic.mic.gain_db"] <= 12
+    # Automatic level would undo all of it, and the furnace rumbles: both are switched first.
+    assert moved["camera-b", "mic.auto.menu"] is False and moved["pocket", "in.auto.menu"] is False
+    assert moved["bag", "in1.low_cut"] == "80"
 
 
 def test_pinned_knobs_stay():
@@ -168,4 +170,4 @@ def test_each_step_says_why_and_comes_in_the_order_of_the_work():
     order = [step.device for step in found.steps]
     assert order.index("pack-a") < order.index("bag") < order.index("camera-b")
     assert all(step.why and step.was != step.now for step in found.steps)
-    assert "then averages" in found.steps[-1].why
+    assert any("then averages" in step.why for step in found.steps)

@@ -24,7 +24,12 @@ def with_noises(*levels: float) -> TrackLevel:
     track = report(boom_in_bag()).tracks[0]
     noises = tuple(Noise(f"noise {index}", level, is_room=index == 0) for index, level in enumerate(levels))
     return TrackLevel(
-        trace=track.trace, sound=Sound(noises_before=noises), target=track.target, sources=(), miss_db=None
+        trace=track.trace,
+        sound=Sound(noises_before=noises),
+        role=track.role,
+        target=track.target,
+        sources=(),
+        miss_db=None,
     )
 
 

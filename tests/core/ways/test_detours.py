@@ -8,7 +8,7 @@ from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, apply_edits
 from tidy_trunk.core.say import say
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import detours
+from tidy_trunk.core.ways import NOTHING, detours
 
 
 def boom_on_camera():
@@ -43,7 +43,7 @@ def test_a_recorder_that_is_there_goes_before_one_that_is_not():
     plan = made(device("boom-shotgun", "second"), device("mirrorless-line", "cam"), run("second.out", "cam.mic", "xlr-trs"),
                 AddSource(id="other", label="Other", average_db_spl=60, heard_by={"second": 0.5}), base=boom_in_bag())  # fmt: skip
     found = detours(Report(accept(plan)), "run-2")
-    assert found[0].needs == "" and "bag" in found[0].label
+    assert found[0].needs == NOTHING and "bag" in found[0].label
 
 
 def test_the_line_answers_with_what_would_work():

@@ -8,7 +8,6 @@ from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.leads import (
     ContactOut,
-    DetourOut,
     EndOut,
     JudgedOut,
     LeadBoxOut,
@@ -18,6 +17,7 @@ from tidy_trunk.api.schemas.leads import (
     StockLeadOut,
     UseOut,
 )
+from tidy_trunk.api.schemas.runs import WayOut
 from tidy_trunk.core.catalogue import CONNECTORS, LEADS, Gender, Plug
 from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
 from tidy_trunk.document import PlugModel, WiringModel
@@ -33,9 +33,9 @@ def read_picture(job_id: UUID, run_id: ItemId, jobs: Jobs) -> RunPictureOut:
 
 
 @router.get("/jobs/{job_id}/runs/{run_id}/detours")
-def read_detours(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[DetourOut]:
+def read_detours(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
     """Ways of a run by another box between its ends, each computed, quiet ones first."""
-    return [DetourOut.from_core(detour) for detour in jobs.detours(job_id, run_id)]
+    return [WayOut.from_core(detour) for detour in jobs.detours(job_id, run_id)]
 
 
 @router.get("/leads")

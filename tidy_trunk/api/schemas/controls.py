@@ -1,7 +1,7 @@
 """The controls of a device as they stand."""
 
 from tidy_trunk.api.schemas.numbers import Out
-from tidy_trunk.core.catalogue import Control, ControlKind, InputPort, controls_of, digital_gain_key, gain_key, trim_key
+from tidy_trunk.core.catalogue import Control, ControlKind, controls_of
 from tidy_trunk.core.plan import Unit
 from tidy_trunk.document import Value
 
@@ -49,13 +49,5 @@ def port_controls(unit: Unit, port_id: str) -> list[ControlOut]:
     return [
         ControlOut.from_core(unit, control)
         for control in controls_of(unit.device_class).values()
-        if control.port == port_id and acts(unit, control)
+        if control.port == port_id and unit.acts(control)
     ]
-
-
-def acts(unit: Unit, control: Control) -> bool:
-    if control.kind is not ControlKind.KNOB:
-        return True
-    port = unit.port(control.port)
-    mode = unit.input_mode(port) if isinstance(port, InputPort) else unit.output_mode(port)
-    return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id), digital_gain_key(port.id))

@@ -1,6 +1,6 @@
 """One device with all that can be seen and set on it."""
 
-from tidy_trunk.api.schemas.controls import ControlOut, acts
+from tidy_trunk.api.schemas.controls import ControlOut
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.catalogue import InputPort, Port, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan import Unit
@@ -84,7 +84,7 @@ class DeviceDetailOut(Out):
             controls=[
                 ControlOut.from_core(unit, control)
                 for control in controls_of(device_class).values()
-                if acts(unit, control) or not control.port
+                if unit.acts(control) or not control.port
             ],
             routing=[
                 RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(unit.bus_inputs(bus)))

@@ -177,7 +177,7 @@ class LadderOut(Out):
             track=track.trace.id,
             device=unit.device.id,
             bus=track.trace.bus,
-            role=unit.device.roles.get(track.trace.bus, Role.DIALOGUE),
+            role=track.role,
             title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
             origin=" and ".join(names) or "no source",
             rungs=[_rung(evaluation, rung) for rung in rungs],
@@ -222,7 +222,7 @@ def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
 def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
     stage, level = rung.level.stage, rung.level
     unit = evaluation.rig.unit(stage.device)
-    ruling = level.sound.ruling_noise
+    ruling = max(level.sound.noises, key=lambda noise: noise.level, default=None)
     detail = ""
     head, tail = unit.label, rung.label.removeprefix(unit.label).strip()
     if stage.place is Place.MICROPHONE:

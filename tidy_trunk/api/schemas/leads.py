@@ -7,8 +7,7 @@ from pydantic import ConfigDict, Field
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.plan import OwnLead
-from tidy_trunk.core.ways import Detour
-from tidy_trunk.document import AnyEdit, PlugModel, WiringModel, edit_document
+from tidy_trunk.document import PlugModel, WiringModel
 from tidy_trunk.services.pictures import LeadPicture, LeadUse, RunPicture
 
 
@@ -147,22 +146,3 @@ class LeadBoxOut(Out):
 
     ends: list[EndOut]
     leads: list[StockLeadOut]
-
-
-class DetourOut(Out):
-    """A way by another box, with its result in dBFS."""
-
-    label: str
-    edits: list[AnyEdit]
-    needs: str
-    average_dbfs: Level
-    peak_dbfs: Level
-    noise_dbfs: Level
-    below_room_db: Level
-    clips: bool
-
-    @classmethod
-    def from_core(cls, detour: Detour) -> "DetourOut":
-        names = [name for name in cls.model_fields if name != "edits"]
-        edits = [edit_document(edit) for edit in detour.edits]
-        return cls(**{name: getattr(detour, name) for name in names}, edits=edits)

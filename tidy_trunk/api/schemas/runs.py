@@ -1,6 +1,7 @@
 """What can be done about a run: ways to match its level, other leads."""
 
 from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.plan import School
 from tidy_trunk.core.ways import Way
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.jobs import JoinChoice
@@ -14,6 +15,7 @@ class WayOut(Out):
     edits: list[AnyEdit]
     needs: str
     loses: str
+    risk: str
     average_dbfs: Level
     peak_dbfs: Level
     headroom_db: Level
@@ -25,6 +27,7 @@ class WayOut(Out):
     clips: bool
     fits: bool
     verdict: str
+    best_for: list[School]
 
     @classmethod
     def from_core(cls, way: Way) -> "WayOut":

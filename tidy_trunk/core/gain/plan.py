@@ -64,7 +64,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
     From the microphones on, device by device; at each joint every position is tried. First nothing may clip, then
     something must arrive, on target, sure of the sender's full scale, with room for a burst; then the gear should not
     be heard, a camera stand one step above its lowest, few things be moved, and knobs stand on round positions.
-    Switches that end a stop (phantom power, say) are thrown too. A plan that would be worse than what stands is none.
+    Switches that end a stop (phantom power, say) are thrown too, and automatic level and low cut before all else. A plan that would be worse than what stands is none.
 
     Args:
         report: The job as it stands.
@@ -75,7 +75,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
     before = report.rig.plan
     stops = _stops(report)
     cures: dict[tuple[str, str], str] = {}
-    plan = _cured(before, pins, cures)
+    plan = _cured(_switched(report, pins, cures), pins, cures)
     progress = Progress(plan)
     done: set[str] = set()
     for device in devices_in_order(progress.rig):
@@ -115,6 +115,20 @@ def _cured(plan: Plan, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
         plan = changed
         cures.update(ended)
     return plan
+
+
+def _switched(report: Report, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
+    """The plan with what would undo a gain plan, or take its headroom, switched as the checks say."""
+    plan = report.rig.plan
+    for finding in check(report):
+        edits = _switches(finding, pins) if finding.rule in _SWITCHED else []
+        for edit in edits:
+            plan = edit.apply(plan)
+            cures[edit.device, edit.control] = finding.title
+    return plan
+
+
+_SWITCHED: Final = ("automatic-level", "rumble")
 
 
 def _switches(finding: Finding, pins: Pins) -> list[SetControl]:

@@ -8,7 +8,7 @@ from tidy_trunk.core.catalogue import Circuit, Provenance
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner, StageLevel
-from tidy_trunk.core.plan import Rig, Target
+from tidy_trunk.core.plan import Rig, Role, Target
 from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
 
@@ -18,10 +18,14 @@ TOLD_DB: Final = 0.05
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TrackLevel:
-    """A track with its prediction, in dBFS. `miss_db`: outside the target, positive above; None in silence."""
+    """A track with its prediction, in dBFS, and what it is kept for.
+
+    miss_db: outside the target, positive above; None in silence.
+    """
 
     trace: Trace
     sound: Sound
+    role: Role
     target: Target
     sources: tuple[str, ...]
     miss_db: float | None
@@ -74,9 +78,9 @@ class Report:
 
     def _track(self, trace: Trace) -> TrackLevel:
         sound = self.reckoner.track_sound(trace.stage)
-        target = self.rig.target_of(trace.device, trace.bus)
+        target, role = self.rig.target_of(trace.device, trace.bus), self.rig.role_of(trace.device, trace.bus)
         miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
-        return TrackLevel(trace=trace, sound=sound, target=target, sources=trace.stage.sources, miss_db=miss)
+        return TrackLevel(trace=trace, sound=sound, role=role, target=target, sources=trace.stage.sources, miss_db=miss)
 
     def track(self, track_id: str) -> TrackLevel | None:
         return next((track for track in self.tracks if track.trace.id == track_id), None)

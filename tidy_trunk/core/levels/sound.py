@@ -54,11 +54,15 @@ def noise_in(name: str, level: float, unit: str, *, spectrum: Spectrum = Spectru
 
 @dataclass(frozen=True, slots=True)
 class Clip:
-    """Where sound was first cut off: the stage, and by how much its peaks went over."""
+    """Where sound was first cut off: the stage, and by how much it went over.
+
+    spare_db: of a burst that is cut, how far the expected peaks stay below that ceiling.
+    """
 
     device: str
     where: str
     over_db: float
+    spare_db: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -203,7 +207,7 @@ class Sound:
         """What is left after a stage that cannot go above its ceiling: clipped once is clipped for good."""
         if self.burst <= ceiling:
             return self
-        burst_clip = self.burst_clip or Clip(device, where, self.burst - ceiling)
+        burst_clip = self.burst_clip or Clip(device, where, self.burst - ceiling, max(ceiling - self.peak, 0.0))
         if self.peak <= ceiling:
             return replace(self, burst=ceiling, burst_clip=burst_clip)
         return replace(

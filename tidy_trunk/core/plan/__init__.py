@@ -29,6 +29,7 @@ from tidy_trunk.core.plan.edits import (
     SetSource,
     SetStrainRelief,
     apply_edits,
+    free_id,
 )
 from tidy_trunk.core.plan.model import (
     EFFORTS_DB_SPL,
@@ -112,6 +113,7 @@ __all__ = [
     "check_lead",
     "circuits_of",
     "differences",
+    "free_id",
     "lead_class",
     "needed_m",
     "order_m",

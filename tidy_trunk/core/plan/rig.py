@@ -17,6 +17,8 @@ from tidy_trunk.core.catalogue import (
     SAMPLE_RATE_KEY,
     USUAL_RATE_HZ,
     Bus,
+    Control,
+    ControlKind,
     DeviceClass,
     InputMode,
     InputPort,
@@ -79,6 +81,14 @@ class Unit:
         if not isinstance(port, OutputPort):
             raise UnknownItemError(f"{self.label} {port.label} is an input: a run begins at an output")
         return port
+
+    def acts(self, control: Control) -> bool:
+        """Whether a control does anything as the device is set now: of the knobs, those of a port's mode."""
+        if control.kind is not ControlKind.KNOB:
+            return True
+        port = self.port(control.port)
+        mode = self.input_mode(port) if isinstance(port, InputPort) else self.output_mode(port)
+        return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id), digital_gain_key(port.id))
 
     def input_mode(self, port: InputPort) -> InputMode:
         wanted = self.device.settings.get(mode_key(port.id))
@@ -296,7 +306,11 @@ class Rig:
             Role.GUIDE: defaults.guide_target,
             Role.TIMECODE: defaults.timecode_target,
         }
-        return self.targets[wanted[self.plan.devices[device].roles.get(bus_id, Role.DIALOGUE)]]
+        return self.targets[wanted[self.role_of(device, bus_id)]]
+
+    def role_of(self, device: str, bus_id: str) -> Role:
+        """What a track is kept for: dialogue unless something else is said."""
+        return self.plan.devices[device].roles.get(bus_id, Role.DIALOGUE)
 
     @cached_property
     def own_leads(self) -> Mapping[str, LeadClass]:

@@ -17,9 +17,9 @@ GRAMMAR: Final = (
     Form("rename THING as NAME", "rename camera b as second camera", "another name"),
     Form("remove THING", "remove run 4", "takes away a run, a device with its runs, a source, a lead of your own"),
     Form(
-        "SOURCE at MICROPHONE, N m, LEVEL",
+        "SOURCE at MICROPHONE, N m, N°, LEVEL",
         "founder at boom, 0.5 m, raised",
-        "who is heard by what, from how far, how loud",
+        "who is heard by what, from how far, how far off its axis, how loud",
     ),
     Form("FROM to TO, N m, by LEAD", "bag line to camera b, 3 m", "a run; length and lead may be left out"),
     Form("length run N, L m", "length run 4 12 m", "the lead that is made to length takes the rest"),
@@ -39,6 +39,11 @@ GRAMMAR: Final = (
     ),
     Form("set job WHAT VALUE, …", "set job rate 25, target film, place hall, room 48", "what holds for the whole job"),
     Form("route DEVICE INPUT and INPUT to TRACK", "route bag 1 and 4 to mix l", "which inputs feed a track or mix"),
+    Form(
+        "use DEVICE TRACK and TRACK for ROLE",
+        "use camera b l and r for guide",
+        "what a track is kept for: dialogue, effects, guide, timecode",
+    ),
     Form("feed DEVICE OUTPUT from TRACK", "feed bag line r from mix l", "what an output gives out"),
 )
 """Every form, in the order of the work. [HANDBOOK]"""

@@ -20,6 +20,7 @@ _VERBS = {
     "set": settings.set_,
     "route": settings.route,
     "feed": settings.feed,
+    "use": settings.use,
 }
 
 

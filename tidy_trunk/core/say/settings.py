@@ -4,15 +4,13 @@ import re
 from collections.abc import Iterator, Sequence
 
 from tidy_trunk.core.catalogue import (
+    Bus,
     Control,
     ControlKind,
-    InputPort,
     Port,
     Setting,
     channel_refs,
     controls_of,
-    gain_key,
-    trim_key,
 )
 from tidy_trunk.core.plan import (
     ROOMS,
@@ -20,10 +18,12 @@ from tidy_trunk.core.plan import (
     FeedOutput,
     Plan,
     Rig,
+    Role,
     RouteBus,
     School,
     SetControl,
     SetJob,
+    SetRole,
     SetSource,
     Source,
     Unit,
@@ -87,7 +87,7 @@ def _what_it_takes(match: Match) -> str:
     unit = match.unit
     for count in range(len(match.rest), -1, -1):
         words, more = match.rest[:count], " ".join(match.rest[count:])
-        found = [(control, name) for control, name in _named(unit, words) if _is_current(unit, control)]
+        found = [(control, name) for control, name in _named(unit, words) if unit.acts(control)]
         if len(found) == 1:
             return f"{unit.label} {found[0][1]} is understood; it takes {found[0][0].takes}"
         if found:
@@ -118,7 +118,7 @@ def _controls(unit: Unit, text: str) -> Iterator[SetControl]:
 
 def _meant(unit: Unit, words: Sequence[str], value: str) -> Iterator[SetControl]:
     for control, _ in _named(unit, words):
-        setting = _setting(control, value) if words and _is_current(unit, control) else None
+        setting = _setting(control, value) if words and unit.acts(control) else None
         if setting is not None:
             yield SetControl(device=unit.device.id, control=control.id, value=setting)
 
@@ -129,15 +129,6 @@ def _named(unit: Unit, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
         port = unit.port(control.port).label if control.port else ""
         if matches(words, port, control.label, control.id):
             yield control, f"{port} {control.label}".strip()
-
-
-def _is_current(unit: Unit, control: Control) -> bool:
-    """Knobs exist once for each mode: only that of the mode now set is meant."""
-    if control.kind is not ControlKind.KNOB:
-        return True
-    port = unit.port(control.port)
-    mode = unit.input_mode(port) if isinstance(port, InputPort) else unit.output_mode(port)
-    return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id))
 
 
 def _setting(control: Control, value: str) -> Setting | None:
@@ -212,9 +203,7 @@ def route(plan: Plan, rest: str) -> Iterator[Proposal]:
     pieces = re.split(r"\s*,\s*|\s+and\s+", left)
     for match in find_devices(Rig(plan), split_words(pieces[0])):
         unit = match.unit
-        bus = next(
-            (bus for bus in unit.device_class.buses if matches(split_words(right), "track", bus.label, bus.id)), None
-        )
+        bus = _bus(unit, split_words(right))
         if bus is None:
             known = ", ".join(bus.label for bus in unit.device_class.buses) or "none"
             raise NotUnderstoodError(
@@ -230,14 +219,38 @@ def feed(plan: Plan, rest: str) -> Iterator[Proposal]:
     left, _, right = rest.rpartition(" from ")
     for match in find_devices(Rig(plan), split_words(left)):
         unit = match.unit
-        bus = next(
-            (bus for bus in unit.device_class.buses if matches(split_words(right), "track", bus.label, bus.id)), None
-        )
+        bus = _bus(unit, split_words(right))
         channel = _found(unit.device_class.outputs, match.rest)
         if bus is None or channel is None:
             what = f"track or mix '{right.strip()}'" if bus is None else f"output '{' '.join(match.rest)}'"
             raise NotUnderstoodError(f"{unit.label} is understood, but it has no {what}")
         yield single(plan, FeedOutput(device=unit.device.id, channel=channel, bus=bus.id))
+
+
+def use(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera b l and r for guide`: what a track is kept for."""
+    left, _, right = rest.rpartition(" for ")
+    role = next((role for role in Role if right.strip() and role.startswith(right.strip().lower())), None)
+    if not left or role is None:
+        raise NotUnderstoodError(f"'{rest}': say which track is for {', '.join(Role)}: use camera b l and r for guide")
+    pieces = re.split(r"\s*,\s*|\s+and\s+", left)
+    for match in find_devices(Rig(plan), split_words(pieces[0])):
+        unit = match.unit
+        edits = []
+        for words in (match.rest, *map(split_words, pieces[1:])):
+            bus = _bus(unit, words)
+            if bus is None:
+                known = ", ".join(bus.label for bus in unit.device_class.buses) or "none"
+                raise NotUnderstoodError(
+                    f"{unit.label} is understood, but it has no track '{' '.join(words)}'; it has {known}"
+                )
+            edits.append(SetRole(device=unit.device.id, bus=bus.id, role=role))
+        yield single(plan, *edits)
+
+
+def _bus(unit: Unit, words: Sequence[str]) -> Bus | None:
+    """The track or mix that words name."""
+    return next((bus for bus in unit.device_class.buses if matches(words, "track", bus.label, bus.id)), None)
 
 
 def _channel(unit: Unit, words: Sequence[str]) -> str:

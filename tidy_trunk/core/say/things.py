@@ -23,6 +23,7 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.words import (
+    ANGLE,
     LEVEL,
     Match,
     find_classes,
@@ -97,6 +98,9 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
     """`founder at boom, 0.5 m, raised`: a source, new or known, at a microphone."""
     who, _, where = line.partition(" at ")
     distance_m, where = take_length(where)
+    angle = ANGLE.search(where)
+    off_axis_deg = number(angle.group(1)) if angle else None
+    where = ANGLE.sub("", where)
     level = LEVEL.search(where)
     effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", where)), None)
     average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
@@ -114,9 +118,16 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
         if not known:
             level_db = EFFORTS_DB_SPL["normal"] if average is None else average
             label = who.strip()[:1].upper() + who.strip()[1:]
-            yield single(plan, AddSource(label=label, average_db_spl=level_db, heard_by={unit.device.id: distance_m}))
+            mic = unit.device.id
+            angles = {mic: off_axis_deg} if off_axis_deg else {}
+            yield single(
+                plan,
+                AddSource(label=label, average_db_spl=level_db, heard_by={mic: distance_m}, off_axis_deg=angles),
+            )
         for source in known:
-            edits: list[Edit] = [Hear(source=source.id, device=unit.device.id, distance_m=distance_m)]
+            edits: list[Edit] = [
+                Hear(source=source.id, device=unit.device.id, distance_m=distance_m, off_axis_deg=off_axis_deg)
+            ]
             if average is not None:
                 edits.append(louder(source, average))
             yield single(plan, *edits)

@@ -10,6 +10,9 @@ from tidy_trunk.core.plan import Plan, Rig, Run, Source, Unit
 
 _LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
 
+ANGLE: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*(?:°|deg(?:rees?)?\b)(?:\s*off(?:\s*axis)?)?", re.IGNORECASE)
+"""ASSUMED_ form of an angle off a microphone's axis in a line: `30°`, `30 degrees off`."""
+
 LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db\b(?:\s*spl)?", re.IGNORECASE)
 """A sound level in a line. [HANDBOOK]"""
 

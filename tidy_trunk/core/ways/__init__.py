@@ -1,17 +1,18 @@
 """Ways to match the level of a run, and ways by another box."""
 
 from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
-from tidy_trunk.core.ways.detours import Detour, detours, is_powered
-from tidy_trunk.core.ways.rank import AUDIBLE_DB, Way, gain_way, ways
+from tidy_trunk.core.ways.detours import detours, is_powered
+from tidy_trunk.core.ways.rank import gain_way, ways
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial
 from tidy_trunk.core.ways.wanted_pad import FREE, WantedPad, wanted_pad
+from tidy_trunk.core.ways.way import AUDIBLE_DB, NOTHING, Way
 
 __all__ = [
     "ALLOWED_MISS_DB",
     "AUDIBLE_DB",
     "FREE",
+    "NOTHING",
     "PADDED_FROM_DB",
-    "Detour",
     "Trial",
     "WantedPad",
     "Way",

@@ -24,6 +24,7 @@ from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import input_stage_dbu
 from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, Rig, Run, SetControl, SetParts, Unit
 from tidy_trunk.core.units import combine_tolerances_db
+from tidy_trunk.core.ways.way import NOTHING
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -33,8 +34,9 @@ class Candidate:
     id: str
     label: str
     edits: tuple[Edit, ...]
-    needs: str = "nothing"
+    needs: str = NOTHING
     loses: str = ""
+    risk: str = ""
     cost: int = 0
     is_pad: bool = False
 
@@ -141,7 +143,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
         return  # a pad between microphone and input spoils powering and noise
     plain = end.plain_parts
     found = []
-    for lead in LEADS.values():
+    for lead in (*LEADS.values(), *end.rig.own_leads.values()):
         parts = _with_pad(end, plain, lead) if lead.loss_db is not None else None
         if lead.loss_db is not None and parts is not None:
             found.append((lead.loss_db.value, lead, parts))
@@ -149,9 +151,10 @@ def _pads(end: Ends) -> Iterator[Candidate]:
     for loss_db, lead, parts in _just_enough(end, found):
         yield Candidate(
             id=f"lead-{lead.id}",
-            label=f"Use the {loss_db:g} dB lead",
+            label=f"Use your own lead {lead.label}" if lead.id in end.rig.own_leads else f"Use the {loss_db:g} dB lead",
             edits=(SetParts(run=end.run.id, parts=parts),),
             needs=f"1 {lead.label}",
+            risk="looks like the plain lead: mark it",
             cost=1,
             is_pad=True,
         )
@@ -175,12 +178,18 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
 
 def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
     last = end.rig.lead_of(plain[-1]) if plain else None
-    if last is not None and last.id in lead.replaces:
+    if last is not None and (last.id in lead.replaces or _is_twin(last, lead)):
         return (*plain[:-1], replace(plain[-1], lead=lead.id))
     before = last.receiving if last is not None else end.output.plug
     if "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug):
         return (*plain, Part(lead=lead.id, length_m=lead.short_m or 0.3))
     return None
+
+
+def _is_twin(plain: LeadClass, own: LeadClass) -> bool:
+    """Whether a lead of one's own goes where a plain one of the same plugs is."""
+    same = (plain.sending, plain.receiving, plain.balanced) == (own.sending, own.receiving, own.balanced)
+    return same and not own.replaces and own.ways.keys() == plain.ways.keys()
 
 
 def _trim(end: Ends) -> Iterator[Candidate]:
@@ -194,7 +203,8 @@ def _trim(end: Ends) -> Iterator[Candidate]:
         id="trim",
         label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
         edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if end.plain_parts != end.run.parts else (edit,),
-        loses="its noise stays" if end.output_mode.trim_kind is TrimKind.DIGITAL else "",
+        risk=f"whoever turns it up again clips {end.receiver.label}"
+        + ("; its own hiss does not go down with it" if end.output_mode.trim_kind is TrimKind.DIGITAL else ""),
     )
 
 
@@ -226,7 +236,8 @@ def _headphones(end: Ends) -> Iterator[Candidate]:
                 id="headphones",
                 label=f"Use {end.sender.label}'s headphone output at {trim_db:g} dB".replace("-", "−"),
                 edits=(move, turn),
-                loses="nobody can listen there",
+                loses="listening there",
+                risk="whoever turns the volume turns the recording",
                 cost=2,
             )
 
@@ -240,7 +251,7 @@ def _camera_attenuator(end: Ends) -> Iterator[Candidate]:
         id="attenuator",
         label=f"Switch on {end.receiver.label}'s attenuator",
         edits=(edit,),
-        loses="it sits behind the point that clips" if behind else "",
+        risk="it sits behind the point that clips: what is cut stays cut" if behind else "",
     )
 
 
@@ -263,6 +274,7 @@ def _aes3(end: Ends) -> Iterator[Candidate]:
                 label=f"AES3 from {end.sender.label}",
                 edits=(MoveRun(run=end.run.id, sending=ref, parts=joins[0].parts), switch),
                 needs="110 Ω lead",
-                loses="level fixed by the sender",
+                loses=f"{port.label} of {end.sender.label}",
+                risk="level fixed by the sender: no knob saves it",
                 cost=1,
             )

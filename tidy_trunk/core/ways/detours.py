@@ -1,12 +1,11 @@
 """By way of another box: what can stand between two ends that do not go together, and what that costs in noise."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import DEVICES, InputPort, Kind, OutputPort, Signal, Supply, mode_key, switch_key
 from tidy_trunk.core.joins import JOINT_M, find_joins
-from tidy_trunk.core.levels import Report, TrackLevel
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -20,9 +19,13 @@ from tidy_trunk.core.plan import (
     SetControl,
     Unit,
     apply_edits,
+    free_id,
 )
 from tidy_trunk.core.trace import accept
+from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways.rank import ways
+from tidy_trunk.core.ways.trial import Trial, Upstream
+from tidy_trunk.core.ways.way import NOTHING, Way, way_of
 from tidy_trunk.core.wiring import delivery
 from tidy_trunk.errors import TidyTrunkError
 
@@ -31,20 +34,6 @@ BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")
 
 _BOX_KINDS = (Kind.PREAMP, Kind.MIXER, Kind.RECORDER)
 _SHORT_M = 0.5
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Detour:
-    """A way by a box between, with its result at the first track that it reaches, in dBFS."""
-
-    label: str
-    edits: tuple[Edit, ...]
-    needs: str
-    average_dbfs: float
-    peak_dbfs: float
-    noise_dbfs: float
-    below_room_db: float
-    clips: bool
 
 
 def is_powered(rig: Rig, run: Run) -> bool:
@@ -61,7 +50,7 @@ def is_powered(rig: Rig, run: Run) -> bool:
     return any(need in given and delivery(output, leads, port, need).passes for need in capsule.needs)
 
 
-def detours(report: Report, run_id: str) -> list[Detour]:
+def detours(report: Report, run_id: str) -> list[Way]:
     """Ways of a run by a box between its ends: devices of the job first, then classes of the catalogue; quiet ones first.
 
     Source: [HANDBOOK] §13
@@ -73,7 +62,7 @@ def detours(report: Report, run_id: str) -> list[Detour]:
         for plan, device, needs in _boxes(rig, run)
         if (detour := _by(report.rig.plan, plan, run, device, needs)) is not None
     ]
-    return sorted(found, key=lambda item: (item.clips, bool(item.needs), item.noise_dbfs - item.average_dbfs))
+    return sorted(found, key=lambda item: (item.clips, item.needs != NOTHING, item.noise_dbfs - item.average_dbfs))
 
 
 def _boxes(rig: Rig, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
@@ -81,22 +70,14 @@ def _boxes(rig: Rig, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
     ends = (run.sending.device, run.receiving.device)
     for unit in rig.units():
         if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
-            yield [], unit.device.id, ""
+            yield [], unit.device.id, NOTHING
     for class_id in BOXES:
         label = DEVICES[class_id].label
-        box = AddDevice(class_id=class_id, id=_free_id(rig.plan, class_id), label=label)
+        box = AddDevice(class_id=class_id, id=free_id(class_id, rig.plan.devices), label=label)
         yield [box], str(box.id), f"1 {label[0].lower()}{label[1:]}"
 
 
-def _free_id(plan: Plan, wanted: str) -> str:
-    count, candidate = 1, wanted
-    while candidate in plan.devices:
-        count += 1
-        candidate = f"{wanted}-{count}"
-    return candidate
-
-
-def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> Detour | None:
+def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> Way | None:
     """The detour by one box, matched as well as its knobs allow; None where it does not go."""
     try:
         state, _ = apply_edits(plan, [Disconnect(run=run.id), *brought])
@@ -113,20 +94,22 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> D
                 edits += best.edits
                 state, _ = apply_edits(state, best.edits)
         report = Report(accept(state))
+        last = next(item for item in report.rig.plan.runs.values() if item.receiving == run.receiving)
+        trial = Trial(state, last.id, Upstream(report, last))
     except TidyTrunkError:
         return None
-    track = _track(report, run.receiving, device)
-    if track is None or track.is_silent:
+    sound = trial.sound
+    if sound is None or sound.average == SILENCE_DB:
         return None
-    return Detour(
-        label=f"Go by way of {unit.label if not needs else 'a ' + needs[2:]}",
+    return way_of(
+        trial,
+        sound,
+        id=f"box-{device}",
+        label=f"Go by way of {unit.label if needs == NOTHING else 'a ' + needs[2:]}",
         edits=tuple(edits),
         needs=needs,
-        average_dbfs=track.sound.average,
-        peak_dbfs=track.sound.peak,
-        noise_dbfs=track.sound.gear_noise,
-        below_room_db=track.sound.room_noise_a - track.sound.gear_noise_a,
-        clips=track.clip is not None,
+        loses="",
+        risk="one more thing to power, to carry and to switch on",
     )
 
 
@@ -182,14 +165,3 @@ def _joined(rig: Rig, output: OutputPort, port: InputPort, length_m: float) -> t
     """The best leads that bring the right signal; None where there are none."""
     joins = find_joins(output, port, length_m=max(length_m, JOINT_M + 0.1), own=rig.own_leads)
     return next((join.parts for join in joins if join.is_right), None)
-
-
-def _track(report: Report, receiving: PortRef, through: str) -> TrackLevel | None:
-    for track in report.tracks:
-        if track.trace.device == receiving.device:
-            for feed, _ in track.trace.stage.feeds:
-                if feed.name == receiving.port and any(
-                    lead.run is not None and lead.run.sending.device == through for lead, _ in feed.feeds
-                ):
-                    return track
-    return None

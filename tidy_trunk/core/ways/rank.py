@@ -1,13 +1,13 @@
 """The ways to match a run, each computed and ranked."""
 
-from dataclasses import dataclass
+from dataclasses import replace
 from typing import Final
 
-from tidy_trunk.core.levels import Report, Sound
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Edit, Plan, School
-from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways.candidates import Candidate, candidates
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream
+from tidy_trunk.core.ways.way import AUDIBLE_DB, Way, way_of
 from tidy_trunk.errors import PlanError, UnknownItemError
 
 QUIETEST_DBFS: Final = -200.0
@@ -15,39 +15,6 @@ QUIETEST_DBFS: Final = -200.0
 
 TOLD_APART_DB: Final = 3.0
 """ASSUMED_ step in which hiss is compared: less is no reason to carry a stronger pad."""
-
-AUDIBLE_DB: Final = 10.0
-"""Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK]: powers add"""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Way:
-    """A way with its result at the first track (or mix) that the run reaches, in dBFS.
-
-    headroom_db: to full scale above the expected peaks, negative where they are cut off.
-    noise_dbfs: of the gear, unweighted, as a meter shows it; below_room_db: how far it lies below the room to the ear.
-    full_scale_margin_db: from the sender's full scale to what the input takes; negative where a burst would clip.
-    sure: that margin is larger than the ± of the figures behind it.
-    fits: neither clips nor misses the target.
-    """
-
-    id: str
-    label: str
-    edits: tuple[Edit, ...]
-    needs: str
-    loses: str
-    average_dbfs: float
-    peak_dbfs: float
-    headroom_db: float
-    noise_dbfs: float
-    below_room_db: float
-    ruled_by: str
-    tolerance_db: float
-    full_scale_margin_db: float
-    sure: bool
-    clips: bool
-    fits: bool
-    verdict: str
 
 
 def ways(report: Report, run_id: str) -> list[Way]:
@@ -71,10 +38,17 @@ def ways(report: Report, run_id: str) -> list[Way]:
     ]
     # Pads come weakest first and differ by where the knob behind them happens to stop: the quietest speaks for all.
     pads = min((_hiss(way) for way, candidate in found if candidate.is_pad), default=0.0)
-    found.sort(
-        key=lambda item: _rank(item[0], item[1], pads if item[1].is_pad else _hiss(item[0]), plan.defaults.school)
-    )
-    return [way for way, _ in found]
+
+    def rank(item: tuple[Way, Candidate], school: School) -> tuple[float, ...]:
+        way, candidate = item
+        return _rank(way, candidate, pads if candidate.is_pad else _hiss(way), school)
+
+    fitting = [item for item in found if item[0].fits]
+    best = {school: min(fitting, key=lambda item: rank(item, school))[0].id for school in School if fitting}
+    found.sort(key=lambda item: rank(item, plan.defaults.school))
+    return [
+        replace(way, best_for=tuple(school for school, first in best.items() if first == way.id)) for way, _ in found
+    ]
 
 
 def gain_way(report: Report, run_id: str) -> Edit | None:
@@ -114,45 +88,13 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
     edits = (*candidate.edits, *turn)
     if sound is None or not edits:
         return None
-    ruling = sound.ruling_noise
-    margin, doubt = trial.margin_db()
-    miss = trial.target.miss_db(sound.average, sound.peak)
-    clips = sound.clip is not None
-    silent = sound.average == SILENCE_DB
-    fits = not clips and not silent and abs(miss) <= ALLOWED_MISS_DB
-    below = sound.room_noise_a - sound.gear_noise_a
-    return Way(
+    return way_of(
+        trial,
+        sound,
         id=candidate.id,
         label=candidate.label,
         edits=edits,
         needs=candidate.needs,
         loses=candidate.loses,
-        average_dbfs=sound.average,
-        peak_dbfs=sound.peak,
-        headroom_db=-sound.clip.over_db if sound.clip else -sound.peak,
-        noise_dbfs=sound.gear_noise,
-        below_room_db=below,
-        ruled_by=ruling.name if ruling else "",
-        tolerance_db=sound.tolerance_db,
-        full_scale_margin_db=margin,
-        sure=margin > doubt,
-        clips=clips,
-        fits=fits,
-        verdict=_verdict(sound, miss, below, margin),
+        risk=candidate.risk,
     )
-
-
-def _verdict(sound: Sound, miss: float, below: float, margin: float) -> str:
-    if sound.average == SILENCE_DB:
-        return "nothing arrives"
-    if sound.clip is not None:
-        return f"still clips by {sound.clip.over_db:.1f} dB"
-    if miss < -ALLOWED_MISS_DB:
-        return f"{-miss:.0f} dB below the target"
-    if miss > ALLOWED_MISS_DB:
-        return f"{miss:.0f} dB above the target"
-    if margin < -ALLOWED_MISS_DB:
-        return f"fits, but a full-scale burst would clip by {-margin:.0f} dB"
-    if below >= AUDIBLE_DB:
-        return f"fits; its hiss lies {below:.0f} dB below the room: nobody will hear it"
-    return "fits; its hiss can be heard beside the room"

@@ -638,6 +638,10 @@ export interface components {
             heard_by?: {
                 [key: string]: number;
             };
+            /** Off Axis Deg */
+            off_axis_deg?: {
+                [key: string]: number;
+            };
             /** Id */
             id?: string | null;
         };
@@ -919,40 +923,6 @@ export interface components {
              * @default 0.1
              */
             radio_guard_mhz: number;
-        };
-        /**
-         * DetourOut
-         * @description A way by another box, with its result in dBFS.
-         */
-        DetourOut: {
-            /** Label */
-            label: string;
-            /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
-            /** Needs */
-            needs: string;
-            /**
-             * Average Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            average_dbfs: number | null;
-            /**
-             * Peak Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            peak_dbfs: number | null;
-            /**
-             * Noise Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            noise_dbfs: number | null;
-            /**
-             * Below Room Db
-             * @description dB; null is silence, or no limit
-             */
-            below_room_db: number | null;
-            /** Clips */
-            clips: boolean;
         };
         /**
          * DeviceDetailOut
@@ -2796,6 +2766,8 @@ export interface components {
             needs: string;
             /** Loses */
             loses: string;
+            /** Risk */
+            risk: string;
             /**
              * Average Dbfs
              * @description dB; null is silence, or no limit
@@ -2839,6 +2811,8 @@ export interface components {
             fits: boolean;
             /** Verdict */
             verdict: string;
+            /** Best For */
+            best_for: components["schemas"]["School"][];
         };
         /** WindingModel */
         WindingModel: {
@@ -4308,7 +4282,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DetourOut"][];
+                    "application/json": components["schemas"]["WayOut"][];
                 };
             };
             /** @description No such job, track or run */

@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.catalogue import Kind, PadPlace, Signal, gain_key, limiter_key, mode_key, pad_key, switch_key
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
-from tidy_trunk.core.plan import Edit, SetControl, Unit
+from tidy_trunk.core.plan import Edit, Role, SetControl, Unit
 from tidy_trunk.core.trace import Place
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, gain_way
 
@@ -99,11 +99,11 @@ def clipping(situation: Situation) -> Iterator[Finding]:
             continue  # line-into-mic says it better
         unit = situation.rig.unit(clip.device)
         fixes = situation.way_fixes(joint.run.id) if joint is not None else _bus_fixes(situation, track)
-        sure = "clip" if clip.over_db > track.sound.tolerance_db else "may clip"
+        sure = "clip" if clip.over_db > track.sound.tolerance_db else "likely clip"
         yield Finding(
             rule="clipping",
             severity=Severity.STOP,
-            title=f"{clip.where} clips",
+            title=f"{clip.where} {sure}s",
             text=(
                 f"Peaks {sure} {clip.where} by {clip.over_db:.1f} dB (±{track.sound.tolerance_db:.0f}). "
                 "What is cut off there stays cut off, however low it is turned afterwards."
@@ -127,19 +127,23 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
         burst = track.sound.burst_clip
         if (
             track.clip is None
+            and track.role in (Role.DIALOGUE, Role.EFFECTS)
             and burst is not None
             and burst.over_db > ALLOWED_MISS_DB
             and not set(track.sources) & whole
         ):
             told.setdefault((burst.device, burst.where), []).append(track)
     for (device, where), tracks in told.items():
-        over = max(track.sound.burst_clip.over_db for track in tracks if track.sound.burst_clip)
+        worst = max(tracks, key=lambda track: track.sound.burst_clip.over_db if track.sound.burst_clip else 0.0).sound
+        assert worst.burst_clip is not None  # that is why it is told
+        over, spare = worst.burst_clip.over_db, worst.burst_clip.spare_db
+        doubtful = spare < worst.tolerance_db
         yield Finding(
             rule="burst-clips",
             severity=Severity.NOTE,
-            title=f"A burst clips {where}",
+            title=f"{where} may clip" if doubtful else f"A burst clips {where}",
             text=(
-                f"The expected peaks fit, but a laugh or a shout would go {over:.0f} dB over at {where}. Turn it down, let "
+                f"The expected peaks fit{f' by {spare:.0f} dB (±{worst.tolerance_db:.0f})' if doubtful else ''}, but a laugh or a shout would go {over:.0f} dB over at {where}. Turn it down, let "
                 "the limiter catch it, or put the source on a second track that is lower."
             ),
             source="PRACTICE",
@@ -180,7 +184,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
 def gear_above_room(situation: Situation) -> Iterator[Finding]:
     """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
     for track in situation.report.tracks:
-        if track.is_silent or track.clip is not None:
+        if track.is_silent or track.clip is not None or track.role is Role.TIMECODE:
             continue
         above = track.sound.gear_noise_a - track.sound.room_noise_a
         ruling = max(
@@ -190,7 +194,7 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
             continue
         yield Finding(
             rule="gear-above-room",
-            severity=Severity.CAUTION,
+            severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
             title="Hiss above the room",
             text=(
                 f"{_track_label(situation, track)}: the gear makes {_db(track.sound.gear_noise_a)} dBFS of noise by ear (A-weighted), "

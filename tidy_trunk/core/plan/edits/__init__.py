@@ -1,6 +1,6 @@
 """Edits: named commands on a plan, each a pure function from plan to plan with its plain sentence."""
 
-from tidy_trunk.core.plan.edits.base import Edit, apply_edits
+from tidy_trunk.core.plan.edits.base import Edit, apply_edits, free_id
 from tidy_trunk.core.plan.edits.devices import (
     AddDevice,
     CopyClass,
@@ -47,4 +47,5 @@ __all__ = [
     "SetStrainRelief",
     "apply_edits",
     "default_words",
+    "free_id",
 ]

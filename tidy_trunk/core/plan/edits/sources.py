@@ -18,6 +18,7 @@ class AddSource:
     peak_db_spl: float | None = None
     burst_db_spl: float | None = None
     heard_by: Mapping[str, float] = field(default_factory=dict)
+    off_axis_deg: Mapping[str, float] = field(default_factory=dict)
     id: str | None = None
 
     def apply(self, plan: Plan) -> Plan:
@@ -35,6 +36,7 @@ class AddSource:
             peak_db_spl=peak,
             burst_db_spl=peak + BURST_ABOVE_DB if self.burst_db_spl is None else self.burst_db_spl,
             heard_by=dict(self.heard_by),
+            off_axis_deg=dict(self.off_axis_deg),
         )
         return replace(plan, sources=put(plan.sources, source_id, source))
 

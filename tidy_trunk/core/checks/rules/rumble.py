@@ -1,0 +1,113 @@
+"""Rules on the low cut: against wind and rumble, and only against them."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.catalogue import InputPort, Kind, low_cut_key
+from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
+from tidy_trunk.core.levels import Noise, Spectrum, TrackLevel, cut_change_db
+from tidy_trunk.core.plan import SetControl
+from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
+
+RUMBLE_FROM_DB: Final = 15.0
+"""ASSUMED_ how far below the average rumble lies when it begins to eat headroom and to move meters."""
+
+NO_RUMBLE_FROM_DB: Final = 30.0
+"""ASSUMED_ how far below the average rumble lies when a low cut has nothing to do."""
+
+USUAL_CUT_HZ: Final = 80
+"""Low cut that leaves a voice whole. [PRACTICE]"""
+
+THIN_FROM_HZ: Final = 100
+"""Low cut from which a voice is thinned. [PRACTICE]"""
+
+
+@rule
+def rumble(situation: Situation) -> Iterator[Finding]:
+    """Wind or rumble near the voice, and no low cut on. [HANDBOOK] §6"""
+    for joint, track in _at_microphones(situation):
+        below = track.sound.average - _rumble_dbfs(track)
+        if below >= RUMBLE_FROM_DB or joint.receiver.low_cut_hz(joint.input) is not None:
+            continue
+        cut_hz = _cut_for(joint.input)
+        text = f"Wind and rumble lie {'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {joint.socket}, and eat its headroom."
+        fixes: tuple[Fix, ...] = ()
+        if cut_hz is None:
+            text += " It has no low cut: ask for a better windshield, and for what makes it to be moved or stopped."
+        else:
+            text += (
+                f" A low cut at {cut_hz} Hz takes {-cut_change_db(Spectrum.RUMBLE, (cut_hz,)):.0f} dB off them and "
+                f"{-cut_change_db(Spectrum.VOICE, (cut_hz,)):.1f} dB off a voice."
+            )
+            switch = SetControl(device=joint.receiver.device.id, control=low_cut_key(joint.input.id), value=str(cut_hz))
+            fixes = (Fix(f"Low cut of {joint.socket} to {cut_hz} Hz", (switch,)),)
+        yield Finding(
+            rule="rumble",
+            severity=Severity.CAUTION,
+            title="Rumble near the voice",
+            text=text,
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            measured_db=-below,
+            fixes=fixes,
+            verify="Listen in the pauses on closed headphones, and watch the meter move without sound.",
+        )
+
+
+@rule
+def thin_voice(situation: Situation) -> Iterator[Finding]:
+    """A low cut in the voice where there is hardly any rumble. [HANDBOOK] §6"""
+    for joint, track in _at_microphones(situation):
+        cut_hz = joint.receiver.low_cut_hz(joint.input)
+        if cut_hz is None or cut_hz < THIN_FROM_HZ:
+            continue
+        before = _rumble_dbfs(track) - cut_change_db(Spectrum.RUMBLE, (cut_hz,))
+        below = track.sound.average - before
+        if below < NO_RUMBLE_FROM_DB:
+            continue
+        off = SetControl(device=joint.receiver.device.id, control=low_cut_key(joint.input.id), value="off")
+        against = "and there is no rumble" if before == SILENCE_DB else f"and rumble lies {below:.0f} dB below it"
+        yield Finding(
+            rule="thin-voice",
+            severity=Severity.NOTE,
+            title="Low cut in the voice",
+            text=(
+                f"The low cut of {joint.socket} at {cut_hz} Hz takes {-cut_change_db(Spectrum.VOICE, (cut_hz,)):.1f} dB off a voice, "
+                f"its warmth, {against}. The edit can cut it later; nobody can put it back."
+            ),
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            fixes=(Fix(f"Low cut of {joint.socket} off", (off,)),),
+        )
+
+
+def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:
+    """Every input that a microphone goes into, or its receiver, with the first track that it reaches."""
+    for joint in situation.joints:
+        if joint.sender.device_class.capsule is None and joint.sender.device_class.kind is not Kind.RECEIVER:
+            continue
+        for track in situation.report.tracks:
+            if not track.is_silent and _feeds(joint, track):
+                yield joint, track
+                break
+
+
+def _feeds(joint: Joint, track: TrackLevel) -> bool:
+    """Whether the track is one of the receiving device and has this input alone."""
+    feeds = track.trace.stage.feeds
+    return track.trace.device == joint.receiver.device.id and [feed.name for feed, _ in feeds] == [joint.input.id]
+
+
+def _rumble_dbfs(track: TrackLevel) -> float:
+    def is_rumble(noise: Noise) -> bool:
+        return noise.spectrum is Spectrum.RUMBLE
+
+    return sum_powers_db(noise.level for noise in track.sound.noises if is_rumble(noise))
+
+
+def _cut_for(port: InputPort) -> int | None:
+    """The highest low cut that leaves a voice whole, else the lowest that there is."""
+    gentle = [cut for cut in port.low_cut_hz if cut <= USUAL_CUT_HZ]
+    return max(gentle) if gentle else min(port.low_cut_hz, default=None)

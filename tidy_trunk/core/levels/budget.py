@@ -8,6 +8,7 @@ from typing import Final
 from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.levels.report import Report, TrackLevel
 from tidy_trunk.core.levels.sound import Noise
+from tidy_trunk.core.levels.spectra import Spectrum
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
@@ -29,6 +30,8 @@ class NoiseShare:
     @property
     def words(self) -> str:
         """What its cure would bring."""
+        if self.noise.spectrum is Spectrum.RUMBLE:
+            return "behind a low cut" if self.noise.cuts else "a low cut takes most of it"
         if self.noise.is_room:
             return "the room itself: nearer with the microphone"
         if self.drops_db < NOTHING_DB:

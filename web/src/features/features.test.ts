@@ -8,6 +8,8 @@ import { renderToString } from 'vue/server-renderer'
 import type { Finding, Ladder, Lead, LeadPicture, Rung, Track, Way } from '@/api/client'
 import LadderChart from '@/features/levels/LadderChart.vue'
 import LadderControls from '@/features/levels/LadderControls.vue'
+import RungAccount from './levels/RungAccount.vue'
+import type { Overlay } from './levels/ladderShape'
 import NoiseList from '@/features/levels/NoiseList.vue'
 import WaysTable from '@/features/levels/WaysTable.vue'
 import LeadSegment from '@/features/runs/LeadSegment.vue'
@@ -178,6 +180,8 @@ const rung = (more: Partial<Rung>): Rung => ({
   over_db: 14.5,
   burst_over_db: null,
   dbu_offset: 0,
+  begins: '',
+  steps: [],
   controls: [],
   ...more,
 })
@@ -246,6 +250,26 @@ describe('the ladder', () => {
   it('hatches only the stage that clips', async () => {
     expect((await html(LadderChart, { ladder })).match(/url\(#hatch\)/g)).toHaveLength(1)
   })
+  it('lays another ladder beside it, told apart by its mark', async () => {
+    const others: Overlay[] = [{ label: 'as it was', mark: '○', ladder }]
+    expect(words(await html(LadderChart, { ladder, others })).match(/○/g)).toHaveLength(4)
+  })
+  it('accounts for every decibel of the stage that is pointed at', async () => {
+    const steps = [{ what: 'gain', by_db: 1.5, tolerance_db: 0, provenance: '' }]
+    const told = {
+      ...ladder,
+      rungs: [rung({}), rung({ label: 'Camera B track L', unit: 'dBFS', average: -8.5, steps })],
+    }
+    const text = words(await html(RungAccount, { ladder: told, pointed: 1 }))
+    expect(text).toContain('Camera B mic socket L −10.0 dBu gain +1.5 −8.5 dBFS')
+    const first = {
+      ...ladder,
+      rungs: [rung({ begins: 'Founder at 1 m, 66 dB SPL', unit: 'dB SPL', average: 66 })],
+    }
+    expect(words(await html(RungAccount, { ladder: first, pointed: 0 }))).toContain(
+      'Founder at 1 m, 66 dB SPL',
+    )
+  })
   it('puts the knobs of a port first', async () => {
     const text = words(
       await html(LadderControls, { rungs: [rung({ controls: [toggle, choice, knob] })], locked: false }),
@@ -278,7 +302,9 @@ describe('tables beside the ladder', () => {
     peak_dbfs: -6.3,
     headroom_db: 6.3,
     noise_dbfs: -69.4,
-    room_noise_dbfs: -51,
+    below_room_db: 18,
+    risk: 'mark it',
+    best_for: ['clean' as const],
     ruled_by: 'room',
     tolerance_db: 4.9,
     full_scale_margin_db: 4.9,
@@ -294,18 +320,29 @@ describe('tables beside the ladder', () => {
       label: 'Attenuator',
       clips: true,
       needs: 'nothing',
-      loses: 'too late',
+      loses: 'listening there',
       verdict: 'still clips',
     }
     const text = words(await html(WaysTable, { ways: [way, useless], locked: false }))
-    expect(text).toContain('Use the 25 dB lead −20 ±5 6.3 dB −69')
-    expect(text).toContain('Needs 1 lead.')
-    expect(text).toContain('still clips; too late')
+    expect(text).toContain('Use the 25 dB lead first where clean comes first −20 ±5 6.3 dB −69')
+    expect(text).toContain('fits; room rules. Needs 1 lead. Risk: mark it.')
+    expect(text).toContain('still clips; room rules. Takes away listening there.')
     expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('no switch, trim or pad')
   })
   it('list the noises with a true minus', async () => {
-    const noises = [{ name: 'room', level: -51.06, is_room: true, words: 'the room itself' }]
-    expect(words(await html(NoiseList, { noises }))).toContain('room −51.1 the room itself')
+    const noises = [
+      {
+        name: 'room',
+        level: -51.06,
+        a_level: -54.05,
+        born: 38,
+        unit: 'dB SPL',
+        is_room: true,
+        words: 'the room itself',
+      },
+    ]
+    const text = words(await html(NoiseList, { noises }))
+    expect(text).toContain('room −54.0 −51.1 the room itself; 38.0 dB SPL where it comes in')
   })
 })
 

@@ -12,6 +12,11 @@ export function formatSigned(value: number): string {
   return `${value > 0 ? '+' : '−'}${Math.abs(value)} dB`
 }
 
+/** A change to the tenth, with its sign: +6.0. */
+export function formatStep(value: number | null): string {
+  return `${(value ?? 0) > 0 ? '+' : ''}${formatLevel(value, 1)}`
+}
+
 /** Colours of the tape bands by name. [IEC 60062] */
 export const TAPE: Readonly<Record<string, string>> = {
   black: '#1c1c1c',

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import StepList from './StepList.vue'
+import TracedTrack from './TracedTrack.vue'
 import TrackChanges from './TrackChanges.vue'
 import { useGainPlan } from './useGainPlan'
 
@@ -14,6 +15,13 @@ import { useGainPlan } from './useGainPlan'
 const job = useJob()
 const router = useRouter()
 const { plan, pins, busy, problem, byDevice, pin, release, apply } = useGainPlan()
+const edits = computed(() => plan.value?.steps.map(({ edit }) => edit) ?? [])
+/** The track whose numbers are traced; one that has gone is traced no more. */
+const wanted = ref('')
+const traced = computed({
+  get: () => (plan.value?.tracks.some(({ track }) => track === wanted.value) ? wanted.value : ''),
+  set: (track) => (wanted.value = track),
+})
 const count = computed(() => plan.value?.steps.length ?? 0)
 const things = (number: number, what: string) => `${number} ${what}${number === 1 ? '' : 's'}`
 </script>
@@ -59,7 +67,8 @@ const things = (number: number, what: string) => `${number} ${what}${number === 
       </section>
       <section>
         <h3>What each track would hold, dBFS</h3>
-        <TrackChanges :tracks="plan.tracks" />
+        <TrackChanges :tracks="plan.tracks" :traced="traced" @trace="traced = $event" />
+        <TracedTrack v-if="traced" :track="traced" :edits="edits" />
       </section>
       <p class="soft small">
         Turn an output down before you plug it in, then bring it up. Figures are typical ones unless measured:

@@ -3,7 +3,8 @@ import type { GainPlan, TrackFigures } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 
 /** Every recorded track before and after. */
-defineProps<{ tracks: GainPlan['tracks'] }>()
+defineProps<{ tracks: GainPlan['tracks']; traced: string }>()
+const emit = defineEmits<{ trace: [track: string] }>()
 const words = (figures: TrackFigures) =>
   figures.clip_db ? `clips by ${formatLevel(figures.clip_db)} dB` : formatLevel(figures.peak_dbfs)
 </script>
@@ -22,8 +23,16 @@ const words = (figures: TrackFigures) =>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="{ track, label, before, after } in tracks" :key="track">
-        <th scope="row">{{ label }}</th>
+      <tr
+        v-for="{ track, label, before, after } in tracks"
+        :key="track"
+        :class="{ traced: track === traced }"
+      >
+        <th scope="row">
+          <button type="button" class="trace" :aria-pressed="track === traced" @click="emit('trace', track)">
+            {{ label }}
+          </button>
+        </th>
         <td class="num soft">{{ formatLevel(before.average_dbfs) }}</td>
         <td class="num">
           <strong>{{ formatLevel(after.average_dbfs) }}</strong>
@@ -40,3 +49,19 @@ const words = (figures: TrackFigures) =>
     </tbody>
   </table>
 </template>
+
+<style scoped>
+.trace {
+  padding: 0.15rem 0;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  text-decoration: underline;
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
+.traced {
+  background: var(--chalk);
+}
+</style>

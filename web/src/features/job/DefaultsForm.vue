@@ -15,6 +15,17 @@ const catalogue = useCatalogue()
 const defaults = computed(() => job.state?.plan.defaults)
 onMounted(() => catalogue.load())
 
+/** Targets to choose from: those of the program, and those of one's own. */
+const targets = computed(() => [
+  ...(catalogue.value?.targets ?? []),
+  ...(job.state?.plan.targets ?? []).map(({ id, label }) => ({ id, label, words: 'your own' })),
+])
+const ROLES = [
+  { field: 'effects_target', label: 'Target of effects' },
+  { field: 'guide_target', label: 'Target of guides' },
+  { field: 'timecode_target', label: 'Target of timecode' },
+] as const
+
 const text = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
 function set(change: Omit<JobEdit, 'kind'>) {
   void job.edit([{ kind: 'set-job', ...change } as JobEdit])
@@ -23,7 +34,7 @@ function set(change: Omit<JobEdit, 'kind'>) {
 /** Another place is as loud as such places usually are, until somebody measures it. */
 function setPlace(room: string) {
   const usual = catalogue.value?.rooms.find(({ id }) => id === room)
-  set(usual ? { room, room_noise_db_spl: usual.noise_db_a } : { room })
+  set(usual ? { room, room_noise_db_spl: usual.noise_db_a, rumble_db_spl: usual.rumble_db_spl } : { room })
 }
 </script>
 
@@ -49,8 +60,16 @@ function setPlace(room: string) {
       <label class="field wide">
         <span>Target</span>
         <select :value="defaults.target" @change="set({ target: text($event) })">
-          <option v-for="target in catalogue.value?.targets" :key="target.id" :value="target.id">
+          <option v-for="target in targets" :key="target.id" :value="target.id">
             {{ target.label }}: {{ target.words }}
+          </option>
+        </select>
+      </label>
+      <label v-for="role in ROLES" :key="role.field" class="field">
+        <span>{{ role.label }}</span>
+        <select :value="defaults[role.field]" @change="set({ [role.field]: text($event) })">
+          <option v-for="target in targets" :key="target.id" :value="target.id" :title="target.words">
+            {{ target.label }}
           </option>
         </select>
       </label>
@@ -87,6 +106,16 @@ function setPlace(room: string) {
           max="130"
           :value="defaults.room_noise_db_spl"
           @change="set({ room_noise_db_spl: Number(text($event)) })"
+        />
+      </label>
+      <label class="field">
+        <span>Rumble, dB SPL</span>
+        <KeptInput
+          type="number"
+          min="0"
+          max="130"
+          :value="defaults.rumble_db_spl"
+          @change="set({ rumble_db_spl: Number(text($event)) })"
         />
       </label>
       <label class="field">

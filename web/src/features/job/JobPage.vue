@@ -3,6 +3,7 @@ import { ref } from 'vue'
 
 import DevicePanel from '@/ui/DevicePanel.vue'
 import DefaultsForm from './DefaultsForm.vue'
+import OwnTargets from './OwnTargets.vue'
 import DeviceList from './DeviceList.vue'
 import PlanFile from './PlanFile.vue'
 import SourceList from './SourceList.vue'
@@ -13,6 +14,7 @@ const device = ref('')
 <template>
   <div class="page">
     <DefaultsForm />
+    <OwnTargets />
     <SourceList />
     <DeviceList @open="device = $event" />
     <PlanFile />

@@ -34,8 +34,8 @@ function setLevel(source: string, level: (typeof LEVELS)[number], event: Event) 
   void job.edit([{ kind: 'set-source', source, [level]: number(event) }])
 }
 
-function hear(source: string, device: string, distance_m: number | null) {
-  if (device) void job.edit([{ kind: 'hear', source, device, distance_m }])
+function hear(source: string, device: string, distance_m: number | null, off_axis_deg: number | null = null) {
+  if (device) void job.edit([{ kind: 'hear', source, device, distance_m, off_axis_deg }])
 }
 </script>
 
@@ -95,7 +95,18 @@ function hear(source: string, device: string, distance_m: number | null) {
                 :disabled="job.readOnly"
                 @change="hear(source.id, String(device), number($event))"
               />
-              m
+              m,
+              <KeptInput
+                class="plain-input num"
+                type="number"
+                min="0"
+                max="180"
+                step="5"
+                :value="source.off_axis_deg?.[String(device)] ?? 0"
+                :aria-label="`Angle of ${source.label} off the axis of ${nameOf(String(device))} in degrees`"
+                :disabled="job.readOnly"
+                @change="hear(source.id, String(device), distance, number($event))"
+              />°
               <Button
                 class="no-print"
                 text
@@ -149,7 +160,7 @@ function hear(source: string, device: string, distance_m: number | null) {
     </form>
     <p class="soft small">
       dB SPL at 1 m, A-weighted (vocal effort after ISO 9921, from memory). Level falls 6 dB with each
-      doubling of the distance.
+      doubling of the distance; the angle is off the microphone's axis.
     </p>
   </section>
 </template>

@@ -3,10 +3,11 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 
 import type { Ladder } from '@/api/client'
 import { formatLevel } from '@/format/levels'
-import { BOX, ladderShape, ladderWords, shortened } from './ladderShape'
+import { BOX, ladderShape, ladderWords, shortened, type Overlay } from './ladderShape'
 
 /** The chain from left to right; the sound is a ribbon that must pass between ceiling and floor of every stage. */
-const props = defineProps<{ ladder: Ladder }>()
+const props = defineProps<{ ladder: Ladder; others?: readonly Overlay[]; pointed?: number }>()
+const emit = defineEmits<{ point: [rung: number] }>()
 const SEEN_DB = 0.1 // less is printed as nothing
 const BOTTOM = BOX.top + BOX.height
 
@@ -19,13 +20,13 @@ onMounted(() => {
 })
 onBeforeUnmount(() => observer?.disconnect())
 
-const shape = computed(() => ladderShape(props.ladder, width.value))
+const shape = computed(() => ladderShape(props.ladder, width.value, props.others))
 const right = computed(() => width.value - BOX.right)
 </script>
 
 <template>
   <div ref="box" class="box">
-    <svg :width="width" :height="BOTTOM + 64" role="img" :aria-label="ladderWords(ladder)" class="ladder">
+    <svg :width="width" :height="BOTTOM + 64" role="group" :aria-label="ladderWords(ladder)" class="ladder">
       <defs>
         <pattern id="hatch" width="7" height="7" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
           <rect width="2.6" height="7" class="hatching" />
@@ -97,6 +98,44 @@ const right = computed(() => width.value - BOX.right)
           {{ formatLevel(item.rung.average, 1) }} {{ item.rung.unit }}
         </text>
       </g>
+      <g
+        v-for="other in shape.overlays"
+        :key="other.mark"
+        class="other"
+        :class="{ second: other.mark === '△' }"
+      >
+        <polyline :points="other.average" />
+        <polyline :points="other.peak" class="thin" />
+        <text v-for="(mark, index) in other.marks" :key="index" :x="mark.x" :y="mark.y + 5">
+          {{ other.mark }}
+        </text>
+      </g>
+      <g v-if="(ladder.pause_noise_dbfs ?? null) !== null && shape.columns.length" class="pause">
+        <line
+          :x1="right - shape.columns.at(-1)!.wide + 3"
+          :x2="right - 3"
+          :y1="shape.pause"
+          :y2="shape.pause"
+        />
+        <text :x="right - 6" :y="shape.pause - 5" class="axis end">noise in pauses</text>
+      </g>
+      <rect
+        v-for="(item, index) in shape.columns"
+        :key="`p${index}`"
+        class="place"
+        :class="{ pointed: index === pointed }"
+        :x="item.x + 1"
+        :y="BOX.top"
+        :width="item.wide - 2"
+        :height="BOX.height + 62"
+        tabindex="0"
+        role="button"
+        :aria-pressed="index === pointed"
+        :aria-label="`${item.rung.label}, ${formatLevel(item.rung.average, 1)} ${item.rung.unit}: how it comes about`"
+        @click="emit('point', index)"
+        @focus="emit('point', index)"
+        @mouseenter="emit('point', index)"
+      />
       <rect
         :x="right - shape.columns.at(-1)!.wide + 2"
         :width="shape.columns.at(-1)!.wide - 4"
@@ -205,7 +244,47 @@ text {
   fill: var(--ink-soft);
   text-anchor: middle;
 }
+.other {
+  --dashes: 1 6;
+
+  fill: none;
+}
+.other.second {
+  --dashes: 10 4 2 4;
+}
+.other polyline {
+  stroke: var(--ink);
+  stroke-width: 2.5;
+  stroke-dasharray: var(--dashes);
+  stroke-linecap: round;
+}
+.other .thin {
+  stroke-width: 1.2;
+}
+.other text {
+  font-size: 15px;
+  text-anchor: middle;
+  stroke: var(--paper);
+  stroke-width: 3px;
+  paint-order: stroke;
+}
+.pause line {
+  stroke: var(--caution);
+  stroke-width: 2.5;
+  stroke-dasharray: 6 3;
+}
+.place {
+  fill: transparent;
+  cursor: pointer;
+}
+.place.pointed,
+.place:focus-visible {
+  outline: none;
+  stroke: var(--accent);
+  stroke-width: 1.5;
+}
 .target {
+  pointer-events: none;
   fill: none;
   stroke: var(--accent);
   stroke-width: 1.5;

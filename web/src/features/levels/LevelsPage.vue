@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Control, Way } from '@/api/client'
+import type { Control, Ladder, Way } from '@/api/client'
 import { formatLevel } from '@/format/levels'
+import { useCatalogue } from '@/stores/catalogue'
 import { useKeys } from '@/features/shell/useKeys'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
@@ -13,8 +14,10 @@ import DoubtList from './DoubtList.vue'
 import LadderChart from './LadderChart.vue'
 import LadderControls from './LadderControls.vue'
 import NoiseList from './NoiseList.vue'
+import RungAccount from './RungAccount.vue'
 import SafetyList from './SafetyList.vue'
 import WaysTable from './WaysTable.vue'
+import { useCompared } from './useCompared'
 import { useLadder } from './useLadder'
 
 const props = defineProps<{ track?: string }>()
@@ -29,8 +32,23 @@ const current = computed(() => {
   const known = tracks.value.find(({ id }) => id === props.track)
   return (known ?? tracks.value.find(({ severity }) => severity === 'stop') ?? tracks.value[0])?.id ?? ''
 })
-const { ladder, ways, problem, preview } = useLadder(current, through)
+const { ladder, ways, boxes, problem, preview, askForBoxes } = useLadder(current, through)
+const { compared, others, hold } = useCompared(current, ladder, ways)
+const catalogue = useCatalogue()
+onMounted(() => catalogue.load())
 watch(current, () => (through.value = ''))
+
+/** Whose level is accounted for: what is pointed at, else where it clips, else the track. */
+const chosen = ref<number | null>(null)
+watch([current, through], () => (chosen.value = null))
+const pointed = computed(() => {
+  const rungs = ladder.value?.rungs ?? []
+  const clips = rungs.findIndex(({ over_db }) => over_db)
+  return Math.min(chosen.value ?? (clips < 0 ? Infinity : clips), rungs.length - 1)
+})
+
+const setRole = (at: Ladder, role: string) =>
+  job.edit([{ kind: 'set-role', device: at.device, bus: at.bus, role: role as Ladder['role'] }])
 const findings = computed(() =>
   job.findings.filter((finding) => finding.track === current.value || finding.run === ladder.value?.run),
 )
@@ -39,6 +57,10 @@ const findings = computed(() =>
 const worst = computed(() => findings.value[0])
 watch(worst, (finding) => finding && (job.pointed = finding.id), { immediate: true })
 
+const nameOf = (track: string) => {
+  const block = blocks.value.find((item) => item.tracks.some(({ id }) => id === track))
+  return `${block?.label}, track ${block?.tracks.find(({ id }) => id === track)?.bus_label}`
+}
 const show = (track: string) => router.replace({ name: 'levels', params: { track } })
 const setting = (control: Control, value: string | number | boolean) => ({
   kind: 'set-control' as const,
@@ -86,6 +108,33 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           </option>
         </select>
       </label>
+      <label v-if="ladder" class="soft no-print">
+        for
+        <select
+          aria-label="What the track is kept for"
+          :value="ladder.role"
+          :disabled="job.readOnly"
+          @change="setRole(ladder, ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="role in catalogue.value?.roles" :key="role">{{ role }}</option>
+        </select>
+      </label>
+      <label v-if="ladder" class="soft no-print">
+        beside
+        <select v-model="compared" aria-label="Beside it">
+          <option value="">nothing</option>
+          <option value="before">itself as it was</option>
+          <option value="schools">both schools</option>
+          <option
+            v-for="item in tracks.filter(({ id }) => id !== current)"
+            :key="item.id"
+            :value="`track:${item.id}`"
+          >
+            {{ nameOf(item.id) }}
+          </option>
+        </select>
+        <Button v-if="compared === 'before'" text size="small" @click="hold">from here</Button>
+      </label>
       <RouterLink v-if="ladder?.run" class="no-print" :to="{ name: 'pads', query: { run: ladder.run } }"
         >Pad for this run</RouterLink
       >
@@ -103,7 +152,8 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           >peak <strong>{{ formatLevel(ladder.peak_dbfs, 1) }}</strong></span
         >
         <span
-          >noise <strong>{{ formatLevel(ladder.noise_dbfs, 1) }}</strong> dBFS</span
+          >noise <strong>{{ formatLevel(ladder.noise_a_dbfs, 1) }}</strong> by ear,
+          {{ formatLevel(ladder.noise_dbfs, 1) }} on a meter</span
         >
         <span v-if="ladder.over_db" class="over"
           >clips by <strong>{{ formatLevel(ladder.over_db, 1) }}</strong> dB</span
@@ -131,7 +181,18 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           {{ fix.label }} <kbd v-if="index === 0">a</kbd>
         </Button>
       </p>
-      <LadderChart :ladder="ladder" />
+      <ul v-if="others.length" class="others">
+        <li v-for="other in others" :key="other.mark">
+          {{ other.mark }} {{ other.label }}: average
+          <strong>{{ formatLevel(other.ladder.average_dbfs, 1) }}</strong>, peak
+          {{ formatLevel(other.ladder.peak_dbfs, 1) }}, noise
+          {{ formatLevel(other.ladder.noise_a_dbfs, 1) }} by ear<span v-if="other.ladder.over_db" class="over"
+            >, clips by {{ formatLevel(other.ladder.over_db, 1) }} dB</span
+          >
+        </li>
+      </ul>
+      <LadderChart :ladder="ladder" :others="others" :pointed="pointed" @point="chosen = $event" />
+      <RungAccount :ladder="ladder" :pointed="pointed" />
       <LadderControls
         :rungs="ladder.rungs"
         :locked="job.readOnly"
@@ -140,7 +201,13 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       />
       <div class="tables">
         <div class="behind">
-          <WaysTable :ways="ways" :locked="job.readOnly" @apply="(way: Way) => job.edit(way.edits)" />
+          <WaysTable
+            :ways="[...ways, ...(boxes ?? [])]"
+            :more="boxes === null && ladder.run !== ''"
+            :locked="job.readOnly"
+            @apply="(way: Way) => job.edit(way.edits)"
+            @more="askForBoxes"
+          />
           <SafetyList :safeties="ladder.safeties" :advice="ladder.safety_advice" />
         </div>
         <div class="behind">
@@ -192,6 +259,10 @@ header a:first-of-type {
 .over {
   color: var(--stop);
   font-weight: 700;
+}
+.others {
+  display: grid;
+  padding-bottom: 0.2rem;
 }
 .burst {
   color: var(--caution);

@@ -9,14 +9,23 @@ defineProps<{ noises: Ladder['noises'] }>()
 <template>
   <section>
     <h2>What makes the noise</h2>
+    <p class="head soft small" aria-hidden="true"><span>by ear</span><span>on a meter</span></p>
     <ol>
       <li v-for="noise in noises" :key="noise.name">
         <span>{{ noise.name }}</span>
-        <span class="num">{{ formatLevel(noise.level, 1) }}</span>
-        <span class="soft small words">{{ noise.words }}</span>
+        <span class="num">{{ formatLevel(noise.a_level, 1) }}</span>
+        <span class="num soft">{{ formatLevel(noise.level, 1) }}</span>
+        <span class="soft small words">
+          {{ noise.words
+          }}<template v-if="noise.unit !== 'dBFS'"
+            >; {{ formatLevel(noise.born, 1) }} {{ noise.unit }} where it comes in</template
+          >
+        </span>
       </li>
     </ol>
-    <p class="soft small">dBFS on the track; the first rules. Verify by listening between words.</p>
+    <p class="soft small">
+      dBFS on the track, A-weighted and flat; the first rules. Verify by listening between words.
+    </p>
   </section>
 </template>
 
@@ -24,9 +33,14 @@ defineProps<{ noises: Ladder['noises'] }>()
 h2 {
   font-size: 1.05rem;
 }
+.head {
+  display: flex;
+  gap: 0.6rem;
+  justify-content: flex-end;
+}
 li {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: 1fr 3.2rem 3.6rem;
   padding: 0.3rem 0;
   border-top: 1px solid var(--line);
 }

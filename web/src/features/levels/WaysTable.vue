@@ -6,8 +6,9 @@ import { formatLevel } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
 /** The ways to match the last run, best first, each as the server computed it. */
-defineProps<{ ways: readonly Way[]; locked: boolean }>()
-const emit = defineEmits<{ apply: [way: Way] }>()
+defineProps<{ ways: readonly Way[]; locked: boolean; more?: boolean }>()
+const emit = defineEmits<{ apply: [way: Way]; more: [] }>()
+const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a guide' } as const
 </script>
 
 <template>
@@ -21,20 +22,29 @@ const emit = defineEmits<{ apply: [way: Way] }>()
           <th scope="col" class="num">average</th>
           <th scope="col" class="num">headroom</th>
           <th scope="col" class="num">gear noise</th>
-          <th scope="col">what comes of it</th>
+          <th scope="col">what comes of it, and what it costs</th>
           <th class="no-print"><span class="visually-hidden">use it</span></th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="way in ways" :key="way.id" :class="{ clips: way.clips }">
-          <th scope="row">{{ way.label }}</th>
+          <th scope="row">
+            {{ way.label }}
+            <span v-for="school in way.best_for" :key="school" class="school small">{{
+              SCHOOLS[school]
+            }}</span>
+          </th>
           <td class="num">{{ formatLevel(way.average_dbfs) }} ±{{ formatLevel(way.tolerance_db) }}</td>
           <td class="num">{{ formatLevel(way.headroom_db, 1) }} dB</td>
           <td class="num">{{ formatLevel(way.noise_dbfs) }}</td>
           <td>
             <SeverityMark v-if="way.clips" severity="stop" :size="11" />
-            {{ way.verdict }}<template v-if="way.loses">; {{ way.loses }}</template>
-            <span v-if="way.needs !== 'nothing'" class="soft"> Needs {{ way.needs }}.</span>
+            {{ way.verdict }}<template v-if="way.ruled_by">; {{ way.ruled_by }} rules</template>.
+            <span class="soft">
+              <template v-if="way.needs !== 'nothing'">Needs {{ way.needs }}. </template>
+              <template v-if="way.loses">Takes away {{ way.loses }}. </template>
+              <template v-if="way.risk">Risk: {{ way.risk }}.</template>
+            </span>
           </td>
           <td class="no-print">
             <Button outlined size="small" :disabled="locked" @click="emit('apply', way)">Use</Button>
@@ -42,12 +52,20 @@ const emit = defineEmits<{ apply: [way: Way] }>()
         </tr>
       </tbody>
     </table>
+    <Button v-if="more" class="no-print" text size="small" @click="emit('more')"
+      >Work out ways by another box</Button
+    >
   </section>
 </template>
 
 <style scoped>
 h2 {
   font-size: 1.05rem;
+}
+.school {
+  display: block;
+  font-weight: 400;
+  color: var(--accent);
 }
 .clips th,
 .clips td {

@@ -2,6 +2,13 @@ import type { Ladder, Rung } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { onScale, rangeOf, ticks } from './scale'
 
+/** Another ladder on the same picture, told apart by its mark and its dashes, not by colour. */
+export interface Overlay {
+  label: string
+  mark: '○' | '△'
+  ladder: Ladder
+}
+
 /** Margins and height of the picture in px. */
 export const BOX = { left: 46, right: 54, top: 26, height: 270 } as const
 
@@ -20,32 +27,36 @@ export interface Column {
 
 type Level = 'quiet' | 'average' | 'peak' | 'burst'
 
-/** The shapes of a ladder for a picture of that width: places and outlines, no new figures. */
-export function ladderShape(ladder: Ladder, width: number) {
-  const { low, high } = rangeOf(ladder)
+/** The shapes of a ladder, and of others beside it, for a picture of that width: places and outlines, no new figures. */
+export function ladderShape(ladder: Ladder, width: number, others: readonly Overlay[] = []) {
+  const { low, high } = rangeOf([ladder, ...others.map((other) => other.ladder)])
   const fullScale = ladder.rungs.at(-1)?.dbu_offset ?? 0
-  const wide = (width - BOX.left - BOX.right) / Math.max(1, ladder.rungs.length)
+  const most = Math.max(1, ladder.rungs.length, ...others.map((other) => other.ladder.rungs.length))
+  const wide = (width - BOX.left - BOX.right) / most
 
   /** Height in the picture of a dBu level; what lies outside stays at the edge. */
   const y = (level: number) =>
     BOX.top + ((high - Math.min(Math.max(level, low), high)) / (high - low)) * BOX.height
 
-  const columns: Column[] = ladder.rungs.map((rung, index) => ({
-    rung,
-    x: BOX.left + index * wide,
-    wide,
-    quiet: onScale(rung, rung.quiet),
-    average: onScale(rung, rung.average),
-    peak: onScale(rung, rung.peak),
-    burst: onScale(rung, rung.burst),
-    ceiling: onScale(rung, rung.ceiling),
-    floor: onScale(rung, rung.noise),
-  }))
+  /** Ladders of unlike length end together, at the track. */
+  const columnsOf = (rungs: readonly Rung[]): Column[] =>
+    rungs.map((rung, index) => ({
+      rung,
+      x: BOX.left + (most - rungs.length + index) * wide,
+      wide,
+      quiet: onScale(rung, rung.quiet),
+      average: onScale(rung, rung.average),
+      peak: onScale(rung, rung.peak),
+      burst: onScale(rung, rung.burst),
+      ceiling: onScale(rung, rung.ceiling),
+      floor: onScale(rung, rung.noise),
+    }))
+  const columns = columnsOf(ladder.rungs)
 
   /** An edge through all stages that have sound: flat across a stage, sloping between stages. */
-  function edge(level: Level): string[] {
+  function edge(level: Level, through = columns): string[] {
     const slope = Math.min(9, wide / 6)
-    return columns.flatMap((item) => {
+    return through.flatMap((item) => {
       const value = item[level]
       if (value === null) return []
       return [`${item.x + slope},${y(value)}`, `${item.x + item.wide - slope},${y(value)}`]
@@ -53,9 +64,25 @@ export function ladderShape(ladder: Ladder, width: number) {
   }
   const ribbon = (upper: Level, lower: Level) => [...edge(upper), ...edge(lower).reverse()].join(' ')
 
+  const overlays = others.map(({ label, mark, ladder: other }) => {
+    // Both end on one scale of dBFS, whatever voltage their full scale stands for.
+    const last = other.rungs.at(-1)
+    const through = columnsOf(last ? [...other.rungs.slice(0, -1), { ...last, dbu_offset: fullScale }] : [])
+    return {
+      label,
+      mark,
+      average: edge('average', through).join(' '),
+      peak: edge('peak', through).join(' '),
+      marks: through.flatMap(({ x, average, floor }) =>
+        [average, floor].flatMap((level) => (level === null ? [] : [{ x: x + wide / 2, y: y(level) }])),
+      ),
+    }
+  })
+
   const loud = columns.find(({ burst }) => burst !== null)
   return {
     columns,
+    overlays,
     y,
     burstWords: loud && { x: loud.x + 12, y: y(loud.burst ?? high) - 5 },
     whole: ribbon('peak', 'quiet'),
@@ -67,6 +94,8 @@ export function ladderShape(ladder: Ladder, width: number) {
     right: ticks(low - fullScale, 0, 20)
       .filter((level) => level + fullScale <= high)
       .map((level) => ({ level, at: y(level + fullScale) })),
+    /** Where automatic level lifts the noise between words to. */
+    pause: y((ladder.pause_noise_dbfs ?? 0) + fullScale),
     band: { top: y(ladder.target.high_dbfs + fullScale), bottom: y(ladder.target.low_dbfs + fullScale) },
     /** Where another noise begins to rule. */
     floorChanges: columns.filter(

@@ -15,10 +15,10 @@ describe('the scale of the ladder', () => {
     const ladder = {
       rungs: [rung({ average: -60, burst: -46, noise: -91 }), rung({ ceiling: 10 })],
     } as Ladder
-    expect(rangeOf(ladder)).toEqual({ low: -100, high: 20 })
+    expect(rangeOf([ladder])).toEqual({ low: -100, high: 20 })
   })
   it('has a range for a track without sound', () => {
-    expect(rangeOf({ rungs: [rung({})] } as unknown as Ladder)).toEqual({ low: -120, high: 30 })
+    expect(rangeOf([{ rungs: [rung({})] } as unknown as Ladder])).toEqual({ low: -120, high: 30 })
   })
   it('marks whole multiples', () => {
     expect(ticks(-45, 5, 20)).toEqual([-40, -20, 0])

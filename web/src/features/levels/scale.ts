@@ -6,9 +6,9 @@ export function onScale(rung: Rung, value: number | null): number | null {
 }
 
 /** Lowest and highest dBu that the picture shows, at whole tens with room for words. */
-export function rangeOf(ladder: Ladder): { low: number; high: number } {
+export function rangeOf(ladders: readonly Ladder[]): { low: number; high: number } {
   const values: number[] = []
-  for (const rung of ladder.rungs) {
+  for (const rung of ladders.flatMap((ladder) => ladder.rungs)) {
     for (const value of [rung.average, rung.burst, rung.noise, rung.ceiling]) {
       const shown = onScale(rung, value)
       if (shown !== null) values.push(shown)

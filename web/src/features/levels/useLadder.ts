@@ -3,11 +3,12 @@ import { ref, shallowRef, watch, type Ref } from 'vue'
 import { api, ApiProblem, type Edit, type Ladder, type Way } from '@/api/client'
 import { useJob } from '@/stores/job'
 
-/** The ladder of a track and the ways of its last run; while a knob moves, what the server says it would give. */
+/** The ladder of a track and the ways of its last run, those by another box when they are asked for; while a knob moves, what the server says it would give. */
 export function useLadder(track: Ref<string>, through: Ref<string>) {
   const job = useJob()
   const ladder = shallowRef<Ladder | null>(null)
   const ways = shallowRef<readonly Way[]>([])
+  const boxes = shallowRef<readonly Way[] | null>(null)
   const problem = ref('')
   let waiting: readonly Edit[] | null = null
   let running = false
@@ -36,11 +37,17 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
     [track, through, () => job.newest?.revision],
     async () => {
       if (!track.value) return
+      boxes.value = null
       await draw([])
       const run = ladder.value?.run
       ways.value = run && job.newest ? await api.ways(job.newest.job, run) : []
     },
     { immediate: true },
   )
-  return { ladder, ways, problem, preview: draw }
+  /** Ways by another box take longer: only who asks waits for them. */
+  async function askForBoxes() {
+    const run = ladder.value?.run
+    if (run && job.newest) boxes.value = await api.detours(job.newest.job, run)
+  }
+  return { ladder, ways, boxes, problem, preview: draw, askForBoxes }
 }

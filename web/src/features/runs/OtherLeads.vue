@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 
-import { api, type Detour, type Join } from '@/api/client'
+import { api, type Join, type Way } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 
@@ -10,7 +10,7 @@ import { useJob } from '@/stores/job'
 const props = defineProps<{ run: string; asked: boolean }>()
 const job = useJob()
 const joins = ref<Join[]>([])
-const detours = ref<Detour[] | null>(null)
+const detours = ref<Way[] | null>(null)
 const busy = ref(false)
 const list = useTemplateRef<HTMLElement>('list')
 
@@ -65,8 +65,8 @@ watch(
         detour.label
       }}</Button>
       <span class="soft small">
-        average {{ formatLevel(detour.average_dbfs) }}, hiss {{ formatLevel(detour.noise_dbfs) }}, room
-        {{ formatLevel(detour.room_noise_dbfs) }} dBFS{{ detour.needs ? '; it is not in this job yet' : '' }}
+        average {{ formatLevel(detour.average_dbfs) }}, hiss {{ formatLevel(detour.noise_dbfs) }} dBFS;
+        {{ detour.verdict }}{{ detour.needs === 'nothing' ? '' : '. It is not in this job yet' }}
       </span>
     </li>
   </ul>

@@ -54,7 +54,7 @@ def test_plan_clip_mend_undo_reload(screen: Page):
     # The ladder shows where.
     screen.keyboard.press("g")
     screen.keyboard.press("l")
-    expect(screen.get_by_role("img", name=re.compile("Ladder of Camera B, track L"))).to_be_visible()
+    expect(screen.get_by_role("group", name=re.compile("Ladder of Camera B, track L"))).to_be_visible()
     expect(screen.locator("[data-stage='Camera B mic socket L']")).to_contain_text(f"clips by {figure} dB")
     expect(screen.get_by_role("heading", name="Ways to match")).to_be_visible()
 
@@ -103,7 +103,7 @@ def test_pointing_does_what_typing_does(screen: Page):
     screen.locator("form", has=screen.get_by_label("New source")).get_by_role("button", name="Add").click()
     screen.get_by_label("Microphone for Founder").select_option(label="Boom")
     expect(screen.get_by_label("Distance of Boom from Founder in m")).to_have_value("0.5")
-    screen.get_by_label("Target").select_option("wide")
+    screen.get_by_label("Target", exact=True).select_option("wide")
     expect(screen.get_by_text("Job: target wide")).to_be_visible()
 
 

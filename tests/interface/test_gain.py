@@ -8,10 +8,10 @@ from tidy_trunk.services.demo import foundry
 
 def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     job = opened(screen, service, foundry(), "levels")
-    expect(screen.get_by_role("img", name="Ladder of")).to_be_visible()
+    expect(screen.get_by_role("group", name="Ladder of")).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("p")
-    expect(screen.get_by_text("8 things to set, from the microphones on. It ends 2 stops.")).to_be_visible()
+    expect(screen.get_by_text("10 things to set, from the microphones on. It ends 2 stops.")).to_be_visible()
     expect(screen.get_by_text("Pack B on air then averages −20")).to_be_visible()
     screen.get_by_role("button", name="Leave Pack B mic in gain as it is").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages")).to_have_count(0)
@@ -22,7 +22,7 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     expect(screen.get_by_text("What no knob cures")).to_be_visible()
     assert plan_of(service, job).devices["pack-b"].settings["mic.mic.gain_db"] == 29
     screen.keyboard.press("u")
-    expect(screen.get_by_text("8 things to set")).to_be_visible()
+    expect(screen.get_by_text("10 things to set")).to_be_visible()
 
 
 def test_a_pad_is_designed_saved_and_used(screen: Page, service):
@@ -34,7 +34,7 @@ def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     screen.get_by_label("Resistors").select_option("E96")
     expect(screen.get_by_text("with ±1 % parts")).to_be_visible()
     screen.get_by_role("button", name="Save it and use it in run 11").press("Enter")
-    expect(screen.get_by_role("img", name="Ladder of Camera B")).to_be_visible()
+    expect(screen.get_by_role("group", name="Ladder of Camera B")).to_be_visible()
     plan = plan_of(service, job)
     (lead,) = plan.leads.values()
     assert [part.lead for part in plan.runs["run-11"].parts] == [lead.id] and "30 dB" in lead.label
@@ -45,3 +45,36 @@ def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     screen.get_by_label("Both sides, Ω").fill("-5")
     screen.get_by_label("Both sides, Ω").press("Tab")
     expect(screen.get_by_role("alert")).to_contain_text("source_ohm")
+
+
+def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, service):
+    job = opened(screen, service, foundry(), "levels/camera-b.L")
+    screen.get_by_label("Beside it").select_option("schools")
+    expect(screen.get_by_text("the clean way: Use the 25 dB lead: average")).to_be_visible()
+    expect(screen.get_by_text("good enough for a guide: Turn Bag recorder line out")).to_be_visible()
+    screen.get_by_role("button", name="Bag recorder track mix L, ").focus()
+    account = screen.get_by_role("region", name="How it comes about")
+    expect(account).to_contain_text("gain +36.0")
+    expect(account).to_contain_text("full scale −10.0 ±1.0, typical")
+    screen.get_by_label("What the track is kept for").select_option("timecode")
+    expect(screen.get_by_text("timecode: peaks −20 to −6 dBFS")).to_be_visible()
+    assert plan_of(service, job).devices["camera-b"].roles["L"] == "timecode"
+
+
+def test_targets_and_angles_are_set_on_the_jobs_page(screen: Page, service):
+    job = opened(screen, service, foundry(), "job")
+    screen.get_by_label("New target").fill("Tape")
+    screen.get_by_label("New target").press("Enter")
+    screen.get_by_label("Tape, from, dBFS").fill("-30")
+    screen.get_by_label("Tape, from, dBFS").press("Tab")
+    screen.get_by_label("Target", exact=True).select_option("own-tape")
+    angle = screen.get_by_label("Angle of Master founder off the axis of Boom in degrees")
+    angle.fill("40")
+    angle.press("Tab")
+    expect(screen.get_by_role("status", name="Verdict")).to_contain_text("stops")
+    screen.get_by_role("button", name="Remove").first.focus()
+    plan = plan_of(service, job)
+    assert plan.targets["own-tape"].low_dbfs == -30 and plan.defaults.target == "own-tape"
+    angle.fill("200")
+    angle.press("Tab")
+    expect(screen.get_by_role("alert")).to_contain_text("180")

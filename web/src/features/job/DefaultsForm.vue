@@ -59,7 +59,7 @@ function setPlace(room: string) {
       </label>
       <label class="field wide">
         <span>Target</span>
-        <select :value="defaults.target" @change="set({ target: text($event) })">
+        <select aria-label="Target" :value="defaults.target" @change="set({ target: text($event) })">
           <option v-for="target in targets" :key="target.id" :value="target.id">
             {{ target.label }}: {{ target.words }}
           </option>

@@ -7,9 +7,11 @@ import statistics
 import subprocess
 import sys
 import tempfile
+import threading
 import time
 import zlib
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from made_plan import large_plan
@@ -79,6 +81,27 @@ def edits_through_the_api(address: str, rounds: int) -> list[float]:
         return timed(edit, rounds)
 
 
+def ladders_beside_edits(address: str, rounds: int) -> list[float]:
+    """Ladders with a knob on its way, while somebody else edits the same job without a pause."""
+    import httpx2
+
+    with httpx2.Client(base_url=address) as client, ThreadPoolExecutor(1) as somebody:
+        job = client.get("/api/jobs").json()[0]["id"]
+        positions = iter(range(10_000))
+
+        def ladder() -> None:
+            value = 30 + next(positions) % 20
+            edit = {"kind": "set-control", "device": "bag", "control": "in4.mic.gain_db", "value": value}
+            client.post(f"/api/jobs/{job}/tracks/camera-b.L/ladder", json={"edits": [edit]}).raise_for_status()
+
+        done = threading.Event()
+        editing = somebody.submit(lambda: [edits_through_the_api(address, 5) for _ in iter(done.is_set, True)])
+        found = timed(ladder, rounds)
+        done.set()
+        assert len(editing.result()) > 1  # somebody did edit all the time
+        return found
+
+
 def first_pages(address: str, rounds: int) -> tuple[list[float], list[float], float]:
     """A cold browser each time: to the list of jobs, from there to rows that can be used, and the kB of script for both."""
     from playwright.sync_api import sync_playwright
@@ -144,6 +167,7 @@ def main() -> int:
         address = server.stdout.readline().split(" at ")[1].split(" ")[0]
         try:
             show("an edit through the API, p95 of 100", p95(edits_through_the_api(address, 100)), "100 ms")
+            show("a ladder while another edits, p95 of 100", p95(ladders_beside_edits(address, 100)), "100 ms")
             lists, rows, script = first_pages(address, 5)
             show("first page in a cold browser, usable, median", statistics.median(lists), "1500 ms")
             show("the same and on to the rows of a job, median", statistics.median(rows), "none set")

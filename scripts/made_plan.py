@@ -62,6 +62,8 @@ def _cell(cell: int) -> list[Edit]:
         RouteBus(device=bag, bus="mix-r", inputs=("in1", "in6")),
         RouteBus(device=mixer, bus="mix-l", inputs=("in1",)),
         RouteBus(device=mixer, bus="mix-r", inputs=("in2",)),
+        SetControl(device=mixer, control="in1.pan", value="left"),
+        SetControl(device=mixer, control="in2.pan", value="right"),
     ]
     if cell:
         before = f"mixer-{cell - 1}"

@@ -1,9 +1,12 @@
 """Gain plans through the API."""
 
+import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
-from tests.plans import line_into_camera
+from tests.core.signal.test_speech import recording
+from tests.formats.test_sound import wav
+from tests.plans import line_into_camera, made, put
 from tidy_trunk.services.demo import foundry
 
 
@@ -36,3 +39,17 @@ def test_bad_pins_are_refused(client, body):
     state = opened(client, line_into_camera())
     answer = client.post(f"/api/jobs/{state['job']}/gain-plan", json=body)
     assert answer.status_code == 422 and answer.json()["detail"]
+
+
+def test_a_recording_says_how_loud_the_founder_is(client):
+    state = opened(client, made(put("bag", "in1.limiter", False), base=line_into_camera()))
+    address = f"/api/jobs/{state['job']}/tracks/bag.1/heard"
+    data = wav(recording(-25, -60)[:, np.newaxis])
+    found = client.post(address, content=data, headers={"Content-Type": "audio/wav"})
+    assert found.status_code == 200, found.text
+    assert found.json()["average_db_spl"] == pytest.approx(60 - 25 + 20.04, abs=0.3)
+    assert found.json()["edits"][0]["kind"] == "set-source"
+    for content, words in ((b"nonsense", "no sound file"), (wav(recording()[:, np.newaxis][:500]), "too short")):
+        refused = client.post(address, content=content, headers={"Content-Type": "audio/wav"})
+        assert 400 <= refused.status_code < 500 and words in refused.json()["detail"]
+    assert client.post(address.replace("bag.1", "bag.99"), content=data, headers={"Content-Type": "audio/wav"}).status_code == 404  # fmt: skip

@@ -1,8 +1,12 @@
 """Levels in the browser: the gain plan."""
 
+import numpy as np
 from playwright.sync_api import Page, expect
 
+from tests.core.signal.test_speech import recording
+from tests.formats.test_sound import wav
 from tests.interface.test_patch import opened, plan_of
+from tests.plans import boom_in_bag
 from tidy_trunk.services.demo import foundry
 
 
@@ -78,3 +82,16 @@ def test_targets_and_angles_are_set_on_the_jobs_page(screen: Page, service):
     angle.fill("200")
     angle.press("Tab")
     expect(screen.get_by_role("alert")).to_contain_text("180")
+
+
+def test_a_recording_tells_how_loud_the_voice_is(screen: Page, service, tmp_path):
+    job = opened(screen, service, boom_in_bag(), "levels/bag.1")
+    path = tmp_path / "rehearsal.wav"
+    path.write_bytes(wav(recording(-30, -60)[:, np.newaxis]))
+    screen.get_by_label("WAV, with pauses").set_input_files(str(path))
+    screen.get_by_role("button", name="Take it for Voice").click()
+    expect(screen.get_by_text("average −30.0")).to_be_visible()
+    assert plan_of(service, job).sources["voice"].average_db_spl < 51
+    path.write_bytes(b"no sound")
+    screen.get_by_label("WAV, with pauses").set_input_files(str(path))
+    expect(screen.get_by_role("alert")).to_contain_text("no sound file")

@@ -8,13 +8,15 @@ from uuid import UUID, uuid4
 
 from tidy_trunk.core.gain import GainPlan, Pins, gain_plan
 from tidy_trunk.core.joins import find_joins
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
 from tidy_trunk.core.say import Answer, say
+from tidy_trunk.core.signal import hear
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import WantedPad, Way, detours, wanted_pad, ways
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.formats import read_sound
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.pictures import RunPicture, run_picture
 from tidy_trunk.services.rows import parts_words
@@ -132,6 +134,19 @@ class JobService:
         """What edits would give, with nothing kept."""
         plan, _ = apply_edits(_plan(self._store.newest(job_id)), edits)
         return Evaluation(plan)
+
+    def heard(self, job_id: UUID, track_id: str, data: bytes, channel: int) -> HeardSource:
+        """What a recording of a track says of its source; nothing is kept.
+
+        Raises:
+            NotFoundError: No such track.
+            FormatError, InputError: No recording, or one that tells nothing.
+        """
+        report = Report(accept(_plan(self._store.newest(job_id))))
+        track = report.track(track_id)
+        if track is None:
+            raise NotFoundError(f"the job has no track '{track_id}'")
+        return heard_at(report, track, hear(*read_sound(data, channel)))
 
     def say(self, job_id: UUID, text: str) -> Answer:
         return say(_plan(self._store.newest(job_id)), text)

@@ -11,7 +11,7 @@ from tidy_trunk.core.levels import Spectrum, a_change_db, cut_change_db, low_cut
 
 RATE = 48_000
 HERTZ = np.fft.rfftfreq(1 << 18, 1 / RATE)
-AUDIBLE = (HERTZ >= 17.8) & (HERTZ <= 22_400)  # edges of the outermost third octaves
+AUDIBLE = (HERTZ >= 20) & (HERTZ <= 20_000)
 
 
 def slope(decibels_per_octave: float) -> np.ndarray:

@@ -97,6 +97,36 @@ def test_worked_values(layout, loss, ohms, values, source):
     assert [part.ohms for part in pad.resistors] == pytest.approx(values, rel=1e-3), source
 
 
+@pytest.mark.parametrize(
+    ("loss", "series_t", "shunt_t", "series_pi", "shunt_pi"),
+    [
+        (1, 34.5, 5201, 69.2, 10440),
+        (2, 68.8, 2582, 139.4, 5232),
+        (3, 102.6, 1703, 211.4, 3509),
+        (4, 135.8, 1258, 286.1, 2651),
+        (5, 168.1, 987.0, 364.7, 2141),
+        (6, 199.3, 803.2, 448.2, 1806),
+        (8, 258.3, 567.7, 634.2, 1393),
+        (10, 311.7, 421.6, 853.8, 1155),
+        (15, 418.8, 220.4, 1634, 859.6),
+        (20, 490.9, 121.2, 2970, 733.3),
+        (30, 563.2, 37.99, 9477, 639.2),
+        (40, 588.1, 12.0, 29997, 612.1),
+    ],
+)
+def test_the_600_ohm_table(loss, series_t, shunt_t, series_pi, shunt_pi):
+    """The table of T and π attenuators for 600 Ω as radio engineers' handbooks print it; from memory. H and O halve the series arms."""
+    expected = {
+        "t": [series_t, series_t, shunt_t],
+        "pi": [series_pi, shunt_pi, shunt_pi],
+        "h": [series_t / 2] * 4 + [shunt_t],
+        "o": [series_pi / 2] * 2 + [shunt_pi] * 2,
+    }
+    for layout, values in expected.items():
+        found = [part.ohms for part in design_matched(loss, 600, layout=layout).resistors]
+        assert found == pytest.approx(values, rel=2.5e-3), layout
+
+
 @given(
     st.floats(3, 60),
     st.floats(50, 1000),

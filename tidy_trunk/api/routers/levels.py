@@ -3,13 +3,13 @@
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Body, Query
 
 from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.gain import GainIn, GainPlanOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
-from tidy_trunk.api.schemas.ladder import LadderOut
+from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
 from tidy_trunk.api.schemas.runs import JoinOut, WayOut
 from tidy_trunk.api.schemas.say import AnswerOut
 from tidy_trunk.errors import NotFoundError
@@ -31,6 +31,18 @@ def read_ladder(
     if track is None:
         raise NotFoundError(f"the job has no track '{track_id}'")
     return LadderOut.from_core(evaluation, track, through)
+
+
+@router.post("/tracks/{track_id}/heard")
+def read_heard(
+    job_id: UUID,
+    track_id: ItemId,
+    body: Annotated[bytes, Body(media_type="audio/wav", examples=["RIFF…WAVE…"])],
+    jobs: Jobs,
+    channel: Annotated[int, Query(ge=1, le=64, description="Channel of the file, from 1")] = 1,
+) -> HeardOut:
+    """How loud a track's source and the place were in a recording of it, and the edits that say so; nothing is kept."""
+    return HeardOut.from_core(jobs.heard(job_id, track_id, body, channel))
 
 
 @router.post("/gain-plan")

@@ -3,6 +3,7 @@
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.levels import (
+    HeardSource,
     NoiseShare,
     Rung,
     Safety,
@@ -19,6 +20,7 @@ from tidy_trunk.core.levels import (
 from tidy_trunk.core.plan import Role
 from tidy_trunk.core.trace import Place
 from tidy_trunk.core.units import combine_tolerances_db
+from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.rows import input_words, lead_row, output_words
 
@@ -206,6 +208,30 @@ class LadderOut(Out):
             doubts=[DoubtOut.model_validate(doubt) for doubt in found],
             first_measurement=first_measurement(found),
             run=runs[-1] if runs else "",
+        )
+
+
+class HeardOut(Out):
+    """A source as it was recorded, in dB SPL at 1 m, and the place in dB(A); `edits` and `room_edits` take it into the job."""
+
+    source: str
+    quiet_db_spl: Level
+    average_db_spl: Level
+    peak_db_spl: Level
+    room_noise_db_a: Level
+    edits: list[AnyEdit]
+    room_edits: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, heard: HeardSource) -> "HeardOut":
+        return cls(
+            source=heard.source,
+            quiet_db_spl=heard.quiet_db_spl,
+            average_db_spl=heard.average_db_spl,
+            peak_db_spl=heard.peak_db_spl,
+            room_noise_db_a=heard.room_noise_db_a,
+            edits=[edit_document(edit) for edit in heard.edits],
+            room_edits=[edit_document(edit) for edit in heard.room_edits],
         )
 
 

@@ -2,6 +2,7 @@
 
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.gear import input_ceiling_dbu, input_stage_dbu
+from tidy_trunk.core.levels.heard import HeardSource, heard_at
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
@@ -17,6 +18,7 @@ from tidy_trunk.core.levels.stages import (
 __all__ = [
     "Clip",
     "Doubt",
+    "HeardSource",
     "Noise",
     "NoiseShare",
     "Reckoner",
@@ -33,6 +35,7 @@ __all__ = [
     "doubts",
     "first_measurement",
     "full_scale_at_input_dbu",
+    "heard_at",
     "input_ceiling_dbu",
     "input_stage_dbu",
     "low_cut_db",

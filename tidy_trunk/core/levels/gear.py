@@ -55,7 +55,7 @@ def drive(way: Passage, unit: Unit, port: OutputPort, mode: OutputMode) -> None:
         way.hear(noise_in(f"{unit.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
 
 
-def convert(way: Passage, unit: Unit, port: InputPort) -> None:
+def convert(way: Passage, unit: Unit, port: InputPort, *, limiting: bool = True) -> None:
     """From the terminals of an input to numbers: attenuator, first stage, gain, low cut, limiter, converter, and what
     follows it."""
     mode = unit.input_mode(port)
@@ -71,7 +71,7 @@ def convert(way: Passage, unit: Unit, port: InputPort) -> None:
         way.low_cut(cut_hz)
     way.shift("full scale", -mode.full_scale_dbu.value, mode.full_scale_dbu)
     limit = unit.limiter_dbfs(port)
-    if limit is not None:
+    if limit is not None and limiting:
         # One before the converter saves it; one behind it presses down what has been cut there already.
         way.limit(limit)
     if port.idle_noise_dbfs is not None:

@@ -10,6 +10,9 @@ from tidy_trunk.core.units import a_weighting_db, db_from_ratio, sum_powers_db
 BANDS_HZ: Final = tuple(10.0 ** (number / 10) for number in range(13, 44))
 """Middles of the third-octave bands from 20 Hz to 20 kHz. [IEC61260]"""
 
+HALF_DB: Final = 3.01
+"""Of the outermost bands one half lies within 20 Hz to 20 kHz. [IEC61260]"""
+
 LOW_CUT_ORDER: Final = 2
 """12 dB per octave, 3 dB down at the frequency that is printed beside it. [PRACTICE]"""
 
@@ -65,6 +68,9 @@ def a_change_db(spectrum: Spectrum, cuts: Cuts = ()) -> float:
 
 def _level(spectrum: Spectrum, cuts: Cuts, *, weighted: bool) -> float:
     return sum_powers_db(
-        band + (a_weighting_db(hertz) if weighted else 0.0) + sum(low_cut_db(hertz, cut) for cut in cuts)
+        band
+        - (HALF_DB if hertz in (BANDS_HZ[0], BANDS_HZ[-1]) else 0.0)
+        + (a_weighting_db(hertz) if weighted else 0.0)
+        + sum(low_cut_db(hertz, cut) for cut in cuts)
         for hertz, band in zip(BANDS_HZ, _SHAPES[spectrum], strict=True)
     )

@@ -166,16 +166,24 @@ class Reckoner:
 
     def _bus(self, stage: Stage) -> StageLevel:
         unit = self.rig.unit(stage.device)
-        bus = unit.bus(stage.name)
-        ways = []
-        for feed, _ in stage.feeds:
-            way = self._leaving(self.level(feed), unit)
-            way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
-            ways.append(way)
-        sound = self._together(stage, [way.sound for way in ways], [1.0] * len(ways))
+        sound, ways = self._mix(stage, clipping=True)
         steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
         ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
         return _against(stage, "dBFS", sound, ceiling, steps)
+
+    def unclipped(self, stage: Stage) -> Sound:
+        """What a mix or track would hold if its own device's inputs could neither clip nor limit."""
+        return self._mix(stage, clipping=False)[0]
+
+    def _mix(self, stage: Stage, *, clipping: bool) -> tuple[Sound, list[Passage]]:
+        unit = self.rig.unit(stage.device)
+        bus = unit.bus(stage.name)
+        ways = []
+        for feed, _ in stage.feeds:
+            way = self._leaving(self.level(feed), unit, clipping=clipping)
+            way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
+            ways.append(way)
+        return self._together(stage, [way.sound for way in ways], [1.0] * len(ways)), ways
 
     def _together(self, stage: Stage, sounds: Sequence[Sound], signs: Sequence[float]) -> Sound:
         """All that feeds a stage: what is one and the same sound adds as voltages do, all else by power."""
@@ -201,13 +209,14 @@ class Reckoner:
             sound = self.track_sound(origin)
         return frozenset(noise.name for noise in sound.noises)
 
-    def _leaving(self, level: StageLevel, unit: Unit) -> Passage:
+    def _leaving(self, level: StageLevel, unit: Unit, *, clipping: bool = True) -> Passage:
         """What leaves a stage: cut at its ceiling and, behind an input, converted and with the input's noise."""
         stage = level.stage
         way = Passage(level.sound)
-        way.cap(level.ceiling, stage.device, self.place_words(stage))
+        if clipping and level.sound.burst > level.ceiling:
+            way.cap(level.ceiling, stage.device, self.place_words(stage))
         if level.unit == "dBu" and stage.place is Place.INPUT:
-            convert(way, unit, unit.input(stage.name))
+            convert(way, unit, unit.input(stage.name), limiting=clipping)
         return way
 
     def track_sound(self, stage: Stage) -> Sound:

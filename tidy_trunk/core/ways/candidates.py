@@ -196,15 +196,18 @@ def _trim(end: Ends) -> Iterator[Candidate]:
     if end.output_mode.trim is None or end.output.is_headphone:
         return
     wanted = _trim_to_fit(end, end.output_mode)
-    if wanted is None:
+    padded = end.plain_parts != end.run.parts
+    if wanted is None or (wanted == end.sender.trim_db(end.output, end.output_mode) and not padded):
         return
+    risk = f"whoever turns it up again clips {end.receiver.label}" if wanted < end.output_mode.trim.maximum_db else ""
+    if risk and end.output_mode.trim_kind is TrimKind.DIGITAL:
+        risk += "; its own hiss does not go down with it"
     edit = SetControl(device=end.sender.device.id, control=trim_key(end.output.id, end.output_mode.id), value=wanted)
     yield Candidate(
         id="trim",
         label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
-        edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if end.plain_parts != end.run.parts else (edit,),
-        risk=f"whoever turns it up again clips {end.receiver.label}"
-        + ("; its own hiss does not go down with it" if end.output_mode.trim_kind is TrimKind.DIGITAL else ""),
+        edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if padded else (edit,),
+        risk=risk,
     )
 
 

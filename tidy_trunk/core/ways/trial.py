@@ -1,7 +1,6 @@
 """A way tried out: the plan with its edits, worked out no further than the joint in question."""
 
 import math
-from dataclasses import replace
 from functools import cached_property
 from typing import Final, Protocol
 
@@ -16,7 +15,7 @@ from tidy_trunk.core.levels import (
 )
 from tidy_trunk.core.plan import Edit, Plan, Rig, Run, SetControl, Target, Unit
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
-from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db, sum_powers_db
+from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db
 
 ALLOWED_MISS_DB: Final = 1.0
 """ASSUMED_ how far outside its target an average may lie before anything is said: less than a typical figure's ±."""
@@ -114,7 +113,7 @@ class Trial:
         Where a burst would clip there, it goes down as far as the target lets it.
         The lowest position of a microphone input is often "off": one step above it is the least that is proposed.
         """
-        sound = self._unclipped()
+        sound = self._reckoner.unclipped(self.stage) if self.stage is not None else Sound()
         leader = self.receiver.leader_of(self.port)  # its knob moves this input too, where they are linked
         mode = self.receiver.input_mode(leader)
         gain = mode.gain
@@ -156,21 +155,3 @@ class Trial:
             return math.inf
         gain_db, pad_db = self.receiver.gain_db(self.port, self.mode), self.receiver.pad_db(self.port)
         return self.mode.full_scale_dbu.value - gain_db + pad_db - arrives
-
-    def _unclipped(self) -> Sound:
-        """What the track would hold if the receiving inputs could not clip: where the knob ought to go."""
-        shifted = []
-        for feed, _ in self.stage.feeds if self.stage is not None else ():
-            level = self._reckoner.level(feed)
-            port = self.receiver.input(feed.name)
-            mode = self.receiver.input_mode(port)
-            by_db = 0.0
-            if level.unit == "dBu" and mode.full_scale_dbu is not None:
-                by_db = self.receiver.gain_db(port, mode) - self.receiver.pad_db(port) - mode.full_scale_dbu.value
-            shifted.append(level.sound.shifted(by_db))
-        return replace(
-            max(shifted, key=lambda sound: sound.average, default=Sound()),
-            average=sum_powers_db(sound.average for sound in shifted),
-            peak=sum_powers_db(sound.peak for sound in shifted),
-            burst=max((sound.burst for sound in shifted), default=SILENCE_DB),
-        )

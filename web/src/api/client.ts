@@ -21,6 +21,7 @@ export type Pad = Schemas['PadOut']
 export type PadWish = Schemas['PadIn']
 export type WantedPad = Schemas['WantedPadOut']
 export type Join = Schemas['JoinOut']
+export type Heard = Schemas['HeardOut']
 export type Target = Schemas['TargetModel']
 export type RunPicture = Schemas['RunPictureOut']
 export type LeadPicture = Schemas['LeadPictureOut']
@@ -54,14 +55,21 @@ export class ApiProblem extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+const call = <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  ask<T>(path, {
+    method,
+    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+    body: body === undefined ? null : JSON.stringify(body),
+  })
+
+/** A recording goes to the server as it lies on the disk. */
+const send = <T>(path: string, file: Blob): Promise<T> =>
+  ask<T>(path, { method: 'POST', headers: { 'Content-Type': 'audio/wav' }, body: file })
+
+async function ask<T>(path: string, request: RequestInit): Promise<T> {
   let response: Response
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
-    })
+    response = await fetch(`/api${path}`, request)
   } catch {
     throw new ApiProblem(0, 'unreachable', 'The program does not answer. Is ./tidy serve still running?')
   }
@@ -112,6 +120,8 @@ export const api = {
   device: (job: string, device: string) => call<DeviceDetail>('GET', `/jobs/${job}/devices/${part(device)}`),
   ladder: (job: string, track: string, through: string, edits: readonly Edit[]) =>
     call<Ladder>('POST', `/jobs/${job}/tracks/${part(track)}/ladder?through=${part(through)}`, { edits }),
+  heard: (job: string, track: string, file: Blob, channel: number) =>
+    send<Heard>(`/jobs/${job}/tracks/${part(track)}/heard?channel=${channel}`, file),
   gainPlan: (job: string, pins: readonly Pin[]) => call<GainPlan>('POST', `/jobs/${job}/gain-plan`, { pins }),
   padFor: (job: string, run: string) =>
     call<WantedPad>('GET', run ? `/jobs/${job}/runs/${part(run)}/pad` : '/pads/usual'),

@@ -276,6 +276,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/tracks/{track_id}/heard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Heard
+         * @description How loud a track's source and the place were in a recording of it, and the edits that say so; nothing is kept.
+         */
+        post: operations["read_heard_api_jobs__job_id__tracks__track_id__heard_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/gain-plan": {
         parameters: {
             query?: never;
@@ -1283,6 +1303,38 @@ export interface components {
             distance_m: number | null;
             /** Off Axis Deg */
             off_axis_deg?: number | null;
+        };
+        /**
+         * HeardOut
+         * @description A source as it was recorded, in dB SPL at 1 m, and the place in dB(A); `edits` and `room_edits` take it into the job.
+         */
+        HeardOut: {
+            /** Source */
+            source: string;
+            /**
+             * Quiet Db Spl
+             * @description dB; null is silence, or no limit
+             */
+            quiet_db_spl: number | null;
+            /**
+             * Average Db Spl
+             * @description dB; null is silence, or no limit
+             */
+            average_db_spl: number | null;
+            /**
+             * Peak Db Spl
+             * @description dB; null is silence, or no limit
+             */
+            peak_db_spl: number | null;
+            /**
+             * Room Noise Db A
+             * @description dB; null is silence, or no limit
+             */
+            room_noise_db_a: number | null;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            /** Room Edits */
+            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
         };
         /**
          * HearsOut
@@ -3749,6 +3801,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_heard_api_jobs__job_id__tracks__track_id__heard_post: {
+        parameters: {
+            query?: {
+                /** @description Channel of the file, from 1 */
+                channel?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/wav": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -84,20 +84,17 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
 
 
 def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:
-    """Every input that a microphone goes into, or its receiver, with the first track that it reaches."""
+    """Every input that a microphone goes into, or its receiver, with the first track that has it alone."""
+    alone: dict[tuple[str, str], TrackLevel] = {}
+    for track in situation.report.tracks:
+        feeds = track.trace.stage.feeds
+        if len(feeds) == 1 and not track.is_silent:
+            alone.setdefault((track.trace.device, feeds[0][0].name), track)
     for joint in situation.joints:
-        if joint.sender.device_class.capsule is None and joint.sender.device_class.kind is not Kind.RECEIVER:
-            continue
-        for track in situation.report.tracks:
-            if not track.is_silent and _feeds(joint, track):
-                yield joint, track
-                break
-
-
-def _feeds(joint: Joint, track: TrackLevel) -> bool:
-    """Whether the track is one of the receiving device and has this input alone."""
-    feeds = track.trace.stage.feeds
-    return track.trace.device == joint.receiver.device.id and [feed.name for feed, _ in feeds] == [joint.input.id]
+        if joint.sender.device_class.capsule is not None or joint.sender.device_class.kind is Kind.RECEIVER:
+            found = alone.get((joint.receiver.device.id, joint.input.id))
+            if found is not None:
+                yield joint, found
 
 
 def _rumble_dbfs(track: TrackLevel) -> float:

@@ -11,6 +11,7 @@ import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import DoubtList from './DoubtList.vue'
+import HeardFile from './HeardFile.vue'
 import LadderChart from './LadderChart.vue'
 import LadderControls from './LadderControls.vue'
 import NoiseList from './NoiseList.vue'
@@ -213,6 +214,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <div class="behind">
           <NoiseList :noises="ladder.noises" />
           <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" />
+          <HeardFile v-if="ladder.rungs[0]?.begins" :track="current" />
         </div>
       </div>
     </template>

@@ -40,7 +40,7 @@ h2 {
 }
 li {
   display: grid;
-  grid-template-columns: 1fr 3.2rem 3.6rem;
+  grid-template-columns: 1fr 3.6rem 4.1rem;
   padding: 0.3rem 0;
   border-top: 1px solid var(--line);
 }

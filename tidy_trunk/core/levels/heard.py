@@ -1,0 +1,77 @@
+"""From a recording of a track back to the source: how loud it really was, and the place around it."""
+
+from dataclasses import dataclass
+
+from tidy_trunk.core.levels.report import Report, TrackLevel
+from tidy_trunk.core.plan import Edit, SetJob, SetSource
+from tidy_trunk.core.signal import Heard
+from tidy_trunk.core.trace import Place, upstream_of
+from tidy_trunk.core.units import db_from_ratio, ratio_from_db
+from tidy_trunk.errors import InputError
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeardSource:
+    """What a recording says of a track's source, at 1 m, and of the place: None where its pauses tell nothing."""
+
+    source: str
+    average_db_spl: float
+    quiet_db_spl: float
+    peak_db_spl: float
+    room_noise_db_a: float | None
+    edits: tuple[Edit, ...]
+    room_edits: tuple[Edit, ...]
+
+
+def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
+    """A source as it was recorded, taken back through the track's way as the plan has it set.
+
+    The chain is linear, so that what the recording is louder than the prediction the source is louder at 1 m. The gear's
+    own noise is taken off the pauses by power. The ± of the chain stays in the result.
+
+    Raises:
+        InputError: No source or several on the track, a clipped recording, or a way that is not linear.
+    """
+    rig, sound = report.rig, track.sound
+    if len(track.sources) != 1:
+        raise InputError("a level can be read back only from a track that has one source")
+    if heard.is_clipped:
+        raise InputError("the recording is clipped: turn it down and record it again")
+    if sound.clip is not None or sound.limited_db or sound.lifted_db or _limiters(report, track):
+        raise InputError("on this track a limiter or automatic level is on, or it clips: set it right, then record")
+    source = rig.plan.sources[track.sources[0]]
+    by_db = source.average_db_spl - sound.average
+    levels = [
+        round(level + by_db, 1)
+        for level in (heard.quiet_dbfs, heard.average_dbfs, max(heard.peak_dbfs, heard.average_dbfs))
+    ]
+    room = _room_db_a(report, track, heard)
+    spoken = SetSource(source=source.id, quiet_db_spl=levels[0], average_db_spl=levels[1], peak_db_spl=levels[2])
+    return HeardSource(
+        source=source.label,
+        quiet_db_spl=levels[0],
+        average_db_spl=levels[1],
+        peak_db_spl=levels[2],
+        room_noise_db_a=room,
+        edits=(spoken,),
+        room_edits=() if room is None else (SetJob(room_noise_db_spl=room),),
+    )
+
+
+def _limiters(report: Report, track: TrackLevel) -> bool:
+    return any(
+        report.rig.unit(stage.device).limiter_dbfs(report.rig.unit(stage.device).input(stage.name)) is not None
+        for stage in upstream_of(track.trace.stage)
+        if stage.place is Place.INPUT
+    )
+
+
+def _room_db_a(report: Report, track: TrackLevel, heard: Heard) -> float | None:
+    """The place's own noise at the microphone; None where there is no pause, or the gear makes all of it."""
+    if heard.noise_a_dbfs is None:
+        return None
+    power = ratio_from_db(heard.noise_a_dbfs) ** 2 - ratio_from_db(track.sound.gear_noise_a) ** 2
+    if power <= 0:
+        return None
+    level = db_from_ratio(power**0.5) - track.sound.room_noise_a
+    return round(min(max(report.rig.plan.defaults.room_noise_db_spl + level, 0.0), 130.0), 1)

@@ -73,7 +73,7 @@ CASES = [
         made(SetJob(rumble_db_spl=62), base=boom_in_bag()),
         made(SetJob(rumble_db_spl=62), put("bag", "in1.low_cut", "80"), base=boom_in_bag()),
         CAUTION,
-        "A low cut at 80 Hz takes 11 dB off them and 0.1 dB off a voice",
+        "A low cut at 80 Hz takes 10 dB off them and 0.1 dB off a voice",
     ),
     Case(
         "thin-voice",

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
+from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.levels import Report, full_scale_at_input_dbu
-from tidy_trunk.core.plan import AddSource, Part, Plan, PortRef, Rig, SetFigure, SetParts
+from tidy_trunk.core.plan import AddSource, Part, Plan, PortRef, Rig, SetFigure, SetJob, SetParts
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.units import sum_powers_db
 
@@ -204,3 +204,21 @@ def test_a_microphones_own_pad_acts_before_everything():
     )  # fmt: skip
     padded = made(put("mic", "capsule.pad_db", "10"), base=base)
     assert track(base, "cam.L").sound.average - track(padded, "cam.L").sound.average == pytest.approx(10)
+
+
+@given(
+    st.sampled_from(["off", "80", "160"]),
+    st.floats(0, 60),
+    st.floats(0, 80),
+    st.sampled_from([15, 25, 40]),
+    st.integers(20, 60),
+)
+def test_noise_is_never_below_its_largest_contributor(cut, room, rumble, pad_db, gain_db):
+    """Powers add: the sum is at least the largest, flat and A-weighted; and at most all of them at its level."""
+    edits = (SetJob(room_noise_db_spl=room, rumble_db_spl=rumble), put("bag", "in1.low_cut", cut), put("bag", "in1.mic.gain_db", gain_db))  # fmt: skip
+    sound = track(made(*edits, base=padded_plan(pad_db)), "cam.L").sound
+    for total, levels in (
+        (sound.noise, [noise.level for noise in sound.noises]),
+        (sound.noise_a, [noise.a_level for noise in sound.noises]),
+    ):
+        assert max(levels) - 1e-9 <= total <= max(levels) + 10 * math.log10(len(levels)) + 1e-9

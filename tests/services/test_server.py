@@ -1,8 +1,10 @@
 """The whole program as a process: started, killed in the middle of edits, started again (Shows 5)."""
 
+import asyncio
 import json
 import os
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -13,6 +15,7 @@ import pytest
 
 from tests.plans import line_into_camera
 from tidy_trunk.document import write_plan
+from tidy_trunk.services import server
 from tidy_trunk.store import PrivateCluster
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -145,3 +148,23 @@ def test_what_keeps_it_from_starting_is_said_in_one_line(home, change, says):
     )
     assert done.returncode == 2
     assert done.stderr.startswith("tidy: ") and says in done.stderr and done.stderr.count("\n") == 1
+
+
+def test_an_answer_is_sent_at_once():
+    """Without TCP_NODELAY each answer on a kept connection waits 40 ms for the other end's acknowledgement (RFC 896, 1122)."""
+
+    async def accepted() -> int:
+        found: asyncio.Future[int] = asyncio.get_running_loop().create_future()
+
+        def see(_, writer) -> None:
+            found.set_result(writer.get_extra_info("socket").getsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY))
+            writer.close()
+
+        listener = server._listen(0)
+        async with await asyncio.start_server(see, sock=listener):
+            _, writer = await asyncio.open_connection(*listener.getsockname())
+            nodelay = await found
+            writer.close()
+            return nodelay
+
+    assert asyncio.run(accepted())

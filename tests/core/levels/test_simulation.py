@@ -4,6 +4,7 @@ The simulation multiplies voltages and cuts them off as circuits do; it shares n
 of the devices. numpy is the reference.
 """
 
+import itertools
 import math
 
 import numpy as np
@@ -109,6 +110,21 @@ def test_clipped_before_a_pad_stays_clipped():
     assert 20 * math.log10(np.max(np.abs(numbers))) == pytest.approx(sound.peak, abs=0.2)
     assert np.mean(np.abs(numbers) > 0.99 * np.max(np.abs(numbers))) > 0.5, "the tops are flat"
     assert sound.clip is not None
+
+
+@pytest.mark.parametrize(("place", "level"), list(itertools.product(("first", "between", "behind"), (60, 66, 79))))
+def test_an_attenuator_in_each_of_its_places(place, level):
+    """20 dB before the first stage, before the converter, or on the finished numbers: as voltages, each cut where it is cut."""
+    tone = AddSource(id="tone", label="Tone", quiet_db_spl=level, average_db_spl=level, peak_db_spl=level, burst_db_spl=level, heard_by={"boom": 0.5})  # fmt: skip
+    plan = made(RemoveSource(source="voice"), tone, put("cam", "mic.pad", True), base=line_into_camera(f"mirrorless-pad-{place}"))  # fmt: skip
+    line = bag_track(microphone(voice(level), 20, 150, 4000), 50) / FULL_SCALE * dbu(10) * 2500 / 2600
+    before, between, behind = (ratio(-20 if place == name else 0) for name in ("first", "between", "behind"))
+    stage = clipped(line * before, dbu(-10.5)) * ratio(1.5) * between
+    numbers = np.clip(stage / dbu(-9) * FULL_SCALE, -1, 1) * behind
+    sound = predicted(plan, "cam.L")
+    assert 20 * math.log10(np.max(np.abs(numbers))) == pytest.approx(sound.peak, abs=0.2)
+    flat = np.mean(np.abs(numbers) > 0.999 * np.max(np.abs(numbers))) > 0.1
+    assert (sound.clip is not None) is bool(flat)
 
 
 def test_noise_adds_as_power():

@@ -3,9 +3,11 @@
 import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
+from tidy_trunk.core.catalogue import FITTINGS, padded
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import AddSource, Part, School, SetJob, SetParts, SetSource, apply_edits
+from tidy_trunk.core.pads import arms_of, design_bridging
+from tidy_trunk.core.plan import AddSource, Part, SaveLead, School, SetJob, SetParts, SetSource, apply_edits
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import ways
 from tidy_trunk.errors import UnknownItemError
@@ -103,3 +105,24 @@ def test_noise_is_weighed_against_the_signal():
     )  # fmt: skip
     found = [way for way in ways(Report(accept(plan)), "run-3") if way.fits]
     assert not found[0].id.startswith("lead-")
+
+
+def test_a_lead_of_ones_own_stands_among_the_ways():
+    """A pad built into a 3.5 mm lead: it goes where the plain one is, and is offered beside what is sold."""
+    fitting = FITTINGS["trs"]
+    pad = design_bridging(28, 100, 2500, layout="l", series="E24")
+    wiring = padded(fitting, "l", arms_of("l", pad.resistors))
+    own = SaveLead(label="Last night", sending=fitting.sending, receiving=fitting.receiving, ways={"": wiring})
+    found = {way.label: way for way in ways(Report(accept(made(own, base=line_into_camera()))), "run-2")}
+    way = found["Use your own lead Last night"]
+    assert way.fits and way.needs == "1 Last night" and "mark it" in way.risk
+    assert [part.length_m for part in way.edits[0].parts] == [0.3]
+    assert {"Use the 25 dB lead", "Use the 30 dB lead"} < set(found)
+
+
+def test_each_school_has_its_first_way_and_every_way_its_risk():
+    found = ways(Report(accept(line_into_camera())), "run-2")
+    assert found[0].best_for[0] is School.CLEAN
+    assert sorted(school for way in found for school in way.best_for) == sorted(School)
+    trim = next(way for way in found if way.id == "trim")
+    assert "whoever turns it up again clips cam" in trim.risk and "only 0 dB below" in trim.risk

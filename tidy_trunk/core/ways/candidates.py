@@ -165,7 +165,8 @@ Padded = tuple[float, LeadClass, tuple[Part, ...]]
 
 
 def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
-    """The two weakest pads that keep the sender's full scale clear of clipping, whatever the ± of the figures.
+    """Pads that keep the sender's full scale clear of clipping, whatever the ± of the figures: all of one's own, and the
+    two weakest of the catalogue.
 
     A stronger one only costs noise. Where none is enough, the strongest; without a stated full scale, all.
     """
@@ -173,7 +174,9 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
     if apart is None:
         return found
     enough = [item for item in found if item[0] > apart.loss_db]
-    return enough[:2] or found[-1:]
+    own = [item for item in enough if item[1].id in end.rig.own_leads]
+    sold = [item for item in enough if item not in own]
+    return [*own, *sold[:2]] or found[-1:]
 
 
 def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
@@ -188,7 +191,7 @@ def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part
 
 def _is_twin(plain: LeadClass, own: LeadClass) -> bool:
     """Whether a lead of one's own goes where a plain one of the same plugs is."""
-    same = (plain.sending, plain.receiving, plain.balanced) == (own.sending, own.receiving, own.balanced)
+    same = (plain.sending, plain.receiving) == (own.sending, own.receiving)
     return same and not own.replaces and own.ways.keys() == plain.ways.keys()
 
 

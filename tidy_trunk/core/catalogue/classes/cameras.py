@@ -54,7 +54,7 @@ _SMALL_LINE_MODE = InputMode(
 )
 
 
-def _small_socket(modes: tuple[InputMode, ...], *, pad_behind: bool = False) -> InputPort:
+def _small_socket(modes: tuple[InputMode, ...], *, pad: PadPlace | None = None) -> InputPort:
     return InputPort(
         id="mic",
         label="mic socket",
@@ -65,8 +65,8 @@ def _small_socket(modes: tuple[InputMode, ...], *, pad_behind: bool = False) -> 
         automatic_level_places=("menu",),
         automatic_level_default=True,
         idle_noise_dbfs=Figure(-73),
-        pad_db=Figure(20, 1) if pad_behind else None,
-        pad_place=PadPlace.LAST,
+        pad_db=None if pad is None else Figure(20, 1),
+        pad_place=pad or PadPlace.FIRST,
         modes=modes,
     )
 
@@ -83,16 +83,31 @@ CAMERAS: Final = (
         feeds={"hdmi.L": "L", "hdmi.R": "R"},
         traits=_SMALL_CAMERA_TRAITS,
     ),
-    DeviceClass(
-        id="mirrorless-pad-behind",
-        label="Mirrorless camera, attenuator behind the converter",
-        kind=Kind.CAMERA,
-        blurb="One 3.5 mm microphone socket; its 20 dB attenuator acts on the file, too late to save the input",
-        inputs=(_small_socket((_SMALL_MIC_MODE,), pad_behind=True),),
-        outputs=(_HDMI_OUT,),
-        buses=_LEFT_RIGHT,
-        feeds={"hdmi.L": "L", "hdmi.R": "R"},
-        traits=_SMALL_CAMERA_TRAITS,
+    *(
+        DeviceClass(
+            id=class_id,
+            label=f"Mirrorless camera, attenuator {place}",
+            kind=Kind.CAMERA,
+            blurb=blurb,
+            inputs=(_small_socket((_SMALL_MIC_MODE,), pad=place),),
+            outputs=(_HDMI_OUT,),
+            buses=_LEFT_RIGHT,
+            feeds={"hdmi.L": "L", "hdmi.R": "R"},
+            traits=_SMALL_CAMERA_TRAITS,
+        )
+        for class_id, place, blurb in (
+            ("mirrorless-pad-first", PadPlace.FIRST, "One 3.5 mm microphone socket; its 20 dB attenuator saves the input"),
+            (
+                "mirrorless-pad-between",
+                PadPlace.BETWEEN,
+                "One 3.5 mm microphone socket; its 20 dB attenuator saves the converter, not the first stage",
+            ),
+            (
+                "mirrorless-pad-behind",
+                PadPlace.LAST,
+                "One 3.5 mm microphone socket; its 20 dB attenuator acts on the file, too late to save the input",
+            ),
+        )
     ),
     DeviceClass(
         id="mirrorless-line",

@@ -9,6 +9,7 @@ import { BOX, ladderShape, ladderWords, shortened, type Overlay } from './ladder
 const props = defineProps<{ ladder: Ladder; others?: readonly Overlay[]; pointed?: number }>()
 const emit = defineEmits<{ point: [rung: number] }>()
 const SEEN_DB = 0.1 // less is printed as nothing
+const UNIT_FROM_PX = 86 // narrower columns have room for the figure only; its unit stands in the account
 const BOTTOM = BOX.top + BOX.height
 
 const box = useTemplateRef<HTMLElement>('box')
@@ -95,7 +96,7 @@ const right = computed(() => width.value - BOX.right)
           <title>{{ item.rung.label }}: {{ item.rung.detail }}</title>
         </text>
         <text :x="item.x + item.wide / 2" :y="BOTTOM + 54" class="stage">
-          {{ formatLevel(item.rung.average, 1) }} {{ item.rung.unit }}
+          {{ formatLevel(item.rung.average, 1) }} {{ item.wide < UNIT_FROM_PX ? '' : item.rung.unit }}
         </text>
       </g>
       <g
@@ -117,7 +118,14 @@ const right = computed(() => width.value - BOX.right)
           :y1="shape.pause"
           :y2="shape.pause"
         />
-        <text :x="right - 6" :y="shape.pause - 5" class="axis end">noise in pauses</text>
+        <text
+          v-if="shape.columns[0]!.wide >= UNIT_FROM_PX"
+          :x="right - 6"
+          :y="shape.pause - 5"
+          class="axis end"
+        >
+          noise in pauses
+        </text>
       </g>
       <rect
         v-for="(item, index) in shape.columns"

@@ -1,6 +1,13 @@
 """What never reaches a router: foreign hosts and origins, and bodies that are too large."""
 
+import numpy as np
 import pytest
+
+from tests.api.test_patch_api import opened
+from tests.core.signal.test_speech import recording
+from tests.formats.test_sound import wav
+from tests.plans import boom_in_bag
+from tidy_trunk.api.guard import LARGEST_BODY_BYTES
 
 
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "", "192.168.0.7:8747"])
@@ -32,6 +39,18 @@ def test_a_body_that_is_too_large_is_refused(client):
 
     assert client.post("/api/jobs/import", content=pieces()).status_code == 413
     assert client.get("/api/jobs").json() == []
+
+
+def test_only_a_recording_may_be_larger(client):
+    """Half a minute of sound is more than any plan: it is read as a recording there, and nowhere else."""
+    state = opened(client, boom_in_bag())
+    address = f"/api/jobs/{state['job']}/tracks/bag.1/heard"
+    long = wav(recording(-20, -60, seconds=50)[:, np.newaxis])
+    assert len(long) > LARGEST_BODY_BYTES
+    answer = client.post(address, content=long, headers={"Content-Type": "audio/wav"})
+    assert answer.status_code == 200 and answer.json()["source"] == "Voice"
+    assert client.post(address, content=long, headers={"Content-Type": "application/json"}).status_code == 413
+    assert client.post("/api/jobs/import", content=long, headers={"Content-Type": "audio/wav"}).status_code == 413
 
 
 def test_pages_bring_everything_themselves(client):

@@ -5,9 +5,10 @@ from typing import Any, Final
 from urllib.parse import urlsplit
 
 from tidy_trunk.api.problems import problem_response
+from tidy_trunk.formats import LARGEST_SOUND_BYTES
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
-"""ASSUMED_ as the largest plan file: nothing else comes near."""
+"""ASSUMED_ as the largest plan file: nothing but a recording comes near."""
 
 OWN_HOSTS: Final = frozenset({"127.0.0.1", "localhost", "::1"})
 """Names of loopback: a page elsewhere that points its name here (DNS rebinding) brings another one."""
@@ -29,7 +30,8 @@ class Guard:
             await self._app(scope, receive, send)
             return
         headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
-        refusal = _refusal(headers)
+        most = LARGEST_SOUND_BYTES if _is_recording(scope["path"], headers) else LARGEST_BODY_BYTES
+        refusal = _refusal(headers, most)
         if refusal is not None:
             status, code, detail = refusal
             await problem_response(status, code, detail)(scope, receive, send)
@@ -38,8 +40,8 @@ class Guard:
         while True:
             message = await receive()
             body += message.get("body", b"")
-            if len(body) > LARGEST_BODY_BYTES:
-                await problem_response(413, "too-large", _too_large())(scope, receive, send)
+            if len(body) > most:
+                await problem_response(413, "too-large", _too_large(most))(scope, receive, send)
                 return
             if not message.get("more_body"):
                 break
@@ -55,7 +57,11 @@ class Guard:
         await self._app(scope, replay, send)
 
 
-def _refusal(headers: dict[str, str]) -> tuple[int, str, str] | None:
+def _is_recording(path: str, headers: dict[str, str]) -> bool:
+    return path.endswith("/heard") and headers.get("content-type", "").startswith("audio/")
+
+
+def _refusal(headers: dict[str, str], most: int) -> tuple[int, str, str] | None:
     host = headers.get("host", "")
     if urlsplit(f"//{host}").hostname not in OWN_HOSTS:
         return 421, "wrong-host", f"this server answers to 127.0.0.1 and localhost, not to '{host[:80]}'"
@@ -63,10 +69,10 @@ def _refusal(headers: dict[str, str]) -> tuple[int, str, str] | None:
     if origin is not None and urlsplit(origin).netloc != host:
         return 403, "foreign-origin", f"a page of '{origin[:80]}' has no business here"
     length = headers.get("content-length", "0")
-    if not length.isdigit() or int(length) > LARGEST_BODY_BYTES:
-        return 413, "too-large", _too_large()
+    if not length.isdigit() or int(length) > most:
+        return 413, "too-large", _too_large(most)
     return None
 
 
-def _too_large() -> str:
-    return f"a request may hold at most {LARGEST_BODY_BYTES // 1024 // 1024} MB"
+def _too_large(most: int) -> str:
+    return f"a request may hold at most {most / 1e6:.0f} MB: give a part of it"

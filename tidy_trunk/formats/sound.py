@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 
 from tidy_trunk.errors import FormatError
 
-LARGEST_SOUND_BYTES: Final = 300_000_000
-"""ASSUMED_ largest recording that is read in one go: half an hour of stereo at 48 kHz and 24 bit."""
+LARGEST_SOUND_BYTES: Final = 100_000_000
+"""ASSUMED_ largest recording that is read in one go: almost six minutes of stereo at 48 kHz and 24 bit."""
 
 LONGEST_SOUND_S: Final = 1_800.0
 """ASSUMED_ longest recording from which a level is taken: a compressed file may unpack to far more than its size."""
@@ -23,7 +23,9 @@ def read_sound(data: bytes, channel: int = 1) -> tuple[NDArray[np.float64], int]
         FormatError: Not a sound file, too large, or without that channel.
     """
     if len(data) > LARGEST_SOUND_BYTES:
-        raise FormatError(f"{len(data) / 1e6:.0f} MB is too large: give a part of at most half an hour")
+        raise FormatError(
+            f"{len(data) / 1e6:.0f} MB is too large: give a part of at most {LARGEST_SOUND_BYTES / 1e6:.0f} MB"
+        )
     try:
         with soundfile.SoundFile(io.BytesIO(data)) as file:
             if file.frames > file.samplerate * LONGEST_SOUND_S:

@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import { ref, watch } from 'vue'
 
 import type { Way } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
 /** The ways to match the last run, best first, each as the server computed it. */
-defineProps<{ ways: readonly Way[]; locked: boolean; more?: boolean }>()
+const props = defineProps<{ ways: readonly Way[]; locked: boolean; more?: boolean }>()
 const emit = defineEmits<{ apply: [way: Way]; more: [] }>()
+const asked = ref(false)
+watch(
+  () => [props.more, props.ways],
+  () => (asked.value = false),
+)
 const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a guide' } as const
 </script>
 
@@ -52,7 +58,13 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
         </tr>
       </tbody>
     </table>
-    <Button v-if="more" class="no-print" text size="small" @click="emit('more')"
+    <Button
+      v-if="more"
+      class="no-print"
+      text
+      size="small"
+      :loading="asked"
+      @click="((asked = true), emit('more'))"
       >Work out ways by another box</Button
     >
   </section>

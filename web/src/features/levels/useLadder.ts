@@ -47,7 +47,12 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
   /** Ways by another box take longer: only who asks waits for them. */
   async function askForBoxes() {
     const run = ladder.value?.run
-    if (run && job.newest) boxes.value = await api.detours(job.newest.job, run)
+    if (!run || !job.newest) return
+    try {
+      boxes.value = await api.detours(job.newest.job, run)
+    } catch (error) {
+      ;[boxes.value, problem.value] = [[], error instanceof ApiProblem ? error.detail : String(error)]
+    }
   }
   return { ladder, ways, boxes, problem, preview: draw, askForBoxes }
 }

@@ -202,3 +202,16 @@ def test_nothing_hides_on_a_narrow_screen_or_on_paper(screen: Page, client):
     expect(screen.get_by_label("Stations")).to_be_hidden()
     expect(row).to_be_visible()
     expect(screen.locator("[data-rule=line-into-mic]")).to_contain_text("clips by 14.1 dB")
+
+
+def test_what_is_typed_before_the_job_is_there_is_answered(screen: Page, job):
+    """The job comes late: its answer is held back until the line has been typed and its pause is over."""
+    held = []
+    screen.route(f"**/api/jobs/{job}", lambda route: held.append(route))
+    screen.goto(f"/jobs/{job}/runs")
+    screen.get_by_label("Say a run").fill("hall")
+    screen.wait_for_timeout(400)
+    expect(screen.locator(".completion")).to_have_count(0)
+    for route in held:
+        route.continue_()
+    expect(screen.locator(".completion")).to_have_text(["hall mic to "])

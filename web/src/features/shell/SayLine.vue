@@ -43,6 +43,14 @@ watch(text, (typed) => {
   timer = setTimeout(() => void ask(), 120)
 })
 
+// What was typed while the job was still on its way is answered when it is there.
+watch(
+  () => job.newest?.job,
+  (there) => {
+    if (there && open.value) void ask()
+  },
+)
+
 async function take(proposal: Proposal | undefined) {
   if (!proposal) return
   if (await job.edit(proposal.edits)) {

@@ -34,10 +34,7 @@ _AIR_OUT = digital_out("air", "aerial", Plug("air", Gender.MALE), Circuit.RADIO,
 _RADIO_RANGE_DBFS = Figure(-100)
 _GAIN = Span(0, 30, 1, 12)
 
-_COMPANDED_OUT = OutputPort(
-    id="air", label="aerial", plug=Plug("air", Gender.MALE), circuit=Circuit.RADIO,
-    modes=(replace(DIGITAL_OUT, compander_db=Figure(55)),),
-)  # fmt: skip
+_COMPANDED_OUT = replace(_AIR_OUT, modes=(replace(DIGITAL_OUT, compander_db=Figure(55)),))
 _LAVALIER_IN = InputPort(
     id="mic",
     label="mic in",
@@ -73,65 +70,45 @@ def _air_in(port_id: str, label: str) -> InputPort:
 
 
 def _out_modes() -> tuple[OutputMode, ...]:
-    trim = Span(-20, 0, 1, 0)
-    noise, after = Figure(-112), Figure(-120)
-    return (
-        OutputMode(
-            id="line",
-            label="line",
-            signal=Signal.LINE,
-            full_scale_dbu=Figure(-10),
-            noise_dbu=noise,
-            noise_after_dbu=after,
-            trim=trim,
-        ),
-        OutputMode(
-            id="mic",
-            label="mic",
-            signal=Signal.MIC,
-            full_scale_dbu=Figure(-30),
-            noise_dbu=noise,
-            noise_after_dbu=after,
-            trim=trim,
-        ),
+    line = OutputMode(
+        id="line",
+        label="line",
+        signal=Signal.LINE,
+        full_scale_dbu=Figure(-10),
+        noise_dbu=Figure(-112),
+        noise_after_dbu=Figure(-120),
+        trim=Span(-20, 0, 1, 0),
     )
+    return line, replace(line, id="mic", label="mic", signal=Signal.MIC, full_scale_dbu=Figure(-30))
 
+
+_BODYPACK = DeviceClass(
+    id="bodypack-transmitter",
+    label="Body-pack transmitter",
+    kind=Kind.TRANSMITTER,
+    blurb="3.5 mm input for a lavalier, gives it 5 V",
+    inputs=(_LAVALIER_IN,),
+    outputs=(_AIR_OUT,),
+    buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
+    feeds={"air": "air"},
+    traits=Traits(power_w=about(0.5), battery_wh=about(4.0)),
+)
 
 RADIO: Final = (
-    DeviceClass(
-        id="bodypack-transmitter",
-        label="Body-pack transmitter",
-        kind=Kind.TRANSMITTER,
-        blurb="3.5 mm input for a lavalier, gives it 5 V",
-        inputs=(_LAVALIER_IN,),
-        outputs=(_AIR_OUT,),
-        buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
-        feeds={"air": "air"},
-        traits=Traits(power_w=about(0.5), battery_wh=about(4.0)),
-    ),
-    DeviceClass(
+    _BODYPACK,
+    replace(
+        _BODYPACK,
         id="bodypack-analogue",
         label="Body-pack transmitter, analogue with compander",
-        kind=Kind.TRANSMITTER,
         blurb="3.5 mm input for a lavalier; its noise breathes with the voice",
-        inputs=(_LAVALIER_IN,),
         outputs=(_COMPANDED_OUT,),
-        buses=(Bus(id="air", label="on air", recorded=False, inputs=("mic",)),),
-        feeds={"air": "air"},
-        traits=Traits(power_w=about(0.5), battery_wh=about(4.0)),
     ),
-    DeviceClass(
+    replace(
+        _BODYPACK,
         id="bodypack-recording",
         label="Body-pack transmitter that records",
-        kind=Kind.TRANSMITTER,
         blurb="3.5 mm input for a lavalier; keeps its own file where the radio fails",
-        inputs=(_LAVALIER_IN,),
-        outputs=(_AIR_OUT,),
-        buses=(
-            Bus(id="1", label="1", recorded=True, inputs=("mic",)),
-            Bus(id="air", label="on air", recorded=False, inputs=("mic",)),
-        ),
-        feeds={"air": "air"},
+        buses=(Bus(id="1", label="1", recorded=True, inputs=("mic",)), *_BODYPACK.buses),
         traits=Traits(
             sample_rates_hz=(48_000,), clock_ppm=about(2), keeps_timecode_when_off=False, power_w=about(0.7), battery_wh=about(4.0), bits=24, media="internal",
         ),

@@ -297,3 +297,39 @@ def test_digital_gain_comes_too_late_for_the_converter(level, digital_db):
     sound = predicted(plan, "rec.1")
     assert 20 * math.log10(np.max(np.abs(numbers))) == pytest.approx(sound.peak, abs=0.2)
     assert (sound.clip is not None) is (level == 128)
+
+
+@pytest.mark.parametrize("volume_db", [0, -20, -40])
+def test_a_headphone_amplifier_hisses_on_when_it_is_turned_down(volume_db):
+    """Its volume acts on the numbers: the voice falls, the amplifier's noise stays."""
+    plan = made(device("mirrorless-mic", "cam"), run("bag.phones", "cam.mic", "trs"), put("bag", "phones.phones.trim_db", volume_db), base=boom_in_bag())  # fmt: skip
+    numbers = bag_track(microphone(voice(60), 20, 150, 4000), 50) * ratio(volume_db)
+    report = Report(accept(plan))
+    output = report.tracer.bus("cam", "L").feeds[0][0].feeds[0][0].feeds[0][0]
+    sound = report.reckoner.level(output).sound
+    assert sound.average == pytest.approx(rms_db(numbers / FULL_SCALE * dbu(10), DBU_V), abs=0.2)
+    hiss = next(item.level for item in sound.noises if item.name == "bag headphones hiss")
+    assert hiss == pytest.approx(rms_db(noise(dbu(-76.5)), DBU_V), abs=0.2)
+
+
+@pytest.mark.parametrize(("mode", "step_db"), [("mic-minus", -20), ("mic", 0), ("mic-plus", 20)])
+def test_the_gain_switch_of_a_shoe_adapter(mode, step_db):
+    plan = made(
+        device("boom-shotgun", "boom"), device("shoe-adapter", "shoe"), device("mirrorless-line", "cam"), run("boom.out", "shoe.in1", "xlr"),
+        AddSource(id="v", label="V", quiet_db_spl=70, average_db_spl=70, peak_db_spl=70, burst_db_spl=70, heard_by={"boom": 0.5}),
+        run("shoe.shoe", "cam.shoe"), put("shoe", "in1.mode", mode),
+    )  # fmt: skip
+    numbers = microphone(voice(70), 20, 150, 3000) / dbu(-30) * FULL_SCALE * ratio(step_db)
+    assert predicted(plan, "cam.L").average == pytest.approx(rms_db(np.clip(numbers, -1, 1), FULL_SCALE), abs=0.2)
+
+
+@pytest.mark.parametrize("room", [10, 35, 60])
+def test_automatic_level_turns_the_pauses_up(room):
+    """Up to 20 dB, from memory; and never above the level at which it holds the voice."""
+    plan = made(SetJob(room_noise_db_spl=room), put("cam", "mic.auto.menu", True), base=line_into_camera())
+    plan = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-25", length_m=0.3),)), base=plan)
+    sound, off = predicted(plan, "cam.L"), predicted(made(put("cam", "mic.auto.menu", False), base=plan), "cam.L")
+    pause = noise(FULL_SCALE * ratio(off.noise))
+    gain = min(ratio(20), FULL_SCALE * ratio(off.average) / math.sqrt(float(np.mean(pause**2))))
+    assert sound.pause_noise == pytest.approx(rms_db(pause * gain, FULL_SCALE), abs=0.2)
+    assert off.pause_noise == off.noise

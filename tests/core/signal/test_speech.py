@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.plans import boom_in_bag, line_into_camera, made, put
+from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
 from tidy_trunk.core.levels import Report, heard_at
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
 from tidy_trunk.core.signal import Heard, hear
@@ -69,7 +69,7 @@ def test_what_was_recorded_is_what_the_plan_then_says(average, gain_db):
 
 
 def test_the_place_is_read_from_the_pauses_without_the_gear():
-    plan = made(SetJob(room_noise_db_spl=20), base=boom_in_bag())
+    plan = made(SetJob(room_noise_db_spl=20, rumble_db_spl=55), base=boom_in_bag())
     report, at = track(plan)
     found = heard_at(report, at, heard(noise_a_dbfs=-50.0))
     sound = track(apply_edits(plan, found.room_edits)[0])[1].sound
@@ -83,6 +83,11 @@ def test_the_place_is_read_from_the_pauses_without_the_gear():
     [
         (boom_in_bag(), "bag.2", "one source"),
         (line_into_camera(), "cam.L", "it clips"),
+        (
+            made(device("shoulder-camcorder", "cam"), run("bag.line", "cam.in1", "trs-xlr"), base=boom_in_bag()),
+            "cam.1",
+            "one source",
+        ),
         (made(put("bag", "in1.limiter", True), base=boom_in_bag()), "bag.1", "limiter"),
     ],
 )

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 
 from tidy_trunk.core.levels.report import Report, TrackLevel
+from tidy_trunk.core.levels.spectra import Spectrum
 from tidy_trunk.core.plan import Edit, SetJob, SetSource
 from tidy_trunk.core.signal import Heard
 from tidy_trunk.core.trace import Place, upstream_of
-from tidy_trunk.core.units import db_from_ratio, ratio_from_db
+from tidy_trunk.core.units import db_from_ratio, ratio_from_db, sum_powers_db
 from tidy_trunk.errors import InputError
 
 
@@ -27,13 +28,13 @@ def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
     """A source as it was recorded, taken back through the track's way as the plan has it set.
 
     The chain is linear, so that what the recording is louder than the prediction the source is louder at 1 m. The gear's
-    own noise is taken off the pauses by power. The ± of the chain stays in the result.
+    noise and the rumble are taken off the pauses by power. The ± of the chain stays in the result.
 
     Raises:
-        InputError: No source or several on the track, a clipped recording, or a way that is not linear.
+        InputError: No source or several on the track, or none that arrives, a clipped recording, or a way that is not linear.
     """
     rig, sound = report.rig, track.sound
-    if len(track.sources) != 1:
+    if len(track.sources) != 1 or track.is_silent:
         raise InputError("a level can be read back only from a track that has one source")
     if heard.is_clipped:
         raise InputError("the recording is clipped: turn it down and record it again")
@@ -67,11 +68,14 @@ def _limiters(report: Report, track: TrackLevel) -> bool:
 
 
 def _room_db_a(report: Report, track: TrackLevel, heard: Heard) -> float | None:
-    """The place's own noise at the microphone; None where there is no pause, or the gear makes all of it."""
+    """The place's own noise at the microphone; None where there is no pause, or gear and rumble make all of it."""
     if heard.noise_a_dbfs is None:
         return None
-    power = ratio_from_db(heard.noise_a_dbfs) ** 2 - ratio_from_db(track.sound.gear_noise_a) ** 2
+    noises = track.sound.noises
+    room = sum_powers_db(noise.a_level for noise in noises if noise.spectrum is Spectrum.ROOM)
+    others = sum_powers_db(noise.a_level for noise in noises if noise.spectrum is not Spectrum.ROOM)
+    power = ratio_from_db(heard.noise_a_dbfs) ** 2 - ratio_from_db(others) ** 2
     if power <= 0:
         return None
-    level = db_from_ratio(power**0.5) - track.sound.room_noise_a
+    level = db_from_ratio(power**0.5) - room
     return round(min(max(report.rig.plan.defaults.room_noise_db_spl + level, 0.0), 130.0), 1)

@@ -5,9 +5,11 @@ import subprocess
 import sys
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 from tests.plans import line_into_camera, padded_plan
+from tests.sounds import sine, wav
 from tidy_trunk.document import write_plan
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -115,3 +117,58 @@ def test_help_names_every_command():
     words = tidy("--help")
     for command in ("convert", "pad", "delay", "check", "options", "serve", "demo"):
         assert command in words
+
+
+def test_a_tone_is_written_and_measured(tmp_path):
+    """AES17: what it peaks at is what it reads."""
+    file = tmp_path / "tone.wav"
+    tidy("tone", file, "--level", "-18", "--frequency", "440", "--seconds", "4", "--bits", "16", "--ident")
+    found = answer("measure", file)
+    assert (found["sample_rate"], found["bits"], found["encoding"], found["duration_s"]) == (48_000, 16, "pcm", 4.0)
+    left, right = found["channels"]
+    for channel in (left, right):
+        assert channel["tone"]["level_dbfs"] == pytest.approx(-18, abs=0.01)
+        assert channel["tone"]["frequency_hz"] == pytest.approx(440, abs=0.01)
+        assert channel["clipped"] == [] and channel["hum"] is None and channel["ltc"] is False
+    assert right["rms_dbfs"] == pytest.approx(-18, abs=0.01)
+    assert found["pairs"][0]["polarity"] == "same" and found["pairs"][0]["bleed_db"] is None
+    assert "holds a tone of 440.0 Hz" in tidy("measure", file)
+
+
+def test_silence_is_null_and_a_short_file_is_told(tmp_path):
+    file = tmp_path / "silent.wav"
+    file.write_bytes(wav(np.zeros(48_000))[:-1000])
+    done = subprocess.run(
+        [sys.executable, "-m", "tidy_trunk", "measure", str(file), "--json"], cwd=ROOT, capture_output=True, text=True
+    )
+    found = json.loads(done.stdout)
+    assert done.returncode == 0 and "cut short" in done.stderr
+    assert found["truncated"] is True
+    assert found["channels"][0]["rms_dbfs"] is None and found["channels"][0]["noise_floor_dbfs"] is None
+
+
+def test_steps_are_read_through(tmp_path):
+    file = tmp_path / "steps.wav"
+    tones = [np.concatenate((sine(1000, level, 1.0), np.zeros(15_000))) for level in (-30, -20, -10)]
+    file.write_bytes(wav(np.concatenate(tones), bits=24))
+    found = answer("steps", file, "--settings", "40,50,60", "--target", "-14")
+    assert [step["level_dbfs"] for step in found["steps"]] == pytest.approx([-30, -20, -10], abs=0.05)
+    assert found["best_setting"] == 60 and found["interpolated_setting"] == pytest.approx(56, abs=0.05)
+    assert found["db_per_setting"] == pytest.approx(1.0, abs=0.01)
+    tidy("steps", file, "--settings", "40,50", "--target", "-14", expect=2)
+    tidy("steps", file, "--settings", "40,x,60", "--target", "-14", expect=2)
+
+
+def test_what_is_no_recording_is_one_line(tmp_path):
+    file = tmp_path / "take.wav"
+    file.write_bytes(b"a letter home")
+    tidy("measure", file, expect=2)
+    tidy("steps", file, "--settings", "1,2", "--target", "-20", expect=2)
+    tidy("measure", tmp_path / "nothing.wav", expect=2)
+
+
+def test_nothing_half_written_is_left(tmp_path):
+    file = tmp_path / "tone.wav"
+    tidy("tone", file, "--seconds", "nan", expect=2)
+    tidy("tone", tmp_path / "nowhere" / "tone.wav", expect=2)
+    assert list(tmp_path.iterdir()) == []

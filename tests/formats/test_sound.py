@@ -32,7 +32,7 @@ def test_a_channel_is_read_at_its_level():
 
 @pytest.mark.parametrize("data", [b"", b"RIFF", b"no sound at all", wav(STEREO)[:20]])
 def test_what_is_no_recording_is_refused(data):
-    with pytest.raises(FormatError, match="no sound file"):
+    with pytest.raises(FormatError, match=r"no recording that can be read|is empty"):
         read_sound(data)
 
 

@@ -170,6 +170,46 @@ def options(plan_file: Path, run_name: str, as_json: bool) -> None:
     show_ways(plan_file, run_name, as_json)
 
 
+@app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.argument("out", type=click.Path(path_type=Path, dir_okay=False), metavar="OUT.wav")
+@click.option("--level", type=float, default=-20.0, show_default=True, help="dBFS")
+@click.option("--frequency", type=float, default=1000.0, show_default=True, help="Hz")
+@click.option("--seconds", type=float, default=30.0, show_default=True)
+@click.option("--rate", type=int, default=48_000, show_default=True, help="Sample rate in Hz")
+@click.option("--bits", type=click.Choice(["16", "24", "32f"]), default="24", show_default=True)
+@click.option("--channels", type=click.IntRange(1, 2), help="1, or 2 with --ident")
+@click.option("--ident", is_flag=True, help="Mark the left channel by interrupting it")
+def tone(
+    out: Path, level: float, frequency: float, seconds: float, rate: int, bits: str, channels: int | None, ident: bool
+) -> None:
+    """Write a line-up tone."""
+    from tidy_trunk.cli.sound import make_tone
+
+    make_tone(out, level, frequency, seconds, rate, bits, channels, ident)
+
+
+@app.command()
+@click.argument("file", type=click.Path(path_type=Path), metavar="FILE")
+@as_json_option
+def measure(file: Path, as_json: bool) -> None:
+    """Measure a recording: level, noise, clipping, tone, hum, clicks, polarity, bleed."""
+    from tidy_trunk.cli.sound import show_measure
+
+    show_measure(file, as_json)
+
+
+@app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.argument("file", type=click.Path(path_type=Path), metavar="FILE")
+@click.option("--settings", required=True, help="What the control stood at, in that order: 40,50,60,70")
+@click.option("--target", type=float, required=True, help="dBFS")
+@as_json_option
+def steps(file: Path, settings: str, target: float, as_json: bool) -> None:
+    """Read one recording of a tone at several settings: what each gives, and which is right."""
+    from tidy_trunk.cli.sound import show_steps
+
+    show_steps(file, settings, target, as_json)
+
+
 @app.command()
 @_port_option
 def serve(port: int) -> None:

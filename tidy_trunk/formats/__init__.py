@@ -1,5 +1,6 @@
-"""Bytes of other people's formats as values. Opens no file."""
+"""Bytes of other people's formats as values. Opens no file of the user's."""
 
-from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, read_sound
+from tidy_trunk.formats.recording import Recording, open_recording
+from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, SUBTYPES, read_sound, write_sound
 
-__all__ = ["LARGEST_SOUND_BYTES", "read_sound"]
+__all__ = ["LARGEST_SOUND_BYTES", "SUBTYPES", "Recording", "open_recording", "read_sound", "write_sound"]

@@ -1,10 +1,15 @@
 """The only place that opens a user's file."""
 
+import os
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
+from typing import BinaryIO
 
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import LARGEST_PLAN_BYTES, read_plan
-from tidy_trunk.errors import FormatError, InputError, PlanError, TidyTrunkError
+from tidy_trunk.errors import FormatError, InputError, PlanError
 
 
 def load_plan(path: Path) -> Plan:
@@ -14,17 +19,58 @@ def load_plan(path: Path) -> Plan:
         FormatError: It cannot be read, or is no plan; the message begins with the file's name.
         PlanError, InputError: It contradicts itself.
     """
-    try:
+    with at_file(path):
         if path.stat().st_size > LARGEST_PLAN_BYTES:
             raise FormatError(
                 f"it is {path.stat().st_size / 1e6:.0f} MB, and a plan has at most {LARGEST_PLAN_BYTES / 1e6:.0f} MB"
             )
         return read_plan(path.read_bytes())
+
+
+@contextmanager
+def at_file(path: Path) -> Iterator[None]:
+    """What goes wrong inside is told with the file's name before it. Raises FormatError where the file cannot be read."""
+    try:
+        yield
     except OSError as error:
-        raise FormatError(f"{path}: cannot be read: {error.strerror}") from error
+        raise FormatError(f"{path}: cannot be read: {error.strerror or error}") from error
     except (FormatError, PlanError, InputError) as error:
-        raise _at(path, error) from error
+        raise type(error)(f"{path}: {error.message}", code=error.code, details=error.details) from error
 
 
-def _at(path: Path, error: TidyTrunkError) -> TidyTrunkError:
-    return type(error)(f"{path}: {error.message}", code=error.code, details=error.details)
+@contextmanager
+def reading(path: Path) -> Iterator[BinaryIO]:
+    """A file to read from. Raises FormatError where it cannot be read."""
+    with at_file(path):
+        stream = path.open("rb")
+    with stream:
+        yield stream
+
+
+@contextmanager
+def new_file(path: Path) -> Iterator[BinaryIO]:
+    """A file to write; it takes its name only when it is whole, so that nothing half-written is left.
+
+    Raises:
+        FormatError: It cannot be written there.
+    """
+    try:
+        handle, name = tempfile.mkstemp(dir=path.parent, prefix=f".{path.name}.")
+        part = Path(name)
+        try:
+            with os.fdopen(handle, "w+b") as stream:
+                yield stream
+            part.chmod(0o666 & ~_umask())
+            part.replace(path)
+        except BaseException:
+            part.unlink(missing_ok=True)
+            raise
+    except OSError as error:
+        raise FormatError(f"{path}: cannot be written: {error.strerror or error}") from error
+
+
+def _umask() -> int:
+    """What new files are kept from others by; it can only be read by setting it."""
+    mask = os.umask(0)
+    os.umask(mask)
+    return mask

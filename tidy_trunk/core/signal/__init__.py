@@ -1,5 +1,47 @@
 """What samples hold."""
 
-from tidy_trunk.core.signal.speech import CLIPPED_RUN, Heard, hear
+from tidy_trunk.core.signal.clipping import CLIPPED_RUN, ClippedRun
+from tidy_trunk.core.signal.meaning import Meaning, Weight, meanings
+from tidy_trunk.core.signal.measure import measure
+from tidy_trunk.core.signal.measurement import (
+    ChannelMeasure,
+    Hum,
+    Measurement,
+    NoiseFloor,
+    NoiseFrom,
+    Overview,
+    PairMeasure,
+    Polarity,
+    Tone,
+)
+from tidy_trunk.core.signal.meter import BLOCK_S, Meter, Metered
+from tidy_trunk.core.signal.speech import Heard, hear
+from tidy_trunk.core.signal.steps import StepMeasure, StepsMeasure, measure_steps
+from tidy_trunk.core.signal.tones import line_up_tone
 
-__all__ = ["CLIPPED_RUN", "Heard", "hear"]
+__all__ = [
+    "BLOCK_S",
+    "CLIPPED_RUN",
+    "ChannelMeasure",
+    "ClippedRun",
+    "Heard",
+    "Hum",
+    "Meaning",
+    "Measurement",
+    "Meter",
+    "Metered",
+    "NoiseFloor",
+    "NoiseFrom",
+    "Overview",
+    "PairMeasure",
+    "Polarity",
+    "StepMeasure",
+    "StepsMeasure",
+    "Tone",
+    "Weight",
+    "hear",
+    "line_up_tone",
+    "meanings",
+    "measure",
+    "measure_steps",
+]

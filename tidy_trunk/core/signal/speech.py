@@ -1,31 +1,33 @@
 """How loud somebody is in a recording, and how loud it is when nobody speaks."""
 
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.units import SILENCE_DB, a_weighting_db, db_from_ratio
+from tidy_trunk.core.signal.clipping import ClipTracker, has_flat_tops
+from tidy_trunk.core.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers
+from tidy_trunk.core.signal.meter import BLOCK_S, LOWEST_RATE_HZ
+from tidy_trunk.core.signal.pauses import find_pauses, frames_of
+from tidy_trunk.core.signal.spectrum import noise_spectrum
 from tidy_trunk.errors import InputError
-
-BLOCK_S: Final = 0.05
-"""ASSUMED_ stretch over which a level is taken: a syllable is longer, a pause between words as well."""
 
 SPEECH_MARGIN_DB: Final = 15.9
 """What lies this far below the active level counts as pause. [P56], its meter simplified to blocks"""
 
 QUIET_SHARE: Final = 0.1
-"""ASSUMED_ share of the active blocks that are quiet words, and of the pauses that are the quietest."""
+"""ASSUMED_ share of the active blocks that are quiet words."""
 
 SHORTEST_S: Final = 1.0
 """ASSUMED_ least of a recording from which a level is taken."""
 
-CLIPPED_RUN: Final = 3
-"""Samples in a row at one extreme that count as cut off. [HANDBOOK]"""
+MOST_FRAMES: Final = 48
+"""ASSUMED_ stretches of pause that are looked at."""
 
-_FULL_SCALE_SINE = 2**-0.5
-_LOWEST_HZ, _HIGHEST_HZ = 20.0, 20_000.0
+PCM_STEP: Final = 2.0**-15
+"""Between two values of a 16-bit file, the coarsest that comes from a set: slow waves have tops of some steps. [AES17]"""
+
 _MOST_ROUNDS = 20
 
 Samples = NDArray[np.float64]
@@ -56,7 +58,7 @@ def hear(samples: Samples, rate_hz: int) -> Heard:
 
     Source: [P56] active level, simplified; [IEC61672-1] A-weighting
     """
-    if rate_hz < 8_000 or len(samples) < rate_hz * SHORTEST_S:
+    if rate_hz < LOWEST_RATE_HZ or len(samples) < rate_hz * SHORTEST_S:
         raise InputError(f"{len(samples) / max(rate_hz, 1):.1f} s is too short: record at least {SHORTEST_S:g} s")
     if not np.isfinite(samples).all():
         raise InputError("the recording holds numbers that are not finite: export it again")
@@ -66,15 +68,17 @@ def hear(samples: Samples, rate_hz: int) -> Heard:
     if not powers.max():
         raise InputError("the recording is silent: choose the channel that has sound")
     active = _active(powers)
-    spoken, pauses = np.sort(powers[active]), np.flatnonzero(~active)
+    spoken = np.sort(powers[active])
+    pauses = find_pauses(dbfs_of_powers(powers), powers).blocks & ~active
     noise = noise_a = None
-    if len(pauses):
-        quietest = pauses[np.argsort(powers[pauses])][: max(int(len(pauses) * QUIET_SHARE), 1)]
-        noise, noise_a = _noise(blocks[quietest], rate_hz)
+    starts, length = frames_of(pauses, size, rate_hz, MOST_FRAMES)
+    if starts:
+        flat, weighted = noise_spectrum([samples[start : start + length] for start in starts], rate_hz).noise()
+        noise, noise_a = (dbfs_of_power(flat), dbfs_of_power(weighted)) if flat else (None, None)
     return Heard(
-        average_dbfs=_dbfs(spoken.mean()),
-        quiet_dbfs=_dbfs(spoken[int(len(spoken) * QUIET_SHARE)]),
-        peak_dbfs=db_from_ratio(float(np.abs(samples).max())),
+        average_dbfs=dbfs_of_power(float(spoken.mean())),
+        quiet_dbfs=dbfs_of_power(float(spoken[int(len(spoken) * QUIET_SHARE)])),
+        peak_dbfs=float(db_of_ratios(np.abs(samples).max())),
         noise_dbfs=noise,
         noise_a_dbfs=noise_a,
         is_clipped=_is_clipped(samples),
@@ -93,29 +97,7 @@ def _active(powers: Samples) -> NDArray[np.bool_]:
     return active
 
 
-def _noise(blocks: Samples, rate_hz: int) -> tuple[float | None, float | None]:
-    """Level of blocks of noise from 20 Hz to 20 kHz, flat and A-weighted."""
-    window = np.hanning(blocks.shape[1])
-    power = np.mean(np.abs(np.fft.rfft(blocks * window, axis=1)) ** 2, axis=0)
-    power *= 2 / (blocks.shape[1] * np.sum(window**2))
-    hertz = np.fft.rfftfreq(blocks.shape[1], 1 / rate_hz)
-    power[(hertz < _LOWEST_HZ) | (hertz > _HIGHEST_HZ)] = 0
-    weights = np.array([10 ** (a_weighting_db(float(value)) / 10) for value in hertz])
-    levels = _dbfs(power.sum()), _dbfs((power * weights).sum())
-    return levels if levels[0] > SILENCE_DB else (None, None)
-
-
-def _dbfs(power: Any) -> float:
-    return db_from_ratio(float(power) ** 0.5 / _FULL_SCALE_SINE)
-
-
 def _is_clipped(samples: Samples) -> bool:
-    """Whether several samples in a row stand at the highest or the lowest value that occurs."""
-    for extreme in (samples.max(), samples.min()):
-        if abs(extreme) < 0.5:
-            continue  # nobody cuts off so far down
-        flat = (samples == extreme).astype(np.int8)
-        runs = np.convolve(flat, np.ones(CLIPPED_RUN, dtype=np.int8), "valid")
-        if (runs == CLIPPED_RUN).any():
-            return True
-    return False
+    tracker = ClipTracker(PCM_STEP)
+    tracker.add(samples.astype(np.float32), float(samples.max()), float(samples.min()))
+    return bool(tracker.runs()) or has_flat_tops(samples)

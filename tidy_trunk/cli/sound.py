@@ -1,0 +1,176 @@
+"""`measure`, `tone` and `steps`: sound files, measured and made."""
+
+import sys
+from pathlib import Path
+from typing import Any
+
+from tidy_trunk.cli.output import finite, level, show
+from tidy_trunk.core.signal import (
+    ChannelMeasure,
+    PairMeasure,
+    StepsMeasure,
+    Weight,
+    line_up_tone,
+    meanings,
+    measure_steps,
+)
+from tidy_trunk.errors import InputError
+from tidy_trunk.services.files import at_file, new_file, reading
+from tidy_trunk.services.measuring import Measured, loudest_tone, measure_stream
+
+
+def show_measure(path: Path, as_json: bool) -> None:
+    """Print what a recording holds; a warning on standard error where it is cut short."""
+    with reading(path) as stream, at_file(path):
+        measured = measure_stream(stream)
+    if measured.truncated:
+        print(f"tidy: {path}: the file is cut short: measured as far as it goes", file=sys.stderr)
+    show(_result(measured), "\n".join(_words(measured)), as_json)
+
+
+def _result(measured: Measured) -> dict[str, Any]:
+    found = measured.measurement
+    return {
+        "sample_rate": found.rate_hz,
+        "bits": measured.bits,
+        "encoding": measured.encoding,
+        "duration_s": found.seconds,
+        "truncated": measured.truncated,
+        "channels": [_channel(channel, found.rate_hz) for channel in found.channels],
+        "pairs": [_pair(pair) for pair in found.pairs],
+        "findings": [
+            {"what": item.what, "severity": item.weight, "text": item.text, "channels": list(item.channels)}
+            for item in meanings(found)
+        ],
+    }
+
+
+def _channel(channel: ChannelMeasure, rate_hz: int) -> dict[str, Any]:
+    tone, hum = channel.tone, channel.hum
+    return {
+        "index": channel.index,
+        "peak_dbfs": finite(channel.peak_dbfs),
+        "true_peak_dbtp": finite(channel.true_peak_dbtp),
+        "rms_dbfs": finite(channel.rms_dbfs),
+        "dc_dbfs": finite(channel.dc_dbfs),
+        "noise_floor_dbfs": finite(channel.noise.flat_dbfs),
+        "noise_floor_dbfs_a": finite(channel.noise.a_dbfs),
+        "noise_floor_from": channel.noise.found,
+        "clipped": [{"start_s": run.start / rate_hz, "samples": run.samples} for run in channel.clipped],
+        "clipped_count": channel.clipped_count,
+        "flat_tops": channel.has_flat_tops,
+        "tone": None
+        if tone is None
+        else {
+            "frequency_hz": tone.frequency_hz,
+            "level_dbfs": tone.level_dbfs,
+            "thd_n_db": finite(tone.thd_n_db),
+            "duration_s": tone.seconds,
+        },
+        "hum": None if hum is None else {"mains_hz": hum.mains_hz, "level_dbfs": hum.level_dbfs},
+        "clicks_s": list(channel.clicks),
+        "automatic_level_db": channel.creeps_db or None,
+        "ident_gaps": channel.ident_gaps,
+        "ltc": channel.is_ltc,
+    }
+
+
+def _pair(pair: PairMeasure) -> dict[str, Any]:
+    return {
+        "channels": list(pair.channels),
+        "polarity": pair.polarity,
+        "correlation": pair.correlation,
+        "bleed_db": pair.bleed_db,
+        "bleeds_into": pair.bleeds_into,
+        "delay_ms": pair.delay_ms,
+    }
+
+
+def _words(measured: Measured) -> list[str]:
+    found = measured.measurement
+    bits = f"{measured.bits} bit {measured.encoding}" if measured.bits else measured.encoding
+    lines = [f"{found.seconds:.3f} s, {found.rate_hz} Hz, {bits}, {_channels(len(found.channels))}"]
+    for channel in found.channels:
+        lines.append(
+            f"channel {channel.index}: peak {level(channel.peak_dbfs)}, true peak {level(channel.true_peak_dbtp)}, "
+            f"RMS {level(channel.rms_dbfs)} dBFS, noise {level(channel.noise.flat_dbfs)} dBFS "
+            f"({level(channel.noise.a_dbfs)} A-weighted, {channel.noise.found}), DC {level(channel.dc_dbfs)}"
+        )
+    for item in meanings(found):
+        lines.append(item.text if item.weight is Weight.NOTE else f"{item.weight}: {item.text}")
+    return lines
+
+
+def _channels(count: int) -> str:
+    return "1 channel" if count == 1 else f"{count} channels"
+
+
+def make_tone(
+    path: Path,
+    level_dbfs: float,
+    frequency_hz: float,
+    seconds: float,
+    rate_hz: int,
+    bits: str,
+    channels: int | None,
+    ident: bool,
+) -> None:
+    """Write a line-up tone; what stood there before stays until the new one is whole."""
+    from tidy_trunk.formats import write_sound
+
+    count = channels if channels is not None else 2 if ident else 1
+    pieces = line_up_tone(level_dbfs, frequency_hz, seconds, rate_hz=rate_hz, channels=count, ident=ident)
+    sample_count = round(seconds * rate_hz)
+    with new_file(path) as stream:
+        write_sound(stream, pieces, rate_hz=rate_hz, channels=count, sample_count=sample_count, bits=bits)
+    marked = ", left interrupted" if ident else ""
+    print(f"{path}: {frequency_hz:g} Hz at {level(level_dbfs)} dBFS, {seconds:g} s, {_channels(count)}{marked}")
+    print("Play it with the headphones off the ears and the speakers down; then bring them up.")
+
+
+def show_steps(path: Path, settings: str, target_dbfs: float, as_json: bool) -> None:
+    """Print what each setting of a step recording gave, and which one is right."""
+    try:
+        numbers = [float(word.replace("−", "-")) for word in settings.split(",")]
+    except ValueError as error:
+        raise InputError(f"--settings '{settings}': give numbers with commas between them, such as 40,50,60") from error
+    with reading(path) as stream, at_file(path):
+        samples, rate_hz = loudest_tone(stream)
+        found = measure_steps(samples, rate_hz, numbers, target_dbfs)
+    result = {
+        "frequency_hz": found.frequency_hz,
+        "steps": [
+            {
+                "setting": step.setting,
+                "level_dbfs": finite(step.level_dbfs),
+                "noise_dbfs": finite(step.noise_dbfs),
+                "clipped": step.clipped,
+                "start_s": step.start_s,
+                "duration_s": step.seconds,
+            }
+            for step in found.steps
+        ],
+        "best_setting": found.best_setting,
+        "interpolated_setting": found.interpolated_setting,
+        "db_per_setting": found.db_per_setting,
+        "noisy_from": found.noisy_from,
+    }
+    show(result, "\n".join(_step_words(found)), as_json)
+
+
+def _step_words(found: StepsMeasure) -> list[str]:
+    lines = [
+        f"{step.setting:g}: {level(step.level_dbfs)} dBFS, noise {level(step.noise_dbfs)}{', clipped' if step.clipped else ''}"
+        for step in found.steps
+    ]
+    if found.best_setting is None:
+        lines.append("every setting is clipped: turn the sender down and record again")
+    else:
+        lines.append(f"nearest to {level(found.target_dbfs)} dBFS: {found.best_setting:g}")
+    if found.interpolated_setting is not None:
+        lines.append(f"between the marks: {found.interpolated_setting:.2f}".rstrip("0").rstrip("."))
+    if found.db_per_setting is not None:
+        lines.append(f"{found.db_per_setting:.3f} dB for one mark".replace("-", "−"))
+    if found.noisy_from is not None:
+        lines.append(f"from {found.noisy_from:g} on more noise comes than tone: bring the level up before this control")
+    return lines

@@ -1,0 +1,179 @@
+"""What a measurement means for the job, in sentences, the worst first."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from tidy_trunk.core.signal.measurement import ChannelMeasure, Measurement, NoiseFrom, PairMeasure, Polarity
+from tidy_trunk.core.units import SILENCE_DB
+
+AUDIBLE_HUM_DBFS: Final = -75.0
+"""ASSUMED_ hum that is heard in the pauses of a track that stands at its usual level."""
+
+BAD_BLEED_DB: Final = -30.0
+"""ASSUMED_ bleed from which a neighbour of timecode or of another voice cannot be used alone."""
+
+NOTICED_DC_DBFS: Final = -50.0
+"""ASSUMED_ DC that clicks at every cut."""
+
+TRUE_PEAK_DBTP: Final = -1.0
+"""Highest true peak that a converter or a lossy coder takes without distortion. [EBU128]"""
+
+HISS_DBFS: Final = -50.0
+"""The room of a location leaves 40 to 50 dB below full scale: noise above it is no quiet room. [PRACTICE]"""
+
+LATE_MS: Final = 1.0
+"""ASSUMED_ delay between two channels from which their sum sounds hollow."""
+
+
+class Weight(StrEnum):
+    """How bad it is: the words of the checks."""
+
+    STOP = "stop"
+    CAUTION = "caution"
+    NOTE = "note"
+
+
+@dataclass(frozen=True, slots=True)
+class Meaning:
+    """One thing that was heard: a stable name, how bad it is, and what it means. `channels` count from 1."""
+
+    what: str
+    weight: Weight
+    text: str
+    channels: tuple[int, ...]
+
+
+_ORDER = (Weight.STOP, Weight.CAUTION, Weight.NOTE)
+
+
+def meanings(found: Measurement) -> tuple[Meaning, ...]:
+    """What there is to say of a recording, the worst first."""
+    told = [item for channel in found.channels for item in _of_channel(found, channel)]
+    told += [item for pair in found.pairs for item in _of_pair(found, pair)]
+    return tuple(sorted(told, key=lambda item: _ORDER.index(item.weight)))
+
+
+def _of_channel(found: Measurement, channel: ChannelMeasure) -> list[Meaning]:
+    who = "The recording" if len(found.channels) == 1 else f"Channel {channel.index}"
+    told: list[Meaning] = []
+
+    def say(what: str, weight: Weight, text: str) -> None:
+        told.append(Meaning(what, weight, f"{who} {text}", (channel.index,)))
+
+    if channel.is_silent:
+        say(
+            "silence", Weight.STOP, "is silent: nothing arrives, not even noise. Look at its input, routing and arming."
+        )
+        return told
+    if channel.is_ltc:
+        say("timecode", Weight.NOTE, "carries timecode as sound: do not listen to it, and expect it in its neighbour.")
+        return told
+    if channel.clipped:
+        first = channel.clipped[0].start / found.rate_hz
+        times = "in one place" if channel.clipped_count == 1 else f"in {channel.clipped_count} places"
+        where = (
+            "at full scale"
+            if channel.peak_dbfs > -0.1
+            else f"at {_db(channel.peak_dbfs)} dBFS, before something turned it down"
+        )
+        say(
+            "clipping",
+            Weight.STOP,
+            f"is cut off {times}, first at {first:.1f} s, {where}. Nothing repairs that: turn down and record again.",
+        )
+    elif channel.has_flat_tops:
+        say(
+            "clipping",
+            Weight.STOP,
+            "has flat tops: it was cut off before its last gain or noise came. Look for the stage that clips, and record again.",
+        )
+    if channel.hum is not None:
+        weight = Weight.CAUTION if channel.hum.level_dbfs > AUDIBLE_HUM_DBFS else Weight.NOTE
+        say(
+            "hum",
+            weight,
+            f"hums at {channel.hum.mains_hz} Hz, {_db(channel.hum.level_dbfs)} dBFS: look for two devices on mains that a lead joins, or an unbalanced lead beside a dimmer.",
+        )
+    if channel.clicks:
+        many = "one click" if len(channel.clicks) == 1 else f"{len(channel.clicks)} clicks"
+        say(
+            "clicks",
+            Weight.CAUTION,
+            f"has {many}, first at {channel.clicks[0]:.1f} s: a loose plug, a mains loop, or a clock that nobody follows.",
+        )
+    if channel.creeps_db:
+        say(
+            "automatic-level",
+            Weight.CAUTION,
+            f"has noise that rises by {channel.creeps_db:.0f} dB in the pauses: automatic level is on somewhere. Switch it off, in both places.",
+        )
+    if channel.noise.found is not NoiseFrom.NOWHERE and channel.noise.flat_dbfs > HISS_DBFS and channel.tone is None:
+        say(
+            "noise",
+            Weight.NOTE,
+            f"has noise of {_db(channel.noise.flat_dbfs)} dBFS in its pauses, {_db(channel.noise.a_dbfs)} A-weighted: compare it with the room's own.",
+        )
+    if channel.dc_dbfs > NOTICED_DC_DBFS:
+        say(
+            "dc",
+            Weight.NOTE,
+            f"has DC of {_db(channel.dc_dbfs)} dBFS: it clicks at every cut. A low cut afterwards takes it away.",
+        )
+    if channel.true_peak_dbtp > TRUE_PEAK_DBTP and not channel.clipped:
+        say(
+            "true-peak",
+            Weight.NOTE,
+            f"rises to {_db(channel.true_peak_dbtp)} dBTP between its samples: too high for lossy coding.",
+        )
+    if channel.tone is not None:
+        tone = channel.tone
+        thd = "" if tone.thd_n_db == SILENCE_DB else f", all else {_db(tone.thd_n_db)} dB"
+        say("tone", Weight.NOTE, f"holds a tone of {tone.frequency_hz:.1f} Hz at {_db(tone.level_dbfs)} dBFS{thd}.")
+    return told
+
+
+def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
+    first, second = (found.channels[index - 1] for index in pair.channels)
+    who = f"Channels {first.index} and {second.index}"
+    told = []
+
+    def say(what: str, weight: Weight, text: str) -> None:
+        told.append(Meaning(what, weight, f"{who} {text}", pair.channels))
+
+    if pair.polarity is Polarity.OPPOSITE:
+        say(
+            "polarity",
+            Weight.STOP,
+            "are the same sound in opposite polarity: in mono they cancel. A one-to-one lead sits where hot belongs on both sides, or a leg is crossed.",
+        )
+    if pair.bleed_db is not None:
+        weight = Weight.CAUTION if pair.bleed_db > BAD_BLEED_DB else Weight.NOTE
+        source = sum(pair.channels) - (pair.bleeds_into or 0)
+        told.append(
+            Meaning(
+                "bleed",
+                weight,
+                f"Channel {source} is heard in channel {pair.bleeds_into}, {_db(pair.bleed_db)} dB below itself.",
+                pair.channels,
+            )
+        )
+    elif pair.delay_ms and abs(pair.delay_ms) >= LATE_MS:
+        late = second if pair.delay_ms > 0 else first
+        say(
+            "delay",
+            Weight.NOTE,
+            f"are the same sound, channel {late.index} {abs(pair.delay_ms):.1f} ms later: use one of them, not their sum.",
+        )
+    marked = [channel.index for channel in (first, second) if channel.ident_gaps]
+    if first.tone and second.tone and marked == [second.index] and second.index == first.index + 1:
+        say(
+            "swapped",
+            Weight.STOP,
+            "are swapped: the left ident arrives on the right one. Turn the plugs round, or the routing.",
+        )
+    return told
+
+
+def _db(value: float) -> str:
+    return f"{value:.1f}".replace("-", "−")

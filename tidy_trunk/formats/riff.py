@@ -1,0 +1,56 @@
+"""Chunks of RIFF, RF64 and BW64 files: as much as it takes to see whether one was cut short."""
+
+import struct
+from typing import BinaryIO, Final, NamedTuple
+
+UNKNOWN_SIZE: Final = 0xFFFF_FFFF
+"""What stands for a size that is told elsewhere, or that nobody knew when the header was written. [EBU3306]"""
+
+MOST_CHUNKS: Final = 1_000
+"""ASSUMED_ chunks that are walked past: a file with more before its sound is a made one."""
+
+
+class SoundChunk(NamedTuple):
+    """Where the sound lies: offset of its first byte, how many the header promises (None: unknown), how many there are."""
+
+    offset: int
+    promised: int | None
+    there: int
+
+    @property
+    def is_cut_short(self) -> bool:
+        return self.promised is not None and self.there < self.promised
+
+
+def find_sound(stream: BinaryIO) -> SoundChunk | None:
+    """The chunk that holds the sound; None where this is no RIFF file, or has none. The stream is put back to its start.
+
+    Source: [EBU3306]
+    """
+    try:
+        return _walk(stream)
+    finally:
+        stream.seek(0)
+
+
+def _walk(stream: BinaryIO) -> SoundChunk | None:
+    whole = stream.seek(0, 2)
+    stream.seek(0)
+    head = stream.read(12)
+    if len(head) < 12 or head[:4] not in (b"RIFF", b"RF64", b"BW64") or head[8:] != b"WAVE":
+        return None
+    long_size: int | None = None
+    for _ in range(MOST_CHUNKS):
+        chunk = stream.read(8)
+        if len(chunk) < 8:
+            return None
+        name, size = struct.unpack("<4sI", chunk)
+        at = stream.tell()
+        if name == b"data":
+            promised = long_size if size == UNKNOWN_SIZE else size
+            return SoundChunk(at, promised, max(whole - at, 0))
+        if name == b"ds64":
+            body = stream.read(min(size, 24))
+            long_size = struct.unpack("<Q", body[8:16])[0] if len(body) >= 16 else None
+        stream.seek(at + size + size % 2)
+    return None

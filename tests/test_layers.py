@@ -22,7 +22,7 @@ CORE = {
     "catalogue": 3, "pads": 2, "radio": 2, "timecode": 2, "signal": 2, "units": 1,
 }  # fmt: skip
 CORE_MAY_USE = {
-    "bisect", "collections", "dataclasses", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "typing",
+    "abc", "bisect", "collections", "dataclasses", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "typing",
 }  # fmt: skip
 
 

@@ -48,7 +48,7 @@ class Progress:
     def __init__(self, plan: Plan) -> None:
         self.rig = Rig(plan)
         self._stages: dict[StageKey, Stage] = {}
-        self._levels: dict[StageKey, StageLevel] = {}
+        self._levels: dict[StageKey, StageLevel[Sound]] = {}
 
     @property
     def plan(self) -> Plan:

@@ -3,24 +3,26 @@
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.levels.heard import HeardSource, heard_at
-from tidy_trunk.core.levels.passage import Step
+from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed, weaker
 from tidy_trunk.core.levels.spectra import Spectrum, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.levels.stages import (
     Reckoner,
-    StageLevel,
     full_scale_at_input_dbu,
     run_loss_db,
 )
+from tidy_trunk.core.levels.walk import NO_STEPS, StageLevel, Walk
 
 __all__ = [
+    "NO_STEPS",
     "Clip",
     "Doubt",
     "HeardSource",
     "Noise",
     "NoiseShare",
+    "Passage",
     "Reckoner",
     "Report",
     "Rung",
@@ -30,6 +32,7 @@ __all__ = [
     "StageLevel",
     "Step",
     "TrackLevel",
+    "Walk",
     "a_change_db",
     "cut_change_db",
     "doubts",

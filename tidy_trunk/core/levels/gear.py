@@ -1,8 +1,7 @@
 """What microphones, inputs and outputs do to a sound that passes through them, and where an input begins to clip."""
 
 import math
-from dataclasses import replace
-from typing import Final
+from typing import Any, Final
 
 from tidy_trunk.core.catalogue import (
     CAPSULE_PAD_KEY,
@@ -15,7 +14,7 @@ from tidy_trunk.core.catalogue import (
     TrimKind,
 )
 from tidy_trunk.core.levels.passage import Passage
-from tidy_trunk.core.levels.sound import Noise, Sound, noise_in
+from tidy_trunk.core.levels.sound import Noise, noise_in
 from tidy_trunk.core.levels.spectra import Spectrum, a_change_db
 from tidy_trunk.core.plan import Unit
 from tidy_trunk.core.units import microphone_dbu, thermal_noise_dbu
@@ -29,7 +28,7 @@ def a_weighted(name: str, level_db_a: float, spectrum: Spectrum, *, is_room: boo
     return noise_in(name, level_db_a - a_change_db(spectrum), "dB SPL", spectrum=spectrum, is_room=is_room)
 
 
-def hear_voltage(way: Passage, unit: Unit, capsule: Capsule, mode: OutputMode) -> None:
+def hear_voltage(way: Passage[Any], unit: Unit, capsule: Capsule, mode: OutputMode) -> None:
     """Sound pressure becomes voltage."""
     way.shift("sensitivity", microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0), capsule.sensitivity_mv_per_pa)
     way.shift("pad of the microphone", -float(unit.device.settings.get(CAPSULE_PAD_KEY, "0")))
@@ -37,7 +36,7 @@ def hear_voltage(way: Passage, unit: Unit, capsule: Capsule, mode: OutputMode) -
         way.hear(noise_in(f"{unit.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
 
 
-def drive(way: Passage, unit: Unit, port: OutputPort, mode: OutputMode) -> None:
+def drive(way: Passage[Any], unit: Unit, port: OutputPort, mode: OutputMode) -> None:
     """Numbers, or the voltage of a mix, leave by a line or headphone output.
 
     An analogue trim takes down what comes before it; what the amplifier behind it makes stays. Source: [HANDBOOK] §6
@@ -55,7 +54,7 @@ def drive(way: Passage, unit: Unit, port: OutputPort, mode: OutputMode) -> None:
         way.hear(noise_in(f"{unit.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
 
 
-def convert(way: Passage, unit: Unit, port: InputPort, *, limiting: bool = True) -> None:
+def convert(way: Passage[Any], unit: Unit, port: InputPort, *, limiting: bool = True) -> None:
     """From the terminals of an input to numbers: attenuator, first stage, gain, low cut, limiter, converter, and what
     follows it."""
     mode = unit.input_mode(port)
@@ -79,17 +78,7 @@ def convert(way: Passage, unit: Unit, port: InputPort, *, limiting: bool = True)
     way.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, unit, port))  # acts on all of it
     way.shift("digital gain", unit.digital_gain_db(port))
     if unit.automatic_level_on(port):
-        way.sound = replace(way.sound, lifted_db=way.sound.lifted_db + AUTOMATIC_RANGE_DB)
-
-
-def breathing(unit: Unit, sound: Sound, channel_db: float) -> Noise:
-    """Noise of a 2:1 compander under the quiet words: the channel's own noise, turned up as the expander is.
-
-    The compressor halves a level in dB, so that the expander's gain at a level is half of it; in silence it is as far
-    down as the channel's noise lets it go. Source: [HANDBOOK] textbook formula
-    """
-    gain_db = max(sound.quiet / 2, -channel_db)
-    return noise_in(f"{unit.label} compander", gain_db - channel_db, "dBFS")
+        way.ride(AUTOMATIC_RANGE_DB)
 
 
 def input_ceiling_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:

@@ -7,7 +7,8 @@ from typing import Final
 from tidy_trunk.core.catalogue import Circuit, Provenance
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
-from tidy_trunk.core.levels.stages import Reckoner, StageLevel
+from tidy_trunk.core.levels.stages import Reckoner
+from tidy_trunk.core.levels.walk import StageLevel
 from tidy_trunk.core.plan import Rig, Role, Target
 from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
@@ -60,7 +61,7 @@ class Rung:
     steps: what became of the average since the rung before, or since what it begins with.
     """
 
-    level: StageLevel
+    level: StageLevel[Sound]
     label: str
     dbu_offset: float
     begins: str = ""

@@ -41,7 +41,7 @@ class Upstream:
         self._report = report
         self.rig = report.rig
         self._stages: dict[StageKey, Stage] = {}
-        self._levels: dict[StageKey, StageLevel] = {}
+        self._levels: dict[StageKey, StageLevel[Sound]] = {}
         device = run.receiving.device
         for port in report.rig.unit(device).device_class.inputs:
             for channel in range(len(port.channels)):

@@ -1,0 +1,234 @@
+"""How sound goes through a plan, stage by stage, whatever it is carried as: levels to reckon with, or samples to hear."""
+
+import math
+from abc import ABC, abstractmethod
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Final, Generic, TypeVar
+
+from tidy_trunk.core.catalogue import Pattern, Signal, channel_refs
+from tidy_trunk.core.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
+from tidy_trunk.core.levels.passage import Passage, Step
+from tidy_trunk.core.levels.sound import noise_in
+from tidy_trunk.core.levels.spectra import Spectrum
+from tidy_trunk.core.plan import ROOMS, Rig, Source, Unit
+from tidy_trunk.core.trace import Place, Stage, StageKey
+from tidy_trunk.core.units import db_from_ratio, sum_powers_db
+
+CEILING_OF_BUS_DBFS: Final = 0.0
+"""Nothing on a fixed-point track is above full scale. [AES17]"""
+
+NO_STEPS: Final[Mapping[StageKey, tuple[Step, ...]]] = {}
+"""ASSUMED_ account of a stage that does nothing to what feeds it."""
+
+S = TypeVar("S")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StageLevel(Generic[S]):
+    """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips.
+
+    over_db, burst_over_db: how far the expected peaks, and a burst, go above it; 0 or more.
+    steps: by stage that feeds it, what became of the average on the way from there.
+    """
+
+    stage: Stage
+    unit: str
+    sound: S
+    ceiling: float = math.inf
+    over_db: float = 0.0
+    burst_over_db: float = 0.0
+    steps: Mapping[StageKey, tuple[Step, ...]] = field(default_factory=dict)
+
+
+class Walk(ABC, Generic[S]):
+    """Works out every stage of a plan, each once. What is done to the sound there stands here, and only here.
+
+    Who walks says what the sound is carried as: how a source begins, how it passes through a stage, how several meet.
+    """
+
+    def __init__(self, rig: Rig, known: Mapping[StageKey, StageLevel[S]] | None = None) -> None:
+        """`known`: levels that another plan shares with this one, taken over instead of worked out again."""
+        self.rig = rig
+        self._levels: dict[StageKey, StageLevel[S]] = dict(known or {})
+
+    def level(self, stage: Stage) -> StageLevel[S]:
+        """The sound at a stage, in the stage's own unit, before it is cut at the stage's ceiling."""
+        known = self._levels.get(stage.key)
+        if known is None:
+            known = self._work_out(stage)
+            self._levels[stage.key] = known
+        return known
+
+    def _work_out(self, stage: Stage) -> StageLevel[S]:
+        match stage.place:
+            case Place.SOUND:
+                return self._sound(stage)
+            case Place.MICROPHONE:
+                return self._microphone(stage)
+            case Place.OUTPUT:
+                return self._output(stage)
+            case Place.LEAD:
+                return self._lead(stage)
+            case Place.INPUT:
+                return self._input(stage)
+            case Place.BUS:
+                return self._bus(stage)
+
+    @abstractmethod
+    def _begin(self, source: Source) -> S:
+        """A source as it is at 1 m, in dB SPL."""
+
+    @abstractmethod
+    def _nothing(self) -> S:
+        """No sound at all."""
+
+    @abstractmethod
+    def _passage(self, sound: S) -> Passage[S]:
+        """A sound on its way through a stage."""
+
+    @abstractmethod
+    def _mixed(self, sounds: Sequence[S]) -> S:
+        """Sounds that have nothing to do with each other, on one wire or in one place."""
+
+    @abstractmethod
+    def _together(self, stage: Stage, sounds: Sequence[S], signs: Sequence[float]) -> S:
+        """All that feeds a stage, each with its polarity; some of it may be one and the same sound."""
+
+    @abstractmethod
+    def _against(
+        self, stage: Stage, unit: str, sound: S, ceiling: float, steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS
+    ) -> StageLevel[S]:
+        """A sound at a stage that cannot take more than its ceiling."""
+
+    def _sound(self, stage: Stage) -> StageLevel[S]:
+        source = self.rig.plan.sources[stage.name]
+        capsule = self.rig.unit(stage.device).device_class.capsule
+        pattern = capsule.pattern if capsule is not None else Pattern.OMNI
+        distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
+        critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(pattern.directivity)
+        way = self._passage(self._begin(source))
+        # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
+        direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
+        way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
+        if angle_deg:
+            way.shift(f"{angle_deg:g}° off axis, {pattern}", pattern.off_axis_db(angle_deg))
+        if math.isfinite(critical_m):
+            back_db = -db_from_ratio(critical_m)
+            way.shift("what the room gives back", sum_powers_db((direct_db, back_db)) - direct_db)
+        return StageLevel(stage=stage, unit="dB SPL", sound=way.sound, steps={stage.key: tuple(way.steps)})
+
+    def _microphone(self, stage: Stage) -> StageLevel[S]:
+        unit, defaults = self.rig.unit(stage.device), self.rig.plan.defaults
+        capsule = unit.device_class.capsule
+        steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
+        way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]))
+        noises = [a_weighted("room", defaults.room_noise_db_spl, Spectrum.ROOM, is_room=True)]
+        if defaults.rumble_db_spl:
+            noises.append(noise_in("rumble", defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
+        if capsule is not None and capsule.self_noise_db_a is not None:
+            noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, Spectrum.FLAT))
+        way.hear(*noises)
+        return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
+
+    def _output(self, stage: Stage) -> StageLevel[S]:
+        unit = self.rig.unit(stage.device)
+        port = unit.output(stage.name)
+        mode = unit.output_mode(port)
+        upstream = self.level(stage.feeds[0][0])
+        way = self._leaving(upstream, unit)
+        unit_out, ceiling = "dBu", math.inf
+        if unit.device_class.capsule is not None:
+            hear_voltage(way, unit, unit.device_class.capsule, mode)
+        elif mode.full_scale_dbu is None:
+            unit_out, ceiling = "dBFS", CEILING_OF_BUS_DBFS
+            if mode.compander_db is not None:
+                way.compand(unit.label, mode.compander_db.value)
+        else:
+            ceiling = mode.full_scale_dbu.value + unit.trim_db(port, mode)
+            drive(way, unit, port, mode)
+        steps = {upstream.stage.key: tuple(way.steps)}
+        return StageLevel(stage=stage, unit=unit_out, sound=way.sound, ceiling=ceiling, steps=steps)
+
+    def _lead(self, stage: Stage) -> StageLevel[S]:
+        run = stage.run
+        assert run is not None  # a lead stage is made with its run
+        unit = self.rig.unit(run.receiving.device)
+        mode = unit.input_mode(unit.input(run.receiving.port))
+        levels = [self.level(upstream) for upstream, _ in stage.feeds]
+        unit_sent = levels[0].unit
+        if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL):
+            return StageLevel(stage=stage, unit=unit_sent, sound=self._nothing())  # numbers and voltages do not meet
+        losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
+        ways = []
+        for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
+            way = self._passage(level.sound)
+            if ratio != 1 or losses:
+                way.shift("lead, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
+            ways.append(way)
+        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+        signs = [math.copysign(1.0, ratio) for _, ratio in stage.feeds]
+        return StageLevel(
+            stage=stage, unit=unit_sent, sound=self._together(stage, [way.sound for way in ways], signs), steps=steps
+        )
+
+    def _input(self, stage: Stage) -> StageLevel[S]:
+        unit = self.rig.unit(stage.device)
+        port = unit.input(stage.name)
+        mode = unit.input_mode(port)
+        upstream = [self.level(lead) for lead, _ in stage.feeds]
+        sound = self._mixed([level.sound for level in upstream])
+        if not upstream or upstream[0].unit == "dBFS" or mode.full_scale_dbu is None:
+            return StageLevel(stage=stage, unit="dBFS", sound=sound, ceiling=CEILING_OF_BUS_DBFS)
+        return self._against(stage, "dBu", sound, input_ceiling_dbu(unit, port, mode))
+
+    def _bus(self, stage: Stage) -> StageLevel[S]:
+        unit = self.rig.unit(stage.device)
+        sound, ways = self._mix(stage, clipping=True)
+        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+        ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
+        return self._against(stage, "dBFS", sound, ceiling, steps)
+
+    def _mix(self, stage: Stage, *, clipping: bool) -> tuple[S, list[Passage[S]]]:
+        unit = self.rig.unit(stage.device)
+        bus = unit.bus(stage.name)
+        ways = []
+        for feed, _ in stage.feeds:
+            way = self._leaving(self.level(feed), unit, clipping=clipping)
+            way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
+            ways.append(way)
+        return self._together(stage, [way.sound for way in ways], [1.0] * len(ways)), ways
+
+    def _leaving(self, level: StageLevel[S], unit: Unit, *, clipping: bool = True) -> Passage[S]:
+        """What leaves a stage: cut at its ceiling and, behind an input, converted and with the input's noise."""
+        stage = level.stage
+        way = self._passage(level.sound)
+        if clipping and way.exceeds(level.ceiling):
+            way.cap(level.ceiling, stage.device, self.place_words(stage))
+        if level.unit == "dBu" and stage.place is Place.INPUT:
+            convert(way, unit, unit.input(stage.name), limiting=clipping)
+        return way
+
+    def track_sound(self, stage: Stage) -> S:
+        """What is written to the file."""
+        return self._leaving(self.level(stage), self.rig.unit(stage.device)).sound
+
+    def place_words(self, stage: Stage) -> str:
+        """A stage as it is named in sentences."""
+        unit = self.rig.unit(stage.device)
+        if stage.place in (Place.INPUT, Place.OUTPUT):
+            return unit.label if unit.device_class.capsule else f"{unit.label} {_channel_label(unit, stage)}"
+        if stage.place is Place.BUS:
+            return unit.bus_label(stage.name)
+        if stage.place is Place.LEAD and stage.run is not None:
+            return f"run {stage.run.number}"
+        if stage.place is Place.SOUND:
+            return self.rig.plan.sources[stage.name].label
+        return unit.label
+
+
+def _channel_label(unit: Unit, stage: Stage) -> str:
+    port = unit.port(stage.name)
+    if len(port.channels) == 1:
+        return port.label
+    return f"{port.label} {channel_refs(port)[stage.channel].split('.')[-1]}"

@@ -63,3 +63,60 @@ def plans(draw: st.DrawFn, most_devices: int = 6) -> Plan:
             control, value = draw(settings_of(plan.devices[name].class_id))
             plan = taken(plan, SetControl(device=name, control=control, value=value))
     return plan
+
+
+MIDS = [item.id for item in DEVICES.values() if item.inputs and item.outputs and not item.capsule]
+ENDS = [item.id for item in DEVICES.values() if item.inputs and item.is_recording]
+
+
+@st.composite
+def chains(draw: st.DrawFn) -> Plan:
+    """Microphones through mixers and recorders into cameras, by leads that fit, with knobs anywhere and nothing that rides."""
+    plan = Plan(name="Chain")
+    microphones = draw(st.lists(st.sampled_from(MICROPHONES), min_size=1, max_size=3))
+    mids = draw(st.lists(st.sampled_from(MIDS), min_size=1, max_size=2))
+    ends = draw(st.lists(st.sampled_from(ENDS), min_size=1, max_size=2))
+    rows = [
+        [f"{row}{number}" for number in range(len(ids))]
+        for row, ids in zip("mxe", (microphones, mids, ends), strict=True)
+    ]
+    for name, class_id in zip([name for row in rows for name in row], [*microphones, *mids, *ends], strict=True):
+        plan = taken(plan, AddDevice(id=name, class_id=class_id, label=name))
+    for number in range(draw(st.integers(1, 2))):
+        plan = taken(
+            plan, AddSource(id=f"s{number}", label=f"Source {number}", average_db_spl=draw(st.floats(50, 100)))
+        )
+    for name in rows[0]:
+        plan = taken(
+            plan,
+            Hear(source=draw(st.sampled_from(list(plan.sources))), device=name, distance_m=draw(st.floats(0.1, 3))),
+        )
+    for name in rows[0] + rows[1] * 2:
+        after = rows[1] if name in rows[0] else rows[2] + rows[1][rows[1].index(name) + 1 :]
+        plan = taken(plan, _joined(draw, plan, name, draw(st.sampled_from(after))))
+    for name in rows[1] + rows[2]:
+        for control in controls_of(DEVICES[plan.devices[name].class_id]).values():
+            if control.kind is ControlKind.KNOB and draw(st.booleans()):
+                value = draw(st.floats(control.span.minimum_db, control.span.maximum_db))
+                plan = taken(plan, SetControl(device=name, control=control.id, value=value))
+            elif control.label.startswith(("automatic level", "limiter")):
+                plan = taken(plan, SetControl(device=name, control=control.id, value=False))
+            elif control.label in ("low cut", "pan", "mode") and draw(st.integers(0, 3)) == 0:
+                value = draw(st.sampled_from([option for option, _ in control.options]))
+                plan = taken(plan, SetControl(device=name, control=control.id, value=value))
+    return plan
+
+
+def _joined(draw: st.DrawFn, plan: Plan, one: str, other: str) -> Edit:
+    """A run between two devices by one of their pairs of ports that a lead joins."""
+    sender, receiver = DEVICES[plan.devices[one].class_id], DEVICES[plan.devices[other].class_id]
+    used = {run.receiving for run in plan.runs.values()} | {run.sending for run in plan.runs.values()}
+    pairs = [
+        (PortRef(one, output.id), PortRef(other, port.id), joins[0].parts)
+        for output in sender.outputs
+        for port in receiver.inputs
+        if not {PortRef(one, output.id), PortRef(other, port.id)} & used
+        and (joins := find_joins(output, port, length_m=3.0))
+    ]
+    sending, receiving, parts = draw(st.sampled_from(pairs or [(PortRef(one, "none"), PortRef(other, "none"), ())]))
+    return Connect(sending=sending, receiving=receiving, parts=parts)

@@ -6,6 +6,7 @@ from typing import Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.catalogue import Figure
 from tidy_trunk.core.levels.sound import Noise, Sound, noise_in
+from tidy_trunk.core.trace import StageKey
 
 S = TypeVar("S")
 
@@ -19,15 +20,16 @@ class Step(NamedTuple):
 
 
 class Passage(ABC, Generic[S]):
-    """Carries a sound through a stage. `sound` is what is left of it, `steps` why its average is what it is.
+    """Carries a sound through a stage. `sound` is what is left of it, `steps` why its average is what it is; `at`: where.
 
     What gear does to a sound is said in these few words; what each of them means depends on what the sound is carried as.
     """
 
-    __slots__ = ("sound", "steps")
+    __slots__ = ("at", "sound", "steps")
 
-    def __init__(self, sound: S) -> None:
+    def __init__(self, sound: S, at: StageKey) -> None:
         self.sound = sound
+        self.at = at
         self.steps: list[Step] = []
 
     @abstractmethod

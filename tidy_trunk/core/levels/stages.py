@@ -15,7 +15,7 @@ from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
 class Reckoner(Walk[Sound]):
     """Works out the levels of every stage of a plan, each once."""
 
-    def _begin(self, source: Source) -> Sound:
+    def _begin(self, source: Source, device: str) -> Sound:
         return Sound(
             quiet=source.quiet_db_spl,
             average=source.average_db_spl,
@@ -25,11 +25,14 @@ class Reckoner(Walk[Sound]):
             weakest=Provenance.TYPICAL,
         )
 
+    def _tone(self, level_dbfs: float) -> Sound:
+        return Sound(quiet=level_dbfs, average=level_dbfs, peak=level_dbfs, burst=level_dbfs)
+
     def _nothing(self) -> Sound:
         return Sound()
 
-    def _passage(self, sound: Sound) -> LevelPassage:
-        return LevelPassage(sound)
+    def _passage(self, sound: Sound, at: StageKey) -> LevelPassage:
+        return LevelPassage(sound, at)
 
     def _mixed(self, sounds: Sequence[Sound]) -> Sound:
         return mixed(sounds)

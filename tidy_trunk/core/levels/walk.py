@@ -21,6 +21,9 @@ CEILING_OF_BUS_DBFS: Final = 0.0
 NO_STEPS: Final[Mapping[StageKey, tuple[Step, ...]]] = {}
 """ASSUMED_ account of a stage that does nothing to what feeds it."""
 
+NO_OSCILLATORS: Final[Mapping[str, float]] = {}
+"""ASSUMED_ devices that send tone: none."""
+
 S = TypeVar("S")
 
 
@@ -47,9 +50,18 @@ class Walk(ABC, Generic[S]):
     Who walks says what the sound is carried as: how a source begins, how it passes through a stage, how several meet.
     """
 
-    def __init__(self, rig: Rig, known: Mapping[StageKey, StageLevel[S]] | None = None) -> None:
-        """`known`: levels that another plan shares with this one, taken over instead of worked out again."""
+    def __init__(
+        self,
+        rig: Rig,
+        known: Mapping[StageKey, StageLevel[S]] | None = None,
+        oscillators: Mapping[str, float] = NO_OSCILLATORS,
+    ) -> None:
+        """`known`: levels that another plan shares with this one, taken over instead of worked out again.
+
+        `oscillators`: devices that send a tone of so many dBFS in place of everything that they mix or record.
+        """
         self.rig = rig
+        self._oscillators = oscillators
         self._levels: dict[StageKey, StageLevel[S]] = dict(known or {})
 
     def level(self, stage: Stage) -> StageLevel[S]:
@@ -76,15 +88,19 @@ class Walk(ABC, Generic[S]):
                 return self._bus(stage)
 
     @abstractmethod
-    def _begin(self, source: Source) -> S:
-        """A source as it is at 1 m, in dB SPL."""
+    def _begin(self, source: Source, device: str) -> S:
+        """A source as it is at 1 m, in dB SPL, for the microphone that hears it."""
+
+    @abstractmethod
+    def _tone(self, level_dbfs: float) -> S:
+        """A line-up tone."""
 
     @abstractmethod
     def _nothing(self) -> S:
         """No sound at all."""
 
     @abstractmethod
-    def _passage(self, sound: S) -> Passage[S]:
+    def _passage(self, sound: S, at: StageKey) -> Passage[S]:
         """A sound on its way through a stage."""
 
     @abstractmethod
@@ -107,7 +123,7 @@ class Walk(ABC, Generic[S]):
         pattern = capsule.pattern if capsule is not None else Pattern.OMNI
         distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
         critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(pattern.directivity)
-        way = self._passage(self._begin(source))
+        way = self._passage(self._begin(source, stage.device), stage.key)
         # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
         direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
         way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
@@ -122,7 +138,7 @@ class Walk(ABC, Generic[S]):
         unit, defaults = self.rig.unit(stage.device), self.rig.plan.defaults
         capsule = unit.device_class.capsule
         steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
-        way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]))
+        way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
         noises = [a_weighted("room", defaults.room_noise_db_spl, Spectrum.ROOM, is_room=True)]
         if defaults.rumble_db_spl:
             noises.append(noise_in("rumble", defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
@@ -137,6 +153,7 @@ class Walk(ABC, Generic[S]):
         mode = unit.output_mode(port)
         upstream = self.level(stage.feeds[0][0])
         way = self._leaving(upstream, unit)
+        way.at = stage.key
         unit_out, ceiling = "dBu", math.inf
         if unit.device_class.capsule is not None:
             hear_voltage(way, unit, unit.device_class.capsule, mode)
@@ -162,7 +179,7 @@ class Walk(ABC, Generic[S]):
         losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
         ways = []
         for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
-            way = self._passage(level.sound)
+            way = self._passage(level.sound, stage.key)
             if ratio != 1 or losses:
                 way.shift("lead, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
             ways.append(way)
@@ -184,9 +201,11 @@ class Walk(ABC, Generic[S]):
 
     def _bus(self, stage: Stage) -> StageLevel[S]:
         unit = self.rig.unit(stage.device)
+        ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
+        if stage.device in self._oscillators:
+            return self._against(stage, "dBFS", self._tone(self._oscillators[stage.device]), ceiling)
         sound, ways = self._mix(stage, clipping=True)
         steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
-        ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
         return self._against(stage, "dBFS", sound, ceiling, steps)
 
     def _mix(self, stage: Stage, *, clipping: bool) -> tuple[S, list[Passage[S]]]:
@@ -202,7 +221,7 @@ class Walk(ABC, Generic[S]):
     def _leaving(self, level: StageLevel[S], unit: Unit, *, clipping: bool = True) -> Passage[S]:
         """What leaves a stage: cut at its ceiling and, behind an input, converted and with the input's noise."""
         stage = level.stage
-        way = self._passage(level.sound)
+        way = self._passage(level.sound, stage.key)
         if clipping and way.exceeds(level.ceiling):
             way.cap(level.ceiling, stage.device, self.place_words(stage))
         if level.unit == "dBu" and stage.place is Place.INPUT:

@@ -1,6 +1,7 @@
 """What samples hold."""
 
 from tidy_trunk.core.signal.clipping import CLIPPED_RUN, ClippedRun
+from tidy_trunk.core.signal.decibels import dbfs_of_powers
 from tidy_trunk.core.signal.meaning import Meaning, Weight, meanings
 from tidy_trunk.core.signal.measure import measure
 from tidy_trunk.core.signal.measurement import (
@@ -15,6 +16,7 @@ from tidy_trunk.core.signal.measurement import (
     Tone,
 )
 from tidy_trunk.core.signal.meter import BLOCK_S, Meter, Metered
+from tidy_trunk.core.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
 from tidy_trunk.core.signal.speech import Heard, hear
 from tidy_trunk.core.signal.steps import StepMeasure, StepsMeasure, measure_steps
 from tidy_trunk.core.signal.tones import line_up_tone
@@ -22,6 +24,8 @@ from tidy_trunk.core.signal.tones import line_up_tone
 __all__ = [
     "BLOCK_S",
     "CLIPPED_RUN",
+    "HIGHEST_HZ",
+    "LOWEST_HZ",
     "ChannelMeasure",
     "ClippedRun",
     "Heard",
@@ -39,6 +43,7 @@ __all__ = [
     "StepsMeasure",
     "Tone",
     "Weight",
+    "dbfs_of_powers",
     "hear",
     "line_up_tone",
     "meanings",

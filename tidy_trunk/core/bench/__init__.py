@@ -1,0 +1,5 @@
+"""Simulated stand-ins for every device: a plan that can be heard before there is one."""
+
+from tidy_trunk.core.bench.simulate import LOOP_SAMPLES, RATE_HZ, Bench, Play
+
+__all__ = ["LOOP_SAMPLES", "RATE_HZ", "Bench", "Play"]

@@ -12,8 +12,9 @@ from hypothesis import settings
 from starlette.testclient import TestClient
 
 from tidy_trunk.api import create_app
+from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.jobs import JobService
-from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
+from tidy_trunk.store import Database, PrivateCluster, migrate
 
 settings.register_profile("suite", deadline=None, max_examples=60, database=None, derandomize=True)
 settings.load_profile("suite")
@@ -68,13 +69,20 @@ def database(database_url: str) -> Iterator[Database]:
 
 
 @pytest.fixture
-def service(database: Database) -> JobService:
-    return JobService(JobStore(database))
+def services(database: Database, tmp_path: Path) -> Iterator[Services]:
+    services = services_on(database, tmp_path / "recordings")
+    yield services
+    services.close()
 
 
 @pytest.fixture
-def client(service: JobService) -> Iterator[TestClient]:
+def service(services: Services) -> JobService:
+    return services.jobs
+
+
+@pytest.fixture
+def client(services: Services) -> Iterator[TestClient]:
     web = os.environ.get("TIDY_TRUNK_WEB")
-    app = create_app(service, Path(web) if web else None)
+    app = create_app(services, Path(web) if web else None)
     with TestClient(app, base_url="http://127.0.0.1") as client:
         yield client

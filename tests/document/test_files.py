@@ -64,6 +64,13 @@ def test_a_plan_of_version_3_has_neither_targets_of_its_own_nor_rumble():
     assert plan.runs == foundry().runs
 
 
+def test_a_plan_of_version_4_was_never_lined_up():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-4.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 4 and "line_ups" not in old
+    assert plan.line_ups == {} and plan.runs == foundry().runs
+
+
 def test_the_published_schema_is_that_of_the_program():
     published = Path(__file__).parents[2] / "docs" / "plan.schema.json"
     assert published.read_bytes() == plan_schema()

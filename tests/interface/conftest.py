@@ -12,7 +12,7 @@ import uvicorn
 from playwright.sync_api import Browser, Page, Playwright, expect
 
 from tidy_trunk.api import create_app
-from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.container import Services
 
 expect.set_options(timeout=15_000)  # a busy machine is no failure; a page that is right answers at once
 
@@ -33,10 +33,10 @@ def browser(playwright: Playwright) -> Iterator[Browser]:
 
 
 @pytest.fixture
-def address(service: JobService) -> Iterator[str]:
+def address(services: Services) -> Iterator[str]:
     with socket.socket() as listener:
         listener.bind(("127.0.0.1", 0))
-        app = create_app(service, Path(os.environ["TIDY_TRUNK_WEB"]))
+        app = create_app(services, Path(os.environ["TIDY_TRUNK_WEB"]))
         server = uvicorn.Server(uvicorn.Config(app, log_level="error"))
         thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]})
         thread.start()

@@ -9,8 +9,8 @@ from starlette.staticfiles import StaticFiles
 from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
-from tidy_trunk.api.routers import catalogue, jobs, leads, levels, pads
-from tidy_trunk.services.jobs import JobService
+from tidy_trunk.api.routers import catalogue, jobs, leads, levels, line_up, pads
+from tidy_trunk.services.container import Services
 
 SECURITY_HEADERS = {
     # Everything ships with the application: a page that asks for more has been tampered with.
@@ -29,19 +29,19 @@ class Frontend(StaticFiles):
         return response
 
 
-def create_app(service: JobService, web: Path | None) -> FastAPI:
+def create_app(services: Services, web: Path | None) -> FastAPI:
     """The whole application.
 
     Args:
-        service: Jobs on a store.
+        services: On a store.
         web: Folder of the built front end; None serves the API alone.
     """
     app = FastAPI(
         title="Tidy Trunk", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
-    app.state.jobs = service
+    app.state.services = services
     problems.install(app)
-    for router in (jobs.router, levels.router, pads.router, leads.router, catalogue.router):
+    for router in (jobs.router, levels.router, line_up.router, pads.router, leads.router, catalogue.router):
         app.include_router(router, prefix="/api")
     if web is not None:
         _serve_front_end(app, web)

@@ -4,14 +4,31 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.line_up import LineUpService
+from tidy_trunk.services.recordings import RecordingService
+
+
+def _services(request: Request) -> Services:
+    services: Services = request.app.state.services
+    return services
 
 
 def _jobs(request: Request) -> JobService:
-    service: JobService = request.app.state.jobs
-    return service
+    return _services(request).jobs
+
+
+def _recordings(request: Request) -> RecordingService:
+    return _services(request).recordings
+
+
+def _line_up(request: Request) -> LineUpService:
+    return _services(request).line_up
 
 
 Jobs = Annotated[JobService, Depends(_jobs)]
+Recordings = Annotated[RecordingService, Depends(_recordings)]
+LineUp = Annotated[LineUpService, Depends(_line_up)]
 ItemId = Annotated[str, Path(min_length=1, max_length=120)]
 """ASSUMED_ longest id of a run, device or track in an address."""

@@ -6,6 +6,7 @@ from urllib.parse import urlsplit
 
 from tidy_trunk.api.problems import problem_response
 from tidy_trunk.formats import LARGEST_SOUND_BYTES
+from tidy_trunk.services.recordings import LARGEST_UPLOAD_BYTES
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
 """ASSUMED_ as the largest plan file: nothing but a recording comes near."""
@@ -30,11 +31,17 @@ class Guard:
             await self._app(scope, receive, send)
             return
         headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
+        is_streamed = _is_streamed(scope)
         most = LARGEST_SOUND_BYTES if _is_recording(scope["path"], headers) else LARGEST_BODY_BYTES
-        refusal = _refusal(headers, most)
+        refusal = _refusal(headers, LARGEST_UPLOAD_BYTES if is_streamed else most)
+        if refusal is None and is_streamed and "content-length" not in headers:
+            refusal = 411, "no-length", "say how large the recording is: send it with a Content-Length"
         if refusal is not None:
             status, code, detail = refusal
             await problem_response(status, code, detail)(scope, receive, send)
+            return
+        if is_streamed:
+            await self._app(scope, receive, send)  # piece by piece: it never stands in memory as a whole
             return
         body = bytearray()
         while True:
@@ -55,6 +62,10 @@ class Guard:
             return {"type": "http.request", "body": bytes(body), "more_body": False}
 
         await self._app(scope, replay, send)
+
+
+def _is_streamed(scope: Message) -> bool:
+    return bool(scope["method"] == "POST" and scope["path"].endswith("/recordings"))
 
 
 def _is_recording(path: str, headers: dict[str, str]) -> bool:

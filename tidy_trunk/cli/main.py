@@ -68,9 +68,9 @@ def _series_name(context: click.Context, option: click.Parameter, value: str) ->
 @as_json_option
 def convert(value: float, unit: str, to: str, sensitivity: float | None, as_json: bool) -> None:
     """Convert a level: VALUE UNIT --to UNIT. Negative values stand as they are."""
-    from tidy_trunk.cli.output import finite, show
+    from tidy_trunk.cli.output import show
     from tidy_trunk.core.units import convert as convert_level
-    from tidy_trunk.core.units import find_unit
+    from tidy_trunk.core.units import find_unit, finite
 
     result = convert_level(value, unit, to, sensitivity_mv_per_pa=sensitivity)
     name = find_unit(to).name

@@ -6,11 +6,6 @@ from collections.abc import Mapping
 from typing import Any
 
 
-def finite(value: float) -> float | None:
-    """Silence is null: JSON has no infinity."""
-    return value if math.isfinite(value) else None
-
-
 def show(result: Mapping[str, Any], words: str, as_json: bool) -> None:
     print(json.dumps(result, ensure_ascii=False, allow_nan=False) if as_json else words)
 

@@ -3,11 +3,12 @@
 from pathlib import Path
 from typing import Any
 
-from tidy_trunk.cli.output import finite, level, show
+from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.checks import Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.trace import accept
+from tidy_trunk.core.units import finite
 from tidy_trunk.core.ways import detours, ways
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.services.evaluation import Evaluation

@@ -2,12 +2,9 @@
 
 import sys
 from pathlib import Path
-from typing import Any
 
-from tidy_trunk.cli.output import finite, level, show
+from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.signal import (
-    ChannelMeasure,
-    PairMeasure,
     StepsMeasure,
     Weight,
     line_up_tone,
@@ -15,6 +12,7 @@ from tidy_trunk.core.signal import (
     measure_steps,
 )
 from tidy_trunk.errors import InputError
+from tidy_trunk.services.documents import measured_document, steps_document
 from tidy_trunk.services.files import at_file, new_file, reading
 from tidy_trunk.services.measuring import Measured, loudest_tone, measure_stream
 
@@ -25,65 +23,7 @@ def show_measure(path: Path, as_json: bool) -> None:
         measured = measure_stream(stream)
     if measured.truncated:
         print(f"tidy: {path}: the file is cut short: measured as far as it goes", file=sys.stderr)
-    show(_result(measured), "\n".join(_words(measured)), as_json)
-
-
-def _result(measured: Measured) -> dict[str, Any]:
-    found = measured.measurement
-    return {
-        "sample_rate": found.rate_hz,
-        "bits": measured.bits,
-        "encoding": measured.encoding,
-        "duration_s": found.seconds,
-        "truncated": measured.truncated,
-        "channels": [_channel(channel, found.rate_hz) for channel in found.channels],
-        "pairs": [_pair(pair) for pair in found.pairs],
-        "findings": [
-            {"what": item.what, "severity": item.weight, "text": item.text, "channels": list(item.channels)}
-            for item in meanings(found)
-        ],
-    }
-
-
-def _channel(channel: ChannelMeasure, rate_hz: int) -> dict[str, Any]:
-    tone, hum = channel.tone, channel.hum
-    return {
-        "index": channel.index,
-        "peak_dbfs": finite(channel.peak_dbfs),
-        "true_peak_dbtp": finite(channel.true_peak_dbtp),
-        "rms_dbfs": finite(channel.rms_dbfs),
-        "dc_dbfs": finite(channel.dc_dbfs),
-        "noise_floor_dbfs": finite(channel.noise.flat_dbfs),
-        "noise_floor_dbfs_a": finite(channel.noise.a_dbfs),
-        "noise_floor_from": channel.noise.found,
-        "clipped": [{"start_s": run.start / rate_hz, "samples": run.samples} for run in channel.clipped],
-        "clipped_count": channel.clipped_count,
-        "flat_tops": channel.has_flat_tops,
-        "tone": None
-        if tone is None
-        else {
-            "frequency_hz": tone.frequency_hz,
-            "level_dbfs": tone.level_dbfs,
-            "thd_n_db": finite(tone.thd_n_db),
-            "duration_s": tone.seconds,
-        },
-        "hum": None if hum is None else {"mains_hz": hum.mains_hz, "level_dbfs": hum.level_dbfs},
-        "clicks_s": list(channel.clicks),
-        "automatic_level_db": channel.creeps_db or None,
-        "ident_gaps": channel.ident_gaps,
-        "ltc": channel.is_ltc,
-    }
-
-
-def _pair(pair: PairMeasure) -> dict[str, Any]:
-    return {
-        "channels": list(pair.channels),
-        "polarity": pair.polarity,
-        "correlation": pair.correlation,
-        "bleed_db": pair.bleed_db,
-        "bleeds_into": pair.bleeds_into,
-        "delay_ms": pair.delay_ms,
-    }
+    show(measured_document(measured), "\n".join(_words(measured)), as_json)
 
 
 def _words(measured: Measured) -> list[str]:
@@ -137,25 +77,7 @@ def show_steps(path: Path, settings: str, target_dbfs: float, as_json: bool) -> 
     with reading(path) as stream, at_file(path):
         samples, rate_hz = loudest_tone(stream)
         found = measure_steps(samples, rate_hz, numbers, target_dbfs)
-    result = {
-        "frequency_hz": found.frequency_hz,
-        "steps": [
-            {
-                "setting": step.setting,
-                "level_dbfs": finite(step.level_dbfs),
-                "noise_dbfs": finite(step.noise_dbfs),
-                "clipped": step.clipped,
-                "start_s": step.start_s,
-                "duration_s": step.seconds,
-            }
-            for step in found.steps
-        ],
-        "best_setting": found.best_setting,
-        "interpolated_setting": found.interpolated_setting,
-        "db_per_setting": found.db_per_setting,
-        "noisy_from": found.noisy_from,
-    }
-    show(result, "\n".join(_step_words(found)), as_json)
+    show(steps_document(found), "\n".join(_step_words(found)), as_json)
 
 
 def _step_words(found: StepsMeasure) -> list[str]:

@@ -15,6 +15,7 @@ from tidy_trunk.document.models import (
     FigureModel,
     Id,
     Key,
+    LineUpModel,
     Megahertz,
     Metres,
     Name,
@@ -256,6 +257,18 @@ class CopyClassModel(EditModel):
     label: Name
 
 
+class TakeLineUpModel(EditModel):
+    command = core.TakeLineUp
+    kind: Literal["take-line-up"] = "take-line-up"
+    line_up: LineUpModel
+
+
+class DropLineUpModel(EditModel):
+    command = core.DropLineUp
+    kind: Literal["drop-line-up"] = "drop-line-up"
+    track: Key
+
+
 AnyEdit = Annotated[
     SetJobModel
     | AddDeviceModel
@@ -281,7 +294,9 @@ AnyEdit = Annotated[
     | CopyClassModel
     | SaveTargetModel
     | RemoveTargetModel
-    | SetRoleModel,
+    | SetRoleModel
+    | TakeLineUpModel
+    | DropLineUpModel,
     Field(discriminator="kind"),
 ]
 
@@ -299,6 +314,7 @@ _SEAMS: Final[Mapping[type, Any]] = {
     core.PortRef: PortRefModel,
     core.Part: PartModel,
     core.Stretch: StretchModel,
+    core.LineUp: LineUpModel,
     Figure: FigureModel,
     Plug: PlugModel,
     Wiring: WiringModel,

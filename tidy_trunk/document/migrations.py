@@ -54,4 +54,14 @@ def _targets_and_rumble(raw: Raw) -> Raw:
     return {"targets": [], **raw}
 
 
-_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {1: _own_leads_and_paths, 2: _bursts, 3: _targets_and_rumble}
+def _line_ups(raw: Raw) -> Raw:
+    """4 → 5: what was found when a chain was lined up came in; nothing had been."""
+    return {"line_ups": [], **raw}
+
+
+_STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
+    1: _own_leads_and_paths,
+    2: _bursts,
+    3: _targets_and_rumble,
+    4: _line_ups,
+}

@@ -13,12 +13,14 @@ from tidy_trunk.core.plan import (
     Defaults,
     Device,
     Hazard,
+    LineUp,
     OwnClass,
     OwnLead,
     Part,
     Passing,
     Plan,
     PortRef,
+    ReadFrom,
     Role,
     Run,
     School,
@@ -29,7 +31,7 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.core.radio import GUARD_MHZ
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 4
+SCHEMA_VERSION: Final = 5
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -263,6 +265,24 @@ class RunModel(DocumentModel):
     strain_relief: bool = False
 
 
+class LineUpModel(DocumentModel):
+    track: Key
+    sender: Id
+    sent_dbfs: Db
+    read_dbfs: Db
+    predicted_dbfs: Db
+    way: Annotated[tuple[Key, ...], Field(max_length=400)] = ()
+    read_from: ReadFrom
+    when: Annotated[str, Field(max_length=40)]
+
+    def to_core(self) -> LineUp:
+        return LineUp(**self.model_dump())
+
+    @classmethod
+    def from_core(cls, found: LineUp) -> "LineUpModel":
+        return cls(**_fields(found))
+
+
 class PlanDocument(DocumentModel):
     """A whole job in one document. Lists keep their order; everything refers by id."""
 
@@ -275,6 +295,7 @@ class PlanDocument(DocumentModel):
     devices: tuple[DeviceModel, ...] = ()
     sources: tuple[SourceModel, ...] = ()
     runs: tuple[RunModel, ...] = ()
+    line_ups: tuple[LineUpModel, ...] = ()
 
     def to_core(self) -> Plan:
         """The plan, not yet checked for sense. Raises FormatError where two things share one id."""
@@ -287,6 +308,7 @@ class PlanDocument(DocumentModel):
             devices=_by_id("devices", (_device_to_core(item) for item in self.devices)),
             sources=_by_id("sources", (Source(**item.model_dump()) for item in self.sources)),
             runs=_by_id("runs", (_run_to_core(item) for item in self.runs)),
+            line_ups={item.track: item.to_core() for item in self.line_ups},
         )
 
     @classmethod
@@ -335,6 +357,7 @@ class PlanDocument(DocumentModel):
                 )
                 for run in plan.runs.values()
             ),
+            line_ups=tuple(LineUpModel.from_core(found) for found in plan.line_ups.values()),
         )
 
 

@@ -142,11 +142,15 @@ class JobService:
             NotFoundError: No such track.
             FormatError, InputError: No recording, or one that tells nothing.
         """
-        report = Report(accept(_plan(self._store.newest(job_id))))
+        report = self.report(job_id)
         track = report.track(track_id)
         if track is None:
             raise NotFoundError(f"the job has no track '{track_id}'")
         return heard_at(report, track, hear(*read_sound(data, channel)))
+
+    def report(self, job_id: UUID) -> Report:
+        """Traces and levels of the newest state."""
+        return Report(accept(_plan(self._store.newest(job_id))))
 
     def say(self, job_id: UUID, text: str) -> Answer:
         return say(_plan(self._store.newest(job_id)), text)
@@ -187,7 +191,7 @@ class JobService:
 
     def gain_plan(self, job_id: UUID, pins: Pins) -> GainPlan:
         """Where every knob of a job should stand; nothing is kept."""
-        return gain_plan(Report(accept(_plan(self._store.newest(job_id)))), pins)
+        return gain_plan(self.report(job_id), pins)
 
     def detours(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""

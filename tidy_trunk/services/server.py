@@ -14,10 +14,10 @@ from typing import Final
 import uvicorn
 
 from tidy_trunk.errors import SetupError
+from tidy_trunk.services.container import services_on
 from tidy_trunk.services.demo import foundry
-from tidy_trunk.services.jobs import JobService
 from tidy_trunk.settings import Settings
-from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
+from tidy_trunk.store import Database, PrivateCluster, migrate
 
 COLLECT_EVERY: Final = 50_000
 """ASSUMED_ new objects between two looks of the collector: a few evaluations of a large plan."""
@@ -40,17 +40,20 @@ def serve(port: int, *, demo: bool) -> None:
     home = settings.home / "demo" if demo else settings.home
     with _alone(home), _database(settings, home) as database:
         migrate(database)
-        service = JobService(JobStore(database))
-        if demo and not service.all():
-            service.create(foundry(), "The demo job")
+        services = services_on(database, home / "recordings")
+        if demo and not services.jobs.all():
+            services.jobs.create(foundry(), "The demo job")
         listener = _listen(port)
         address = f"http://127.0.0.1:{listener.getsockname()[1]}"
         print(f"Tidy Trunk is at {address} (end with Ctrl-C)", flush=True)
         patient_collector()
         config = uvicorn.Config(
-            create_app(service, settings.web), log_level="warning", access_log=False, server_header=False
+            create_app(services, settings.web), log_level="warning", access_log=False, server_header=False
         )
-        uvicorn.Server(config).run(sockets=[listener])
+        try:
+            uvicorn.Server(config).run(sockets=[listener])
+        finally:
+            services.close()
 
 
 def patient_collector() -> None:

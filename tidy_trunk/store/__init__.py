@@ -1,8 +1,20 @@
-"""PostgreSQL: jobs and revisions of their plans. Rows never leave."""
+"""PostgreSQL: jobs and revisions of their plans, and what was found in recordings. Rows never leave."""
 
 from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.migrate import migrate
+from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 
-__all__ = ["Database", "HistoryRecord", "JobRecord", "JobStore", "PrivateCluster", "RevisionRecord", "migrate"]
+__all__ = [
+    "Database",
+    "HistoryRecord",
+    "JobRecord",
+    "JobStore",
+    "PrivateCluster",
+    "RecordingRecord",
+    "RecordingState",
+    "RecordingStore",
+    "RevisionRecord",
+    "migrate",
+]

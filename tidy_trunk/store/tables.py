@@ -45,5 +45,26 @@ class Tables:
                 table_name = "revision"
                 primary_key = peewee.CompositeKey("job", "number")
 
+        class Recording(pool.Model):
+            """A recording that is being measured, or has been.
+
+            asked: what it was dropped for, as the caller keeps it; result: what was found, null until it is done.
+            """
+
+            id = peewee.UUIDField(primary_key=True)
+            job = peewee.ForeignKeyField(Job, column_name="job_id")
+            name = peewee.TextField()
+            size = peewee.BigIntegerField()
+            asked = peewee.JSONField()
+            state = peewee.TextField()
+            progress = peewee.DoubleField(default=0.0)
+            message = peewee.TextField(default="")
+            result = peewee.JSONField(null=True)
+            created = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "recording"
+
         self.Job: Any = Job
+        self.Recording: Any = Recording
         self.Revision: Any = Revision

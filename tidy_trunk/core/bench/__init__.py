@@ -1,5 +1,6 @@
 """Simulated stand-ins for every device: a plan that can be heard before there is one."""
 
 from tidy_trunk.core.bench.simulate import LOOP_SAMPLES, RATE_HZ, Bench, Play
+from tidy_trunk.core.bench.truth import truth
 
-__all__ = ["LOOP_SAMPLES", "RATE_HZ", "Bench", "Play"]
+__all__ = ["LOOP_SAMPLES", "RATE_HZ", "Bench", "Play", "truth"]

@@ -3,6 +3,7 @@
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.levels.heard import HeardSource, heard_at
+from tidy_trunk.core.levels.line_up import Standing, can_send, sender_of, way_between
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
@@ -33,10 +34,12 @@ __all__ = [
     "Sound",
     "Spectrum",
     "StageLevel",
+    "Standing",
     "Step",
     "TrackLevel",
     "Walk",
     "a_change_db",
+    "can_send",
     "cut_change_db",
     "doubts",
     "first_measurement",
@@ -52,5 +55,7 @@ __all__ = [
     "safeties",
     "safety_advice",
     "safety_words",
+    "sender_of",
+    "way_between",
     "weaker",
 ]

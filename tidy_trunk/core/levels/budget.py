@@ -6,9 +6,11 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Figure, Provenance
+from tidy_trunk.core.levels.line_up import MOVED_WITHIN_DB, Standing
 from tidy_trunk.core.levels.report import Report, TrackLevel
 from tidy_trunk.core.levels.sound import Noise
 from tidy_trunk.core.levels.spectra import Spectrum
+from tidy_trunk.core.plan import READ_WITHIN_DB
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
@@ -71,7 +73,20 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
 
     Independent ± add as the root of the sum of squares, so that only the largest are worth a measurement. [GUM]
     """
-    found = [item for stage in report.main_path(track.trace.stage) for item in _figures(report, stage)]
+    path = report.main_path(track.trace.stage)
+    lined_up = report.rig.plan.line_ups.get(track.trace.id)
+    known: list[tuple[str, Figure, str]] = []
+    if lined_up is not None:
+        standing, _ = report.reckoner.correction(track.trace.stage, lined_up)
+        sending = [at for at, stage in enumerate(path) if stage.place is Place.BUS and stage.device == lined_up.sender]
+        if sending and standing is not Standing.ANOTHER_WAY:
+            # What was measured as a whole hides what it is made of.
+            path = path[: sending[-1] + 1]
+            within_db = READ_WITHIN_DB[lined_up.read_from] if standing is Standing.FRESH else MOVED_WITHIN_DB
+            place = report.reckoner.place_words(track.trace.stage)
+            figure = Figure(lined_up.read_dbfs, within_db, Provenance.MEASURED)
+            known.append((f"line-up of {place}", figure, f"line up {place} again"))
+    found = [item for stage in path for item in _figures(report, stage)] + known
     whole = sum(figure.tolerance**2 for _, figure, _ in found)
     listed = [
         Doubt(

@@ -2,20 +2,36 @@
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from tidy_trunk.core.catalogue import Provenance
+from tidy_trunk.core.levels.line_up import MOVED_WITHIN_DB, Standing, standing_of
 from tidy_trunk.core.levels.passage import LevelPassage, Step
-from tidy_trunk.core.levels.sound import Sound, in_step, mixed
-from tidy_trunk.core.levels.walk import NO_STEPS, StageLevel, Walk
-from tidy_trunk.core.plan import Rig, Run, Source
-from tidy_trunk.core.trace import Place, Stage, StageKey, run_link
+from tidy_trunk.core.levels.sound import Sound, in_step, mixed, weaker
+from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, Rig, Run, Source
+from tidy_trunk.core.trace import Place, Stage, StageKey, run_link, upstream_of
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
 
 
 class Reckoner(Walk[Sound]):
     """Works out the levels of every stage of a plan, each once."""
 
+    def __init__(
+        self,
+        rig: Rig,
+        known: Mapping[StageKey, StageLevel[Sound]] | None = None,
+        oscillators: Mapping[str, float] = NO_OSCILLATORS,
+        *,
+        line_ups: Mapping[str, LineUp] | None = None,
+    ) -> None:
+        """`line_ups`: by track, those of the plan unless others are given. While a tone is sent, nobody speaks."""
+        super().__init__(rig, known, oscillators)
+        self._line_ups = rig.plan.line_ups if line_ups is None else line_ups
+
     def _begin(self, source: Source, device: str) -> Sound:
+        if self._oscillators:
+            return Sound()
         return Sound(
             quiet=source.quiet_db_spl,
             average=source.average_db_spl,
@@ -36,6 +52,44 @@ class Reckoner(Walk[Sound]):
 
     def _mixed(self, sounds: Sequence[Sound]) -> Sound:
         return mixed(sounds)
+
+    def _bus(self, stage: Stage) -> StageLevel[Sound]:
+        level = super()._bus(stage)
+        found = self._line_ups.get(f"{stage.device}.{stage.name}") if self._line_ups else None
+        return level if found is None or found.sender in self._oscillators else self._lined_up(level, found)
+
+    def _lined_up(self, level: StageLevel[Sound], found: LineUp) -> StageLevel[Sound]:
+        """A track as it was found to be: louder or softer than the figures say, and as sure as the reading.
+
+        What is known of the sound up to the sender stays as sure as it was; all doubt behind it is gone.
+        """
+        stage = level.stage
+        before = [item for item in upstream_of(stage) if item.place is Place.BUS and item.device == found.sender]
+        standing, correction_db = self.correction(stage, found)
+        if not before or standing is Standing.ANOTHER_WAY:
+            return level
+        within_db = READ_WITHIN_DB[found.read_from] if standing is Standing.FRESH else MOVED_WITHIN_DB
+        sent = max((self.level(item).sound for item in before), key=lambda sound: sound.average)
+        sound = replace(
+            level.sound.shifted(correction_db),
+            variance_db2=sent.variance_db2 + within_db**2,
+            weakest=weaker([sent.weakest, Provenance.MEASURED]),
+        )
+        step = (Step(f"lined up {found.when[:10]}", correction_db),)
+        steps = {key: (*done, *step) for key, done in level.steps.items()}
+        return self._against(stage, level.unit, sound, level.ceiling, steps)
+
+    def correction(self, stage: Stage, found: LineUp) -> tuple[Standing, float]:
+        """What has become of a line-up of a track, and by how many dB it corrects what stands there without it."""
+        tone = {found.sender: found.sent_dbfs}
+        bare = Reckoner(self.rig, oscillators=tone, line_ups={}).level(stage).sound.average
+        others = {track: item for track, item in self._line_ups.items() if track != found.track}
+        here = Reckoner(self.rig, oscillators=tone, line_ups=others).level(stage).sound.average if others else bare
+        if not (math.isfinite(bare) and math.isfinite(here)):
+            return Standing.ANOTHER_WAY, 0.0
+        # As it was read, moved by whatever the settings have moved it since.
+        expected = found.read_dbfs + bare - found.predicted_dbfs
+        return standing_of(self.rig, found, stage, bare), expected - here
 
     def unclipped(self, stage: Stage) -> Sound:
         """What a mix or track would hold if its own device's inputs could neither clip nor limit."""

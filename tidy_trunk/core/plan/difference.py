@@ -5,6 +5,8 @@ from typing import TypeVar
 
 from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan.edits import default_words
+from tidy_trunk.core.plan.edits.line_ups import track_words
+from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
 from tidy_trunk.core.plan.path import path_words
 from tidy_trunk.core.plan.rig import Rig, Unit
@@ -37,6 +39,15 @@ def _all(before: Plan, after: Plan) -> Iterator[str]:
     yield from _items("source", before.sources, after.sources)
     for old_run, run in _pairs(before.runs, after.runs):
         yield from _run(first, second, old_run, run)
+    for old_found, found in _pairs(before.line_ups, after.line_ups):
+        yield _line_up(before, after, old_found, found)
+
+
+def _line_up(before: Plan, after: Plan, old: LineUp | None, new: LineUp | None) -> str:
+    if new is None:
+        return f"{track_words(before, old.track) if old else ''} is lined up no more"
+    was = f", was {_plain(old.read_dbfs)}" if old else ""
+    return f"{track_words(after, new.track)} is lined up: {_plain(new.read_dbfs)} dBFS for {_plain(new.sent_dbfs)}{was}"
 
 
 def _pairs(before: Mapping[str, _T], after: Mapping[str, _T]) -> Iterator[tuple[_T | None, _T | None]]:

@@ -6,6 +6,7 @@ from enum import StrEnum
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
+from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.rooms import OPEN
 from tidy_trunk.core.plan.targets import Role, Target
 from tidy_trunk.core.radio import GUARD_MHZ
@@ -222,7 +223,7 @@ class Run:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """A whole job."""
+    """A whole job. `line_ups`: by track, what was found there."""
 
     name: str
     defaults: Defaults = field(default_factory=Defaults)
@@ -232,3 +233,4 @@ class Plan:
     devices: Mapping[str, Device] = field(default_factory=dict)
     sources: Mapping[str, Source] = field(default_factory=dict)
     runs: Mapping[str, Run] = field(default_factory=dict)
+    line_ups: Mapping[str, LineUp] = field(default_factory=dict)

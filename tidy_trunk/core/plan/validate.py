@@ -1,9 +1,11 @@
 """What makes a plan well formed. Whether it is wise is for the checks."""
 
 import math
+from datetime import datetime
 from typing import Final
 
 from tidy_trunk.core.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control
+from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
@@ -24,6 +26,9 @@ LONGEST_LEAD_M: Final = 500.0
 
 LEAST_TARGET_DB: Final = 2.0
 """ASSUMED_ narrowest range that a voice can be kept in by hand."""
+
+QUIETEST_LINE_UP_DBFS: Final = -120.0
+"""ASSUMED_ quietest tone that is taken for one."""
 
 LONGEST_LABEL: Final = 80
 """ASSUMED_ longest name that still reads on a screen or a label."""
@@ -58,6 +63,8 @@ def validate(plan: Plan) -> Rig:
         _check_device(rig, device_id)
     for source in plan.sources.values():
         _check_source(rig, source.id)
+    for track, found in plan.line_ups.items():
+        _check_line_up(rig, track, found)
     _check_runs(rig)
     return rig
 
@@ -92,6 +99,21 @@ def _check_defaults(plan: Plan) -> None:
     check_number("slack at each end", defaults.slack_end_m, 0, 20, "m")
     check_number("radio guard", defaults.radio_guard_mhz, 0.001, 10, "MHz")
     check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
+
+
+def _check_line_up(rig: Rig, track: str, found: LineUp) -> None:
+    at = f"line-up of '{track}'"
+    device, _, bus = track.partition(".")
+    unit = rig.unit(device)
+    rig.unit(found.sender)
+    if found.track != track or bus not in [item.id for item in unit.device_class.buses]:
+        raise UnknownItemError(f"{at}: {unit.label} has no track '{bus}'")
+    for level in (found.sent_dbfs, found.read_dbfs, found.predicted_dbfs):
+        check_number(at, level, QUIETEST_LINE_UP_DBFS, 24, "dBFS")
+    try:
+        datetime.fromisoformat(found.when)
+    except ValueError as error:
+        raise RangeError(f"{at}: '{found.when[:40]}' is no date and time: give one such as 2026-11-25T09:30") from error
 
 
 def _check_target(target: Target) -> None:

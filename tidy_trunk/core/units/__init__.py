@@ -15,6 +15,7 @@ from tidy_trunk.core.units.decibels import (
     SILENCE_DB,
     combine_tolerances_db,
     db_from_ratio,
+    finite,
     ratio_from_db,
     sum_powers_db,
 )
@@ -43,6 +44,7 @@ __all__ = [
     "db_from_ratio",
     "dbu_from_volts",
     "find_unit",
+    "finite",
     "lead_corner_hz",
     "microphone_dbu",
     "neighbours_ohm",

@@ -43,6 +43,11 @@ def sum_powers_db(levels_db: Iterable[float]) -> float:
     return 10.0 * math.log10(power) if power > 0 else SILENCE_DB
 
 
+def finite(level: float) -> float | None:
+    """A level, or None for silence: what leaves the program has no infinity."""
+    return level if math.isfinite(level) else None
+
+
 def combine_tolerances_db(tolerances_db: Iterable[float]) -> float:
     """± of a sum of independent figures, each with its own ±: root of the sum of squares. Source: [GUM]"""
     return math.sqrt(sum(tolerance * tolerance for tolerance in tolerances_db))

@@ -396,6 +396,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/line-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Steps
+         * @description What to send where and what must be read there, in the order of the work.
+         */
+        get: operations["read_steps_api_jobs__job_id__line_up_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/line-up/{track_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Reading
+         * @description The edits that take over what a track showed; nothing is kept.
+         */
+        post: operations["take_reading_api_jobs__job_id__line_up__track_id__reading_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/line-up/{track_id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure On Bench
+         * @description Tone through simulated devices, measured on a track as a recording is.
+         */
+        post: operations["measure_on_bench_api_jobs__job_id__line_up__track_id__bench_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/tone.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Tone
+         * @description The job's line-up tone, two channels, the left one marked by interruptions.
+         */
+        get: operations["read_tone_api_jobs__job_id__tone_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Recordings
+         * @description The recordings of a job, the newest first, without what was found in them.
+         */
+        get: operations["list_recordings_api_jobs__job_id__recordings_get"];
+        put?: never;
+        /**
+         * Receive Recording
+         * @description Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is.
+         */
+        post: operations["receive_recording_api_jobs__job_id__recordings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/{recording_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Recording
+         * @description How far a recording is, and what was found in it.
+         */
+        get: operations["read_recording_api_jobs__job_id__recordings__recording_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Recording
+         * @description Take a recording off the list, with what was found in it.
+         */
+        delete: operations["delete_recording_api_jobs__job_id__recordings__recording_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/{recording_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Recording
+         * @description Stop measuring it; one that is done stays as it is.
+         */
+        post: operations["cancel_recording_api_jobs__job_id__recordings__recording_id__cancel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pads": {
         parameters: {
             query?: never;
@@ -678,6 +826,29 @@ export interface components {
             problem: string;
         };
         /**
+         * AskedOut
+         * @description What a recording was dropped for.
+         */
+        AskedOut: {
+            /**
+             * Track
+             * @default
+             */
+            track: string;
+            /**
+             * Bench
+             * @default false
+             */
+            bench: boolean;
+            /**
+             * Settings
+             * @default []
+             */
+            settings: number[];
+            /** Target Dbfs */
+            target_dbfs?: number | null;
+        };
+        /**
          * BaseIn
          * @example {
          *       "base_revision": 3
@@ -743,6 +914,64 @@ export interface components {
             /** Changes */
             changes: string[];
             counts: components["schemas"]["CountsOut"];
+        };
+        /**
+         * ChannelOut
+         * @description One channel; null is silence.
+         */
+        ChannelOut: {
+            /** Index */
+            index: number;
+            /**
+             * Peak Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            peak_dbfs: number | null;
+            /**
+             * True Peak Dbtp
+             * @description dB; null is silence, or no limit
+             */
+            true_peak_dbtp: number | null;
+            /**
+             * Rms Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            rms_dbfs: number | null;
+            /**
+             * Dc Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            dc_dbfs: number | null;
+            /**
+             * Noise Floor Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_floor_dbfs: number | null;
+            /**
+             * Noise Floor Dbfs A
+             * @description dB; null is silence, or no limit
+             */
+            noise_floor_dbfs_a: number | null;
+            noise_floor_from: components["schemas"]["NoiseFrom"];
+            /** Clipped */
+            clipped: components["schemas"]["RunOut"][];
+            /** Clipped Count */
+            clipped_count: number;
+            /** Flat Tops */
+            flat_tops: boolean;
+            tone: components["schemas"]["ToneOut"] | null;
+            hum: components["schemas"]["HumOut"] | null;
+            /** Clicks S */
+            clicks_s: number[];
+            /**
+             * Automatic Level Db
+             * @description dB; null is silence, or no limit
+             */
+            automatic_level_db: number | null;
+            /** Ident Gaps */
+            ident_gaps: number;
+            /** Ltc */
+            ltc: boolean;
         };
         /**
          * ClassOut
@@ -1079,6 +1308,16 @@ export interface components {
             /** Settle */
             settle: string;
         };
+        /** DropLineUpModel */
+        DropLineUpModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-line-up";
+            /** Track */
+            track: string;
+        };
         /**
          * EditsIn
          * @example {
@@ -1106,7 +1345,7 @@ export interface components {
              */
             who: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
         };
         /**
          * EndOut
@@ -1208,7 +1447,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
         };
         /**
          * FormOut
@@ -1221,6 +1460,22 @@ export interface components {
             example: string;
             /** Does */
             does: string;
+        };
+        /**
+         * FoundOut
+         * @description What was read there last. off_db: away from what the figures alone had said.
+         */
+        FoundOut: {
+            /** Read Dbfs */
+            read_dbfs: number;
+            read_from: components["schemas"]["ReadFrom"];
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Off Db */
+            off_db: number | null;
         };
         /**
          * GainIn
@@ -1332,9 +1587,9 @@ export interface components {
              */
             room_noise_db_a: number | null;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
             /** Room Edits */
-            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
         };
         /**
          * HearsOut
@@ -1362,6 +1617,13 @@ export interface components {
              * Format: date-time
              */
             created: string;
+        };
+        /** HumOut */
+        HumOut: {
+            /** Mains Hz */
+            mains_hz: number;
+            /** Level Dbfs */
+            level_dbfs: number;
         };
         /** JobOut */
         JobOut: {
@@ -1426,7 +1688,7 @@ export interface components {
             /** Unbalanced M */
             unbalanced_m: number;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
         };
         /**
          * JudgedOut
@@ -1623,6 +1885,96 @@ export interface components {
             far: components["schemas"]["ContactOut"][];
             wiring: components["schemas"]["WiringModel"];
         };
+        /** LineUpModel */
+        LineUpModel: {
+            /** Track */
+            track: string;
+            /**
+             * Sender
+             * @description Lower-case letters, digits and dashes
+             */
+            sender: string;
+            /** Sent Dbfs */
+            sent_dbfs: number;
+            /** Read Dbfs */
+            read_dbfs: number;
+            /** Predicted Dbfs */
+            predicted_dbfs: number;
+            /**
+             * Way
+             * @default []
+             */
+            way: string[];
+            read_from: components["schemas"]["ReadFrom"];
+            /** When */
+            when: string;
+        };
+        /**
+         * LineUpStepOut
+         * @description Send tone from one device, read it on a track of another: what must be read, within so many dB.
+         */
+        LineUpStepOut: {
+            /** Track */
+            track: string;
+            /** Device */
+            device: string;
+            /** Label */
+            label: string;
+            /** Sender */
+            sender: string;
+            /** Sender Label */
+            sender_label: string;
+            /** Sent Dbfs */
+            sent_dbfs: number;
+            /**
+             * Shows Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            shows_dbfs: number | null;
+            /** Within Db */
+            within_db: number;
+            state: components["schemas"]["State"];
+            found: components["schemas"]["FoundOut"] | null;
+            turn: components["schemas"]["TurnOut"] | null;
+            /** Drop */
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            /** Warning */
+            warning: string;
+        };
+        /**
+         * MeaningOut
+         * @description What was heard, and what it means for the job.
+         */
+        MeaningOut: {
+            /** What */
+            what: string;
+            severity: components["schemas"]["Weight"];
+            /** Text */
+            text: string;
+            /** Channels */
+            channels: number[];
+        };
+        /** MeasurementOut */
+        MeasurementOut: {
+            /** Sample Rate */
+            sample_rate: number;
+            /** Bits */
+            bits: number | null;
+            /** Encoding */
+            encoding: string;
+            /** Duration S */
+            duration_s: number;
+            /** Truncated */
+            truncated: boolean;
+            /** Channels */
+            channels: components["schemas"]["ChannelOut"][];
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
+            /** Findings */
+            findings: components["schemas"]["MeaningOut"][];
+            overview: components["schemas"]["OverviewOut"];
+            steps?: components["schemas"]["StepsOut"] | null;
+        };
         /**
          * MetOut
          * @description The loss with another impedance at one side.
@@ -1676,6 +2028,12 @@ export interface components {
             name: string;
         };
         /**
+         * NoiseFrom
+         * @description Where a noise floor was found.
+         * @enum {string}
+         */
+        NoiseFrom: "in the pauses" | "under the tone" | "nowhere";
+        /**
          * NoiseOut
          * @description A contributor to a track's noise in dBFS, unweighted and A-weighted, and what its cure would bring.
          *
@@ -1712,6 +2070,18 @@ export interface components {
             value: string;
             /** Label */
             label: string;
+        };
+        /**
+         * OverviewOut
+         * @description A waveform: extremes of each channel in each stretch, full scale 1.
+         */
+        OverviewOut: {
+            /** Stretch S */
+            stretch_s: number;
+            /** Highest */
+            highest: number[][];
+            /** Lowest */
+            lowest: number[][];
         };
         /** OwnClassModel */
         OwnClassModel: {
@@ -1850,6 +2220,23 @@ export interface components {
             advice: string[];
             lead: components["schemas"]["LeadIn"] | null;
         };
+        /** PairOut */
+        PairOut: {
+            /** Channels */
+            channels: number[];
+            polarity: components["schemas"]["Polarity"];
+            /** Correlation */
+            correlation: number;
+            /**
+             * Bleed Db
+             * @description dB; null is silence, or no limit
+             */
+            bleed_db: number | null;
+            /** Bleeds Into */
+            bleeds_into: number | null;
+            /** Delay Ms */
+            delay_ms: number | null;
+        };
         /** PartModel */
         PartModel: {
             /**
@@ -1910,7 +2297,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 4
+             * @default 5
              */
             schema_version: number;
             /** Name */
@@ -1966,6 +2353,11 @@ export interface components {
              * @default []
              */
             runs: components["schemas"]["RunModel"][];
+            /**
+             * Line Ups
+             * @default []
+             */
+            line_ups: components["schemas"]["LineUpModel"][];
         };
         /** PlugModel */
         PlugModel: {
@@ -1976,6 +2368,12 @@ export interface components {
             connector: string;
             gender: components["schemas"]["Gender"];
         };
+        /**
+         * Polarity
+         * @description How two channels move against each other.
+         * @enum {string}
+         */
+        Polarity: "same" | "opposite" | "unrelated";
         /** PortOut */
         PortOut: {
             /** Id */
@@ -2025,7 +2423,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
         };
         /** ProblemOut */
         ProblemOut: {
@@ -2049,7 +2447,7 @@ export interface components {
             /** Outcome */
             outcome: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
         };
         /**
          * Provenance
@@ -2057,6 +2455,71 @@ export interface components {
          * @enum {string}
          */
         Provenance: "typical" | "manual" | "measured";
+        /**
+         * ReadFrom
+         * @description Where the level of the tone was read.
+         * @enum {string}
+         */
+        ReadFrom: "meter" | "recording" | "bench";
+        /**
+         * ReadingIn
+         * @description What a track showed while the tone was sent; `sent_dbfs` is the job's tone level unless it is given.
+         * @example {
+         *       "read_dbfs": -20.3,
+         *       "read_from": "recording"
+         *     }
+         */
+        ReadingIn: {
+            /** Read Dbfs */
+            read_dbfs: number;
+            /** @default meter */
+            read_from: components["schemas"]["ReadFrom"];
+            /** Sent Dbfs */
+            sent_dbfs?: number | null;
+        };
+        /**
+         * ReadingOut
+         * @description The edits that take a reading over.
+         */
+        ReadingOut: {
+            /** Sentence */
+            sentence: string;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+        };
+        /**
+         * RecordingOut
+         * @description A recording. progress: 0 to 1; result: once it is done, and not in lists.
+         */
+        RecordingOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            asked: components["schemas"]["AskedOut"];
+            state: components["schemas"]["RecordingState"];
+            /** Progress */
+            progress: number;
+            /** Message */
+            message: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            result: components["schemas"]["MeasurementOut"] | null;
+        };
+        /**
+         * RecordingState
+         * @description How far a recording is.
+         * @enum {string}
+         */
+        RecordingState: "waiting" | "reading" | "done" | "failed" | "cancelled";
         /** RemoveDeviceModel */
         RemoveDeviceModel: {
             /**
@@ -2224,6 +2687,16 @@ export interface components {
              * @default false
              */
             strain_relief: boolean;
+        };
+        /**
+         * RunOut
+         * @description A flat top: where it begins, and how many samples it holds.
+         */
+        RunOut: {
+            /** Start S */
+            start_s: number;
+            /** Samples */
+            samples: number;
         };
         /**
          * RunPictureOut
@@ -2593,6 +3066,30 @@ export interface components {
             irreplaceable: boolean;
         };
         /**
+         * State
+         * @description How far a step is.
+         * @enum {string}
+         */
+        State: "open" | "done" | "stale";
+        /**
+         * StepsOut
+         * @description A step recording: what each setting gave, and which is right.
+         */
+        StepsOut: {
+            /** Frequency Hz */
+            frequency_hz: number;
+            /** Steps */
+            steps: components["schemas"]["tidy_trunk__api__schemas__recordings__StepOut"][];
+            /** Best Setting */
+            best_setting: number | null;
+            /** Interpolated Setting */
+            interpolated_setting: number | null;
+            /** Db Per Setting */
+            db_per_setting: number | null;
+            /** Noisy From */
+            noisy_from: number | null;
+        };
+        /**
          * StockLeadOut
          * @description A lead of the catalogue, to begin one's own from.
          */
@@ -2628,6 +3125,15 @@ export interface components {
              * @default []
              */
             passes: components["schemas"]["PassingModel"][];
+        };
+        /** TakeLineUpModel */
+        TakeLineUpModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-line-up";
+            line_up: components["schemas"]["LineUpModel"];
         };
         /** TargetChoiceOut */
         TargetChoiceOut: {
@@ -2669,6 +3175,20 @@ export interface components {
             high_dbfs: number;
             /** Of Peaks */
             of_peaks: boolean;
+        };
+        /** ToneOut */
+        ToneOut: {
+            /** Frequency Hz */
+            frequency_hz: number;
+            /** Level Dbfs */
+            level_dbfs: number;
+            /**
+             * Thd N Db
+             * @description dB; null is silence, or no limit
+             */
+            thd_n_db: number | null;
+            /** Duration S */
+            duration_s: number;
         };
         /** TrackChangeOut */
         TrackChangeOut: {
@@ -2768,6 +3288,16 @@ export interface components {
             severity: components["schemas"]["Severity"] | null;
         };
         /**
+         * TurnOut
+         * @description A knob that would bring the tone to where it was wanted.
+         */
+        TurnOut: {
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+        };
+        /**
          * UseOut
          * @description What comes of a lead, or of all leads of a run: what is heard, what of power gets through, what is wrong.
          */
@@ -2813,7 +3343,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
             /** Needs */
             needs: string;
             /** Loses */
@@ -2866,6 +3396,12 @@ export interface components {
             /** Best For */
             best_for: components["schemas"]["School"][];
         };
+        /**
+         * Weight
+         * @description How bad it is: the words of the checks.
+         * @enum {string}
+         */
+        Weight: "stop" | "caution" | "note";
         /** WindingModel */
         WindingModel: {
             /** Near */
@@ -2935,7 +3471,7 @@ export interface components {
             /** Why */
             why: string;
             /** Edit */
-            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"];
+            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"];
         };
         /**
          * StepOut
@@ -2956,6 +3492,27 @@ export interface components {
             tolerance_db: number | null;
             /** Provenance */
             provenance: string;
+        };
+        /** StepOut */
+        tidy_trunk__api__schemas__recordings__StepOut: {
+            /** Setting */
+            setting: number;
+            /**
+             * Level Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            level_dbfs: number | null;
+            /**
+             * Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_dbfs: number | null;
+            /** Clipped */
+            clipped: boolean;
+            /** Start S */
+            start_s: number;
+            /** Duration S */
+            duration_s: number;
         };
     };
     responses: never;
@@ -4132,6 +4689,496 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AnswerOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_steps_api_jobs__job_id__line_up_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineUpStepOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_reading_api_jobs__job_id__line_up__track_id__reading_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    measure_on_bench_api_jobs__job_id__line_up__track_id__bench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_tone_api_jobs__job_id__tone_wav_get: {
+        parameters: {
+            query?: {
+                seconds?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_recordings_api_jobs__job_id__recordings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    receive_recording_api_jobs__job_id__recordings_post: {
+        parameters: {
+            query?: {
+                /** @description Name of the file */
+                name?: string;
+                /** @description Track that it was made on */
+                track?: string;
+                /** @description Of a step recording, in order */
+                settings?: number[] | null;
+                target_dbfs?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example RIFF…WAVE… */
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_recording_api_jobs__job_id__recordings__recording_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_recording_api_jobs__job_id__recordings__recording_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cancel_recording_api_jobs__job_id__recordings__recording_id__cancel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -87,7 +87,13 @@ class RemoveDevice:
             )
             for key, source in plan.sources.items()
         }
-        return replace(plan, devices=without(plan.devices, device.id), runs=runs, sources=sources)
+        line_ups = {
+            track: found
+            for track, found in plan.line_ups.items()
+            if device.id not in (found.sender, track.partition(".")[0])
+        }
+        devices = without(plan.devices, device.id)
+        return replace(plan, devices=devices, runs=runs, sources=sources, line_ups=line_ups)
 
     def sentence(self, plan: Plan) -> str:
         return f"Remove {device_of(plan, self.device).label} and its runs"

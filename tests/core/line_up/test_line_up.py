@@ -1,0 +1,180 @@
+"""Line-ups worked by hand: what was read minus what was predicted is what the chain is off by."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.plans import device, line_into_camera, made, padded_plan, put, run
+from tidy_trunk.core.bench import Bench, Play, truth
+from tidy_trunk.core.catalogue import Provenance
+from tidy_trunk.core.levels import Report, doubts, first_measurement
+from tidy_trunk.core.line_up import State, line_up_steps, taken
+from tidy_trunk.core.plan import (
+    DropLineUp,
+    LineUp,
+    Part,
+    ReadFrom,
+    RemoveDevice,
+    SetParts,
+    apply_edits,
+    differences,
+)
+from tidy_trunk.core.signal import dbfs_of_powers
+from tidy_trunk.core.trace import accept
+from tidy_trunk.errors import InputError, TidyTrunkError
+
+WHEN = "2026-11-25T09:30"
+
+
+def report_of(plan):
+    return Report(accept(plan))
+
+
+def read(plan, track, dbfs, read_from=ReadFrom.RECORDING):
+    edit = taken(report_of(plan), track, sent_dbfs=-20.0, read_dbfs=dbfs, read_from=read_from, when=WHEN)
+    return apply_edits(plan, [edit])[0]
+
+
+def step_of(plan, track="cam.L"):
+    return next(step for step in line_up_steps(report_of(plan)) if step.track == track)
+
+
+def test_what_must_be_read_is_worked_out():
+    """By hand: -20 from an output with full scale +10 dBu is -10 dBu; a lead of 25 dB; full scale of the input -10.5."""
+    step = step_of(padded_plan())
+    assert (step.sender, step.sent_dbfs, step.state) == ("bag", -20.0, State.OPEN)
+    assert step.shows_dbfs == pytest.approx(-20 + 10 - 25 + 10.5, abs=0.3), "and what the impedances take"
+
+
+@given(st.floats(-6, 6), st.sampled_from(list(ReadFrom)))
+def test_the_track_then_reads_what_was_read_and_the_doubt_is_gone(off, read_from):
+    plan = padded_plan()
+    shows = step_of(plan).shows_dbfs
+    after = read(plan, "cam.L", shows + off, read_from)
+    step = step_of(after)
+    assert step.state is State.DONE and step.shows_dbfs == pytest.approx(shows + off, abs=0.01)
+    before, now = (report_of(item).track("cam.L").sound for item in (plan, after))
+    assert now.average == pytest.approx(before.average + off, abs=0.01)
+    assert now.noise == pytest.approx(before.noise + off, abs=0.01)
+    within = {ReadFrom.METER: 1.0, ReadFrom.RECORDING: 0.1, ReadFrom.BENCH: 0.1}[read_from]
+    upstream = report_of(plan).track("bag.1").sound.variance_db2
+    assert now.variance_db2 == pytest.approx(upstream + within**2)
+    assert now.tolerance_db < before.tolerance_db
+
+
+def test_the_doubts_name_the_line_up_in_place_of_what_it_hides():
+    after = report_of(read(padded_plan(), "cam.L", -40.0))
+    found = doubts(after, after.track("cam.L"))
+    assert "line-up of cam track L" in [doubt.what for doubt in found]
+    assert not any("mic socket" in doubt.what or "line out" in doubt.what.lower() for doubt in found)
+    assert "Let Voice be heard" in first_measurement(found)
+    assert next(doubt for doubt in found if "line-up" in doubt.what).provenance is Provenance.MEASURED
+
+
+def test_a_knob_moved_since_moves_the_reading_and_makes_it_stale():
+    plan = read(padded_plan(), "cam.L", -46.0)
+    moved = made(put("bag", "line.line.trim_db", -6.0), base=plan)
+    step = step_of(moved)
+    assert step.state is State.STALE and step.shows_dbfs == pytest.approx(-52, abs=0.01)
+    assert report_of(moved).track("cam.L").sound.tolerance_db > report_of(plan).track("cam.L").sound.tolerance_db
+    assert step_of(made(put("bag", "line.line.trim_db", 0.0), base=moved)).state is State.DONE
+
+
+def test_another_lead_is_another_line_up():
+    plan = read(padded_plan(), "cam.L", -46.0)
+    other = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-35", length_m=0.3),)), base=plan)
+    bare = made(DropLineUp(track="cam.L"), base=other)
+    assert step_of(other).state is State.STALE
+    assert step_of(other).shows_dbfs == step_of(bare).shows_dbfs, "what was read through another lead says nothing"
+    assert report_of(other).track("cam.L").sound == report_of(bare).track("cam.L").sound
+
+
+def test_a_knob_that_would_bring_it_back_is_named():
+    """The sender's output first; 3 dB too loud is 3 dB down."""
+    plan = padded_plan()
+    step = step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 3.0))
+    assert (
+        step.turn.words == "bag line out output level: 0 to −3 dB".replace("0 to", "+0 to")
+        or "−3 dB" in step.turn.words
+    )
+    assert step.turn.edit.device == "bag"
+    assert step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 0.2)).turn is None
+
+
+def test_what_hangs_on_a_lined_up_track_follows():
+    base = made(device("live-switcher", "vision"), run("cam.hdmi", "vision.hdmi1", "hdmi"), base=padded_plan())
+    before = {step.track: step.shows_dbfs for step in line_up_steps(report_of(base))}
+    after = read(base, "cam.L", before["cam.L"] - 4.0)
+    behind = next((track for track in before if track.startswith("vision")), None)
+    assert behind, "the switcher records what the camera sends"
+    now = {step.track: step.shows_dbfs for step in line_up_steps(report_of(after))}
+    assert now[behind] == pytest.approx(before[behind] - 4.0, abs=0.01) or now[behind] == before[behind]
+
+
+def test_a_device_takes_its_line_ups_with_it():
+    plan = read(padded_plan(), "cam.L", -46.0)
+    assert "is lined up" in " ".join(differences(padded_plan(), plan))
+    for gone in ("cam", "bag"):
+        assert apply_edits(plan, [RemoveDevice(device=gone)])[0].line_ups == {}
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"track": "cam.X"},
+        {"track": "nobody.L"},
+        {"sender": "nobody"},
+        {"read_dbfs": float("nan")},
+        {"when": "yesterday"},
+    ],
+)
+def test_a_line_up_that_cannot_be_is_refused(change):
+    plan = read(padded_plan(), "cam.L", -46.0)
+    found = replace(plan.line_ups["cam.L"], **change)
+    with pytest.raises(TidyTrunkError):
+        accept(replace(plan, line_ups={found.track: found}))
+
+
+def test_what_cannot_be_lined_up_is_refused():
+    with pytest.raises(InputError, match="no device before this track"):
+        read(padded_plan(), "bag.1", -20.0)
+    assert isinstance(padded_plan().line_ups, dict)
+
+
+def test_clipping_and_automatic_level_are_warned_of():
+    assert "cut off in" in step_of(line_into_camera()).warning
+    assert "Automatic level" in step_of(made(put("cam", "mic.auto.menu", True), base=padded_plan())).warning
+    assert not step_of(padded_plan()).warning
+
+
+def test_the_bench_is_off_by_what_its_devices_are_and_lining_up_finds_it():
+    """Taken over from the bench, the plan says what the bench does, to a tenth of a decibel."""
+    plan = padded_plan()
+
+    def on_bench(asked):
+        tracer = accept(truth(asked))
+        stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
+        loop = Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
+        return float(dbfs_of_powers((loop.astype(float) ** 2).mean()))
+
+    found = on_bench(plan)
+    step = step_of(plan)
+    assert 0.01 < abs(found - step.shows_dbfs) < 2 * step.within_db
+    lined_up = read(plan, "cam.L", found, ReadFrom.BENCH)
+    louder = made(put("bag", "line.line.trim_db", -3.0), base=lined_up)
+    assert step_of(louder).shows_dbfs == pytest.approx(on_bench(louder), abs=0.1)
+
+
+def test_a_line_up_is_a_value():
+    assert LineUp(
+        track="a.b",
+        sender="c",
+        sent_dbfs=-20,
+        read_dbfs=-20,
+        predicted_dbfs=-20,
+        way=(),
+        read_from=ReadFrom.METER,
+        when=WHEN,
+    )

@@ -1,0 +1,75 @@
+"""What a line-up says of a chain today: whether it still holds, and by how much it corrects what the figures say."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from tidy_trunk.core.catalogue import Kind
+from tidy_trunk.core.plan import LineUp, Rig, Unit
+from tidy_trunk.core.trace import Place, Stage, upstream_of
+
+SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
+"""What can send a tone. [PRACTICE]"""
+
+MOVED_DB: Final = 0.05
+"""ASSUMED_ change of what the figures say from which a setting has been changed since the line-up."""
+
+MOVED_WITHIN_DB: Final = 1.0
+"""± of a line-up whose knobs have been moved since: as far as the marks on a knob can be trusted. [PRACTICE]"""
+
+
+class Standing(StrEnum):
+    """What has become of a line-up."""
+
+    FRESH = "fresh"
+    MOVED = "moved"  # the same way, another setting: its correction holds, within the marks of the knobs
+    ANOTHER_WAY = "another way"  # another mode, lead or port: it says nothing any more
+
+
+@dataclass(frozen=True, slots=True)
+class Sender:
+    """The device that can send tone to a track, and its mix that would carry it."""
+
+    device: str
+    stage: Stage
+
+
+def sender_of(rig: Rig, track: Stage) -> Sender | None:
+    """The nearest device before a track's own that can send tone; None where none does."""
+    for stage in upstream_of(track):
+        if stage.place is Place.BUS and stage.device != track.device and can_send(rig.unit(stage.device)):
+            return Sender(stage.device, stage)
+    return None
+
+
+def can_send(unit: Unit) -> bool:
+    """Whether a device has a tone and an output for it."""
+    return unit.device_class.kind in SENDERS and bool(unit.device_class.feeds)
+
+
+def way_between(rig: Rig, sender: str, track: Stage) -> tuple[str, ...]:
+    """Ports with their modes, and leads, from a sender to a track: what makes it this way and no other."""
+    return tuple(sorted(set(_way(rig, sender, track))))
+
+
+def _way(rig: Rig, sender: str, stage: Stage) -> Iterator[str]:
+    for feed, _ in stage.feeds:
+        if feed.place is Place.BUS and feed.device == sender:
+            continue
+        unit = rig.unit(feed.device)
+        if feed.place is Place.OUTPUT:
+            yield f"{feed.device}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
+        elif feed.place is Place.INPUT:
+            port = unit.input(feed.name)
+            yield f"{feed.device}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
+        elif feed.place is Place.LEAD and feed.run is not None:
+            yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
+        yield from _way(rig, sender, feed)
+
+
+def standing_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
+    """What has become of a line-up. `predicted_dbfs`: what the figures say of its tone today, without any line-up."""
+    if way_between(rig, found.sender, track) != found.way:
+        return Standing.ANOTHER_WAY
+    return Standing.FRESH if abs(predicted_dbfs - found.predicted_dbfs) <= MOVED_DB else Standing.MOVED

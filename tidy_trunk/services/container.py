@@ -1,0 +1,28 @@
+"""The services of one running application."""
+
+from dataclasses import dataclass
+from pathlib import Path
+
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.line_up import LineUpService
+from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.store import Database, JobStore, RecordingStore
+
+
+@dataclass(frozen=True, slots=True)
+class Services:
+    """What the application does for a user. `close` ends what is still under way."""
+
+    jobs: JobService
+    recordings: RecordingService
+    line_up: LineUpService
+
+    def close(self) -> None:
+        self.recordings.close()
+
+
+def services_on(database: Database, folder: Path) -> Services:
+    """All services on one database. `folder`: of their own, for recordings while they are measured."""
+    jobs = JobService(JobStore(database))
+    recordings = RecordingService(RecordingStore(database), folder)
+    return Services(jobs, recordings, LineUpService(jobs, recordings))

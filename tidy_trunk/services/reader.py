@@ -1,0 +1,64 @@
+"""Measures one file in a process of its own: `python -m tidy_trunk.services.reader FILE ASKED`.
+
+It tells what it does as lines of JSON on standard output: `{"progress": 0.4}`, and at the end `{"result": …}` or
+`{"problem": …}`. The server starts it, reads it, and ends it when nobody wants the answer any more.
+"""
+
+import json
+import sys
+import time
+from pathlib import Path
+from typing import Any, Final
+
+from tidy_trunk.core.signal import measure_steps
+from tidy_trunk.errors import TidyTrunkError
+from tidy_trunk.services.documents import measured_document, overview_document, steps_document
+from tidy_trunk.services.measuring import loudest_tone, measure_stream
+
+TELL_EVERY_S: Final = 0.25
+"""ASSUMED_ how often progress is told: as often as somebody looks."""
+
+MOST_LISTED: Final = 200
+"""ASSUMED_ flat tops and clicks of a channel that are kept: nobody looks at more, and all are counted."""
+
+
+def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
+    """What is found in a file, for the store.
+
+    Raises:
+        FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
+    """
+    told = 0.0
+
+    def progress(share: float) -> None:
+        nonlocal told
+        if time.monotonic() - told >= TELL_EVERY_S:
+            told = time.monotonic()
+            print(json.dumps({"progress": round(share, 3)}), flush=True)
+
+    with path.open("rb") as stream:
+        measured = measure_stream(stream, progress)
+    result = measured_document(measured)
+    for channel in result["channels"]:
+        channel["clipped"], channel["clicks_s"] = channel["clipped"][:MOST_LISTED], channel["clicks_s"][:MOST_LISTED]
+    result["overview"] = overview_document(measured.measurement.overview)
+    if asked.get("settings"):
+        with path.open("rb") as stream:
+            samples, rate_hz = loudest_tone(stream)
+        result["steps"] = steps_document(measure_steps(samples, rate_hz, asked["settings"], asked["target_dbfs"]))
+    return result
+
+
+def main() -> int:
+    try:
+        answer: dict[str, Any] = {"result": read(Path(sys.argv[1]), json.loads(sys.argv[2]))}
+    except TidyTrunkError as error:
+        answer = {"problem": error.message}
+    except MemoryError:
+        answer = {"problem": "the recording does not fit into memory: give a part of it"}
+    print(json.dumps(answer, allow_nan=False), flush=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,180 @@
+"""Recordings that are dropped in: kept for as long as they are measured, each in a process of its own."""
+
+import json
+import shutil
+import subprocess
+import sys
+import threading
+from collections.abc import AsyncIterable, Callable
+from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any, Final
+from uuid import UUID, uuid4
+
+from tidy_trunk.errors import InputError, StoreUnavailableError
+from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
+
+MOST_AT_ONCE: Final = 2
+"""ASSUMED_ recordings that are measured at once; the others wait."""
+
+LARGEST_UPLOAD_BYTES: Final = 4 * 1024**3
+"""Largest recording that is taken in: where a plain WAV ends. [EBU3306]"""
+
+SPARE_BYTES: Final = 500_000_000
+"""ASSUMED_ room that is left on the disk for everything else."""
+
+LONGEST_NAME: Final = 200
+"""ASSUMED_ characters of a file's name that are kept."""
+
+
+class RecordingService:
+    """One method for one thing that a user does with a recording."""
+
+    def __init__(
+        self,
+        store: RecordingStore,
+        folder: Path,
+        now: Callable[[], datetime] = lambda: datetime.now(UTC),
+    ) -> None:
+        """`folder`: for the recordings, while they are measured; what an earlier run left there is thrown away."""
+        self._store = store
+        self._folder = folder
+        self._now = now
+        self._workers = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="recording")
+        self._running: dict[UUID, subprocess.Popen[str]] = {}
+        self._unwanted: set[object] = set()
+        self._lock = threading.Lock()
+        shutil.rmtree(folder, ignore_errors=True)
+        folder.mkdir(parents=True, exist_ok=True)
+        store.interrupt("the program was ended while it was read: drop the file in again")
+
+    async def receive(
+        self, job_id: UUID, name: str, size: int, asked: dict[str, Any], chunks: AsyncIterable[bytes]
+    ) -> RecordingRecord:
+        """Take a recording in and have it measured; it is listed once all of it is here.
+
+        Raises:
+            InputError: Empty, larger than it said, or too large for this machine.
+            NotFoundError: No such job.
+        """
+        if size > shutil.disk_usage(self._folder).free - SPARE_BYTES:
+            raise InputError("there is no room on the disk for this recording: give a part of it, or make room")
+        record = RecordingRecord(
+            id=uuid4(),
+            job=job_id,
+            name=" ".join(name.split())[:LONGEST_NAME] or "recording",
+            size=size,
+            asked=asked,
+            state=RecordingState.WAITING,
+            progress=0.0,
+            message="",
+            result=None,
+            created=self._now(),
+        )
+        path = self._folder / str(record.id)
+        try:
+            written = 0
+            with path.open("wb") as file:
+                async for chunk in chunks:
+                    written += len(chunk)
+                    if written > size:
+                        raise InputError("more arrived than was announced: send the recording again")
+                    file.write(chunk)
+            if not written or written < size:
+                raise InputError("the recording did not arrive whole: send it again")
+            self._store.add(record)
+        except BaseException:
+            path.unlink(missing_ok=True)
+            raise
+        self._workers.submit(self._measure, record, path)
+        return record
+
+    def keep(self, job_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]) -> RecordingRecord:
+        """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
+        record = RecordingRecord(
+            id=uuid4(),
+            job=job_id,
+            name=name,
+            size=0,
+            asked=asked,
+            state=RecordingState.WAITING,
+            progress=0.0,
+            message="",
+            result=None,
+            created=self._now(),
+        )
+        self._store.add(record)
+        self._store.finish(record.id, RecordingState.DONE, result=result)
+        return self._store.get(job_id, record.id)
+
+    def all(self, job_id: UUID) -> list[RecordingRecord]:
+        """The recordings of a job, the newest first, without what was found."""
+        return self._store.all(job_id)
+
+    def get(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
+        """One with what was found. Raises NotFoundError."""
+        return self._store.get(job_id, recording_id)
+
+    def cancel(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
+        """Stop measuring it; what is over stays as it is."""
+        record = self._store.get(job_id, recording_id)
+        with self._lock:
+            self._unwanted.add(recording_id)
+            process = self._running.get(recording_id)
+            if process is not None:
+                process.kill()
+        self._store.finish(recording_id, RecordingState.CANCELLED)
+        return self._store.get(job_id, record.id)
+
+    def delete(self, job_id: UUID, recording_id: UUID) -> None:
+        """Take it off the list, whatever it is doing."""
+        self.cancel(job_id, recording_id)
+        self._store.delete(job_id, recording_id)
+
+    def close(self) -> None:
+        """End all that is under way: the next start tells it."""
+        with self._lock:
+            for process in self._running.values():
+                process.kill()
+        self._workers.shutdown(cancel_futures=True)
+        shutil.rmtree(self._folder, ignore_errors=True)
+
+    def _measure(self, record: RecordingRecord, path: Path) -> None:
+        """On a thread of the pool: one process from its start to its last word."""
+        try:
+            process = self._start(record, path)
+            if process is not None:
+                self._listen(record, process, path)
+        except StoreUnavailableError:
+            pass  # nobody can be told; the next start finds it unfinished
+        finally:
+            path.unlink(missing_ok=True)
+            with self._lock:
+                self._running.pop(record.id, None)
+                self._unwanted.discard(record.id)
+
+    def _start(self, record: RecordingRecord, path: Path) -> subprocess.Popen[str] | None:
+        command = [sys.executable, "-m", "tidy_trunk.services.reader", str(path), json.dumps(record.asked)]
+        with self._lock:
+            if record.id in self._unwanted:
+                return None
+            process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
+            self._running[record.id] = process
+        return process
+
+    def _listen(self, record: RecordingRecord, process: subprocess.Popen[str], path: Path) -> None:
+        assert process.stdout is not None  # asked for
+        with process:
+            for line in process.stdout:
+                told = json.loads(line)
+                if "progress" in told:
+                    self._store.progress(record.id, told["progress"])
+                    continue
+                path.unlink(missing_ok=True)  # before anybody is told that it is over
+                if "problem" in told:
+                    self._store.finish(record.id, RecordingState.FAILED, told["problem"])
+                else:
+                    self._store.finish(record.id, RecordingState.DONE, result=told["result"])
+        # Where it has had its say, this changes nothing.
+        self._store.finish(record.id, RecordingState.FAILED, "it could not be read to its end: try a part of it")

@@ -1,0 +1,128 @@
+"""Recordings of a job and what was found in them."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Any
+from uuid import UUID
+
+import peewee
+
+from tidy_trunk.errors import NotFoundError
+from tidy_trunk.store.database import Database
+from tidy_trunk.store.tables import Tables
+
+
+class RecordingState(StrEnum):
+    """How far a recording is."""
+
+    WAITING = "waiting"
+    READING = "reading"
+    DONE = "done"
+    FAILED = "failed"
+    CANCELLED = "cancelled"
+
+    @property
+    def is_over(self) -> bool:
+        return self in (RecordingState.DONE, RecordingState.FAILED, RecordingState.CANCELLED)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RecordingRecord:
+    """A recording. asked: what it was dropped for; progress: 0 to 1; message: why it failed; result: None until it is done, and in lists."""
+
+    id: UUID
+    job: UUID
+    name: str
+    size: int
+    asked: dict[str, Any]
+    state: RecordingState
+    progress: float
+    message: str
+    result: dict[str, Any] | None
+    created: datetime
+
+
+class RecordingStore:
+    """Every method is one transaction. Recordings that are not there raise NotFoundError."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self._tables = Tables(database.pool)
+
+    def add(self, record: RecordingRecord) -> None:
+        """Raises NotFoundError where the job is not there."""
+        with self._database.unit_of_work():
+            if not self._tables.Job.select().where(self._tables.Job.id == record.job).exists():
+                raise NotFoundError(f"there is no job {record.job}")
+            self._tables.Recording.create(
+                id=record.id,
+                job=record.job,
+                name=record.name,
+                size=record.size,
+                asked=record.asked,
+                state=record.state,
+                created=record.created,
+            )
+
+    def all(self, job_id: UUID) -> list[RecordingRecord]:
+        """The recordings of a job without their results, the newest first."""
+        table = self._tables.Recording
+        columns = [field for name, field in table._meta.fields.items() if name != "result"]
+        with self._database.unit_of_work():
+            rows = table.select(*columns).where(table.job == job_id).order_by(table.created.desc(), table.id)
+            return [_record(row, with_result=False) for row in rows]
+
+    def get(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
+        table = self._tables.Recording
+        with self._database.unit_of_work():
+            row = table.get_or_none((table.id == recording_id) & (table.job == job_id))
+            if row is None:
+                raise NotFoundError(f"the job has no recording {recording_id}")
+            return _record(row)
+
+    def progress(self, recording_id: UUID, share: float) -> None:
+        """How much has been read. What is over stays as it is."""
+        self._move(recording_id, {"state": RecordingState.READING, "progress": share})
+
+    def finish(
+        self, recording_id: UUID, state: RecordingState, message: str = "", result: dict[str, Any] | None = None
+    ) -> None:
+        """The end of it, whichever comes first."""
+        share = {"progress": 1.0} if state is RecordingState.DONE else {}
+        self._move(recording_id, {"state": state, "message": message, "result": result, **share})
+
+    def _move(self, recording_id: UUID, values: dict[str, Any]) -> None:
+        table = self._tables.Recording
+        open_states = [state for state in RecordingState if not state.is_over]
+        with self._database.unit_of_work():
+            table.update(values).where((table.id == recording_id) & table.state.in_(open_states)).execute()
+
+    def interrupt(self, message: str) -> None:
+        """What was under way when the program ended has failed: nobody is at it any more."""
+        table = self._tables.Recording
+        open_states = [state for state in RecordingState if not state.is_over]
+        with self._database.unit_of_work():
+            table.update(state=RecordingState.FAILED, message=message).where(table.state.in_(open_states)).execute()
+
+    def delete(self, job_id: UUID, recording_id: UUID) -> None:
+        table = self._tables.Recording
+        with self._database.unit_of_work():
+            if not table.delete().where((table.id == recording_id) & (table.job == job_id)).execute():
+                raise NotFoundError(f"the job has no recording {recording_id}")
+
+
+def _record(row: peewee.Model, *, with_result: bool = True) -> RecordingRecord:
+    values: Any = row
+    return RecordingRecord(
+        id=values.id,
+        job=values.job_id,
+        name=values.name,
+        size=values.size,
+        asked=values.asked,
+        state=RecordingState(values.state),
+        progress=values.progress,
+        message=values.message,
+        result=values.result if with_result else None,
+        created=values.created,
+    )

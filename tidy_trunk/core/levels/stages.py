@@ -56,7 +56,7 @@ class Reckoner(Walk[Sound]):
     def _bus(self, stage: Stage) -> StageLevel[Sound]:
         level = super()._bus(stage)
         found = self._line_ups.get(f"{stage.device}.{stage.name}") if self._line_ups else None
-        return level if found is None or found.sender in self._oscillators else self._lined_up(level, found)
+        return level if found is None else self._lined_up(level, found)
 
     def _lined_up(self, level: StageLevel[Sound], found: LineUp) -> StageLevel[Sound]:
         """A track as it was found to be: louder or softer than the figures say, and as sure as the reading.

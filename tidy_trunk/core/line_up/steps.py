@@ -69,7 +69,8 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
     if sender is None:
         return None
     sent = rig.plan.defaults.alignment_dbfs
-    shows = _tone_level(report, sender.device, stage, sent)
+    # With all that has been lined up so far, this very track too.
+    shows = Reckoner(rig, oscillators={sender.device: sent}).level(stage).sound.average
     if not math.isfinite(shows):
         return None
     line_up = rig.plan.line_ups.get(track.trace.id)
@@ -92,18 +93,6 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         turn=_turn(report, stage, off_db) if state is State.DONE and off_db is not None else None,
         warning=_warning(report, sender.device, stage, sent),
     )
-
-
-def _tone_level(report: Report, sender: str, stage: Stage, sent_dbfs: float) -> float:
-    """What the tone stands at on a track, with all that has been lined up so far, this very track too."""
-    plan = report.rig.plan
-    track = f"{stage.device}.{stage.name}"
-    level = Reckoner(report.rig, oscillators={sender: sent_dbfs}).level(stage).sound.average
-    found = plan.line_ups.get(track)
-    if found is None:
-        return level
-    standing, correction_db = report.reckoner.correction(stage, found)
-    return level + correction_db if standing is not Standing.ANOTHER_WAY else level
 
 
 def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:

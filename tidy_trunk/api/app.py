@@ -9,7 +9,7 @@ from starlette.staticfiles import StaticFiles
 from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
-from tidy_trunk.api.routers import catalogue, jobs, leads, levels, line_up, pads
+from tidy_trunk.api.routers import bench, catalogue, jobs, leads, levels, line_up, pads
 from tidy_trunk.services.container import Services
 
 SECURITY_HEADERS = {
@@ -41,7 +41,15 @@ def create_app(services: Services, web: Path | None) -> FastAPI:
     )
     app.state.services = services
     problems.install(app)
-    for router in (jobs.router, levels.router, line_up.router, pads.router, leads.router, catalogue.router):
+    for router in (
+        jobs.router,
+        levels.router,
+        line_up.router,
+        bench.router,
+        pads.router,
+        leads.router,
+        catalogue.router,
+    ):
         app.include_router(router, prefix="/api")
     if web is not None:
         _serve_front_end(app, web)

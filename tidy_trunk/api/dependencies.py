@@ -4,6 +4,7 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
@@ -27,6 +28,11 @@ def _line_up(request: Request) -> LineUpService:
     return _services(request).line_up
 
 
+def _bench(request: Request) -> BenchService:
+    return _services(request).bench
+
+
+Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]
 LineUp = Annotated[LineUpService, Depends(_line_up)]

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from pathlib import Path
 
+from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.recordings import RecordingService
@@ -16,6 +17,7 @@ class Services:
     jobs: JobService
     recordings: RecordingService
     line_up: LineUpService
+    bench: BenchService
 
     def close(self) -> None:
         self.recordings.close()
@@ -25,4 +27,4 @@ def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: of their own, for recordings while they are measured."""
     jobs = JobService(JobStore(database))
     recordings = RecordingService(RecordingStore(database), folder)
-    return Services(jobs, recordings, LineUpService(jobs, recordings))
+    return Services(jobs, recordings, LineUpService(jobs, recordings), BenchService(jobs))

@@ -11,6 +11,7 @@ from scipy import signal
 from tests.sounds import RATE, measured, noise, ratio, sine, timecode_sound, voice
 from tidy_trunk.core.signal import Meter, NoiseFrom, Polarity, Weight, meanings
 from tidy_trunk.core.signal.clipping import ClipTracker
+from tidy_trunk.core.signal.true_peak import PHASES, TruePeak
 from tidy_trunk.errors import InputError
 
 
@@ -55,6 +56,21 @@ def test_true_peak_is_as_a_general_resampler_has_it():
     wave = signal.lfilter(taps, 1, noise(-12, 3, seed=4))
     reference = 20 * np.log10(np.abs(signal.resample_poly(wave, 16, 1)).max())
     assert one(wave).true_peak_dbtp == pytest.approx(reference, abs=0.15)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.integers(1, 400), st.lists(st.integers(1, 90), min_size=1, max_size=12), st.integers(0, 99))
+def test_true_peak_is_the_filters_however_the_recording_is_cut(count, sizes, seed):
+    """numpy.convolve of the same 48 taps on the whole, which knows no pieces."""
+    samples = np.random.default_rng(seed).standard_normal(count).astype(np.float32)
+    wanted = max(np.abs(np.convolve(samples, taps)[:count]).max() for taps in PHASES)
+    peak, at = TruePeak(), 0
+    for size in sizes * count:
+        piece = samples[at : at + size]
+        if len(piece):
+            peak.add(piece, float(np.abs(piece).max()))
+        at += size
+    assert peak.highest() == pytest.approx(wanted, rel=1e-5)
 
 
 def test_rms_peak_and_dc_are_numpys():

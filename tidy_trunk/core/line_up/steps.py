@@ -104,7 +104,7 @@ def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:
 def _warning(report: Report, sender: str, stage: Stage, sent_dbfs: float) -> str:
     clip = Reckoner(report.rig, oscillators={sender: sent_dbfs}).level(stage).sound.clip
     if clip is not None:
-        return f"The tone is cut off in {clip.where}, {clip.over_db:.0f} dB too loud: match the levels first."
+        return f"The tone is cut off in {clip.where}, {clip.over_db:.1f} dB too loud: match the levels first."
     return AUTOMATIC_WORDS if _rides(report, sender, stage) else ""
 
 

@@ -164,7 +164,7 @@ class Meter:
             highest=highest,
             lowest=lowest,
             products=products.astype(np.float64),
-            true_peaks=tuple(peak.highest for peak in self._true_peaks),
+            true_peaks=tuple(peak.highest() for peak in self._true_peaks),
             clipped=tuple(clip.runs() for clip in self._clips),
             clip_counts=tuple(clip.count for clip in self._clips),
         )

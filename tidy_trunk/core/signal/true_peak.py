@@ -42,27 +42,39 @@ _MATRIX = _toeplitz()
 
 
 class TruePeak:
-    """The true peak of one channel that comes in pieces. `highest`: the largest of all until now, full scale 1.0."""
+    """The true peak of one channel that comes in pieces."""
 
-    __slots__ = ("_before", "highest")
+    __slots__ = ("_before", "_highest", "_rest")
 
     def __init__(self) -> None:
-        self.highest = 0.0
-        self._before = np.zeros(GROUP, dtype=np.float32)
+        self._highest = 0.0
+        self._before = np.zeros(GROUP, dtype=np.float32)  # the last group that was looked at
+        self._rest = np.zeros(0, dtype=np.float32)  # what has come since, less than a group
 
     def add(self, samples: NDArray[np.float32], peak: float) -> None:
         """`samples`: shape (sample_count,); `peak`: the largest of their sizes."""
-        before, self._before = self._before, _last(self._before, samples)
+        whole = np.concatenate((self._before, self._rest, samples))
+        most = max(peak, float(np.abs(whole[: 2 * GROUP]).max()))
+        count = len(whole) - len(whole) % GROUP
+        self._rest = whole[count:].copy()
+        self._before = whole[count - GROUP : count].copy()
         # The filter looks back only, and its taps reach from one group into the one before.
-        most = max(peak, float(np.abs(before).max()))
-        if most * _MOST_RISE <= self.highest:
-            return
-        missing = -len(samples) % GROUP
-        whole = np.concatenate((before, samples, np.zeros(missing + GROUP, dtype=np.float32)))
+        if most * _MOST_RISE > self._highest:
+            self._search(whole[:count])
+
+    def highest(self) -> float:
+        """The largest of all until now, full scale 1.0."""
+        if len(self._rest):
+            pair = np.concatenate((self._before, self._rest, np.zeros(GROUP - len(self._rest), dtype=np.float32)))
+            # What would come behind the last sample is no part of the recording.
+            self._take(pair @ _MATRIX[:, : OVERSAMPLING * len(self._rest)])
+        return self._highest
+
+    def _search(self, whole: NDArray[np.float32]) -> None:
         groups = whole.reshape(-1, GROUP)
         # The loudest place first: what it reaches leaves most of the others out.
         self._look(groups, np.array([max(int(np.argmax(np.abs(whole))) // GROUP - 1, 0)]))
-        least = np.float32(self.highest / _MOST_RISE)
+        least = np.float32(self._highest / _MOST_RISE)
         reached = np.flatnonzero((whole > least) | (whole < -least)) // GROUP
         chosen = np.zeros(len(groups) + 1, dtype=bool)
         chosen[reached] = True  # as the earlier group of a pair
@@ -70,14 +82,9 @@ class TruePeak:
         self._look(groups, np.flatnonzero(chosen[: len(groups) - 1]))
 
     def _look(self, groups: NDArray[np.float32], chosen: NDArray[np.intp]) -> None:
+        chosen = chosen[chosen < len(groups) - 1]
         if len(chosen):
-            pairs = np.concatenate((groups[chosen], groups[chosen + 1]), axis=1)
-            between = pairs @ _MATRIX
-            self.highest = max(self.highest, float(between.max()), -float(between.min()))
+            self._take(np.concatenate((groups[chosen], groups[chosen + 1]), axis=1) @ _MATRIX)
 
-
-def _last(before: NDArray[np.float32], samples: NDArray[np.float32]) -> NDArray[np.float32]:
-    """The last group of all that has come."""
-    if len(samples) >= GROUP:
-        return samples[-GROUP:].copy()
-    return np.concatenate((before, samples))[-GROUP:]
+    def _take(self, between: NDArray[np.float32]) -> None:
+        self._highest = max(self._highest, float(between.max()), -float(between.min()))

@@ -41,6 +41,13 @@ export type Answer = Schemas['AnswerOut']
 export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
 export type Catalogue = Schemas['CatalogueOut']
+export type LineUpStep = Schemas['LineUpStepOut']
+export type Reading = Schemas['ReadingOut']
+export type Recording = Schemas['RecordingOut']
+export type Measurement = Schemas['MeasurementOut']
+export type BenchPoint = Schemas['PointOut']
+export type BenchSeen = Schemas['SeenOut']
+export type Play = Schemas['Play']
 export type Severity = Schemas['Severity']
 
 /** What the server says is wrong: `detail` is a sentence for the user. */
@@ -134,5 +141,27 @@ export const api = {
   judge: (lead: LeadDraft) => call<Judged>('POST', '/leads/judge', lead),
   grammar: () => call<Grammar>('GET', '/grammar'),
   say: (job: string, text: string) => call<Answer>('POST', `/jobs/${job}/say`, { text }),
+  lineUp: (job: string) => call<LineUpStep[]>('GET', `/jobs/${job}/line-up`),
+  reading: (job: string, track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
+    call<Reading>('POST', `/jobs/${job}/line-up/${part(track)}/reading`, {
+      read_dbfs: read,
+      read_from: from,
+    }),
+  benchRecording: (job: string, track: string) =>
+    call<Recording>('POST', `/jobs/${job}/line-up/${part(track)}/bench`),
+  recordings: (job: string) => call<Recording[]>('GET', `/jobs/${job}/recordings`),
+  recording: (job: string, id: string) => call<Recording>('GET', `/jobs/${job}/recordings/${id}`),
+  sendRecording: (job: string, file: File, asked: URLSearchParams) =>
+    send<Recording>(`/jobs/${job}/recordings?${asked}`, file),
+  cancelRecording: (job: string, id: string) =>
+    call<Recording>('POST', `/jobs/${job}/recordings/${id}/cancel`),
+  removeRecording: (job: string, id: string) => call<undefined>('DELETE', `/jobs/${job}/recordings/${id}`),
+  benchPoints: (job: string, track: string) =>
+    call<BenchPoint[]>('GET', `/jobs/${job}/bench/${part(track)}/points`),
+  benchSeen: (job: string, track: string, point: number, asked: string) =>
+    call<BenchSeen>('GET', `/jobs/${job}/bench/${part(track)}/points/${point}?${asked}`),
+  benchSound: (job: string, track: string, point: number, asked: string) =>
+    `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${asked}`,
+  toneAddress: (job: string) => `/api/jobs/${job}/tone.wav`,
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

@@ -544,6 +544,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bench/{track_id}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Points
+         * @description Where one can listen on the way to a track, from the microphone on.
+         */
+        get: operations["read_points_api_jobs__job_id__bench__track_id__points_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bench/{track_id}/points/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Point
+         * @description Level, spectrum and waveform at a point.
+         */
+        get: operations["read_point_api_jobs__job_id__bench__track_id__points__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bench/{track_id}/points/{number}/sound.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Sound
+         * @description What is heard at a point, a loop without a seam.
+         */
+        get: operations["read_sound_api_jobs__job_id__bench__track_id__points__number__sound_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pads": {
         parameters: {
             query?: never;
@@ -840,13 +900,23 @@ export interface components {
              * @default false
              */
             bench: boolean;
-            /**
-             * Settings
-             * @default []
-             */
-            settings: number[];
+            /** Settings */
+            settings?: number[];
             /** Target Dbfs */
             target_dbfs?: number | null;
+        };
+        /**
+         * BandOut
+         * @description A third octave by its middle, and its level.
+         */
+        BandOut: {
+            /** Hertz */
+            hertz: number;
+            /**
+             * Level
+             * @description dB; null is silence, or no limit
+             */
+            level: number | null;
         };
         /**
          * BaseIn
@@ -2359,6 +2429,12 @@ export interface components {
              */
             line_ups: components["schemas"]["LineUpModel"][];
         };
+        /**
+         * Play
+         * @description What the sources of the bench do.
+         * @enum {string}
+         */
+        Play: "voice" | "tone" | "crowd" | "nobody";
         /** PlugModel */
         PlugModel: {
             /**
@@ -2367,6 +2443,20 @@ export interface components {
              */
             connector: string;
             gender: components["schemas"]["Gender"];
+        };
+        /**
+         * PointOut
+         * @description Where one can listen; `number` counts from 0, at the microphone.
+         */
+        PointOut: {
+            /** Number */
+            number: number;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Controls */
+            controls: components["schemas"]["ControlOut"][];
         };
         /**
          * Polarity
@@ -2851,6 +2941,41 @@ export interface components {
          * @enum {string}
          */
         School: "clean" | "guide";
+        /**
+         * SeenOut
+         * @description What stands at a point. highest, lowest: the loop as it is drawn, full scale 1.
+         */
+        SeenOut: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Level
+             * @description dB; null is silence, or no limit
+             */
+            level: number | null;
+            /**
+             * Peak
+             * @description dB; null is silence, or no limit
+             */
+            peak: number | null;
+            /**
+             * Ceiling
+             * @description dB; null is silence, or no limit
+             */
+            ceiling: number | null;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Clips */
+            clips: boolean;
+            /** Stretch S */
+            stretch_s: number;
+            /** Highest */
+            highest: number[];
+            /** Lowest */
+            lowest: number[];
+        };
         /** SetControlModel */
         SetControlModel: {
             /**
@@ -5179,6 +5304,175 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_points_api_jobs__job_id__bench__track_id__points_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_point_api_jobs__job_id__bench__track_id__points__number__get: {
+        parameters: {
+            query?: {
+                play?: components["schemas"]["Play"];
+                /** @description The device before the track sends the job's tone */
+                tone?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_sound_api_jobs__job_id__bench__track_id__points__number__sound_wav_get: {
+        parameters: {
+            query?: {
+                play?: components["schemas"]["Play"];
+                /** @description The device before the track sends the job's tone */
+                tone?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
                 };
             };
             /** @description No such job, track or run */

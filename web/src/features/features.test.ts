@@ -7,7 +7,7 @@ import { renderToString } from 'vue/server-renderer'
 
 import type { Finding, Ladder, Lead, LeadPicture, Rung, Track, Way } from '@/api/client'
 import LadderChart from '@/features/levels/LadderChart.vue'
-import LadderControls from '@/features/levels/LadderControls.vue'
+import ControlGroups from '@/ui/ControlGroups.vue'
 import RungAccount from './levels/RungAccount.vue'
 import type { Overlay } from './levels/ladderShape'
 import NoiseList from '@/features/levels/NoiseList.vue'
@@ -272,7 +272,7 @@ describe('the ladder', () => {
   })
   it('puts the knobs of a port first', async () => {
     const text = words(
-      await html(LadderControls, { rungs: [rung({ controls: [toggle, choice, knob] })], locked: false }),
+      await html(ControlGroups, { rungs: [rung({ controls: [toggle, choice, knob] })], locked: false }),
     )
     expect(text.indexOf('gain')).toBeLessThan(text.indexOf('automatic level'))
     expect(text).toContain('Camera B mic socket L')

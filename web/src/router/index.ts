@@ -16,6 +16,18 @@ export const router = createRouter({
         { path: 'pads', name: 'pads', component: () => import('@/features/pads/PadPage.vue') },
         { path: 'gain', name: 'gain', component: () => import('@/features/gain/GainPage.vue') },
         {
+          path: 'line-up/:track?',
+          name: 'line-up',
+          component: () => import('@/features/lineup/LineUpPage.vue'),
+          props: true,
+        },
+        {
+          path: 'bench/:track?',
+          name: 'bench',
+          component: () => import('@/features/bench/BenchPage.vue'),
+          props: true,
+        },
+        {
           path: 'levels/:track?',
           name: 'levels',
           component: () => import('@/features/levels/LevelsPage.vue'),

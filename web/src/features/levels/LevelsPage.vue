@@ -13,7 +13,7 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 import DoubtList from './DoubtList.vue'
 import HeardFile from './HeardFile.vue'
 import LadderChart from './LadderChart.vue'
-import LadderControls from './LadderControls.vue'
+import ControlGroups from '@/ui/ControlGroups.vue'
 import NoiseList from './NoiseList.vue'
 import RungAccount from './RungAccount.vue'
 import SafetyList from './SafetyList.vue'
@@ -194,7 +194,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       </ul>
       <LadderChart :ladder="ladder" :others="others" :pointed="pointed" @point="chosen = $event" />
       <RungAccount :ladder="ladder" :pointed="pointed" />
-      <LadderControls
+      <ControlGroups
         :rungs="ladder.rungs"
         :locked="job.readOnly"
         @moving="(control: Control, value: number) => preview([setting(control, value)])"

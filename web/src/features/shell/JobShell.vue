@@ -53,6 +53,8 @@ useKeys({
   'g j': go('job'),
   'g r': go('runs'),
   'g l': go('levels'),
+  'g i': go('line-up'),
+  'g v': go('bench'),
   'g m': go('leads'),
   'g p': go('gain'),
   'g b': go('pads'),

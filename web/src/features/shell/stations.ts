@@ -3,14 +3,16 @@ export const STATIONS = [
   { name: 'job', label: 'Job', key: 'j', pages: ['job'] },
   { name: 'runs', label: 'Runs', key: 'r', pages: ['runs', 'leads'] },
   { name: 'levels', label: 'Levels', key: 'l', pages: ['levels', 'gain', 'pads'] },
+  { name: 'line-up', label: 'Line-up', key: 'i', pages: ['line-up', 'bench'] },
 ] as const satisfies readonly { name: string; label: string; key: string; pages: readonly string[] }[]
 
 export const KEYS = [
   ['/', 'say a run'],
-  ['g then j, r, l', 'go to Job, Runs, Levels'],
+  ['g then j, r, l, i', 'go to Job, Runs, Levels, Line-up'],
   ['g then m', 'make a lead of your own'],
   ['g then p', 'gain plan for the whole job'],
   ['g then b', 'pad bench'],
+  ['g then v', 'bench: hear the plan'],
   ['j, k', 'next, previous row'],
   ['Enter', 'open the row in Levels'],
   ['f', 'next finding'],

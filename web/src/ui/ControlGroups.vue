@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Control, Rung } from '@/api/client'
+import type { Control } from '@/api/client'
 import ControlField from '@/ui/ControlField.vue'
 
-/** The controls on the way, in the order of the ladder, a group for each port that has any. */
-const props = defineProps<{ rungs: readonly Rung[]; locked: boolean }>()
+/** The controls on a way, in the order of the way, a group for each port that has any. */
+const props = defineProps<{
+  rungs: readonly { label: string; controls: readonly Control[] }[]
+  locked: boolean
+}>()
 const emit = defineEmits<{
   moving: [control: Control, value: number]
   set: [control: Control, value: string | number | boolean]

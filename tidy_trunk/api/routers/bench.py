@@ -1,0 +1,39 @@
+"""The bench: simulated devices, set as the job says, to be heard and seen at every point."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Path, Query, Response
+
+from tidy_trunk.api.dependencies import Bench, ItemId
+from tidy_trunk.api.schemas.bench import PointOut, SeenOut
+from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.core.bench import Play
+
+router = APIRouter(prefix="/jobs/{job_id}/bench/{track_id}", tags=["bench"], responses=PROBLEMS)
+Number = Annotated[int, Path(ge=0, le=1000)]
+Tone = Annotated[bool, Query(description="The device before the track sends the job's tone")]
+
+
+@router.get("/points")
+def read_points(job_id: UUID, track_id: ItemId, bench: Bench) -> list[PointOut]:
+    """Where one can listen on the way to a track, from the microphone on."""
+    rig, points = bench.points(job_id, track_id)
+    return [PointOut.from_core(rig, number, point) for number, point in enumerate(points)]
+
+
+@router.get("/points/{number}")
+def read_point(
+    job_id: UUID, track_id: ItemId, number: Number, bench: Bench, play: Play = Play.VOICE, tone: Tone = False
+) -> SeenOut:
+    """Level, spectrum and waveform at a point."""
+    return SeenOut.from_core(*bench.seen(job_id, track_id, number, play, tone))
+
+
+@router.get("/points/{number}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
+def read_sound(
+    job_id: UUID, track_id: ItemId, number: Number, bench: Bench, play: Play = Play.VOICE, tone: Tone = False
+) -> Response:
+    """What is heard at a point, a loop without a seam."""
+    sound = bench.sound(job_id, track_id, number, play, tone)
+    return Response(sound, media_type="audio/wav", headers={"Content-Disposition": 'inline; filename="bench.wav"'})

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { formatLevel } from '@/format/levels'
+import { useJob } from '@/stores/job'
+import EmptyState from '@/ui/EmptyState.vue'
+import ControlGroups from '@/ui/ControlGroups.vue'
+import PlotView from '@/ui/PlotView.vue'
+import BenchPlayer from './BenchPlayer.vue'
+import { PLAYS, useBench } from './useBench'
+
+/** The bench: the plan as it is set now, simulated, to be heard and seen at every point of a chain. */
+const props = defineProps<{ track?: string }>()
+const job = useJob()
+const router = useRouter()
+const tracks = computed(
+  () =>
+    job.state?.devices.flatMap((device) =>
+      device.tracks
+        .filter(({ leads }) => leads.length)
+        .map(({ id, bus_label }) => ({ id, label: `${device.label}, track ${bus_label}` })),
+    ) ?? [],
+)
+const track = computed(() => props.track || tracks.value[0]?.id || '')
+const { points, point, play, seen, problem, sound } = useBench(track)
+const MARKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000]
+const spectrum = computed(() => {
+  const bands = seen.value?.bands ?? []
+  return [bands.map(({ hertz }) => hertz), bands.map(({ level }) => level)]
+})
+const top = computed(() => {
+  const levels = spectrum.value[1]?.filter((level): level is number => level !== null) ?? []
+  return levels.length ? Math.ceil((Math.max(...levels) + 5) / 10) * 10 : 0
+})
+const wave = computed(() => {
+  const { highest = [], lowest = [], stretch_s = 1 } = seen.value ?? {}
+  return [highest.map((_, at) => at * stretch_s), highest, lowest]
+})
+const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.value[2] ?? []).map(Math.abs)))
+</script>
+
+<template>
+  <EmptyState
+    v-if="!tracks.length"
+    class="empty"
+    title="Nothing to hear yet"
+    text="The bench plays what a run brings to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
+  >
+    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+  </EmptyState>
+  <div v-else class="page">
+    <header>
+      <h2>Bench</h2>
+      <label
+        >to
+        <select
+          class="plain-input"
+          aria-label="Track"
+          :value="track"
+          @change="
+            router.replace({ name: 'bench', params: { track: ($event.target as HTMLSelectElement).value } })
+          "
+        >
+          <option v-for="item in tracks" :key="item.id" :value="item.id">{{ item.label }}</option>
+        </select></label
+      >
+      <label
+        >sources
+        <select v-model="play" class="plain-input" aria-label="What the sources do">
+          <option v-for="item in PLAYS" :key="item.id" :value="item.id">{{ item.label }}</option>
+        </select></label
+      >
+      <RouterLink :to="{ name: 'line-up', params: { track } }">Line it up</RouterLink>
+    </header>
+    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
+    <nav aria-label="Points of the chain">
+      <ol>
+        <li v-for="item in points" :key="item.number">
+          <button
+            type="button"
+            :class="{ here: item.number === point }"
+            :aria-current="item.number === point ? 'step' : undefined"
+            @click="point = item.number"
+          >
+            {{ item.label }} <span class="soft small">{{ item.unit }}</span>
+          </button>
+        </li>
+      </ol>
+    </nav>
+    <section v-if="seen" class="seen">
+      <p class="meters">
+        <span
+          >average <strong>{{ formatLevel(seen.level, 1) }}</strong> {{ seen.unit }}</span
+        >
+        <span
+          >peak <strong>{{ formatLevel(seen.peak, 1) }}</strong></span
+        >
+        <span v-if="seen.ceiling !== null"
+          >clips at <strong>{{ formatLevel(seen.ceiling, 1) }}</strong></span
+        >
+        <strong v-if="seen.clips" class="is-stop"> seen.ceiling" class="is-stop" >it clips here</strong>
+      </p>
+      <BenchPlayer :src="sound" />
+      <PlotView
+        label="Waveform"
+        :data="wave"
+        unit="waveform"
+        x-unit="seconds"
+        :low="-most"
+        :high="most"
+        :height="150"
+      />
+      <PlotView
+        label="Spectrum in third octaves"
+        :data="spectrum"
+        :unit="`${seen.unit} in third octaves`"
+        x-unit="Hz"
+        :low="top - 80"
+        :high="top"
+        :marks="MARKS"
+        :height="210"
+      />
+    </section>
+    <ControlGroups
+      class="controls"
+      :rungs="points"
+      :locked="job.readOnly"
+      @set="
+        (control, value) =>
+          job.edit([{ kind: 'set-control', device: control.device, control: control.id, value }])
+      "
+    />
+    <p class="soft small foot">
+      Simulated devices, set as the job is now. Each differs from its class by what its figures allow, as real
+      ones do: lining it up finds by how much. It replaces no test recording.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: 17rem minmax(0, 1fr);
+  gap: 0.8rem 1.5rem;
+  align-content: start;
+  padding: 1rem 1.25rem 3rem;
+}
+.empty {
+  margin: 0 1.25rem;
+}
+header,
+.controls,
+.page > p {
+  grid-column: 1 / -1;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.2rem;
+  align-items: center;
+}
+header select {
+  width: auto;
+  max-width: 16rem;
+}
+h2 {
+  font-size: 1.2rem;
+}
+li + li {
+  border-top: 1px solid var(--line);
+}
+nav button {
+  width: 100%;
+  min-height: 2.5rem;
+  padding: 0.3rem 0.5rem;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-left: 4px solid transparent;
+  cursor: pointer;
+}
+nav button:hover,
+nav button.here {
+  background: var(--sheet);
+  border-left-color: var(--pin);
+}
+.seen {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.6rem;
+}
+.meters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.4rem;
+  font-size: 1.1rem;
+}
+@media (width < 900px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { formatLevel } from '@/format/levels'
+import { useJob } from '@/stores/job'
+import EmptyState from '@/ui/EmptyState.vue'
+import OpenStep from './OpenStep.vue'
+import RecordingList from './RecordingList.vue'
+import RecordingResult from './RecordingResult.vue'
+import StepDrop from './StepDrop.vue'
+import StepList from './StepList.vue'
+import TonePlayer from './TonePlayer.vue'
+import { useLineUp } from './useLineUp'
+import { useRecordings } from './useRecordings'
+
+/** Line-up: send tone, read it at the far end, and let what was read take the place of what was thought. */
+const props = defineProps<{ track?: string }>()
+const job = useJob()
+const router = useRouter()
+const { steps, open, problem, take } = useLineUp(computed(() => props.track ?? ''))
+const files = useRecordings()
+const { recordings, opened, result, sending } = files
+const over = ref(false)
+const done = computed(() => steps.value?.filter(({ state }) => state === 'done').length ?? 0)
+/** The step that the opened recording was made for; the open one where it was made for none. */
+const meant = computed(
+  () => steps.value?.find(({ track }) => track === opened.value?.asked.track) ?? open.value,
+)
+const choose = (track: string) => router.replace({ name: 'line-up', params: { track } })
+
+/** What was taken stays open: what is to be turned follows from it. */
+async function takeFor(track: string, read: number, from: 'meter' | 'recording' | 'bench') {
+  await choose(track)
+  await take(track, read, from)
+}
+
+function dropped(event: DragEvent) {
+  over.value = false
+  for (const file of event.dataTransfer?.files ?? [])
+    void files.send(file, { track: open.value?.track ?? '' })
+}
+</script>
+
+<template>
+  <EmptyState
+    v-if="steps && !steps.length && !recordings.length"
+    class="empty"
+    title="Nothing to line up yet"
+    text="A line-up needs a recorder or mixer that sends tone, and a run from its output into a camera."
+  >
+    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+  </EmptyState>
+  <div
+    v-else
+    class="page"
+    :class="{ over }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="dropped"
+  >
+    <header>
+      <h2>Line-up</h2>
+      <p v-if="steps" role="status">{{ done }} of {{ steps.length }} lined up.</p>
+      <RouterLink class="no-print" :to="{ name: 'bench', params: { track: open?.track ?? '' } }"
+        >Hear the plan on the bench</RouterLink
+      >
+    </header>
+    <p v-if="problem || files.problem.value" class="is-stop" role="alert">
+      {{ problem || files.problem.value }}
+    </p>
+    <div class="left">
+      <StepList v-if="steps" :steps="steps" :open="open?.track ?? ''" @choose="choose" />
+      <TonePlayer
+        v-if="job.state"
+        :job="job.state.job"
+        :level="formatLevel(job.state.plan.defaults?.alignment_dbfs)"
+      />
+    </div>
+    <div class="right">
+      <OpenStep
+        v-if="open"
+        :step="open"
+        @read="(value) => takeFor(open!.track, value, 'meter')"
+        @file="(file) => files.send(file, { track: open!.track })"
+        @bench="files.onBench(open!.track)"
+      />
+      <p v-if="!recordings.length && !sending" class="soft drop">
+        Drop a recording here: a WAV, or a camera's movie. It is measured on this machine and not kept; what
+        was found stays.
+      </p>
+      <RecordingResult
+        v-if="opened && result"
+        :recording="opened"
+        :result="result"
+        :step="meant"
+        @take="(read, from) => meant && takeFor(meant.track, read, from)"
+      />
+      <RecordingList
+        :recordings="recordings"
+        :opened="opened?.id ?? ''"
+        :sending="sending"
+        @open="files.open"
+        @cancel="files.cancel"
+        @remove="files.remove"
+      />
+      <StepDrop
+        @send="
+          (file, settings, target) =>
+            files.send(file, { track: open?.track ?? '', settings, target_dbfs: target })
+        "
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: minmax(0, 29rem) minmax(0, 1fr);
+  gap: 0.8rem 1.8rem;
+  align-content: start;
+  min-height: 100%;
+  padding: 1rem 1.25rem 3rem;
+}
+.page.over {
+  outline: 3px dashed var(--pin);
+  outline-offset: -6px;
+}
+.empty {
+  margin: 0 1.25rem;
+}
+header,
+.page > p {
+  grid-column: 1 / -1;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.2rem;
+  align-items: baseline;
+}
+h2 {
+  font-size: 1.2rem;
+}
+.left,
+.right {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 1rem;
+  align-content: start;
+}
+.drop {
+  padding: 1.2rem 1rem;
+  border: 1px dashed var(--ink-soft);
+  border-radius: var(--radius);
+}
+@media (width < 1000px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

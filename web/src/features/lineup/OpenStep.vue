@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { ref, watch } from 'vue'
+
+import type { LineUpStep } from '@/api/client'
+import { formatLevel } from '@/format/levels'
+import { useJob } from '@/stores/job'
+import SeverityMark from '@/ui/SeverityMark.vue'
+
+/** One place of the line-up: what to send, what must be read, and the three ways to say what was. */
+const props = defineProps<{ step: LineUpStep }>()
+const emit = defineEmits<{ read: [value: number]; file: [file: File]; bench: [] }>()
+const job = useJob()
+const typed = ref<number | ''>('')
+watch(
+  () => props.step.track,
+  () => (typed.value = ''),
+)
+const FROM = {
+  meter: 'read from its meter',
+  recording: 'measured in a recording',
+  bench: 'on the bench',
+} as const
+const day = (when: string) =>
+  new Date(when).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+
+function chosen(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = '' // the same file can be sent again
+  if (file) emit('file', file)
+}
+</script>
+
+<template>
+  <section class="step">
+    <h3>{{ step.label }}</h3>
+    <p class="must">
+      Send 1 kHz at <strong>{{ formatLevel(step.sent_dbfs) }} dBFS</strong> from {{ step.sender_label }}. Its
+      meter must show <strong>{{ formatLevel(step.shows_dbfs, 1) }} dBFS</strong
+      ><span class="soft"> ±{{ formatLevel(step.within_db, 1) }}</span
+      >.
+    </p>
+    <p v-if="step.warning" class="is-stop"><SeverityMark severity="stop" :size="12" /> {{ step.warning }}</p>
+    <p v-if="step.found" class="found">
+      <template v-if="step.state === 'stale'">
+        <SeverityMark severity="caution" :size="12" /> Something on the way was changed since. Line it up
+        again. </template
+      >{{ day(step.found.when) }}: {{ formatLevel(step.found.read_dbfs, 1) }} dBFS,
+      {{ FROM[step.found.read_from]
+      }}<template v-if="step.found.off_db !== null"
+        >, {{ formatLevel(Math.abs(step.found.off_db), 1) }} dB
+        {{ step.found.off_db < 0 ? 'below' : 'above' }} what the figures said</template
+      >.
+    </p>
+    <p v-if="step.turn" class="turn">
+      To bring it where it was wanted: {{ step.turn.words }}.
+      <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)"
+        >Turn it</Button
+      >
+    </p>
+    <div class="ways no-print">
+      <form @submit.prevent="typed !== '' && emit('read', typed)">
+        <label class="field"
+          ><span>Its meter shows, dBFS</span
+          ><input
+            v-model.number="typed"
+            type="number"
+            min="-120"
+            max="24"
+            step="0.1"
+            :disabled="job.readOnly"
+        /></label>
+        <Button type="submit" size="small" outlined :disabled="typed === '' || job.readOnly">Take it</Button>
+      </form>
+      <label class="field"
+        ><span>Or measure what it recorded</span
+        ><input type="file" accept="audio/*,video/*,.wav,.mov,.mp4,.mxf" @change="chosen"
+      /></label>
+      <Button size="small" outlined class="bench" @click="emit('bench')">Measure it on the bench</Button>
+    </div>
+    <p v-if="step.found" class="no-print">
+      <Button text size="small" :disabled="job.readOnly" @click="job.edit(step.drop)"
+        >Forget this line-up</Button
+      >
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  gap: 0.5rem;
+  padding: 0.8rem 1rem;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+}
+h3 {
+  font-size: 1.05rem;
+}
+.must {
+  font-size: 1.05rem;
+}
+.turn {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.7rem 1.5rem;
+  align-items: end;
+}
+.ways .field:not(form .field) {
+  width: 15rem;
+}
+form {
+  display: flex;
+  gap: 0.6rem;
+  align-items: end;
+}
+form input {
+  width: 9rem;
+}
+</style>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+/** A recording of tone at several settings of one control, or any recording that is only to be measured. */
+const emit = defineEmits<{ send: [file: File, settings: readonly string[], target: string] }>()
+const settings = ref('')
+const target = ref('-20')
+
+function chosen(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  const marks = settings.value
+    .replaceAll('−', '-')
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+  if (file) emit('send', file, marks, marks.length ? target.value : '')
+}
+</script>
+
+<template>
+  <details class="no-print">
+    <summary>Another recording, or one at several settings</summary>
+    <p class="small soft">
+      Record the tone at each mark of a knob or menu, a second or two each. Name the marks in that order, and
+      the one that meets the target is found. Without marks it is only measured.
+    </p>
+    <div class="asked">
+      <label class="field"
+        ><span>Marks, in order</span><input v-model="settings" placeholder="40, 50, 60, 70"
+      /></label>
+      <label class="field"
+        ><span>Target, dBFS</span><input v-model="target" type="number" min="-120" max="0"
+      /></label>
+      <label class="field"
+        ><span>Recording</span
+        ><input type="file" accept="audio/*,video/*,.wav,.mov,.mp4,.mxf" @change="chosen"
+      /></label>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  padding: 0.4rem 0;
+  cursor: pointer;
+}
+.asked {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 6rem;
+  gap: 0.6rem;
+}
+.asked label:last-child {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,46 @@
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
+
+import { api, ApiProblem, type LineUpStep } from '@/api/client'
+import { useJob } from '@/stores/job'
+
+/** The steps of the line-up, worked out anew with every state of the job; one of them is open. */
+export function useLineUp(wanted: Ref<string>) {
+  const job = useJob()
+  const steps = shallowRef<readonly LineUpStep[] | null>(null)
+  const problem = ref('')
+  let turn = 0
+
+  watch(
+    () => job.newest?.revision,
+    async () => {
+      const mine = ++turn
+      if (!job.newest) return
+      try {
+        const found = await api.lineUp(job.newest.job)
+        if (mine === turn) [steps.value, problem.value] = [found, '']
+      } catch (error) {
+        if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      }
+    },
+    { immediate: true },
+  )
+
+  const open = computed(
+    () =>
+      steps.value?.find(({ track }) => track === wanted.value) ??
+      steps.value?.find(({ state, warning }) => state !== 'done' && !warning) ??
+      steps.value?.[0],
+  )
+
+  /** Take what was read for what is so, as one edit of the job. */
+  async function take(track: string, read: number, from: 'meter' | 'recording' | 'bench') {
+    if (!job.newest) return
+    try {
+      const { edits } = await api.reading(job.newest.job, track, read, from)
+      await job.edit(edits)
+    } catch (error) {
+      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    }
+  }
+  return { steps, open, problem, take }
+}

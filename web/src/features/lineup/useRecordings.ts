@@ -1,0 +1,87 @@
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+
+import { api, ApiProblem, type Recording } from '@/api/client'
+import { useJob } from '@/stores/job'
+
+const LOOK_MS = 400
+const isOver = ({ state }: Recording) => !['waiting', 'reading'].includes(state)
+
+/** The recordings of the job: sent, looked after while they are measured, and one of them opened. */
+export function useRecordings() {
+  const job = useJob()
+  const recordings = shallowRef<readonly Recording[]>([])
+  const opened = shallowRef<Recording | null>(null)
+  const problem = ref('')
+  const sending = ref('')
+  let timer = 0
+
+  async function attempt(action: (id: string) => Promise<void>) {
+    if (!job.newest) return
+    try {
+      problem.value = ''
+      await action(job.newest.job)
+    } catch (error) {
+      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    }
+  }
+
+  /** Look again and again while something is under way; what becomes ready is opened if nothing else is. */
+  const look = (): Promise<void> =>
+    attempt(async (id) => {
+      window.clearTimeout(timer)
+      const before = new Set(recordings.value.filter((item) => !isOver(item)).map((item) => item.id))
+      recordings.value = await api.recordings(id)
+      const ready = recordings.value.find((item) => before.has(item.id) && item.state === 'done')
+      if (ready) await open(ready.id)
+      if (!recordings.value.every(isOver)) timer = window.setTimeout(() => void look(), LOOK_MS)
+    })
+
+  const open = (recording: string) =>
+    attempt(async (id) => {
+      opened.value = await api.recording(id, recording)
+    })
+
+  /** Send a file for what it was made for: a track, or one recording at several settings. */
+  const send = (file: File, asked: Record<string, string | readonly string[]>) =>
+    attempt(async (id) => {
+      const query = new URLSearchParams({ name: file.name })
+      for (const [key, value] of Object.entries(asked))
+        for (const item of typeof value === 'string' ? [value] : value) if (item) query.append(key, item)
+      sending.value = file.name
+      try {
+        const sent = await api.sendRecording(id, file, query)
+        recordings.value = [sent, ...recordings.value]
+      } finally {
+        sending.value = ''
+      }
+      await look()
+    })
+
+  const onBench = (track: string) =>
+    attempt(async (id) => {
+      opened.value = await api.benchRecording(id, track)
+      await look()
+    })
+
+  const cancel = (recording: string) =>
+    attempt(async (id) => {
+      await api.cancelRecording(id, recording)
+      await look()
+    })
+
+  const remove = (recording: string) =>
+    attempt(async (id) => {
+      await api.removeRecording(id, recording)
+      if (opened.value?.id === recording) opened.value = null
+      await look()
+    })
+
+  watch(
+    () => job.newest?.job,
+    () => void look(),
+    { immediate: true },
+  )
+  onBeforeUnmount(() => window.clearTimeout(timer))
+  const result = computed(() => opened.value?.result ?? null)
+  return { recordings, opened, result, problem, sending, open, send, onBench, cancel, remove, isOver }
+}

@@ -13,7 +13,7 @@ from tidy_trunk.services.jobs import JobService
 def test_a_recording_is_dropped_measured_and_taken_over(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/levels/cam.L")
-    expect(screen.get_by_text("line up at 1 kHz").first).to_be_visible()
+    expect(screen.get_by_text("full scale of cam mic socket")).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("i")
     expect(screen.get_by_text("0 of 2 lined up")).to_be_visible()
@@ -36,6 +36,7 @@ def test_steps_with_a_knob_are_read(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up")
     tones = [np.concatenate((sine(1000, level, 1.0), np.zeros(15_000))) for level in (-30, -20, -10)]
+    expect(screen.get_by_text("0 of 2 lined up")).to_be_visible()
     screen.get_by_text("Another recording, or one at several settings").click()
     screen.get_by_label("Marks, in order").fill("40, 50, 60")
     screen.get_by_label("Target, dBFS").fill("-14")
@@ -63,7 +64,7 @@ def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
     screen.get_by_role("button", name="Take −").click()
     expect(screen.get_by_text("1 of 2 lined up")).to_be_visible()
     screen.get_by_role("link", name="Hear the plan on the bench").click()
-    expect(screen.get_by_role("button", name="cam track L")).to_be_visible()
+    expect(screen.get_by_role("button", name="cam track L dBFS")).to_be_visible()
     sound = screen.get_by_label("What is heard at this point")
     address = sound.get_attribute("src")
     assert screen.request.get(address).headers["content-type"] == "audio/wav"

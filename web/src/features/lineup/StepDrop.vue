@@ -4,7 +4,7 @@ import { ref } from 'vue'
 /** A recording of tone at several settings of one control, or any recording that is only to be measured. */
 const emit = defineEmits<{ send: [file: File, settings: readonly string[], target: string] }>()
 const settings = ref('')
-const target = ref('-20')
+const target = ref<number | ''>(-20)
 
 function chosen(event: Event) {
   const input = event.target as HTMLInputElement
@@ -14,7 +14,7 @@ function chosen(event: Event) {
     .replaceAll('−', '-')
     .split(/[\s,;]+/)
     .filter(Boolean)
-  if (file) emit('send', file, marks, marks.length ? target.value : '')
+  if (file) emit('send', file, marks, marks.length ? String(target.value) : '')
 }
 </script>
 
@@ -30,7 +30,7 @@ function chosen(event: Event) {
         ><span>Marks, in order</span><input v-model="settings" placeholder="40, 50, 60, 70"
       /></label>
       <label class="field"
-        ><span>Target, dBFS</span><input v-model="target" type="number" min="-120" max="0"
+        ><span>Target, dBFS</span><input v-model.number="target" type="number" min="-120" max="0"
       /></label>
       <label class="field"
         ><span>Recording</span

@@ -1,8 +1,11 @@
 """`./tidy bench`: medians, and ratios against a reference of the same run. Nothing here passes or fails."""
 
+import contextlib
 import json
 import os
 import platform
+import re
+import shutil
 import statistics
 import subprocess
 import sys
@@ -15,13 +18,16 @@ from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from pathlib import Path
 
+import numpy as np
 from made_plan import large_plan
 
+from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
 from tidy_trunk.core.gain import gain_plan
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.levels import Report, Spectrum
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.trace import accept
 from tidy_trunk.document import plan_from_json, write_plan
+from tidy_trunk.formats import write_sound
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.server import patient_collector
@@ -143,6 +149,69 @@ def first_pages(address: str, rounds: int) -> tuple[list[float], list[float], fl
     return lists, rows, script
 
 
+SOUND_S = 1_800
+
+
+def long_recording(path: Path) -> None:
+    """Half an hour of two people who speak in sentences, with noise in their pauses; 24 bit, as loud as voices are."""
+    loops = [voice_loop(name, 14.0, LOOP_SAMPLES, RATE_HZ) * 0.1 for name in ("one", "other")]
+    hiss = [np.roll(noise_loop(Spectrum.FLAT, LOOP_SAMPLES, RATE_HZ), at) * 0.0005 for at in (0, 99_991)]
+    voices = np.stack(loops)
+    random = np.random.default_rng(1)
+    count = -(-SOUND_S * RATE_HZ // LOOP_SAMPLES)
+
+    def pieces() -> Iterator[np.ndarray]:
+        for _ in range(count):
+            yield (voices * random.uniform(0.5, 1) + np.stack(hiss)).astype(np.float32)
+
+    with path.open("wb") as stream:
+        samples = count * LOOP_SAMPLES
+        write_sound(stream, pieces(), rate_hz=RATE_HZ, channels=2, sample_count=samples, bits="24")
+
+
+def whole_command(command: list[str], rounds: int = 3) -> tuple[float, float]:
+    """Seconds of the quickest round, and the most memory that any of them took, in MB."""
+    seconds, memory = [], 0.0
+    for _ in range(rounds):
+        begin = time.perf_counter()
+        process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        while process.poll() is None:
+            # Its own high-water mark: what wait4 tells begins with ours, from before it became another program.
+            with contextlib.suppress(OSError):
+                marks = re.findall(r"VmHWM:\s+(\d+)", Path(f"/proc/{process.pid}/status").read_text())
+                memory = max([memory, *(int(mark) / 1024 for mark in marks)])
+            time.sleep(0.02)
+        assert process.returncode == 0, command
+        seconds.append(time.perf_counter() - begin)
+    return min(seconds), memory
+
+
+def sound(folder: Path) -> None:
+    """Half an hour measured, beside general tools where they are installed; and a track rendered on the bench."""
+    path = folder / "long.wav"
+    long_recording(path)
+    ours, memory = whole_command([str(ROOT / "tidy"), "measure", str(path), "--json"])
+    print(f"measure: {SOUND_S / ours:.0f} times real time on {SOUND_S // 60} minutes, {memory:.0f} MB   goal 300 MB")
+    others = {
+        "ffmpeg astats": (["ffmpeg", "-nostdin", "-i", str(path), "-af", "astats", "-f", "null", "-"], 1.0),
+        "sox stat": (["sox", str(path), "-n", "stat"], 0.5),
+    }
+    for name, (command, goal) in others.items():
+        if shutil.which(command[0]):
+            theirs, _ = whole_command(command)
+            print(f"  {theirs / ours:.2f} of the speed of {name} ({SOUND_S / theirs:.0f} times)   goal {goal:g}")
+    track = Report(accept(foundry())).track("camera-a.1")
+    assert track is not None
+
+    def render() -> None:
+        rig = Report(accept(foundry())).rig
+        Bench(rig).track_sound(track.trace.stage)
+
+    milliseconds = statistics.median(timed(render, 7))
+    loop_s = LOOP_SAMPLES / RATE_HZ
+    print(f"a track of the demo on the bench: {loop_s * 1000 / milliseconds:.0f} times real time   goal 50")
+
+
 def convert(rounds: int) -> list[float]:
     command = [str(ROOT / "tidy"), "convert", "-10", "dBV", "--to", "dBu"]
     return timed(lambda: subprocess.run(command, check=True, capture_output=True), rounds)
@@ -163,6 +232,8 @@ def main() -> int:
     show("its gain plan, median", statistics.median(timed(planned(plan), 3)), "5000 ms")
     show("the demo's gain plan, median", statistics.median(timed(planned(foundry()), 7)), "500 ms")
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
+    with tempfile.TemporaryDirectory() as folder:
+        sound(Path(folder))
     with tempfile.TemporaryDirectory() as home:
         Path(home).chmod(0o755)
         server = subprocess.Popen(

@@ -12,7 +12,7 @@ from tidy_trunk.core.units import finite
 from tidy_trunk.core.ways import detours, ways
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.services.evaluation import Evaluation
-from tidy_trunk.services.files import load_plan
+from tidy_trunk.services.plan_files import load_plan
 
 
 def check_plan(path: Path, as_json: bool) -> int:

@@ -1,5 +1,6 @@
 """Recordings of every kind that comes from a set, read piece by piece: WAV and its kin, and the sound of movies."""
 
+import os
 import tempfile
 from collections.abc import Iterator
 from typing import Any, BinaryIO, Final, Protocol
@@ -73,7 +74,7 @@ class SoundRecording:
 
     def __init__(self, stream: BinaryIO) -> None:
         chunk = find_sound(stream)
-        self._file = soundfile.SoundFile(stream)
+        self._file = soundfile.SoundFile(_handle(stream))
         self.rate_hz = int(self._file.samplerate)
         self.channels = int(self._file.channels)
         self.sample_count = int(self._file.frames)
@@ -81,6 +82,7 @@ class SoundRecording:
         self.bits = PCM_BITS.get(kind) or FLOAT_BITS.get(kind)
         self.encoding = "pcm" if kind in PCM_BITS else "float" if kind in FLOAT_BITS else "lossy"
         self.truncated = chunk is not None and chunk.is_cut_short
+        self._whole: NDArray[np.int32] | None = None  # filled again and again: new memory costs as much as reading
         _check(self.rate_hz, self.sample_count)
 
     def pieces(self) -> Iterator[Samples]:
@@ -100,7 +102,9 @@ class SoundRecording:
         try:
             # Whole numbers are read as such: libsndfile takes half as long again for turning them into floats.
             if self.encoding == "pcm":
-                whole = self._file.read(count, dtype="int32", always_2d=True)
+                if self._whole is None or len(self._whole) < count:
+                    self._whole = np.empty((count, self.channels), dtype=np.int32)
+                whole = self._file.read(out=self._whole[:count], dtype="int32", always_2d=True)
                 return np.asarray(np.multiply(whole.T, np.float32(2.0**-31), dtype=np.float32, order="C"))
             return np.ascontiguousarray(self._file.read(count, dtype="float32", always_2d=True).T)
         except soundfile.LibsndfileError as error:
@@ -108,6 +112,16 @@ class SoundRecording:
 
     def close(self) -> None:
         self._file.close()
+
+
+def _handle(stream: BinaryIO) -> BinaryIO | int:
+    """A file by the system's own handle, which libsndfile closes: else it asks Python for every few kilobytes."""
+    try:
+        handle = os.dup(stream.fileno())
+    except OSError:
+        return stream
+    os.lseek(handle, 0, os.SEEK_SET)
+    return handle
 
 
 class MovieRecording:

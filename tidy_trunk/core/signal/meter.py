@@ -120,7 +120,8 @@ class Meter:
         for channel in range(self.channels):
             high = max(float(part[2][channel].max()) for part in found)
             low = min(float(part[3][channel].min()) for part in found)
-            self._true_peaks[channel].add(samples[channel], max(high, -low))
+            peaks = np.concatenate([np.maximum(part[2][channel], -part[3][channel]) for part in found])
+            self._true_peaks[channel].add(samples[channel], peaks, self.block_size)
             self._clips[channel].add(samples[channel], high, low)
         self.sample_count += count
 

@@ -51,16 +51,31 @@ class TruePeak:
         self._before = np.zeros(GROUP, dtype=np.float32)  # the last group that was looked at
         self._rest = np.zeros(0, dtype=np.float32)  # what has come since, less than a group
 
-    def add(self, samples: NDArray[np.float32], peak: float) -> None:
-        """`samples`: shape (sample_count,); `peak`: the largest of their sizes."""
+    def add(self, samples: NDArray[np.float32], peaks: NDArray[np.float32], size: int) -> None:
+        """Args:
+        samples: Shape (sample_count,).
+        peaks: The largest of the sizes of each `size` samples, the last of which may be fewer.
+        """
+        reach = _MOST_RISE * peaks
+        loudest = int(np.argmax(peaks))
         whole = np.concatenate((self._before, self._rest, samples))
-        most = max(peak, float(np.abs(whole[: 2 * GROUP]).max()))
+        kept = GROUP + len(self._rest)
         count = len(whole) - len(whole) % GROUP
         self._rest = whole[count:].copy()
         self._before = whole[count - GROUP : count].copy()
-        # The filter looks back only, and its taps reach from one group into the one before.
-        if most * _MOST_RISE > self._highest:
-            self._search(whole[:count])
+        edge = float(np.abs(whole[: kept + GROUP]).max())  # of what came before, and reaches into this
+        if max(float(reach[loudest]), _MOST_RISE * edge) <= self._highest:
+            return
+        groups = whole[:count].reshape(-1, GROUP)
+        # The loudest place first: what it reaches leaves most of the others out.
+        at = kept + loudest * size
+        self._look(groups, at + int(np.argmax(np.abs(whole[at : at + size]))) + np.zeros(1, dtype=np.intp))
+        least = np.float32(self._highest / _MOST_RISE)
+        places = [_above(whole[: kept + GROUP], least, 0)]
+        for start, end in _stretches(reach > self._highest):
+            first = kept + start * size
+            places.append(_above(whole[first : kept + end * size], least, first))
+        self._look(groups, np.concatenate(places))
 
     def highest(self) -> float:
         """The largest of all until now, full scale 1.0."""
@@ -70,21 +85,24 @@ class TruePeak:
             self._take(pair @ _MATRIX[:, : OVERSAMPLING * len(self._rest)])
         return self._highest
 
-    def _search(self, whole: NDArray[np.float32]) -> None:
-        groups = whole.reshape(-1, GROUP)
-        # The loudest place first: what it reaches leaves most of the others out.
-        self._look(groups, np.array([max(int(np.argmax(np.abs(whole))) // GROUP - 1, 0)]))
-        least = np.float32(self._highest / _MOST_RISE)
-        reached = np.flatnonzero((whole > least) | (whole < -least)) // GROUP
-        chosen = np.zeros(len(groups) + 1, dtype=bool)
-        chosen[reached] = True  # as the earlier group of a pair
-        chosen[np.maximum(reached - 1, 0)] = True  # and as the later one
-        self._look(groups, np.flatnonzero(chosen[: len(groups) - 1]))
-
-    def _look(self, groups: NDArray[np.float32], chosen: NDArray[np.intp]) -> None:
-        chosen = chosen[chosen < len(groups) - 1]
-        if len(chosen):
-            self._take(np.concatenate((groups[chosen], groups[chosen + 1]), axis=1) @ _MATRIX)
+    def _look(self, groups: NDArray[np.float32], places: NDArray[np.intp]) -> None:
+        """Between the samples around some places: in the group of each, and in the next one, into which it reaches."""
+        chosen = np.zeros(len(groups) + 2, dtype=bool)
+        chosen[np.minimum(places // GROUP, len(groups))] = True
+        chosen[1:] |= chosen[:-1].copy()
+        later = np.flatnonzero(chosen[1 : len(groups)]) + 1
+        if len(later):
+            self._take(np.concatenate((groups[later - 1], groups[later]), axis=1) @ _MATRIX)
 
     def _take(self, between: NDArray[np.float32]) -> None:
         self._highest = max(self._highest, float(between.max()), -float(between.min()))
+
+
+def _above(samples: NDArray[np.float32], least: np.float32, first: int) -> NDArray[np.intp]:
+    """Where samples are larger than that, counted from the first sample of all."""
+    return np.asarray(np.flatnonzero(np.abs(samples) > least) + first, dtype=np.intp)
+
+
+def _stretches(chosen: NDArray[np.bool_]) -> list[tuple[int, int]]:
+    edges = np.flatnonzero(np.diff(np.concatenate(([False], chosen, [False])).astype(np.int8)))
+    return list(zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True))

@@ -9,7 +9,7 @@ from starlette.staticfiles import StaticFiles
 from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
-from tidy_trunk.api.routers import bench, catalogue, jobs, leads, levels, line_up, pads
+from tidy_trunk.api.routers import bench, catalogue, jobs, leads, levels, line_up, pads, walks
 from tidy_trunk.services.container import Services
 
 SECURITY_HEADERS = {
@@ -46,6 +46,7 @@ def create_app(services: Services, web: Path | None) -> FastAPI:
         levels.router,
         line_up.router,
         bench.router,
+        walks.router,
         pads.router,
         leads.router,
         catalogue.router,

@@ -9,6 +9,7 @@ from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.walks import WalkService
 
 
 def _services(request: Request) -> Services:
@@ -32,6 +33,11 @@ def _bench(request: Request) -> BenchService:
     return _services(request).bench
 
 
+def _walks(request: Request) -> WalkService:
+    return _services(request).walks
+
+
+Walks = Annotated[WalkService, Depends(_walks)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]

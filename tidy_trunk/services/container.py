@@ -7,7 +7,8 @@ from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.store import Database, JobStore, RecordingStore
+from tidy_trunk.services.walks import WalkService
+from tidy_trunk.store import Database, JobStore, RecordingStore, WalkStore
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,6 +19,7 @@ class Services:
     recordings: RecordingService
     line_up: LineUpService
     bench: BenchService
+    walks: WalkService
 
     def close(self) -> None:
         self.recordings.close()
@@ -27,4 +29,6 @@ def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: of their own, for recordings while they are measured."""
     jobs = JobService(JobStore(database))
     recordings = RecordingService(RecordingStore(database), folder)
-    return Services(jobs, recordings, LineUpService(jobs, recordings), BenchService(jobs))
+    return Services(
+        jobs, recordings, LineUpService(jobs, recordings), BenchService(jobs), WalkService(jobs, WalkStore(database))
+    )

@@ -5,16 +5,21 @@ from tidy_trunk.store.database import Database
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.migrate import migrate
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
+from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
 __all__ = [
     "Database",
     "HistoryRecord",
     "JobRecord",
     "JobStore",
+    "Mark",
+    "MarkRecord",
     "PrivateCluster",
     "RecordingRecord",
     "RecordingState",
     "RecordingStore",
     "RevisionRecord",
+    "WalkRecord",
+    "WalkStore",
     "migrate",
 ]

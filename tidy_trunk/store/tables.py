@@ -65,6 +65,33 @@ class Tables:
             class Meta:
                 table_name = "recording"
 
+        class Walk(pool.Model):
+            """A signal walk; `items` as they were when it began, made from the plan of `revision`."""
+
+            id = peewee.UUIDField(primary_key=True)
+            job = peewee.ForeignKeyField(Job, column_name="job_id")
+            revision = peewee.IntegerField()
+            items = peewee.JSONField()
+            created = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "walk"
+
+        class WalkMark(pool.Model):
+            """What was seen of one item, the last time that somebody said so."""
+
+            walk = peewee.ForeignKeyField(Walk, column_name="walk_id")
+            item = peewee.TextField()
+            mark = peewee.TextField()
+            who = peewee.TextField()
+            made = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "walk_mark"
+                primary_key = peewee.CompositeKey("walk", "item")
+
+        self.Walk: Any = Walk
+        self.WalkMark: Any = WalkMark
         self.Job: Any = Job
         self.Recording: Any = Recording
         self.Revision: Any = Revision

@@ -48,6 +48,8 @@ export type Measurement = Schemas['MeasurementOut']
 export type BenchPoint = Schemas['PointOut']
 export type BenchSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
+export type Walk = Schemas['WalkOut']
+export type WalkMark = Required<Schemas['MarkIn']>
 export type Severity = Schemas['Severity']
 
 /** What the server says is wrong: `detail` is a sentence for the user. */
@@ -163,5 +165,10 @@ export const api = {
   benchSound: (job: string, track: string, point: number, asked: string) =>
     `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${asked}`,
   toneAddress: (job: string) => `/api/jobs/${job}/tone.wav`,
+  walks: (job: string) => call<Walk[]>('GET', `/jobs/${job}/walks`),
+  beginWalk: (job: string) => call<Walk>('POST', `/jobs/${job}/walks`),
+  walk: (job: string, walk: string) => call<Walk>('GET', `/jobs/${job}/walks/${walk}`),
+  markWalk: (job: string, walk: string, marks: readonly WalkMark[]) =>
+    call<Walk>('PUT', `/jobs/${job}/walks/${walk}/marks`, { marks }),
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

@@ -133,10 +133,13 @@ li a.here {
   }
   ul {
     display: flex;
+    max-width: 100%;
+    overflow-x: auto;
   }
   li a {
     gap: 0.4rem;
     min-height: 44px;
+    white-space: nowrap;
     align-items: center;
   }
   .foot {

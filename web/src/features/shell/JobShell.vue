@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
@@ -15,6 +15,7 @@ import { useKeys } from './useKeys'
 const props = defineProps<{ job: string }>()
 const store = useJob()
 const router = useRouter()
+const route = useRoute()
 const line = ref<InstanceType<typeof JobLine> | null>(null)
 const showKeys = ref(false)
 const showHistory = ref(false)
@@ -55,6 +56,7 @@ useKeys({
   'g l': go('levels'),
   'g i': go('line-up'),
   'g v': go('bench'),
+  'g w': go('walk'),
   'g m': go('leads'),
   'g p': go('gain'),
   'g b': go('pads'),
@@ -68,9 +70,9 @@ useKeys({
 </script>
 
 <template>
-  <div class="shell">
+  <div class="shell" :class="{ inhand: route.name === 'walk' }">
     <AppRail :job="props.job" @keys="showKeys = true" @history="showHistory = true" />
-    <JobLine ref="line" />
+    <JobLine ref="line" class="job-line" />
     <main class="station">
       <NoticeBar />
       <RouterView v-if="store.state" />
@@ -104,6 +106,14 @@ useKeys({
 @media (width < 700px) {
   .shell {
     grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
+  }
+}
+@media (width < 700px) {
+  /* In the hand everything but the walk itself is in the way. */
+  .inhand .job-line,
+  .inhand :deep(.rail .name),
+  .inhand :deep(.rail .foot button) {
+    display: none;
   }
 }
 @media print {

@@ -1,0 +1,57 @@
+"""The walk of handbook §§4 to 7: everything that one forgotten switch can spoil, in the order of the chain."""
+
+from tests.plans import line_into_camera, made, padded_plan, put
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Hazard, Passing, Plan, SetPath, Stretch
+from tidy_trunk.core.trace import accept
+from tidy_trunk.core.walk import walk_items
+from tidy_trunk.services.demo import foundry
+
+
+def walk(plan: Plan):
+    return walk_items(Report(accept(plan)))
+
+
+def texts(plan: Plan) -> str:
+    return "\n".join(f"{item.text} {item.why}" for item in walk(plan))
+
+
+def test_devices_come_in_the_order_of_the_sound():
+    groups = list(dict.fromkeys(item.group for item in walk(foundry())))
+    for before, after in (
+        ("Pack A", "Receiver A"),
+        ("Receiver A", "Bag recorder"),
+        ("Bag recorder", "Camera B"),
+        ("Camera B", "Switcher"),
+    ):
+        assert groups.index(before) < groups.index(after)
+    assert groups[-1] == "At the end"
+
+
+def test_ids_are_each_once_and_stay():
+    first, second = walk(foundry()), walk(foundry())
+    assert len({item.id for item in first}) == len(first)
+    assert first == second
+
+
+def test_every_switch_is_named_as_it_must_stand():
+    found = texts(padded_plan())
+    assert "In 1: 48 V is on, its lamp lit. Mute, connect, switch on, wait, open." in found
+    assert "automatic level, menu is off" in found and "Look in both places" in found
+    assert "gain +50 dB" in found and "tied up" in found and "Set them low" in found
+    assert "shows −24.7 dBFS for tone at −20.0. Not lined up yet" in found
+
+
+def test_leads_where_people_walk_are_taped():
+    stretch = Stretch(5.0, (Passing(Hazard.WALKWAY),))
+    assert "taped or ramped" not in texts(padded_plan())
+    assert "taped or ramped" in texts(made(SetPath(run="run-1", path=(stretch,)), base=padded_plan()))
+
+
+def test_a_tone_that_clips_is_no_item():
+    assert "dBFS for tone" not in texts(line_into_camera())
+    assert "dBFS for tone" not in texts(made(put("cam", "mic.auto.menu", True), base=padded_plan()))
+
+
+def test_what_comes_from_nowhere_is_passed_by():
+    assert walk(Plan(name="Empty")) == ()

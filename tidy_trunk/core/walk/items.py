@@ -1,0 +1,177 @@
+"""What a walk along the chain looks at, device by device, in the order in which sound goes."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Power, Supply, controls_of
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.line_up import State, line_up_steps
+from tidy_trunk.core.plan import Hazard, PortRef, Run, Unit
+from tidy_trunk.core.trace import Place, upstream_of
+
+TRODDEN: Final = frozenset({Hazard.WALKWAY, Hazard.DOORWAY})
+"""Where people walk: leads there are taped or ramped. [HANDBOOK] §9"""
+
+LAST: Final = "At the end"
+"""ASSUMED_ heading of what is done once for all."""
+
+SOCKETS: Final = frozenset({Circuit.UNBALANCED_STEREO, Circuit.UNBALANCED})
+"""What works loose: small plugs want strain relief. [HANDBOOK] §4"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WalkItem:
+    """One thing to look at. id: the same for the same thing in every walk; group: the device, as a heading.
+
+    text: what must be so; why: what happens else, or how it is done safely, "" where it needs no word.
+    """
+
+    id: str
+    group: str
+    text: str
+    why: str = ""
+
+
+def walk_items(report: Report) -> tuple[WalkItem, ...]:
+    """Every item of a plan's walk. A device that nothing comes from or goes to is passed by."""
+    found: list[WalkItem] = []
+    for unit in _in_order(report):
+        found += _of_device(report, unit)
+    return (*found, *_at_the_end(report))
+
+
+def _in_order(report: Report) -> list[Unit]:
+    """The devices that sound goes through, those nearest to the sources first."""
+    depths: dict[str, int] = {}
+    for track in report.tracks:
+        for stage in upstream_of(track.trace.stage) if track.trace.stage.feeds else ():
+            if stage.place not in (Place.SOUND, Place.LEAD):
+                depths[stage.device] = max(depths.get(stage.device, stage.depth), stage.depth)
+    return [report.rig.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
+
+
+def _of_device(report: Report, unit: Unit) -> Iterator[WalkItem]:
+    def item(name: str, text: str, why: str = "") -> WalkItem:
+        return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
+
+    if unit.power is not None:
+        enough = "" if unit.power is Power.MAINS else ", with enough for the next hours"
+        yield item("power", f"Powered by {unit.power}{enough}.")
+    if unit.device_class.capsule is not None and unit.device_class.capsule.cell and unit.has_cell_in:
+        yield item("cell", "A fresh cell is in it.", "It has no gauge: log when it went in.")
+    rates = unit.device_class.traits.sample_rates_hz
+    if unit.sample_rate_hz is not None and len(rates) > 1:
+        yield item("rate", f"Set to {unit.sample_rate_hz / 1000:g} kHz.")
+    for port in unit.device_class.ports:
+        frequency = unit.frequency_mhz(port)
+        if frequency is not None:
+            why = "Both ends alike, and legal where you stand: ask the regulator."
+            yield item(f"{port.id}.frequency", f"{_begun(port.label)}: {frequency:.3f} MHz.", why)
+    for port_in in unit.device_class.inputs:
+        runs = report.rig.arriving.get(PortRef(unit.device.id, port_in.id), [])
+        if runs and port_in.circuit is not Circuit.RADIO:
+            yield from _of_input(report, unit, port_in, runs)
+    armed = [track.trace.bus for track in report.tracks if track.trace.device == unit.device.id and not track.is_silent]
+    if armed:
+        names = ", ".join(unit.place_label(bus).removeprefix("track ") for bus in armed)
+        yield item("armed", f"Armed: {'track' if len(armed) == 1 else 'tracks'} {names}.")
+    steps = [step for step in line_up_steps(report) if step.device == unit.device.id and not step.warning]
+    for step in steps:
+        done = step.state is State.DONE
+        text = (
+            f"{_begun(unit.place_label(step.bus))} shows {_db(step.shows_dbfs)} dBFS for tone at {_db(step.sent_dbfs)}."
+        )
+        yield item(f"{step.bus}.tone", text, "" if done else "Not lined up yet: read the meter and write it down.")
+    if any(port.is_headphone for port in unit.device_class.outputs) and armed:
+        yield item("listen", "Listened to on headphones here.", "Set them low before they are on the ears.")
+
+
+def _of_input(report: Report, unit: Unit, port: InputPort, runs: list[Run]) -> Iterator[WalkItem]:
+    """A lead and where it goes in: the lead first, then each switch, then the knob."""
+    key = f"{unit.device.id}.{port.id}"
+
+    def item(name: str, text: str, why: str = "") -> WalkItem:
+        return WalkItem(id=f"{key}.{name}", group=unit.label, text=text, why=why)
+
+    for run in runs:
+        yield from _of_run(report, unit, run)
+    controls = {
+        control.id: control
+        for control in controls_of(unit.device_class).values()
+        if control.port == port.id and unit.acts(control)
+    }
+    settings = unit.device.settings
+    automatic = {control.id for control in controls.values() if ".auto." in control.id}
+    phantom = {control.id for control in controls.values() if ".phantom." in control.id}
+    for control_id in sorted(automatic):
+        control = controls[control_id]
+        wanted = bool(settings.get(control_id, control.default))
+        text = f"{_begun(port.label)}: {control.label} is {'on' if wanted else 'off'}."
+        yield item(
+            control_id.rsplit(".", 1)[-1] + ".auto",
+            text,
+            "" if wanted else "Look in both places: one of them is enough to ride the level.",
+        )
+    if phantom:
+        on = Supply.P48 in unit.supplies(port)
+        text = f"{_begun(port.label)}: 48 V is {'on, its lamp lit' if on else 'off'}."
+        yield item("phantom", text, "Mute, connect, switch on, wait, open." if on else "")
+    words = [
+        f"{control.label} {control.words(settings.get(control.id, control.default))}"
+        for control in controls.values()
+        if control.id not in automatic | phantom and control.kind is not ControlKind.FREQUENCY
+    ]
+    if words:
+        yield item("set", f"{_begun(port.label)}: {', '.join(words)}.")
+
+
+def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
+    def item(name: str, text: str, why: str = "") -> WalkItem:
+        return WalkItem(id=f"{run.id}.{name}", group=unit.label, text=text, why=why)
+
+    rig = report.rig
+    leads = " and ".join(lead.label for lead, _ in rig.leads_of(run))
+    how = f"{leads}, its tape at both ends" if leads else "plugged in directly"
+    yield item("lead", f"Run {run.number} from {rig.port_label(run.sending)}: {how}.")
+    port = unit.input(run.receiving.port)
+    if port.circuit in SOCKETS:
+        yield item("relief", f"Run {run.number} is tied up, no weight hangs on the socket.", "Small plugs work loose.")
+    if any(passing.what in TRODDEN for stretch in run.path for passing in stretch.passes):
+        yield item(
+            "taped",
+            f"Run {run.number} is taped or ramped where people walk.",
+            "Local rules for cables on floors decide.",
+        )
+    spare = len(run.parts) > 0 and any(source.irreplaceable for source in rig.plan.sources.values())
+    if spare:
+        yield item("spare", f"A spare for run {run.number} is at hand.")
+
+
+def _at_the_end(report: Report) -> Iterator[WalkItem]:
+    recording = list(dict.fromkeys(track.trace.device for track in report.tracks if not track.is_silent))
+    if not recording:
+        return
+    names = ", ".join(report.rig.unit(device).label for device in recording)
+    yield WalkItem(
+        id="end.silence", group=LAST, text="Half a minute recorded: voices, then everybody still, then each one alone."
+    )
+    yield WalkItem(
+        id="end.played",
+        group=LAST,
+        text=f"Played back and heard on headphones: {names}.",
+        why="Level, noise between words, hum, clicks, the right input on every track.",
+    )
+    if len(recording) > 1:
+        yield WalkItem(
+            id="end.clap", group=LAST, text="A clap in shot, close to the microphones, on every recorder and camera."
+        )
+
+
+def _begun(text: str) -> str:
+    """As a sentence begins; the rest stays as it is written on the device."""
+    return text[:1].upper() + text[1:]
+
+
+def _db(value: float) -> str:
+    return f"{value:.1f}".replace("-", "−")

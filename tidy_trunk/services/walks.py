@@ -1,0 +1,54 @@
+"""Signal walks: begun from the plan, marked by whoever walks, kept with their date."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from typing import Final
+from uuid import UUID, uuid4
+
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.trace import accept
+from tidy_trunk.core.walk import walk_items
+from tidy_trunk.errors import InputError
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.store import MarkRecord, WalkRecord, WalkStore
+
+EARLY: Final = timedelta(minutes=5)
+"""ASSUMED_ how far a telephone's clock may be ahead: a mark from later than that counts as of now."""
+
+
+class WalkService:
+    """One method for one thing that a user does on a walk."""
+
+    def __init__(
+        self, jobs: JobService, store: WalkStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)
+    ) -> None:
+        self._jobs = jobs
+        self._store = store
+        self._now = now
+
+    def begin(self, job_id: UUID) -> WalkRecord:
+        """A new walk along the chain as it is planned now. Raises InputError where nothing is recorded yet."""
+        state = self._jobs.newest(job_id)
+        items = walk_items(Report(accept(state.evaluation.plan)))
+        if not items:
+            raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a run first")
+        values = [{"id": item.id, "group": item.group, "text": item.text, "why": item.why} for item in items]
+        return self._store.begin(uuid4(), job_id, state.revision.number, values, self._now())
+
+    def all(self, job_id: UUID) -> list[WalkRecord]:
+        """The walks of a job, the newest first."""
+        return self._store.all(job_id)
+
+    def get(self, job_id: UUID, walk_id: UUID) -> WalkRecord:
+        return self._store.get(job_id, walk_id)
+
+    def mark(self, job_id: UUID, walk_id: UUID, marks: Sequence[MarkRecord]) -> WalkRecord:
+        """Marks as they arrive, late ones too; of two on one item the one that was made later counts."""
+        latest = self._now() + EARLY
+        return self._store.mark(
+            job_id, walk_id, [mark if mark.made <= latest else replace(mark, made=self._now()) for mark in marks]
+        )
+
+    def delete(self, job_id: UUID, walk_id: UUID) -> None:
+        self._store.delete(job_id, walk_id)

@@ -49,7 +49,10 @@ def test_a_recording_says_how_loud_the_founder_is(client):
     assert found.status_code == 200, found.text
     assert found.json()["average_db_spl"] == pytest.approx(60 - 25 + 20.04, abs=0.3)
     assert found.json()["edits"][0]["kind"] == "set-source"
-    for content, words in ((b"nonsense", "no recording that can be read"), (wav(recording()[:, np.newaxis][:500]), "too short")):
+    for content, words in (
+        (b"nonsense", "no recording that can be read"),
+        (wav(recording()[:, np.newaxis][:500]), "too short"),
+    ):
         refused = client.post(address, content=content, headers={"Content-Type": "audio/wav"})
         assert 400 <= refused.status_code < 500 and words in refused.json()["detail"]
     assert client.post(address.replace("bag.1", "bag.99"), content=data, headers={"Content-Type": "audio/wav"}).status_code == 404  # fmt: skip

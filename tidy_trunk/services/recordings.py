@@ -60,18 +60,7 @@ class RecordingService:
         """
         if size > shutil.disk_usage(self._folder).free - SPARE_BYTES:
             raise InputError("there is no room on the disk for this recording: give a part of it, or make room")
-        record = RecordingRecord(
-            id=uuid4(),
-            job=job_id,
-            name=" ".join(name.split())[:LONGEST_NAME] or "recording",
-            size=size,
-            asked=asked,
-            state=RecordingState.WAITING,
-            progress=0.0,
-            message="",
-            result=None,
-            created=self._now(),
-        )
+        record = self._new(job_id, name, size, asked)
         path = self._folder / str(record.id)
         try:
             written = 0
@@ -92,18 +81,7 @@ class RecordingService:
 
     def keep(self, job_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]) -> RecordingRecord:
         """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
-        record = RecordingRecord(
-            id=uuid4(),
-            job=job_id,
-            name=name,
-            size=0,
-            asked=asked,
-            state=RecordingState.WAITING,
-            progress=0.0,
-            message="",
-            result=None,
-            created=self._now(),
-        )
+        record = self._new(job_id, name, 0, asked)
         self._store.add(record)
         self._store.finish(record.id, RecordingState.DONE, result=result)
         return self._store.get(job_id, record.id)
@@ -139,6 +117,20 @@ class RecordingService:
                 process.kill()
         self._workers.shutdown(cancel_futures=True)
         shutil.rmtree(self._folder, ignore_errors=True)
+
+    def _new(self, job_id: UUID, name: str, size: int, asked: dict[str, Any]) -> RecordingRecord:
+        return RecordingRecord(
+            id=uuid4(),
+            job=job_id,
+            name=" ".join(name.split())[:LONGEST_NAME] or "recording",
+            size=size,
+            asked=asked,
+            state=RecordingState.WAITING,
+            progress=0.0,
+            message="",
+            result=None,
+            created=self._now(),
+        )
 
     def _measure(self, record: RecordingRecord, path: Path) -> None:
         """On a thread of the pool: one process from its start to its last word."""

@@ -2,13 +2,14 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.bench import Bench, Play, truth
-from tidy_trunk.core.catalogue import Provenance
+from tidy_trunk.core.catalogue import DEVICES, Provenance, find_control
 from tidy_trunk.core.levels import Report, doubts, first_measurement
 from tidy_trunk.core.line_up import State, line_up_steps, taken
 from tidy_trunk.core.plan import (
@@ -21,7 +22,7 @@ from tidy_trunk.core.plan import (
     apply_edits,
     differences,
 )
-from tidy_trunk.core.signal import dbfs_of_powers
+from tidy_trunk.core.signal import dbfs_of_powers, measure_steps
 from tidy_trunk.core.trace import accept
 from tidy_trunk.errors import InputError, TidyTrunkError
 
@@ -160,3 +161,22 @@ def test_the_bench_is_off_by_what_its_devices_are_and_lining_up_finds_it():
     lined_up = read(plan, "cam.L", found, ReadFrom.BENCH)
     louder = made(put("bag", "line.line.trim_db", -3.0), base=lined_up)
     assert step_of(louder).shows_dbfs == pytest.approx(on_bench(louder), abs=0.1)
+
+
+@pytest.mark.parametrize("target", [-30.0, -24.5, -20.2])
+def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
+    """The camera's gain at five marks of 4.5 dB each, one recording: what is found sets the real thing within half a mark."""
+    plan, marks = padded_plan(), [0.0, 4.5, 9.0, 13.5, 18.0]
+
+    def tone(gain_db):
+        tracer = accept(truth(made(put("cam", "mic.mic.gain_db", gain_db), base=plan)))
+        stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
+        return Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -26.0}, sample_count=2**16).track_sound(stage)
+
+    recording = np.concatenate([tone(gain_db) for gain_db in marks])
+    found = measure_steps(recording, 48_000, marks, target)
+    assert found.db_per_setting == pytest.approx(1.0, abs=0.01)
+    span = find_control(DEVICES["mirrorless-mic"], "mic.mic.gain_db").span
+    nearest = span.nearest_db(found.interpolated_setting)
+    level = float(dbfs_of_powers((tone(nearest).astype(float) ** 2).mean()))
+    assert level == pytest.approx(target, abs=span.step_db / 2 + 0.1)

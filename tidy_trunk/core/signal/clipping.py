@@ -15,6 +15,9 @@ LOWEST_CLIP: Final = 0.001
 MOST_RUNS: Final = 100_000
 """ASSUMED_ flat tops that are listed: a recording with more is lost all the same. They are all counted."""
 
+PCM_STEP: Final = 2.0**-15
+"""Between two values of a 16-bit file, the coarsest that comes from a set: slow waves have tops of some steps. [AES17]"""
+
 FLAT_SHARE: Final = 0.002
 """ASSUMED_ how far the samples of a top may differ and still be a flat one, as a share of the top."""
 
@@ -140,6 +143,13 @@ def _is_rounded(length: Any, up: Any, down: Any, step: float) -> Any:
     """Whether a top is flat only because it is slow: then it ends as slowly, by a few steps of the numbers."""
     half = np.maximum((np.asarray(length) - 1) / 2, 1.0)
     return np.minimum(up, down) <= step * (((half + 1) / half) ** 2 + 1)
+
+
+def is_cut_off(samples: NDArray[Any], noise: float = 0.0) -> bool:
+    """Whether a short recording has flat tops of either kind. `samples`: one channel, shape (sample_count,)."""
+    tracker = ClipTracker(PCM_STEP)
+    tracker.add(np.asarray(samples, dtype=np.float32), float(samples.max()), float(samples.min()))
+    return bool(tracker.runs()) or has_flat_tops(samples, noise)
 
 
 def has_flat_tops(samples: NDArray[Any], noise: float = 0.0) -> bool:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.signal.biphase import carries_timecode
 from tidy_trunk.core.signal.clipping import has_flat_tops
-from tidy_trunk.core.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers
+from tidy_trunk.core.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers, powers_of_dbfs
 from tidy_trunk.core.signal.hum import find_hum
 from tidy_trunk.core.signal.measurement import (
     ChannelMeasure,
@@ -22,8 +22,9 @@ from tidy_trunk.core.signal.measurement import (
 )
 from tidy_trunk.core.signal.meter import BLOCK_S, Metered
 from tidy_trunk.core.signal.pairs import measure_pair
-from tidy_trunk.core.signal.pauses import Pauses, clicks, creep_db, find_pauses, frames_of, runs
+from tidy_trunk.core.signal.pauses import Pauses, clicks, creep_db, find_pauses, frames_of
 from tidy_trunk.core.signal.spectrum import Spectrum, noise_spectrum, smooth_size
+from tidy_trunk.core.signal.stretches import runs
 from tidy_trunk.core.signal.tone import LONGEST_LOOK_S, SteadyRun, ToneInside, steady_runs, tone_inside
 from tidy_trunk.core.units import SILENCE_DB
 
@@ -123,7 +124,7 @@ class _Channel:
         hum = find_hum(spectrum, lines) if spectrum else None
         is_ltc = bool(power) and carries_timecode(loudest)
         peak = max(float(metered.highest[index].max()), -float(metered.lowest[index].min()))
-        rms = float(np.sqrt(10 ** (min(noise.flat_dbfs, 0.0) / 10) / 2))
+        rms = float(np.sqrt(powers_of_dbfs(min(noise.flat_dbfs, 0.0))))
         return ChannelMeasure(
             index=index + 1,
             peak_dbfs=float(db_of_ratios(peak)),

@@ -1,11 +1,12 @@
 """Where nobody speaks, and what happens there: noise, noise that creeps up, clicks."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
+
+from tidy_trunk.core.signal.stretches import runs
 
 QUIETEST_PERCENT: Final = 5.0
 """ASSUMED_ share of a recording that is pause at least, where it has pauses at all."""
@@ -71,12 +72,6 @@ def find_pauses(levels: Levels, powers: NDArray[np.float64]) -> Pauses:
             found[inner[0] : inner[1]] = True
     quiet = found if found.any() else quiet
     return Pauses(quiet, float(np.median(levels[quiet])) if quiet.any() else -np.inf)
-
-
-def runs(chosen: NDArray[np.bool_]) -> Iterator[tuple[int, int]]:
-    """Stretches of blocks that are chosen: first, and the one behind the last."""
-    edges = np.flatnonzero(np.diff(np.concatenate(([False], chosen, [False])).astype(np.int8)))
-    yield from zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True)
 
 
 def frames_of(blocks: NDArray[np.bool_], block_size: int, rate_hz: int, most: int) -> tuple[list[int], int]:

@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.signal.clipping import ClipTracker, has_flat_tops
+from tidy_trunk.core.signal.clipping import is_cut_off
 from tidy_trunk.core.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers
 from tidy_trunk.core.signal.meter import BLOCK_S, LOWEST_RATE_HZ
 from tidy_trunk.core.signal.pauses import find_pauses, frames_of
@@ -24,9 +24,6 @@ SHORTEST_S: Final = 1.0
 
 MOST_FRAMES: Final = 48
 """ASSUMED_ stretches of pause that are looked at."""
-
-PCM_STEP: Final = 2.0**-15
-"""Between two values of a 16-bit file, the coarsest that comes from a set: slow waves have tops of some steps. [AES17]"""
 
 _MOST_ROUNDS = 20
 
@@ -81,7 +78,7 @@ def hear(samples: Samples, rate_hz: int) -> Heard:
         peak_dbfs=float(db_of_ratios(np.abs(samples).max())),
         noise_dbfs=noise,
         noise_a_dbfs=noise_a,
-        is_clipped=_is_clipped(samples),
+        is_clipped=is_cut_off(samples),
         seconds=len(samples) / rate_hz,
     )
 
@@ -95,9 +92,3 @@ def _active(powers: Samples) -> NDArray[np.bool_]:
             break
         active = found
     return active
-
-
-def _is_clipped(samples: Samples) -> bool:
-    tracker = ClipTracker(PCM_STEP)
-    tracker.add(samples.astype(np.float32), float(samples.max()), float(samples.min()))
-    return bool(tracker.runs()) or has_flat_tops(samples)

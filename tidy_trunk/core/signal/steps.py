@@ -9,10 +9,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.signal.clipping import ClipTracker, has_flat_tops
-from tidy_trunk.core.signal.decibels import dbfs_of_power, dbfs_of_powers
-from tidy_trunk.core.signal.pauses import runs
+from tidy_trunk.core.signal.clipping import is_cut_off
+from tidy_trunk.core.signal.decibels import dbfs_of_power, dbfs_of_powers, powers_of_dbfs
 from tidy_trunk.core.signal.spectrum import Samples, smooth_size
+from tidy_trunk.core.signal.stretches import runs
 from tidy_trunk.core.signal.tone import LONGEST_LOOK_S, tone_inside
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import InputError
@@ -215,18 +215,10 @@ def _step(setting: float, samples: Samples, rate_hz: int, start_s: float) -> Ste
         setting=setting,
         level_dbfs=level,
         noise_dbfs=noise,
-        clipped=distorted or _is_cut(inner, noise),
+        clipped=distorted or is_cut_off(inner, float(np.sqrt(powers_of_dbfs(min(noise, 0.0))))),
         start_s=round(start_s, 3),
         seconds=round(len(samples) / rate_hz, 3),
     )
-
-
-def _is_cut(samples: Samples, noise_dbfs: float) -> bool:
-    tracker = ClipTracker(step=2.0**-15)
-    values = np.asarray(samples, dtype=np.float32)
-    tracker.add(values, float(values.max()), float(values.min()))
-    noise = float(np.sqrt(10 ** (min(noise_dbfs, 0.0) / 10) / 2))
-    return bool(tracker.runs()) or has_flat_tops(samples, noise)
 
 
 def _best(steps: Sequence[StepMeasure], target_dbfs: float) -> float | None:

@@ -5,6 +5,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.signal.stretches import runs
+
 OVERSAMPLING: Final = 4
 """How often each sample interval is looked at. [BS1770] annex 2"""
 
@@ -72,7 +74,7 @@ class TruePeak:
         self._look(groups, at + int(np.argmax(np.abs(whole[at : at + size]))) + np.zeros(1, dtype=np.intp))
         least = np.float32(self._highest / _MOST_RISE)
         places = [_above(whole[: kept + GROUP], least, 0)]
-        for start, end in _stretches(reach > self._highest):
+        for start, end in runs(reach > self._highest):
             first = kept + start * size
             places.append(_above(whole[first : kept + end * size], least, first))
         self._look(groups, np.concatenate(places))
@@ -101,8 +103,3 @@ class TruePeak:
 def _above(samples: NDArray[np.float32], least: np.float32, first: int) -> NDArray[np.intp]:
     """Where samples are larger than that, counted from the first sample of all."""
     return np.asarray(np.flatnonzero(np.abs(samples) > least) + first, dtype=np.intp)
-
-
-def _stretches(chosen: NDArray[np.bool_]) -> list[tuple[int, int]]:
-    edges = np.flatnonzero(np.diff(np.concatenate(([False], chosen, [False])).astype(np.int8)))
-    return list(zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True))

@@ -8,7 +8,7 @@ import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import ControlGroups from '@/ui/ControlGroups.vue'
 import PlotView from '@/ui/PlotView.vue'
-import BenchPlayer from './BenchPlayer.vue'
+import SoundPlayer from '@/ui/SoundPlayer.vue'
 import { PLAYS, useBench } from './useBench'
 
 /** The bench: the plan as it is set now, simulated, to be heard and seen at every point of a chain. */
@@ -102,7 +102,9 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
         >
         <strong v-if="seen.clips" class="is-stop"> seen.ceiling" class="is-stop" >it clips here</strong>
       </p>
-      <BenchPlayer :src="sound" />
+      <SoundPlayer :src="sound" name="bench.wav" label="What is heard at this point" :quiet="0.25">
+        <span class="soft small">Set headphones low first; tone off the ears.</span>
+      </SoundPlayer>
       <PlotView
         label="Waveform"
         :data="wave"

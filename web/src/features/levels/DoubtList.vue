@@ -3,13 +3,16 @@ import type { Ladder } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 
 /** The figures behind the level, the most doubtful first, and the one measurement that would settle most. */
-defineProps<{ doubts: Ladder['doubts']; first: string }>()
+defineProps<{ doubts: Ladder['doubts']; first: string; track: string }>()
 </script>
 
 <template>
   <section v-if="doubts.length">
     <h2>What is not sure</h2>
-    <p>{{ first }}</p>
+    <p>
+      {{ first }}
+      <RouterLink class="no-print" :to="{ name: 'line-up', params: { track } }">Line it up</RouterLink>
+    </p>
     <table class="plain-table">
       <tbody>
         <tr v-for="doubt in doubts" :key="doubt.what">

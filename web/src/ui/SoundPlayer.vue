@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { nextTick, onMounted, useTemplateRef, watch } from 'vue'
 
-/** Plays a point of the bench over and over; when something changes it goes on from the same place. */
-const props = defineProps<{ src: string }>()
-const QUIET = 0.25
+/** Plays a sound over and over, quietly at first; when it changes it goes on from the same place. */
+const props = defineProps<{ src: string; name: string; label: string; quiet: number }>()
 const player = useTemplateRef<HTMLAudioElement>('player')
-onMounted(() => player.value && (player.value.volume = QUIET))
+onMounted(() => player.value && (player.value.volume = props.quiet))
 watch(
   () => props.src,
   async () => {
@@ -23,9 +22,9 @@ watch(
 
 <template>
   <p class="line no-print">
-    <audio ref="player" :src="src" controls loop preload="none" aria-label="What is heard at this point" />
-    <a :href="src" download="bench.wav">Save as WAV</a>
-    <span class="soft small">Set headphones low first; tone off the ears.</span>
+    <audio ref="player" :src="src" controls loop preload="none" :aria-label="label" />
+    <a :href="src" :download="name">Save as WAV</a>
+    <slot />
   </p>
 </template>
 

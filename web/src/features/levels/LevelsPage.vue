@@ -213,7 +213,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         </div>
         <div class="behind">
           <NoiseList :noises="ladder.noises" />
-          <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" :track="track ?? ''" />
+          <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" :track="current" />
           <HeardFile v-if="ladder.rungs[0]?.begins" :track="current" />
         </div>
       </div>

@@ -18,6 +18,7 @@ from tidy_trunk.core.units import a_weighting_db, sum_powers_db
 
 COUNT, RATE = 2**15, 48_000
 WITHIN_DB = 0.5
+WEIGHTS = np.array([10 ** (a_weighting_db(float(hertz)) / 10) for hertz in np.fft.rfftfreq(COUNT, 1 / RATE)])
 
 
 def level(loop: np.ndarray) -> float:
@@ -27,8 +28,7 @@ def level(loop: np.ndarray) -> float:
 def a_level(loop: np.ndarray) -> float:
     """By numpy's transform and the curve of IEC 61672."""
     powers = 2 * np.abs(np.fft.rfft(loop.astype(np.float64)) / len(loop)) ** 2
-    hertz = np.fft.rfftfreq(len(loop), 1 / RATE)
-    return float(dbfs_of_powers(powers @ [10 ** (a_weighting_db(float(value)) / 10) for value in hertz]))
+    return float(dbfs_of_powers(powers @ WEIGHTS))
 
 
 def is_steady(report: Report, stage) -> bool:

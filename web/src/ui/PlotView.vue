@@ -3,6 +3,8 @@ import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
 
+import { useSettings } from '@/stores/settings'
+
 /** A curve, or a band between two, over one axis: waveforms and spectra. It only draws what it is given. */
 const props = defineProps<{
   label: string
@@ -16,6 +18,7 @@ const props = defineProps<{
   xUnit: string
   height?: number
 }>()
+const settings = useSettings()
 const box = useTemplateRef<HTMLDivElement>('box')
 let plot: uPlot | null = null
 const observer = new ResizeObserver(() => draw())
@@ -72,10 +75,7 @@ onBeforeUnmount(() => {
   observer.disconnect()
   plot?.destroy()
 })
-watch(
-  () => props.data,
-  () => draw(),
-)
+watch([() => props.data, () => settings.theme], () => draw(), { flush: 'post' })
 </script>
 
 <template>

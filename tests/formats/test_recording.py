@@ -82,6 +82,17 @@ def test_a_movies_sound_tracks_stand_side_by_side(codec, bits, encoding, tracks)
     assert levels == pytest.approx([-20, -26] * tracks, abs=0.5 if encoding == "lossy" else 0.01)
 
 
+@pytest.mark.parametrize("rate", [8_000, 11_025, 22_050, 47_952, 48_048])
+def test_rates_that_divide_into_no_whole_blocks_read_alike(rate):
+    """Pulled-down rates and old ones: a twentieth of a second is no whole number of samples there."""
+    tone = np.stack([sine(997, -20, 7.3, rate), sine(997, -26, 7.3, rate)])
+    found = measure_stream(io.BytesIO(made("WAV", "PCM_24", rate, tone))).measurement
+    assert [channel.rms_dbfs for channel in found.channels] == pytest.approx([-20, -26], abs=0.01)
+    assert [channel.tone.level_dbfs for channel in found.channels] == pytest.approx([-20, -26], abs=0.01)
+    assert found.channels[0].tone.seconds == pytest.approx(7.3, abs=0.15)
+    assert found.seconds == pytest.approx(7.3, abs=0.001)
+
+
 def test_a_movie_without_sound_is_refused():
     with pytest.raises(FormatError, match="no sound"):
         open_recording(io.BytesIO(movie("pcm_s16le", 0)))

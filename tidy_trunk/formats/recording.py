@@ -18,9 +18,6 @@ Samples = NDArray[np.float32]
 LONGEST_S: Final = 24 * 3600
 """ASSUMED_ longest recording that is read: a day."""
 
-PIECE_S: Final = 1.0
-"""ASSUMED_ how much is read at a time: few calls, and a piece that the processor's cache holds."""
-
 
 class Recording(Protocol):
     """A recording that can be read from beginning to end, and then here and there once more.
@@ -36,8 +33,12 @@ class Recording(Protocol):
     encoding: str
     truncated: bool
 
-    def pieces(self) -> Iterator[Samples]:
-        """All of it, in pieces of `PIECE_S`; the last one is shorter. Raises FormatError where it cannot be decoded."""
+    def pieces(self, size: int) -> Iterator[Samples]:
+        """All of it, in pieces of that many samples; the last one is shorter.
+
+        Raises:
+            FormatError: It cannot be decoded.
+        """
 
     def read(self, start: int, count: int) -> Samples:
         """A stretch of it; after `pieces` has come to its end."""
@@ -85,8 +86,7 @@ class SoundRecording:
         self._whole: NDArray[np.int32] | None = None  # filled again and again: new memory costs as much as reading
         _check(self.rate_hz, self.sample_count)
 
-    def pieces(self) -> Iterator[Samples]:
-        size = round(self.rate_hz * PIECE_S)
+    def pieces(self, size: int) -> Iterator[Samples]:
         while True:
             piece = self._next(size)
             if piece.shape[1]:
@@ -161,8 +161,7 @@ class MovieRecording:
             self.close()
             raise
 
-    def pieces(self) -> Iterator[Samples]:
-        size = round(self.rate_hz * PIECE_S)
+    def pieces(self, size: int) -> Iterator[Samples]:
         waiting: list[list[NDArray[np.float32]]] = [[] for _ in self._streams]
         total = 0
         for frames in self._frames():

@@ -40,7 +40,7 @@ def read_sound(data: bytes, channel: int = 1) -> tuple[NDArray[np.float64], int]
             raise FormatError("the recording is longer than half an hour: give a part of it")
         if not 1 <= channel <= recording.channels:
             raise FormatError(f"the recording has {recording.channels} channels, and no channel {channel}")
-        pieces = [piece[channel - 1] for piece in recording.pieces()]
+        pieces = [piece[channel - 1] for piece in recording.pieces(recording.rate_hz)]
         return np.concatenate(pieces or [np.zeros(0)]).astype(np.float64), recording.rate_hz
     finally:
         recording.close()

@@ -12,6 +12,9 @@ from tidy_trunk.core.signal import Measurement, Meter, measure
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Recording, open_recording
 
+PIECE_BLOCKS: Final = 20
+"""ASSUMED_ blocks that are read at a time, a second: few calls, and a piece that the processor's cache holds."""
+
 LONGEST_STEPS_S: Final = 1_800.0
 """ASSUMED_ longest recording of a tone at several settings."""
 
@@ -38,7 +41,7 @@ def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda 
         whole = isinstance(recording.bits, int) and recording.encoding == "pcm"
         step = 2.0 ** (1 - recording.bits) if whole and recording.bits else 0.0
         meter = Meter(recording.rate_hz, recording.channels, step=step)
-        for piece in _ahead(recording):
+        for piece in _ahead(recording, PIECE_BLOCKS * meter.block_size):
             meter.add(piece)
             progress(min(meter.sample_count / max(recording.sample_count, meter.sample_count), 1.0))
         found = measure(meter.metered(), recording.read)
@@ -49,9 +52,9 @@ def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda 
         recording.close()
 
 
-def _ahead(recording: Recording) -> Iterator[NDArray[np.float32]]:
+def _ahead(recording: Recording, size: int) -> Iterator[NDArray[np.float32]]:
     """The pieces of a recording, each read while the one before is measured."""
-    pieces = recording.pieces()
+    pieces = recording.pieces(size)
     with ThreadPoolExecutor(1) as reader:
         waiting = reader.submit(next, pieces, None)
         while (piece := waiting.result()) is not None:
@@ -71,7 +74,7 @@ def loudest_tone(stream: BinaryIO) -> tuple[NDArray[np.float32], int]:
             raise InputError(
                 f"the recording is longer than {LONGEST_STEPS_S / 60:.0f} min: give the part with the steps"
             )
-        pieces = list(recording.pieces())
+        pieces = list(recording.pieces(recording.rate_hz))
         if not pieces:
             raise InputError("the recording is empty: there is nothing to measure")
         samples = np.concatenate(pieces, axis=1)

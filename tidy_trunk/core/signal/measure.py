@@ -43,8 +43,8 @@ SAME_TONE_DB: Final = 1.0
 IDENT_GAP_S: Final = (0.1, 0.6)
 """Shortest and longest interruption that marks a channel: a left ident has a quarter of a second. [MEMORY]"""
 
-IDENT_DROP_DB: Final = 20.0
-"""ASSUMED_ how far the level falls in such a gap."""
+FAR_BELOW_DB: Final = 20.0
+"""ASSUMED_ how far below a tone lies what is no part of it: a gap in it, a pause, a fainter one."""
 
 OVERVIEW_POINTS: Final = 1_000
 """ASSUMED_ stretches of a waveform as it is drawn: about the points of a screen's width."""
@@ -107,6 +107,7 @@ class _Channel:
         self._metered = metered
         self._index = index
         self._read = read
+        self._block_s = metered.block_size / metered.rate_hz
         self._powers = metered.block_powers(index)
         self._levels = dbfs_of_powers(self._powers)
         highest, lowest = metered.highest[index], metered.lowest[index]
@@ -140,7 +141,7 @@ class _Channel:
             tone=None if tone is None else self._tone_value(tone),
             hum=hum,
             clicks=() if is_ltc else self._clicks(pauses, tone),
-            creeps_db=0.0 if tone is not None or is_ltc else creep_db(self._levels, BLOCK_S),
+            creeps_db=0.0 if tone is not None or is_ltc else creep_db(self._levels, self._block_s),
             ident_gaps=self._ident_gaps(tone),
             is_ltc=is_ltc,
         )
@@ -151,11 +152,11 @@ class _Channel:
 
     def _tone(self) -> _SteadyTone | None:
         """The tone of the longest steady stretch, of those the loudest, that turns out to be one."""
-        steady = steady_runs(self._levels, self._peaks, BLOCK_S)
+        steady = steady_runs(self._levels, self._peaks, self._block_s)
         if not steady:
             return None
         loudest = max(run.level_dbfs for run in steady)
-        likely = [run for run in steady if run.level_dbfs >= loudest - IDENT_DROP_DB]
+        likely = [run for run in steady if run.level_dbfs >= loudest - FAR_BELOW_DB]
         best = max(likely, key=lambda run: (run.end - run.start, run.level_dbfs))
         block, rate_hz = self._metered.block_size, self._metered.rate_hz
         # Its first and last block may hold the edge of it.
@@ -178,7 +179,7 @@ class _Channel:
             frequency_hz=tone.inside.frequency_hz,
             level_dbfs=dbfs_of_power(tone.inside.power),
             thd_n_db=tone.inside.thd_n_db,
-            seconds=float(tone.blocks.sum()) * BLOCK_S,
+            seconds=float(tone.blocks.sum()) * self._block_s,
         )
 
     def _noise(self, pauses: Pauses, tone: _SteadyTone | None) -> tuple[NoiseFloor, Spectrum | None]:
@@ -187,7 +188,7 @@ class _Channel:
         if tone is not None and tone.share >= 0.5:
             level = dbfs_of_power(tone.inside.power)
             # A tone with nothing but itself, or with gaps in which a machine sent nothing: the noise lies under it.
-            if not pauses.level_dbfs < level - IDENT_DROP_DB or pauses.level_dbfs == SILENCE_DB:
+            if not pauses.level_dbfs < level - FAR_BELOW_DB or pauses.level_dbfs == SILENCE_DB:
                 inside = tone.inside
                 floor = NoiseFloor(
                     flat_dbfs=dbfs_of_power(inside.noise), a_dbfs=dbfs_of_power(inside.noise_a), found=NoiseFrom.TONE
@@ -209,7 +210,7 @@ class _Channel:
 
     def _clicks(self, pauses: Pauses, tone: _SteadyTone | None) -> tuple[float, ...]:
         quiet = tone.blocks if tone is not None and tone.share >= 0.5 else pauses.blocks
-        return clicks(self._levels, self._peaks, quiet, BLOCK_S)
+        return clicks(self._levels, self._peaks, quiet, self._block_s)
 
     def _ident_gaps(self, tone: _SteadyTone | None) -> int:
         if tone is None:
@@ -221,7 +222,7 @@ class _Channel:
             for start, end in runs(~tone.blocks)
             if start > 0 and end < len(tone.blocks) and shortest <= end - start <= longest
         ]
-        return sum(bool(self._levels[start:end].min() < level - IDENT_DROP_DB) for start, end in gaps)
+        return sum(bool(self._levels[start:end].min() < level - FAR_BELOW_DB) for start, end in gaps)
 
 
 def _multiples(frequency_hz: float) -> tuple[float, ...]:
@@ -245,4 +246,6 @@ def _overview(metered: Metered) -> Overview:
     def rounded(values: NDArray[np.float32]) -> tuple[tuple[float, ...], ...]:
         return tuple(tuple(round(float(value), 5) for value in row) for row in values)
 
-    return Overview(stretch_s=size * BLOCK_S, highest=rounded(highest), lowest=rounded(lowest))
+    return Overview(
+        stretch_s=size * metered.block_size / metered.rate_hz, highest=rounded(highest), lowest=rounded(lowest)
+    )

@@ -73,6 +73,8 @@ def test_what_cannot_be_taken_in_is_refused(client, job, tmp_path):
 
     assert client.post(f"/api/jobs/{job}/recordings", content=pieces()).status_code == 411
     assert drop(client, job, wav(sine(1000, -20, 1)), target_dbfs="nan").status_code == 422
+    assert drop(client, job, wav(sine(1000, -20, 1)), settings=["1", "nan"], target_dbfs=-20).status_code == 422
+    assert "want a target" in drop(client, job, wav(sine(1000, -20, 1)), settings=[1, 2]).json()["detail"]
     assert drop(client, "00000000-0000-0000-0000-000000000000", wav(sine(1000, -20, 1))).status_code == 404
     assert not list((tmp_path / "recordings").iterdir()) and client.get(f"/api/jobs/{job}/recordings").json() == []
 

@@ -55,9 +55,11 @@ class RecordingService:
         """Take a recording in and have it measured; it is listed once all of it is here.
 
         Raises:
-            InputError: Empty, larger than it said, or too large for this machine.
+            InputError: Empty, larger than it said, too large for this machine, or steps without a target.
             NotFoundError: No such job.
         """
+        if asked.get("settings") and asked.get("target_dbfs") is None:
+            raise InputError("steps want a target: say at how many dBFS the tone ought to stand")
         if size > shutil.disk_usage(self._folder).free - SPARE_BYTES:
             raise InputError("there is no room on the disk for this recording: give a part of it, or make room")
         record = self._new(job_id, name, size, asked)

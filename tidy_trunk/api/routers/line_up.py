@@ -4,6 +4,7 @@ from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Query, Request, Response
+from pydantic import FiniteFloat
 
 from tidy_trunk.api.dependencies import ItemId, LineUp, Recordings
 from tidy_trunk.api.schemas.jobs import PROBLEMS
@@ -63,7 +64,9 @@ async def receive_recording(
     recordings: Recordings,
     name: Annotated[str, Query(max_length=400, description="Name of the file")] = "recording",
     track: Annotated[str, Query(max_length=120, description="Track that it was made on")] = "",
-    settings: Annotated[list[float] | None, Query(max_length=200, description="Of a step recording, in order")] = None,
+    settings: Annotated[
+        list[FiniteFloat] | None, Query(max_length=200, description="Of a step recording, in order")
+    ] = None,
     target_dbfs: Annotated[float | None, Query(ge=-120, le=0, allow_inf_nan=False)] = None,
 ) -> RecordingOut:
     """Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is."""

@@ -49,6 +49,11 @@ class BenchService:
         write_sound(box, [loop[np.newaxis]], rate_hz=RATE_HZ, channels=1, sample_count=len(loop), bits=BITS)
         return box.getvalue()
 
+    def recorded_tone(self, job_id: UUID, track_id: str) -> bytes:
+        """The job's tone from the device before a track, as the track records it: a WAV. Raises as `sound`."""
+        _, points = self.points(job_id, track_id)
+        return self.sound(job_id, track_id, len(points) - 1, Play.NOBODY, from_sender=True)
+
     def seen(self, job_id: UUID, track_id: str, number: int, play: Play, from_sender: bool) -> tuple[Point, Seen]:
         """What meters show at a point. Raises NotFoundError, InputError."""
         place = self._place(job_id, track_id, number, play, from_sender)

@@ -29,6 +29,6 @@ def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: of their own, for recordings while they are measured."""
     jobs = JobService(JobStore(database))
     recordings = RecordingService(RecordingStore(database), folder)
-    return Services(
-        jobs, recordings, LineUpService(jobs, recordings), BenchService(jobs), WalkService(jobs, WalkStore(database))
-    )
+    bench = BenchService(jobs)
+    line_up = LineUpService(jobs, recordings, bench)
+    return Services(jobs, recordings, line_up, bench, WalkService(jobs, WalkStore(database)))

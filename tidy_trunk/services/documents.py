@@ -1,10 +1,13 @@
 """What was measured as plain JSON values: for the command line, the worker, the store and the API alike."""
 
-from typing import Any
+from typing import Any, Final
 
-from tidy_trunk.core.signal import ChannelMeasure, Overview, PairMeasure, StepsMeasure, meanings
+from tidy_trunk.core.signal import ChannelMeasure, PairMeasure, StepsMeasure, meanings
 from tidy_trunk.core.units import finite
 from tidy_trunk.services.measuring import Measured
+
+MOST_LISTED: Final = 200
+"""ASSUMED_ flat tops and clicks of a channel that are kept: nobody looks at more, and all are counted."""
 
 
 def measured_document(measured: Measured) -> dict[str, Any]:
@@ -88,10 +91,15 @@ def steps_document(found: StepsMeasure) -> dict[str, Any]:
     }
 
 
-def overview_document(overview: Overview) -> dict[str, Any]:
-    """A waveform to draw."""
-    return {
+def stored_document(measured: Measured) -> dict[str, Any]:
+    """What is kept of a recording: what was measured, with a waveform to draw, and of long lists the beginning."""
+    overview = measured.measurement.overview
+    found = measured_document(measured)
+    for channel in found["channels"]:
+        channel["clipped"], channel["clicks_s"] = channel["clipped"][:MOST_LISTED], channel["clicks_s"][:MOST_LISTED]
+    found["overview"] = {
         "stretch_s": overview.stretch_s,
         "highest": [list(row) for row in overview.highest],
         "lowest": [list(row) for row in overview.lowest],
     }
+    return found

@@ -3,36 +3,37 @@
 import io
 from collections.abc import Callable
 from datetime import UTC, datetime
-from typing import Any
 from uuid import UUID
 
-import numpy as np
-
-from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, Play, truth
-from tidy_trunk.core.levels import Report, sender_of
+from tidy_trunk.core.bench import RATE_HZ
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import LineUpStep, line_up_steps, taken
 from tidy_trunk.core.plan import Edit, ReadFrom
 from tidy_trunk.core.signal import line_up_tone
-from tidy_trunk.core.trace import accept
-from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import write_sound
-from tidy_trunk.services.documents import measured_document, overview_document
+from tidy_trunk.services.bench import BenchService
+from tidy_trunk.services.documents import stored_document
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.measuring import measure_stream
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord
 
-BENCH_BITS = "24"
-"""What the recordings of the bench hold: as those of a set."""
+TONE_BITS = "24"
+"""What the files of a set hold."""
 
 
 class LineUpService:
     """One method for one thing that a user does when he lines up."""
 
     def __init__(
-        self, jobs: JobService, recordings: RecordingService, now: Callable[[], datetime] = lambda: datetime.now(UTC)
+        self,
+        jobs: JobService,
+        recordings: RecordingService,
+        bench: BenchService,
+        now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
         self._jobs = jobs
+        self._bench = bench
         self._recordings = recordings
         self._now = now
 
@@ -63,19 +64,10 @@ class LineUpService:
             NotFoundError: No such track.
             InputError: A track that no tone can be sent to.
         """
-        report = self._jobs.report(job_id)
-        track = report.track(track_id)
-        if track is None:
-            raise NotFoundError(f"the job has no track '{track_id}'")
-        sender = sender_of(report.rig, track.trace.stage)
-        if sender is None:
-            raise InputError("no device before this track can send a tone")
-        tracer = accept(truth(report.rig.plan))
-        stage = next(trace.stage for trace in tracer.traces() if trace.id == track_id)
-        oscillators = {sender.device: report.rig.plan.defaults.alignment_dbfs}
-        loop = Bench(tracer.rig, Play.NOBODY, oscillators=oscillators).track_sound(stage)
-        result = _measured(loop)
-        name = f"Bench: tone on {report.rig.unit(track.trace.device).bus_label(track.trace.bus)}"
+        recorded = self._bench.recorded_tone(job_id, track_id)
+        result = stored_document(measure_stream(io.BytesIO(recorded)))
+        device, _, bus = track_id.partition(".")
+        name = f"Bench: tone on {self._jobs.report(job_id).rig.unit(device).bus_label(bus)}"
         return self._recordings.keep(job_id, name, {"track": track_id, "bench": True}, result)
 
     def tone(self, job_id: UUID, seconds: float) -> bytes:
@@ -84,14 +76,5 @@ class LineUpService:
         pieces = line_up_tone(level, 1_000.0, seconds, rate_hz=RATE_HZ, channels=2, ident=True)
         box = io.BytesIO()
         count = round(seconds * RATE_HZ)
-        write_sound(box, pieces, rate_hz=RATE_HZ, channels=2, sample_count=count, bits=BENCH_BITS)
+        write_sound(box, pieces, rate_hz=RATE_HZ, channels=2, sample_count=count, bits=TONE_BITS)
         return box.getvalue()
-
-
-def _measured(loop: np.ndarray[Any, np.dtype[np.float32]]) -> dict[str, Any]:
-    """A loop as if it had been recorded to a file, which it is, in memory."""
-    box = io.BytesIO()
-    write_sound(box, [loop[np.newaxis]], rate_hz=RATE_HZ, channels=1, sample_count=LOOP_SAMPLES, bits=BENCH_BITS)
-    box.seek(0)
-    measured = measure_stream(box)
-    return {**measured_document(measured), "overview": overview_document(measured.measurement.overview)}

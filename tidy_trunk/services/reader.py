@@ -12,14 +12,11 @@ from typing import Any, Final
 
 from tidy_trunk.core.signal import measure_steps
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.services.documents import measured_document, overview_document, steps_document
+from tidy_trunk.services.documents import steps_document, stored_document
 from tidy_trunk.services.measuring import loudest_tone, measure_stream
 
 TELL_EVERY_S: Final = 0.25
 """ASSUMED_ how often progress is told: as often as somebody looks."""
-
-MOST_LISTED: Final = 200
-"""ASSUMED_ flat tops and clicks of a channel that are kept: nobody looks at more, and all are counted."""
 
 
 def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
@@ -38,10 +35,7 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
 
     with path.open("rb") as stream:
         measured = measure_stream(stream, progress)
-    result = measured_document(measured)
-    for channel in result["channels"]:
-        channel["clipped"], channel["clicks_s"] = channel["clipped"][:MOST_LISTED], channel["clicks_s"][:MOST_LISTED]
-    result["overview"] = overview_document(measured.measurement.overview)
+    result = stored_document(measured)
     if asked.get("settings"):
         with path.open("rb") as stream:
             samples, rate_hz = loudest_tone(stream)

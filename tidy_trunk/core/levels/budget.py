@@ -6,11 +6,9 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Figure, Provenance
-from tidy_trunk.core.levels.line_up import MOVED_WITHIN_DB, Standing
 from tidy_trunk.core.levels.report import Report, TrackLevel
 from tidy_trunk.core.levels.sound import Noise
 from tidy_trunk.core.levels.spectra import Spectrum
-from tidy_trunk.core.plan import READ_WITHIN_DB
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
@@ -77,14 +75,13 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     lined_up = report.rig.plan.line_ups.get(track.trace.id)
     known: list[tuple[str, Figure, str]] = []
     if lined_up is not None:
-        standing, _ = report.reckoner.correction(track.trace.stage, lined_up)
+        correction = report.reckoner.correction(track.trace.stage, lined_up)
         sending = [at for at, stage in enumerate(path) if stage.place is Place.BUS and stage.device == lined_up.sender]
-        if sending and standing is not Standing.ANOTHER_WAY:
+        if sending and correction.holds:
             # What was measured as a whole hides what it is made of.
             path = path[: sending[-1] + 1]
-            within_db = READ_WITHIN_DB[lined_up.read_from] if standing is Standing.FRESH else MOVED_WITHIN_DB
             place = report.reckoner.place_words(track.trace.stage)
-            figure = Figure(lined_up.read_dbfs, within_db, Provenance.MEASURED)
+            figure = Figure(lined_up.read_dbfs, correction.within_db, Provenance.MEASURED)
             known.append((f"line-up of {place}", figure, f"line up {place} again"))
     found = [item for stage in path for item in _figures(report, stage)] + known
     whole = sum(figure.tolerance**2 for _, figure, _ in found)

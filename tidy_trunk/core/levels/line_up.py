@@ -1,12 +1,13 @@
 """What a line-up says of a chain today: whether it still holds, and by how much it corrects what the figures say."""
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.catalogue import Kind
-from tidy_trunk.core.plan import LineUp, Rig, Unit
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, Rig, Unit
 from tidy_trunk.core.trace import Place, Stage, upstream_of
 
 SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
@@ -25,6 +26,33 @@ class Standing(StrEnum):
     FRESH = "fresh"
     MOVED = "moved"  # the same way, another setting: its correction holds, within the marks of the knobs
     ANOTHER_WAY = "another way"  # another mode, lead or port: it says nothing any more
+
+
+@dataclass(frozen=True, slots=True)
+class Correction:
+    """What a line-up says of its track today: by how many dB it is louder than without it, and within how many."""
+
+    standing: Standing
+    by_db: float
+    within_db: float
+
+    @property
+    def holds(self) -> bool:
+        return self.standing is not Standing.ANOTHER_WAY
+
+
+def correction_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float, without_dbfs: float) -> Correction:
+    """Args:
+    predicted_dbfs: What the figures say of the tone today, without any line-up.
+    without_dbfs: What stands there today with all other line-ups, but without this one.
+    """
+    standing = _standing(rig, found, track, predicted_dbfs)
+    if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
+        return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
+    within_db = READ_WITHIN_DB[found.read_from] if standing is Standing.FRESH else MOVED_WITHIN_DB
+    # As it was read, moved by whatever the settings have moved it since.
+    expected_dbfs = found.read_dbfs + predicted_dbfs - found.predicted_dbfs
+    return Correction(standing, expected_dbfs - without_dbfs, within_db)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,8 +96,7 @@ def _way(rig: Rig, sender: str, stage: Stage) -> Iterator[str]:
         yield from _way(rig, sender, feed)
 
 
-def standing_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
-    """What has become of a line-up. `predicted_dbfs`: what the figures say of its tone today, without any line-up."""
-    if way_between(rig, found.sender, track) != found.way:
+def _standing(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
+    if not math.isfinite(predicted_dbfs) or way_between(rig, found.sender, track) != found.way:
         return Standing.ANOTHER_WAY
     return Standing.FRESH if abs(predicted_dbfs - found.predicted_dbfs) <= MOVED_DB else Standing.MOVED

@@ -5,11 +5,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from tidy_trunk.core.catalogue import Provenance
-from tidy_trunk.core.levels.line_up import MOVED_WITHIN_DB, Standing, standing_of
+from tidy_trunk.core.levels.line_up import Correction, correction_of
 from tidy_trunk.core.levels.passage import LevelPassage, Step
 from tidy_trunk.core.levels.sound import Sound, in_step, mixed, weaker
 from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
-from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, Rig, Run, Source
+from tidy_trunk.core.plan import LineUp, Rig, Run, Source
 from tidy_trunk.core.trace import Place, Stage, StageKey, run_link, upstream_of
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
 
@@ -65,31 +65,26 @@ class Reckoner(Walk[Sound]):
         """
         stage = level.stage
         before = [item for item in upstream_of(stage) if item.place is Place.BUS and item.device == found.sender]
-        standing, correction_db = self.correction(stage, found)
-        if not before or standing is Standing.ANOTHER_WAY:
+        correction = self.correction(stage, found)
+        if not before or not correction.holds:
             return level
-        within_db = READ_WITHIN_DB[found.read_from] if standing is Standing.FRESH else MOVED_WITHIN_DB
         sent = max((self.level(item).sound for item in before), key=lambda sound: sound.average)
         sound = replace(
-            level.sound.shifted(correction_db),
-            variance_db2=sent.variance_db2 + within_db**2,
+            level.sound.shifted(correction.by_db),
+            variance_db2=sent.variance_db2 + correction.within_db**2,
             weakest=weaker([sent.weakest, Provenance.MEASURED]),
         )
-        step = (Step(f"lined up {found.when[:10]}", correction_db),)
+        step = (Step(f"lined up {found.when[:10]}", correction.by_db),)
         steps = {key: (*done, *step) for key, done in level.steps.items()}
         return self._against(stage, level.unit, sound, level.ceiling, steps)
 
-    def correction(self, stage: Stage, found: LineUp) -> tuple[Standing, float]:
-        """What has become of a line-up of a track, and by how many dB it corrects what stands there without it."""
+    def correction(self, stage: Stage, found: LineUp) -> Correction:
+        """What a line-up says of its track today."""
         tone = {found.sender: found.sent_dbfs}
         bare = Reckoner(self.rig, oscillators=tone, line_ups={}).level(stage).sound.average
         others = {track: item for track, item in self._line_ups.items() if track != found.track}
-        here = Reckoner(self.rig, oscillators=tone, line_ups=others).level(stage).sound.average if others else bare
-        if not (math.isfinite(bare) and math.isfinite(here)):
-            return Standing.ANOTHER_WAY, 0.0
-        # As it was read, moved by whatever the settings have moved it since.
-        expected = found.read_dbfs + bare - found.predicted_dbfs
-        return standing_of(self.rig, found, stage, bare), expected - here
+        without = Reckoner(self.rig, oscillators=tone, line_ups=others).level(stage).sound.average if others else bare
+        return correction_of(self.rig, found, stage, bare, without)
 
     def unclipped(self, stage: Stage) -> Sound:
         """What a mix or track would hold if its own device's inputs could neither clip nor limit."""

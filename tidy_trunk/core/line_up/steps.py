@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.catalogue import Span, gain_key, trim_key
-from tidy_trunk.core.levels import Reckoner, Report, Standing, TrackLevel, sender_of, way_between
+from tidy_trunk.core.levels import Clip, Reckoner, Report, Standing, TrackLevel, sender_of, way_between
 from tidy_trunk.core.plan import Edit, LineUp, ReadFrom, SetControl, TakeLineUp
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.errors import InputError, NotFoundError
@@ -70,14 +70,14 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         return None
     sent = rig.plan.defaults.alignment_dbfs
     # With all that has been lined up so far, this very track too.
-    shows = Reckoner(rig, oscillators={sender.device: sent}).level(stage).sound.average
-    if not math.isfinite(shows):
+    tone = Reckoner(rig, oscillators={sender.device: sent}).level(stage).sound
+    if not math.isfinite(tone.average):
         return None
     line_up = rig.plan.line_ups.get(track.trace.id)
     state, off_db, within_db = State.OPEN, None, _within_db(report, track, sender.stage)
     if line_up is not None:
-        standing, _ = report.reckoner.correction(stage, line_up)
-        state = State.DONE if standing is Standing.FRESH else State.STALE
+        fresh = report.reckoner.correction(stage, line_up).standing is Standing.FRESH
+        state = State.DONE if fresh else State.STALE
         off_db = line_up.read_dbfs - line_up.predicted_dbfs
     return LineUpStep(
         track=track.trace.id,
@@ -85,13 +85,13 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         bus=track.trace.bus,
         sender=sender.device,
         sent_dbfs=sent,
-        shows_dbfs=shows,
+        shows_dbfs=tone.average,
         within_db=within_db,
         state=state,
         line_up=line_up,
         off_db=off_db,
         turn=_turn(report, stage, off_db) if state is State.DONE and off_db is not None else None,
-        warning=_warning(report, sender.device, stage, sent),
+        warning=_warning(report, sender.device, stage, tone.clip),
     )
 
 
@@ -101,8 +101,7 @@ def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:
     return math.sqrt(max(track.sound.variance_db2 - before, 0.0))
 
 
-def _warning(report: Report, sender: str, stage: Stage, sent_dbfs: float) -> str:
-    clip = Reckoner(report.rig, oscillators={sender: sent_dbfs}).level(stage).sound.clip
+def _warning(report: Report, sender: str, stage: Stage, clip: Clip | None) -> str:
     if clip is not None:
         return f"The tone is cut off in {clip.where}, {clip.over_db:.1f} dB too loud: match the levels first."
     return AUTOMATIC_WORDS if _rides(report, sender, stage) else ""

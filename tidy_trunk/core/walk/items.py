@@ -1,12 +1,12 @@
 """What a walk along the chain looks at, device by device, in the order in which sound goes."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Power, Supply, controls_of
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import State, line_up_steps
+from tidy_trunk.core.line_up import LineUpStep, State, line_up_steps
 from tidy_trunk.core.plan import Hazard, PortRef, Run, Unit
 from tidy_trunk.core.trace import Place, upstream_of
 
@@ -36,8 +36,10 @@ class WalkItem:
 def walk_items(report: Report) -> tuple[WalkItem, ...]:
     """Every item of a plan's walk. A device that nothing comes from or goes to is passed by."""
     found: list[WalkItem] = []
+    steps = line_up_steps(report)
     for unit in _in_order(report):
-        found += _of_device(report, unit)
+        mine = [step for step in steps if step.device == unit.device.id and not step.warning]
+        found += _of_device(report, unit, mine)
     return (*found, *_at_the_end(report))
 
 
@@ -51,7 +53,7 @@ def _in_order(report: Report) -> list[Unit]:
     return [report.rig.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
 
 
-def _of_device(report: Report, unit: Unit) -> Iterator[WalkItem]:
+def _of_device(report: Report, unit: Unit, steps: Sequence[LineUpStep]) -> Iterator[WalkItem]:
     def item(name: str, text: str, why: str = "") -> WalkItem:
         return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
 
@@ -76,7 +78,6 @@ def _of_device(report: Report, unit: Unit) -> Iterator[WalkItem]:
     if armed:
         names = ", ".join(unit.place_label(bus).removeprefix("track ") for bus in armed)
         yield item("armed", f"Armed: {'track' if len(armed) == 1 else 'tracks'} {names}.")
-    steps = [step for step in line_up_steps(report) if step.device == unit.device.id and not step.warning]
     for step in steps:
         done = step.state is State.DONE
         text = (

@@ -153,8 +153,8 @@ def _knob_turn(device: str, key: str, name: str, span: Span | None, now_db: floa
     wanted_db = span.nearest_db(now_db - off_db)
     if wanted_db == now_db or abs(now_db - off_db - wanted_db) >= max(span.step_db, WORTH_TURNING_DB):
         return None
-    words = f"{name}: {now_db:+g} to {wanted_db:+g} dB".replace("-", "−")
-    return Turn(words, SetControl(device=device, control=key, value=wanted_db))
+    turned = f"{now_db:+g} to {wanted_db:+g} dB".replace("-", "−")
+    return Turn(f"{name}: {turned}", SetControl(device=device, control=key, value=wanted_db))
 
 
 def taken(

@@ -40,7 +40,7 @@ function chosen(event: Event) {
 <template>
   <section class="step">
     <h3>{{ step.label }}</h3>
-    <p class="must">
+    <p v-if="!step.warning" class="must">
       Send 1 kHz at <strong>{{ formatLevel(step.sent_dbfs) }} dBFS</strong> from {{ step.sender_label }}. Its
       meter must show <strong>{{ formatLevel(step.shows_dbfs, 1) }} dBFS</strong
       ><span class="soft"> ±{{ formatLevel(step.within_db, 1) }}</span

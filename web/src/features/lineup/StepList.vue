@@ -25,7 +25,9 @@ const SIGNS = { open: '○', done: '●', stale: '◐' } as const
           <strong>{{ step.label }}</strong>
           <span class="soft small">tone from {{ step.sender_label }}</span>
         </span>
-        <span class="num"
+        <!-- A figure that a clipped tone would reach is none to aim at. -->
+        <span v-if="step.warning" class="num soft">–</span>
+        <span v-else class="num"
           >{{ formatLevel(step.shows_dbfs, 1)
           }}<span class="soft small"> ±{{ formatLevel(step.within_db, 1) }}</span></span
         >

@@ -56,6 +56,49 @@ def test_steps_are_found_in_a_recording(client, job):
     assert failed["state"] == "failed" and "3 steps" in failed["message"]
 
 
+def edited(client, job, answer):
+    assert answer.status_code == 200, answer.text
+    revision = client.get(f"/api/jobs/{job}").json()["revision"]
+    body = {"base_revision": revision, "edits": answer.json()["edits"]}
+    return client.post(f"/api/jobs/{job}/edits", json=body)
+
+
+def test_a_knob_turned_on_the_bench_is_measured_and_taken_over(client, job):
+    knob = {"device": "cam", "control": "mic.mic.gain_db"}
+    made = client.post(f"/api/jobs/{job}/line-up/cam.L/bench-steps", json={**knob, "target_dbfs": -20}).json()
+    steps = made["result"]["steps"]
+    assert len(steps["steps"]) == len(made["asked"]["shown"]) >= 5 and steps["interpolated_setting"] is not None
+    state = edited(client, job, client.post(f"/api/jobs/{job}/recordings/{made['id']}/law", json=knob))
+    assert state.status_code == 200 and state.json()["plan"]["gain_laws"][0]["read_from"] == "bench"
+    meter = {"track": "cam.L", "shown_dbfs": made["asked"]["shown"]}
+    state = edited(client, job, client.post(f"/api/jobs/{job}/recordings/{made['id']}/meter", json=meter))
+    assert state.json()["plan"]["meters"][0]["class_id"] == "mirrorless-mic"
+    step = next(item for item in client.get(f"/api/jobs/{job}/line-up").json() if item["track"] == "cam.L")
+    assert step["meter"]["within_db"] >= 1 and step["meter_shows_dbfs"] != step["shows_dbfs"]
+    measured = next(item for item in step["knobs"] if item["control"] == knob["control"])
+    assert measured["measured"] and measured["drop"]
+    device = client.get(f"/api/jobs/{job}/devices/cam").json()
+    gain = next(item for item in device["controls"] if item["id"] == knob["control"])
+    assert gain["gives_db"] is not None and gain["gives_db"] != gain["value"]
+
+
+def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
+    found = over(client, job, drop(client, job, wav(sine(1000, -20, 2), bits=24), track="cam.L").json()["id"])
+    at = f"/api/jobs/{job}/recordings/{found['id']}"
+    knob = {"device": "cam", "control": "mic.mic.gain_db"}
+    for path, body, says in (
+        ("law", knob, "holds no steps"),
+        ("meter", {"track": "cam.L", "shown_dbfs": [-18, -19]}, "1 levels, and 2 readings"),
+        ("meter", {"track": "cam.L", "shown_dbfs": [None]}, "say what the meter showed"),
+        ("meter", {"track": "nobody.L", "shown_dbfs": [-18]}, "no track"),
+    ):
+        answer = client.post(f"{at}/{path}", json=body)
+        assert 400 <= answer.status_code < 500 and says in answer.json()["detail"], (path, body)
+    bench = f"/api/jobs/{job}/line-up/cam.L/bench-steps"
+    assert client.post(bench, json={**knob, "control": "mic.pad"}).status_code == 404
+    assert client.post(bench, json={**knob, "positions": [1.5, 900]}).status_code == 422
+
+
 @pytest.mark.parametrize("data", [b"a letter home", b"RIFF\x00\x00\x00\x00WAVE", wav(np.zeros(0))])
 def test_what_is_no_recording_fails_with_a_reason(client, job, data, tmp_path):
     found = over(client, job, drop(client, job, data).json()["id"])

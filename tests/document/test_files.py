@@ -71,6 +71,13 @@ def test_a_plan_of_version_4_was_never_lined_up():
     assert plan.line_ups == {} and plan.runs == foundry().runs
 
 
+def test_a_plan_of_version_5_had_nothing_measured_of_knobs_and_meters():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-5.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 5 and "gain_laws" not in old
+    assert plan.gain_laws == {} and plan.meters == {} and plan.line_ups["camera-a.1"].read_dbfs == -20.6
+
+
 def test_the_published_schema_is_that_of_the_program():
     published = Path(__file__).parents[2] / "docs" / "plan.schema.json"
     assert published.read_bytes() == plan_schema()

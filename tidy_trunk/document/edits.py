@@ -13,10 +13,12 @@ from tidy_trunk.document.models import (
     Degrees,
     DocumentModel,
     FigureModel,
+    GainLawModel,
     Id,
     Key,
     LineUpModel,
     Megahertz,
+    MeterErrorModel,
     Metres,
     Name,
     PartModel,
@@ -269,6 +271,31 @@ class DropLineUpModel(EditModel):
     track: Key
 
 
+class TakeGainLawModel(EditModel):
+    command = core.TakeGainLaw
+    kind: Literal["take-gain-law"] = "take-gain-law"
+    law: GainLawModel
+
+
+class DropGainLawModel(EditModel):
+    command = core.DropGainLaw
+    kind: Literal["drop-gain-law"] = "drop-gain-law"
+    class_id: Id
+    control: Key
+
+
+class TakeMeterErrorModel(EditModel):
+    command = core.TakeMeterError
+    kind: Literal["take-meter-error"] = "take-meter-error"
+    meter: MeterErrorModel
+
+
+class DropMeterErrorModel(EditModel):
+    command = core.DropMeterError
+    kind: Literal["drop-meter-error"] = "drop-meter-error"
+    class_id: Id
+
+
 AnyEdit = Annotated[
     SetJobModel
     | AddDeviceModel
@@ -296,7 +323,11 @@ AnyEdit = Annotated[
     | RemoveTargetModel
     | SetRoleModel
     | TakeLineUpModel
-    | DropLineUpModel,
+    | DropLineUpModel
+    | TakeGainLawModel
+    | DropGainLawModel
+    | TakeMeterErrorModel
+    | DropMeterErrorModel,
     Field(discriminator="kind"),
 ]
 
@@ -315,6 +346,8 @@ _SEAMS: Final[Mapping[type, Any]] = {
     core.Part: PartModel,
     core.Stretch: StretchModel,
     core.LineUp: LineUpModel,
+    core.GainLaw: GainLawModel,
+    core.MeterError: MeterErrorModel,
     Figure: FigureModel,
     Plug: PlugModel,
     Wiring: WiringModel,

@@ -59,9 +59,15 @@ def _line_ups(raw: Raw) -> Raw:
     return {"line_ups": [], **raw}
 
 
+def _measured(raw: Raw) -> Raw:
+    """5 → 6: what was measured of knobs and meters came in; nothing had been."""
+    return {"gain_laws": [], "meters": [], **raw}
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
     3: _targets_and_rumble,
     4: _line_ups,
+    5: _measured,
 }

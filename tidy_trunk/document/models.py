@@ -5,15 +5,19 @@ from typing import Annotated, Any, Final, Protocol, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr
 
-from tidy_trunk.core.catalogue import Bridge, Figure, Gender, Plug, Provenance, Side, Winding, Wire, Wiring
+from tidy_trunk.core.catalogue import Bridge, Figure, Gender, LawPoint, Plug, Provenance, Side, Winding, Wire, Wiring
 from tidy_trunk.core.plan import (
+    MOST_LAW_POINTS,
     OPEN,
     SLACK_END_M,
     SLACK_SHARE,
     Defaults,
     Device,
+    GainLaw,
     Hazard,
     LineUp,
+    MeterError,
+    MeterPair,
     OwnClass,
     OwnLead,
     Part,
@@ -23,21 +27,25 @@ from tidy_trunk.core.plan import (
     ReadFrom,
     Role,
     Run,
+    Scale,
     School,
     Source,
     Stretch,
     Target,
+    law_key,
 )
 from tidy_trunk.core.radio import GUARD_MHZ
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 5
+SCHEMA_VERSION: Final = 6
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Key = Annotated[str, Field(min_length=1, max_length=120)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-1000, le=1000)]
+Mark = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+When = Annotated[str, Field(max_length=40, description="Date and time, ISO 8601")]
 Metres = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)]
 Degrees = Annotated[float, Field(allow_inf_nan=False, ge=0, le=180)]
 Megahertz = Annotated[float, Field(allow_inf_nan=False, ge=0.001, le=10)]
@@ -273,7 +281,7 @@ class LineUpModel(DocumentModel):
     predicted_dbfs: Db
     way: Annotated[tuple[Key, ...], Field(max_length=400)] = ()
     read_from: ReadFrom
-    when: Annotated[str, Field(max_length=40)]
+    when: When
 
     def to_core(self) -> LineUp:
         return LineUp(**self.model_dump())
@@ -281,6 +289,38 @@ class LineUpModel(DocumentModel):
     @classmethod
     def from_core(cls, found: LineUp) -> "LineUpModel":
         return cls(**_fields(found))
+
+
+class GainLawModel(DocumentModel):
+    class_id: Id
+    control: Key
+    points: Annotated[tuple[tuple[Db, Db], ...], Field(min_length=2, max_length=MOST_LAW_POINTS)]
+    scale: tuple[Mark, Mark] | None = None
+    noisy_from_db: Db | None = None
+    read_from: ReadFrom
+    when: When
+
+    def to_core(self) -> GainLaw:
+        values = self.model_dump(exclude={"points", "scale"})
+        points = tuple(LawPoint(*point) for point in self.points)
+        return GainLaw(**values, points=points, scale=None if self.scale is None else Scale(*self.scale))
+
+    @classmethod
+    def from_core(cls, law: GainLaw) -> "GainLawModel":
+        return cls(**_fields(law))
+
+
+class MeterErrorModel(DocumentModel):
+    class_id: Id
+    pairs: Annotated[tuple[tuple[Db, Db], ...], Field(min_length=1, max_length=MOST_LAW_POINTS)]
+    when: When
+
+    def to_core(self) -> MeterError:
+        return MeterError(class_id=self.class_id, pairs=tuple(MeterPair(*pair) for pair in self.pairs), when=self.when)
+
+    @classmethod
+    def from_core(cls, meter: MeterError) -> "MeterErrorModel":
+        return cls(**_fields(meter))
 
 
 class PlanDocument(DocumentModel):
@@ -296,6 +336,8 @@ class PlanDocument(DocumentModel):
     sources: tuple[SourceModel, ...] = ()
     runs: tuple[RunModel, ...] = ()
     line_ups: tuple[LineUpModel, ...] = ()
+    gain_laws: tuple[GainLawModel, ...] = ()
+    meters: tuple[MeterErrorModel, ...] = ()
 
     def to_core(self) -> Plan:
         """The plan, not yet checked for sense. Raises FormatError where two things share one id."""
@@ -309,6 +351,8 @@ class PlanDocument(DocumentModel):
             sources=_by_id("sources", (Source(**item.model_dump()) for item in self.sources)),
             runs=_by_id("runs", (_run_to_core(item) for item in self.runs)),
             line_ups={item.track: item.to_core() for item in self.line_ups},
+            gain_laws={law_key(item.class_id, item.control): item.to_core() for item in self.gain_laws},
+            meters={item.class_id: item.to_core() for item in self.meters},
         )
 
     @classmethod
@@ -358,6 +402,8 @@ class PlanDocument(DocumentModel):
                 for run in plan.runs.values()
             ),
             line_ups=tuple(LineUpModel.from_core(found) for found in plan.line_ups.values()),
+            gain_laws=tuple(GainLawModel.from_core(law) for law in plan.gain_laws.values()),
+            meters=tuple(MeterErrorModel.from_core(meter) for meter in plan.meters.values()),
         )
 
 

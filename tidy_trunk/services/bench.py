@@ -1,12 +1,26 @@
 """Listening to simulated devices that are set as a job says."""
 
 import io
+from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
 import numpy as np
 
-from tidy_trunk.core.bench import RATE_HZ, Bench, Play, Point, Seen, audible, points_of, seen, truth
+from tidy_trunk.core.bench import (
+    RATE_HZ,
+    Bench,
+    Loop,
+    Play,
+    Point,
+    Seen,
+    audible,
+    meter_shows_dbfs,
+    points_of,
+    seen,
+    tone_steps,
+    truth,
+)
 from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, sender_of
 from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.trace import accept
@@ -44,15 +58,23 @@ class BenchService:
         `from_sender`: the device before the track sends the job's tone. Raises NotFoundError, InputError.
         """
         place = self._place(job_id, track_id, number, play, from_sender)
-        loop = audible(place.bench, place.point, is_track=place.is_track)
-        box = io.BytesIO()
-        write_sound(box, [loop[np.newaxis]], rate_hz=RATE_HZ, channels=1, sample_count=len(loop), bits=BITS)
-        return box.getvalue()
+        return _wav(audible(place.bench, place.point, is_track=place.is_track))
 
     def recorded_tone(self, job_id: UUID, track_id: str) -> bytes:
         """The job's tone from the device before a track, as the track records it: a WAV. Raises as `sound`."""
         _, points = self.points(job_id, track_id)
         return self.sound(job_id, track_id, len(points) - 1, Play.NOBODY, from_sender=True)
+
+    def recorded_steps(
+        self, job_id: UUID, track_id: str, device: str, control: str, positions: Sequence[float]
+    ) -> bytes:
+        """The job's tone, as a track records it while a knob on its way is turned: a WAV. Raises NotFoundError, InputError."""
+        plan = truth(self._jobs.report(job_id).rig.plan)
+        return _wav(tone_steps(plan, track_id, device, control, positions, pause_s=0.5))
+
+    def meter_shows(self, job_id: UUID, track_id: str, level_dbfs: float) -> float:
+        """What the meter of a track's device shows on the bench for a level."""
+        return meter_shows_dbfs(self._jobs.report(job_id).rig.plan, track_id.partition(".")[0], level_dbfs)
 
     def seen(self, job_id: UUID, track_id: str, number: int, play: Play, from_sender: bool) -> tuple[Point, Seen]:
         """What meters show at a point. Raises NotFoundError, InputError."""
@@ -80,3 +102,9 @@ class BenchService:
             oscillators = {sender.device: report.rig.plan.defaults.alignment_dbfs}
         bench = Bench(report.rig, play, oscillators=oscillators)
         return _Place(bench, points[number], number == len(points) - 1)
+
+
+def _wav(loop: Loop) -> bytes:
+    box = io.BytesIO()
+    write_sound(box, [loop[np.newaxis]], rate_hz=RATE_HZ, channels=1, sample_count=len(loop), bits=BITS)
+    return box.getvalue()

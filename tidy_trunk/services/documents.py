@@ -1,10 +1,11 @@
 """What was measured as plain JSON values: for the command line, the worker, the store and the API alike."""
 
-from typing import Any, Final
+from collections.abc import Callable
+from typing import Any, BinaryIO, Final
 
-from tidy_trunk.core.signal import ChannelMeasure, PairMeasure, StepsMeasure, meanings
-from tidy_trunk.core.units import finite
-from tidy_trunk.services.measuring import Measured
+from tidy_trunk.core.signal import ChannelMeasure, PairMeasure, StepMeasure, StepsMeasure, meanings, measure_steps
+from tidy_trunk.core.units import SILENCE_DB, finite
+from tidy_trunk.services.measuring import Measured, loudest_tone, measure_stream
 
 MOST_LISTED: Final = 200
 """ASSUMED_ flat tops and clicks of a channel that are kept: nobody looks at more, and all are counted."""
@@ -89,6 +90,41 @@ def steps_document(found: StepsMeasure) -> dict[str, Any]:
         "db_per_setting": found.db_per_setting,
         "noisy_from": found.noisy_from,
     }
+
+
+def steps_of(document: dict[str, Any]) -> tuple[StepMeasure, ...]:
+    """The steps of a stored recording as they were measured; the other way about."""
+    return tuple(
+        StepMeasure(
+            setting=step["setting"],
+            level_dbfs=SILENCE_DB if step["level_dbfs"] is None else step["level_dbfs"],
+            noise_dbfs=SILENCE_DB if step["noise_dbfs"] is None else step["noise_dbfs"],
+            clipped=step["clipped"],
+            start_s=step["start_s"],
+            seconds=step["duration_s"],
+        )
+        for step in document["steps"]
+    )
+
+
+def asked_document(
+    opened: Callable[[], BinaryIO], asked: dict[str, Any], progress: Callable[[float], None] = lambda share: None
+) -> dict[str, Any]:
+    """What is kept of a recording that was dropped for something: its measures, and its steps where some are asked for.
+
+    Args:
+        opened: Opens the recording from its beginning, as often as it is looked at.
+
+    Raises:
+        FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
+    """
+    with opened() as stream:
+        result = stored_document(measure_stream(stream, progress))
+    if asked.get("settings"):
+        with opened() as stream:
+            samples, rate_hz = loudest_tone(stream)
+        result["steps"] = steps_document(measure_steps(samples, rate_hz, asked["settings"], asked["target_dbfs"]))
+    return result
 
 
 def stored_document(measured: Measured) -> dict[str, Any]:

@@ -1,25 +1,35 @@
 """Lining up a job: its steps, readings, and simulated devices where there are none at hand."""
 
 import io
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from datetime import UTC, datetime
+from typing import Any
 from uuid import UUID
 
 from tidy_trunk.core.bench import RATE_HZ
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import LineUpStep, line_up_steps, taken
-from tidy_trunk.core.plan import Edit, ReadFrom
+from tidy_trunk.core.line_up import LineUpStep, knob_of, law_edits, line_up_steps, meter_edit, taken, worth_trying
+from tidy_trunk.core.plan import Edit, MeterPair, ReadFrom, Scale
 from tidy_trunk.core.signal import line_up_tone
+from tidy_trunk.errors import InputError
 from tidy_trunk.formats import write_sound
 from tidy_trunk.services.bench import BenchService
-from tidy_trunk.services.documents import stored_document
+from tidy_trunk.services.documents import asked_document, steps_of
 from tidy_trunk.services.jobs import JobService
-from tidy_trunk.services.measuring import measure_stream
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord
 
 TONE_BITS = "24"
 """What the files of a set hold."""
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """The edits that take over what was found, and what they do in one sentence."""
+
+    sentence: str
+    edits: tuple[Edit, ...]
 
 
 class LineUpService:
@@ -44,8 +54,8 @@ class LineUpService:
 
     def reading(
         self, job_id: UUID, track_id: str, read_dbfs: float, read_from: ReadFrom, sent_dbfs: float | None
-    ) -> tuple[Edit, str]:
-        """The edit that takes a reading over, with its sentence; nothing is kept.
+    ) -> Taken:
+        """What takes a reading over; nothing is kept.
 
         Raises:
             NotFoundError: No such track.
@@ -53,9 +63,8 @@ class LineUpService:
         """
         report = self._jobs.report(job_id)
         sent = report.rig.plan.defaults.alignment_dbfs if sent_dbfs is None else sent_dbfs
-        when = self._now().astimezone().isoformat(timespec="minutes")
-        edit = taken(report, track_id, sent_dbfs=sent, read_dbfs=read_dbfs, read_from=read_from, when=when)
-        return edit, edit.sentence(report.rig.plan)
+        edit = taken(report, track_id, sent_dbfs=sent, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
+        return Taken(edit.sentence(report.rig.plan), (edit,))
 
     def on_the_bench(self, job_id: UUID, track_id: str) -> RecordingRecord:
         """Tone through simulated devices, recorded on a track and measured like any file; it is listed with the others.
@@ -65,10 +74,80 @@ class LineUpService:
             InputError: A track that no tone can be sent to.
         """
         recorded = self._bench.recorded_tone(job_id, track_id)
-        result = stored_document(measure_stream(io.BytesIO(recorded)))
+        return self._keep(job_id, track_id, f"tone on {self._track_words(job_id, track_id)}", recorded, {})
+
+    def steps_on_the_bench(
+        self, job_id: UUID, track_id: str, device: str, control: str, positions: Sequence[float], target_dbfs: float
+    ) -> RecordingRecord:
+        """Tone through simulated devices while a knob is turned, recorded on a track and measured like any file.
+
+        `positions`: in dB as the knob has them; those worth trying where none are given.
+
+        Raises:
+            NotFoundError: No such track, or no such knob on its way.
+            InputError: Positions that are not on the knob, or at which nothing can be told.
+        """
+        report = self._jobs.report(job_id)
+        knob = knob_of(report, track_id, device, control)
+        step = next((item for item in line_up_steps(report) if item.track == track_id), None)
+        tries = list(positions or (worth_trying(knob, step.shows_dbfs) if step is not None else ()))
+        if len(tries) < 2:
+            raise InputError("at no two positions of this knob would the tone be clean: match the levels first")
+        recorded = self._bench.recorded_steps(job_id, track_id, device, control, tries)
+        asked = {"settings": tries, "target_dbfs": target_dbfs, "device": device, "control": control}
+        return self._keep(job_id, track_id, f"tone at {len(tries)} positions of {knob.label}", recorded, asked)
+
+    def _keep(self, job_id: UUID, track_id: str, what: str, recorded: bytes, asked: dict[str, Any]) -> RecordingRecord:
+        asked = {"track": track_id, "bench": True, **asked}
+        result = asked_document(lambda: io.BytesIO(recorded), asked)
+        asked["shown"] = [self._bench.meter_shows(job_id, track_id, level) for level in _tone_levels(result)]
+        return self._recordings.keep(job_id, f"Bench: {what}", asked, result)
+
+    def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> Taken:
+        """What takes over what a knob gave in a recording of steps; nothing is kept.
+
+        Raises:
+            NotFoundError: No such recording, or no such knob on the way to its track.
+            InputError: A recording without steps, marks that are not on the knob, or levels that do not rise.
+        """
+        record = self._recordings.get(job_id, recording_id)
+        steps = (record.result or {}).get("steps")
+        if steps is None:
+            raise InputError("this recording holds no steps: name the marks when it is dropped in")
+        report = self._jobs.report(job_id)
+        edits = law_edits(
+            report,
+            knob_of(report, record.asked.get("track", ""), device, control),
+            steps_of(steps),
+            noisy_from=steps["noisy_from"],
+            scale=scale,
+            read_from=ReadFrom.BENCH if record.asked.get("bench") else ReadFrom.RECORDING,
+            when=self._when(),
+        )
+        return Taken(edits[0].sentence(report.rig.plan), edits)
+
+    def meter(self, job_id: UUID, recording_id: UUID, track_id: str, shown_dbfs: Sequence[float | None]) -> Taken:
+        """What takes over how a meter reads: one reading for each tone or step of a recording, None where none was made.
+
+        Raises:
+            NotFoundError: No such recording or track.
+            InputError: Another number of readings than of tones, or none at all.
+        """
+        record = self._recordings.get(job_id, recording_id)
+        levels = _tone_levels(record.result or {})
+        if len(levels) != len(shown_dbfs):
+            raise InputError(f"the recording holds {len(levels)} levels, and {len(shown_dbfs)} readings were given")
+        pairs = [MeterPair(shown, level) for shown, level in zip(shown_dbfs, levels, strict=True) if shown is not None]
+        report = self._jobs.report(job_id)
+        edit = meter_edit(report, track_id, pairs, self._when())
+        return Taken(edit.sentence(report.rig.plan), (edit,))
+
+    def _when(self) -> str:
+        return self._now().astimezone().isoformat(timespec="minutes")
+
+    def _track_words(self, job_id: UUID, track_id: str) -> str:
         device, _, bus = track_id.partition(".")
-        name = f"Bench: tone on {self._jobs.report(job_id).rig.unit(device).bus_label(bus)}"
-        return self._recordings.keep(job_id, name, {"track": track_id, "bench": True}, result)
+        return self._jobs.report(job_id).rig.unit(device).bus_label(bus)
 
     def tone(self, job_id: UUID, seconds: float) -> bytes:
         """The job's line-up tone as a WAV, two channels, the left one marked. Raises InputError: a length that cannot be."""
@@ -78,3 +157,10 @@ class LineUpService:
         count = round(seconds * RATE_HZ)
         write_sound(box, pieces, rate_hz=RATE_HZ, channels=2, sample_count=count, bits=TONE_BITS)
         return box.getvalue()
+
+
+def _tone_levels(result: dict[str, Any]) -> list[float]:
+    """Levels of a recording beside which a meter was read: of its steps, else of the tone of its channels."""
+    if result.get("steps"):
+        return [step["level_dbfs"] for step in result["steps"]["steps"] if step["level_dbfs"] is not None]
+    return [channel["tone"]["level_dbfs"] for channel in result.get("channels", []) if channel["tone"] is not None]

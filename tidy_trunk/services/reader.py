@@ -10,10 +10,8 @@ import time
 from pathlib import Path
 from typing import Any, Final
 
-from tidy_trunk.core.signal import measure_steps
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.services.documents import steps_document, stored_document
-from tidy_trunk.services.measuring import loudest_tone, measure_stream
+from tidy_trunk.services.documents import asked_document
 
 TELL_EVERY_S: Final = 0.25
 """ASSUMED_ how often progress is told: as often as somebody looks."""
@@ -33,14 +31,7 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
             told = time.monotonic()
             print(json.dumps({"progress": round(share, 3)}), flush=True)
 
-    with path.open("rb") as stream:
-        measured = measure_stream(stream, progress)
-    result = stored_document(measured)
-    if asked.get("settings"):
-        with path.open("rb") as stream:
-            samples, rate_hz = loudest_tone(stream)
-        result["steps"] = steps_document(measure_steps(samples, rate_hz, asked["settings"], asked["target_dbfs"]))
-    return result
+    return asked_document(lambda: path.open("rb"), asked, progress)
 
 
 def main() -> int:

@@ -99,12 +99,13 @@ class RecordingService:
     def cancel(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
         """Stop measuring it; what is over stays as it is."""
         record = self._store.get(job_id, recording_id)
+        # Told before its process is ended: whoever listens to that would call it failed.
+        self._store.finish(recording_id, RecordingState.CANCELLED)
         with self._lock:
             self._unwanted.add(recording_id)
             process = self._running.get(recording_id)
             if process is not None:
                 process.kill()
-        self._store.finish(recording_id, RecordingState.CANCELLED)
         return self._store.get(job_id, record.id)
 
     def delete(self, job_id: UUID, recording_id: UUID) -> None:

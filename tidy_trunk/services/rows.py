@@ -105,7 +105,7 @@ def input_words(unit: Unit, port: InputPort) -> str:
     if unit.supplies(port):
         words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
     if mode.gain is not None:
-        words.append(_signed(unit.gain_db(port, mode)))
+        words.append(_signed(unit.gain_mark_db(port, mode)))
     if unit.pad_db(port):
         words.append(f"attenuator −{unit.pad_db(port):g}")
     if unit.automatic_level_on(port):
@@ -119,7 +119,7 @@ def output_words(unit: Unit, port: OutputPort) -> str:
     if len(port.modes) > 1:
         words.append(mode.label)
     if mode.trim is not None:
-        words.append(_signed(unit.trim_db(port, mode)))
+        words.append(_signed(unit.trim_mark_db(port, mode)))
     return " · ".join(words)
 
 

@@ -5,9 +5,21 @@ import pytest
 from tests.core.checks.case import CAUTION, NOTE, STOP, Case
 from tests.core.checks.patch_cases import PATCH_CASES
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
+from tidy_trunk.core.catalogue import LawPoint
 from tidy_trunk.core.checks import RULES, check
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, RouteBus, SetJob, SetParts, apply_edits
+from tidy_trunk.core.plan import (
+    AddSource,
+    GainLaw,
+    Hear,
+    Part,
+    Plan,
+    RouteBus,
+    SetJob,
+    SetParts,
+    TakeGainLaw,
+    apply_edits,
+)
 from tidy_trunk.core.trace import accept
 
 
@@ -49,7 +61,17 @@ def limited_twice() -> Plan:
     return made(device("shoulder-camcorder", "cam"), lead, put("cam", "in1.mode", "mic"), base=boom_in_bag())
 
 
+def measured_gain(stands_db: float) -> Plan:
+    """A camera of which it was measured that from 9 dB on its gain brings more noise than level."""
+    points = (LawPoint(0, 0.5), LawPoint(15, 14.0))
+    law = GainLaw(
+        class_id="mirrorless-mic", control="mic.mic.gain_db", points=points, noisy_from_db=9, when="2026-11-25"
+    )
+    return made(TakeGainLaw(law=law), put("cam", "mic.mic.gain_db", stands_db), base=padded_plan(25))
+
+
 CASES = [
+    Case("noisy-gain", measured_gain(15), measured_gain(9), CAUTION, "6 dB above the position"),
     Case("line-into-mic", line_into_camera(), padded_plan(25), STOP, "14.1 dB"),
     Case("mic-into-line", made(put("bag", "in1.mode", "line"), base=boom_in_bag()), boom_in_bag(), STOP, "near silence"),
     Case("clipping", gain(75), gain(50), STOP, "stays cut off"),

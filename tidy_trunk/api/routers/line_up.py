@@ -8,8 +8,9 @@ from pydantic import FiniteFloat
 
 from tidy_trunk.api.dependencies import ItemId, LineUp, Recordings
 from tidy_trunk.api.schemas.jobs import PROBLEMS
-from tidy_trunk.api.schemas.line_up import LineUpStepOut, ReadingIn, ReadingOut
+from tidy_trunk.api.schemas.line_up import BenchStepsIn, LawIn, LineUpStepOut, MeterIn, ReadingIn, ReadingOut
 from tidy_trunk.api.schemas.recordings import RecordingOut
+from tidy_trunk.core.plan import Scale
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["line-up"], responses=PROBLEMS)
 
@@ -33,13 +34,33 @@ def read_steps(job_id: UUID, line_up: LineUp) -> list[LineUpStepOut]:
 @router.post("/line-up/{track_id}/reading")
 def take_reading(job_id: UUID, track_id: ItemId, body: ReadingIn, line_up: LineUp) -> ReadingOut:
     """The edits that take over what a track showed; nothing is kept."""
-    return ReadingOut.from_core(*line_up.reading(job_id, track_id, body.read_dbfs, body.read_from, body.sent_dbfs))
+    return ReadingOut.from_core(line_up.reading(job_id, track_id, body.read_dbfs, body.read_from, body.sent_dbfs))
 
 
 @router.post("/line-up/{track_id}/bench", status_code=201)
 def measure_on_bench(job_id: UUID, track_id: ItemId, line_up: LineUp) -> RecordingOut:
     """Tone through simulated devices, measured on a track as a recording is."""
     return RecordingOut.from_record(line_up.on_the_bench(job_id, track_id))
+
+
+@router.post("/line-up/{track_id}/bench-steps", status_code=201)
+def step_on_bench(job_id: UUID, track_id: ItemId, body: BenchStepsIn, line_up: LineUp) -> RecordingOut:
+    """Tone through simulated devices while a knob is turned, measured on a track as a recording is."""
+    record = line_up.steps_on_the_bench(job_id, track_id, body.device, body.control, body.positions, body.target_dbfs)
+    return RecordingOut.from_record(record)
+
+
+@router.post("/recordings/{recording_id}/law")
+def take_law(job_id: UUID, recording_id: UUID, body: LawIn, line_up: LineUp) -> ReadingOut:
+    """The edits that take over what a knob gave in a recording of steps; nothing is kept."""
+    scale = None if body.scale is None else Scale(*body.scale)
+    return ReadingOut.from_core(line_up.law(job_id, recording_id, body.device, body.control, scale))
+
+
+@router.post("/recordings/{recording_id}/meter")
+def take_meter(job_id: UUID, recording_id: UUID, body: MeterIn, line_up: LineUp) -> ReadingOut:
+    """The edits that take over how a meter reads beside what was recorded; nothing is kept."""
+    return ReadingOut.from_core(line_up.meter(job_id, recording_id, body.track, body.shown_dbfs))
 
 
 @router.get("/tone.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})

@@ -20,7 +20,7 @@ class PointOut(Out):
     def from_core(cls, rig: Rig, number: int, point: Point) -> "PointOut":
         stage = point.stage
         unit = rig.unit(stage.device)
-        controls = port_controls(unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
+        controls = port_controls(rig, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
         return cls(number=number, label=point.label, unit=point.unit, controls=controls)
 
 

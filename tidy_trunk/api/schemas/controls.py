@@ -1,8 +1,8 @@
 """The controls of a device as they stand."""
 
 from tidy_trunk.api.schemas.numbers import Out
-from tidy_trunk.core.catalogue import Control, ControlKind, controls_of
-from tidy_trunk.core.plan import Unit
+from tidy_trunk.core.catalogue import Control, ControlKind, Setting, controls_of
+from tidy_trunk.core.plan import Rig, Unit, law_key
 from tidy_trunk.document import Value
 
 
@@ -12,7 +12,10 @@ class OptionOut(Out):
 
 
 class ControlOut(Out):
-    """A control as it stands; `minimum`, `maximum` and `step` in dB for a knob."""
+    """A control as it stands; `minimum`, `maximum` and `step` in dB for a knob.
+
+    gives_db: what a knob that was measured really gives there; mark: what the device writes there, where that is known.
+    """
 
     id: str
     device: str
@@ -25,9 +28,11 @@ class ControlOut(Out):
     minimum: float | None
     maximum: float | None
     step: float | None
+    gives_db: float | None
+    mark: float | None
 
     @classmethod
-    def from_core(cls, unit: Unit, control: Control) -> "ControlOut":
+    def from_core(cls, rig: Rig, unit: Unit, control: Control) -> "ControlOut":
         value = unit.device.settings.get(control.id, control.default)
         return cls(
             id=control.id,
@@ -41,13 +46,22 @@ class ControlOut(Out):
             minimum=control.span.minimum_db if control.span else None,
             maximum=control.span.maximum_db if control.span else None,
             step=control.span.step_db if control.span else None,
+            gives_db=round(control.span.gain_db(float(value)), 2) if control.span and control.span.law else None,
+            mark=_mark(rig, unit, control, value),
         )
 
 
-def port_controls(unit: Unit, port_id: str) -> list[ControlOut]:
+def _mark(rig: Rig, unit: Unit, control: Control, value: Setting) -> float | None:
+    law = rig.plan.gain_laws.get(law_key(unit.device.class_id, control.id))
+    if law is None or law.scale is None or control.span is None:
+        return None
+    return round(law.scale.mark(float(value), control.span), 2)
+
+
+def port_controls(rig: Rig, unit: Unit, port_id: str) -> list[ControlOut]:
     """The controls of one port that act as it is set now: of the knobs, those of its mode."""
     return [
-        ControlOut.from_core(unit, control)
+        ControlOut.from_core(rig, unit, control)
         for control in controls_of(unit.device_class).values()
         if control.port == port_id and unit.acts(control)
     ]

@@ -260,7 +260,7 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
         detail = input_words(unit, unit.input(stage.name))
     elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:
         detail = output_words(unit, unit.output(stage.name))
-    controls = port_controls(unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
+    controls = port_controls(evaluation.rig, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
     return RungOut(
         place=stage.place,
         label=rung.label,

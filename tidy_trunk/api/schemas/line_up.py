@@ -8,11 +8,14 @@ from pydantic import ConfigDict, Field
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import LineUpStep, State
-from tidy_trunk.core.plan import DropLineUp, Edit, ReadFrom
+from tidy_trunk.core.line_up import Knob, LineUpStep, State, keeping_line_ups
+from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropMeterError, MeterError, ReadFrom, law_key
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.services.line_up import Taken
 
 Dbfs = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=24)]
+Mark = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+ItemId = Annotated[str, Field(min_length=1, max_length=120)]
 
 
 class ReadingIn(In):
@@ -28,14 +31,54 @@ class ReadingIn(In):
 
 
 class ReadingOut(Out):
-    """The edits that take a reading over."""
+    """The edits that take over what was found."""
 
     sentence: str
     edits: list[AnyEdit]
 
     @classmethod
-    def from_core(cls, edit: Edit, sentence: str) -> "ReadingOut":
-        return cls(sentence=sentence, edits=[edit_document(edit)])
+    def from_core(cls, taken: Taken) -> "ReadingOut":
+        return cls(sentence=taken.sentence, edits=[edit_document(edit) for edit in taken.edits])
+
+
+class BenchStepsIn(In):
+    """A knob on the way to a track, the positions in dB to which it is turned, and where the tone is wanted."""
+
+    device: ItemId
+    control: ItemId
+    positions: Annotated[list[Dbfs], Field(max_length=MOST_LAW_POINTS)] = Field(default_factory=list)
+    target_dbfs: Annotated[float, Field(allow_inf_nan=False, ge=-120, le=0)] = -20.0
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={"examples": [{"device": "camera-a", "control": "in.line.gain_db", "target_dbfs": -20}]},
+    )
+
+
+class LawIn(In):
+    """The knob that was turned in a recording of steps. `scale`: what the device writes at its ends, where that is no dB."""
+
+    device: ItemId
+    control: ItemId
+    scale: tuple[Mark, Mark] | None = None
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={"examples": [{"device": "camera-a", "control": "in.line.gain_db", "scale": [0, 100]}]},
+    )
+
+
+class MeterIn(In):
+    """What a meter showed for each tone or step of a recording, null where nobody looked."""
+
+    track: ItemId
+    shown_dbfs: Annotated[list[Dbfs | None], Field(min_length=1, max_length=MOST_LAW_POINTS)]
+
+    model_config = ConfigDict(
+        extra="forbid", frozen=True, json_schema_extra={"examples": [{"track": "camera-a.1", "shown_dbfs": [-18.0]}]}
+    )
 
 
 class FoundOut(Out):
@@ -54,6 +97,50 @@ class TurnOut(Out):
     edits: list[AnyEdit]
 
 
+class MeterOut(Out):
+    """How a meter reads: by how much too high, within how many dB, and how to believe it again."""
+
+    reads_high_db: float
+    within_db: float
+    when: datetime
+    drop: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, meter: MeterError) -> "MeterOut":
+        return cls(
+            reads_high_db=meter.reads_high_db,
+            within_db=meter.within_db,
+            when=datetime.fromisoformat(meter.when),
+            drop=[edit_document(DropMeterError(class_id=meter.class_id))],
+        )
+
+
+class KnobOut(Out):
+    """A knob on the way, in dB as it is marked. measured: when its law was, None where it never was; drop: back to its marks."""
+
+    device: str
+    control: str
+    label: str
+    minimum_db: float
+    maximum_db: float
+    measured: datetime | None
+    drop: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, report: Report, knob: Knob) -> "KnobOut":
+        law = report.rig.plan.gain_laws.get(law_key(knob.class_id, knob.control))
+        drop = () if law is None else keeping_line_ups(report, DropGainLaw(class_id=law.class_id, control=law.control))
+        return cls(
+            device=knob.device,
+            control=knob.control,
+            label=knob.label,
+            minimum_db=knob.span.minimum_db,
+            maximum_db=knob.span.maximum_db,
+            measured=None if law is None else datetime.fromisoformat(law.when),
+            drop=[edit_document(edit) for edit in drop],
+        )
+
+
 class LineUpStepOut(Out):
     """Send tone from one device, read it on a track of another: what must be read, within so many dB."""
 
@@ -64,12 +151,15 @@ class LineUpStepOut(Out):
     sender_label: str
     sent_dbfs: float
     shows_dbfs: Level
+    meter_shows_dbfs: Level
     within_db: float
     state: State
     found: FoundOut | None
     turn: TurnOut | None
     drop: list[AnyEdit]
     warning: str
+    meter: MeterOut | None
+    knobs: list[KnobOut]
 
     @classmethod
     def from_core(cls, report: Report, step: LineUpStep) -> "LineUpStepOut":
@@ -83,6 +173,7 @@ class LineUpStepOut(Out):
             sender_label=rig.unit(step.sender).label,
             sent_dbfs=step.sent_dbfs,
             shows_dbfs=step.shows_dbfs,
+            meter_shows_dbfs=step.meter_shows_dbfs,
             within_db=round(step.within_db, 2),
             state=step.state,
             found=None
@@ -96,4 +187,6 @@ class LineUpStepOut(Out):
             turn=None if step.turn is None else TurnOut(words=step.turn.words, edits=[edit_document(step.turn.edit)]),
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
             warning=step.warning,
+            meter=None if step.meter is None else MeterOut.from_core(step.meter),
+            knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
         )

@@ -112,12 +112,15 @@ class MeasurementOut(Out):
 
 
 class AskedOut(Out):
-    """What a recording was dropped for."""
+    """What a recording was dropped for. shown: what the meter of a device on the bench showed beside it."""
 
     track: str = ""
     bench: bool = False
     settings: list[float] = Field(default_factory=list)
     target_dbfs: float | None = None
+    device: str = ""
+    control: str = ""
+    shown: list[float] = Field(default_factory=list)
 
 
 class RecordingOut(Out):

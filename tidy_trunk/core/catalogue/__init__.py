@@ -55,13 +55,13 @@ from tidy_trunk.core.catalogue.devices import (
     Port,
     Power,
     Signal,
-    Span,
     Supply,
     Traits,
     TrimKind,
     channel_refs,
 )
 from tidy_trunk.core.catalogue.figures import Figure, Provenance
+from tidy_trunk.core.catalogue.laws import span_of, with_laws
 from tidy_trunk.core.catalogue.leads import (
     AES3_OHM,
     LEADS,
@@ -72,6 +72,7 @@ from tidy_trunk.core.catalogue.leads import (
 )
 from tidy_trunk.core.catalogue.padded import FITTINGS, Fitting, padded
 from tidy_trunk.core.catalogue.patterns import Pattern
+from tidy_trunk.core.catalogue.span import LawPoint, Span
 
 __all__ = [
     "AES3_OHM",
@@ -106,6 +107,7 @@ __all__ = [
     "InputMode",
     "InputPort",
     "Kind",
+    "LawPoint",
     "LeadClass",
     "Leg",
     "NamedFigure",
@@ -144,8 +146,10 @@ __all__ = [
     "pad_key",
     "padded",
     "pan_key",
+    "span_of",
     "switch_key",
     "touching",
     "trim_key",
     "with_figures",
+    "with_laws",
 ]

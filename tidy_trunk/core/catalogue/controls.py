@@ -7,7 +7,8 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.catalogue import DEVICES
 from tidy_trunk.core.catalogue.connectors import Circuit
-from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Span
+from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port
+from tidy_trunk.core.catalogue.span import Span
 from tidy_trunk.errors import RangeError, UnknownItemError
 
 Setting = str | float | bool
@@ -62,7 +63,7 @@ class Control:
             raise RangeError(
                 f"{self.label} goes from {self.span.minimum_db:g} to {self.span.maximum_db:g} dB, not to {value:g} dB"
             )
-        return self.span.nearest_db(value)
+        return self.span.snapped_db(value)
 
     @property
     def takes(self) -> str:

@@ -8,7 +8,8 @@ from typing import Final
 from tidy_trunk.core.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Plug
 from tidy_trunk.core.catalogue.figures import Figure, about
 from tidy_trunk.core.catalogue.patterns import Pattern
-from tidy_trunk.errors import InputError, RangeError
+from tidy_trunk.core.catalogue.span import Span
+from tidy_trunk.errors import InputError
 
 
 class Kind(StrEnum):
@@ -77,33 +78,6 @@ class Drive(StrEnum):
 
 USB_POWER_W: Final = 15.0
 """Power that a USB-C socket gives at 5 V. [MEMORY]"""
-
-
-@dataclass(frozen=True, slots=True)
-class Span:
-    """Range of a knob in dB, and where it stands when nobody has touched it."""
-
-    minimum_db: float
-    maximum_db: float
-    step_db: float
-    default_db: float
-
-    def __post_init__(self) -> None:
-        if not (self.minimum_db <= self.default_db <= self.maximum_db and self.step_db > 0):
-            raise RangeError(
-                f"a knob from {self.minimum_db} to {self.maximum_db} dB cannot stand at {self.default_db} dB"
-            )
-
-    def nearest_db(self, wanted_db: float) -> float:
-        """The position nearest to a wanted one."""
-        steps = round((wanted_db - self.minimum_db) / self.step_db)
-        last = int((self.maximum_db - self.minimum_db) / self.step_db + 1e-9)
-        return round(self.minimum_db + min(max(steps, 0), last) * self.step_db, 6)
-
-    def at_most_db(self, limit_db: float) -> float:
-        """The highest position that is not above a limit; the lowest where all are."""
-        nearest = self.nearest_db(limit_db)
-        return self.nearest_db(nearest - self.step_db) if nearest > limit_db else nearest
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

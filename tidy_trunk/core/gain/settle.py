@@ -140,7 +140,7 @@ def _rounded(unit: Unit, turn: SetControl) -> list[list[Edit]]:
     if span is None:
         return []
     value = math.floor(float(turn.value) / ROUND_DB) * ROUND_DB
-    if value == turn.value or value < span.minimum_db or span.nearest_db(value) != value:
+    if value == turn.value or value < span.minimum_db or span.snapped_db(value) != value:
         return []
     return [[SetControl(device=turn.device, control=turn.control, value=value)]]
 
@@ -190,7 +190,7 @@ def _output_settings(rig: Rig, ref: PortRef, group: Group) -> Iterator[list[Edit
         )
         if switch:
             yield switch
-        stands = unit.trim_db(port, mode)
+        stands = unit.trim_mark_db(port, mode)
         for trim_db in _trims(rig, port, mode, group):
             if trim_db != stands:
                 key = trim_key(port.id, mode.id)
@@ -208,7 +208,7 @@ def _trims(rig: Rig, port: OutputPort, mode: OutputMode, group: Group) -> list[f
             if takes.full_scale_dbu is None:
                 continue
             for above in (0, 1, 4):
-                lowest = takes.gain.minimum_db + above * takes.gain.step_db if takes.gain is not None else 0.0
+                lowest = takes.gain.above_lowest_db(above) if takes.gain is not None else 0.0
                 room = min(takes.full_scale_dbu.value - lowest, _clip_dbu(takes)) - mode.full_scale_dbu.value
                 found.add(mode.trim.at_most_db(room))
     return sorted(found, reverse=True)
@@ -265,7 +265,7 @@ def _camera_db(trial: Trial) -> float:
     camera = trial.receiver.device_class.kind is Kind.CAMERA and trial.mode.signal is Signal.MIC
     if not camera or gain is None or sender.device_class.capsule is not None:
         return 0.0
-    return abs(trial.receiver.gain_db(trial.port, trial.mode) - gain.minimum_db - gain.step_db)
+    return abs(trial.receiver.gain_db(trial.port, trial.mode) - gain.above_lowest_db(1))
 
 
 def _roughness(edits: Sequence[Edit]) -> float:
@@ -299,6 +299,6 @@ def _one_step_down(unit: Unit, mix: Stage, by_db: float, pins: Pins) -> list[Edi
             continue
         now = unit.gain_db(port, mode)
         lower = mode.gain.nearest_db(now - max(by_db / 2, mode.gain.step_db))
-        if lower < now:
+        if lower < unit.gain_mark_db(port, mode):
             found[key] = SetControl(device=unit.device.id, control=key, value=lower)
     return list(found.values())

@@ -101,7 +101,7 @@ def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
     """dBu at the terminals that the input takes with its gain turned down: what no knob can mend."""
     if mode.full_scale_dbu is None:
         return math.inf
-    lowest = mode.gain.minimum_db if mode.gain is not None else 0.0
+    lowest = mode.gain.lowest_db if mode.gain is not None else 0.0
     converter = mode.full_scale_dbu.value - lowest + _pad_at(PadPlace.BETWEEN, unit, port)
     stage = mode.clip_dbu.value if mode.clip_dbu is not None else converter
     return stage + _pad_at(PadPlace.FIRST, unit, port)

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.catalogue import Kind
-from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, Rig, Unit
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, ReadFrom, Rig, Unit
 from tidy_trunk.core.trace import Place, Stage, upstream_of
 
 SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
@@ -49,10 +49,16 @@ def correction_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float, 
     standing = _standing(rig, found, track, predicted_dbfs)
     if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
         return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
-    within_db = READ_WITHIN_DB[found.read_from] if standing is Standing.FRESH else MOVED_WITHIN_DB
+    within_db = _read_within_db(rig, found, track) if standing is Standing.FRESH else MOVED_WITHIN_DB
     # As it was read, moved by whatever the settings have moved it since.
     expected_dbfs = found.read_dbfs + predicted_dbfs - found.predicted_dbfs
     return Correction(standing, expected_dbfs - without_dbfs, within_db)
+
+
+def _read_within_db(rig: Rig, found: LineUp, track: Stage) -> float:
+    """± of a reading: that of a meter of which is known how it reads may be worse than an eye."""
+    meter = rig.meter_of(track.device) if found.read_from is ReadFrom.METER else None
+    return meter.within_db if meter is not None else READ_WITHIN_DB[found.read_from]
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,5 +1,26 @@
 """Lining up: what to send where, which meter must show what, and what follows from what it shows."""
 
+from tidy_trunk.core.line_up.measured import (
+    Knob,
+    keeping_line_ups,
+    knob_of,
+    knobs_of,
+    law_edits,
+    meter_edit,
+    worth_trying,
+)
 from tidy_trunk.core.line_up.steps import LineUpStep, State, line_up_steps, taken
 
-__all__ = ["LineUpStep", "State", "line_up_steps", "taken"]
+__all__ = [
+    "Knob",
+    "LineUpStep",
+    "State",
+    "keeping_line_ups",
+    "knob_of",
+    "knobs_of",
+    "law_edits",
+    "line_up_steps",
+    "meter_edit",
+    "taken",
+    "worth_trying",
+]

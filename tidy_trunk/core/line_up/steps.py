@@ -7,7 +7,8 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import Span, gain_key, trim_key
 from tidy_trunk.core.levels import Clip, Reckoner, Report, Standing, TrackLevel, sender_of, way_between
-from tidy_trunk.core.plan import Edit, LineUp, ReadFrom, SetControl, TakeLineUp
+from tidy_trunk.core.line_up.measured import Knob, knobs_of
+from tidy_trunk.core.plan import Edit, LineUp, MeterError, ReadFrom, SetControl, TakeLineUp
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.errors import InputError, NotFoundError
 
@@ -38,7 +39,9 @@ class Turn:
 class LineUpStep:
     """Send tone from one device, and read it on a track of another.
 
-    shows_dbfs: what its meter must show, as far as it is known, within `within_db`.
+    shows_dbfs: what it must record, as far as it is known, within `within_db`.
+    meter: how its meter reads, where that is known; meter_shows_dbfs: what that one must show.
+    knobs: those on the way, of which a recording at several positions would say what they really give.
     off_db: by how much the last reading was away from what the figures alone had said; None where there is none.
     warning: what spoils it, "" where nothing does.
     """
@@ -55,6 +58,12 @@ class LineUpStep:
     off_db: float | None
     turn: Turn | None
     warning: str
+    meter: MeterError | None
+    knobs: tuple[Knob, ...]
+
+    @property
+    def meter_shows_dbfs(self) -> float:
+        return self.shows_dbfs + (self.meter.reads_high_db if self.meter is not None else 0.0)
 
 
 def line_up_steps(report: Report) -> tuple[LineUpStep, ...]:
@@ -92,6 +101,8 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         off_db=off_db,
         turn=_turn(report, stage, off_db) if state is State.DONE and off_db is not None else None,
         warning=_warning(report, sender.device, stage, tone.clip),
+        meter=rig.meter_of(stage.device),
+        knobs=knobs_of(report, stage),
     )
 
 
@@ -135,7 +146,7 @@ def _trim_turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
     port = unit.output(stage.name)
     mode = unit.output_mode(port)
     key, name = trim_key(port.id, mode.id), f"{unit.label} {port.label} output level"
-    return _knob_turn(stage.device, key, name, mode.trim, unit.trim_db(port, mode), off_db)
+    return _knob_turn(stage.device, key, name, mode.trim, unit.trim_mark_db(port, mode), off_db)
 
 
 def _gain_turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
@@ -143,15 +154,16 @@ def _gain_turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
     port = unit.input(stage.name)
     mode = unit.input_mode(port)
     key, name = gain_key(port.id, mode.id), f"{unit.label} {port.label} gain"
-    return _knob_turn(stage.device, key, name, mode.gain, unit.gain_db(port, mode), off_db)
+    return _knob_turn(stage.device, key, name, mode.gain, unit.gain_mark_db(port, mode), off_db)
 
 
 def _knob_turn(device: str, key: str, name: str, span: Span | None, now_db: float, off_db: float) -> Turn | None:
     """Turned back by what the tone is off, where the knob reaches that far."""
     if span is None:
         return None
-    wanted_db = span.nearest_db(now_db - off_db)
-    if wanted_db == now_db or abs(now_db - off_db - wanted_db) >= max(span.step_db, WORTH_TURNING_DB):
+    gives_db = span.gain_db(now_db) - off_db
+    wanted_db = span.nearest_db(gives_db)
+    if wanted_db == now_db or abs(gives_db - span.gain_db(wanted_db)) >= max(span.step_db, WORTH_TURNING_DB):
         return None
     turned = f"{now_db:+g} to {wanted_db:+g} dB".replace("-", "−")
     return Turn(f"{name}: {turned}", SetControl(device=device, control=key, value=wanted_db))
@@ -164,7 +176,8 @@ def taken(
 
     Args:
         track_id: The track on which the tone was read.
-        sent_dbfs, read_dbfs: The tone at the sender, and on the track's meter or in its recording.
+        sent_dbfs, read_dbfs: The tone at the sender, and on the track's meter or in its recording; of a meter of which
+            is known by how much it is wrong, that is taken off.
         when: Date and time, ISO 8601.
 
     Raises:
@@ -177,6 +190,9 @@ def taken(
     sender = sender_of(report.rig, track.trace.stage)
     if sender is None:
         raise InputError("no device before this track can send a tone: let the source be heard, and read the meter")
+    meter = report.rig.meter_of(track.trace.device) if read_from is ReadFrom.METER else None
+    if meter is not None:
+        read_dbfs -= meter.reads_high_db
     tone = Reckoner(report.rig, oscillators={sender.device: sent_dbfs}, line_ups={})
     predicted = tone.level(track.trace.stage).sound.average
     if not math.isfinite(predicted):

@@ -6,7 +6,9 @@ from typing import TypeVar
 from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan.edits import default_words
 from tidy_trunk.core.plan.edits.line_ups import track_words
+from tidy_trunk.core.plan.edits.measured import error_words, knob_words, meter_words
 from tidy_trunk.core.plan.line_ups import LineUp
+from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
 from tidy_trunk.core.plan.path import path_words
 from tidy_trunk.core.plan.rig import Rig, Unit
@@ -41,6 +43,22 @@ def _all(before: Plan, after: Plan) -> Iterator[str]:
         yield from _run(first, second, old_run, run)
     for old_found, found in _pairs(before.line_ups, after.line_ups):
         yield _line_up(before, after, old_found, found)
+    for old_law, law in _pairs(before.gain_laws, after.gain_laws):
+        yield _gain_law(before, after, old_law, law)
+    for old_meter, meter in _pairs(before.meters, after.meters):
+        yield _meter(before, after, old_meter, meter)
+
+
+def _gain_law(before: Plan, after: Plan, old: GainLaw | None, new: GainLaw | None) -> str:
+    if new is None:
+        return f"{knob_words(before, old.class_id, old.control) if old else ''} is as it is marked again"
+    return f"{knob_words(after, new.class_id, new.control)} is measured at {len(new.points)} positions"
+
+
+def _meter(before: Plan, after: Plan, old: MeterError | None, new: MeterError | None) -> str:
+    if new is None:
+        return f"{meter_words(before, old.class_id) if old else ''} is believed again"
+    return f"{meter_words(after, new.class_id)} {error_words(new)}"
 
 
 def _line_up(before: Plan, after: Plan, old: LineUp | None, new: LineUp | None) -> str:

@@ -7,6 +7,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
 from tidy_trunk.core.plan.line_ups import LineUp
+from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.rooms import OPEN
 from tidy_trunk.core.plan.targets import Role, Target
 from tidy_trunk.core.radio import GUARD_MHZ
@@ -223,7 +224,7 @@ class Run:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """A whole job. `line_ups`: by track, what was found there."""
+    """A whole job. `line_ups`: by track; `gain_laws`: by class and knob; `meters`: by class, what was measured of them."""
 
     name: str
     defaults: Defaults = field(default_factory=Defaults)
@@ -234,3 +235,5 @@ class Plan:
     sources: Mapping[str, Source] = field(default_factory=dict)
     runs: Mapping[str, Run] = field(default_factory=dict)
     line_ups: Mapping[str, LineUp] = field(default_factory=dict)
+    gain_laws: Mapping[str, GainLaw] = field(default_factory=dict)
+    meters: Mapping[str, MeterError] = field(default_factory=dict)

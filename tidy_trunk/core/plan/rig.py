@@ -41,7 +41,9 @@ from tidy_trunk.core.catalogue import (
     switch_key,
     trim_key,
     with_figures,
+    with_laws,
 )
+from tidy_trunk.core.plan.measured import MeterError
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
 from tidy_trunk.core.plan.own_leads import lead_class
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
@@ -98,14 +100,21 @@ class Unit:
         wanted = self.device.settings.get(mode_key(port.id))
         return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
 
-    def gain_db(self, port: InputPort, mode: InputMode) -> float:
+    def gain_mark_db(self, port: InputPort, mode: InputMode) -> float:
         """As the knob stands; where one knob moves two inputs, that of the one that leads."""
-        leader = self.leader_of(port)
-        if leader is not port:
-            port, mode = leader, self.input_mode(leader)
+        port, mode = self._leading(port, mode)
         if mode.gain is None:
             return 0.0
         return float(self.device.settings.get(gain_key(port.id, mode.id), mode.gain.default_db))
+
+    def gain_db(self, port: InputPort, mode: InputMode) -> float:
+        """What the knob gives there: as it is marked, unless something else was measured."""
+        gain = self._leading(port, mode)[1].gain
+        return gain.gain_db(self.gain_mark_db(port, mode)) if gain is not None else 0.0
+
+    def _leading(self, port: InputPort, mode: InputMode) -> tuple[InputPort, InputMode]:
+        leader = self.leader_of(port)
+        return (port, mode) if leader is port else (leader, self.input_mode(leader))
 
     def leader_of(self, port: InputPort) -> InputPort:
         """The input whose knob moves this one: itself, unless one knob is switched to both."""
@@ -138,10 +147,15 @@ class Unit:
         """On which a radio port is set; None where it is not set."""
         return float(self.device.settings.get(frequency_key(port.id), 0.0)) or None
 
-    def trim_db(self, port: OutputPort, mode: OutputMode) -> float:
+    def trim_mark_db(self, port: OutputPort, mode: OutputMode) -> float:
+        """As the output level stands."""
         if mode.trim is None:
             return 0.0
         return float(self.device.settings.get(trim_key(port.id, mode.id), mode.trim.default_db))
+
+    def trim_db(self, port: OutputPort, mode: OutputMode) -> float:
+        """What the output level gives there: as it is marked, unless something else was measured."""
+        return mode.trim.gain_db(self.trim_mark_db(port, mode)) if mode.trim is not None else 0.0
 
     def pad_db(self, port: InputPort) -> float:
         """Loss of the input's attenuator, 0 where there is none or it is off."""
@@ -273,7 +287,7 @@ class Rig:
                 known = ", ".join(self.plan.devices) or "none"
                 raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
             same = self.like is not None and self.like.plan.devices.get(device_id) is device
-            if self.like is not None and same and self.like.plan.classes is self.plan.classes:
+            if self.like is not None and same and self._classes_are_those_of(self.like.plan):
                 self._units[device_id] = self.like.unit(device_id)
             else:
                 base = self.class_of(device.class_id)
@@ -283,14 +297,28 @@ class Rig:
     def units(self) -> list[Unit]:
         return [self.unit(device_id) for device_id in self.plan.devices]
 
+    def _classes_are_those_of(self, other: Plan) -> bool:
+        return self.plan.classes is other.classes and self.plan.gain_laws is other.gain_laws
+
     def class_of(self, class_id: str) -> DeviceClass:
-        """A built-in class, or the user's own copy of one. Raises UnknownItemError."""
+        """A built-in class, or the user's own copy of one, with what was measured of its knobs.
+
+        Raises:
+            UnknownItemError: No such class.
+        """
         own = self.plan.classes.get(class_id)
         if own is not None and own.base in DEVICES:
-            return with_figures(DEVICES[own.base], own.figures)
-        if class_id not in DEVICES:
+            found = with_figures(DEVICES[own.base], own.figures)
+        elif class_id in DEVICES:
+            found = DEVICES[class_id]
+        else:
             raise UnknownItemError(f"there is no class of device '{class_id}': choose one of the catalogue")
-        return DEVICES[class_id]
+        laws = [law for law in self.plan.gain_laws.values() if law.class_id == class_id] if self.plan.gain_laws else ()
+        return with_laws(found, {law.control: law.points for law in laws})
+
+    def meter_of(self, device_id: str) -> MeterError | None:
+        """What is known of a device's meter; None where it is believed."""
+        return self.plan.meters.get(self.plan.devices[device_id].class_id)
 
     @property
     def targets(self) -> Mapping[str, Target]:

@@ -4,14 +4,16 @@ import math
 from datetime import datetime
 from typing import Final
 
-from tidy_trunk.core.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control
+from tidy_trunk.core.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control, span_of
 from tidy_trunk.core.plan.line_ups import LineUp
+from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS, Target
+from tidy_trunk.core.signal import LARGEST_SETTING
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
 
@@ -32,6 +34,13 @@ QUIETEST_LINE_UP_DBFS: Final = -120.0
 
 LONGEST_LABEL: Final = 80
 """ASSUMED_ longest name that still reads on a screen or a label."""
+
+
+LARGEST_LAW_MISS_DB: Final = 60.0
+"""ASSUMED_ furthest that a knob gives something else than is written beside it."""
+
+LARGEST_METER_MISS_DB: Final = 30.0
+"""ASSUMED_ furthest that a meter is wrong."""
 
 
 def validate(plan: Plan) -> Rig:
@@ -65,6 +74,10 @@ def validate(plan: Plan) -> Rig:
         _check_source(rig, source.id)
     for track, found in plan.line_ups.items():
         _check_line_up(rig, track, found)
+    for law in plan.gain_laws.values():
+        _check_law(rig, law)
+    for meter in plan.meters.values():
+        _check_meter(rig, meter)
     _check_runs(rig)
     return rig
 
@@ -110,10 +123,46 @@ def _check_line_up(rig: Rig, track: str, found: LineUp) -> None:
         raise UnknownItemError(f"{at}: {unit.label} has no track '{bus}'")
     for level in (found.sent_dbfs, found.read_dbfs, found.predicted_dbfs):
         check_number(at, level, QUIETEST_LINE_UP_DBFS, 24, "dBFS")
+    _check_when(at, found.when)
+
+
+def _check_when(at: str, when: str) -> None:
     try:
-        datetime.fromisoformat(found.when)
+        datetime.fromisoformat(when)
     except ValueError as error:
-        raise RangeError(f"{at}: '{found.when[:40]}' is no date and time: give one such as 2026-11-25T09:30") from error
+        raise RangeError(f"{at}: '{when[:40]}' is no date and time: give one such as 2026-11-25T09:30") from error
+
+
+def _check_law(rig: Rig, law: GainLaw) -> None:
+    device = rig.class_of(law.class_id)
+    at, span = f"measured knob '{law.key}'", span_of(device, law.control)
+    if not 2 <= len(law.points) <= MOST_LAW_POINTS:
+        raise RangeError(f"{at}: {len(law.points)} positions make no law: give 2 to {MOST_LAW_POINTS}")
+    low, high = span.minimum_db, span.maximum_db
+    for position_db, gain_db in law.points:
+        check_number(at, position_db, low, high, "dB")
+        check_number(at, gain_db, low - LARGEST_LAW_MISS_DB, high + LARGEST_LAW_MISS_DB, "dB")
+    if law.noisy_from_db is not None:
+        check_number(at, law.noisy_from_db, low, high, "dB")
+    if law.scale is not None:
+        for mark in law.scale:
+            check_number(at, mark, -LARGEST_SETTING, LARGEST_SETTING, "on its scale")
+        if law.scale.lowest_mark == law.scale.highest_mark:
+            raise RangeError(f"{at}: a scale has two ends: give its lowest and its highest mark")
+    _check_when(at, law.when)
+
+
+def _check_meter(rig: Rig, meter: MeterError) -> None:
+    at = f"meter of {rig.class_of(meter.class_id).label}"
+    if not 1 <= len(meter.pairs) <= MOST_LAW_POINTS:
+        raise RangeError(f"{at}: give 1 to {MOST_LAW_POINTS} readings beside what was measured")
+    for level in (level for pair in meter.pairs for level in pair):
+        check_number(at, level, QUIETEST_LINE_UP_DBFS, 24, "dBFS")
+    if abs(meter.reads_high_db) > LARGEST_METER_MISS_DB:
+        raise RangeError(
+            f"{at}: {abs(meter.reads_high_db):g} dB is no error of a meter: it shows another input, or another moment"
+        )
+    _check_when(at, meter.when)
 
 
 def _check_target(target: Target) -> None:

@@ -18,13 +18,14 @@ from tidy_trunk.core.signal.measurement import (
 from tidy_trunk.core.signal.meter import BLOCK_S, Meter, Metered
 from tidy_trunk.core.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
 from tidy_trunk.core.signal.speech import Heard, hear
-from tidy_trunk.core.signal.steps import StepMeasure, StepsMeasure, measure_steps
+from tidy_trunk.core.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeasure, measure_steps
 from tidy_trunk.core.signal.tones import line_up_tone
 
 __all__ = [
     "BLOCK_S",
     "CLIPPED_RUN",
     "HIGHEST_HZ",
+    "LARGEST_SETTING",
     "LOWEST_HZ",
     "ChannelMeasure",
     "ClippedRun",

@@ -200,7 +200,7 @@ def _trim(end: Ends) -> Iterator[Candidate]:
         return
     wanted = _trim_to_fit(end, end.output_mode)
     padded = end.plain_parts != end.run.parts
-    if wanted is None or (wanted == end.sender.trim_db(end.output, end.output_mode) and not padded):
+    if wanted is None or (wanted == end.sender.trim_mark_db(end.output, end.output_mode) and not padded):
         return
     risk = f"whoever turns it up again clips {end.receiver.label}" if wanted < end.output_mode.trim.maximum_db else ""
     if risk and end.output_mode.trim_kind is TrimKind.DIGITAL:
@@ -219,7 +219,7 @@ def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
     if mode.trim is None or mode.full_scale_dbu is None or end.input_mode.full_scale_dbu is None:
         return None
     gain = end.input_mode.gain
-    lowest = gain.minimum_db + gain.step_db if gain is not None and end.input_mode.signal is Signal.MIC else 0.0
+    lowest = gain.above_lowest_db(1) if gain is not None and end.input_mode.signal is Signal.MIC else 0.0
     ceiling = end.input_mode.full_scale_dbu.value - lowest
     if end.input_mode.clip_dbu is not None:
         ceiling = min(ceiling, end.input_mode.clip_dbu.value)

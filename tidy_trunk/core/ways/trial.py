@@ -137,7 +137,7 @@ class Trial:
         wanted = gain.nearest_db(now + shift)
         if self.mode.signal is Signal.MIC:
             wanted = max(wanted, gain.minimum_db + gain.step_db)
-        if wanted == now:
+        if wanted == self.receiver.gain_mark_db(self.port, self.mode):
             return None
         return SetControl(device=self.receiver.device.id, control=gain_key(leader.id, mode.id), value=wanted)
 

@@ -42,6 +42,7 @@ export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
 export type Catalogue = Schemas['CatalogueOut']
 export type LineUpStep = Schemas['LineUpStepOut']
+export type Knob = LineUpStep['knobs'][number]
 export type Reading = Schemas['ReadingOut']
 export type Recording = Schemas['RecordingOut']
 export type Measurement = Schemas['MeasurementOut']
@@ -151,6 +152,24 @@ export const api = {
     }),
   benchRecording: (job: string, track: string) =>
     call<Recording>('POST', `/jobs/${job}/line-up/${part(track)}/bench`),
+  benchSteps: (
+    job: string,
+    track: string,
+    device: string,
+    control: string,
+    positions: number[],
+    target: number,
+  ) =>
+    call<Recording>('POST', `/jobs/${job}/line-up/${part(track)}/bench-steps`, {
+      device,
+      control,
+      positions,
+      target_dbfs: target,
+    }),
+  law: (job: string, id: string, device: string, control: string, scale: [number, number] | null) =>
+    call<Reading>('POST', `/jobs/${job}/recordings/${id}/law`, { device, control, scale }),
+  meter: (job: string, id: string, track: string, shown: (number | null)[]) =>
+    call<Reading>('POST', `/jobs/${job}/recordings/${id}/meter`, { track, shown_dbfs: shown }),
   recordings: (job: string) => call<Recording[]>('GET', `/jobs/${job}/recordings`),
   recording: (job: string, id: string) => call<Recording>('GET', `/jobs/${job}/recordings/${id}`),
   sendRecording: (job: string, file: File, asked: URLSearchParams) =>

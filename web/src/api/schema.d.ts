@@ -456,6 +456,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/line-up/{track_id}/bench-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Step On Bench
+         * @description Tone through simulated devices while a knob is turned, measured on a track as a recording is.
+         */
+        post: operations["step_on_bench_api_jobs__job_id__line_up__track_id__bench_steps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/{recording_id}/law": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Law
+         * @description The edits that take over what a knob gave in a recording of steps; nothing is kept.
+         */
+        post: operations["take_law_api_jobs__job_id__recordings__recording_id__law_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/{recording_id}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Meter
+         * @description The edits that take over how a meter reads beside what was recorded; nothing is kept.
+         */
+        post: operations["take_meter_api_jobs__job_id__recordings__recording_id__meter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/tone.wav": {
         parameters: {
             query?: never;
@@ -955,7 +1015,7 @@ export interface components {
         };
         /**
          * AskedOut
-         * @description What a recording was dropped for.
+         * @description What a recording was dropped for. shown: what the meter of a device on the bench showed beside it.
          */
         AskedOut: {
             /**
@@ -972,6 +1032,18 @@ export interface components {
             settings?: number[];
             /** Target Dbfs */
             target_dbfs?: number | null;
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /**
+             * Control
+             * @default
+             */
+            control: string;
+            /** Shown */
+            shown?: number[];
         };
         /**
          * BandOut
@@ -1004,6 +1076,28 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * BenchStepsIn
+         * @description A knob on the way to a track, the positions in dB to which it is turned, and where the tone is wanted.
+         * @example {
+         *       "control": "in.line.gain_db",
+         *       "device": "camera-a",
+         *       "target_dbfs": -20
+         *     }
+         */
+        BenchStepsIn: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
+            /** Positions */
+            positions?: number[];
+            /**
+             * Target Dbfs
+             * @default -20
+             */
+            target_dbfs: number;
         };
         /** BranchOut */
         BranchOut: {
@@ -1163,6 +1257,8 @@ export interface components {
         /**
          * ControlOut
          * @description A control as it stands; `minimum`, `maximum` and `step` in dB for a knob.
+         *
+         *     gives_db: what a knob that was measured really gives there; mark: what the device writes there, where that is known.
          */
         ControlOut: {
             /** Id */
@@ -1186,6 +1282,10 @@ export interface components {
             maximum: number | null;
             /** Step */
             step: number | null;
+            /** Gives Db */
+            gives_db: number | null;
+            /** Mark */
+            mark: number | null;
         };
         /** CopyClassModel */
         CopyClassModel: {
@@ -1446,6 +1546,21 @@ export interface components {
             /** Settle */
             settle: string;
         };
+        /** DropGainLawModel */
+        DropGainLawModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-gain-law";
+            /**
+             * Class Id
+             * @description Lower-case letters, digits and dashes
+             */
+            class_id: string;
+            /** Control */
+            control: string;
+        };
         /** DropLineUpModel */
         DropLineUpModel: {
             /**
@@ -1455,6 +1570,19 @@ export interface components {
             kind: "drop-line-up";
             /** Track */
             track: string;
+        };
+        /** DropMeterErrorModel */
+        DropMeterErrorModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-meter-error";
+            /**
+             * Class Id
+             * @description Lower-case letters, digits and dashes
+             */
+            class_id: string;
         };
         /**
          * EditsIn
@@ -1483,7 +1611,7 @@ export interface components {
              */
             who: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * EndOut
@@ -1585,7 +1713,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * FormOut
@@ -1631,6 +1759,34 @@ export interface components {
              *     ]
              */
             pins: components["schemas"]["PinIn"][];
+        };
+        /** GainLawModel */
+        GainLawModel: {
+            /**
+             * Class Id
+             * @description Lower-case letters, digits and dashes
+             */
+            class_id: string;
+            /** Control */
+            control: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Scale */
+            scale?: [
+                number,
+                number
+            ] | null;
+            /** Noisy From Db */
+            noisy_from_db?: number | null;
+            read_from: components["schemas"]["ReadFrom"];
+            /**
+             * When
+             * @description Date and time, ISO 8601
+             */
+            when: string;
         };
         /**
          * GainPlanOut
@@ -1725,9 +1881,9 @@ export interface components {
              */
             room_noise_db_a: number | null;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
             /** Room Edits */
-            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * HearsOut
@@ -1826,7 +1982,7 @@ export interface components {
             /** Unbalanced M */
             unbalanced_m: number;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * JudgedOut
@@ -1846,6 +2002,26 @@ export interface components {
             loss_db: number | null;
             /** Uses */
             uses: components["schemas"]["UseOut"][];
+        };
+        /**
+         * KnobOut
+         * @description A knob on the way, in dB as it is marked. measured: when its law was, None where it never was; drop: back to its marks.
+         */
+        KnobOut: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
+            /** Label */
+            label: string;
+            /** Minimum Db */
+            minimum_db: number;
+            /** Maximum Db */
+            maximum_db: number;
+            /** Measured */
+            measured: string | null;
+            /** Drop */
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * LadderOut
@@ -1931,6 +2107,29 @@ export interface components {
             first_measurement: string;
             /** Run */
             run: string;
+        };
+        /**
+         * LawIn
+         * @description The knob that was turned in a recording of steps. `scale`: what the device writes at its ends, where that is no dB.
+         * @example {
+         *       "control": "in.line.gain_db",
+         *       "device": "camera-a",
+         *       "scale": [
+         *         0,
+         *         100
+         *       ]
+         *     }
+         */
+        LawIn: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
+            /** Scale */
+            scale?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * LeadBoxOut
@@ -2044,7 +2243,10 @@ export interface components {
              */
             way: string[];
             read_from: components["schemas"]["ReadFrom"];
-            /** When */
+            /**
+             * When
+             * @description Date and time, ISO 8601
+             */
             when: string;
         };
         /**
@@ -2069,15 +2271,23 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             shows_dbfs: number | null;
+            /**
+             * Meter Shows Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            meter_shows_dbfs: number | null;
             /** Within Db */
             within_db: number;
             state: components["schemas"]["State"];
             found: components["schemas"]["FoundOut"] | null;
             turn: components["schemas"]["TurnOut"] | null;
             /** Drop */
-            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
             /** Warning */
             warning: string;
+            meter: components["schemas"]["MeterOut"] | null;
+            /** Knobs */
+            knobs: components["schemas"]["KnobOut"][];
         };
         /**
          * Mark
@@ -2166,6 +2376,57 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             loss_db: number | null;
+        };
+        /** MeterErrorModel */
+        MeterErrorModel: {
+            /**
+             * Class Id
+             * @description Lower-case letters, digits and dashes
+             */
+            class_id: string;
+            /** Pairs */
+            pairs: [
+                number,
+                number
+            ][];
+            /**
+             * When
+             * @description Date and time, ISO 8601
+             */
+            when: string;
+        };
+        /**
+         * MeterIn
+         * @description What a meter showed for each tone or step of a recording, null where nobody looked.
+         * @example {
+         *       "shown_dbfs": [
+         *         -18
+         *       ],
+         *       "track": "camera-a.1"
+         *     }
+         */
+        MeterIn: {
+            /** Track */
+            track: string;
+            /** Shown Dbfs */
+            shown_dbfs: (number | null)[];
+        };
+        /**
+         * MeterOut
+         * @description How a meter reads: by how much too high, within how many dB, and how to believe it again.
+         */
+        MeterOut: {
+            /** Reads High Db */
+            reads_high_db: number;
+            /** Within Db */
+            within_db: number;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Drop */
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /** MoveRunModel */
         MoveRunModel: {
@@ -2476,7 +2737,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 5
+             * @default 6
              */
             schema_version: number;
             /** Name */
@@ -2537,6 +2798,16 @@ export interface components {
              * @default []
              */
             line_ups: components["schemas"]["LineUpModel"][];
+            /**
+             * Gain Laws
+             * @default []
+             */
+            gain_laws: components["schemas"]["GainLawModel"][];
+            /**
+             * Meters
+             * @default []
+             */
+            meters: components["schemas"]["MeterErrorModel"][];
         };
         /**
          * Play
@@ -2622,7 +2893,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /** ProblemOut */
         ProblemOut: {
@@ -2646,7 +2917,7 @@ export interface components {
             /** Outcome */
             outcome: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * Provenance
@@ -2678,13 +2949,13 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description The edits that take a reading over.
+         * @description The edits that take over what was found.
          */
         ReadingOut: {
             /** Sentence */
             sentence: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * RecordingOut
@@ -3360,6 +3631,15 @@ export interface components {
              */
             passes: components["schemas"]["PassingModel"][];
         };
+        /** TakeGainLawModel */
+        TakeGainLawModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-gain-law";
+            law: components["schemas"]["GainLawModel"];
+        };
         /** TakeLineUpModel */
         TakeLineUpModel: {
             /**
@@ -3368,6 +3648,15 @@ export interface components {
              */
             kind: "take-line-up";
             line_up: components["schemas"]["LineUpModel"];
+        };
+        /** TakeMeterErrorModel */
+        TakeMeterErrorModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-meter-error";
+            meter: components["schemas"]["MeterErrorModel"];
         };
         /** TargetChoiceOut */
         TargetChoiceOut: {
@@ -3529,7 +3818,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
         };
         /**
          * UseOut
@@ -3630,7 +3919,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
             /** Needs */
             needs: string;
             /** Loses */
@@ -3758,7 +4047,7 @@ export interface components {
             /** Why */
             why: string;
             /** Edit */
-            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"];
+            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"];
         };
         /**
          * StepOut
@@ -5138,6 +5427,177 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    step_on_bench_api_jobs__job_id__line_up__track_id__bench_steps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchStepsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_law_api_jobs__job_id__recordings__recording_id__law_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LawIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_meter_api_jobs__job_id__recordings__recording_id__meter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
                 };
             };
             /** @description No such job, track or run */

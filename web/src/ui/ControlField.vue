@@ -3,7 +3,7 @@ import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, ref, watch } from 'vue'
 
 import type { Control } from '@/api/client'
-import { formatSigned } from '@/format/levels'
+import { formatSigned, formatStep } from '@/format/levels'
 import KeptInput from './KeptInput.vue'
 
 /** One control of a device. A knob tells every position while it moves, and once where it comes to rest. */
@@ -28,7 +28,13 @@ function move(event: Event) {
   <div class="control" :class="control.kind">
     <label :for="id">{{ control.label }}{{ control.kind === 'frequency' ? ', MHz' : '' }}</label>
     <template v-if="control.kind === 'knob'">
-      <output class="num" :for="id">{{ formatSigned(position) }}</output>
+      <output class="num" :for="id"
+        >{{ formatSigned(position)
+        }}<span v-if="control.gives_db !== null && held === null" class="soft small">
+          {{ control.mark === null ? '' : `mark ${control.mark}, ` }}gives
+          {{ formatStep(control.gives_db) }}</span
+        ></output
+      >
       <input
         :id="id"
         type="range"

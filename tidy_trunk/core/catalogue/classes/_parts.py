@@ -3,8 +3,9 @@
 from typing import Final
 
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
-from tidy_trunk.core.catalogue.devices import InputMode, InputPort, OutputMode, OutputPort, Signal, Span, TrimKind
+from tidy_trunk.core.catalogue.devices import InputMode, InputPort, OutputMode, OutputPort, Signal, TrimKind
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.span import Span
 
 XLR_IN: Final = Plug("xlr3", Gender.FEMALE)
 XLR_OUT: Final = Plug("xlr3", Gender.MALE)

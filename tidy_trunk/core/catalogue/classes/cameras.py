@@ -21,11 +21,11 @@ from tidy_trunk.core.catalogue.devices import (
     Kind,
     PadPlace,
     Signal,
-    Span,
     Supply,
     Traits,
 )
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.span import Span
 
 _HDMI_OUT = digital_out("hdmi", "HDMI out", Plug("hdmi", Gender.FEMALE), Circuit.HDMI)
 _LEFT_RIGHT = (

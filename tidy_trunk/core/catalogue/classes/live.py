@@ -25,11 +25,11 @@ from tidy_trunk.core.catalogue.devices import (
     OutputMode,
     OutputPort,
     Signal,
-    Span,
     Supply,
     Traits,
 )
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.span import Span
 
 _HDMI = Plug("hdmi", Gender.FEMALE)
 

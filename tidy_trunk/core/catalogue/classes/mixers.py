@@ -13,12 +13,12 @@ from tidy_trunk.core.catalogue.devices import (
     OutputMode,
     OutputPort,
     Signal,
-    Span,
     Supply,
     Traits,
     TrimKind,
 )
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.span import Span
 
 _MIXER_REFS = ("in1", "in2", "in3", "in4")
 _MIXER_OUT_MODES = (

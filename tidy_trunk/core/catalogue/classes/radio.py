@@ -24,11 +24,11 @@ from tidy_trunk.core.catalogue.devices import (
     OutputMode,
     OutputPort,
     Signal,
-    Span,
     Supply,
     Traits,
 )
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.span import Span
 
 _AIR_OUT = digital_out("air", "aerial", Plug("air", Gender.MALE), Circuit.RADIO, ("1",))
 _RADIO_RANGE_DBFS = Figure(-100)

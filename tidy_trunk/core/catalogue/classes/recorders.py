@@ -24,12 +24,12 @@ from tidy_trunk.core.catalogue.devices import (
     OutputMode,
     OutputPort,
     Signal,
-    Span,
     Supply,
     Traits,
     TrimKind,
 )
 from tidy_trunk.core.catalogue.figures import Figure, about
+from tidy_trunk.core.catalogue.span import Span
 
 
 def _line_out(

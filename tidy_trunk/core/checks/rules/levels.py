@@ -292,7 +292,7 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
         ):
             continue
         key = gain_key(joint.input.id, joint.takes.id)
-        now = joint.receiver.gain_db(joint.input, joint.takes)
+        now = joint.receiver.gain_mark_db(joint.input, joint.takes)
         least = gain.minimum_db + gain.step_db
         fix = Fix(
             f"Set {joint.receiver.label} one step above its lowest",

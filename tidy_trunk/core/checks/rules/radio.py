@@ -48,7 +48,7 @@ def _turn_up(situation: Situation, joint: Joint, peak_dbfs: float) -> tuple[Fix,
         return ()
     now = joint.receiver.gain_db(joint.input, joint.takes)
     wanted = joint.takes.gain.nearest_db(now + WANTED_PEAK_DBFS - peak_dbfs)
-    if wanted <= now:
+    if wanted <= joint.receiver.gain_mark_db(joint.input, joint.takes):
         return ()
     key = gain_key(joint.input.id, joint.takes.id)
     edit = SetControl(device=joint.receiver.device.id, control=key, value=wanted)

@@ -15,6 +15,7 @@ from tidy_trunk.core.plan.edits.devices import (
 from tidy_trunk.core.plan.edits.job import SetJob, default_words
 from tidy_trunk.core.plan.edits.leads import RemoveLead, SaveLead
 from tidy_trunk.core.plan.edits.line_ups import DropLineUp, TakeLineUp
+from tidy_trunk.core.plan.edits.measured import DropGainLaw, DropMeterError, TakeGainLaw, TakeMeterError
 from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief
 from tidy_trunk.core.plan.edits.sources import AddSource, Hear, RemoveSource, SetSource
 from tidy_trunk.core.plan.edits.targets import RemoveTarget, SaveTarget, SetRole
@@ -26,7 +27,9 @@ __all__ = [
     "CopyClass",
     "CopyDevice",
     "Disconnect",
+    "DropGainLaw",
     "DropLineUp",
+    "DropMeterError",
     "Edit",
     "FeedOutput",
     "Hear",
@@ -47,7 +50,9 @@ __all__ = [
     "SetRole",
     "SetSource",
     "SetStrainRelief",
+    "TakeGainLaw",
     "TakeLineUp",
+    "TakeMeterError",
     "apply_edits",
     "default_words",
     "free_id",

@@ -191,7 +191,17 @@ class CopyClass:
         base, inherited = (own.base, own.figures) if own else (device.class_id, {})
         class_id = free_id(f"own {self.label}", plan.classes)
         copy = OwnClass(id=class_id, label=self.label.strip(), base=base, figures={**inherited, **device.figures})
-        plan = replace(plan, classes=put(plan.classes, class_id, copy))
+        # What was measured of the knobs and the meter of the class is so of its copy.
+        laws = [replace(law, class_id=class_id) for law in plan.gain_laws.values() if law.class_id == device.class_id]
+        meters = [
+            replace(meter, class_id=class_id) for meter in plan.meters.values() if meter.class_id == device.class_id
+        ]
+        plan = replace(
+            plan,
+            classes=put(plan.classes, class_id, copy),
+            gain_laws={**plan.gain_laws, **{law.key: law for law in laws}},
+            meters={**plan.meters, **{meter.class_id: meter for meter in meters}},
+        )
         return with_device(plan, replace(device, class_id=class_id, figures={}))
 
     def sentence(self, plan: Plan) -> str:

@@ -18,7 +18,9 @@ class TakeLineUp:
         return replace(plan, line_ups=put(plan.line_ups, self.line_up.track, self.line_up))
 
     def sentence(self, plan: Plan) -> str:
-        found = self.line_up
+        found, before = self.line_up, plan.line_ups.get(self.line_up.track)
+        if before is not None and before.when == found.when and before.read_dbfs == found.read_dbfs:
+            return f"Keep the line-up of {track_words(plan, found.track)}"
         read, sent = (f"{level:.1f}".replace("-", "−") for level in (found.read_dbfs, found.sent_dbfs))
         sender = Rig(plan).unit(found.sender).label
         return f"Line up {track_words(plan, found.track)}: {read} dBFS for {sent} from {sender}"

@@ -96,6 +96,8 @@ function dropped(event: DragEvent) {
         :result="result"
         :step="meant"
         @take="(read, from) => meant && takeFor(meant.track, read, from)"
+        @law="(device, control, scale) => files.takeLaw(opened!.id, device, control, scale)"
+        @meter="(shown) => meant && files.takeMeter(opened!.id, meant.track, shown)"
       />
       <RecordingList
         :recordings="recordings"
@@ -106,10 +108,12 @@ function dropped(event: DragEvent) {
         @remove="files.remove"
       />
       <StepDrop
+        :knobs="open?.knobs ?? []"
         @send="
           (file, settings, target) =>
             files.send(file, { track: open?.track ?? '', settings, target_dbfs: target })
         "
+        @bench="(knob, positions, target) => open && files.stepsOnBench(open.track, knob, positions, target)"
       />
     </div>
   </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { LineUpStep } from '@/api/client'
 import { formatLevel } from '@/format/levels'
@@ -29,6 +29,10 @@ const day = (when: string) =>
     minute: '2-digit',
   })
 
+const measured = computed(() => props.step.knobs.filter(({ measured }) => measured !== null))
+const meterWords = ({ reads_high_db: by, within_db: within }: NonNullable<LineUpStep['meter']>) =>
+  `${formatLevel(Math.abs(by), 1)} dB too ${by < 0 ? 'low' : 'high'}, ±${formatLevel(within, 1)}`
+
 function chosen(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
@@ -42,9 +46,22 @@ function chosen(event: Event) {
     <h3>{{ step.label }}</h3>
     <p v-if="!step.warning" class="must">
       Send 1 kHz at <strong>{{ formatLevel(step.sent_dbfs) }} dBFS</strong> from {{ step.sender_label }}. Its
-      meter must show <strong>{{ formatLevel(step.shows_dbfs, 1) }} dBFS</strong
+      meter must show <strong>{{ formatLevel(step.meter_shows_dbfs, 1) }} dBFS</strong
       ><span class="soft"> ±{{ formatLevel(step.within_db, 1) }}</span
       >.
+    </p>
+    <p v-if="step.meter" class="small">
+      Its meter reads {{ meterWords(step.meter) }}; the file must hold
+      {{ formatLevel(step.shows_dbfs, 1) }} dBFS.
+      <Button text size="small" class="no-print" :disabled="job.readOnly" @click="job.edit(step.meter.drop)"
+        >Believe the meter again</Button
+      >
+    </p>
+    <p v-for="knob in measured" :key="knob.control" class="small">
+      {{ knob.label }}: measured {{ day(knob.measured!) }}.
+      <Button text size="small" class="no-print" :disabled="job.readOnly" @click="job.edit(knob.drop)"
+        >Back to its marks</Button
+      >
     </p>
     <p v-if="step.warning" class="is-stop"><SeverityMark severity="stop" :size="12" /> {{ step.warning }}</p>
     <p v-if="step.found" class="found">

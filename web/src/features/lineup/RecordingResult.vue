@@ -7,6 +7,8 @@ import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import PlotView from '@/ui/PlotView.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import KnobLaw from './KnobLaw.vue'
+import MeterForm from './MeterForm.vue'
 import StepTable from './StepTable.vue'
 
 /** What was found in a recording: what it means first, then the wave and the figures; a tone can be taken over. */
@@ -15,12 +17,25 @@ const props = defineProps<{
   result: Measurement
   step: LineUpStep | undefined
 }>()
-const emit = defineEmits<{ take: [read: number, from: 'recording' | 'bench'] }>()
+const emit = defineEmits<{
+  take: [read: number, from: 'recording' | 'bench']
+  law: [device: string, control: string, scale: [number, number] | null]
+  meter: [shown: (number | null)[]]
+}>()
 const job = useJob()
 const tones = computed(() =>
   props.result.channels.flatMap(({ index, tone, clipped_count, flat_tops }) =>
     tone ? [{ index, level: tone.level_dbfs, cut: clipped_count > 0 || flat_tops }] : [],
   ),
+)
+/** What a meter may have been read beside: the steps, else the tones. */
+const beside = computed(() =>
+  props.result.steps
+    ? props.result.steps.steps.map(({ setting, level_dbfs }) => ({
+        name: `at ${setting}`,
+        level: level_dbfs,
+      }))
+    : tones.value.map(({ index, level }) => ({ name: `channel ${index}`, level })),
 )
 const wave = (channel: number): readonly (readonly number[])[] => {
   const { highest, lowest, stretch_s } = props.result.overview
@@ -70,6 +85,23 @@ const most = computed(() =>
       </template>
     </div>
     <StepTable v-if="result.steps" :steps="result.steps" :target="recording.asked.target_dbfs ?? null" />
+    <KnobLaw
+      v-if="step && result.steps"
+      :key="`${recording.id} knob`"
+      :recording="recording"
+      :knobs="step.knobs"
+      class="no-print"
+      @take="(device, control, scale) => emit('law', device, control, scale)"
+    />
+    <MeterForm
+      v-if="step && beside.length"
+      :key="`${recording.id} meter`"
+      :beside="beside"
+      :shown="recording.asked.shown ?? []"
+      :device="step.label"
+      class="no-print"
+      @take="(shown) => emit('meter', shown)"
+    />
     <PlotView
       v-for="channel in result.channels.slice(0, 2)"
       :key="channel.index"

@@ -1,20 +1,34 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import { ref } from 'vue'
 
+import type { Knob } from '@/api/client'
+
 /** A recording of tone at several settings of one control, or any recording that is only to be measured. */
-const emit = defineEmits<{ send: [file: File, settings: readonly string[], target: string] }>()
+const props = defineProps<{ knobs: readonly Knob[] }>()
+const emit = defineEmits<{
+  send: [file: File, settings: readonly string[], target: string]
+  bench: [knob: Knob, positions: number[], target: number]
+}>()
 const settings = ref('')
 const target = ref<number | ''>(-20)
+const knob = ref(0)
+const marks = () =>
+  settings.value
+    .replaceAll('−', '-')
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+
+function onBench() {
+  const chosen = props.knobs[knob.value] ?? props.knobs[0]
+  if (chosen) emit('bench', chosen, marks().map(Number), Number(target.value || 0))
+}
 
 function chosen(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
-  const marks = settings.value
-    .replaceAll('−', '-')
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-  if (file) emit('send', file, marks, marks.length ? String(target.value) : '')
+  if (file) emit('send', file, marks(), marks().length ? String(target.value) : '')
 }
 </script>
 
@@ -36,6 +50,17 @@ function chosen(event: Event) {
         ><span>Recording</span
         ><input type="file" accept="audio/*,video/*,.wav,.mov,.mp4,.mxf" @change="chosen"
       /></label>
+      <template v-if="knobs.length">
+        <label class="field"
+          ><span>Or turn a knob on the bench; without marks, where it tells something</span
+          ><select v-model.number="knob">
+            <option v-for="(item, index) in knobs" :key="item.device + item.control" :value="index">
+              {{ item.label }}
+            </option>
+          </select></label
+        >
+        <Button size="small" outlined @click="onBench">Turn it</Button>
+      </template>
     </div>
   </details>
 </template>
@@ -50,7 +75,10 @@ summary {
   grid-template-columns: minmax(0, 1fr) 6rem;
   gap: 0.6rem;
 }
-.asked label:last-child {
+.asked label:has([type='file']) {
   grid-column: 1 / -1;
+}
+.asked button {
+  align-self: end;
 }
 </style>

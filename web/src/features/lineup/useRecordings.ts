@@ -1,6 +1,6 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Recording } from '@/api/client'
+import { api, ApiProblem, type Knob, type Recording } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 const LOOK_MS = 400
@@ -63,6 +63,24 @@ export function useRecordings() {
       await look()
     })
 
+  const stepsOnBench = (track: string, knob: Knob, positions: number[], target: number) =>
+    attempt(async (id) => {
+      opened.value = await api.benchSteps(id, track, knob.device, knob.control, positions, target)
+      await look()
+    })
+
+  /** What a knob gave, for all devices of its class. */
+  const takeLaw = (recording: string, device: string, control: string, scale: [number, number] | null) =>
+    attempt(async (id) => {
+      await job.edit((await api.law(id, recording, device, control, scale)).edits)
+    })
+
+  /** What a meter showed beside what was recorded. */
+  const takeMeter = (recording: string, track: string, shown: (number | null)[]) =>
+    attempt(async (id) => {
+      await job.edit((await api.meter(id, recording, track, shown)).edits)
+    })
+
   const cancel = (recording: string) =>
     attempt(async (id) => {
       await api.cancelRecording(id, recording)
@@ -83,5 +101,20 @@ export function useRecordings() {
   )
   onBeforeUnmount(() => window.clearTimeout(timer))
   const result = computed(() => opened.value?.result ?? null)
-  return { recordings, opened, result, problem, sending, open, send, onBench, cancel, remove, isOver }
+  return {
+    recordings,
+    opened,
+    result,
+    problem,
+    sending,
+    open,
+    send,
+    onBench,
+    stepsOnBench,
+    takeLaw,
+    takeMeter,
+    cancel,
+    remove,
+    isOver,
+  }
 }

@@ -65,7 +65,7 @@ def edited(client, job, answer):
 
 def test_a_knob_turned_on_the_bench_is_measured_and_taken_over(client, job):
     knob = {"device": "cam", "control": "mic.mic.gain_db"}
-    made = client.post(f"/api/jobs/{job}/line-up/cam.L/bench-steps", json={**knob, "target_dbfs": -20}).json()
+    made = client.post(f"/api/jobs/{job}/bench/cam.L/steps", json={**knob, "target_dbfs": -20}).json()
     steps = made["result"]["steps"]
     assert len(steps["steps"]) == len(made["asked"]["shown"]) >= 5 and steps["interpolated_setting"] is not None
     state = edited(client, job, client.post(f"/api/jobs/{job}/recordings/{made['id']}/law", json=knob))
@@ -94,7 +94,7 @@ def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
     ):
         answer = client.post(f"{at}/{path}", json=body)
         assert 400 <= answer.status_code < 500 and says in answer.json()["detail"], (path, body)
-    bench = f"/api/jobs/{job}/line-up/cam.L/bench-steps"
+    bench = f"/api/jobs/{job}/bench/cam.L/steps"
     assert client.post(bench, json={**knob, "control": "mic.pad"}).status_code == 404
     assert client.post(bench, json={**knob, "positions": [1.5, 900]}).status_code == 422
 
@@ -184,7 +184,7 @@ def test_the_bench_stands_in_for_devices(client, job):
     step = client.get(f"/api/jobs/{job}/line-up").json()[0]
     levels = []
     for _ in range(2):
-        found = client.post(f"/api/jobs/{job}/line-up/cam.L/bench").json()
+        found = client.post(f"/api/jobs/{job}/bench/cam.L/tone").json()
         assert found["state"] == "done" and found["asked"] == {**found["asked"], "bench": True, "track": "cam.L"}
         levels.append(found["result"]["channels"][0]["tone"]["level_dbfs"])
     assert levels[0] == levels[1]
@@ -195,7 +195,7 @@ def test_a_track_that_no_tone_reaches_is_refused(client, job):
     assert client.post(f"/api/jobs/{job}/line-up/bag.1/reading", json={"read_dbfs": -20}).status_code == 422
     assert client.post(f"/api/jobs/{job}/line-up/nothing/reading", json={"read_dbfs": -20}).status_code == 404
     assert client.post(f"/api/jobs/{job}/line-up/cam.L/reading", json={"read_dbfs": 1e9}).status_code == 422
-    assert client.post(f"/api/jobs/{job}/line-up/bag.1/bench").status_code == 422
+    assert client.post(f"/api/jobs/{job}/bench/bag.1/tone").status_code == 422
 
 
 def test_clipped_and_riding_chains_are_warned_of(client):
@@ -209,3 +209,29 @@ def test_the_tone_of_the_job_is_a_file(client, job):
     assert rate == RATE and samples.shape == (4 * RATE, 2)
     assert np.abs(samples[:, 1]).max() == pytest.approx(0.1, abs=1e-4)
     assert client.get(f"/api/jobs/{job}/tone.wav", params={"seconds": "inf"}).status_code == 422
+
+
+def test_ways_are_recorded_on_the_bench_and_compared(client, job):
+    at = f"/api/jobs/{job}/runs/run-2/compare"
+    ways = {item["id"]: item["label"] for item in client.get(f"{at}/ways").json()}
+    wanted = [way for way in ways if way in ("as-it-is", "trim", "headphones")]
+    made = client.post(f"{at}/bench", json={"ways": wanted}).json()
+    assert [item["asked"]["way"] for item in made] == wanted
+    found = client.post(at, json={"recordings": {item["asked"]["way"]: item["id"] for item in made}}).json()
+    assert [item["place"] for item in found] == [1, 2, 3] and {item["way"] for item in found} == set(wanted)
+    assert found[-1]["way"] == "headphones" and "headphones" in found[-1]["rules"]
+    assert all(len(item["bands"]) == 31 and abs(item["off_db"]) < 4.8 for item in found)
+
+
+def test_recordings_that_cannot_be_compared_are_refused(client, job):
+    tone = over(client, job, drop(client, job, wav(sine(1000, -20, 2), bits=24)).json()["id"])["id"]
+    hiss = over(client, job, drop(client, job, wav(noise(-60, 2), bits=24)).json()["id"])["id"]
+    at = f"/api/jobs/{job}/runs/run-2/compare"
+    for recordings, says in (
+        ({"as-it-is": hiss, "trim": tone}, "no tone"),
+        ({"as-it-is": tone}, "1 ways cannot"),
+        ({"as-it-is": "00000000-0000-0000-0000-000000000000", "trim": tone}, "no recording"),
+    ):
+        answer = client.post(at, json={"recordings": recordings})
+        assert 400 <= answer.status_code < 500 and says in answer.json()["detail"]
+    assert client.post(f"{at}/bench", json={"ways": ["rope"]}).status_code == 404

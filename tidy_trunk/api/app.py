@@ -9,7 +9,7 @@ from starlette.staticfiles import StaticFiles
 from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
-from tidy_trunk.api.routers import bench, catalogue, jobs, leads, levels, line_up, pads, walks
+from tidy_trunk.api.routers import bench, catalogue, compare, jobs, leads, levels, line_up, pads, recordings, walks
 from tidy_trunk.services.container import Services
 
 SECURITY_HEADERS = {
@@ -45,6 +45,8 @@ def create_app(services: Services, web: Path | None) -> FastAPI:
         jobs.router,
         levels.router,
         line_up.router,
+        recordings.router,
+        compare.router,
         bench.router,
         walks.router,
         pads.router,

@@ -5,6 +5,8 @@ from typing import Annotated
 from fastapi import Depends, Path, Request
 
 from tidy_trunk.services.bench import BenchService
+from tidy_trunk.services.bench_recordings import BenchRecordings as BenchRecordingsService
+from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
@@ -33,10 +35,20 @@ def _bench(request: Request) -> BenchService:
     return _services(request).bench
 
 
+def _bench_recordings(request: Request) -> BenchRecordingsService:
+    return _services(request).bench_recordings
+
+
+def _compare(request: Request) -> CompareService:
+    return _services(request).compare
+
+
 def _walks(request: Request) -> WalkService:
     return _services(request).walks
 
 
+Compare = Annotated[CompareService, Depends(_compare)]
+BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]

@@ -1,7 +1,6 @@
 """Listening to simulated devices that are set as a job says."""
 
 import io
-from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
@@ -15,10 +14,8 @@ from tidy_trunk.core.bench import (
     Point,
     Seen,
     audible,
-    meter_shows_dbfs,
     points_of,
     seen,
-    tone_steps,
     truth,
 )
 from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, sender_of
@@ -58,23 +55,7 @@ class BenchService:
         `from_sender`: the device before the track sends the job's tone. Raises NotFoundError, InputError.
         """
         place = self._place(job_id, track_id, number, play, from_sender)
-        return _wav(audible(place.bench, place.point, is_track=place.is_track))
-
-    def recorded_tone(self, job_id: UUID, track_id: str) -> bytes:
-        """The job's tone from the device before a track, as the track records it: a WAV. Raises as `sound`."""
-        _, points = self.points(job_id, track_id)
-        return self.sound(job_id, track_id, len(points) - 1, Play.NOBODY, from_sender=True)
-
-    def recorded_steps(
-        self, job_id: UUID, track_id: str, device: str, control: str, positions: Sequence[float]
-    ) -> bytes:
-        """The job's tone, as a track records it while a knob on its way is turned: a WAV. Raises NotFoundError, InputError."""
-        plan = truth(self._jobs.report(job_id).rig.plan)
-        return _wav(tone_steps(plan, track_id, device, control, positions, pause_s=0.5))
-
-    def meter_shows(self, job_id: UUID, track_id: str, level_dbfs: float) -> float:
-        """What the meter of a track's device shows on the bench for a level."""
-        return meter_shows_dbfs(self._jobs.report(job_id).rig.plan, track_id.partition(".")[0], level_dbfs)
+        return wav(audible(place.bench, place.point, is_track=place.is_track))
 
     def seen(self, job_id: UUID, track_id: str, number: int, play: Play, from_sender: bool) -> tuple[Point, Seen]:
         """What meters show at a point. Raises NotFoundError, InputError."""
@@ -104,7 +85,8 @@ class BenchService:
         return _Place(bench, points[number], number == len(points) - 1)
 
 
-def _wav(loop: Loop) -> bytes:
+def wav(loop: Loop) -> bytes:
+    """A loop as a file."""
     box = io.BytesIO()
     write_sound(box, [loop[np.newaxis]], rate_hz=RATE_HZ, channels=1, sample_count=len(loop), bits=BITS)
     return box.getvalue()

@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from tidy_trunk.services.bench import BenchService
+from tidy_trunk.services.bench_recordings import BenchRecordings
+from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.recordings import RecordingService
@@ -19,6 +21,8 @@ class Services:
     recordings: RecordingService
     line_up: LineUpService
     bench: BenchService
+    bench_recordings: BenchRecordings
+    compare: CompareService
     walks: WalkService
 
     def close(self) -> None:
@@ -29,6 +33,12 @@ def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: of their own, for recordings while they are measured."""
     jobs = JobService(JobStore(database))
     recordings = RecordingService(RecordingStore(database), folder)
-    bench = BenchService(jobs)
-    line_up = LineUpService(jobs, recordings, bench)
-    return Services(jobs, recordings, line_up, bench, WalkService(jobs, WalkStore(database)))
+    return Services(
+        jobs=jobs,
+        recordings=recordings,
+        line_up=LineUpService(jobs, recordings),
+        bench=BenchService(jobs),
+        bench_recordings=BenchRecordings(jobs, recordings),
+        compare=CompareService(jobs, recordings),
+        walks=WalkService(jobs, WalkStore(database)),
+    )

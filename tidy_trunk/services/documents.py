@@ -107,6 +107,13 @@ def steps_of(document: dict[str, Any]) -> tuple[StepMeasure, ...]:
     )
 
 
+def tone_levels(result: dict[str, Any]) -> list[float]:
+    """Levels of a recording beside which a meter was read: of its steps, else of the tone of its channels."""
+    if result.get("steps"):
+        return [step["level_dbfs"] for step in result["steps"]["steps"] if step["level_dbfs"] is not None]
+    return [channel["tone"]["level_dbfs"] for channel in result.get("channels", []) if channel["tone"] is not None]
+
+
 def asked_document(
     opened: Callable[[], BinaryIO], asked: dict[str, Any], progress: Callable[[float], None] = lambda share: None
 ) -> dict[str, Any]:
@@ -132,6 +139,9 @@ def stored_document(measured: Measured) -> dict[str, Any]:
     overview = measured.measurement.overview
     found = measured_document(measured)
     for channel in found["channels"]:
+        # Drawn, and compared with others: a hundredth is more than anybody sees.
+        bands = measured.measurement.channels[channel["index"] - 1].noise.bands
+        channel["noise_bands_dbfs"] = [None if finite(band) is None else round(band, 2) for band in bands]
         channel["clipped"], channel["clicks_s"] = channel["clipped"][:MOST_LISTED], channel["clicks_s"][:MOST_LISTED]
     found["overview"] = {
         "stretch_s": overview.stretch_s,

@@ -1,24 +1,21 @@
-"""Lining up a job: its steps, readings, and simulated devices where there are none at hand."""
+"""Lining up a job: its steps, readings, and what they say of knobs and meters."""
 
 import io
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
 from uuid import UUID
 
 from tidy_trunk.core.bench import RATE_HZ
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import LineUpStep, knob_of, law_edits, line_up_steps, meter_edit, taken, worth_trying
+from tidy_trunk.core.line_up import LineUpStep, knob_of, law_edits, line_up_steps, meter_edit, taken
 from tidy_trunk.core.plan import Edit, MeterPair, ReadFrom, Scale
 from tidy_trunk.core.signal import line_up_tone
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import write_sound
-from tidy_trunk.services.bench import BenchService
-from tidy_trunk.services.documents import asked_document, steps_of
+from tidy_trunk.services.documents import steps_of, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.store import RecordingRecord
 
 TONE_BITS = "24"
 """What the files of a set hold."""
@@ -39,11 +36,9 @@ class LineUpService:
         self,
         jobs: JobService,
         recordings: RecordingService,
-        bench: BenchService,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
         self._jobs = jobs
-        self._bench = bench
         self._recordings = recordings
         self._now = now
 
@@ -65,43 +60,6 @@ class LineUpService:
         sent = report.rig.plan.defaults.alignment_dbfs if sent_dbfs is None else sent_dbfs
         edit = taken(report, track_id, sent_dbfs=sent, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
         return Taken(edit.sentence(report.rig.plan), (edit,))
-
-    def on_the_bench(self, job_id: UUID, track_id: str) -> RecordingRecord:
-        """Tone through simulated devices, recorded on a track and measured like any file; it is listed with the others.
-
-        Raises:
-            NotFoundError: No such track.
-            InputError: A track that no tone can be sent to.
-        """
-        recorded = self._bench.recorded_tone(job_id, track_id)
-        return self._keep(job_id, track_id, f"tone on {self._track_words(job_id, track_id)}", recorded, {})
-
-    def steps_on_the_bench(
-        self, job_id: UUID, track_id: str, device: str, control: str, positions: Sequence[float], target_dbfs: float
-    ) -> RecordingRecord:
-        """Tone through simulated devices while a knob is turned, recorded on a track and measured like any file.
-
-        `positions`: in dB as the knob has them; those worth trying where none are given.
-
-        Raises:
-            NotFoundError: No such track, or no such knob on its way.
-            InputError: Positions that are not on the knob, or at which nothing can be told.
-        """
-        report = self._jobs.report(job_id)
-        knob = knob_of(report, track_id, device, control)
-        step = next((item for item in line_up_steps(report) if item.track == track_id), None)
-        tries = list(positions or (worth_trying(knob, step.shows_dbfs) if step is not None else ()))
-        if len(tries) < 2:
-            raise InputError("at no two positions of this knob would the tone be clean: match the levels first")
-        recorded = self._bench.recorded_steps(job_id, track_id, device, control, tries)
-        asked = {"settings": tries, "target_dbfs": target_dbfs, "device": device, "control": control}
-        return self._keep(job_id, track_id, f"tone at {len(tries)} positions of {knob.label}", recorded, asked)
-
-    def _keep(self, job_id: UUID, track_id: str, what: str, recorded: bytes, asked: dict[str, Any]) -> RecordingRecord:
-        asked = {"track": track_id, "bench": True, **asked}
-        result = asked_document(lambda: io.BytesIO(recorded), asked)
-        asked["shown"] = [self._bench.meter_shows(job_id, track_id, level) for level in _tone_levels(result)]
-        return self._recordings.keep(job_id, f"Bench: {what}", asked, result)
 
     def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> Taken:
         """What takes over what a knob gave in a recording of steps; nothing is kept.
@@ -134,7 +92,7 @@ class LineUpService:
             InputError: Another number of readings than of tones, or none at all.
         """
         record = self._recordings.get(job_id, recording_id)
-        levels = _tone_levels(record.result or {})
+        levels = tone_levels(record.result or {})
         if len(levels) != len(shown_dbfs):
             raise InputError(f"the recording holds {len(levels)} levels, and {len(shown_dbfs)} readings were given")
         pairs = [MeterPair(shown, level) for shown, level in zip(shown_dbfs, levels, strict=True) if shown is not None]
@@ -145,10 +103,6 @@ class LineUpService:
     def _when(self) -> str:
         return self._now().astimezone().isoformat(timespec="minutes")
 
-    def _track_words(self, job_id: UUID, track_id: str) -> str:
-        device, _, bus = track_id.partition(".")
-        return self._jobs.report(job_id).rig.unit(device).bus_label(bus)
-
     def tone(self, job_id: UUID, seconds: float) -> bytes:
         """The job's line-up tone as a WAV, two channels, the left one marked. Raises InputError: a length that cannot be."""
         level = self._jobs.report(job_id).rig.plan.defaults.alignment_dbfs
@@ -157,10 +111,3 @@ class LineUpService:
         count = round(seconds * RATE_HZ)
         write_sound(box, pieces, rate_hz=RATE_HZ, channels=2, sample_count=count, bits=TONE_BITS)
         return box.getvalue()
-
-
-def _tone_levels(result: dict[str, Any]) -> list[float]:
-    """Levels of a recording beside which a meter was read: of its steps, else of the tone of its channels."""
-    if result.get("steps"):
-        return [step["level_dbfs"] for step in result["steps"]["steps"] if step["level_dbfs"] is not None]
-    return [channel["tone"]["level_dbfs"] for channel in result.get("channels", []) if channel["tone"] is not None]

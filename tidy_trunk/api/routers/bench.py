@@ -5,9 +5,11 @@ from uuid import UUID
 
 from fastapi import APIRouter, Path, Query, Response
 
-from tidy_trunk.api.dependencies import Bench, ItemId
+from tidy_trunk.api.dependencies import Bench, BenchRecordings, ItemId
 from tidy_trunk.api.schemas.bench import PointOut, SeenOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.line_up import BenchStepsIn
+from tidy_trunk.api.schemas.recordings import RecordingOut
 from tidy_trunk.core.bench import Play
 
 router = APIRouter(prefix="/jobs/{job_id}/bench/{track_id}", tags=["bench"], responses=PROBLEMS)
@@ -37,3 +39,16 @@ def read_sound(
     """What is heard at a point, a loop without a seam."""
     sound = bench.sound(job_id, track_id, number, play, tone)
     return Response(sound, media_type="audio/wav", headers={"Content-Disposition": 'inline; filename="bench.wav"'})
+
+
+@router.post("/tone", status_code=201)
+def measure_on_bench(job_id: UUID, track_id: ItemId, bench: BenchRecordings) -> RecordingOut:
+    """Tone through simulated devices, measured on a track as a recording is."""
+    return RecordingOut.from_record(bench.tone(job_id, track_id))
+
+
+@router.post("/steps", status_code=201)
+def step_on_bench(job_id: UUID, track_id: ItemId, body: BenchStepsIn, bench: BenchRecordings) -> RecordingOut:
+    """Tone through simulated devices while a knob is turned, measured on a track as a recording is."""
+    record = bench.steps(job_id, track_id, body.device, body.control, body.positions, body.target_dbfs)
+    return RecordingOut.from_record(record)

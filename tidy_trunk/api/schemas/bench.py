@@ -3,8 +3,8 @@
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.bench import Point, Seen
-from tidy_trunk.core.levels import BANDS_HZ
 from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.trace import Place
 
 

@@ -160,6 +160,7 @@ class LineUpStepOut(Out):
     warning: str
     meter: MeterOut | None
     knobs: list[KnobOut]
+    run: str
 
     @classmethod
     def from_core(cls, report: Report, step: LineUpStep) -> "LineUpStepOut":
@@ -189,4 +190,5 @@ class LineUpStepOut(Out):
             warning=step.warning,
             meter=None if step.meter is None else MeterOut.from_core(step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
+            run=step.run,
         )

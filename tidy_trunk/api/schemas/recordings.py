@@ -41,6 +41,7 @@ class ChannelOut(Out):
     noise_floor_dbfs: Level
     noise_floor_dbfs_a: Level
     noise_floor_from: NoiseFrom
+    noise_bands_dbfs: list[Level] = Field(default_factory=list)
     clipped: list[RunOut]
     clipped_count: int
     flat_tops: bool
@@ -120,6 +121,8 @@ class AskedOut(Out):
     target_dbfs: float | None = None
     device: str = ""
     control: str = ""
+    run: str = ""
+    way: str = ""
     shown: list[float] = Field(default_factory=list)
 
 

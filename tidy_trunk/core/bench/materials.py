@@ -7,8 +7,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.levels import BANDS_HZ, SPEECH_DB, Noise, Spectrum
-from tidy_trunk.core.signal import HIGHEST_HZ, LOWEST_HZ
+from tidy_trunk.core.levels import SPEECH_DB, Noise, Spectrum
+from tidy_trunk.core.signal import BANDS_HZ, HIGHEST_HZ, LOWEST_HZ
 from tidy_trunk.core.trace import StageKey
 
 Loop = NDArray[np.float32]

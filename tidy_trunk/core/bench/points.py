@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.bench.simulate import Bench
-from tidy_trunk.core.levels import BANDS_HZ, Report
-from tidy_trunk.core.signal import dbfs_of_powers
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.signal import band_levels, dbfs_of_powers
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.core.units import ratio_from_db
 
@@ -88,8 +88,5 @@ def seen(bench: Bench, point: Point, *, is_track: bool) -> Seen:
 
 
 def third_octaves(loop: Loop, rate_hz: int) -> NDArray[np.float64]:
-    """Level of each third octave from 20 Hz to 20 kHz. Source: [IEC61260] middles; edges a twentieth of a decade away"""
-    powers = 2 * np.abs(np.fft.rfft(loop.astype(np.float64)) / len(loop)) ** 2
-    edges = np.array([*BANDS_HZ, BANDS_HZ[-1] * 10**0.1]) * 10**-0.05
-    bins = np.clip(np.ceil(edges * len(loop) / rate_hz).astype(int), 0, len(powers) - 1)
-    return dbfs_of_powers(np.add.reduceat(powers, bins)[:-1])
+    """Level of each third octave of a loop from 20 Hz to 20 kHz."""
+    return band_levels(2 * np.abs(np.fft.rfft(loop.astype(np.float64)) / len(loop)) ** 2, rate_hz / len(loop))

@@ -1,4 +1,8 @@
-"""Recordings made on the bench: of a tone at several positions of a knob."""
+"""Recordings made on the bench: of the job's tone as a track records it, with knobs turned or in different ways.
+
+Plans are taken as their devices really are. Each function raises NotFoundError where there is no such track, and
+InputError where no device before it can send a tone.
+"""
 
 from collections.abc import Sequence
 from typing import Final
@@ -9,53 +13,52 @@ from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.bench.simulate import RATE_HZ, Bench, Play
 from tidy_trunk.core.levels import Report, sender_of
 from tidy_trunk.core.plan import Plan, SetControl
-from tidy_trunk.core.trace import Stage, accept
+from tidy_trunk.core.trace import accept
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import InputError, NotFoundError
 
-STEP_S: Final = 2.0
-"""ASSUMED_ stay at each position."""
+TONE_S: Final = 4.0
+"""ASSUMED_ length of a tone, and of the silence behind it."""
 
-TAKE_SAMPLES: Final = 2**17
-"""ASSUMED_ length of the loop that a stay is cut from: 2.7 s."""
+STEP_S: Final = 2.0
+"""ASSUMED_ stay at each position of a knob."""
+
+TAKE_SAMPLES: Final = 2**18
+"""ASSUMED_ length of the loop that a take is cut from: 5.5 s."""
+
+
+def tone_take(plan: Plan, track_id: str) -> Loop:
+    """The tone, and nothing else."""
+    return _recorded(plan, track_id, TONE_S, sends=True)
+
+
+def tone_and_silence(plan: Plan, track_id: str) -> Loop:
+    """The tone, and then the same chain with nothing sent."""
+    parts = [_recorded(plan, track_id, TONE_S, sends=sends) for sends in (True, False)]
+    return np.concatenate(parts)
 
 
 def tone_steps(
     plan: Plan, track_id: str, device: str, control: str, positions: Sequence[float], pause_s: float
 ) -> Loop:
-    """The job's tone from the sender before a track, as the track records it while a knob is turned from one position
-    to the next.
-
-    Args:
-        plan: As its devices really are.
-        pause_s: For how long the tone is off between two positions, 0 or more.
-
-    Raises:
-        NotFoundError, InputError: No such track or knob, or no device before it that sends a tone.
-    """
+    """The tone while a knob is turned from one position to the next; off between them for `pause_s`, 0 or more."""
     pieces: list[Loop] = []
     for position_db in positions:
         turned = SetControl(device=device, control=control, value=position_db).apply(plan)
-        report = Report(accept(turned))
         if pieces and pause_s:
-            pieces.append(_recorded(report, track_id, sends=False)[: round(pause_s * RATE_HZ)])
-        pieces.append(_recorded(report, track_id, sends=True)[: round(STEP_S * RATE_HZ)])
-    return np.clip(np.concatenate(pieces), -1.0, 1.0)
+            pieces.append(_recorded(turned, track_id, pause_s, sends=False))
+        pieces.append(_recorded(turned, track_id, STEP_S, sends=True))
+    return np.concatenate(pieces)
 
 
-def _recorded(report: Report, track_id: str, *, sends: bool) -> Loop:
-    stage, sender = sending_to(report, track_id)
-    level_dbfs = report.rig.plan.defaults.alignment_dbfs if sends else SILENCE_DB
-    bench = Bench(report.rig, Play.NOBODY, oscillators={sender: level_dbfs}, sample_count=TAKE_SAMPLES)
-    return bench.track_sound(stage)
-
-
-def sending_to(report: Report, track_id: str) -> tuple[Stage, str]:
-    """A track's stage, and the device before it that sends the tone. Raises NotFoundError, InputError."""
+def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
+    report = Report(accept(plan))
     track = report.track(track_id)
     if track is None:
         raise NotFoundError(f"the job has no track '{track_id}'")
     sender = sender_of(report.rig, track.trace.stage)
     if sender is None:
         raise InputError("no device before this track can send a tone")
-    return track.trace.stage, sender.device
+    level_dbfs = plan.defaults.alignment_dbfs if sends else SILENCE_DB
+    bench = Bench(report.rig, Play.NOBODY, oscillators={sender.device: level_dbfs}, sample_count=TAKE_SAMPLES)
+    return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)

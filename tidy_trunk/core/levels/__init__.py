@@ -8,7 +8,7 @@ from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed, weaker
-from tidy_trunk.core.levels.spectra import BANDS_HZ, SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
+from tidy_trunk.core.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.levels.stages import (
     Reckoner,
     full_scale_at_input_dbu,
@@ -17,7 +17,6 @@ from tidy_trunk.core.levels.stages import (
 from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
 
 __all__ = [
-    "BANDS_HZ",
     "NO_OSCILLATORS",
     "NO_STEPS",
     "SPEECH_DB",

@@ -5,10 +5,8 @@ from enum import StrEnum
 from functools import lru_cache
 from typing import Final
 
+from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.units import a_weighting_db, db_from_ratio, sum_powers_db
-
-BANDS_HZ: Final = tuple(10.0 ** (number / 10) for number in range(13, 44))
-"""Middles of the third-octave bands from 20 Hz to 20 kHz. [IEC61260]"""
 
 HALF_DB: Final = 3.01
 """Of the outermost bands one half lies within 20 Hz to 20 kHz. [IEC61260]"""

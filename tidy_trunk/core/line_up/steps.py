@@ -41,6 +41,7 @@ class LineUpStep:
 
     shows_dbfs: what it must record, as far as it is known, within `within_db`.
     meter: how its meter reads, where that is known; meter_shows_dbfs: what that one must show.
+    run: the one that goes into its device.
     knobs: those on the way, of which a recording at several positions would say what they really give.
     off_db: by how much the last reading was away from what the figures alone had said; None where there is none.
     warning: what spoils it, "" where nothing does.
@@ -60,6 +61,7 @@ class LineUpStep:
     warning: str
     meter: MeterError | None
     knobs: tuple[Knob, ...]
+    run: str
 
     @property
     def meter_shows_dbfs(self) -> float:
@@ -103,7 +105,13 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         warning=_warning(report, sender.device, stage, tone.clip),
         meter=rig.meter_of(stage.device),
         knobs=knobs_of(report, stage),
+        run=_run_into(report, stage),
     )
+
+
+def _run_into(report: Report, stage: Stage) -> str:
+    runs = [item.run.id for item in report.main_path(stage) if item.run is not None]
+    return runs[-1] if runs else ""
 
 
 def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:

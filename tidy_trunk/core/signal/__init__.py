@@ -1,5 +1,6 @@
 """What samples hold."""
 
+from tidy_trunk.core.signal.bands import BANDS_HZ, band_levels
 from tidy_trunk.core.signal.clipping import CLIPPED_RUN, ClippedRun
 from tidy_trunk.core.signal.decibels import dbfs_of_powers
 from tidy_trunk.core.signal.meaning import Meaning, Weight, meanings
@@ -22,6 +23,7 @@ from tidy_trunk.core.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeas
 from tidy_trunk.core.signal.tones import line_up_tone
 
 __all__ = [
+    "BANDS_HZ",
     "BLOCK_S",
     "CLIPPED_RUN",
     "HIGHEST_HZ",
@@ -44,6 +46,7 @@ __all__ = [
     "StepsMeasure",
     "Tone",
     "Weight",
+    "band_levels",
     "dbfs_of_powers",
     "hear",
     "line_up_tone",

@@ -7,6 +7,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.signal.bands import band_levels
 from tidy_trunk.core.signal.biphase import carries_timecode
 from tidy_trunk.core.signal.clipping import has_flat_tops
 from tidy_trunk.core.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers, powers_of_dbfs
@@ -191,7 +192,10 @@ class _Channel:
             if not pauses.level_dbfs < level - FAR_BELOW_DB or pauses.level_dbfs == SILENCE_DB:
                 inside = tone.inside
                 floor = NoiseFloor(
-                    flat_dbfs=dbfs_of_power(inside.noise), a_dbfs=dbfs_of_power(inside.noise_a), found=NoiseFrom.TONE
+                    flat_dbfs=dbfs_of_power(inside.noise),
+                    a_dbfs=dbfs_of_power(inside.noise_a),
+                    found=NoiseFrom.TONE,
+                    bands=_bands(inside.residue),
                 )
                 return floor, inside.residue
         if not pauses.blocks.any():
@@ -205,7 +209,12 @@ class _Channel:
             return nowhere, None
         spectrum = noise_spectrum([self._stretch(start, size) for start in starts], self._metered.rate_hz)
         flat, weighted = spectrum.noise()
-        floor = NoiseFloor(flat_dbfs=dbfs_of_power(flat), a_dbfs=dbfs_of_power(weighted), found=NoiseFrom.PAUSES)
+        floor = NoiseFloor(
+            flat_dbfs=dbfs_of_power(flat),
+            a_dbfs=dbfs_of_power(weighted),
+            found=NoiseFrom.PAUSES,
+            bands=_bands(spectrum),
+        )
         return floor, spectrum
 
     def _clicks(self, pauses: Pauses, tone: _SteadyTone | None) -> tuple[float, ...]:
@@ -223,6 +232,10 @@ class _Channel:
             if start > 0 and end < len(tone.blocks) and shortest <= end - start <= longest
         ]
         return sum(bool(self._levels[start:end].min() < level - FAR_BELOW_DB) for start, end in gaps)
+
+
+def _bands(spectrum: Spectrum) -> tuple[float, ...]:
+    return tuple(band_levels(spectrum.powers, spectrum.width_hz).tolist())
 
 
 def _multiples(frequency_hz: float) -> tuple[float, ...]:

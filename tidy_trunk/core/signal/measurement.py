@@ -37,11 +37,15 @@ class NoiseFrom(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NoiseFloor:
-    """Noise from 20 Hz to 20 kHz, flat and A-weighted; -inf where the pauses hold nothing at all."""
+    """Noise from 20 Hz to 20 kHz, flat and A-weighted; -inf where the pauses hold nothing at all.
+
+    bands: third octaves around `BANDS_HZ`, dBFS; none where there is no noise.
+    """
 
     flat_dbfs: float
     a_dbfs: float
     found: NoiseFrom
+    bands: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,7 +3,7 @@
 from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
 from tidy_trunk.core.ways.detours import detours, is_powered
 from tidy_trunk.core.ways.rank import gain_way, ways
-from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial
+from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, reached
 from tidy_trunk.core.ways.wanted_pad import FREE, WantedPad, wanted_pad
 from tidy_trunk.core.ways.way import AUDIBLE_DB, NOTHING, Way
 
@@ -19,6 +19,7 @@ __all__ = [
     "detours",
     "gain_way",
     "is_powered",
+    "reached",
     "wanted_pad",
     "ways",
 ]

@@ -155,3 +155,8 @@ class Trial:
             return math.inf
         gain_db, pad_db = self.receiver.gain_db(self.port, self.mode), self.receiver.pad_db(self.port)
         return self.mode.full_scale_dbu.value - gain_db + pad_db - arrives
+
+
+def reached(report: Report, run: Run) -> Stage | None:
+    """The first track, or else mix, that a run reaches as the plan is; None where it reaches none."""
+    return Trial(report.rig.plan, run.id, Upstream(report, run)).stage

@@ -44,6 +44,8 @@ export type Catalogue = Schemas['CatalogueOut']
 export type LineUpStep = Schemas['LineUpStepOut']
 export type Knob = LineUpStep['knobs'][number]
 export type Reading = Schemas['ReadingOut']
+export type WayName = Schemas['WayNameOut']
+export type Compared = Schemas['ComparedOut']
 export type Recording = Schemas['RecordingOut']
 export type Measurement = Schemas['MeasurementOut']
 export type BenchPoint = Schemas['PointOut']
@@ -151,7 +153,7 @@ export const api = {
       read_from: from,
     }),
   benchRecording: (job: string, track: string) =>
-    call<Recording>('POST', `/jobs/${job}/line-up/${part(track)}/bench`),
+    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/tone`),
   benchSteps: (
     job: string,
     track: string,
@@ -160,7 +162,7 @@ export const api = {
     positions: number[],
     target: number,
   ) =>
-    call<Recording>('POST', `/jobs/${job}/line-up/${part(track)}/bench-steps`, {
+    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/steps`, {
       device,
       control,
       positions,
@@ -170,6 +172,12 @@ export const api = {
     call<Reading>('POST', `/jobs/${job}/recordings/${id}/law`, { device, control, scale }),
   meter: (job: string, id: string, track: string, shown: (number | null)[]) =>
     call<Reading>('POST', `/jobs/${job}/recordings/${id}/meter`, { track, shown_dbfs: shown }),
+  wayNames: (job: string, run: string) =>
+    call<WayName[]>('GET', `/jobs/${job}/runs/${part(run)}/compare/ways`),
+  recordWays: (job: string, run: string, ways: string[]) =>
+    call<Recording[]>('POST', `/jobs/${job}/runs/${part(run)}/compare/bench`, { ways }),
+  compareWays: (job: string, run: string, recordings: Record<string, string>) =>
+    call<Compared[]>('POST', `/jobs/${job}/runs/${part(run)}/compare`, { recordings }),
   recordings: (job: string) => call<Recording[]>('GET', `/jobs/${job}/recordings`),
   recording: (job: string, id: string) => call<Recording>('GET', `/jobs/${job}/recordings/${id}`),
   sendRecording: (job: string, file: File, asked: URLSearchParams) =>

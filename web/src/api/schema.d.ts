@@ -436,86 +436,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/line-up/{track_id}/bench": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Measure On Bench
-         * @description Tone through simulated devices, measured on a track as a recording is.
-         */
-        post: operations["measure_on_bench_api_jobs__job_id__line_up__track_id__bench_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/line-up/{track_id}/bench-steps": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Step On Bench
-         * @description Tone through simulated devices while a knob is turned, measured on a track as a recording is.
-         */
-        post: operations["step_on_bench_api_jobs__job_id__line_up__track_id__bench_steps_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/recordings/{recording_id}/law": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take Law
-         * @description The edits that take over what a knob gave in a recording of steps; nothing is kept.
-         */
-        post: operations["take_law_api_jobs__job_id__recordings__recording_id__law_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/recordings/{recording_id}/meter": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take Meter
-         * @description The edits that take over how a meter reads beside what was recorded; nothing is kept.
-         */
-        post: operations["take_meter_api_jobs__job_id__recordings__recording_id__meter_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/tone.wav": {
         parameters: {
             query?: never;
@@ -604,6 +524,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/recordings/{recording_id}/law": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Law
+         * @description The edits that take over what a knob gave in a recording of steps; nothing is kept.
+         */
+        post: operations["take_law_api_jobs__job_id__recordings__recording_id__law_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/{recording_id}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Meter
+         * @description The edits that take over how a meter reads beside what was recorded; nothing is kept.
+         */
+        post: operations["take_meter_api_jobs__job_id__recordings__recording_id__meter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/runs/{run_id}/compare/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Ways
+         * @description The ways by which a run can be recorded, the one it is matched by now first.
+         */
+        get: operations["list_ways_api_jobs__job_id__runs__run_id__compare_ways_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/runs/{run_id}/compare/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Ways On Bench
+         * @description Tone and silence through simulated devices, one recording for each way.
+         */
+        post: operations["record_ways_on_bench_api_jobs__job_id__runs__run_id__compare_bench_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/runs/{run_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Ways
+         * @description Recordings by the way that each was made in: what they hold beside what was predicted, the quietest first.
+         */
+        post: operations["compare_ways_api_jobs__job_id__runs__run_id__compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bench/{track_id}/points": {
         parameters: {
             query?: never;
@@ -658,6 +678,46 @@ export interface paths {
         get: operations["read_sound_api_jobs__job_id__bench__track_id__points__number__sound_wav_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bench/{track_id}/tone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure On Bench
+         * @description Tone through simulated devices, measured on a track as a recording is.
+         */
+        post: operations["measure_on_bench_api_jobs__job_id__bench__track_id__tone_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bench/{track_id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Step On Bench
+         * @description Tone through simulated devices while a knob is turned, measured on a track as a recording is.
+         */
+        post: operations["step_on_bench_api_jobs__job_id__bench__track_id__steps_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1042,6 +1102,16 @@ export interface components {
              * @default
              */
             control: string;
+            /**
+             * Run
+             * @default
+             */
+            run: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
             /** Shown */
             shown?: number[];
         };
@@ -1185,6 +1255,8 @@ export interface components {
              */
             noise_floor_dbfs_a: number | null;
             noise_floor_from: components["schemas"]["NoiseFrom"];
+            /** Noise Bands Dbfs */
+            noise_bands_dbfs?: (number | null)[];
             /** Clipped */
             clipped: components["schemas"]["RunOut"][];
             /** Clipped Count */
@@ -1218,6 +1290,83 @@ export interface components {
             kind: string;
             /** Blurb */
             blurb: string;
+        };
+        /**
+         * CompareIn
+         * @description Recordings by the way that each was made in.
+         * @example {
+         *       "recordings": {
+         *         "as-it-is": "7b2e4f3a-5d1c-4a8e-9f60-2c3d4e5f6a7b",
+         *         "trim": "8c3f5a4b-6e2d-4b9f-8a71-3d4e5f6a7b8c"
+         *       }
+         *     }
+         */
+        CompareIn: {
+            /** Recordings */
+            recordings: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ComparedOut
+         * @description A way as it was recorded beside the way as it was predicted. hiss: noise against the tone, negative.
+         *
+         *     place, predicted_place: from 1, the quietest first. remark: "" where it is as predicted.
+         */
+        ComparedOut: {
+            /** Way */
+            way: string;
+            /** Label */
+            label: string;
+            /**
+             * Tone Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            tone_dbfs: number | null;
+            /**
+             * Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_dbfs: number | null;
+            /**
+             * Noise Dbfs A
+             * @description dB; null is silence, or no limit
+             */
+            noise_dbfs_a: number | null;
+            /**
+             * Hiss Db
+             * @description dB; null is silence, or no limit
+             */
+            hiss_db: number | null;
+            /**
+             * Predicted Tone Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            predicted_tone_dbfs: number | null;
+            /**
+             * Predicted Hiss Db
+             * @description dB; null is silence, or no limit
+             */
+            predicted_hiss_db: number | null;
+            /** Predicted Rules */
+            predicted_rules: string;
+            /** Place */
+            place: number;
+            /** Predicted Place */
+            predicted_place: number;
+            /** Rules */
+            rules: string;
+            /**
+             * Off Db
+             * @description dB; null is silence, or no limit
+             */
+            off_db: number | null;
+            /** Remark */
+            remark: string;
+            /** Is Cut Off */
+            is_cut_off: boolean;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
         };
         /** ConnectModel */
         ConnectModel: {
@@ -2288,6 +2437,8 @@ export interface components {
             meter: components["schemas"]["MeterOut"] | null;
             /** Knobs */
             knobs: components["schemas"]["KnobOut"][];
+            /** Run */
+            run: string;
         };
         /**
          * Mark
@@ -3909,6 +4060,13 @@ export interface components {
             /** Fittings */
             fittings: components["schemas"]["FittingOut"][];
         };
+        /** WayNameOut */
+        WayNameOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+        };
         /**
          * WayOut
          * @description A way to match a run, with its result in dBFS.
@@ -3971,6 +4129,20 @@ export interface components {
             verdict: string;
             /** Best For */
             best_for: components["schemas"]["School"][];
+        };
+        /**
+         * WaysIn
+         * @description Ways that are to be recorded on the bench.
+         * @example {
+         *       "ways": [
+         *         "as-it-is",
+         *         "trim"
+         *       ]
+         *     }
+         */
+        WaysIn: {
+            /** Ways */
+            ways: string[];
         };
         /**
          * Weight
@@ -5408,230 +5580,6 @@ export interface operations {
             };
         };
     };
-    measure_on_bench_api_jobs__job_id__line_up__track_id__bench_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                track_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RecordingOut"];
-                };
-            };
-            /** @description No such job, track or run */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The job has moved on, or there is nothing to undo */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It cannot be done; the detail says why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    step_on_bench_api_jobs__job_id__line_up__track_id__bench_steps_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                track_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BenchStepsIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RecordingOut"];
-                };
-            };
-            /** @description No such job, track or run */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The job has moved on, or there is nothing to undo */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It cannot be done; the detail says why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    take_law_api_jobs__job_id__recordings__recording_id__law_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                recording_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LawIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadingOut"];
-                };
-            };
-            /** @description No such job, track or run */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The job has moved on, or there is nothing to undo */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It cannot be done; the detail says why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    take_meter_api_jobs__job_id__recordings__recording_id__meter_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                recording_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MeterIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadingOut"];
-                };
-            };
-            /** @description No such job, track or run */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The job has moved on, or there is nothing to undo */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It cannot be done; the detail says why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     read_tone_api_jobs__job_id__tone_wav_get: {
         parameters: {
             query?: {
@@ -5960,6 +5908,287 @@ export interface operations {
             };
         };
     };
+    take_law_api_jobs__job_id__recordings__recording_id__law_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LawIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_meter_api_jobs__job_id__recordings__recording_id__meter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_ways_api_jobs__job_id__runs__run_id__compare_ways_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayNameOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_ways_on_bench_api_jobs__job_id__runs__run_id__compare_bench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    compare_ways_api_jobs__job_id__runs__run_id__compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_points_api_jobs__job_id__bench__track_id__points_get: {
         parameters: {
             query?: never;
@@ -6095,6 +6324,116 @@ export interface operations {
                 };
                 content: {
                     "audio/wav": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    measure_on_bench_api_jobs__job_id__bench__track_id__tone_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    step_on_bench_api_jobs__job_id__bench__track_id__steps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchStepsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -6,6 +6,9 @@ export function formatLevel(value: number | null | undefined, digits = 0): strin
   return (zero ? (0).toFixed(digits) : rounded).replace('-', '−')
 }
 
+/** A number as it stands on a knob: 40, −12.5. */
+export const plainNumber = (value: number) => String(Number(value.toFixed(2))).replace('-', '−')
+
 /** With its sign, as gain is spoken of: +38 dB. */
 export function formatSigned(value: number): string {
   if (value === 0) return '0 dB'

@@ -8,7 +8,7 @@ import { useSettings } from '@/stores/settings'
 /** A curve, or a band between two, over one axis: waveforms and spectra. It only draws what it is given. */
 const props = defineProps<{
   label: string
-  /** x first, then one curve, or the upper and the lower edge of a band. */
+  /** x first, then one curve, or the upper and the lower edge of a band; several curves where they have names. */
   data: readonly (readonly (number | null)[])[]
   unit: string
   low: number
@@ -17,11 +17,23 @@ const props = defineProps<{
   marks?: readonly number[]
   xUnit: string
   height?: number
+  names?: readonly string[]
 }>()
 const settings = useSettings()
 const box = useTemplateRef<HTMLDivElement>('box')
 let plot: uPlot | null = null
 const observer = new ResizeObserver(() => draw())
+
+/** Curves beside each other are told apart by how they are drawn; colour only helps. */
+const LINES = [
+  { colour: '--accent', dash: [] },
+  { colour: '--stop', dash: [8, 4] },
+  { colour: '--note', dash: [2, 3] },
+  { colour: '--caution', dash: [12, 3, 2, 3] },
+  { colour: '--ink', dash: [5, 2] },
+  { colour: '--ink-soft', dash: [1, 5] },
+] as const
+const lineOf = (index: number) => LINES[index % LINES.length] ?? LINES[0]
 
 const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const short = (value: number) => (value >= 1000 ? `${value / 1000}k` : String(value))
@@ -31,8 +43,13 @@ function draw() {
   plot?.destroy()
   const [ink, line, fill] = [colour('--ink-soft'), colour('--line'), colour('--ribbon')]
   const axis = { stroke: ink, grid: { stroke: line, width: 1 }, ticks: { show: false }, font: '12px inherit' }
-  const isBand = props.data.length > 2
-  const curve = { stroke: colour('--accent'), width: isBand ? 1 : 2, points: { show: false } }
+  const isBand = props.data.length > 2 && !props.names
+  const curve = (index: number) => ({
+    stroke: colour(props.names ? lineOf(index).colour : '--accent'),
+    dash: props.names ? [...lineOf(index).dash] : [],
+    width: isBand ? 1 : 2,
+    points: { show: false },
+  })
   plot = new uPlot(
     {
       width: box.value.clientWidth,
@@ -63,7 +80,7 @@ function draw() {
             marks.map((mark) => String(Number(mark.toPrecision(2))).replace('-', '−')),
         },
       ],
-      series: [{}, ...props.data.slice(1).map(() => curve)],
+      series: [{}, ...props.data.slice(1).map((_, index) => curve(index))],
       bands: isBand ? [{ series: [1, 2] as [number, number], fill }] : [],
     },
     props.data as uPlot.AlignedData,
@@ -82,6 +99,22 @@ watch([() => props.data, () => settings.theme], () => draw(), { flush: 'post' })
   <figure>
     <div ref="box" role="img" :aria-label="label" />
     <figcaption class="soft small">{{ unit }} over {{ xUnit }}</figcaption>
+    <ul v-if="names" class="names small">
+      <li v-for="(name, index) in names" :key="name">
+        <svg width="36" height="8" aria-hidden="true">
+          <line
+            x1="0"
+            x2="36"
+            y1="4"
+            y2="4"
+            stroke-width="2"
+            :stroke="`var(${lineOf(index).colour})`"
+            :stroke-dasharray="lineOf(index).dash.join(' ') || undefined"
+          />
+        </svg>
+        {{ name }}
+      </li>
+    </ul>
   </figure>
 </template>
 
@@ -89,5 +122,15 @@ watch([() => props.data, () => settings.theme], () => draw(), { flush: 'post' })
 figure {
   min-width: 0;
   margin: 0;
+}
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1.2rem;
+}
+.names li {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
 }
 </style>

@@ -34,13 +34,13 @@ const scale = computed<[number, number] | null>(() =>
       ><span>Its marks are</span
       ><select v-model="own">
         <option :value="false">dB, from {{ knob.minimum_db }} to {{ knob.maximum_db }}</option>
-        <option :value="true">numbers of its own</option>
+        <option :value="true">its own numbers</option>
       </select></label
     >
-    <template v-if="own">
-      <label class="field short"><span>lowest</span><input v-model.number="lowest" type="number" /></label>
-      <label class="field short"><span>highest</span><input v-model.number="highest" type="number" /></label>
-    </template>
+    <span v-if="own" class="ends">
+      <label class="field"><span>lowest</span><input v-model.number="lowest" type="number" /></label>
+      <label class="field"><span>highest</span><input v-model.number="highest" type="number" /></label>
+    </span>
     <Button type="submit" size="small" :disabled="job.readOnly">Reckon with what it gave</Button>
   </form>
 </template>
@@ -52,7 +52,11 @@ const scale = computed<[number, number] | null>(() =>
   gap: 0.6rem 1rem;
   align-items: end;
 }
-.short {
-  width: 6rem;
+.ends {
+  display: flex;
+  gap: 0.4rem;
+}
+.ends .field {
+  width: 4.5rem;
 }
 </style>

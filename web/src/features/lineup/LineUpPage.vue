@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
+import CompareWays from './CompareWays.vue'
 import OpenStep from './OpenStep.vue'
 import RecordingList from './RecordingList.vue'
 import RecordingResult from './RecordingResult.vue'
@@ -28,6 +29,10 @@ const done = computed(() => steps.value?.filter(({ state }) => state === 'done')
 const meant = computed(
   () => steps.value?.find(({ track }) => track === opened.value?.asked.track) ?? open.value,
 )
+const runName = computed(() => {
+  const number = job.state?.plan.runs?.find(({ id }) => id === open.value?.run)?.number
+  return number === undefined ? 'this run' : `run ${number}`
+})
 const choose = (track: string) => router.replace({ name: 'line-up', params: { track } })
 
 /** What was taken stays open: what is to be turned follows from it. */
@@ -114,6 +119,14 @@ function dropped(event: DragEvent) {
             files.send(file, { track: open?.track ?? '', settings, target_dbfs: target })
         "
         @bench="(knob, positions, target) => open && files.stepsOnBench(open.track, knob, positions, target)"
+      />
+      <CompareWays
+        v-if="open?.run"
+        :key="open.run"
+        :run="open.run"
+        :name="runName"
+        :recordings="recordings"
+        @recorded="files.look"
       />
     </div>
   </div>

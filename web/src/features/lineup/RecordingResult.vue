@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 
 import type { LineUpStep, Measurement, Recording } from '@/api/client'
-import { formatLevel } from '@/format/levels'
+import { formatLevel, plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import PlotView from '@/ui/PlotView.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -32,7 +32,7 @@ const tones = computed(() =>
 const beside = computed(() =>
   props.result.steps
     ? props.result.steps.steps.map(({ setting, level_dbfs }) => ({
-        name: `at ${setting}`,
+        name: `at ${plainNumber(setting)}`,
         level: level_dbfs,
       }))
     : tones.value.map(({ index, level }) => ({ name: `channel ${index}`, level })),
@@ -69,7 +69,7 @@ const most = computed(() =>
       <SeverityMark :severity="item.severity" :size="12" /> {{ item.text }}
     </p>
     <p v-if="!result.findings.length" class="told">Nothing is wrong with it that can be measured.</p>
-    <div v-if="step && tones.length" class="take no-print">
+    <div v-if="step && tones.length && !result.steps" class="take no-print">
       <template v-for="tone in tones" :key="tone.index">
         <Button
           v-if="!tone.cut"

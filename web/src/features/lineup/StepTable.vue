@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Measurement } from '@/api/client'
-import { formatLevel } from '@/format/levels'
+import { formatLevel, plainNumber } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
 /** One recording at several settings: what each gave, and which meets the target. */
@@ -14,15 +14,15 @@ defineProps<{ steps: NonNullable<Measurement['steps']>; target: number | null }>
         >Every setting is cut off: turn the sender down and record again.</template
       >
       <template v-else>
-        For {{ formatLevel(target) }} dBFS set <strong>{{ steps.best_setting }}</strong><template
+        For {{ formatLevel(target) }} dBFS set <strong>{{ plainNumber(steps.best_setting) }}</strong><template
           v-if="steps.interpolated_setting !== null"
-          >; between the marks it would be {{ Number(steps.interpolated_setting.toFixed(2)) }}</template
+          >; between the marks it would be {{ plainNumber(steps.interpolated_setting) }}</template
         >.
         <template v-if="steps.db_per_setting !== null"
           >One mark is {{ formatLevel(steps.db_per_setting, 2) }} dB.</template
         >
         <template v-if="steps.noisy_from !== null"
-          >From {{ steps.noisy_from }} on it brings more noise than level.</template
+          >From {{ plainNumber(steps.noisy_from) }} on it brings more noise than level.</template
         >
       </template>
     </p>
@@ -41,7 +41,7 @@ defineProps<{ steps: NonNullable<Measurement['steps']>; target: number | null }>
           :key="item.start_s"
           :class="{ best: item.setting === steps.best_setting }"
         >
-          <th scope="row" class="num">{{ item.setting }}</th>
+          <th scope="row" class="num">{{ plainNumber(item.setting) }}</th>
           <td class="num">{{ formatLevel(item.level_dbfs, 1) }}</td>
           <td class="num">{{ formatLevel(item.noise_dbfs, 1) }}</td>
           <td>

@@ -107,6 +107,7 @@ export function useRecordings() {
     result,
     problem,
     sending,
+    look,
     open,
     send,
     onBench,

@@ -1,0 +1,30 @@
+"""Ways to match a run, recorded and beside each other."""
+
+from uuid import UUID
+
+from fastapi import APIRouter
+
+from tidy_trunk.api.dependencies import BenchRecordings, Compare, ItemId
+from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, WayNameOut, WaysIn
+from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.recordings import RecordingOut
+
+router = APIRouter(prefix="/jobs/{job_id}/runs/{run_id}/compare", tags=["line-up"], responses=PROBLEMS)
+
+
+@router.get("/ways")
+def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut]:
+    """The ways by which a run can be recorded, the one it is matched by now first."""
+    return [WayNameOut(id=way.id, label=way.label) for way in compare.ways(job_id, run_id)]
+
+
+@router.post("/bench", status_code=201)
+def record_ways_on_bench(job_id: UUID, run_id: ItemId, body: WaysIn, bench: BenchRecordings) -> list[RecordingOut]:
+    """Tone and silence through simulated devices, one recording for each way."""
+    return [RecordingOut.from_record(record) for record in bench.ways(job_id, run_id, body.ways)]
+
+
+@router.post("")
+def compare_ways(job_id: UUID, run_id: ItemId, body: CompareIn, compare: Compare) -> list[ComparedOut]:
+    """Recordings by the way that each was made in: what they hold beside what was predicted, the quietest first."""
+    return [ComparedOut.from_core(item) for item in compare.compare(job_id, run_id, body.recordings)]

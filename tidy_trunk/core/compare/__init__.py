@@ -1,0 +1,14 @@
+"""Ways to match a run beside each other: what was recorded, and what was predicted of it."""
+
+from tidy_trunk.core.compare.compare import (
+    AS_IT_IS,
+    MOST_WAYS,
+    Compared,
+    Recorded,
+    WayPlan,
+    compare,
+    track_reached,
+    way_plans,
+)
+
+__all__ = ["AS_IT_IS", "MOST_WAYS", "Compared", "Recorded", "WayPlan", "compare", "track_reached", "way_plans"]

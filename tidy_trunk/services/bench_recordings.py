@@ -1,0 +1,99 @@
+"""Recordings made on the bench: measured like any file, and listed with the others."""
+
+import io
+from collections.abc import Sequence
+from typing import Any
+from uuid import UUID
+
+from tidy_trunk.core.bench import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
+from tidy_trunk.core.compare import MOST_WAYS, track_reached, way_plans
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.line_up import knob_of, line_up_steps, worth_trying
+from tidy_trunk.core.trace import accept
+from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.services.bench import wav
+from tidy_trunk.services.documents import asked_document, tone_levels
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.store import RecordingRecord
+
+PAUSE_S = 0.5
+"""What one leaves between two positions of a knob."""
+
+
+class BenchRecordings:
+    """One method for one thing that a user records on the bench."""
+
+    def __init__(self, jobs: JobService, recordings: RecordingService) -> None:
+        self._jobs = jobs
+        self._recordings = recordings
+
+    def tone(self, job_id: UUID, track_id: str) -> RecordingRecord:
+        """Tone through simulated devices, recorded on a track.
+
+        Raises:
+            NotFoundError: No such track.
+            InputError: A track that no tone can be sent to.
+        """
+        report = self._jobs.report(job_id)
+        recorded = tone_take(truth(report.rig.plan), track_id)
+        return self._keep(job_id, report, track_id, f"tone on {_words(report, track_id)}", recorded, {})
+
+    def steps(
+        self, job_id: UUID, track_id: str, device: str, control: str, positions: Sequence[float], target_dbfs: float
+    ) -> RecordingRecord:
+        """Tone while a knob on the way to a track is turned.
+
+        `positions`: in dB as the knob has them; those worth trying where none are given.
+
+        Raises:
+            NotFoundError: No such track, or no such knob on its way.
+            InputError: Positions that are not on the knob, or at which nothing can be told.
+        """
+        report = self._jobs.report(job_id)
+        knob = knob_of(report, track_id, device, control)
+        step = next((item for item in line_up_steps(report) if item.track == track_id), None)
+        tries = list(positions or (worth_trying(knob, step.shows_dbfs) if step is not None else ()))
+        if len(tries) < 2:
+            raise InputError("at no two positions of this knob would the tone be clean: match the levels first")
+        recorded = tone_steps(truth(report.rig.plan), track_id, device, control, tries, PAUSE_S)
+        asked = {"settings": tries, "target_dbfs": target_dbfs, "device": device, "control": control}
+        what = f"tone at {len(tries)} positions of {knob.label}"
+        return self._keep(job_id, report, track_id, what, recorded, asked)
+
+    def ways(self, job_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
+        """Tone and silence by several ways to match a run, one recording each.
+
+        Raises:
+            NotFoundError, UnknownItemError: No such run, or a way that it has not.
+            InputError: More ways than can be compared, or a run that no tone can be sent through.
+        """
+        if not 1 <= len(asked_ways) <= MOST_WAYS:
+            raise InputError(f"{len(asked_ways)} ways cannot be compared: choose 2 to {MOST_WAYS}")
+        report = self._jobs.report(job_id)
+        plans = way_plans(report, run_id)
+        made = []
+        for way in asked_ways:
+            if way not in plans:
+                raise NotFoundError(f"run '{run_id}' has no way '{way}'; it has {', '.join(plans)}")
+            report = Report(accept(plans[way].plan))
+            stage = track_reached(report, run_id)
+            track_id = f"{stage.device}.{stage.name}"
+            recorded = tone_and_silence(truth(plans[way].plan), track_id)
+            made.append((report, track_id, plans[way].label, recorded, {"run": run_id, "way": way}))
+        return [self._keep(job_id, *item) for item in made]
+
+    def _keep(
+        self, job_id: UUID, report: Report, track_id: str, what: str, recorded: Loop, asked: dict[str, Any]
+    ) -> RecordingRecord:
+        data = wav(recorded)
+        asked = {"track": track_id, "bench": True, **asked}
+        result = asked_document(lambda: io.BytesIO(data), asked)
+        device = track_id.partition(".")[0]
+        asked["shown"] = [meter_shows_dbfs(report.rig.plan, device, level) for level in tone_levels(result)]
+        return self._recordings.keep(job_id, f"Bench: {what}", asked, result)
+
+
+def _words(report: Report, track_id: str) -> str:
+    device, _, bus = track_id.partition(".")
+    return report.rig.unit(device).bus_label(bus)

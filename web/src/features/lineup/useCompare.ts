@@ -1,0 +1,70 @@
+import { computed, reactive, ref, shallowRef, watch, type Ref } from 'vue'
+
+import { api, ApiProblem, type Compared, type Recording, type WayName } from '@/api/client'
+import { useJob } from '@/stores/job'
+
+const MOST = 6
+
+/** The ways to match a run, which recording was made by each, and what comes of comparing them. */
+export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[]>) {
+  const job = useJob()
+  const ways = shallowRef<readonly WayName[]>([])
+  const chosen = reactive<Record<string, string>>({})
+  const compared = shallowRef<readonly Compared[]>([])
+  const problem = ref('')
+  const busy = ref(false)
+  const measured = computed(() => recordings.value.filter(({ state }) => state === 'done'))
+  const given = computed(() => Object.entries(chosen).filter(([, recording]) => recording))
+
+  async function attempt(action: (id: string) => Promise<void>) {
+    if (!job.newest || busy.value) return
+    busy.value = true
+    try {
+      problem.value = ''
+      await action(job.newest.job)
+    } catch (error) {
+      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    } finally {
+      busy.value = false
+    }
+  }
+
+  /** What was recorded for a way on the bench is taken for it; the newest, since the list begins with that. */
+  function fill() {
+    for (const { id } of ways.value)
+      if (!measured.value.some((item) => item.id === chosen[id]))
+        chosen[id] = measured.value.find(({ asked }) => asked.run === run.value && asked.way === id)?.id ?? ''
+  }
+
+  const load = () =>
+    attempt(async (id) => {
+      ways.value = await api.wayNames(id, run.value)
+      compared.value = []
+      for (const key of Object.keys(chosen)) Reflect.deleteProperty(chosen, key)
+      fill()
+    })
+
+  const record = () =>
+    attempt(async (id) => {
+      const wanted = ways.value.slice(0, MOST).map((way) => way.id)
+      const made = await api.recordWays(id, run.value, wanted)
+      made.forEach((item, index) => (chosen[wanted[index] ?? ''] = item.id))
+      compared.value = await api.compareWays(id, run.value, Object.fromEntries(given.value))
+    })
+
+  const compare = () =>
+    attempt(async (id) => {
+      compared.value = await api.compareWays(id, run.value, Object.fromEntries(given.value))
+    })
+
+  watch(
+    run,
+    () => {
+      ways.value = []
+      compared.value = []
+    },
+    { flush: 'sync' },
+  )
+  watch(measured, fill)
+  return { ways, chosen, compared, problem, busy, measured, given, load, record, compare }
+}

@@ -39,6 +39,12 @@ class RateError(InputError):
     default_code = "rate"
 
 
+class TimecodeError(InputError):
+    """A timecode label that does not exist, or none at all."""
+
+    default_code = "timecode"
+
+
 class FormatError(TidyTrunkError):
     """Bytes or text that break their specification; details name the place."""
 

@@ -1,6 +1,7 @@
 """Listening to simulated devices that are set as a job says."""
 
 import io
+import math
 from dataclasses import dataclass
 from uuid import UUID
 
@@ -9,18 +10,22 @@ import numpy as np
 from tidy_trunk.core.bench import (
     RATE_HZ,
     Bench,
+    Clap,
+    Faults,
     Loop,
     Play,
     Point,
     Seen,
     audible,
+    clap_at,
+    meter_shows_dbfs,
     points_of,
     seen,
     truth,
 )
 from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, sender_of
 from tidy_trunk.core.plan import Rig
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import accept, upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import write_sound
 from tidy_trunk.services.jobs import JobService
@@ -38,6 +43,25 @@ class _Place:
     is_track: bool
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Asked:
+    """What the bench does. from_sender: the device before the track sends the job's tone; loose: run with a loose plug."""
+
+    play: Play = Play.VOICE
+    from_sender: bool = False
+    loose: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Sight:
+    """What is seen at a point; of a track also what its own meter shows, and of a switcher a clap beside its picture."""
+
+    point: Point
+    seen: Seen
+    meter_shows_dbfs: float | None
+    clap: Clap | None
+
+
 class BenchService:
     """One method for one thing that a user does at the bench."""
 
@@ -49,18 +73,27 @@ class BenchService:
         report, track = self._track(job_id, track_id)
         return report.rig, points_of(report, track.trace.stage)
 
-    def sound(self, job_id: UUID, track_id: str, number: int, play: Play, from_sender: bool) -> bytes:
+    def sound(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> bytes:
         """What is heard at a point, as a WAV that can be played over and over without a seam.
 
-        `from_sender`: the device before the track sends the job's tone. Raises NotFoundError, InputError.
+        Raises:
+            NotFoundError: No such track, or no such point on its way.
+            InputError: A track that no tone can be sent to, where one is asked for, or a run that is not on its way.
         """
-        place = self._place(job_id, track_id, number, play, from_sender)
+        place = self._place(job_id, track_id, number, asked)
         return wav(audible(place.bench, place.point, is_track=place.is_track))
 
-    def seen(self, job_id: UUID, track_id: str, number: int, play: Play, from_sender: bool) -> tuple[Point, Seen]:
-        """What meters show at a point. Raises NotFoundError, InputError."""
-        place = self._place(job_id, track_id, number, play, from_sender)
-        return place.point, seen(place.bench, place.point, is_track=place.is_track)
+    def seen(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> Sight:
+        """What meters show at a point. Raises as `sound`."""
+        place = self._place(job_id, track_id, number, asked)
+        found = seen(place.bench, place.point, is_track=place.is_track)
+        if not place.is_track:
+            return Sight(place.point, found, None, None)
+        rig, device = place.bench.rig, place.point.stage.device
+        shows = meter_shows_dbfs(rig.plan, device, found.level) if math.isfinite(found.level) else None
+        heard = audible(place.bench, place.point, is_track=True)
+        clap = clap_at(rig, device, heard, RATE_HZ) if asked.play is Play.CLAP else None
+        return Sight(place.point, found, shows, clap)
 
     def _track(self, job_id: UUID, track_id: str) -> tuple[Report, TrackLevel]:
         # The bench is what its devices are, not what is thought of them.
@@ -70,18 +103,24 @@ class BenchService:
             raise NotFoundError(f"the job has no track '{track_id}'")
         return report, track
 
-    def _place(self, job_id: UUID, track_id: str, number: int, play: Play, from_sender: bool) -> _Place:
+    def _place(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> _Place:
         report, track = self._track(job_id, track_id)
         points = points_of(report, track.trace.stage)
         if not 0 <= number < len(points):
             raise NotFoundError(f"the way to this track has {len(points)} points: there is no number {number}")
         oscillators = NO_OSCILLATORS
-        if from_sender:
+        if asked.from_sender:
             sender = sender_of(report.rig, track.trace.stage)
             if sender is None:
                 raise InputError("no device before this track can send a tone")
             oscillators = {sender.device: report.rig.plan.defaults.alignment_dbfs}
-        bench = Bench(report.rig, play, oscillators=oscillators)
+        runs = {stage.run.id for stage in upstream_of(track.trace.stage) if stage.run is not None}
+        if asked.loose and asked.loose not in runs:
+            raise InputError(
+                f"run '{asked.loose}' is not on the way to this track: choose one of {', '.join(sorted(runs))}"
+            )
+        faults = Faults(strays=True, loose=asked.loose)
+        bench = Bench(report.rig, asked.play, oscillators=oscillators, faults=faults)
         return _Place(bench, points[number], number == len(points) - 1)
 
 

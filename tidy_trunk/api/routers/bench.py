@@ -3,7 +3,7 @@
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Path, Query, Response
+from fastapi import APIRouter, Depends, Path, Query, Response
 
 from tidy_trunk.api.dependencies import Bench, BenchRecordings, ItemId
 from tidy_trunk.api.schemas.bench import PointOut, SeenOut
@@ -11,10 +11,21 @@ from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import BenchStepsIn
 from tidy_trunk.api.schemas.recordings import RecordingOut
 from tidy_trunk.core.bench import Play
+from tidy_trunk.services.bench import Asked
 
 router = APIRouter(prefix="/jobs/{job_id}/bench/{track_id}", tags=["bench"], responses=PROBLEMS)
 Number = Annotated[int, Path(ge=0, le=1000)]
-Tone = Annotated[bool, Query(description="The device before the track sends the job's tone")]
+
+
+def _asked(
+    play: Play = Play.VOICE,
+    tone: Annotated[bool, Query(description="The device before the track sends the job's tone")] = False,
+    loose: Annotated[str, Query(max_length=120, description="Run on the way whose plug is loose")] = "",
+) -> Asked:
+    return Asked(play=play, from_sender=tone, loose=loose)
+
+
+AskedDep = Annotated[Asked, Depends(_asked)]
 
 
 @router.get("/points")
@@ -25,19 +36,15 @@ def read_points(job_id: UUID, track_id: ItemId, bench: Bench) -> list[PointOut]:
 
 
 @router.get("/points/{number}")
-def read_point(
-    job_id: UUID, track_id: ItemId, number: Number, bench: Bench, play: Play = Play.VOICE, tone: Tone = False
-) -> SeenOut:
+def read_point(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, asked: AskedDep) -> SeenOut:
     """Level, spectrum and waveform at a point."""
-    return SeenOut.from_core(*bench.seen(job_id, track_id, number, play, tone))
+    return SeenOut.from_core(bench.seen(job_id, track_id, number, asked))
 
 
 @router.get("/points/{number}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
-def read_sound(
-    job_id: UUID, track_id: ItemId, number: Number, bench: Bench, play: Play = Play.VOICE, tone: Tone = False
-) -> Response:
+def read_sound(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, asked: AskedDep) -> Response:
     """What is heard at a point, a loop without a seam."""
-    sound = bench.sound(job_id, track_id, number, play, tone)
+    sound = bench.sound(job_id, track_id, number, asked)
     return Response(sound, media_type="audio/wav", headers={"Content-Disposition": 'inline; filename="bench.wav"'})
 
 

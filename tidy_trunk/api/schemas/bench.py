@@ -2,26 +2,29 @@
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.bench import Point, Seen
+from tidy_trunk.core.bench import Point
 from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.trace import Place
+from tidy_trunk.services.bench import Sight
 
 
 class PointOut(Out):
-    """Where one can listen; `number` counts from 0, at the microphone."""
+    """Where one can listen; `number` counts from 0, at the microphone; run: the one whose lead it is, "" elsewhere."""
 
     number: int
     label: str
     unit: str
     controls: list[ControlOut]
+    run: str
 
     @classmethod
     def from_core(cls, rig: Rig, number: int, point: Point) -> "PointOut":
         stage = point.stage
         unit = rig.unit(stage.device)
         controls = port_controls(rig, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
-        return cls(number=number, label=point.label, unit=point.unit, controls=controls)
+        run = stage.run.id if stage.run is not None else ""
+        return cls(number=number, label=point.label, unit=point.unit, controls=controls, run=run)
 
 
 class BandOut(Out):
@@ -31,8 +34,16 @@ class BandOut(Out):
     level: Level
 
 
+class ClapOut(Out):
+    """When a clap is heard and seen, in seconds of the loop; early_ms: by how much the sound comes first."""
+
+    heard_s: float
+    seen_s: float
+    early_ms: float
+
+
 class SeenOut(Out):
-    """What stands at a point. highest, lowest: the loop as it is drawn, full scale 1."""
+    """What stands at a point. highest, lowest: the loop as it is drawn, full scale 1; meter_shows: of a track's own meter."""
 
     label: str
     unit: str
@@ -44,9 +55,12 @@ class SeenOut(Out):
     stretch_s: float
     highest: list[float]
     lowest: list[float]
+    meter_shows_dbfs: Level
+    clap: ClapOut | None
 
     @classmethod
-    def from_core(cls, point: Point, found: Seen) -> "SeenOut":
+    def from_core(cls, sight: Sight) -> "SeenOut":
+        point, found, clap = sight.point, sight.seen, sight.clap
         return cls(
             label=point.label,
             unit=point.unit,
@@ -60,4 +74,6 @@ class SeenOut(Out):
             stretch_s=found.stretch_s,
             highest=list(found.highest),
             lowest=list(found.lowest),
+            meter_shows_dbfs=sight.meter_shows_dbfs,
+            clap=None if clap is None else ClapOut(heard_s=clap.heard_s, seen_s=clap.seen_s, early_ms=clap.early_ms),
         )

@@ -1,24 +1,36 @@
 """Simulated stand-ins for every device: a plan that can be heard before there is one."""
 
+from tidy_trunk.core.bench.clocks import clock_ppm, recorded_by
+from tidy_trunk.core.bench.faults import BLEED_DB, NO_FAULTS, Faults, Stray, strays
 from tidy_trunk.core.bench.materials import Loop, noise_loop, voice_loop
+from tidy_trunk.core.bench.picture import Clap, clap_at
 from tidy_trunk.core.bench.points import Point, Seen, audible, points_of, seen, third_octaves
 from tidy_trunk.core.bench.simulate import LOOP_SAMPLES, RATE_HZ, Bench, Play
 from tidy_trunk.core.bench.takes import tone_and_silence, tone_steps, tone_take
 from tidy_trunk.core.bench.truth import meter_shows_dbfs, truth
 
 __all__ = [
+    "BLEED_DB",
     "LOOP_SAMPLES",
+    "NO_FAULTS",
     "RATE_HZ",
     "Bench",
+    "Clap",
+    "Faults",
     "Loop",
     "Play",
     "Point",
     "Seen",
+    "Stray",
     "audible",
+    "clap_at",
+    "clock_ppm",
     "meter_shows_dbfs",
     "noise_loop",
     "points_of",
+    "recorded_by",
     "seen",
+    "strays",
     "third_octaves",
     "tone_and_silence",
     "tone_steps",

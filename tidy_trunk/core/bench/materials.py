@@ -122,6 +122,84 @@ def _rounded_off(samples: NDArray[np.float64], top: float) -> NDArray[np.float64
     return np.asarray(np.where(over > 0, np.sign(samples) * (knee + room * np.tanh(over / room)), samples))
 
 
+BURST_S: Final = 0.6
+"""ASSUMED_ length of a laugh or a shout."""
+
+
+@lru_cache(maxsize=16)
+def burst_loop(name: str, sample_count: int, rate_hz: int) -> Loop:
+    """One laugh in all of the loop, with the spectrum of a voice; it peaks at 1.0."""
+    random = np.random.default_rng(zlib.crc32(f"{name} burst".encode()))
+    length = min(round(BURST_S * rate_hz), sample_count // 2)
+    at = int(random.integers(sample_count // 4, sample_count - length))
+    times = np.arange(length) / rate_hz
+    # Ha, ha, ha: five a second.
+    envelope = np.zeros(sample_count)
+    envelope[at : at + length] = np.abs(np.sin(np.pi * 5 * times)) * np.sin(np.pi * times / BURST_S) ** 0.3
+    samples = noise_loop(Spectrum.VOICE, sample_count, rate_hz) * envelope
+    return np.asarray(samples / np.abs(samples).max(), dtype=np.float32)
+
+
+@lru_cache(maxsize=4)
+def gusts(sample_count: int, rate_hz: int) -> Loop:
+    """How wind comes and goes: the level of noise over time, its mean square 1; a loop without a seam."""
+    random = np.random.default_rng(zlib.crc32(b"gusts"))
+    turns = np.arange(sample_count) / sample_count * 2 * np.pi
+    seconds = sample_count / rate_hz
+    slow = sum(
+        np.sin(turns * max(round(seconds * hertz), 1) + random.uniform(0, 2 * np.pi)) for hertz in (0.1, 0.25, 0.6, 1.3)
+    )
+    envelope = 10 ** (slow * 4.0 / 20)
+    return np.asarray(envelope / np.sqrt(np.mean(envelope**2)), dtype=np.float32)
+
+
+BELL_PARTIALS: Final = (
+    (0.5, 0.5, 6.0),
+    (1.0, 1.0, 4.0),
+    (1.2, 0.7, 3.0),
+    (1.5, 0.5, 2.0),
+    (2.0, 0.8, 2.5),
+    (2.67, 0.3, 1.0),
+    (4.0, 0.25, 0.6),
+)
+"""Of a bell: ratio to its prime, share, seconds until it has died by 60 dB. Hum, prime, tierce, quint, nominal. [MEMORY]"""
+
+BELL_HZ: Final = 220.0
+"""ASSUMED_ prime of the bell that is struck."""
+
+STRUCK_S: Final = 0.5
+"""ASSUMED_ moment of the loop at which it is struck."""
+
+
+@lru_cache(maxsize=4)
+def bell_loop(sample_count: int, rate_hz: int) -> Loop:
+    """A bell that is struck once a loop; it peaks at 1.0."""
+    times = np.arange(sample_count) / rate_hz
+    struck = sum(
+        share * np.sin(2 * np.pi * BELL_HZ * ratio * times) * 10 ** (-3 * times / dies_s)
+        for ratio, share, dies_s in BELL_PARTIALS
+    )
+    # The clapper itself, for a few milliseconds.
+    click = np.random.default_rng(zlib.crc32(b"clapper")).standard_normal(sample_count) * np.exp(-times / 0.004)
+    sound = struck + 0.4 * click
+    # What still rings when the loop begins again is let die before it does.
+    sound *= np.minimum(1.0, (times[-1] - times) / 0.2)
+    return np.roll(np.asarray(sound / np.abs(sound).max(), dtype=np.float32), round(STRUCK_S * rate_hz) % sample_count)
+
+
+CLAP_S: Final = 2.0
+"""ASSUMED_ moment of the loop at which the hands meet."""
+
+
+@lru_cache(maxsize=4)
+def clap_loop(sample_count: int, rate_hz: int) -> Loop:
+    """Two hands that meet once a loop, at `CLAP_S`; it peaks at 1.0."""
+    times = np.arange(sample_count) / rate_hz
+    burst = np.random.default_rng(zlib.crc32(b"clap")).standard_normal(sample_count) * np.exp(-times / 0.012)
+    burst[times > 0.2] = 0.0
+    return np.roll(np.asarray(burst / np.abs(burst).max(), dtype=np.float32), round(CLAP_S * rate_hz) % sample_count)
+
+
 @lru_cache(maxsize=32)
 def low_cut_response(cut_hz: int, sample_count: int, rate_hz: int) -> NDArray[np.complex64]:
     """What a low cut does to each line of a loop's spectrum."""

@@ -2,16 +2,20 @@
 
 import zlib
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from enum import StrEnum
 from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.bench.materials import Loop, noise_loop, voice_loop
+from tidy_trunk.core.bench.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
+from tidy_trunk.core.bench.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
 from tidy_trunk.core.bench.wave import WavePassage
+from tidy_trunk.core.catalogue import Circuit, Kind
 from tidy_trunk.core.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, Step, Walk
 from tidy_trunk.core.plan import Rig, Source
-from tidy_trunk.core.trace import Stage, StageKey
+from tidy_trunk.core.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
+from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import ratio_from_db
 
 RATE_HZ: Final = 48_000
@@ -24,6 +28,12 @@ TONE_HZ: Final = 1_000.0
 """Frequency of a line-up tone. [PRACTICE]"""
 
 
+TIMECODE_FROM: Final = "10:00:00:00"
+"""ASSUMED_ where the clocks of the bench stand when one begins to listen."""
+
+WIND_DB_SPL: Final = 75.0
+"""ASSUMED_ what a windy day leaves at a microphone in its windshield, below the voice."""
+
 SPEED_OF_SOUND_M_PER_S: Final = 343.0
 """In air of 20 °C. [HANDBOOK]"""
 
@@ -32,6 +42,10 @@ class Play(StrEnum):
     """What the sources of the bench do."""
 
     VOICE = "voice"  # speak in sentences, at the levels of the plan
+    LAUGH = "laugh"  # the same, and once a laugh or a shout as loud as the plan fears
+    BELL = "bell"  # struck once, as loud as the source's peaks
+    CLAP = "clap"  # hands that meet once, as loud as the source's peaks
+    WIND = "wind"  # nobody speaks, and wind comes in gusts
     TONE = "tone"  # one tone each, at the source's average
     CROWD = "crowd"  # murmur without a pause, at the source's average; no two microphones hear the same
     NOBODY = "nobody"  # pause: only noise is left
@@ -46,11 +60,15 @@ class Bench(Walk[Loop]):
         play: Play = Play.VOICE,
         *,
         oscillators: Mapping[str, float] = NO_OSCILLATORS,
+        faults: Faults = NO_FAULTS,
         sample_count: int = LOOP_SAMPLES,
         rate_hz: int = RATE_HZ,
     ) -> None:
-        super().__init__(rig, oscillators=oscillators)
+        super().__init__(_in_wind(rig) if play is Play.WIND else rig, oscillators=oscillators)
         self._play = play
+        self._faults = faults
+        self._strays = strays(rig) if faults.strays else {}
+        self._tracer = Tracer(self.rig)
         self.sample_count = sample_count
         self.rate_hz = rate_hz
 
@@ -67,12 +85,27 @@ class Bench(Walk[Loop]):
             case Play.TONE:
                 number = list(self.rig.plan.sources).index(source.id)
                 loop = self._sine(TONE_HZ * 2 ** (number / 12), source.average_db_spl)
-            case Play.NOBODY:
+            case Play.LAUGH:
+                peak_db = source.peak_db_spl - source.average_db_spl
+                loop = voice_loop(source.id, peak_db, self.sample_count, self.rate_hz) * loud
+                laugh = burst_loop(source.id, self.sample_count, self.rate_hz)
+                loop = loop + laugh * np.float32(ratio_from_db(source.burst_db_spl))
+            case Play.BELL | Play.CLAP:
+                strike = bell_loop if self._play is Play.BELL else clap_loop
+                loop = strike(self.sample_count, self.rate_hz) * np.float32(ratio_from_db(source.peak_db_spl))
+            case Play.NOBODY | Play.WIND:
                 return self._nothing()
         return np.roll(loop, late % self.sample_count)
 
     def _tone(self, level_dbfs: float) -> Loop:
         return self._sine(TONE_HZ, level_dbfs)
+
+    def _timecode(self) -> Loop:
+        """From ten o'clock on, at the job's rate, or at half of it where that is more than timecode can number."""
+        rate = FrameRate.parse(self.rig.plan.defaults.frame_rate)
+        slow = FrameRate(rate.ratio / 2, rate.drop) if rate.nominal > FASTEST_LTC else rate
+        samples = ltc_samples(Timecode.parse(TIMECODE_FROM, slow), self.rate_hz, 0, self.sample_count)
+        return samples.astype(np.float32)
 
     def _sine(self, hertz: float, level: float) -> Loop:
         """A whole number of cycles, as near to the frequency as the loop allows."""
@@ -84,7 +117,39 @@ class Bench(Walk[Loop]):
         return np.zeros(self.sample_count, dtype=np.float32)
 
     def _passage(self, sound: Loop, at: StageKey) -> WavePassage:
-        return WavePassage(sound, at, self.rate_hz)
+        return WavePassage(sound, at, self.rate_hz, gusty=self._play is Play.WIND)
+
+    def _lead(self, stage: Stage) -> StageLevel[Loop]:
+        """With what the lead picks up on its way, and with its plug where that is loose."""
+        level = super()._lead(stage)
+        stray = self._strays.get(stage.name) if level.unit == "dBu" else None
+        sound = level.sound
+        if stray is not None:
+            mains_hz = self.rig.plan.defaults.mains_hz
+            sound = sound + picked_up(stray, stage.name, mains_hz, self.sample_count, self.rate_hz)
+        if stage.name == self._faults.loose:
+            sound = through_loose_plug(sound, stage.name, self.rate_hz)
+        return level if sound is level.sound else replace(level, sound=sound)
+
+    def _input(self, stage: Stage) -> StageLevel[Loop]:
+        """With what one side of a camera's socket hears of the other."""
+        level = super()._input(stage)
+        unit = self.rig.unit(stage.device)
+        port = unit.input(stage.name)
+        stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA
+        if not (self._faults.strays and stereo) or level.unit != "dBu":
+            return level
+        others = [
+            self._tracer.input(stage.device, stage.name, channel)
+            for channel in range(len(port.channels))
+            if channel != stage.channel
+        ]
+        share = np.float32(ratio_from_db(BLEED_DB))
+        sound = level.sound
+        for other in others:
+            if other.feeds:
+                sound = sound + super()._input(other).sound * share
+        return replace(level, sound=sound)
 
     def _mixed(self, sounds: Sequence[Loop]) -> Loop:
         total = self._nothing()
@@ -104,3 +169,10 @@ class Bench(Walk[Loop]):
         steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS,
     ) -> StageLevel[Loop]:
         return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling)
+
+
+def _in_wind(rig: Rig) -> Rig:
+    """The same rig where the wind blows: as much as the plan says, and not less than a windy day."""
+    defaults = rig.plan.defaults
+    windy = replace(defaults, rumble_db_spl=max(defaults.rumble_db_spl, WIND_DB_SPL))
+    return Rig(replace(rig.plan, defaults=windy), rig)

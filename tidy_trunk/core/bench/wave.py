@@ -5,7 +5,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.bench.materials import Loop, low_cut_response, noise_loop, noise_of
+from tidy_trunk.core.bench.materials import Loop, gusts, low_cut_response, noise_loop, noise_of
 from tidy_trunk.core.catalogue import Figure
 from tidy_trunk.core.levels import Noise, Passage, Spectrum, Step
 from tidy_trunk.core.signal import dbfs_of_powers
@@ -37,11 +37,13 @@ COMPAND_BLOCK_S: Final = 0.02
 class WavePassage(Passage[Loop]):
     """A loop; its unit is the stage's, and a sine that peaks at 1.0 has a level of 0 in it. [AES17]"""
 
-    __slots__ = ("_rate_hz",)
+    __slots__ = ("_gusty", "_rate_hz")
 
-    def __init__(self, sound: Loop, at: StageKey, rate_hz: int) -> None:
+    def __init__(self, sound: Loop, at: StageKey, rate_hz: int, *, gusty: bool = False) -> None:
+        """`gusty`: rumble comes and goes, as wind does."""
         super().__init__(sound, at)
         self._rate_hz = rate_hz
+        self._gusty = gusty
 
     def shift(self, what: str, by_db: float, *figures: Figure) -> None:
         if by_db:
@@ -50,7 +52,10 @@ class WavePassage(Passage[Loop]):
 
     def hear(self, *noises: Noise) -> None:
         for noise in noises:
-            self.sound = self.sound + noise_of(noise, self.at, len(self.sound), self._rate_hz)
+            heard = noise_of(noise, self.at, len(self.sound), self._rate_hz)
+            if self._gusty and noise.spectrum is Spectrum.RUMBLE:
+                heard = heard * gusts(len(heard), self._rate_hz)
+            self.sound = self.sound + heard
 
     def exceeds(self, ceiling: float) -> bool:
         return bool(np.abs(self.sound).max(initial=0.0) > ratio_from_db(ceiling))

@@ -44,6 +44,10 @@ class Reckoner(Walk[Sound]):
     def _tone(self, level_dbfs: float) -> Sound:
         return Sound(quiet=level_dbfs, average=level_dbfs, peak=level_dbfs, burst=level_dbfs)
 
+    def _timecode(self) -> Sound:
+        # It is loud without a pause, and says nothing to the ear.
+        return self._tone(0.0)
+
     def _nothing(self) -> Sound:
         return Sound()
 

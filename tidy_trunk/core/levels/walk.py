@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final, Generic, TypeVar
 
-from tidy_trunk.core.catalogue import Pattern, Signal, channel_refs
+from tidy_trunk.core.catalogue import Circuit, Pattern, Signal, channel_refs
 from tidy_trunk.core.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.sound import noise_in
@@ -96,6 +96,10 @@ class Walk(ABC, Generic[S]):
         """A line-up tone."""
 
     @abstractmethod
+    def _timecode(self) -> S:
+        """Timecode that peaks at 0."""
+
+    @abstractmethod
     def _nothing(self) -> S:
         """No sound at all."""
 
@@ -151,6 +155,10 @@ class Walk(ABC, Generic[S]):
         unit = self.rig.unit(stage.device)
         port = unit.output(stage.name)
         mode = unit.output_mode(port)
+        if port.circuit is Circuit.TIMECODE:
+            way = self._passage(self._timecode(), stage.key)
+            drive(way, unit, port, mode)
+            return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
         upstream = self.level(stage.feeds[0][0])
         way = self._leaving(upstream, unit)
         way.at = stage.key

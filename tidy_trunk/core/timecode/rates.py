@@ -16,6 +16,26 @@ class FrameRate:
     ratio: Fraction
     drop: bool = False
 
+    @property
+    def nominal(self) -> int:
+        """Frames that a second of labels holds: 30 at 29.97."""
+        return math.ceil(self.ratio)
+
+    @property
+    def dropped(self) -> int:
+        """Labels that drop-frame leaves out in nine minutes of ten: 2 of 30, 4 of 60; 0 where it drops nothing."""
+        return self.nominal // 15 if self.drop else 0
+
+    @property
+    def ten_minutes(self) -> int:
+        """Frames that ten minutes of labels hold."""
+        return self.nominal * 600 - 9 * self.dropped
+
+    @property
+    def day(self) -> int:
+        """Frames that a day of labels holds."""
+        return self.ten_minutes * 144
+
     @classmethod
     def parse(cls, name: str) -> "FrameRate":
         """The rate of a name such as `25` or `29.97df`.

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.catalogue import channel_refs
+from tidy_trunk.core.catalogue import Circuit, channel_refs
 from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
 from tidy_trunk.core.wiring import Link, link, unmated
 from tidy_trunk.errors import PlanError, SignalLoopError
@@ -176,8 +176,10 @@ class Tracer:
 
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
         unit = self.rig.unit(device)
-        if unit.device_class.capsule is not None:
-            feeds: tuple[tuple[Stage, float], ...] = ((self.microphone(device), 1.0),)
+        if unit.output(port_id).circuit is Circuit.TIMECODE:
+            feeds: tuple[tuple[Stage, float], ...] = ()  # it begins here
+        elif unit.device_class.capsule is not None:
+            feeds = ((self.microphone(device), 1.0),)
         else:
             bus = unit.fed_bus(channel_refs(unit.output(port_id))[channel])
             if bus is None:

@@ -1278,6 +1278,18 @@ export interface components {
             ltc: boolean;
         };
         /**
+         * ClapOut
+         * @description When a clap is heard and seen, in seconds of the loop; early_ms: by how much the sound comes first.
+         */
+        ClapOut: {
+            /** Heard S */
+            heard_s: number;
+            /** Seen S */
+            seen_s: number;
+            /** Early Ms */
+            early_ms: number;
+        };
+        /**
          * ClassOut
          * @description A plain class of the catalogue.
          */
@@ -2965,7 +2977,7 @@ export interface components {
          * @description What the sources of the bench do.
          * @enum {string}
          */
-        Play: "voice" | "tone" | "crowd" | "nobody";
+        Play: "voice" | "laugh" | "bell" | "clap" | "wind" | "tone" | "crowd" | "nobody";
         /** PlugModel */
         PlugModel: {
             /**
@@ -2977,7 +2989,7 @@ export interface components {
         };
         /**
          * PointOut
-         * @description Where one can listen; `number` counts from 0, at the microphone.
+         * @description Where one can listen; `number` counts from 0, at the microphone; run: the one whose lead it is, "" elsewhere.
          */
         PointOut: {
             /** Number */
@@ -2988,6 +3000,8 @@ export interface components {
             unit: string;
             /** Controls */
             controls: components["schemas"]["ControlOut"][];
+            /** Run */
+            run: string;
         };
         /**
          * Polarity
@@ -3474,7 +3488,7 @@ export interface components {
         School: "clean" | "guide";
         /**
          * SeenOut
-         * @description What stands at a point. highest, lowest: the loop as it is drawn, full scale 1.
+         * @description What stands at a point. highest, lowest: the loop as it is drawn, full scale 1; meter_shows: of a track's own meter.
          */
         SeenOut: {
             /** Label */
@@ -3506,6 +3520,12 @@ export interface components {
             highest: number[];
             /** Lowest */
             lowest: number[];
+            /**
+             * Meter Shows Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            meter_shows_dbfs: number | null;
+            clap: components["schemas"]["ClapOut"] | null;
         };
         /** SetControlModel */
         SetControlModel: {
@@ -6248,6 +6268,8 @@ export interface operations {
                 play?: components["schemas"]["Play"];
                 /** @description The device before the track sends the job's tone */
                 tone?: boolean;
+                /** @description Run on the way whose plug is loose */
+                loose?: string;
             };
             header?: never;
             path: {
@@ -6306,6 +6328,8 @@ export interface operations {
                 play?: components["schemas"]["Play"];
                 /** @description The device before the track sends the job's tone */
                 tone?: boolean;
+                /** @description Run on the way whose plug is loose */
+                loose?: string;
             };
             header?: never;
             path: {

@@ -79,11 +79,19 @@ def digital_in(
     )
 
 
+TIMECODE_DBU: Final = Figure(-3.0)
+"""A sine that peaks as timecode of 1.5 V from peak to peak does: between the 1 and 2 V that are usual. [MEMORY]"""
+
+
 def timecode_in() -> InputPort:
     """A BNC socket that takes timecode."""
     return digital_in("tc-in", "timecode in", Plug("bnc", Gender.FEMALE), Circuit.TIMECODE, ("1",))
 
 
 def timecode_out() -> OutputPort:
-    """A BNC socket that gives timecode."""
-    return digital_out("tc-out", "timecode out", Plug("bnc", Gender.FEMALE), Circuit.TIMECODE, ("1",))
+    """A BNC socket that gives timecode: a voltage that can be recorded as sound."""
+    mode = OutputMode(
+        id="timecode", label="timecode", signal=Signal.LINE, source_ohm=about(75), full_scale_dbu=TIMECODE_DBU
+    )
+    plug = Plug("bnc", Gender.FEMALE)
+    return OutputPort(id="tc-out", label="timecode out", plug=plug, circuit=Circuit.TIMECODE, modes=(mode,))

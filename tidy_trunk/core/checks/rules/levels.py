@@ -1,5 +1,6 @@
 """Rules on level: the right mode at each end, nothing clipped, the average where the job wants it, quiet gear."""
 
+import math
 from collections.abc import Iterator
 from typing import Final
 
@@ -190,7 +191,7 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
         ruling = max(
             (noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level, default=None
         )
-        if above <= 0 or ruling is None:
+        if above <= 0 or not math.isfinite(above) or ruling is None:
             continue
         yield Finding(
             rule="gear-above-room",

@@ -24,7 +24,8 @@ const tracks = computed(
     ) ?? [],
 )
 const track = computed(() => props.track || tracks.value[0]?.id || '')
-const { points, point, play, seen, problem, sound } = useBench(track)
+const { points, point, play, loose, seen, problem, sound } = useBench(track)
+const leads = computed(() => points.value.filter(({ run }) => run))
 const MARKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000]
 const spectrum = computed(() => {
   const bands = seen.value?.bands ?? []
@@ -72,6 +73,13 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
           <option v-for="item in PLAYS" :key="item.id" :value="item.id">{{ item.label }}</option>
         </select></label
       >
+      <label
+        >loose plug
+        <select v-model="loose" class="plain-input" aria-label="Run with a loose plug">
+          <option value="">none</option>
+          <option v-for="item in leads" :key="item.run" :value="item.run">{{ item.label }}</option>
+        </select></label
+      >
       <RouterLink :to="{ name: 'line-up', params: { track } }">Line it up</RouterLink>
     </header>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
@@ -100,7 +108,18 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
         <span v-if="seen.ceiling !== null"
           >clips at <strong>{{ formatLevel(seen.ceiling, 1) }}</strong></span
         >
-        <strong v-if="seen.clips" class="is-stop"> seen.ceiling" class="is-stop" >it clips here</strong>
+        <span v-if="seen.meter_shows_dbfs !== null"
+          >its own meter shows <strong>{{ formatLevel(seen.meter_shows_dbfs, 1) }}</strong></span
+        >
+        <strong v-if="seen.clips" class="is-stop">it clips here</strong>
+      </p>
+      <p v-if="seen.clap">
+        The clap is heard at {{ seen.clap.heard_s.toFixed(3) }} s, and its picture is seen at
+        {{ seen.clap.seen_s.toFixed(3) }} s: the sound is
+        <strong
+          >{{ Math.abs(seen.clap.early_ms).toFixed(0) }} ms
+          {{ seen.clap.early_ms < 0 ? 'late' : 'early' }}</strong
+        >.
       </p>
       <SoundPlayer :src="sound" name="bench.wav" label="What is heard at this point" :quiet="0.25">
         <span class="soft small">Set headphones low first; tone off the ears.</span>

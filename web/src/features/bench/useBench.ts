@@ -6,9 +6,13 @@ import { useJob } from '@/stores/job'
 /** What the sources of the bench can do; `tone` is sent by the device before the track. */
 export const PLAYS = [
   { id: 'voice', label: 'speak', query: 'play=voice' },
+  { id: 'laugh', label: 'speak, and laugh once', query: 'play=laugh' },
   { id: 'crowd', label: 'murmur without a pause', query: 'play=crowd' },
   { id: 'tone', label: 'give a tone each', query: 'play=tone' },
-  { id: 'nobody', label: 'are silent', query: 'play=nobody' },
+  { id: 'bell', label: 'are a bell that is struck', query: 'play=bell' },
+  { id: 'clap', label: 'clap once', query: 'play=clap' },
+  { id: 'nobody', label: 'are silent: only the room', query: 'play=nobody' },
+  { id: 'wind', label: 'are silent, in gusts of wind', query: 'play=wind' },
   { id: 'sender', label: 'are silent, the sender gives tone', query: 'play=nobody&tone=true' },
 ] as const
 
@@ -21,7 +25,13 @@ export function useBench(track: Ref<string>) {
   const seen = shallowRef<BenchSeen | null>(null)
   const problem = ref('')
   let turn = 0
-  const query = computed(() => PLAYS.find(({ id }) => id === play.value)?.query ?? '')
+  const loose = ref('')
+  const query = computed(() => {
+    const asked = PLAYS.find(({ id }) => id === play.value)?.query ?? ''
+    return points.value.some(({ run }) => run && run === loose.value)
+      ? `${asked}&loose=${loose.value}`
+      : asked
+  })
   const sound = computed(() =>
     job.newest && point.value >= 0
       ? // The state in the address: what was heard of an earlier one is not played again.
@@ -59,6 +69,6 @@ export function useBench(track: Ref<string>) {
     { immediate: true },
   )
   watch(track, () => (point.value = -1))
-  watch([point, play], () => void look())
-  return { points, point, play, seen, problem, sound }
+  watch([point, play, loose], () => void look())
+  return { points, point, play, loose, seen, problem, sound }
 }

@@ -1,0 +1,54 @@
+"""When a clap is heard, and when its picture is seen, on the bench."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Final
+
+import numpy as np
+
+from tidy_trunk.core.bench.materials import CLAP_S, Loop
+from tidy_trunk.core.catalogue import Circuit, Kind
+from tidy_trunk.core.plan import PortRef, Rig
+from tidy_trunk.core.timecode import FrameRate
+
+EDGE_SHARE: Final = 0.5
+"""ASSUMED_ share of its peak at which a clap begins: its first edge, and not the room's answer."""
+
+
+@dataclass(frozen=True, slots=True)
+class Clap:
+    """Moments at which a clap is heard and seen, in seconds of the loop; early_ms: of the sound, positive."""
+
+    heard_s: float
+    seen_s: float
+
+    @property
+    def early_ms(self) -> float:
+        return (self.seen_s - self.heard_s) * 1000
+
+
+def clap_at(rig: Rig, device: str, sound: Loop, rate_hz: int) -> Clap | None:
+    """A clap on the programme of a live switcher; None where no picture comes in, or nothing is heard.
+
+    The pictures of a camera are in step with the sound in its own file: they are late only where they come out.
+    """
+    late = _picture_late_frames(rig, device)
+    top = float(np.abs(sound).max(initial=0.0))
+    if late is None or not top:
+        return None
+    first = int(np.argmax(np.abs(sound) >= EDGE_SHARE * top))
+    frame_s = float(1 / FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
+    return Clap(first / rate_hz, CLAP_S + float(late) * frame_s)
+
+
+def _picture_late_frames(rig: Rig, device: str) -> Fraction | None:
+    """The latest of the pictures that come in, with what the switcher itself takes. Source: [HANDBOOK] §8"""
+    unit = rig.unit(device)
+    if unit.device_class.kind is not Kind.SWITCHER:
+        return None
+    pictures = [port for port in unit.device_class.inputs if port.circuit in (Circuit.HDMI, Circuit.SDI)]
+    senders = [run.sending.device for port in pictures for run in rig.arriving.get(PortRef(device, port.id), [])]
+    delays = [rig.unit(sender).device_class.traits.picture_delay_frames for sender in senders]
+    known = [Fraction(delay.value) for delay in delays if delay is not None]
+    own = unit.device_class.traits.picture_delay_frames
+    return max(known) + (Fraction(own.value) if own is not None else 0) if known else None

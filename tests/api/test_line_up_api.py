@@ -41,7 +41,7 @@ def test_a_recording_is_measured_and_listed(client, job, tmp_path):
     assert found["result"]["overview"]["highest"][0]
     listed = client.get(f"/api/jobs/{job}/recordings").json()
     assert [item["id"] for item in listed] == [found["id"]] and listed[0]["result"] is None
-    assert not list((tmp_path / "recordings").iterdir()), "the sound itself is not kept"
+    assert not list((tmp_path / "recordings" / "incoming").iterdir()), "the sound itself is not kept"
     assert client.delete(f"/api/jobs/{job}/recordings/{found['id']}").status_code == 204
     assert client.get(f"/api/jobs/{job}/recordings").json() == []
 
@@ -103,7 +103,7 @@ def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
 def test_what_is_no_recording_fails_with_a_reason(client, job, data, tmp_path):
     found = over(client, job, drop(client, job, data).json()["id"])
     assert found["state"] == "failed" and found["message"] and found["result"] is None
-    assert not list((tmp_path / "recordings").iterdir())
+    assert not list((tmp_path / "recordings" / "incoming").iterdir())
 
 
 def test_what_cannot_be_taken_in_is_refused(client, job, tmp_path):
@@ -119,7 +119,10 @@ def test_what_cannot_be_taken_in_is_refused(client, job, tmp_path):
     assert drop(client, job, wav(sine(1000, -20, 1)), settings=["1", "nan"], target_dbfs=-20).status_code == 422
     assert "want a target" in drop(client, job, wav(sine(1000, -20, 1)), settings=[1, 2]).json()["detail"]
     assert drop(client, "00000000-0000-0000-0000-000000000000", wav(sine(1000, -20, 1))).status_code == 404
-    assert not list((tmp_path / "recordings").iterdir()) and client.get(f"/api/jobs/{job}/recordings").json() == []
+    assert (
+        not list((tmp_path / "recordings" / "incoming").iterdir())
+        and client.get(f"/api/jobs/{job}/recordings").json() == []
+    )
 
 
 def test_a_recording_is_cancelled(client, job, tmp_path):
@@ -131,7 +134,7 @@ def test_a_recording_is_cancelled(client, job, tmp_path):
     states = [over(client, job, name)["state"] for name in names]
     assert states[-1] == "cancelled" and set(states) <= {"cancelled", "done"}
     for _ in range(200):
-        if not list((tmp_path / "recordings").iterdir()):
+        if not list((tmp_path / "recordings" / "incoming").iterdir()):
             return
         time.sleep(0.05)
     raise AssertionError("files were left behind")
@@ -235,3 +238,16 @@ def test_recordings_that_cannot_be_compared_are_refused(client, job):
         answer = client.post(at, json={"recordings": recordings})
         assert 400 <= answer.status_code < 500 and says in answer.json()["detail"]
     assert client.post(f"{at}/bench", json={"ways": ["rope"]}).status_code == 404
+
+
+def test_the_sound_is_kept_where_that_is_asked_for_and_goes_with_its_line(client, job, tmp_path):
+    data = wav(sine(1000, -20, 1), bits=24)
+    plain, kept = (over(client, job, drop(client, job, data, **more).json()["id"]) for more in ({}, {"keep": True}))
+    at = f"/api/jobs/{job}/recordings"
+    answer = client.get(f"{at}/{kept['id']}/sound")
+    assert answer.content == data and "take.wav" in answer.headers["content-disposition"]
+    assert "not kept" in client.get(f"{at}/{plain['id']}/sound").json()["detail"]
+    assert client.delete(f"{at}/{kept['id']}").status_code == 204
+    assert not list((tmp_path / "recordings" / "kept").iterdir())
+    broken = over(client, job, drop(client, job, b"a letter home", keep=True).json()["id"])
+    assert broken["state"] == "failed" and not list((tmp_path / "recordings" / "kept").iterdir())

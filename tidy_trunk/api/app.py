@@ -9,8 +9,21 @@ from starlette.staticfiles import StaticFiles
 from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
-from tidy_trunk.api.routers import bench, catalogue, compare, jobs, leads, levels, line_up, pads, recordings, walks
+from tidy_trunk.api.routers import (
+    bench,
+    catalogue,
+    compare,
+    jobs,
+    leads,
+    levels,
+    line_up,
+    nearby,
+    pads,
+    recordings,
+    walks,
+)
 from tidy_trunk.services.container import Services
+from tidy_trunk.services.nearby import Nearby
 
 SECURITY_HEADERS = {
     # Everything ships with the application: a page that asks for more has been tampered with.
@@ -29,17 +42,18 @@ class Frontend(StaticFiles):
         return response
 
 
-def create_app(services: Services, web: Path | None) -> FastAPI:
+def create_app(services: Services, web: Path | None, guests: Nearby | None = None) -> FastAPI:
     """The whole application.
 
     Args:
         services: On a store.
         web: Folder of the built front end; None serves the API alone.
+        guests: Whom to let in from the set's own network; nobody unless it is given.
     """
     app = FastAPI(
         title="Tidy Trunk", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
-    app.state.services = services
+    app.state.services, app.state.nearby = services, guests
     problems.install(app)
     for router in (
         jobs.router,
@@ -52,11 +66,12 @@ def create_app(services: Services, web: Path | None) -> FastAPI:
         pads.router,
         leads.router,
         catalogue.router,
+        nearby.router,
     ):
         app.include_router(router, prefix="/api")
     if web is not None:
         _serve_front_end(app, web)
-    app.add_middleware(Guard)
+    app.add_middleware(Guard, nearby=guests)
     return app
 
 

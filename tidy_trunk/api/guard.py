@@ -1,11 +1,17 @@
-"""What is refused before it reaches a router: foreign hosts and origins, and bodies that are too large."""
+"""What is refused before it reaches a router: foreign hosts and origins, guests without a key, bodies that are too large."""
 
 from collections.abc import Awaitable, Callable, MutableMapping
+from http.cookies import SimpleCookie
+from ipaddress import ip_address
+from secrets import compare_digest
 from typing import Any, Final
-from urllib.parse import urlsplit
+from urllib.parse import parse_qs, urlsplit
+
+from starlette.responses import RedirectResponse
 
 from tidy_trunk.api.problems import problem_response
 from tidy_trunk.formats import LARGEST_SOUND_BYTES
+from tidy_trunk.services.nearby import Nearby
 from tidy_trunk.services.recordings import LARGEST_UPLOAD_BYTES
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
@@ -14,15 +20,67 @@ LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
 OWN_HOSTS: Final = frozenset({"127.0.0.1", "localhost", "::1"})
 """Names of loopback: a page elsewhere that points its name here (DNS rebinding) brings another one."""
 
+KEY_COOKIE: Final = "tidy-key"
+"""ASSUMED_ name of what a telephone keeps once it is let in."""
+
+KEPT_S: Final = 30 * 86_400
+"""ASSUMED_ for how long: a job."""
+
 Message = MutableMapping[str, Any]
+Refusal = tuple[int, str, str]
 App = Callable[[Message, Callable[[], Awaitable[Message]], Callable[[Message], Awaitable[None]]], Awaitable[None]]
+
+
+class Guest:
+    """A request from elsewhere on the set's network. It must name this machine by its address, and bring the key."""
+
+    def __init__(self, nearby: Nearby, scope: Message, headers: dict[str, str]) -> None:
+        client = scope.get("client")
+        # By where it comes from, not by what it says: a guest may call us localhost.
+        self.is_one = client is None or not _is_loopback(client[0])
+        self._nearby = nearby
+        self._headers = headers
+        given = parse_qs(scope.get("query_string", b"").decode("latin-1")).get("key", [""])[-1]
+        self.brings_key = self.is_one and scope["method"] == "GET" and bool(given) and self._is_key(given)
+
+    def _is_key(self, given: str) -> bool:
+        return compare_digest(given.encode(), self._nearby.key.encode())
+
+    @property
+    def refusal(self) -> Refusal | None:
+        """Why it is not let in; None where it is."""
+        if self._headers.get("host", "") != urlsplit(self._nearby.address).netloc:
+            return 421, "wrong-host", "call this machine by the address that it shows on its Walk page"
+        cookies = SimpleCookie(self._headers.get("cookie", ""))
+        if KEY_COOKIE not in cookies or not self._is_key(cookies[KEY_COOKIE].value):
+            return 403, "no-key", "who has the key of this set is let in: open the address on its Walk page"
+        return None
+
+    async def let_in(
+        self, scope: Message, receive: Callable[[], Awaitable[Message]], send: Callable[[Message], Awaitable[None]]
+    ) -> None:
+        """On to the page, without the key in its address, which then stands in no history."""
+        # One slash at its beginning: two would lead to another machine.
+        answer = RedirectResponse("/" + scope["path"].lstrip("/"), status_code=303)
+        answer.headers["Referrer-Policy"] = "no-referrer"
+        answer.set_cookie(KEY_COOKIE, self._nearby.key, max_age=KEPT_S, httponly=True, samesite="lax")
+        await answer(scope, receive, send)
+
+
+def _is_loopback(address: str) -> bool:
+    try:
+        return ip_address(address).is_loopback
+    except ValueError:
+        return False
 
 
 class Guard:
     """ASGI middleware."""
 
-    def __init__(self, app: App) -> None:
+    def __init__(self, app: App, nearby: Nearby | None = None) -> None:
+        """`nearby`: whom to let in from the set's own network; nobody unless it is given."""
         self._app = app
+        self._nearby = nearby
 
     async def __call__(
         self, scope: Message, receive: Callable[[], Awaitable[Message]], send: Callable[[Message], Awaitable[None]]
@@ -31,9 +89,14 @@ class Guard:
             await self._app(scope, receive, send)
             return
         headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
+        guest = None if self._nearby is None else Guest(self._nearby, scope, headers)
+        if guest is not None and guest.brings_key:
+            await guest.let_in(scope, receive, send)
+            return
         is_streamed = _is_streamed(scope)
         most = LARGEST_SOUND_BYTES if _is_recording(scope["path"], headers) else LARGEST_BODY_BYTES
-        refusal = _refusal(headers, LARGEST_UPLOAD_BYTES if is_streamed else most)
+        refusal = guest.refusal if guest is not None and guest.is_one else _refused_host(headers)
+        refusal = refusal or _refusal(headers, LARGEST_UPLOAD_BYTES if is_streamed else most)
         if refusal is None and is_streamed and "content-length" not in headers:
             refusal = 411, "no-length", "say how large the recording is: send it with a Content-Length"
         if refusal is not None:
@@ -72,10 +135,15 @@ def _is_recording(path: str, headers: dict[str, str]) -> bool:
     return path.endswith("/heard") and headers.get("content-type", "").startswith("audio/")
 
 
-def _refusal(headers: dict[str, str], most: int) -> tuple[int, str, str] | None:
+def _refused_host(headers: dict[str, str]) -> Refusal | None:
     host = headers.get("host", "")
     if urlsplit(f"//{host}").hostname not in OWN_HOSTS:
         return 421, "wrong-host", f"this server answers to 127.0.0.1 and localhost, not to '{host[:80]}'"
+    return None
+
+
+def _refusal(headers: dict[str, str], most: int) -> Refusal | None:
+    host = headers.get("host", "")
     origin = headers.get("origin")
     if origin is not None and urlsplit(origin).netloc != host:
         return 403, "foreign-origin", f"a page of '{origin[:80]}' has no business here"

@@ -52,6 +52,12 @@ def _port_option(command: Callable[..., Any]) -> Callable[..., Any]:
     )(command)
 
 
+def _nearby_option(command: Callable[..., Any]) -> Callable[..., Any]:
+    return click.option(
+        "--nearby", is_flag=True, help="Let telephones on the set's own network in, by an address with a key"
+    )(command)
+
+
 def _lower_case(context: click.Context, option: click.Parameter, value: str) -> str:
     return value.lower()
 
@@ -212,17 +218,19 @@ def steps(file: Path, settings: str, target: float, as_json: bool) -> None:
 
 @app.command()
 @_port_option
-def serve(port: int) -> None:
+@_nearby_option
+def serve(port: int, nearby: bool) -> None:
     """Start the application on your own data."""
     from tidy_trunk.services.server import serve as run_server
 
-    run_server(port, demo=False)
+    run_server(port, demo=False, nearby=nearby)
 
 
 @app.command()
 @_port_option
-def demo(port: int) -> None:
+@_nearby_option
+def demo(port: int, nearby: bool) -> None:
     """Start the application with the demo job, casting day at a bell foundry."""
     from tidy_trunk.services.server import serve as run_server
 
-    run_server(port, demo=True)
+    run_server(port, demo=True, nearby=nearby)

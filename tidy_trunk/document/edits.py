@@ -140,6 +140,7 @@ class SetSourceModel(EditModel):
     peak_db_spl: Db | None = None
     burst_db_spl: Db | None = None
     irreplaceable: bool | None = None
+    tolerance_db: Annotated[float, Field(allow_inf_nan=False, ge=0, le=40)] | None = None
 
 
 class HearModel(EditModel):

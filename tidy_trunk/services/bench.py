@@ -71,7 +71,8 @@ class BenchService:
     def points(self, job_id: UUID, track_id: str) -> tuple[Rig, tuple[Point, ...]]:
         """Where one can listen on the way to a track. Raises NotFoundError."""
         report, track = self._track(job_id, track_id)
-        return report.rig, points_of(report, track.trace.stage)
+        # The controls are shown as the job knows them: what the bench really does is for measuring.
+        return self._jobs.report(job_id).rig, points_of(report, track.trace.stage)
 
     def sound(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> bytes:
         """What is heard at a point, as a WAV that can be played over and over without a seam.

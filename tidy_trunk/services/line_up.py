@@ -8,7 +8,16 @@ from uuid import UUID
 
 from tidy_trunk.core.bench import RATE_HZ
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import LineUpStep, knob_of, law_edits, line_up_steps, meter_edit, taken
+from tidy_trunk.core.line_up import (
+    LineUpStep,
+    VoiceStep,
+    knob_of,
+    law_edits,
+    line_up_steps,
+    meter_edit,
+    taken,
+    voice_steps,
+)
 from tidy_trunk.core.plan import Edit, MeterPair, ReadFrom, Scale
 from tidy_trunk.core.signal import line_up_tone
 from tidy_trunk.errors import InputError
@@ -46,6 +55,11 @@ class LineUpService:
         """What to send where and what must be read there, in the order of the work."""
         report = self._jobs.report(job_id)
         return report, line_up_steps(report)
+
+    def voices(self, job_id: UUID) -> tuple[Report, tuple[VoiceStep, ...]]:
+        """Who is to be heard on which track, behind the tone, and how loud."""
+        report = self._jobs.report(job_id)
+        return report, voice_steps(report)
 
     def reading(
         self, job_id: UUID, track_id: str, read_dbfs: float, read_from: ReadFrom, sent_dbfs: float | None

@@ -1,4 +1,4 @@
-"""Recordings that are dropped in: kept for as long as they are measured, each in a process of its own."""
+"""Recordings that are dropped in: measured in a process each, and thrown away then unless they are to be kept."""
 
 import json
 import shutil
@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.errors import InputError, StoreUnavailableError
+from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
 
 MOST_AT_ONCE: Final = 2
@@ -37,16 +37,20 @@ class RecordingService:
         folder: Path,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
-        """`folder`: for the recordings, while they are measured; what an earlier run left there is thrown away."""
+        """`folder`: for the recordings while they are measured, what an earlier run left there is thrown away; and for
+        those that are kept, as long as their job lists them.
+        """
         self._store = store
-        self._folder = folder
+        self._folder, self._kept = folder / "incoming", folder / "kept"
         self._now = now
         self._workers = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="recording")
         self._running: dict[UUID, subprocess.Popen[str]] = {}
         self._unwanted: set[object] = set()
         self._lock = threading.Lock()
-        shutil.rmtree(folder, ignore_errors=True)
-        folder.mkdir(parents=True, exist_ok=True)
+        shutil.rmtree(self._folder, ignore_errors=True)
+        for place in (self._folder, self._kept):
+            place.mkdir(parents=True, exist_ok=True)
+        self._forget_lost()
         store.interrupt("the program was ended while it was read: drop the file in again")
 
     async def receive(
@@ -88,6 +92,21 @@ class RecordingService:
         self._store.finish(record.id, RecordingState.DONE, result=result)
         return self._store.get(job_id, record.id)
 
+    def sound(self, job_id: UUID, recording_id: UUID) -> tuple[RecordingRecord, Path]:
+        """The sound of a recording that was kept. Raises NotFoundError: no such recording, or it was not kept."""
+        record = self._store.get(job_id, recording_id)
+        path = self._kept / str(recording_id)
+        if not path.exists():
+            raise NotFoundError(f"the sound of '{record.name}' was not kept: drop it in again, with that ticked")
+        return record, path
+
+    def _forget_lost(self) -> None:
+        """Sounds of which the job, or the line in its list, is gone."""
+        listed = {str(recording_id) for recording_id in self._store.ids()}
+        for path in self._kept.iterdir():
+            if path.name not in listed:
+                path.unlink(missing_ok=True)
+
     def all(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job, the newest first, without what was found."""
         return self._store.all(job_id)
@@ -112,6 +131,7 @@ class RecordingService:
         """Take it off the list, whatever it is doing."""
         self.cancel(job_id, recording_id)
         self._store.delete(job_id, recording_id)
+        (self._kept / str(recording_id)).unlink(missing_ok=True)
 
     def close(self) -> None:
         """End all that is under way: the next start tells it."""
@@ -166,7 +186,11 @@ class RecordingService:
                 if "progress" in told:
                     self._store.progress(record.id, told["progress"])
                     continue
-                path.unlink(missing_ok=True)  # before anybody is told that it is over
+                # Before anybody is told that it is over.
+                if record.asked.get("keep") and "problem" not in told:
+                    path.replace(self._kept / str(record.id))
+                else:
+                    path.unlink(missing_ok=True)
                 if "problem" in told:
                     self._store.finish(record.id, RecordingState.FAILED, told["problem"])
                 else:

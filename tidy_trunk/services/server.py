@@ -16,18 +16,24 @@ import uvicorn
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import services_on
 from tidy_trunk.services.demo import foundry
+from tidy_trunk.services.nearby import Nearby, own_address, own_key
 from tidy_trunk.settings import Settings
-from tidy_trunk.store import Database, PrivateCluster, migrate
+from tidy_trunk.store import Database, PrivateCluster, migrate, sole_use
 
 COLLECT_EVERY: Final = 50_000
 """ASSUMED_ new objects between two looks of the collector: a few evaluations of a large plan."""
+
+LOOPBACK, EVERYWHERE = "127.0.0.1", "0.0.0.0"
 
 WATCH_S: Final = 1.0
 """ASSUMED_ how often to look whether PostgreSQL is alive: short beside a person's patience."""
 
 
-def serve(port: int, *, demo: bool) -> None:
+def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
     """Run until interrupted.
+
+    Args:
+        nearby: Answer on the set's own network too, to whoever brings the key.
 
     Raises:
         SetupError: It cannot start; the message says why and what to do.
@@ -43,12 +49,19 @@ def serve(port: int, *, demo: bool) -> None:
         services = services_on(database, home / "recordings")
         if demo and not services.jobs.all():
             services.jobs.create(foundry(), "The demo job")
-        listener = _listen(port)
-        address = f"http://127.0.0.1:{listener.getsockname()[1]}"
-        print(f"Tidy Trunk is at {address} (end with Ctrl-C)", flush=True)
+        listener = _listen(port, EVERYWHERE if nearby else LOOPBACK)
+        taken = listener.getsockname()[1]
+        print(f"Tidy Trunk is at http://{LOOPBACK}:{taken} (end with Ctrl-C)", flush=True)
+        guests = Nearby(f"http://{own_address()}:{taken}", own_key(home)) if nearby else None
+        if guests is not None:
+            print(f"For telephones on this network: {guests.link('')}", flush=True)
+            print(
+                "Who has that address can read and change every job: use the set's own network, not a guest's.",
+                flush=True,
+            )
         patient_collector()
         config = uvicorn.Config(
-            create_app(services, settings.web), log_level="warning", access_log=False, server_header=False
+            create_app(services, settings.web, guests), log_level="warning", access_log=False, server_header=False
         )
         try:
             uvicorn.Server(config).run(sockets=[listener])
@@ -89,7 +102,8 @@ def _database(settings: Settings, home: Path) -> Iterator[Database]:
     if settings.database_url:
         database = Database(settings.database_url)
         try:
-            yield database
+            with sole_use(settings.database_url):
+                yield database
         finally:
             database.close()
         return
@@ -119,17 +133,17 @@ def _keep_alive(cluster: PrivateCluster, done: threading.Event) -> None:
             print(f"tidy: {error.message}", file=sys.stderr, flush=True)
 
 
-def _listen(port: int) -> socket.socket:
-    """A listening socket on loopback; another port where the wanted one is taken."""
+def _listen(port: int, host: str = LOOPBACK) -> socket.socket:
+    """A listening socket, on loopback unless more is asked for; another port where the wanted one is taken."""
     for candidate in (port, 0):
         # Named as TCP, so that asyncio sends at once: else each answer on a kept connection waits 40 ms for the other end.
         listener = socket.socket(proto=socket.IPPROTO_TCP)
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
-            listener.bind(("127.0.0.1", candidate))
+            listener.bind((host, candidate))
             listener.listen()  # from here on who comes early waits, and is not turned away
         except (OSError, OverflowError):
             listener.close()
             continue
         return listener
-    raise SetupError("no free port on 127.0.0.1")
+    raise SetupError(f"no free port on {host}")

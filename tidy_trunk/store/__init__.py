@@ -1,7 +1,7 @@
 """PostgreSQL: jobs and revisions of their plans, and what was found in recordings. Rows never leave."""
 
 from tidy_trunk.store.cluster import PrivateCluster
-from tidy_trunk.store.database import Database
+from tidy_trunk.store.database import Database, sole_use
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.migrate import migrate
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
@@ -22,4 +22,5 @@ __all__ = [
     "WalkRecord",
     "WalkStore",
     "migrate",
+    "sole_use",
 ]

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from tests.plans import device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.bench import Bench, Play, truth
 from tidy_trunk.core.catalogue import DEVICES, Provenance, find_control
-from tidy_trunk.core.levels import Report, doubts, first_measurement
-from tidy_trunk.core.line_up import State, line_up_steps, taken
+from tidy_trunk.core.levels import Report, doubts, first_measurement, heard_at
+from tidy_trunk.core.line_up import State, line_up_steps, taken, voice_steps
 from tidy_trunk.core.plan import (
     DropLineUp,
     Part,
@@ -22,7 +22,7 @@ from tidy_trunk.core.plan import (
     apply_edits,
     differences,
 )
-from tidy_trunk.core.signal import dbfs_of_powers, measure_steps
+from tidy_trunk.core.signal import Heard, dbfs_of_powers, measure_steps
 from tidy_trunk.core.trace import accept
 from tidy_trunk.errors import InputError, TidyTrunkError
 
@@ -182,3 +182,22 @@ def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
     nearest = span.nearest_db(found.interpolated_setting)
     level = float(dbfs_of_powers((tone(nearest).astype(float) ** 2).mean()))
     assert level == pytest.approx(target, abs=span.step_db / 2 + 0.1)
+
+
+def test_behind_the_tone_voices_are_let_heard():
+    """What arrives by a microphone alone: the tone of the bag says nothing of the bag's own track."""
+    step, *mixes = voice_steps(report_of(padded_plan()))
+    assert [mix.track for mix in mixes] == ["bag.mix-l", "bag.mix-r"]
+    track = report_of(padded_plan()).track("bag.1")
+    assert (step.track, step.sources, step.is_heard) == ("bag.1", ("Voice",), False)
+    assert (step.average_dbfs, step.peak_dbfs) == (track.sound.average, track.sound.peak) and not step.warning
+    heard = Heard(
+        quiet_dbfs=-40, average_dbfs=-26, peak_dbfs=-12, noise_dbfs=None, noise_a_dbfs=None, is_clipped=False, seconds=9
+    )
+    taken_over = heard_at(report_of(padded_plan()), track, heard).edits
+    after = apply_edits(padded_plan(), taken_over)[0]
+    step = voice_steps(report_of(after))[0]
+    assert step.is_heard and step.average_dbfs == pytest.approx(-26, abs=0.1)
+    assert step.within_db < track.sound.tolerance_db
+    loud = made(put("bag", "in1.mic.gain_db", 75), base=padded_plan())
+    assert "cut off" in voice_steps(report_of(loud))[0].warning

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import ItemId, LineUp
 from tidy_trunk.api.schemas.jobs import PROBLEMS
-from tidy_trunk.api.schemas.line_up import LineUpStepOut, ReadingIn, ReadingOut
+from tidy_trunk.api.schemas.line_up import LineUpStepOut, ReadingIn, ReadingOut, VoiceStepOut
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["line-up"], responses=PROBLEMS)
 
@@ -17,6 +17,13 @@ def read_steps(job_id: UUID, line_up: LineUp) -> list[LineUpStepOut]:
     """What to send where and what must be read there, in the order of the work."""
     report, steps = line_up.steps(job_id)
     return [LineUpStepOut.from_core(report, step) for step in steps]
+
+
+@router.get("/line-up/voices")
+def read_voices(job_id: UUID, line_up: LineUp) -> list[VoiceStepOut]:
+    """Behind the tone: whose voice each track must hold, and how loud."""
+    report, steps = line_up.voices(job_id)
+    return [VoiceStepOut.from_core(report, step) for step in steps]
 
 
 @router.post("/line-up/{track_id}/reading")

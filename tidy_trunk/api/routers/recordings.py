@@ -4,6 +4,7 @@ from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Query, Request
+from fastapi.responses import FileResponse
 from pydantic import FiniteFloat
 
 from tidy_trunk.api.dependencies import LineUp, Recordings
@@ -41,9 +42,10 @@ async def receive_recording(
         list[FiniteFloat] | None, Query(max_length=200, description="Of a step recording, in order")
     ] = None,
     target_dbfs: Annotated[float | None, Query(ge=-120, le=0, allow_inf_nan=False)] = None,
+    keep: Annotated[bool, Query(description="Keep the sound too, as long as it is listed")] = False,
 ) -> RecordingOut:
     """Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is."""
-    asked = {"track": track, "settings": settings or [], "target_dbfs": target_dbfs}
+    asked = {"track": track, "settings": settings or [], "target_dbfs": target_dbfs, "keep": keep}
     size = int(request.headers["content-length"])  # the guard lets nothing in that does not say it
     return RecordingOut.from_record(await recordings.receive(job_id, name, size, asked, request.stream()))
 
@@ -52,6 +54,13 @@ async def receive_recording(
 def read_recording(job_id: UUID, recording_id: UUID, recordings: Recordings) -> RecordingOut:
     """How far a recording is, and what was found in it."""
     return RecordingOut.from_record(recordings.get(job_id, recording_id))
+
+
+@router.get("/{recording_id}/sound", response_class=FileResponse, responses={200: {"content": {"audio/wav": {}}}})
+def read_kept_sound(job_id: UUID, recording_id: UUID, recordings: Recordings) -> FileResponse:
+    """The sound of a recording that was kept, as it was dropped in."""
+    record, path = recordings.sound(job_id, recording_id)
+    return FileResponse(path, filename=record.name, content_disposition_type="attachment")
 
 
 @router.post("/{recording_id}/cancel")

@@ -8,7 +8,7 @@ from pydantic import ConfigDict, Field
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import Knob, LineUpStep, State, keeping_line_ups
+from tidy_trunk.core.line_up import Knob, LineUpStep, State, VoiceStep, keeping_line_ups
 from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropMeterError, MeterError, ReadFrom, law_key
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.line_up import Taken
@@ -191,4 +191,30 @@ class LineUpStepOut(Out):
             meter=None if step.meter is None else MeterOut.from_core(step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,
+        )
+
+
+class VoiceStepOut(Out):
+    """Let the sources of a track be heard as in the take: what it must record, within so many dB."""
+
+    track: str
+    label: str
+    sources: list[str]
+    average_dbfs: Level
+    peak_dbfs: Level
+    within_db: float
+    is_heard: bool
+    warning: str
+
+    @classmethod
+    def from_core(cls, report: Report, step: VoiceStep) -> "VoiceStepOut":
+        return cls(
+            track=step.track,
+            label=report.rig.unit(step.device).bus_label(step.bus),
+            sources=list(step.sources),
+            average_dbfs=step.average_dbfs,
+            peak_dbfs=step.peak_dbfs,
+            within_db=round(step.within_db, 2),
+            is_heard=step.is_heard,
+            warning=step.warning,
         )

@@ -123,6 +123,7 @@ class AskedOut(Out):
     control: str = ""
     run: str = ""
     way: str = ""
+    keep: bool = False
     shown: list[float] = Field(default_factory=list)
 
 

@@ -15,6 +15,13 @@ EDGE_SHARE: Final = 0.5
 """ASSUMED_ share of its peak at which a clap begins: its first edge, and not the room's answer."""
 
 
+BLOCK_S: Final = 0.01
+"""ASSUMED_ stretch in which the loudest moment is looked for: a clap has died by then to a third."""
+
+STANDS_OUT: Final = 2.5
+"""ASSUMED_ how far a clap must stand above what else is heard: 8 dB."""
+
+
 @dataclass(frozen=True, slots=True)
 class Clap:
     """Moments at which a clap is heard and seen, in seconds of the loop; early_ms: of the sound, positive."""
@@ -32,13 +39,23 @@ def clap_at(rig: Rig, device: str, sound: Loop, rate_hz: int) -> Clap | None:
 
     The pictures of a camera are in step with the sound in its own file: they are late only where they come out.
     """
-    late = _picture_late_frames(rig, device)
-    top = float(np.abs(sound).max(initial=0.0))
-    if late is None or not top:
+    late, first = _picture_late_frames(rig, device), _first_edge(sound, rate_hz)
+    if late is None or first is None:
         return None
-    first = int(np.argmax(np.abs(sound) >= EDGE_SHARE * top))
     frame_s = float(1 / FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
     return Clap(first / rate_hz, CLAP_S + float(late) * frame_s)
+
+
+def _first_edge(sound: Loop, rate_hz: int) -> int | None:
+    """The sample at which a clap begins; None where nothing stands out of what else is heard."""
+    size = round(BLOCK_S * rate_hz)
+    loud = np.sqrt(np.mean(np.square(sound[: len(sound) // size * size].reshape(-1, size)), axis=1))
+    block = int(np.argmax(loud))
+    if loud[block] <= STANDS_OUT * np.median(loud):
+        return None
+    begin = max((block - 1) * size, 0)
+    near = np.abs(sound[begin : begin + 2 * size])
+    return begin + int(np.argmax(near >= EDGE_SHARE * near.max()))
 
 
 def _picture_late_frames(rig: Rig, device: str) -> Fraction | None:

@@ -2,7 +2,7 @@
 
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.gear import input_ceiling_dbu, input_stage_dbu
-from tidy_trunk.core.levels.heard import HeardSource, heard_at
+from tidy_trunk.core.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.levels.line_up import Standing, can_send, sender_of, way_between
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
@@ -17,6 +17,7 @@ from tidy_trunk.core.levels.stages import (
 from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
 
 __all__ = [
+    "HEARD_WITHIN_DB",
     "NO_OSCILLATORS",
     "NO_STEPS",
     "SPEECH_DB",

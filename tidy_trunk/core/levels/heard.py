@@ -1,6 +1,7 @@
 """From a recording of a track back to the source: how loud it really was, and the place around it."""
 
 from dataclasses import dataclass
+from typing import Final
 
 from tidy_trunk.core.levels.report import Report, TrackLevel
 from tidy_trunk.core.levels.spectra import Spectrum
@@ -9,6 +10,9 @@ from tidy_trunk.core.signal import Heard
 from tidy_trunk.core.trace import Place, upstream_of
 from tidy_trunk.core.units import db_from_ratio, ratio_from_db, sum_powers_db
 from tidy_trunk.errors import InputError
+
+HEARD_WITHIN_DB: Final = 2.0
+"""ASSUMED_ ± of a source that was recorded: nobody speaks twice alike."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,7 +32,8 @@ def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
     """A source as it was recorded, taken back through the track's way as the plan has it set.
 
     The chain is linear, so that what the recording is louder than the prediction the source is louder at 1 m. The gear's
-    noise and the rumble are taken off the pauses by power. The ± of the chain stays in the result.
+    noise and the rumble are taken off the pauses by power. What is not known of the chain goes into the source, so that
+    the track itself is known to what a source is louder from one time to the next.
 
     Raises:
         InputError: No source or several on the track, or none that arrives, a clipped recording, or a way that is not linear.
@@ -47,7 +52,13 @@ def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
         for level in (heard.quiet_dbfs, heard.average_dbfs, max(heard.peak_dbfs, heard.average_dbfs))
     ]
     room = _room_db_a(report, track, heard)
-    spoken = SetSource(source=source.id, quiet_db_spl=levels[0], average_db_spl=levels[1], peak_db_spl=levels[2])
+    spoken = SetSource(
+        source=source.id,
+        quiet_db_spl=levels[0],
+        average_db_spl=levels[1],
+        peak_db_spl=levels[2],
+        tolerance_db=min(HEARD_WITHIN_DB, source.tolerance_db),
+    )
     return HeardSource(
         source=source.label,
         quiet_db_spl=levels[0],

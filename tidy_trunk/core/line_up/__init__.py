@@ -10,11 +10,13 @@ from tidy_trunk.core.line_up.measured import (
     worth_trying,
 )
 from tidy_trunk.core.line_up.steps import LineUpStep, State, line_up_steps, taken
+from tidy_trunk.core.line_up.voices import VoiceStep, voice_steps
 
 __all__ = [
     "Knob",
     "LineUpStep",
     "State",
+    "VoiceStep",
     "keeping_line_ups",
     "knob_of",
     "knobs_of",
@@ -22,5 +24,6 @@ __all__ = [
     "line_up_steps",
     "meter_edit",
     "taken",
+    "voice_steps",
     "worth_trying",
 ]

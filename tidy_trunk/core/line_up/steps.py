@@ -123,10 +123,10 @@ def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:
 def _warning(report: Report, sender: str, stage: Stage, clip: Clip | None) -> str:
     if clip is not None:
         return f"The tone is cut off in {clip.where}, {clip.over_db:.1f} dB too loud: match the levels first."
-    return AUTOMATIC_WORDS if _rides(report, sender, stage) else ""
+    return AUTOMATIC_WORDS if rides(report, sender, stage) else ""
 
 
-def _rides(report: Report, sender: str, stage: Stage) -> bool:
+def rides(report: Report, sender: str, stage: Stage) -> bool:
     """Whether automatic level is on somewhere between the sender and the track."""
     for feed, _ in stage.feeds:
         if feed.place is Place.BUS and feed.device == sender:
@@ -134,7 +134,7 @@ def _rides(report: Report, sender: str, stage: Stage) -> bool:
         unit = report.rig.unit(feed.device)
         if feed.place is Place.INPUT and unit.automatic_level_on(unit.input(feed.name)):
             return True
-        if _rides(report, sender, feed):
+        if rides(report, sender, feed):
             return True
     return False
 

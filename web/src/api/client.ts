@@ -42,6 +42,7 @@ export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
 export type Catalogue = Schemas['CatalogueOut']
 export type LineUpStep = Schemas['LineUpStepOut']
+export type VoiceStep = Schemas['VoiceStepOut']
 export type Knob = LineUpStep['knobs'][number]
 export type Reading = Schemas['ReadingOut']
 export type WayName = Schemas['WayNameOut']
@@ -147,6 +148,7 @@ export const api = {
   grammar: () => call<Grammar>('GET', '/grammar'),
   say: (job: string, text: string) => call<Answer>('POST', `/jobs/${job}/say`, { text }),
   lineUp: (job: string) => call<LineUpStep[]>('GET', `/jobs/${job}/line-up`),
+  voices: (job: string) => call<VoiceStep[]>('GET', `/jobs/${job}/line-up/voices`),
   reading: (job: string, track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
     call<Reading>('POST', `/jobs/${job}/line-up/${part(track)}/reading`, {
       read_dbfs: read,
@@ -191,11 +193,14 @@ export const api = {
     call<BenchSeen>('GET', `/jobs/${job}/bench/${part(track)}/points/${point}?${asked}`),
   benchSound: (job: string, track: string, point: number, asked: string) =>
     `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${asked}`,
+  keptSound: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
   toneAddress: (job: string) => `/api/jobs/${job}/tone.wav`,
   walks: (job: string) => call<Walk[]>('GET', `/jobs/${job}/walks`),
   beginWalk: (job: string) => call<Walk>('POST', `/jobs/${job}/walks`),
   walk: (job: string, walk: string) => call<Walk>('GET', `/jobs/${job}/walks/${walk}`),
   markWalk: (job: string, walk: string, marks: readonly WalkMark[]) =>
     call<Walk>('PUT', `/jobs/${job}/walks/${walk}/marks`, { marks }),
+  nearby: (page: string) => call<{ link: string | null }>('GET', `/nearby?page=${part(page)}`),
+  nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

@@ -416,6 +416,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/line-up/voices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Voices
+         * @description Behind the tone: whose voice each track must hold, and how loud.
+         */
+        get: operations["read_voices_api_jobs__job_id__line_up_voices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/line-up/{track_id}/reading": {
         parameters: {
             query?: never;
@@ -499,6 +519,26 @@ export interface paths {
          * @description Take a recording off the list, with what was found in it.
          */
         delete: operations["delete_recording_api_jobs__job_id__recordings__recording_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/{recording_id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Kept Sound
+         * @description The sound of a recording that was kept, as it was dropped in.
+         */
+        get: operations["read_kept_sound_api_jobs__job_id__recordings__recording_id__sound_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1012,6 +1052,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/nearby": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Nearby
+         * @description How a telephone comes to a page.
+         */
+        get: operations["read_nearby_api_nearby_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/nearby/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Code
+         * @description The same as a square of dots for a camera.
+         */
+        get: operations["read_code_api_nearby_code_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1112,6 +1192,11 @@ export interface components {
              * @default
              */
             way: string;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
             /** Shown */
             shown?: number[];
         };
@@ -2622,6 +2707,14 @@ export interface components {
             /** Own */
             own: boolean;
         };
+        /**
+         * NearbyOut
+         * @description The address of a page for telephones, with the key; null where nobody is let in.
+         */
+        NearbyOut: {
+            /** Link */
+            link: string | null;
+        };
         /** NewJobIn */
         NewJobIn: {
             /**
@@ -3671,6 +3764,8 @@ export interface components {
             burst_db_spl?: number | null;
             /** Irreplaceable */
             irreplaceable?: boolean | null;
+            /** Tolerance Db */
+            tolerance_db?: number | null;
         };
         /** SetStrainReliefModel */
         SetStrainReliefModel: {
@@ -4006,6 +4101,34 @@ export interface components {
             powers: string[];
             /** Faults */
             faults: string[];
+        };
+        /**
+         * VoiceStepOut
+         * @description Let the sources of a track be heard as in the take: what it must record, within so many dB.
+         */
+        VoiceStepOut: {
+            /** Track */
+            track: string;
+            /** Label */
+            label: string;
+            /** Sources */
+            sources: string[];
+            /**
+             * Average Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            average_dbfs: number | null;
+            /**
+             * Peak Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            peak_dbfs: number | null;
+            /** Within Db */
+            within_db: number;
+            /** Is Heard */
+            is_heard: boolean;
+            /** Warning */
+            warning: string;
         };
         /**
          * WalkGroupOut
@@ -5543,6 +5666,58 @@ export interface operations {
             };
         };
     };
+    read_voices_api_jobs__job_id__line_up_voices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VoiceStepOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     take_reading_api_jobs__job_id__line_up__track_id__reading_post: {
         parameters: {
             query?: never;
@@ -5716,6 +5891,8 @@ export interface operations {
                 /** @description Of a step recording, in order */
                 settings?: number[] | null;
                 target_dbfs?: number | null;
+                /** @description Keep the sound too, as long as it is listed */
+                keep?: boolean;
             };
             header?: never;
             path: {
@@ -5842,6 +6019,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_kept_sound_api_jobs__job_id__recordings__recording_id__sound_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
+                };
             };
             /** @description No such job, track or run */
             404: {
@@ -7202,6 +7432,112 @@ export interface operations {
                     "application/json": {
                         [key: string]: string;
                     };
+                };
+            };
+        };
+    };
+    read_nearby_api_nearby_get: {
+        parameters: {
+            query?: {
+                /** @description Page of the application */
+                page?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearbyOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_code_api_nearby_code_svg_get: {
+        parameters: {
+            query?: {
+                /** @description Page of the application */
+                page?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

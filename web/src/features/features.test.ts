@@ -287,7 +287,7 @@ describe('a control', () => {
     expect(markup).toMatch(/type="range" min="0" max="46.5" step="1.5"/)
     expect(words(markup)).toBe('gain +1.5 dB')
     const measured = { ...knob, gives_db: 1.9, mark: 3 }
-    expect(words(await html(ControlField, { control: measured }))).toBe('gain +1.5 dB mark 3, gives +1.9')
+    expect(words(await html(ControlField, { control: measured }))).toBe('gain +1.5 dB (mark 3, gives +1.9)')
     expect(await html(ControlField, { control: toggle })).toContain('type="checkbox"')
     expect(words(await html(ControlField, { control: choice }))).toBe('mode microphone line')
     for (const control of [knob, toggle, choice])

@@ -30,9 +30,9 @@ function move(event: Event) {
     <template v-if="control.kind === 'knob'">
       <output class="num" :for="id"
         >{{ formatSigned(position)
-        }}<span v-if="control.gives_db !== null && held === null" class="soft small">
-          {{ control.mark === null ? '' : `mark ${control.mark}, ` }}gives
-          {{ formatStep(control.gives_db) }}</span
+        }}<span v-if="control.gives_db !== null && held === null" class="soft small gives">
+          ({{ control.mark === null ? '' : `mark ${control.mark}, ` }}gives
+          {{ formatStep(control.gives_db) }})</span
         ></output
       >
       <input
@@ -109,5 +109,9 @@ input[type='range'] {
 }
 output {
   font-weight: 600;
+}
+.gives {
+  margin-left: 0.3rem;
+  font-weight: 400;
 }
 </style>

@@ -56,6 +56,7 @@ class SetSource:
     peak_db_spl: float | None = None
     burst_db_spl: float | None = None
     irreplaceable: bool | None = None
+    tolerance_db: float | None = None
 
     def apply(self, plan: Plan) -> Plan:
         source = find(plan.sources, self.source, "source")
@@ -69,6 +70,7 @@ class SetSource:
             peak_db_spl=peak,
             burst_db_spl=burst,
             irreplaceable=source.irreplaceable if self.irreplaceable is None else self.irreplaceable,
+            tolerance_db=source.tolerance_db if self.tolerance_db is None else self.tolerance_db,
         )
         return replace(plan, sources=put(plan.sources, source.id, changed))
 
@@ -81,6 +83,7 @@ class SetSource:
         }
         parts = [f"named {self.label.strip()}"] if self.label is not None else []
         parts += [f"{name} {value:g} dB SPL" for name, value in values.items() if value is not None]
+        parts += [f"within {self.tolerance_db:g} dB"] if self.tolerance_db is not None else []
         if self.irreplaceable is not None:
             parts.append("happens only once" if self.irreplaceable else "can be repeated")
         return f"{find(plan.sources, self.source, 'source').label}: {', '.join(parts) or 'nothing changed'}"

@@ -13,6 +13,7 @@ import RecordingResult from './RecordingResult.vue'
 import StepDrop from './StepDrop.vue'
 import StepList from './StepList.vue'
 import TonePlayer from './TonePlayer.vue'
+import VoiceList from './VoiceList.vue'
 import { useLineUp } from './useLineUp'
 import { useRecordings } from './useRecordings'
 
@@ -20,10 +21,17 @@ import { useRecordings } from './useRecordings'
 const props = defineProps<{ track?: string }>()
 const job = useJob()
 const router = useRouter()
-const { steps, open, problem, take } = useLineUp(computed(() => props.track ?? ''))
+const { steps, voices, open, problem, take } = useLineUp(computed(() => props.track ?? ''))
 const files = useRecordings()
 const { recordings, opened, result, sending } = files
 const over = ref(false)
+const keep = ref(false)
+/** What goes with a file: the track that it was made on, and whether its sound is kept. */
+const asked = (more: Record<string, string | readonly string[]> = {}) => ({
+  track: open.value?.track ?? '',
+  keep: keep.value ? 'true' : '',
+  ...more,
+})
 const done = computed(() => steps.value?.filter(({ state }) => state === 'done').length ?? 0)
 /** The step that the opened recording was made for; the open one where it was made for none. */
 const meant = computed(
@@ -43,14 +51,13 @@ async function takeFor(track: string, read: number, from: 'meter' | 'recording' 
 
 function dropped(event: DragEvent) {
   over.value = false
-  for (const file of event.dataTransfer?.files ?? [])
-    void files.send(file, { track: open.value?.track ?? '' })
+  for (const file of event.dataTransfer?.files ?? []) void files.send(file, asked())
 }
 </script>
 
 <template>
   <EmptyState
-    v-if="steps && !steps.length && !recordings.length"
+    v-if="steps && !steps.length && !voices.length && !recordings.length"
     class="empty"
     title="Nothing to line up yet"
     text="A line-up needs a recorder or mixer that sends tone, and a run from its output into a camera."
@@ -82,19 +89,23 @@ function dropped(event: DragEvent) {
         :job="job.state.job"
         :level="formatLevel(job.state.plan.defaults?.alignment_dbfs)"
       />
+      <VoiceList :voices="voices" />
     </div>
     <div class="right">
       <OpenStep
         v-if="open"
         :step="open"
         @read="(value) => takeFor(open!.track, value, 'meter')"
-        @file="(file) => files.send(file, { track: open!.track })"
+        @file="(file) => files.send(file, asked())"
         @bench="files.onBench(open!.track)"
       />
       <p v-if="!recordings.length && !sending" class="soft drop">
-        Drop a recording here: a WAV, or a camera's movie. It is measured on this machine and not kept; what
-        was found stays.
+        Drop a recording here: a WAV, or a camera's movie. It is measured on this machine; what was found
+        stays.
       </p>
+      <label class="keep small no-print"
+        ><input v-model="keep" type="checkbox" /> Keep the sound too, on this machine</label
+      >
       <RecordingResult
         v-if="opened && result"
         :recording="opened"
@@ -114,10 +125,7 @@ function dropped(event: DragEvent) {
       />
       <StepDrop
         :knobs="open?.knobs ?? []"
-        @send="
-          (file, settings, target) =>
-            files.send(file, { track: open?.track ?? '', settings, target_dbfs: target })
-        "
+        @send="(file, settings, target) => files.send(file, asked({ settings, target_dbfs: target }))"
         @bench="(knob, positions, target) => open && files.stepsOnBench(open.track, knob, positions, target)"
       />
       <CompareWays
@@ -167,6 +175,12 @@ h2 {
   grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
   align-content: start;
+}
+.keep {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: 2rem;
 }
 .drop {
   padding: 1.2rem 1rem;

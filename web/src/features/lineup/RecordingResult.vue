@@ -2,10 +2,11 @@
 import Button from 'primevue/button'
 import { computed } from 'vue'
 
-import type { LineUpStep, Measurement, Recording } from '@/api/client'
+import { api, type LineUpStep, type Measurement, type Recording } from '@/api/client'
 import { formatLevel, plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import PlotView from '@/ui/PlotView.vue'
+import SoundPlayer from '@/ui/SoundPlayer.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import KnobLaw from './KnobLaw.vue'
 import MeterForm from './MeterForm.vue'
@@ -102,6 +103,14 @@ const most = computed(() =>
       class="no-print"
       @take="(shown) => emit('meter', shown)"
     />
+    <SoundPlayer
+      v-if="recording.asked.keep && job.state"
+      :src="api.keptSound(job.state.job, recording.id)"
+      :name="recording.name"
+      :label="recording.name"
+      :quiet="0.25"
+      ><span class="soft small">Set headphones low first; tone off the ears.</span></SoundPlayer
+    >
     <PlotView
       v-for="channel in result.channels.slice(0, 2)"
       :key="channel.index"

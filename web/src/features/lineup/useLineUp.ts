@@ -1,12 +1,13 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, ApiProblem, type LineUpStep } from '@/api/client'
+import { api, ApiProblem, type LineUpStep, type VoiceStep } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** The steps of the line-up, worked out anew with every state of the job; one of them is open. */
 export function useLineUp(wanted: Ref<string>) {
   const job = useJob()
   const steps = shallowRef<readonly LineUpStep[] | null>(null)
+  const voices = shallowRef<readonly VoiceStep[]>([])
   const problem = ref('')
   let turn = 0
 
@@ -16,8 +17,8 @@ export function useLineUp(wanted: Ref<string>) {
       const mine = ++turn
       if (!job.newest) return
       try {
-        const found = await api.lineUp(job.newest.job)
-        if (mine === turn) [steps.value, problem.value] = [found, '']
+        const [found, heard] = await Promise.all([api.lineUp(job.newest.job), api.voices(job.newest.job)])
+        if (mine === turn) [steps.value, voices.value, problem.value] = [found, heard, '']
       } catch (error) {
         if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
       }
@@ -42,5 +43,5 @@ export function useLineUp(wanted: Ref<string>) {
       problem.value = error instanceof ApiProblem ? error.detail : String(error)
     }
   }
-  return { steps, open, problem, take }
+  return { steps, voices, open, problem, take }
 }

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
+import OnThePhone from './OnThePhone.vue'
 import WalkRow from './WalkRow.vue'
 import { useWalk } from './useWalk'
 
@@ -96,6 +97,7 @@ watch(
         />
       </ul>
     </section>
+    <OnThePhone />
     <footer class="no-print" aria-label="The next thing to look at">
       <template v-if="here">
         <p>

@@ -5,7 +5,7 @@ import json
 import numpy as np
 from playwright.sync_api import Page, expect
 
-from tests.plans import padded_plan
+from tests.plans import line_into_camera, padded_plan
 from tests.sounds import noise, sine, wav
 from tidy_trunk.services.jobs import JobService
 
@@ -73,3 +73,59 @@ def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
     expect(screen.locator(".meters")).not_to_have_text(before)
     assert sound.get_attribute("src") != address
     assert json.loads(service.export(job))["line_ups"][0]["read_from"] == "bench"
+
+
+def test_a_knob_is_turned_on_the_bench_and_levels_reckons_with_it(screen: Page, service: JobService):
+    job = service.create(padded_plan()).revision.job
+    screen.goto(f"/jobs/{job}/line-up/cam.L")
+    screen.get_by_text("Another recording, or one at several settings").click()
+    screen.get_by_label("Or turn a knob on the bench").select_option(label="cam mic socket, gain")
+    screen.get_by_role("button", name="Turn it").click()
+    expect(screen.get_by_text("One mark is")).to_be_visible()
+    screen.get_by_role("button", name="Keep how it reads").click()
+    expect(screen.get_by_text("Believe the meter again")).to_be_visible()
+    screen.get_by_role("button", name="Reckon with what it gave").click()
+    expect(screen.get_by_text("cam mic socket, gain: measured")).to_be_visible()
+    plan = service.newest(job).evaluation.plan
+    assert len(plan.gain_laws) == len(plan.meters) == 1
+    screen.goto(f"/jobs/{job}/levels/cam.L")
+    expect(screen.get_by_text("(gives ")).to_be_visible()
+    screen.keyboard.press("u")
+    expect(screen.get_by_text("(gives ")).to_have_count(0)
+
+
+def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
+    job = service.create(line_into_camera()).revision.job
+    screen.goto(f"/jobs/{job}/line-up/cam.L")
+    screen.get_by_text("Compare ways to match run 2").click()
+    screen.get_by_role("button", name="Record them on the bench").click()
+    rows = screen.get_by_role("row")
+    expect(rows.filter(has_text="as it is set now")).to_contain_text("The tone is cut off")
+    expect(rows.filter(has_text="headphone output")).to_contain_text("headphones hiss")
+    expect(screen.get_by_role("img", name="Noise of each way in third octaves")).to_be_visible()
+    screen.get_by_label("Recording of: as it is set now").select_option("")
+    screen.get_by_role("button", name="Compare", exact=True).click()
+    expect(rows.filter(has_text="as it is set now")).to_have_count(0)
+
+
+def test_the_sound_is_kept_where_that_is_ticked(screen: Page, service: JobService):
+    job = service.create(padded_plan()).revision.job
+    screen.goto(f"/jobs/{job}/line-up/cam.L")
+    screen.get_by_label("Keep the sound too").check()
+    take = wav(sine(1000, -30, 1), bits=24)
+    screen.get_by_label("Or measure what it recorded").set_input_files(
+        {"name": "kept.wav", "mimeType": "audio/wav", "buffer": take}
+    )
+    address = screen.get_by_label("kept.wav", exact=True).get_attribute("src")
+    assert screen.request.get(address).body() == take
+
+
+def test_a_loose_plug_is_heard_on_the_bench(screen: Page, service: JobService):
+    job = service.create(padded_plan()).revision.job
+    screen.goto(f"/jobs/{job}/bench/cam.L")
+    sound = screen.get_by_label("What is heard at this point")
+    expect(sound).to_be_visible()
+    before = screen.locator(".meters").inner_text()
+    screen.get_by_label("Run with a loose plug").select_option("run-2")
+    expect(screen.locator(".meters")).not_to_have_text(before)
+    assert "loose=run-2" in sound.get_attribute("src")

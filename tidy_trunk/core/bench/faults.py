@@ -49,10 +49,12 @@ CRACKLE_SHARE: Final = 0.3
 class Faults:
     """strays: hum and clicks where the plan has a mains loop or leads near what radiates, and bleed between sides.
 
+    clocks: each device counts by its own clock, so that a loop does not quite close.
     loose: id of the run whose plug is loose, "" for none.
     """
 
     strays: bool = False
+    clocks: bool = False
     loose: str = ""
 
 

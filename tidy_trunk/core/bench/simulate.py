@@ -8,6 +8,7 @@ from typing import Final
 
 import numpy as np
 
+from tidy_trunk.core.bench.clocks import clock_ppm, recorded_by
 from tidy_trunk.core.bench.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
 from tidy_trunk.core.bench.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
 from tidy_trunk.core.bench.wave import WavePassage
@@ -132,8 +133,12 @@ class Bench(Walk[Loop]):
         return level if sound is level.sound else replace(level, sound=sound)
 
     def _input(self, stage: Stage) -> StageLevel[Loop]:
-        """With what one side of a camera's socket hears of the other."""
+        """Counted by the device's own clock, and with what one side of a camera's socket hears of the other."""
         level = super()._input(stage)
+        if self._faults.clocks and level.unit == "dBu":
+            sender = next((lead.run.sending.device for lead, _ in stage.feeds if lead.run is not None), stage.device)
+            clocks = (clock_ppm(self.rig, device) for device in (sender, stage.device))
+            level = replace(level, sound=recorded_by(level.sound, *clocks))
         unit = self.rig.unit(stage.device)
         port = unit.input(stage.name)
         stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA

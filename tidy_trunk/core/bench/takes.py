@@ -9,7 +9,6 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.bench.clocks import clock_ppm, recorded_by
 from tidy_trunk.core.bench.faults import Faults
 from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.bench.simulate import RATE_HZ, Bench, Play
@@ -19,7 +18,7 @@ from tidy_trunk.core.trace import accept
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import InputError, NotFoundError
 
-AS_PLANNED: Final = Faults(strays=True)
+AS_PLANNED: Final = Faults(strays=True, clocks=True)
 """ASSUMED_ faults of a take: whatever the plan itself brings about."""
 
 TONE_S: Final = 4.0
@@ -67,6 +66,4 @@ def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop
     level_dbfs = plan.defaults.alignment_dbfs if sends else SILENCE_DB
     tone = {sender.device: level_dbfs}
     bench = Bench(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
-    sound = np.clip(bench.track_sound(track.trace.stage), -1.0, 1.0)
-    recorder = track.trace.device
-    return recorded_by(sound, clock_ppm(plan, sender.device), clock_ppm(plan, recorder))[: round(seconds * RATE_HZ)]
+    return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)

@@ -43,7 +43,7 @@ async function onBench() {
     <div v-if="ways.length" class="given">
       <label v-for="way in ways" :key="way.id" class="field"
         ><span>{{ way.label }}</span
-        ><select v-model="chosen[way.id]">
+        ><select v-model="chosen[way.id]" :aria-label="`Recording of: ${way.label}`">
           <option value="">no recording</option>
           <option v-for="item in measured" :key="item.id" :value="item.id">{{ item.name }}</option>
         </select></label

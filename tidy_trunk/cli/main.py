@@ -216,6 +216,83 @@ def steps(file: Path, settings: str, target: float, as_json: bool) -> None:
     show_steps(file, settings, target, as_json)
 
 
+@app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.argument("timecode", metavar="TC")
+@click.option("--fps", required=True, help="Frame rate, such as 25 or 29.97df")
+@click.option("--add", help="Frames, or a timecode; negative with a minus")
+@click.option("--to", help="Another frame rate")
+@click.option(
+    "--by",
+    type=click.Choice(["real-time", "count"]),
+    default="real-time",
+    show_default=True,
+    help="Whether the moment or the frame's number goes over to the other rate",
+)
+@as_json_option
+def timecode(timecode: str, fps: str, add: str | None, to: str | None, by: str, as_json: bool) -> None:
+    """A timecode's frame and moment; added to, and carried to another rate."""
+    from tidy_trunk.cli.clock import show_timecode
+
+    show_timecode(timecode, fps, add, to, by, as_json)
+
+
+@app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.option("--ppm", "ppms", type=float, multiple=True, help="What a clock is good for; give it twice")
+@click.option("--fps", required=True, help="Frame rate")
+@click.option("--hours", type=float, required=True, help="Since they were set together")
+@click.option("--limit-frames", type=float, default=0.5, show_default=True, help="By how much they may part")
+@as_json_option
+def drift(ppms: tuple[float, ...], fps: str, hours: float, limit_frames: float, as_json: bool) -> None:
+    """By how much two clocks may part, and how often to set them together."""
+    from tidy_trunk.cli.clock import show_drift
+
+    show_drift(ppms, fps, hours, limit_frames, as_json)
+
+
+@app.group()
+def ltc() -> None:
+    """Linear timecode as sound: write it, read it."""
+
+
+@ltc.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)
+@click.argument("out", type=click.Path(path_type=Path, dir_okay=False), metavar="OUT.wav")
+@click.option("--start", required=True, help="Timecode of the first frame")
+@click.option("--fps", required=True, help="Frame rate")
+@click.option("--seconds", type=float, required=True)
+@click.option("--level", type=float, default=-18.0, show_default=True, help="Peak in dBFS")
+@click.option("--rate", type=int, default=48_000, show_default=True, help="Sample rate in Hz")
+@click.option("--bits", type=click.Choice(["16", "24"]), default="24", show_default=True)
+@click.option("--user-bits", help="8 hexadecimal digits, the leftmost in binary group 8")
+@click.option("--date", "day", help="Fill the user bits with a date, 2026-11-25")
+def write(
+    out: Path,
+    start: str,
+    fps: str,
+    seconds: float,
+    level: float,
+    rate: int,
+    bits: str,
+    user_bits: str | None,
+    day: str | None,
+) -> None:
+    """Write timecode as a WAV."""
+    from tidy_trunk.cli.clock import write_ltc
+
+    write_ltc(out, start, fps, seconds, level, rate, bits, user_bits, day)
+
+
+@ltc.command()
+@click.argument("file", type=click.Path(path_type=Path), metavar="FILE")
+@click.option("--channel", type=click.IntRange(min=1), help="On which it is, from 1; found by itself otherwise")
+@click.option("--fps", help="The job's rate")
+@as_json_option
+def read(file: Path, channel: int | None, fps: str | None, as_json: bool) -> int:
+    """Read the timecode in a recording. Exit status 3 where there is none."""
+    from tidy_trunk.cli.clock import show_ltc
+
+    return show_ltc(file, channel, fps, as_json)
+
+
 @app.command()
 @_port_option
 @_nearby_option

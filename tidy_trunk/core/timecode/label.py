@@ -37,6 +37,12 @@ class Timecode:
             raise TimecodeError(
                 f"{text}: the ; says drop-frame, and this rate drops nothing: write : or name a df rate"
             )
+        return cls.of(hours, minutes, seconds, frames, rate)
+
+    @classmethod
+    def of(cls, hours: int, minutes: int, seconds: int, frames: int, rate: FrameRate) -> "Timecode":
+        """The frame of a label in its parts. Raises TimecodeError: one that does not exist at this rate."""
+        text = f"{hours:02}:{minutes:02}:{seconds:02}{';' if rate.drop else ':'}{frames:02}"
         if hours > 23 or minutes > 59 or seconds > 59 or frames >= rate.nominal:
             raise TimecodeError(f"{text} does not exist: it goes to 23:59:59:{rate.nominal - 1:02} at this rate")
         if rate.drop and seconds == 0 and minutes % 10 and frames < rate.dropped:

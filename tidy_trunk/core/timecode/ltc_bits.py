@@ -24,7 +24,8 @@ USUAL_POLARITY_BIT: Final = 27
 USUAL_GROUP_BITS: Final = (43, 58, 59)
 """At all other rates. [ST12-1]"""
 
-_DIGITS: Final = ((0, 4), (8, 2), (16, 4), (24, 3), (32, 4), (40, 3), (48, 4), (56, 2))
+DIGITS: Final = ((0, 4), (8, 2), (16, 4), (24, 3), (32, 4), (40, 3), (48, 4), (56, 2))
+"""Where units and tens of frames, seconds, minutes and hours lie, and how many bits they have. [ST12-1]"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,7 +56,7 @@ def frame_bits(timecode: Timecode, extras: LtcExtras = NO_EXTRAS) -> tuple[int, 
         hours % 10,
         hours // 10,
     )
-    for value, (at, size) in zip(values, _DIGITS, strict=True):
+    for value, (at, size) in zip(values, DIGITS, strict=True):
         _put(bits, at, size, value)
     for group, value in enumerate(extras.user_bits):
         _put(bits, 4 + 8 * group, 4, value)
@@ -66,6 +67,11 @@ def frame_bits(timecode: Timecode, extras: LtcExtras = NO_EXTRAS) -> tuple[int, 
     # So that each frame begins with the same polarity: the zeros of a word are even.
     bits[POLARITY_BIT.get(rate.nominal, USUAL_POLARITY_BIT)] = bits.count(0) % 2
     return tuple(bits)
+
+
+def user_bits_of(bits: tuple[int, ...]) -> tuple[int, ...]:
+    """Binary groups 1 to 8 of a frame, each 0 to 15."""
+    return tuple(sum(bits[4 + 8 * group + place] << place for place in range(4)) for group in range(8))
 
 
 def _put(bits: list[int], at: int, size: int, value: int) -> None:

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from tidy_trunk.core.timecode.ltc_bits import DIGITS, FRAME_BITS, SYNC_WORD
 from tidy_trunk.core.timecode.ltc_edges import BROKEN, FASTEST_BITS_PER_S, Bits, Samples, bits_of, find_edges
 
-PIECE_S: Final = 20.0
+PIECE_S: Final = 8.0
 """ASSUMED_ stretch of sound that is looked at at once."""
 
 OVERLAP_S: Final = 0.1

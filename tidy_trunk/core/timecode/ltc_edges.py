@@ -15,6 +15,12 @@ SLOWEST_BITS_PER_S, FASTEST_BITS_PER_S = 1_700.0, 2_700.0
 HUM_BITS: Final = 4.0
 """ASSUMED_ bits over whose mean a wave is laid to zero: hum is slower than that, and biphase mark has no mean."""
 
+LOOK_S: Final = 0.01
+"""ASSUMED_ stretch over whose mean hum is looked for: half of the longest wave of mains, and twenty bits."""
+
+HARMLESS: Final = 0.1
+"""ASSUMED_ mean over it, as a share of the peak, that moves no edge by a sample; a bit cut in two at its end makes half of it."""
+
 LEVEL_S: Final = 0.02
 """ASSUMED_ stretch over which the size of the wave is taken: a dropout begins and ends within it."""
 
@@ -43,9 +49,9 @@ def find_edges(samples: Samples, rate_hz: int, first: int = 0) -> NDArray[np.flo
     """Moments at which the wave crosses zero and goes on to the other side, in samples from `first` on, rising."""
     if len(samples) < rate_hz * LEVEL_S:
         return np.zeros(0)
-    wave = _without_hum(samples, rate_hz)
-    high = _threshold(wave, rate_hz)
-    ups, downs = _entries(wave > high), _entries(wave < -high)
+    blocks = _blocks(_without_hum(samples, rate_hz), max(round(LEVEL_S * rate_hz), 8))
+    wave, high = blocks.ravel(), _threshold(blocks)
+    ups, downs = _entries((blocks > high).ravel()), _entries((blocks < -high).ravel())
     where = np.concatenate((ups, downs))
     sides = np.concatenate((np.ones(len(ups), dtype=np.int8), np.full(len(downs), -1, dtype=np.int8)))
     order = np.argsort(where, kind="stable")
@@ -64,22 +70,29 @@ def find_edges(samples: Samples, rate_hz: int, first: int = 0) -> NDArray[np.flo
 
 def _without_hum(samples: Samples, rate_hz: int) -> NDArray[np.float32]:
     size = max(round(HUM_BITS * rate_hz / 2_000.0), 3) | 1
+    wave = np.asarray(samples, dtype=np.float32)
+    long = max(round(LOOK_S * rate_hz), 1)
+    blocks = wave[: len(wave) // long * long].reshape(-1, long)
+    if np.abs(blocks.mean(axis=1)).max(initial=0.0) < HARMLESS * np.abs(wave).max():
+        return wave  # most files: nothing to take out
     half = size // 2
     # Beyond its ends it is thought to go on as it is there, mirrored.
     sums = np.cumsum(np.pad(samples, (half + 1, half), mode="symmetric"), dtype=np.float64)
     return np.asarray(samples - (sums[size:] - sums[:-size]) / size, dtype=np.float32)
 
 
-def _threshold(wave: NDArray[np.float32], rate_hz: int) -> NDArray[np.float32]:
-    """What the wave must go beyond, at each sample: a share of its own size around it."""
-    size = max(round(LEVEL_S * rate_hz), 8)
-    count = -(-len(wave) // size)
-    blocks = np.zeros(count * size, dtype=np.float32)
-    blocks[: len(wave)] = wave
-    squares = blocks.reshape(count, size)
-    level = np.sqrt(np.einsum("ij,ij->i", squares, squares) / size)
+def _blocks(wave: NDArray[np.float32], size: int) -> NDArray[np.float32]:
+    """In pieces of one size, shape (pieces, size); the last one is filled up with nothing."""
+    missing = -len(wave) % size
+    whole = np.concatenate((wave, np.zeros(missing, dtype=np.float32))) if missing else wave
+    return whole.reshape(-1, size)
+
+
+def _threshold(blocks: NDArray[np.float32]) -> NDArray[np.float32]:
+    """What the wave must go beyond in each piece, shape (pieces, 1): a share of its own size around there."""
+    level = np.sqrt(np.einsum("ij,ij->i", blocks, blocks) / blocks.shape[1])
     near = np.maximum(level, np.maximum(np.roll(level, 1), np.roll(level, -1)))
-    return np.repeat(np.maximum(near * HYSTERESIS, FAINTEST).astype(np.float32), size)[: len(wave)]
+    return np.maximum(near * HYSTERESIS, FAINTEST).astype(np.float32)[:, np.newaxis]
 
 
 def _entries(inside: NDArray[np.bool_]) -> NDArray[np.int64]:

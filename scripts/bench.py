@@ -19,6 +19,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import numpy as np
+from bench_clock import hour_with_hour, timecode
 from made_plan import large_plan
 
 from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
@@ -234,6 +235,9 @@ def main() -> int:
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
     with tempfile.TemporaryDirectory() as folder:
         sound(Path(folder))
+    timecode()
+    with tempfile.TemporaryDirectory() as folder:
+        hour_with_hour(Path(folder), whole_command, str(ROOT / "tidy"))
     with tempfile.TemporaryDirectory() as home:
         Path(home).chmod(0o755)
         server = subprocess.Popen(

@@ -1,4 +1,4 @@
-"""`timecode`, `ltc` and `drift`: labels, timecode as sound, clocks."""
+"""`timecode`, `ltc`, `drift` and `sync`: labels, timecode as sound, clocks, files laid over each other."""
 
 from datetime import date
 from pathlib import Path
@@ -21,6 +21,7 @@ from tidy_trunk.core.timecode import (
 from tidy_trunk.core.units import finite
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.files import at_file, new_file, reading
+from tidy_trunk.services.sync import sync_files
 from tidy_trunk.services.timecode import FoundTimecode, find_timecode, write_timecode
 
 NOTHING_FOUND = 3
@@ -120,6 +121,38 @@ def show_ltc(path: Path, channel: int | None, fps: str | None, as_json: bool) ->
         return NOTHING_FOUND
     show(_document(found), "\n".join(_words(found)), as_json)
     return 0
+
+
+def show_sync(reference: Path, other: Path, fps: str | None, as_json: bool) -> int:
+    """Print where one file lies in another; status 3 where nobody can say."""
+    rate = None if fps is None else FrameRate.parse(fps)
+    with reading(reference) as first, reading(other) as second, at_file(reference):
+        found = sync_files(first, second)
+    if found is None:
+        names = ("offset_s", "offset_samples", "offset_frames", "drift_ppm", "polarity", "method")
+        show({**dict.fromkeys(names), "confidence": 0.0}, "not found: they have nothing in common", as_json)
+        return NOTHING_FOUND
+    frames = None if rate is None else found.offset_s * float(rate.ratio)
+    document = {
+        "offset_s": found.offset_s,
+        "offset_samples": found.offset_samples,
+        "offset_frames": frames,
+        "drift_ppm": found.drift_ppm,
+        "polarity": "same" if found.polarity > 0 else "opposite",
+        "method": found.method,
+        "confidence": round(found.confidence, 4),
+    }
+    words = f"not found: the likeliest place has a confidence of {found.confidence:.2f}"
+    if found.is_found:
+        drifting = "" if found.drift_ppm is None else f", its clock {found.drift_ppm:+.1f} ppm"
+        upside = ", opposite polarity" if found.polarity < 0 else ""
+        in_frames = "" if frames is None else f", {frames:.3f} frames"
+        words = (
+            f"{other} begins {found.offset_s:+.6f} s from {reference}, {found.offset_samples} samples{in_frames}{drifting}{upside}; "
+            f"by {found.method}, confidence {found.confidence:.2f}. Look at picture and sound before you trust it."
+        )
+    show(document, words, as_json)
+    return 0 if found.is_found else NOTHING_FOUND
 
 
 def _document(found: FoundTimecode) -> dict[str, object]:

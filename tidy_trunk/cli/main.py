@@ -249,6 +249,18 @@ def drift(ppms: tuple[float, ...], fps: str, hours: float, limit_frames: float, 
     show_drift(ppms, fps, hours, limit_frames, as_json)
 
 
+@app.command()
+@click.argument("reference", type=click.Path(path_type=Path), metavar="REFERENCE")
+@click.argument("other", type=click.Path(path_type=Path), metavar="OTHER")
+@click.option("--fps", help="Frame rate, for the offset in frames")
+@as_json_option
+def sync(reference: Path, other: Path, fps: str | None, as_json: bool) -> int:
+    """Find where OTHER lies in REFERENCE. Exit status 3 where nobody can say."""
+    from tidy_trunk.cli.clock import show_sync
+
+    return show_sync(reference, other, fps, as_json)
+
+
 @app.group()
 def ltc() -> None:
     """Linear timecode as sound: write it, read it."""

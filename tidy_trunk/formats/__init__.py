@@ -1,6 +1,16 @@
 """Bytes of other people's formats as values. Opens no file of the user's."""
 
+from tidy_trunk.formats.broadcast import Broadcast, read_broadcast
 from tidy_trunk.formats.recording import Recording, open_recording
 from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, SUBTYPES, read_sound, write_sound
 
-__all__ = ["LARGEST_SOUND_BYTES", "SUBTYPES", "Recording", "open_recording", "read_sound", "write_sound"]
+__all__ = [
+    "LARGEST_SOUND_BYTES",
+    "SUBTYPES",
+    "Broadcast",
+    "Recording",
+    "open_recording",
+    "read_broadcast",
+    "read_sound",
+    "write_sound",
+]

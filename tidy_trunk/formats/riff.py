@@ -1,6 +1,7 @@
 """Chunks of RIFF, RF64 and BW64 files: as much as it takes to see whether one was cut short."""
 
 import struct
+from collections.abc import Iterator
 from typing import BinaryIO, Final, NamedTuple
 
 UNKNOWN_SIZE: Final = 0xFFFF_FFFF
@@ -35,22 +36,36 @@ def find_sound(stream: BinaryIO) -> SoundChunk | None:
 
 def _walk(stream: BinaryIO) -> SoundChunk | None:
     whole = stream.seek(0, 2)
+    for name, at, size in chunks(stream):
+        if name == b"data":
+            promised = None if size == UNKNOWN_SIZE else size
+            return SoundChunk(at, promised, max(whole - at, 0))
+    return None
+
+
+def chunks(stream: BinaryIO) -> Iterator[tuple[bytes, int, int]]:
+    """Name, offset of the first byte, and size of each chunk; the stream stands at its first byte. None but RIFF has any.
+
+    A size that `ds64` tells instead is that; one that nobody told stays `UNKNOWN_SIZE`, and ends the walk.
+    """
     stream.seek(0)
     head = stream.read(12)
     if len(head) < 12 or head[:4] not in (b"RIFF", b"RF64", b"BW64") or head[8:] != b"WAVE":
-        return None
+        return
     long_size: int | None = None
     for _ in range(MOST_CHUNKS):
         chunk = stream.read(8)
         if len(chunk) < 8:
-            return None
+            return
         name, size = struct.unpack("<4sI", chunk)
         at = stream.tell()
-        if name == b"data":
-            promised = long_size if size == UNKNOWN_SIZE else size
-            return SoundChunk(at, promised, max(whole - at, 0))
         if name == b"ds64":
             body = stream.read(min(size, 24))
             long_size = struct.unpack("<Q", body[8:16])[0] if len(body) >= 16 else None
+        elif name == b"data" and size == UNKNOWN_SIZE and long_size is not None:
+            size = long_size
+        stream.seek(at)
+        yield name, at, size
+        if name == b"data" and size == UNKNOWN_SIZE:
+            return
         stream.seek(at + size + size % 2)
-    return None

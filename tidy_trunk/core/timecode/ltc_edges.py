@@ -92,7 +92,8 @@ def _threshold(blocks: NDArray[np.float32]) -> NDArray[np.float32]:
     """What the wave must go beyond in each piece, shape (pieces, 1): a share of its own size around there."""
     level = np.sqrt(np.einsum("ij,ij->i", blocks, blocks) / blocks.shape[1])
     near = np.maximum(level, np.maximum(np.roll(level, 1), np.roll(level, -1)))
-    return np.maximum(near * HYSTERESIS, FAINTEST).astype(np.float32)[:, np.newaxis]
+    high: NDArray[np.float32] = np.maximum(near * HYSTERESIS, FAINTEST).astype(np.float32)
+    return high[:, np.newaxis]
 
 
 def _entries(inside: NDArray[np.bool_]) -> NDArray[np.int64]:

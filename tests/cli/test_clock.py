@@ -1,0 +1,220 @@
+"""`timecode`, `ltc`, `drift` and `sync` as a user types them. Hand calculations stand beside the figures."""
+
+import io
+import json
+import struct
+import sys
+from fractions import Fraction
+
+import av
+import numpy as np
+import pytest
+import soundfile
+
+from tests.core.sync.test_claps import with_claps
+from tests.sounds import RATE, noise, voice, wav
+from tidy_trunk.cli import main
+
+
+@pytest.fixture
+def run(capsys, monkeypatch):
+    """A command in this very process: quicker than one of its own, which `test_commands` tries."""
+
+    def call(*arguments, status=0):
+        monkeypatch.setattr(sys, "argv", ["tidy", *map(str, arguments)])
+        assert main.run() == status
+        return capsys.readouterr()
+
+    return call
+
+
+@pytest.fixture
+def answer(run):
+    return lambda *arguments, status=0: json.loads(run(*arguments, "--json", status=status).out)
+
+
+@pytest.fixture
+def refused(run):
+    def call(says, *arguments):
+        printed = run(*arguments, status=2)
+        assert not printed.out and printed.err.startswith("tidy: ") and printed.err.count("\n") == 1
+        assert says in printed.err
+
+    return call
+
+
+@pytest.mark.parametrize(
+    ("asked", "timecode", "frames", "why"),
+    [
+        (["10:00:59;28", "--fps", "29.97df", "--add", "4"], "10:01:00;04", 1_080_722, "00 and 01 are dropped"),
+        (["00:00:00:00", "--fps", "25", "--add", "-1"], "23:59:59:24", 2_159_999, "round midnight"),
+        (["23:59:59:24", "--fps", "25", "--add", "00:00:00:02"], "00:00:00:01", 1, "round midnight"),
+        (["01:00:00:00", "--fps", "29.97", "--add", "-00:00:10:00"], "00:59:50:00", 107_700, "labels count 30"),
+        (["01:00:00:00", "--fps", "25", "--to", "24"], "01:00:00:00", 86_400, "real time is the same"),
+        (["01:00:00:00", "--fps", "29.97", "--to", "30"], "01:00:03:18", 108_108, "non-drop runs 3.6 s an hour behind"),
+        (["01:00:00:00", "--fps", "24", "--to", "25", "--by", "count"], "00:57:36:00", 86_400, "86400 / 25 s"),
+        (["00:00:00:01", "--fps", "50", "--to", "25"], "00:00:00:01", 1, "a half goes to the later"),
+    ],
+)
+def test_timecode(answer, asked, timecode, frames, why):
+    found = answer("timecode", *asked)
+    assert (found["timecode"], found["frames"]) == (timecode, frames), why
+
+
+def test_the_seconds_are_those_of_the_label_and_exact(answer):
+    assert answer("timecode", "00:10:00;00", "--fps", "29.97df")["seconds"] == pytest.approx(17_982 * 1001 / 30_000)
+    assert answer("timecode", "01:00:00:00", "--fps", "29.97", "--to", "25")["seconds"] == pytest.approx(3_603.6)
+
+
+@pytest.mark.parametrize(
+    ("asked", "says"),
+    [
+        (["10:01:00;00", "--fps", "29.97df"], "next is 10:01:00;02"),
+        (["10:00:00;00", "--fps", "25"], "drops nothing"),
+        (["10:00:00:00", "--fps", "26"], "no frame rate known"),
+        (["10:00:00:00", "--fps", "25", "--add", "later"], "cannot be added"),
+        (["10:00:00:00", "--fps", "25", "--add", "9999999999"], "more than anybody adds"),
+    ],
+)
+def test_timecode_refuses(refused, asked, says):
+    refused(says, "timecode", *asked)
+
+
+def test_drift(answer, refused):
+    """1 ppm is 3.6 ms an hour: 31 ppm over 8 h are 892.8 ms, 22.32 frames at 25; half a frame, 20 ms, after 645.2 s."""
+    found = answer("drift", "--ppm", "1", "--ppm", "30", "--fps", "25", "--hours", "8")
+    assert found["relative_ppm"] == 31 and found["drift_ms"] == pytest.approx(892.8)
+    assert found["drift_frames"] == pytest.approx(22.32) and found["rejam_every_h"] == pytest.approx(20 / 31e-3 / 3600)
+    assert answer("drift", "--ppm", "0", "--ppm", "0", "--fps", "25", "--hours", "8")["rejam_every_h"] is None
+    refused("cannot be", "drift", "--ppm", "-1", "--ppm", "1", "--fps", "25", "--hours", "8")
+    refused("give --ppm twice", "drift", "--ppm", "1", "--fps", "25", "--hours", "8")
+
+
+def test_ltc_is_written_and_read(run, answer, tmp_path):
+    path = tmp_path / "ltc.wav"
+    run("ltc", "write", path, "--start", "23:59:58;20", "--fps", "29.97df", "--seconds", "4", "--user-bits", "0123ABCD")
+    samples, rate = soundfile.read(path)
+    assert (
+        rate == RATE
+        and len(samples) == 4 * RATE
+        and 20 * np.log10(np.abs(samples).max()) == pytest.approx(-18, abs=0.1)
+    )
+    found = answer("ltc", "read", path)
+    assert (found["rate"], found["drop_frame"], found["frames"]) == ("29.97df", True, 119)
+    assert found["first"]["timecode"] == found["start_timecode"] == "23:59:58;20" and found["user_bits"] == "0123ABCD"
+    assert found["last"]["timecode"] == "00:00:02;18" and found["gaps"] == [] and not found["reversed"]
+
+
+def test_ltc_finds_its_channel_among_others(run, answer, refused, tmp_path):
+    path = tmp_path / "ltc.wav"
+    run("ltc", "write", path, "--start", "10:00:00:00", "--fps", "25", "--seconds", "3", "--date", "2026-11-25")
+    ltc, _ = soundfile.read(path)
+    (tmp_path / "both.wav").write_bytes(wav(voice(-20, 3), ltc, noise(-40, 3)))
+    found = answer("ltc", "read", tmp_path / "both.wav", "--fps", "24")
+    assert found["channel"] == 2 and found["user_bits"] == "00261125"
+    assert found["notes"] == ["it runs at 25, and the job at 24"]
+    assert answer("ltc", "read", tmp_path / "both.wav", "--channel", "1", status=3)["frames"] == 0
+    refused("no channel 9", "ltc", "read", tmp_path / "both.wav", "--channel", "9")
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (["--user-bits", "XYZ"], "8 hexadecimal"),
+        (["--date", "yesterday"], "is no date"),
+        (["--user-bits", "00000000", "--date", "2026-11-25"], "give one of them"),
+        (["--level", "3"], "a level of 3"),
+        (["--level", "nan"], "cannot be"),
+        (["--rate", "4000"], "not in use"),
+        (["--fps", "50"], "half of this rate"),
+        (["--seconds", "0"], "cannot be"),
+    ],
+)
+def test_ltc_write_refuses_and_writes_nothing(refused, tmp_path, more, says):
+    path = tmp_path / "ltc.wav"
+    refused(says, "ltc", "write", path, "--start", "10:00:00:00", "--fps", "25", "--seconds", "1", *more)
+    assert not path.exists()
+
+
+def camera_movie(samples):
+    """The sound as a camera keeps it: AAC in an MP4, by PyAV."""
+    box = io.BytesIO()
+    with av.open(box, "w", format="mp4") as movie:
+        track = movie.add_stream("aac", rate=RATE)
+        track.bit_rate = 96_000
+        frame = av.AudioFrame.from_ndarray(samples.astype(np.float32)[np.newaxis], format="fltp", layout="mono")
+        frame.sample_rate, frame.pts, frame.time_base = RATE, 0, Fraction(1, RATE)
+        for packet in [*track.encode(frame), *track.encode(None)]:
+            movie.mux(packet)
+    return box.getvalue()
+
+
+def test_a_camera_movie_is_found_in_a_recording(answer, tmp_path):
+    source = voice(-20, 40, 7)
+    (tmp_path / "bag.wav").write_bytes(wav(source, bits=24))
+    (tmp_path / "cam.mp4").write_bytes(camera_movie(-source[9 * RATE : 29 * RATE] + noise(-40, 20)))
+    found = answer("sync", tmp_path / "bag.wav", tmp_path / "cam.mp4", "--fps", "25")
+    assert found["offset_s"] == pytest.approx(9, abs=0.001) and found["offset_frames"] == pytest.approx(225, abs=0.03)
+    assert found["offset_samples"] == pytest.approx(9 * RATE, abs=48)
+    assert (found["method"], found["polarity"]) == ("waveform", "opposite") and found["confidence"] > 0.9
+
+
+def test_sides_in_opposite_polarity_do_not_vanish(answer, tmp_path):
+    source = voice(-20, 40, 7)
+    part = source[9 * RATE : 29 * RATE]
+    (tmp_path / "bag.wav").write_bytes(wav(source, bits=24))
+    (tmp_path / "cam.wav").write_bytes(wav(part, -part, bits=24))
+    assert answer("sync", tmp_path / "bag.wav", tmp_path / "cam.wav")["offset_s"] == pytest.approx(9, abs=0.001)
+
+
+def with_time_reference(data, samples):
+    """A bext chunk before the sound, built from EBU Tech 3285 by hand."""
+    body = struct.pack(
+        "<256s32s32s10s8sIIH254s",
+        b"",
+        b"",
+        b"",
+        b"2026-11-25",
+        b"10:00:00",
+        samples & 0xFFFFFFFF,
+        samples >> 32,
+        1,
+        b"",
+    )
+    chunk = b"bext" + struct.pack("<I", len(body)) + body
+    inside = data[8:12] + chunk + data[12:]
+    return b"RIFF" + struct.pack("<I", len(inside)) + inside
+
+
+def test_files_with_a_clock_need_no_common_sound(answer, tmp_path):
+    """10:00:00 and 10:01:30.5 by their time references: 90.5 s apart; the other way round midnight it is the nearer."""
+    for name, second in (("a", 36_000.0), ("b", 36_090.5), ("late", 86_399.0), ("early", 2.0)):
+        (tmp_path / f"{name}.wav").write_bytes(with_time_reference(wav(noise(-40, 2)), round(second * RATE)))
+    found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav")
+    assert (found["offset_s"], found["method"]) == (90.5, "timecode") and found["offset_samples"] == 90.5 * RATE
+    assert answer("sync", tmp_path / "late.wav", tmp_path / "early.wav")["offset_s"] == 3.0
+
+
+def test_timecode_on_a_track_comes_before_the_sound(run, answer, tmp_path):
+    for name, start in (("a", "10:00:00:00"), ("b", "10:00:07:05")):
+        run("ltc", "write", tmp_path / f"{name}.wav", "--start", start, "--fps", "25", "--seconds", "3")
+        ltc, _ = soundfile.read(tmp_path / f"{name}.wav")
+        (tmp_path / f"{name}.wav").write_bytes(wav(voice(-20, 3), ltc))
+    found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav", "--fps", "25")
+    assert found["offset_frames"] == pytest.approx(7 * 25 + 5, abs=0.01) and found["method"] == "timecode"
+
+
+def test_what_is_not_found_says_so_with_status_3(answer, refused, tmp_path):
+    (tmp_path / "a.wav").write_bytes(wav(voice(-20, 20, 1)))
+    (tmp_path / "b.wav").write_bytes(wav(voice(-20, 20, 2)))
+    assert answer("sync", tmp_path / "a.wav", tmp_path / "b.wav", status=3)["confidence"] < 0.5
+    (tmp_path / "text.wav").write_text("a letter")
+    refused("no recording", "sync", tmp_path / "a.wav", tmp_path / "text.wav")
+
+
+def test_claps_find_what_has_no_other_sound_in_common(tmp_path, answer):
+    for name, begins, seed in (("a", 0.0, 1), ("b", 4.0, 2)):
+        heard = with_claps([at - begins for at in (6.0, 9.5, 16.25)], floor=-50, seed=seed)
+        (tmp_path / f"{name}.wav").write_bytes(wav(heard + voice(-40, 20, seed)))
+    found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav")
+    assert found["offset_s"] == pytest.approx(4.0, abs=0.003) and found["confidence"] >= 0.5

@@ -1,0 +1,112 @@
+"""Pairs of which the truth is known, made with numpy and scipy: what another microphone, a room and a coder do to a sound."""
+
+import numpy as np
+import pytest
+from scipy.signal import fftconvolve, resample_poly
+
+from tests.sounds import RATE, noise, voice
+from tidy_trunk.core.sync import Sound, align, profile_of
+
+SECONDS, BEGINS = 40.0, 11.3210
+SOURCE = voice(-20, SECONDS, 7)
+AT = round(BEGINS * RATE)
+WITHIN_S = 0.001
+
+
+def sound_of(samples, rate_hz=RATE):
+    wave = np.asarray(samples, dtype=np.float32)
+    pieces = (wave[first : first + rate_hz] for first in range(0, len(wave), rate_hz))
+    return Sound(profile_of(pieces, rate_hz), lambda start, count: wave[start : start + count], rate_hz, len(wave))
+
+
+def other(seconds=20.0):
+    return SOURCE[AT : AT + round(seconds * RATE)]
+
+
+def in_a_room(samples, seed=3):
+    """The tail as strong as the direct sound."""
+    random = np.random.default_rng(seed)
+    tail = random.standard_normal(RATE // 2) * np.exp(-np.arange(RATE // 2) / (0.12 * RATE))
+    tail /= np.sqrt(np.sum(tail**2))
+    tail[0] = 1.0
+    return fftconvolve(samples, tail)[: len(samples)]
+
+
+def ridden(samples):
+    """As automatic level leaves it: what is quiet is brought up."""
+    loud = np.convolve(np.abs(samples), np.ones(9_600) / 9_600, "same")
+    return samples / (loud + 0.01)
+
+
+@pytest.mark.parametrize(
+    ("what", "changed"),
+    [
+        ("nothing", lambda x: x),
+        ("opposite polarity", lambda x: -x),
+        ("noise as loud as the words", lambda x: x + noise(-20, len(x) / RATE, 9)),
+        ("a room", in_a_room),
+        ("automatic level", ridden),
+        ("8 bits", lambda x: np.round(x * 128) / 128),
+        ("a telephone's band", lambda x: np.fft.irfft(np.fft.rfft(x) * _band(len(x), 300, 3_400), len(x))),
+    ],
+)
+def test_it_is_found_whatever_happened_to_it(what, changed):
+    found = align(sound_of(SOURCE + noise(-45, SECONDS, 2)), sound_of(changed(other())))
+    assert found.offset_s == pytest.approx(AT / RATE, abs=WITHIN_S) and found.confidence > 0.9
+    assert found.polarity == (-1 if what == "opposite polarity" else 1)
+    assert found.drift_ppm is None, "too short to tell"
+
+
+def _band(count, low, high):
+    hertz = np.fft.rfftfreq(count, 1 / RATE)
+    return (hertz > low) & (hertz < high)
+
+
+def test_both_in_noise_as_loud_as_themselves():
+    found = align(sound_of(SOURCE + noise(-20, SECONDS, 4)), sound_of(other() + noise(-20, 20, 5)))
+    assert found.offset_s == pytest.approx(AT / RATE, abs=WITHIN_S) and found.confidence > 0.9
+
+
+def test_another_sample_rate():
+    resampled = resample_poly(other(), 147, 160)  # 44 100 to 48 000
+    found = align(sound_of(SOURCE), sound_of(resampled, 44_100))
+    assert found.offset_s == pytest.approx(AT / RATE, abs=WITHIN_S) and found.confidence > 0.9
+
+
+def test_the_other_may_begin_earlier():
+    found = align(sound_of(other()), sound_of(SOURCE))
+    assert found.offset_s == pytest.approx(-AT / RATE, abs=WITHIN_S) and found.confidence > 0.9
+    halves = align(sound_of(SOURCE[: 25 * RATE]), sound_of(SOURCE[15 * RATE :]))
+    assert halves.offset_s == pytest.approx(15, abs=WITHIN_S), "only ten seconds are on both"
+
+
+@pytest.mark.parametrize("ppm", [100.0, -100.0, 12.0])
+def test_clocks_that_part(ppm):
+    """A fast clock holds more samples of the same time: the other is longer by so many millionths."""
+    long = voice(-20, 300, 21)
+    at = np.arange(round(250 * RATE)) * (1 - ppm * 1e-6) + 20 * RATE
+    found = align(sound_of(long), sound_of(np.interp(at, np.arange(len(long)), long)))
+    assert found.drift_ppm == pytest.approx(ppm, abs=1.0)
+    assert found.offset_s == pytest.approx(20.0, abs=WITHIN_S)
+
+
+@pytest.mark.parametrize(
+    "stranger",
+    [
+        voice(-20, 20, 99),
+        noise(-20, 20, 6),
+        np.sin(2 * np.pi * 1000 * np.arange(20 * RATE) / RATE),
+        np.zeros(20 * RATE),
+        np.zeros(0),
+        voice(-20, 1.0, 98)[:3000],
+    ],
+)
+def test_what_has_nothing_in_common_is_not_found(stranger):
+    found = align(sound_of(SOURCE), sound_of(stranger))
+    assert found is None or found.confidence < 0.5
+
+
+def test_a_short_clip_is_found():
+    start = AT + 2 * RATE
+    found = align(sound_of(SOURCE), sound_of(SOURCE[start : start + 4 * RATE]))
+    assert found.offset_s == pytest.approx(start / RATE, abs=WITHIN_S) and found.confidence > 0.9

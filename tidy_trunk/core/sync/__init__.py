@@ -1,0 +1,21 @@
+"""Sounds that are laid over each other: by what both hear."""
+
+from tidy_trunk.core.sync.align import Alignment, Sound, align, best_of
+from tidy_trunk.core.sync.claps import common_lag
+from tidy_trunk.core.sync.coarse import Place, Spectra, places, size_for
+from tidy_trunk.core.sync.features import HOP_S, Profile, profile_of
+
+__all__ = [
+    "HOP_S",
+    "Alignment",
+    "Place",
+    "Profile",
+    "Sound",
+    "Spectra",
+    "align",
+    "best_of",
+    "common_lag",
+    "places",
+    "profile_of",
+    "size_for",
+]

@@ -1,0 +1,85 @@
+"""Claps: hands or a slate that meet, found by their first edge, and told from the echo that follows."""
+
+from collections.abc import Sequence
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+LOOK_S: Final = 0.001
+"""ASSUMED_ stretch in which an edge is looked for: shorter than a clap's rise."""
+
+BEFORE_S: Final = 0.04
+"""ASSUMED_ time before a clap in which it must have been quieter."""
+
+RISE_DB: Final = 20.0
+"""ASSUMED_ how far it rises out of that: a plosive rises by less."""
+
+DIES_S: Final = 0.25
+"""ASSUMED_ time in which it has died by `DIED_DB`, room and all: a door or a word lasts longer."""
+
+DIED_DB: Final = 12.0
+"""ASSUMED_ how far it has died by then."""
+
+ALONE_S: Final = 0.5
+"""ASSUMED_ time in which what follows a clap is its echo."""
+
+MOST: Final = 200
+"""ASSUMED_ claps of a file, the loudest ones: a drummer has more."""
+
+TOGETHER_S: Final = 0.003
+"""ASSUMED_ how far two claps may lie from one lag and still be the same: a metre of air."""
+
+
+def find_claps(energies: NDArray[np.float32]) -> tuple[float, ...]:
+    """At which seconds somebody clapped, in order.
+
+    Args:
+        energies: Mean square of each `LOOK_S`, shape (looks,).
+    """
+    before, after = round(BEFORE_S / LOOK_S), round(DIES_S / LOOK_S)
+    if len(energies) < before + after:
+        return ()
+    sums = np.cumsum(np.concatenate(([0.0], energies.astype(np.float64))))
+    usual = np.empty(len(energies))
+    usual[before:] = (sums[before:-1] - sums[: -before - 1]) / before
+    usual[:before] = np.inf
+    floor = float(np.median(energies)) + 1e-12
+    rises = energies > (usual + floor * 0.1) * 10 ** (RISE_DB / 10)
+    later = np.full(len(energies), np.inf)
+    later[:-after] = energies[after:]
+    found: list[int] = []
+    for at in np.flatnonzero(rises).tolist():
+        top = float(energies[at : at + 20].max())
+        if found and (at - found[-1]) * LOOK_S < ALONE_S:
+            continue
+        if later[at] <= top * 10 ** (-DIED_DB / 10):
+            found.append(at)
+    loudest = sorted(found, key=lambda at: -float(energies[at : at + 20].max()))[:MOST]
+    return tuple(round(at * LOOK_S, 6) for at in sorted(loudest))
+
+
+def energies_of(samples: NDArray[np.float32], rate_hz: int) -> NDArray[np.float32]:
+    """Mean square of each `LOOK_S` of a stretch of whole seconds, shape (looks,); what is left over is left out."""
+    looks = int(len(samples) / rate_hz / LOOK_S)
+    if not looks:
+        return np.zeros(0, dtype=np.float32)
+    edges = np.round(np.arange(looks) * rate_hz * LOOK_S).astype(int)
+    sums = np.add.reduceat(np.square(samples), edges)
+    return np.asarray(sums / (rate_hz * LOOK_S), dtype=np.float32)
+
+
+def common_lag(reference: Sequence[float], other: Sequence[float]) -> tuple[float, int] | None:
+    """The lag at which most claps of both lie on each other, and how many those are; None where one has none.
+
+    Where two lags have as many, neither is the right one for sure: it counts as none.
+    """
+    lags = np.sort(np.subtract.outer(np.array(reference), np.array(other)).ravel())
+    if not len(lags):
+        return None
+    counts = np.searchsorted(lags, lags + TOGETHER_S, side="right") - np.arange(len(lags))
+    best = int(np.argmax(counts))
+    far = np.abs(lags - lags[best]) > 2 * TOGETHER_S
+    if far.any() and counts[far].max() >= counts[best]:
+        return None
+    return float(np.median(lags[best : best + counts[best]])), int(counts[best])

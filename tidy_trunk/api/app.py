@@ -12,6 +12,7 @@ from tidy_trunk.api.guard import Guard
 from tidy_trunk.api.routers import (
     bench,
     catalogue,
+    clock,
     compare,
     jobs,
     leads,
@@ -61,6 +62,7 @@ def create_app(services: Services, web: Path | None, guests: Nearby | None = Non
         line_up.router,
         recordings.router,
         compare.router,
+        clock.router,
         bench.router,
         walks.router,
         pads.router,

@@ -6,6 +6,7 @@ from fastapi import Depends, Path, Request
 
 from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.bench_recordings import BenchRecordings as BenchRecordingsService
+from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
@@ -43,10 +44,15 @@ def _compare(request: Request) -> CompareService:
     return _services(request).compare
 
 
+def _clock(request: Request) -> ClockService:
+    return _services(request).clock
+
+
 def _walks(request: Request) -> WalkService:
     return _services(request).walks
 
 
+Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
 Walks = Annotated[WalkService, Depends(_walks)]

@@ -5,6 +5,7 @@ from pathlib import Path
 
 from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.bench_recordings import BenchRecordings
+from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
@@ -23,6 +24,7 @@ class Services:
     bench: BenchService
     bench_recordings: BenchRecordings
     compare: CompareService
+    clock: ClockService
     walks: WalkService
 
     def close(self) -> None:
@@ -40,5 +42,6 @@ def services_on(database: Database, folder: Path) -> Services:
         bench=BenchService(jobs),
         bench_recordings=BenchRecordings(jobs, recordings),
         compare=CompareService(jobs, recordings),
+        clock=ClockService(jobs),
         walks=WalkService(jobs, WalkStore(database)),
     )

@@ -1,14 +1,13 @@
 """When a clap is heard, and when its picture is seen, on the bench."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Final
 
 import numpy as np
 
 from tidy_trunk.core.bench.materials import CLAP_S, Loop
-from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.plan import PortRef, Rig
+from tidy_trunk.core.clock import picture_late_frames
+from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.timecode import FrameRate
 
 EDGE_SHARE: Final = 0.5
@@ -39,7 +38,7 @@ def clap_at(rig: Rig, device: str, sound: Loop, rate_hz: int) -> Clap | None:
 
     The pictures of a camera are in step with the sound in its own file: they are late only where they come out.
     """
-    late, first = _picture_late_frames(rig, device), _first_edge(sound, rate_hz)
+    late, first = picture_late_frames(rig, device), _first_edge(sound, rate_hz)
     if late is None or first is None:
         return None
     frame_s = float(1 / FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
@@ -56,16 +55,3 @@ def _first_edge(sound: Loop, rate_hz: int) -> int | None:
     begin = max((block - 1) * size, 0)
     near = np.abs(sound[begin : begin + 2 * size])
     return begin + int(np.argmax(near >= EDGE_SHARE * near.max()))
-
-
-def _picture_late_frames(rig: Rig, device: str) -> Fraction | None:
-    """The latest of the pictures that come in, with what the switcher itself takes. Source: [HANDBOOK] §8"""
-    unit = rig.unit(device)
-    if unit.device_class.kind is not Kind.SWITCHER:
-        return None
-    pictures = [port for port in unit.device_class.inputs if port.circuit in (Circuit.HDMI, Circuit.SDI)]
-    senders = [run.sending.device for port in pictures for run in rig.arriving.get(PortRef(device, port.id), [])]
-    delays = [rig.unit(sender).device_class.traits.picture_delay_frames for sender in senders]
-    known = [Fraction(delay.value) for delay in delays if delay is not None]
-    own = unit.device_class.traits.picture_delay_frames
-    return max(known) + (Fraction(own.value) if own is not None else 0) if known else None

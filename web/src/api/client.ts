@@ -45,6 +45,7 @@ export type LineUpStep = Schemas['LineUpStepOut']
 export type VoiceStep = Schemas['VoiceStepOut']
 export type Knob = LineUpStep['knobs'][number]
 export type Reading = Schemas['ReadingOut']
+export type Clock = Schemas['ClockOut']
 export type WayName = Schemas['WayNameOut']
 export type Compared = Schemas['ComparedOut']
 export type Recording = Schemas['RecordingOut']
@@ -202,5 +203,6 @@ export const api = {
     call<Walk>('PUT', `/jobs/${job}/walks/${walk}/marks`, { marks }),
   nearby: (page: string) => call<{ link: string | null }>('GET', `/nearby?page=${part(page)}`),
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
+  clock: (job: string, hours: number) => call<Clock>('GET', `/jobs/${job}/clock?hours=${hours}`),
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

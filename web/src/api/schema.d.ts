@@ -664,6 +664,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Clock
+         * @description Who gives time to whom, by what picture and sound will meet, and how late pictures are, over a day of so many hours.
+         */
+        get: operations["read_clock_api_jobs__job_id__clock_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bench/{track_id}/points": {
         parameters: {
             query?: never;
@@ -1389,6 +1409,22 @@ export interface components {
             blurb: string;
         };
         /**
+         * ClockOut
+         * @description Time on a set over a day of so many hours. Devices and sources by their names.
+         */
+        ClockOut: {
+            /** Rate */
+            rate: string;
+            /** Hours */
+            hours: number;
+            /** Keepers */
+            keepers: components["schemas"]["KeeperOut"][];
+            /** Pairs */
+            pairs: components["schemas"]["tidy_trunk__api__schemas__clock__PairOut"][];
+            /** Switchers */
+            switchers: components["schemas"]["SwitcherOut"][];
+        };
+        /**
          * CompareIn
          * @description Recordings by the way that each was made in.
          * @example {
@@ -2054,6 +2090,12 @@ export interface components {
          * @enum {string}
          */
         Gender: "male" | "female";
+        /**
+         * Gets
+         * @description How a device comes by its time.
+         * @enum {string}
+         */
+        Gets: "gives it" | "by its timecode socket" | "as sound on a track" | "from nobody";
         /** GrammarOut */
         GrammarOut: {
             /** Forms */
@@ -2248,6 +2290,36 @@ export interface components {
             loss_db: number | null;
             /** Uses */
             uses: components["schemas"]["UseOut"][];
+        };
+        /**
+         * KeeperOut
+         * @description A device that records or keeps time, and by how far it may part from its giver over the day, once on its own.
+         */
+        KeeperOut: {
+            /** Device */
+            device: string;
+            /** Label */
+            label: string;
+            gets: components["schemas"]["Gets"];
+            /** Giver */
+            giver: string;
+            /** Track */
+            track: string;
+            /** Has Socket */
+            has_socket: boolean;
+            /** Ppm */
+            ppm: number | null;
+            /** Forgets */
+            forgets: boolean | null;
+            /** Parts Ms */
+            parts_ms: number | null;
+            /** Parts Frames */
+            parts_frames: number | null;
+            /**
+             * Rejam Every H
+             * @description dB; null is silence, or no limit
+             */
+            rejam_every_h: number | null;
         };
         /**
          * KnobOut
@@ -2606,12 +2678,18 @@ export interface components {
             /** Channels */
             channels: components["schemas"]["ChannelOut"][];
             /** Pairs */
-            pairs: components["schemas"]["PairOut"][];
+            pairs: components["schemas"]["tidy_trunk__api__schemas__recordings__PairOut"][];
             /** Findings */
             findings: components["schemas"]["MeaningOut"][];
             overview: components["schemas"]["OverviewOut"];
             steps?: components["schemas"]["StepsOut"] | null;
         };
+        /**
+         * Meets
+         * @description What both have, the surest first.
+         * @enum {string}
+         */
+        Meets: "timecode" | "the same sound" | "a clap alone";
         /**
          * MetOut
          * @description The loss with another impedance at one side.
@@ -2916,23 +2994,6 @@ export interface components {
             advice: string[];
             lead: components["schemas"]["LeadIn"] | null;
         };
-        /** PairOut */
-        PairOut: {
-            /** Channels */
-            channels: number[];
-            polarity: components["schemas"]["Polarity"];
-            /** Correlation */
-            correlation: number;
-            /**
-             * Bleed Db
-             * @description dB; null is silence, or no limit
-             */
-            bleed_db: number | null;
-            /** Bleeds Into */
-            bleeds_into: number | null;
-            /** Delay Ms */
-            delay_ms: number | null;
-        };
         /** PartModel */
         PartModel: {
             /**
@@ -2972,6 +3033,15 @@ export interface components {
             what: components["schemas"]["Hazard"];
             /** Metres */
             metres?: number | null;
+        };
+        /** PictureOut */
+        PictureOut: {
+            /** Camera */
+            camera: string;
+            /** Late Frames */
+            late_frames: number;
+            /** Hold Frames */
+            hold_frames: number;
         };
         /** PinIn */
         PinIn: {
@@ -3897,6 +3967,28 @@ export interface components {
              */
             passes: components["schemas"]["PassingModel"][];
         };
+        /**
+         * SwitcherOut
+         * @description A switcher with its pictures, and the delay that sound asks for that comes to it straight.
+         */
+        SwitcherOut: {
+            /** Switcher */
+            switcher: string;
+            /** Own Frames */
+            own_frames: number;
+            /** Pictures */
+            pictures: components["schemas"]["PictureOut"][];
+            /** Late Frames */
+            late_frames: number;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Delay Samples */
+            delay_samples: number;
+            /** Is Noticed */
+            is_noticed: boolean;
+            /** Is Accepted */
+            is_accepted: boolean;
+        };
         /** TakeGainLawModel */
         TakeGainLawModel: {
             /**
@@ -4345,6 +4437,20 @@ export interface components {
             windings: components["schemas"]["WindingModel"][];
         };
         /**
+         * PairOut
+         * @description By what a camera and a recorder will meet, and whom both hear.
+         */
+        tidy_trunk__api__schemas__clock__PairOut: {
+            /** Camera */
+            camera: string;
+            /** Recorder */
+            recorder: string;
+            /** By */
+            by: components["schemas"]["Meets"][];
+            /** Sources */
+            sources: string[];
+        };
+        /**
          * StepOut
          * @description A control to move, and why.
          */
@@ -4383,6 +4489,23 @@ export interface components {
             tolerance_db: number | null;
             /** Provenance */
             provenance: string;
+        };
+        /** PairOut */
+        tidy_trunk__api__schemas__recordings__PairOut: {
+            /** Channels */
+            channels: number[];
+            polarity: components["schemas"]["Polarity"];
+            /** Correlation */
+            correlation: number;
+            /**
+             * Bleed Db
+             * @description dB; null is silence, or no limit
+             */
+            bleed_db: number | null;
+            /** Bleeds Into */
+            bleeds_into: number | null;
+            /** Delay Ms */
+            delay_ms: number | null;
         };
         /** StepOut */
         tidy_trunk__api__schemas__recordings__StepOut: {
@@ -6405,6 +6528,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparedOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_clock_api_jobs__job_id__clock_get: {
+        parameters: {
+            query?: {
+                hours?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClockOut"];
                 };
             };
             /** @description No such job, track or run */

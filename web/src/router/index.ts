@@ -21,6 +21,7 @@ export const router = createRouter({
           component: () => import('@/features/lineup/LineUpPage.vue'),
           props: true,
         },
+        { path: 'clock', name: 'clock', component: () => import('@/features/clock/ClockPage.vue') },
         { path: 'walk', name: 'walk', component: () => import('@/features/walk/WalkPage.vue') },
         {
           path: 'bench/:track?',

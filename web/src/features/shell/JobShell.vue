@@ -56,6 +56,7 @@ useKeys({
   'g l': go('levels'),
   'g i': go('line-up'),
   'g v': go('bench'),
+  'g c': go('clock'),
   'g w': go('walk'),
   'g m': go('leads'),
   'g p': go('gain'),

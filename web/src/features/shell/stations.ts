@@ -4,12 +4,13 @@ export const STATIONS = [
   { name: 'runs', label: 'Runs', key: 'r', pages: ['runs', 'leads'] },
   { name: 'levels', label: 'Levels', key: 'l', pages: ['levels', 'gain', 'pads'] },
   { name: 'line-up', label: 'Line-up', key: 'i', pages: ['line-up', 'bench'] },
+  { name: 'clock', label: 'Clock', key: 'c', pages: ['clock'] },
   { name: 'walk', label: 'Walk', key: 'w', pages: ['walk'] },
 ] as const satisfies readonly { name: string; label: string; key: string; pages: readonly string[] }[]
 
 export const KEYS = [
   ['/', 'say a run'],
-  ['g then j, r, l, i, w', 'go to Job, Runs, Levels, Line-up, the walk'],
+  ['g then j, r, l, i, c, w', 'go to Job, Runs, Levels, Line-up, Clock, the walk'],
   ['g then m', 'make a lead of your own'],
   ['g then p', 'gain plan for the whole job'],
   ['g then b', 'pad bench'],

@@ -10,6 +10,7 @@ import av
 import numpy as np
 import pytest
 import soundfile
+import wavinfo
 
 from tests.core.sync.test_claps import with_claps
 from tests.sounds import RATE, noise, voice, wav
@@ -218,3 +219,28 @@ def test_claps_find_what_has_no_other_sound_in_common(tmp_path, answer):
         (tmp_path / f"{name}.wav").write_bytes(wav(heard + voice(-40, 20, seed)))
     found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav")
     assert found["offset_s"] == pytest.approx(4.0, abs=0.003) and found["confidence"] >= 0.5
+
+
+def test_a_copy_says_where_it_begins(tmp_path, answer, refused):
+    """The bag began at 10:00:00 by its own word, and the clip 9 s later; its sound stays as it was, bit by bit."""
+    source = voice(-20, 40, 7)
+    bag, clip, out = tmp_path / "bag.wav", tmp_path / "clip.wav", tmp_path / "aligned.wav"
+    bag.write_bytes(with_time_reference(wav(source, bits=24), 36_000 * RATE))
+    clip.write_bytes(wav(source[9 * RATE : 29 * RATE], bits=24))
+    found = answer("sync", bag, clip, "--fps", "25", "--write", out)
+    said = wavinfo.WavInfoReader(str(out)).bext
+    assert (
+        said.time_reference == 36_009 * RATE
+        and said.originator_time == "10:00:09"
+        and found["offset_samples"] == 9 * RATE
+    )
+    first, second = (soundfile.read(path, dtype="int32")[0] for path in (clip, out))
+    assert np.array_equal(first, second)
+    before = clip.read_bytes()
+    refused("never written over", "sync", bag, clip, "--fps", "25", "--write", clip)
+    refused("wants --fps", "sync", bag, clip, "--write", out)
+    assert clip.read_bytes() == before
+    other = tmp_path / "stranger.wav"
+    other.write_bytes(wav(noise(-20, 20, 3), bits=24))
+    answer("sync", bag, other, "--fps", "25", "--write", tmp_path / "none.wav", status=3)
+    assert not (tmp_path / "none.wav").exists(), "what is not found is not written"

@@ -21,7 +21,7 @@ from tidy_trunk.core.timecode import (
 from tidy_trunk.core.units import finite
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.sync import sync_files
+from tidy_trunk.services.sync import sync_files, write_aligned
 from tidy_trunk.services.timecode import FoundTimecode, find_timecode, write_timecode
 
 NOTHING_FOUND = 3
@@ -123,11 +123,18 @@ def show_ltc(path: Path, channel: int | None, fps: str | None, as_json: bool) ->
     return 0
 
 
-def show_sync(reference: Path, other: Path, fps: str | None, as_json: bool) -> int:
-    """Print where one file lies in another; status 3 where nobody can say."""
+def show_sync(reference: Path, other: Path, fps: str | None, out: Path | None, as_json: bool) -> int:
+    """Print where one file lies in another; status 3 where nobody can say. `out`: for a copy that says where it begins."""
     rate = None if fps is None else FrameRate.parse(fps)
+    if out is not None and rate is None:
+        raise InputError("--write wants --fps: the copy says at which rate its timecode counts")
+    if out is not None and out.exists() and any(out.samefile(path) for path in (reference, other) if path.exists()):
+        raise InputError(f"{out} is one of the recordings: give another name, a recording is never written over")
     with reading(reference) as first, reading(other) as second, at_file(reference):
         found = sync_files(first, second)
+        if out is not None and rate is not None and found is not None and found.is_found:
+            with new_file(out) as stream:
+                write_aligned(first, second, found, stream, name=other.name, rate=rate)
     if found is None:
         names = ("offset_s", "offset_samples", "offset_frames", "drift_ppm", "polarity", "method")
         show({**dict.fromkeys(names), "confidence": 0.0}, "not found: they have nothing in common", as_json)

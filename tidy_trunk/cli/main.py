@@ -253,12 +253,18 @@ def drift(ppms: tuple[float, ...], fps: str, hours: float, limit_frames: float, 
 @click.argument("reference", type=click.Path(path_type=Path), metavar="REFERENCE")
 @click.argument("other", type=click.Path(path_type=Path), metavar="OTHER")
 @click.option("--fps", help="Frame rate, for the offset in frames")
+@click.option(
+    "--write",
+    "out",
+    type=click.Path(path_type=Path, dir_okay=False),
+    help="A copy of OTHER as Broadcast WAV that says where it begins on REFERENCE's clock",
+)
 @as_json_option
-def sync(reference: Path, other: Path, fps: str | None, as_json: bool) -> int:
+def sync(reference: Path, other: Path, fps: str | None, out: Path | None, as_json: bool) -> int:
     """Find where OTHER lies in REFERENCE. Exit status 3 where nobody can say."""
     from tidy_trunk.cli.clock import show_sync
 
-    return show_sync(reference, other, fps, as_json)
+    return show_sync(reference, other, fps, out, as_json)
 
 
 @app.group()

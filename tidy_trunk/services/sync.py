@@ -13,9 +13,16 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.signal import carries_timecode
 from tidy_trunk.core.sync import Sound, align, common_lag, profile_of
-from tidy_trunk.core.timecode import real_seconds
+from tidy_trunk.core.timecode import FrameRate, real_seconds
 from tidy_trunk.errors import InputError
-from tidy_trunk.formats import Recording, open_recording, read_broadcast
+from tidy_trunk.formats import (
+    Broadcast,
+    Recording,
+    TimecodeSpeed,
+    open_recording,
+    read_broadcast,
+    write_broadcast,
+)
 from tidy_trunk.services.timecode import find_timecode
 
 WEIGHED_S: Final = 20
@@ -103,6 +110,64 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
     finally:
         first.close()
         second.close()
+
+
+def write_aligned(
+    reference: BinaryIO, other: BinaryIO, found: Synced, out: BinaryIO, *, name: str, rate: FrameRate
+) -> int:
+    """A copy of the other as Broadcast WAV that says where it begins on the reference's clock; samples since midnight.
+
+    A reference without a clock begins at midnight. The sound stays as it is, sample by sample; lossy sound becomes float.
+
+    Raises:
+        FormatError: It cannot be decoded.
+    """
+    reference.seek(0)
+    said = read_broadcast(reference)
+    first = open_recording(reference)
+    rate_hz = first.rate_hz
+    first.close()
+    began_s = Fraction(said.time_reference, rate_hz) if said is not None else Fraction(0)
+    other.seek(0)
+    recording = open_recording(other)
+    try:
+        moment_s = (began_s + Fraction(found.offset_s).limit_denominator(10**9)) % 86_400
+        samples = round(moment_s * recording.rate_hz)
+        if recording.encoding == "lossy":
+            for _ in recording.pieces(recording.rate_hz):
+                pass  # only then it is known how long it is
+        seconds = int(moment_s)
+        bits = {(16, "pcm"): "16", (24, "pcm"): "24"}.get((recording.bits or 0, recording.encoding), "32f")
+        write_broadcast(
+            out,
+            _again(recording),
+            rate_hz=recording.rate_hz,
+            channels=recording.channels,
+            sample_count=recording.sample_count,
+            bits=bits,
+            broadcast=Broadcast(
+                description=f"aligned: {name}",
+                originator="Tidy Trunk",
+                date=said.date if said is not None else "",
+                time=f"{seconds // 3600:02}:{seconds // 60 % 60:02}:{seconds % 60:02}",
+                time_reference=samples,
+            ),
+            speed=TimecodeSpeed(
+                rate=f"{rate.ratio.numerator}/{rate.ratio.denominator}",
+                drop=rate.drop,
+                rate_hz=recording.rate_hz,
+                time_reference=samples,
+            ),
+        )
+        return samples
+    finally:
+        recording.close()
+
+
+def _again(recording: Recording) -> Iterator[NDArray[np.float32]]:
+    """All of a recording, a second at a time."""
+    for first in range(0, recording.sample_count, recording.rate_hz):
+        yield recording.read(first, min(recording.rate_hz, recording.sample_count - first))
 
 
 def _by_claps(reference: Sound, other: Sound, rate_hz: int) -> Synced | None:

@@ -1,10 +1,14 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { Clock } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
 /** Who keeps time, from whom each gets it, and how long it stays right on its own. */
-defineProps<{ keepers: Clock['keepers']; hours: number }>()
+const props = defineProps<{ keepers: Clock['keepers']; hours: number }>()
+/** Where nobody gives time at all, that is a way to work, and no fault of one device. */
+const some = computed(() => props.keepers.some(({ gets }) => gets !== 'from nobody'))
 const every = (hours: number) =>
   hours >= 1 ? `${plainNumber(Number(hours.toPrecision(2)))} h` : `${Math.floor(hours * 60)} min`
 </script>
@@ -12,6 +16,9 @@ const every = (hours: number) =>
 <template>
   <section>
     <h3>Who gives time to whom</h3>
+    <p v-if="!some" class="soft">
+      Nobody gives timecode: picture and sound meet by what both hear, and by claps.
+    </p>
     <table class="plain-table">
       <thead>
         <tr>
@@ -33,7 +40,7 @@ const every = (hours: number) =>
               best</template
             >
             <template v-else
-              ><SeverityMark severity="caution" :size="11" /> from nobody{{
+              ><SeverityMark v-if="some && keeper.has_socket" severity="caution" :size="11" /> from nobody{{
                 keeper.has_socket ? '; it has a socket for it' : ''
               }}</template
             >

@@ -7,7 +7,7 @@ from scipy.signal import fftconvolve, resample_poly
 from tests.sounds import RATE, noise, voice
 from tidy_trunk.core.sync import Sound, align, profile_of
 
-SECONDS, BEGINS = 40.0, 11.3210
+SECONDS, BEGINS = 30.0, 7.3210
 SOURCE = voice(-20, SECONDS, 7)
 AT = round(BEGINS * RATE)
 WITHIN_S = 0.001
@@ -34,7 +34,7 @@ def in_a_room(samples, seed=3):
 
 def ridden(samples):
     """As automatic level leaves it: what is quiet is brought up."""
-    loud = np.convolve(np.abs(samples), np.ones(9_600) / 9_600, "same")
+    loud = fftconvolve(np.abs(samples), np.ones(9_600) / 9_600, "same")
     return samples / (loud + 0.01)
 
 
@@ -76,17 +76,17 @@ def test_another_sample_rate():
 def test_the_other_may_begin_earlier():
     found = align(sound_of(other()), sound_of(SOURCE))
     assert found.offset_s == pytest.approx(-AT / RATE, abs=WITHIN_S) and found.confidence > 0.9
-    halves = align(sound_of(SOURCE[: 25 * RATE]), sound_of(SOURCE[15 * RATE :]))
-    assert halves.offset_s == pytest.approx(15, abs=WITHIN_S), "only ten seconds are on both"
+    halves = align(sound_of(SOURCE[: 20 * RATE]), sound_of(SOURCE[10 * RATE :]))
+    assert halves.offset_s == pytest.approx(10, abs=WITHIN_S), "only ten seconds are on both"
 
 
-@pytest.mark.parametrize("ppm", [100.0, -100.0, 12.0])
+@pytest.mark.parametrize("ppm", [100.0, -12.0])
 def test_clocks_that_part(ppm):
     """A fast clock holds more samples of the same time: the other is longer by so many millionths."""
-    long = voice(-20, 300, 21)
-    at = np.arange(round(250 * RATE)) * (1 - ppm * 1e-6) + 20 * RATE
-    found = align(sound_of(long), sound_of(np.interp(at, np.arange(len(long)), long)))
-    assert found.drift_ppm == pytest.approx(ppm, abs=1.0)
+    slow, long = RATE // 3, voice(-20, 150, 21)[::3]
+    at = np.arange(round(120 * slow)) * (1 - ppm * 1e-6) + 20 * slow
+    found = align(sound_of(long, slow), sound_of(np.interp(at, np.arange(len(long)), long), slow))
+    assert found.drift_ppm == pytest.approx(ppm, abs=2.0)
     assert found.offset_s == pytest.approx(20.0, abs=WITHIN_S)
 
 

@@ -21,6 +21,9 @@ DIES_S: Final = 0.25
 DIED_DB: Final = 12.0
 """ASSUMED_ how far it has died by then."""
 
+SWELLS_S, AT_ONCE = 0.008, 0.4
+"""ASSUMED_ time in which a clap is nearly as loud as it will be, and the share of that: a word swells."""
+
 ALONE_S: Final = 0.5
 """ASSUMED_ time in which what follows a clap is its echo."""
 
@@ -52,6 +55,9 @@ def find_claps(energies: NDArray[np.float32]) -> tuple[float, ...]:
     for at in np.flatnonzero(rises).tolist():
         top = float(energies[at : at + 20].max())
         if found and (at - found[-1]) * LOOK_S < ALONE_S:
+            continue
+        at_once = float(energies[at : at + round(SWELLS_S / LOOK_S)].max())
+        if at_once < AT_ONCE * float(energies[at : at + after].max()):
             continue
         if later[at] <= top * 10 ** (-DIED_DB / 10):
             found.append(at)

@@ -137,13 +137,17 @@ def test_ltc_write_refuses_and_writes_nothing(refused, tmp_path, more, says):
     assert not path.exists()
 
 
-def camera_movie(samples):
-    """The sound as a camera keeps it: AAC in an MP4, by PyAV."""
+def camera_movie(samples, codec="aac", kind="mp4"):
+    """The sound as a camera keeps it: AAC in an MP4, or plain numbers in a MOV, by PyAV."""
     box = io.BytesIO()
-    with av.open(box, "w", format="mp4") as movie:
-        track = movie.add_stream("aac", rate=RATE)
-        track.bit_rate = 96_000
-        frame = av.AudioFrame.from_ndarray(samples.astype(np.float32)[np.newaxis], format="fltp", layout="mono")
+    with av.open(box, "w", format=kind) as movie:
+        track = movie.add_stream(codec, rate=RATE)
+        if codec == "aac":
+            track.bit_rate = 96_000
+            frame = av.AudioFrame.from_ndarray(samples.astype(np.float32)[np.newaxis], format="fltp", layout="mono")
+        else:
+            whole = np.round(samples * 32_767).astype(np.int16)[np.newaxis]
+            frame = av.AudioFrame.from_ndarray(whole, format="s16", layout="mono")
         frame.sample_rate, frame.pts, frame.time_base = RATE, 0, Fraction(1, RATE)
         for packet in [*track.encode(frame), *track.encode(None)]:
             movie.mux(packet)
@@ -244,3 +248,13 @@ def test_a_copy_says_where_it_begins(tmp_path, answer, refused):
     other.write_bytes(wav(noise(-20, 20, 3), bits=24))
     answer("sync", bag, other, "--fps", "25", "--write", tmp_path / "none.wav", status=3)
     assert not (tmp_path / "none.wav").exists(), "what is not found is not written"
+
+
+@pytest.mark.parametrize(("codec", "kind"), [("aac", "mp4"), ("pcm_s16le", "mov")])
+def test_timecode_is_read_in_a_camera_movie(tmp_path, answer, run, codec, kind):
+    """Also where its sound is plain numbers: a movie must be decoded before it can be read here and there."""
+    run("ltc", "write", tmp_path / "ltc.wav", "--start", "10:00:00:00", "--fps", "25", "--seconds", "4")
+    ltc, _ = soundfile.read(tmp_path / "ltc.wav")
+    (tmp_path / f"clip.{kind}").write_bytes(camera_movie(ltc, codec, kind))
+    found = answer("ltc", "read", tmp_path / f"clip.{kind}")
+    assert (found["rate"], found["start_timecode"]) == ("25", "10:00:00:00") and found["frames"] >= 95

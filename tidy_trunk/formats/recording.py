@@ -40,8 +40,15 @@ class Recording(Protocol):
             FormatError: It cannot be decoded.
         """
 
+    def prepare(self) -> None:
+        """Make `read` and the true `sample_count` ready without looking at the pieces: a movie is decoded, once.
+
+        Raises:
+            FormatError: It cannot be decoded.
+        """
+
     def read(self, start: int, count: int) -> Samples:
-        """A stretch of it; after `pieces` has come to its end."""
+        """A stretch of it; after `prepare`, or once `pieces` has come to its end."""
 
     def close(self) -> None:
         """Let go of everything."""
@@ -93,6 +100,9 @@ class SoundRecording:
                 yield piece
             if piece.shape[1] < size:
                 return
+
+    def prepare(self) -> None:
+        """It can be read anywhere as it is."""
 
     def read(self, start: int, count: int) -> Samples:
         self._file.seek(start)
@@ -153,6 +163,7 @@ class MovieRecording:
         self.sample_count = round(length / av.time_base * self.rate_hz) if length and self.rate_hz else 0
         self.bits, self.encoding = _codec(first)
         self.truncated = False
+        self._is_decoded = False
         # Decoded once, and kept for the second look where no name leads to it: it goes when it is closed.
         self._decoded = tempfile.TemporaryFile()  # noqa: SIM115, closed in `close`
         try:
@@ -174,7 +185,7 @@ class MovieRecording:
                     raise FormatError("the recording is longer than a day: give a part of it")
                 yield self._keep(piece)
         rest = min(sum(part.shape[1] for part in kept) for kept in waiting)
-        self.sample_count = total + rest
+        self.sample_count, self._is_decoded = total + rest, True
         if rest:
             yield self._keep(self._cut(waiting, rest))
 
@@ -204,6 +215,11 @@ class MovieRecording:
     def _keep(self, piece: Samples) -> Samples:
         self._decoded.write(np.ascontiguousarray(piece.T).tobytes())
         return piece
+
+    def prepare(self) -> None:
+        if not self._is_decoded:
+            for _ in self.pieces(self.rate_hz):
+                pass
 
     def read(self, start: int, count: int) -> Samples:
         width = 4 * self.channels

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -23,10 +24,13 @@ from tidy_trunk.formats import (
     read_broadcast,
     write_broadcast,
 )
-from tidy_trunk.services.timecode import find_timecode
+from tidy_trunk.services.timecode import timecode_in
 
 WEIGHED_S: Final = 20
 """ASSUMED_ beginning of a file over which its channels are weighed against each other."""
+
+LOOKED_AT_S: Final = 20.0
+"""ASSUMED_ beginning of a file in which timecode on a track is looked for."""
 
 OPPOSITE: Final = -0.3
 """ASSUMED_ correlation from which a channel is turned over before it is mixed: else both would vanish."""
@@ -75,16 +79,14 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
     Raises:
         FormatError, InputError: One of them is no recording, or holds no sound.
     """
-    by_clock = _by_timecode(reference, other)
-    reference.seek(0)
-    other.seek(0)
-    first, second = open_recording(reference), open_recording(other)
-    try:
-        rate_hz = first.rate_hz
+    with _opened(reference) as first, _opened(other) as second:
+        for recording in (first, second):
+            recording.prepare()
+        by_clock = _by_timecode((reference, first), (other, second))
         if by_clock is not None:
             return Synced(
                 offset_s=float(by_clock),
-                offset_samples=round(by_clock * rate_hz),
+                offset_samples=round(by_clock * first.rate_hz),
                 drift_ppm=None,
                 polarity=1,
                 method=Method.TIMECODE,
@@ -94,22 +96,29 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
             one, two = pool.map(_sound_of, (first, second))
         found = align(one, two)
         if found is None or found.confidence < FOUND:
-            clapped = _by_claps(one, two, rate_hz)
+            clapped = _by_claps(one, two, first.rate_hz)
             if clapped is not None:
                 return clapped
         if found is None:
             return None
         return Synced(
             offset_s=found.offset_s,
-            offset_samples=round(found.offset_s * rate_hz),
+            offset_samples=round(found.offset_s * first.rate_hz),
             drift_ppm=found.drift_ppm,
             polarity=found.polarity,
             method=Method.WAVEFORM,
             confidence=found.confidence,
         )
+
+
+@contextmanager
+def _opened(stream: BinaryIO) -> Iterator[Recording]:
+    stream.seek(0)
+    recording = open_recording(stream)
+    try:
+        yield recording
     finally:
-        first.close()
-        second.close()
+        recording.close()
 
 
 def write_aligned(
@@ -122,25 +131,16 @@ def write_aligned(
     Raises:
         FormatError: It cannot be decoded.
     """
-    reference.seek(0)
-    said = read_broadcast(reference)
-    first = open_recording(reference)
-    rate_hz = first.rate_hz
-    first.close()
-    began_s = Fraction(said.time_reference, rate_hz) if said is not None else Fraction(0)
-    other.seek(0)
-    recording = open_recording(other)
-    try:
+    with _opened(reference) as first, _opened(other) as recording:
+        recording.prepare()
+        said = read_broadcast(reference)
+        began_s = Fraction(said.time_reference, first.rate_hz) if said is not None else Fraction(0)
         moment_s = (began_s + Fraction(found.offset_s).limit_denominator(10**9)) % 86_400
-        samples = round(moment_s * recording.rate_hz)
-        if recording.encoding == "lossy":
-            for _ in recording.pieces(recording.rate_hz):
-                pass  # only then it is known how long it is
-        seconds = int(moment_s)
+        samples, seconds = round(moment_s * recording.rate_hz), int(moment_s)
         bits = {(16, "pcm"): "16", (24, "pcm"): "24"}.get((recording.bits or 0, recording.encoding), "32f")
         write_broadcast(
             out,
-            _again(recording),
+            _seconds_of(recording),
             rate_hz=recording.rate_hz,
             channels=recording.channels,
             sample_count=recording.sample_count,
@@ -160,11 +160,9 @@ def write_aligned(
             ),
         )
         return samples
-    finally:
-        recording.close()
 
 
-def _again(recording: Recording) -> Iterator[NDArray[np.float32]]:
+def _seconds_of(recording: Recording) -> Iterator[NDArray[np.float32]]:
     """All of a recording, a second at a time."""
     for first in range(0, recording.sample_count, recording.rate_hz):
         yield recording.read(first, min(recording.rate_hz, recording.sample_count - first))
@@ -186,34 +184,30 @@ def _by_claps(reference: Sound, other: Sound, rate_hz: int) -> Synced | None:
     )
 
 
-def _by_timecode(reference: BinaryIO, other: BinaryIO) -> Fraction | None:
-    """By how much the other begins later, as both clocks have it; the nearer way round midnight."""
-    moments = [_began(stream) for stream in (reference, other)]
-    if moments[0] is None or moments[1] is None:
+def _by_timecode(*files: tuple[BinaryIO, Recording]) -> Fraction | None:
+    """By how much the second begins later, as both clocks have it; the nearer way round midnight."""
+    first, second = (_began(stream, recording) for stream, recording in files)
+    if first is None or second is None:
         return None
     day = Fraction(86_400)
-    return (moments[1] - moments[0] + day / 2) % day - day / 2
+    return (second - first + day / 2) % day - day / 2
 
 
-def _began(stream: BinaryIO) -> Fraction | None:
+def _began(stream: BinaryIO, recording: Recording) -> Fraction | None:
     """Seconds since midnight at the first sample: by timecode on a track, else as the file says of itself."""
-    stream.seek(0)
-    found = find_timecode(stream, quick=True)
+    looked_at = min(recording.sample_count, round(LOOKED_AT_S * recording.rate_hz))
+    found = timecode_in(recording, looked_at)
     if found is not None:
         return real_seconds(found.reading.start) + Fraction(found.reading.start_offset_s).limit_denominator(10**6)
-    stream.seek(0)
     said = read_broadcast(stream)
     if said is None or not said.time_reference:
         return None
-    recording = open_recording(stream)
-    rate_hz = recording.rate_hz
-    recording.close()
-    return Fraction(said.time_reference, rate_hz)
+    return Fraction(said.time_reference, recording.rate_hz)
 
 
 def _sound_of(recording: Recording) -> Sound:
     """One channel out of all that a file holds, with its profile. Raises InputError: nothing is in it."""
-    pieces = recording.pieces(recording.rate_hz)
+    pieces = _seconds_of(recording)
     begin = list(islice(pieces, WEIGHED_S))
     if not begin:
         raise InputError("the recording is empty: there is nothing to lay over another")

@@ -27,9 +27,6 @@ PIECE_S: Final = 10
 LOUDEST_DBFS, QUIETEST_DBFS = 0.0, -60.0
 """ASSUMED_ peaks between which timecode is sent: below, no reader finds it again."""
 
-QUICK_S: Final = 20.0
-"""ASSUMED_ beginning of a file that tells where it begins."""
-
 LONGEST_S: Final = 86_400.0
 """Longest stretch of timecode: a day, then its labels begin again. [ST12-1]"""
 
@@ -44,34 +41,42 @@ class FoundTimecode:
 
 
 def find_timecode(
-    stream: BinaryIO, channel: int | None = None, wanted: FrameRate | None = None, *, quick: bool = False
+    stream: BinaryIO, channel: int | None = None, wanted: FrameRate | None = None
 ) -> FoundTimecode | None:
-    """The timecode of a recording; None where there is none.
+    """The timecode of a recording; None where there is none. Arguments and errors as of `timecode_in`, and:
+
+    Raises:
+        FormatError: Not a recording.
+    """
+    recording = open_recording(stream)
+    try:
+        recording.prepare()
+        return timecode_in(recording, recording.sample_count, channel, wanted)
+    finally:
+        recording.close()
+
+
+def timecode_in(
+    recording: Recording, sample_count: int, channel: int | None = None, wanted: FrameRate | None = None
+) -> FoundTimecode | None:
+    """The timecode in the first so many samples of a recording that is prepared.
 
     Args:
         channel: On which it is, from 1; that with the most frames where nobody says.
         wanted: The job's rate.
-        quick: Only the beginning is looked at: enough to know where the file begins.
 
     Raises:
-        FormatError, InputError: Not a recording, or without that channel.
+        InputError: The recording has no such channel.
     """
-    recording = open_recording(stream)
-    try:
-        if channel is not None and not 1 <= channel <= recording.channels:
-            raise InputError(f"the recording has {recording.channels} channels, and no channel {channel}")
-        channels = [channel] if channel is not None else list(range(1, recording.channels + 1))
-        for _ in recording.pieces(recording.rate_hz) if recording.encoding == "lossy" else ():
-            pass  # a movie is decoded once from its beginning
-        count = min(recording.sample_count, round(QUICK_S * recording.rate_hz)) if quick else recording.sample_count
-        found = None
-        for number in channels:
-            reading = _read_channel(recording, number, count, wanted)
-            if reading is not None and (found is None or reading.frame_count > found.reading.frame_count):
-                found = FoundTimecode(number, recording.rate_hz, reading)
-        return found
-    finally:
-        recording.close()
+    if channel is not None and not 1 <= channel <= recording.channels:
+        raise InputError(f"the recording has {recording.channels} channels, and no channel {channel}")
+    channels = [channel] if channel is not None else list(range(1, recording.channels + 1))
+    found = None
+    for number in channels:
+        reading = _read_channel(recording, number, sample_count, wanted)
+        if reading is not None and (found is None or reading.frame_count > found.reading.frame_count):
+            found = FoundTimecode(number, recording.rate_hz, reading)
+    return found
 
 
 def _read_channel(recording: Recording, channel: int, sample_count: int, wanted: FrameRate | None) -> LtcReading | None:

@@ -12,9 +12,8 @@ from typing import BinaryIO, Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.signal import carries_timecode
 from tidy_trunk.core.sync import Sound, align, common_lag, profile_of
-from tidy_trunk.core.timecode import FrameRate, real_seconds
+from tidy_trunk.core.timecode import FrameRate, carries_timecode, real_seconds
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import (
     Broadcast,
@@ -238,7 +237,7 @@ def _weights(begin: NDArray[np.float32], rate_hz: int) -> NDArray[np.float32]:
     if channels == 1:
         return weights
     for channel in range(channels):
-        if powers[channel] and carries_timecode(begin[channel, : 2 * rate_hz]):
+        if powers[channel] and carries_timecode(begin[channel, : 2 * rate_hz], rate_hz):
             weights[channel] = 0.0
     if not weights.any():
         return np.ones(channels, dtype=np.float32)

@@ -1,7 +1,6 @@
 """What samples hold."""
 
 from tidy_trunk.core.signal.bands import BANDS_HZ, band_levels
-from tidy_trunk.core.signal.biphase import carries_timecode
 from tidy_trunk.core.signal.clipping import CLIPPED_RUN, ClippedRun
 from tidy_trunk.core.signal.decibels import dbfs_of_powers
 from tidy_trunk.core.signal.meaning import Meaning, Weight, meanings
@@ -48,7 +47,6 @@ __all__ = [
     "Tone",
     "Weight",
     "band_levels",
-    "carries_timecode",
     "dbfs_of_powers",
     "hear",
     "line_up_tone",

@@ -8,7 +8,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.signal.bands import band_levels
-from tidy_trunk.core.signal.biphase import carries_timecode
 from tidy_trunk.core.signal.clipping import has_flat_tops
 from tidy_trunk.core.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers, powers_of_dbfs
 from tidy_trunk.core.signal.hum import find_hum
@@ -27,6 +26,7 @@ from tidy_trunk.core.signal.pauses import Pauses, clicks, creep_db, find_pauses,
 from tidy_trunk.core.signal.spectrum import Spectrum, noise_spectrum, smooth_size
 from tidy_trunk.core.signal.stretches import runs
 from tidy_trunk.core.signal.tone import LONGEST_LOOK_S, SteadyRun, ToneInside, steady_runs, tone_inside
+from tidy_trunk.core.timecode import carries_timecode
 from tidy_trunk.core.units import SILENCE_DB
 
 LOUDEST_S: Final = 1.0
@@ -124,7 +124,7 @@ class _Channel:
         noise, spectrum = self._noise(pauses, tone)
         lines = _multiples(tone.inside.frequency_hz) if tone else ()
         hum = find_hum(spectrum, lines) if spectrum else None
-        is_ltc = bool(power) and carries_timecode(loudest)
+        is_ltc = bool(power) and carries_timecode(loudest, metered.rate_hz)
         peak = max(float(metered.highest[index].max()), -float(metered.lowest[index].min()))
         rms = float(np.sqrt(powers_of_dbfs(min(noise.flat_dbfs, 0.0))))
         return ChannelMeasure(

@@ -4,7 +4,7 @@ from tidy_trunk.core.timecode.arithmetic import added, at_seconds, by_count, by_
 from tidy_trunk.core.timecode.drift import HALF_A_FRAME, Drift, drift
 from tidy_trunk.core.timecode.label import Timecode
 from tidy_trunk.core.timecode.ltc_bits import NO_EXTRAS, LtcExtras, frame_bits
-from tidy_trunk.core.timecode.ltc_decode import LtcFrames, read_frames
+from tidy_trunk.core.timecode.ltc_decode import LtcFrames, carries_timecode, read_frames
 from tidy_trunk.core.timecode.ltc_encode import FASTEST_LTC, RISE_S, ltc_samples
 from tidy_trunk.core.timecode.ltc_read import Gap, LtcReading, Mark, name_of, reading_of
 from tidy_trunk.core.timecode.rates import RATES, Delay, FrameRate, delay_of_frames, delay_of_ms
@@ -29,6 +29,7 @@ __all__ = [
     "at_seconds",
     "by_count",
     "by_real_time",
+    "carries_timecode",
     "date_digits",
     "delay_of_frames",
     "delay_of_ms",

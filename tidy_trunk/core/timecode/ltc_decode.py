@@ -16,6 +16,9 @@ PIECE_S: Final = 8.0
 OVERLAP_S: Final = 0.1
 """ASSUMED_ stretch that two pieces share: two of the longest frames, so that each frame lies whole in one of them."""
 
+FEWEST_FOLLOWING: Final = 2
+"""ASSUMED_ times that one frame begins where another ends which are no accident: three frames in a row."""
+
 _FORWARDS: Final = sum(bit << place for place, bit in enumerate(SYNC_WORD))
 _BACKWARDS: Final = sum(bit << place for place, bit in enumerate(SYNC_WORD[::-1]))
 _HIGHEST: Final = np.array([23, 59, 59, 29])
@@ -78,6 +81,13 @@ def read_frames(read: Callable[[int, int], Samples], sample_count: int, rate_hz:
             for name in ("fields", "bits", "starts", "ends", "backwards")
         )
     )
+
+
+def carries_timecode(samples: Samples, rate_hz: int) -> bool:
+    """Whether frames of linear timecode follow each other in a stretch, forwards or backwards."""
+    frames = frames_of(bits_of(find_edges(samples, rate_hz), rate_hz))
+    follow = np.abs(frames.ends[:-1] - frames.starts[1:]) < 1.0
+    return int(follow.sum()) >= FEWEST_FOLLOWING
 
 
 def frames_of(row: Bits) -> LtcFrames:

@@ -23,7 +23,7 @@ from tidy_trunk.core.bench import (
     seen,
     truth,
 )
-from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, sender_of
+from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
 from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.trace import accept, upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
@@ -99,9 +99,7 @@ class BenchService:
     def _track(self, job_id: UUID, track_id: str) -> tuple[Report, TrackLevel]:
         # The bench is what its devices are, not what is thought of them.
         report = Report(accept(truth(self._jobs.report(job_id).rig.plan)))
-        track = report.track(track_id)
-        if track is None:
-            raise NotFoundError(f"the job has no track '{track_id}'")
+        track = report.known_track(track_id)
         return report, track
 
     def _place(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> _Place:
@@ -111,10 +109,7 @@ class BenchService:
             raise NotFoundError(f"the way to this track has {len(points)} points: there is no number {number}")
         oscillators = NO_OSCILLATORS
         if asked.from_sender:
-            sender = sender_of(report.rig, track.trace.stage)
-            if sender is None:
-                raise InputError("no device before this track can send a tone")
-            oscillators = {sender.device: report.rig.plan.defaults.alignment_dbfs}
+            oscillators = {known_sender(report.rig, track.trace.stage).device: report.rig.plan.defaults.alignment_dbfs}
         runs = {stage.run.id for stage in upstream_of(track.trace.stage) if stage.run is not None}
         if asked.loose and asked.loose not in runs:
             raise InputError(

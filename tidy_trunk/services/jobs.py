@@ -143,9 +143,7 @@ class JobService:
             FormatError, InputError: No recording, or one that tells nothing.
         """
         report = self.report(job_id)
-        track = report.track(track_id)
-        if track is None:
-            raise NotFoundError(f"the job has no track '{track_id}'")
+        track = report.known_track(track_id)
         return heard_at(report, track, hear(*read_sound(data, channel)))
 
     def report(self, job_id: UUID) -> Report:

@@ -21,6 +21,7 @@ from tidy_trunk.core.bench import (
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Hazard, Passing, RouteBus, SetJob, SetPath, Stretch
 from tidy_trunk.core.signal import dbfs_of_powers
+from tidy_trunk.core.timecode import read_frames, reading_of
 from tidy_trunk.core.trace import Place, accept, upstream_of
 
 RATE = 48_000
@@ -155,3 +156,18 @@ def test_a_clap_is_heard_before_its_picture_comes():
     assert clap.early_ms == pytest.approx(280 - 1000 * 0.5 / 343, abs=2.0)
     camera = bench.track_sound(report.track("cam.L").trace.stage)
     assert clap_at(report.rig, "cam", camera, RATE) is None, "in its own file they are in step"
+
+
+def test_timecode_as_sound_reaches_its_track_and_can_be_read_there():
+    """By hand: 1.5 V from peak to peak peaks as a sine of -3 dBu does; 35 dB of lead, and the camera's full scale."""
+    edits = [device("timecode-generator", "tc"), device("mirrorless-mic", "cam"), put("cam", "mic.auto.menu", False)]
+    plan = made(*edits, run("tc.tc-out", "cam.mic", "bnc-trs-pad-35"))
+    track = Report(accept(plan)).track("cam.L")
+    sound = played(plan, "cam.L", faults=Faults())
+    peak = 20 * np.log10(np.abs(sound).max())
+    assert track.sound.peak == pytest.approx(-3 - 35 + 9 + 1.5, abs=0.5) and peak == pytest.approx(
+        track.sound.peak, abs=0.5
+    )
+    frames = read_frames(lambda start, count: sound[start : start + count], len(sound), RATE)
+    found = reading_of(frames, RATE)
+    assert (found.rate_name, str(found.start)) == ("25", "10:00:00:00") and found.frame_count > 130

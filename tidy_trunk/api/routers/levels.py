@@ -27,9 +27,7 @@ def read_ladder(
 ) -> LadderOut:
     """The ladder of a track, as it is or as edits would make it; nothing is kept."""
     evaluation = jobs.preview(job_id, [edit.to_core() for edit in body.edits])
-    track = evaluation.report.track(track_id)
-    if track is None:
-        raise NotFoundError(f"the job has no track '{track_id}'")
+    track = evaluation.report.known_track(track_id)
     return LadderOut.from_core(evaluation, track, through)
 
 

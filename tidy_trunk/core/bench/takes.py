@@ -12,11 +12,10 @@ import numpy as np
 from tidy_trunk.core.bench.faults import Faults
 from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.bench.simulate import RATE_HZ, Bench, Play
-from tidy_trunk.core.levels import Report, sender_of
+from tidy_trunk.core.levels import Report, known_sender
 from tidy_trunk.core.plan import Plan, SetControl
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.units import SILENCE_DB
-from tidy_trunk.errors import InputError, NotFoundError
 
 AS_PLANNED: Final = Faults(strays=True, clocks=True)
 """ASSUMED_ faults of a take: whatever the plan itself brings about."""
@@ -57,12 +56,8 @@ def tone_steps(
 
 def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
     report = Report(accept(plan))
-    track = report.track(track_id)
-    if track is None:
-        raise NotFoundError(f"the job has no track '{track_id}'")
-    sender = sender_of(report.rig, track.trace.stage)
-    if sender is None:
-        raise InputError("no device before this track can send a tone")
+    track = report.known_track(track_id)
+    sender = known_sender(report.rig, track.trace.stage)
     level_dbfs = plan.defaults.alignment_dbfs if sends else SILENCE_DB
     tone = {sender.device: level_dbfs}
     bench = Bench(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.levels import Reckoner, Report, sender_of
+from tidy_trunk.core.levels import Reckoner, Report, known_sender
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.trace import Stage, accept
@@ -137,9 +137,7 @@ def _predict(plan: Plan, run_id: str) -> _Predicted:
     """Tone and noise at the track, with nobody speaking: only what comes in behind the sender."""
     report = Report(accept(plan))
     stage = track_reached(report, run_id)
-    sender = sender_of(report.rig, stage)
-    if sender is None:
-        raise InputError("no device before this run can send a tone: nothing can be compared")
+    sender = known_sender(report.rig, stage)
     tone = Reckoner(report.rig, oscillators={sender.device: plan.defaults.alignment_dbfs}, line_ups={})
     sound = tone.track_sound(stage)
     ruling = max(sound.noises, key=lambda noise: noise.level, default=None)

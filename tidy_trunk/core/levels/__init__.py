@@ -3,7 +3,7 @@
 from tidy_trunk.core.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
-from tidy_trunk.core.levels.line_up import Standing, can_send, sender_of, way_between
+from tidy_trunk.core.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
@@ -47,6 +47,7 @@ __all__ = [
     "heard_at",
     "input_ceiling_dbu",
     "input_stage_dbu",
+    "known_sender",
     "low_cut_db",
     "mixed",
     "noise_budget",

@@ -9,6 +9,7 @@ from typing import Final
 from tidy_trunk.core.catalogue import Kind
 from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, ReadFrom, Rig, Unit
 from tidy_trunk.core.trace import Place, Stage, upstream_of
+from tidy_trunk.errors import InputError
 
 SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
 """What can send a tone. [PRACTICE]"""
@@ -75,6 +76,14 @@ def sender_of(rig: Rig, track: Stage) -> Sender | None:
         if stage.place is Place.BUS and stage.device != track.device and can_send(rig.unit(stage.device)):
             return Sender(stage.device, stage)
     return None
+
+
+def known_sender(rig: Rig, track: Stage) -> Sender:
+    """Raises InputError: no device before the track can send tone."""
+    sender = sender_of(rig, track)
+    if sender is None:
+        raise InputError("no device before this track can send a tone: let the source be heard, and read the meter")
+    return sender
 
 
 def can_send(unit: Unit) -> bool:

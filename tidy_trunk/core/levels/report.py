@@ -12,6 +12,7 @@ from tidy_trunk.core.levels.walk import StageLevel
 from tidy_trunk.core.plan import Rig, Role, Target
 from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
+from tidy_trunk.errors import NotFoundError
 
 TOLD_DB: Final = 0.05
 """ASSUMED_ least that is told of: less is printed as nothing."""
@@ -85,6 +86,13 @@ class Report:
 
     def track(self, track_id: str) -> TrackLevel | None:
         return next((track for track in self.tracks if track.trace.id == track_id), None)
+
+    def known_track(self, track_id: str) -> TrackLevel:
+        """Raises NotFoundError: the job has no such track."""
+        track = self.track(track_id)
+        if track is None:
+            raise NotFoundError(f"the job has no track '{track_id}'")
+        return track
 
     def main_path(self, stage: Stage, through: str = "") -> list[Stage]:
         """From source to stage along the loudest feeds, or by way of a device where a mix has several."""

@@ -74,9 +74,7 @@ def _knobs(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
 
 def knob_of(report: Report, track_id: str, device: str, control: str) -> Knob:
     """A knob on the way to a track. Raises NotFoundError: no such track, or no such knob on its way."""
-    track = report.track(track_id)
-    if track is None:
-        raise NotFoundError(f"the job has no track '{track_id}'")
+    track = report.known_track(track_id)
     knobs = knobs_of(report, track.trace.stage)
     for knob in knobs:
         if (knob.device, knob.control) == (device, control):
@@ -168,9 +166,7 @@ def keeping_line_ups(report: Report, edit: Edit) -> tuple[Edit, ...]:
 
 def meter_edit(report: Report, track_id: str, pairs: Sequence[MeterPair], when: str) -> TakeMeterError:
     """The edit that takes over how the meter of a track's device reads. Raises NotFoundError, InputError: no pair."""
-    track = report.track(track_id)
-    if track is None:
-        raise NotFoundError(f"the job has no track '{track_id}'")
+    track = report.known_track(track_id)
     if not pairs:
         raise InputError("say what the meter showed while this was recorded")
     class_id = report.rig.unit(track.trace.device).device.class_id

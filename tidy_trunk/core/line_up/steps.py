@@ -6,11 +6,11 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.catalogue import Span, gain_key, trim_key
-from tidy_trunk.core.levels import Clip, Reckoner, Report, Standing, TrackLevel, sender_of, way_between
+from tidy_trunk.core.levels import Clip, Reckoner, Report, Standing, TrackLevel, known_sender, sender_of, way_between
 from tidy_trunk.core.line_up.measured import Knob, knobs_of
 from tidy_trunk.core.plan import Edit, LineUp, MeterError, ReadFrom, SetControl, TakeLineUp
 from tidy_trunk.core.trace import Place, Stage
-from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.errors import InputError
 
 WORTH_TURNING_DB: Final = 0.5
 """ASSUMED_ difference from which a knob is worth turning: meters of cameras show no less."""
@@ -192,12 +192,8 @@ def taken(
         NotFoundError: No such track.
         InputError: A track that no tone can be sent to.
     """
-    track = report.track(track_id)
-    if track is None:
-        raise NotFoundError(f"the job has no track '{track_id}'")
-    sender = sender_of(report.rig, track.trace.stage)
-    if sender is None:
-        raise InputError("no device before this track can send a tone: let the source be heard, and read the meter")
+    track = report.known_track(track_id)
+    sender = known_sender(report.rig, track.trace.stage)
     meter = report.rig.meter_of(track.trace.device) if read_from is ReadFrom.METER else None
     if meter is not None:
         read_dbfs -= meter.reads_high_db

@@ -70,6 +70,5 @@ const every = (hours: number) =>
 <style scoped>
 h3 {
   margin-bottom: 0.3rem;
-  font-size: 1.05rem;
 }
 </style>

@@ -41,6 +41,5 @@ defineProps<{ pairs: Clock['pairs'] }>()
 <style scoped>
 h3 {
   margin-bottom: 0.3rem;
-  font-size: 1.05rem;
 }
 </style>

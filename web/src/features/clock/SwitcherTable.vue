@@ -32,7 +32,6 @@ defineProps<{ late: Clock['switchers'][number] }>()
 <style scoped>
 h3 {
   margin-bottom: 0.3rem;
-  font-size: 1.05rem;
 }
 ul {
   padding: 0.3rem 0 0 1.2rem;

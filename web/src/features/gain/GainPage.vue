@@ -96,7 +96,6 @@ h2 {
 }
 h3 {
   margin-bottom: 0.3rem;
-  font-size: 1.05rem;
 }
 .do {
   display: flex;

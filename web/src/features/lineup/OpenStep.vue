@@ -118,9 +118,6 @@ function chosen(event: Event) {
   border: 1px solid var(--line);
   border-radius: var(--radius);
 }
-h3 {
-  font-size: 1.05rem;
-}
 .must {
   font-size: 1.05rem;
 }

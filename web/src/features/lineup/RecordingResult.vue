@@ -169,7 +169,6 @@ header {
   align-items: baseline;
 }
 h3 {
-  font-size: 1.05rem;
   overflow-wrap: anywhere;
 }
 .take {

@@ -22,7 +22,4 @@ section {
   display: grid;
   gap: 0.3rem;
 }
-h3 {
-  font-size: 1.05rem;
-}
 </style>

@@ -37,9 +37,6 @@ defineProps<{ voices: readonly VoiceStep[] }>()
 </template>
 
 <style scoped>
-h3 {
-  font-size: 1.05rem;
-}
 ol {
   border-top: 1px solid var(--line);
 }

@@ -147,7 +147,6 @@ h2 {
 }
 h3 {
   padding: 0.4rem 0 0.2rem;
-  font-size: 1.05rem;
 }
 header select {
   width: auto;

@@ -43,6 +43,16 @@ LINES = (
     "set bell once on",
 )
 
+CLOCK_LINES = (
+    "set job day 8:00 to 17:30",
+    "break Tea at 10:15, 15 min",
+    "break Dinner at 12:30, 45 min",
+    "break Second tea at 15:00, 15 min",
+    "add timecode generator as Box A",
+    "box a to camera a, 0.5 m",
+    "jam box a from bag recorder at 8:00 and 12:30",
+)
+
 
 def patch_of(plan: Plan):
     """What is plugged into what, by which leads, and where it is routed: by labels, for ids depend on the typing."""
@@ -55,5 +65,7 @@ def patch_of(plan: Plan):
             for run in plan.runs.values()
         ],
         "routing": sorted((device.label, bus, inputs) for device in plan.devices.values() for bus, inputs in device.routing.items()),
+        "day": (plan.defaults.day_begins_min, plan.defaults.day_ends_min, tuple(plan.breaks.values())),
+        "jams": [(device.label, names[device.jam.giver], device.jam.at_min) for device in plan.devices.values() if device.jam],
         "heard": sorted((source.label, names[mic], metres) for source in plan.sources.values() for mic, metres in source.heard_by.items()),
     }  # fmt: skip

@@ -77,6 +77,8 @@ def test_ways_joins_devices_and_saying(client, job):
     device = client.get(f"{address}/devices/cam").json()
     assert [control["id"] for control in device["controls"]] == [
         "power",
+        "timecode_rate",
+        "timecode_run",
         "mic.plug_in.menu",
         "mic.auto.menu",
         "mic.mic.gain_db",
@@ -127,7 +129,7 @@ def test_refused_with_a_problem_document(client, job, method, path, body, status
     [
         b"not json",
         b'{"name": NaN}',
-        b'{"schema_version": 7, "name": "x"}',
+        b'{"schema_version": 8, "name": "x"}',
         b"[]",
         b"null",
         b'{"name": "x", "devices": [1]}',

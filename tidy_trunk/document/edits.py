@@ -13,6 +13,7 @@ from tidy_trunk.document.models import (
     Degrees,
     DocumentModel,
     FigureModel,
+    Frames,
     GainLawModel,
     Id,
     Key,
@@ -20,7 +21,9 @@ from tidy_trunk.document.models import (
     Megahertz,
     MeterErrorModel,
     Metres,
+    Minute,
     Name,
+    PairDriftModel,
     PartModel,
     PlugModel,
     PortRefModel,
@@ -63,6 +66,9 @@ class SetJobModel(EditModel):
     slack_end_m: Metres | None = None
     frequencies_cleared: bool | None = None
     radio_guard_mhz: Megahertz | None = None
+    day_begins_min: Minute | None = None
+    day_ends_min: Minute | None = None
+    drift_limit_frames: Frames | None = None
 
 
 class AddDeviceModel(EditModel):
@@ -297,6 +303,43 @@ class DropMeterErrorModel(EditModel):
     class_id: Id
 
 
+class SetJamModel(EditModel):
+    command = core.SetJam
+    kind: Literal["set-jam"] = "set-jam"
+    device: Id
+    giver: Id | None
+    over: core.JamOver = core.JamOver.LEAD
+    at_min: Annotated[tuple[Minute, ...], Field(max_length=core.MOST_JAMS)] = ()
+
+
+class SetBreakModel(EditModel):
+    command = core.SetBreak
+    kind: Literal["set-break"] = "set-break"
+    label: Name
+    at_min: Minute
+    length_min: Minute
+    id: Id | None = None
+
+
+class RemoveBreakModel(EditModel):
+    command = core.RemoveBreak
+    kind: Literal["remove-break"] = "remove-break"
+    id: Id
+
+
+class TakePairDriftModel(EditModel):
+    command = core.TakePairDrift
+    kind: Literal["take-pair-drift"] = "take-pair-drift"
+    drift: PairDriftModel
+
+
+class DropPairDriftModel(EditModel):
+    command = core.DropPairDrift
+    kind: Literal["drop-pair-drift"] = "drop-pair-drift"
+    first: Id
+    second: Id
+
+
 AnyEdit = Annotated[
     SetJobModel
     | AddDeviceModel
@@ -328,7 +371,12 @@ AnyEdit = Annotated[
     | TakeGainLawModel
     | DropGainLawModel
     | TakeMeterErrorModel
-    | DropMeterErrorModel,
+    | DropMeterErrorModel
+    | SetJamModel
+    | SetBreakModel
+    | RemoveBreakModel
+    | TakePairDriftModel
+    | DropPairDriftModel,
     Field(discriminator="kind"),
 ]
 
@@ -349,6 +397,7 @@ _SEAMS: Final[Mapping[type, Any]] = {
     core.LineUp: LineUpModel,
     core.GainLaw: GainLawModel,
     core.MeterError: MeterErrorModel,
+    core.PairDrift: PairDriftModel,
     Figure: FigureModel,
     Plug: PlugModel,
     Wiring: WiringModel,

@@ -64,10 +64,16 @@ def _measured(raw: Raw) -> Raw:
     return {"gain_laws": [], "meters": [], **raw}
 
 
+def _clocks(raw: Raw) -> Raw:
+    """6 → 7: the day, its breaks, jams and measured pairs of clocks came in; none of them was there."""
+    return {"breaks": [], "pair_drifts": [], **raw}
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
     3: _targets_and_rumble,
     4: _line_ups,
     5: _measured,
+    6: _clocks,
 }

@@ -7,19 +7,28 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr
 
 from tidy_trunk.core.catalogue import Bridge, Figure, Gender, LawPoint, Plug, Provenance, Side, Winding, Wire, Wiring
 from tidy_trunk.core.plan import (
+    DAY_BEGINS_MIN,
+    DAY_ENDS_MIN,
+    LAST_MIN,
+    MOST_JAMS,
     MOST_LAW_POINTS,
     OPEN,
     SLACK_END_M,
     SLACK_SHARE,
+    SURE_WITHIN_PPM,
+    Break,
     Defaults,
     Device,
     GainLaw,
     Hazard,
+    Jam,
+    JamOver,
     LineUp,
     MeterError,
     MeterPair,
     OwnClass,
     OwnLead,
+    PairDrift,
     Part,
     Passing,
     Plan,
@@ -33,11 +42,13 @@ from tidy_trunk.core.plan import (
     Stretch,
     Target,
     law_key,
+    pair_key,
 )
 from tidy_trunk.core.radio import GUARD_MHZ
+from tidy_trunk.core.timecode import HALF_A_FRAME
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 6
+SCHEMA_VERSION: Final = 7
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -49,6 +60,9 @@ When = Annotated[str, Field(max_length=40, description="Date and time, ISO 8601"
 Metres = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)]
 Degrees = Annotated[float, Field(allow_inf_nan=False, ge=0, le=180)]
 Megahertz = Annotated[float, Field(allow_inf_nan=False, ge=0.001, le=10)]
+Minute = Annotated[int, Field(ge=0, le=LAST_MIN, description="After midnight")]
+Frames = Annotated[float, Field(allow_inf_nan=False, gt=0, le=1000)]
+Ppm = Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000)]
 Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
 Contact = Annotated[str, Field(min_length=1, max_length=4)]
 Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
@@ -118,6 +132,9 @@ class DefaultsModel(DocumentModel):
     slack_end_m: Metres = SLACK_END_M
     frequencies_cleared: bool = False
     radio_guard_mhz: Megahertz = GUARD_MHZ
+    day_begins_min: Minute = DAY_BEGINS_MIN
+    day_ends_min: Minute = DAY_ENDS_MIN
+    drift_limit_frames: Frames = HALF_A_FRAME
 
 
 class PlugModel(DocumentModel):
@@ -224,6 +241,34 @@ class StretchModel(DocumentModel):
         )
 
 
+class JamModel(DocumentModel):
+    giver: Id
+    over: JamOver = JamOver.LEAD
+    at_min: Annotated[tuple[Minute, ...], Field(max_length=MOST_JAMS)] = ()
+
+
+class BreakModel(DocumentModel):
+    id: Id
+    label: Name
+    at_min: Minute
+    length_min: Minute
+
+
+class PairDriftModel(DocumentModel):
+    first: Id
+    second: Id
+    ppm: Ppm
+    within_ppm: Annotated[float, Field(allow_inf_nan=False, ge=0, le=10_000)] = SURE_WITHIN_PPM
+    when: When
+
+    def to_core(self) -> PairDrift:
+        return PairDrift(**self.model_dump())
+
+    @classmethod
+    def from_core(cls, drift: PairDrift) -> "PairDriftModel":
+        return cls(**_fields(drift))
+
+
 class OwnClassModel(DocumentModel):
     id: Id
     label: Name
@@ -240,6 +285,7 @@ class DeviceModel(DocumentModel):
     feeds: dict[Key, Key] = {}
     roles: dict[Key, Role] = {}
     figures: dict[Key, FigureModel] = {}
+    jam: JamModel | None = None
 
 
 class SourceModel(DocumentModel):
@@ -338,6 +384,8 @@ class PlanDocument(DocumentModel):
     line_ups: tuple[LineUpModel, ...] = ()
     gain_laws: tuple[GainLawModel, ...] = ()
     meters: tuple[MeterErrorModel, ...] = ()
+    breaks: tuple[BreakModel, ...] = ()
+    pair_drifts: tuple[PairDriftModel, ...] = ()
 
     def to_core(self) -> Plan:
         """The plan, not yet checked for sense. Raises FormatError where two things share one id."""
@@ -353,6 +401,8 @@ class PlanDocument(DocumentModel):
             line_ups={item.track: item.to_core() for item in self.line_ups},
             gain_laws={law_key(item.class_id, item.control): item.to_core() for item in self.gain_laws},
             meters={item.class_id: item.to_core() for item in self.meters},
+            breaks=_by_id("breaks", (Break(**item.model_dump()) for item in self.breaks)),
+            pair_drifts={pair_key(item.first, item.second): item.to_core() for item in self.pair_drifts},
         )
 
     @classmethod
@@ -375,6 +425,7 @@ class PlanDocument(DocumentModel):
                         "feeds": dict(device.feeds),
                         "roles": dict(device.roles),
                         "figures": _figure_models(device.figures),
+                        "jam": None if device.jam is None else JamModel(**_fields(device.jam)),
                     }
                 )
                 for device in plan.devices.values()
@@ -404,6 +455,8 @@ class PlanDocument(DocumentModel):
             line_ups=tuple(LineUpModel.from_core(found) for found in plan.line_ups.values()),
             gain_laws=tuple(GainLawModel.from_core(law) for law in plan.gain_laws.values()),
             meters=tuple(MeterErrorModel.from_core(meter) for meter in plan.meters.values()),
+            breaks=tuple(BreakModel(**_fields(item)) for item in plan.breaks.values()),
+            pair_drifts=tuple(PairDriftModel.from_core(drift) for drift in plan.pair_drifts.values()),
         )
 
 
@@ -450,6 +503,7 @@ def _device_to_core(item: DeviceModel) -> Device:
         feeds=dict(item.feeds),
         roles=dict(item.roles),
         figures=_figures_to_core(item.figures),
+        jam=None if item.jam is None else Jam(**item.jam.model_dump()),
     )
 
 

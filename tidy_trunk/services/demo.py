@@ -12,7 +12,9 @@ from tidy_trunk.core.plan import (
     PortRef,
     Role,
     RouteBus,
+    SetBreak,
     SetControl,
+    SetJam,
     SetJob,
     SetPath,
     SetRole,
@@ -40,7 +42,11 @@ def _job() -> list[Edit]:
             room="works",
             room_noise_db_spl=_FURNACE_ROOM_DB,
             rumble_db_spl=_FURNACE_RUMBLE_DB,
-        )
+            day_ends_min=17 * 60 + 30,
+        ),
+        SetBreak(label="Tea", at_min=10 * 60 + 15, length_min=15),
+        SetBreak(label="Dinner", at_min=12 * 60 + 30, length_min=45),
+        SetBreak(label="Second tea", at_min=15 * 60, length_min=15),
     ]
 
 
@@ -60,6 +66,7 @@ def _gear() -> list[Edit]:
         ("camera-a", "cinema-xlr5", "Camera A"),
         ("camera-b", "mirrorless-mic", "Camera B"),
         ("switcher", "live-switcher", "Switcher"),
+        ("box-a", "timecode-generator", "Box A"),
     )
     return [AddDevice(id=device, class_id=class_id, label=label) for device, class_id, label in wanted]
 
@@ -111,6 +118,7 @@ def _runs() -> list[Edit]:
             Part(lead="xlr-trs-one-to-one", length_m=0.3),
         ),
         _run(("camera-b", "hdmi"), ("switcher", "hdmi1"), Part(lead="hdmi", length_m=5)),
+        _run(("box-a", "tc-out"), ("camera-a", "tc-in"), Part(lead="bnc", length_m=0.5)),
     ]
 
 
@@ -145,6 +153,8 @@ def _settings() -> list[Edit]:
         SetRole(device="camera-b", bus="L", role=Role.GUIDE),
         SetRole(device="camera-b", bus="R", role=Role.GUIDE),
         *_paths(),
+        # Nobody thought of jamming the box in the second half of the morning, nor after dinner.
+        SetJam(device="box-a", giver="bag", at_min=(8 * 60, 12 * 60 + 30)),
         # The switcher's programme takes its sound from Camera B's picture lead.
         RouteBus(device="switcher", bus="pgm-l", inputs=("hdmi1.L",)),
         RouteBus(device="switcher", bus="pgm-r", inputs=("hdmi1.R",)),

@@ -116,7 +116,11 @@ def camcorder(track_one: tuple[str, ...]) -> Plan:
 def switcher_phones(*, late: bool) -> Plan:
     """Headphones at the live switcher behind a camera, or at the recorder."""
     edits = [device("mirrorless-line", "cam"), device("live-switcher", "sw"), device("headphones", "ears")]
-    edits += [run("cam.hdmi", "sw.hdmi1", "hdmi"), run("sw.phones" if late else "bag.phones", "ears.plug")]
+    edits += [
+        RouteBus(device="sw", bus="pgm-l", inputs=("hdmi1.L",)),
+        run("cam.hdmi", "sw.hdmi1", "hdmi"),
+        run("sw.phones" if late else "bag.phones", "ears.plug"),
+    ]
     return made(*edits, base=boom_in_bag())
 
 

@@ -3,6 +3,7 @@
 import pytest
 
 from tests.core.checks.case import CAUTION, NOTE, STOP, Case
+from tests.core.checks.clock_cases import CLOCK_CASES
 from tests.core.checks.patch_cases import PATCH_CASES
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.catalogue import LawPoint
@@ -253,6 +254,7 @@ CASES = [
         cured=False,
     ),
     *PATCH_CASES,
+    *CLOCK_CASES,
 ]  # fmt: skip
 
 
@@ -277,7 +279,7 @@ def test_a_finding_says_where_why_and_from_what():
     for case in CASES:
         for finding in found(case.bad, case.rule):
             assert finding.text.endswith(".") and finding.source and finding.id
-            assert finding.station in ("runs", "levels")
+            assert finding.station in ("runs", "levels", "clock")
 
 
 def test_stops_come_first():

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.foundry_lines import LINES, patch_of
+from tests.foundry_lines import CLOCK_LINES, LINES, patch_of
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.core.plan import Hazard, Passing, Plan, School, Stretch, apply_edits
 from tidy_trunk.core.say import GRAMMAR, say
@@ -104,7 +104,7 @@ def test_things_are_removed_by_name_or_number():
 def test_the_foundry_by_typing():
     """The demo's patch in under forty lines, the first answer taken each time."""
     assert len(LINES) < 40
-    plan = do(Plan(name="Casting day"), *LINES)
+    plan = do(Plan(name="Casting day"), *LINES, *CLOCK_LINES)
     assert patch_of(plan) == patch_of(foundry())
     assert [run.path for run in plan.runs.values()][8] == foundry().runs["run-9"].path
 
@@ -117,6 +117,7 @@ def test_every_form_of_the_grammar_is_understood():
         "add mirrorless camera, mic/line as Camera B",
         "add dynamic as Boom, Hand, Spare, Fourth",
         "founder at boom, 0.5 m",
+        "add cinema camera as Camera A",
         *(f"{name} to bag {number}, 5 m" for number, name in enumerate(("hand", "spare", "fourth"), start=2)),
     )
     for form in GRAMMAR:
@@ -218,6 +219,12 @@ def test_what_the_forms_do():
         ("set job weather fine", "nothing that holds for the job"),
         ("set bag 1 gain 30, 2 colour red", "no control of bag"),
         ("set job rate 26", "no frame rate"),
+        ("jam bag", "say from whom and when"),
+        ("jam bag from boom at 8:00", "boom keeps no timecode"),
+        ("jam bag from bag at 8:00", "jammed by itself"),
+        ("jam bag from bag at 8:61", "no time of day"),
+        ("set job day 25:00 to 9:00", "no time of day"),
+        ("break dinner", "say when"),
     ],
 )
 def test_clear_errors_of_the_other_forms(line, says):

@@ -1,25 +1,122 @@
 """Time on a set."""
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.clock import Gets, Meets
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window
+from tidy_trunk.core.plan import JamOver, Rig
+from tidy_trunk.core.timecode import name_of
 from tidy_trunk.services.clock import ClockView
 
 
 class KeeperOut(Out):
-    """A device that records or keeps time, and by how far it may part from its giver over the day, once on its own."""
+    """A device that records or keeps time, and by how far it may part from its giver over the day, once on its own.
+
+    giver, track, beside, genlocked_to: by their names; giver_id: the giver's id.
+    """
 
     device: str
     label: str
     gets: Gets
     giver: str
+    giver_id: str
+    over: JamOver | None
+    jams_min: list[int]
     track: str
+    loss_db: float
+    beside: list[str]
     has_socket: bool
+    rate: str
+    records_run: bool
     ppm: float | None
     forgets: bool | None
+    genlocked_to: str
+    parting_ppm: float | None
+    is_measured: bool
     parts_ms: float | None
     parts_frames: float | None
     rejam_every_h: Level
+
+    @classmethod
+    def from_core(cls, rig: Rig, keeper: Keeper) -> "KeeperOut":
+        alone, parting, jam = keeper.alone, keeper.parting, keeper.jam
+        return cls(
+            device=keeper.device,
+            label=rig.unit(keeper.device).label,
+            gets=keeper.gets,
+            giver=_label(rig, keeper.giver),
+            giver_id=keeper.giver,
+            over=None if jam is None else jam.over,
+            jams_min=[] if jam is None else list(jam.at_min),
+            track=_track(rig, keeper.track),
+            loss_db=keeper.loss_db,
+            beside=[_track(rig, track) for track in keeper.beside],
+            has_socket=keeper.has_socket,
+            rate=name_of(keeper.rate),
+            records_run=keeper.records_run,
+            ppm=keeper.ppm,
+            forgets=keeper.forgets,
+            genlocked_to=_label(rig, keeper.genlocked_to),
+            parting_ppm=None if parting is None else parting.ppm,
+            is_measured=parting is not None and parting.is_measured,
+            parts_ms=None if alone is None else alone.drift_ms,
+            parts_frames=None if alone is None else alone.drift_frames,
+            rejam_every_h=None if alone is None else alone.rejam_every_h,
+        )
+
+
+class SpellOut(Out):
+    """A time in which a clock runs alone, in minutes since midnight; apart_frames: at its end."""
+
+    begins_min: int
+    ends_min: int
+    apart_frames: float
+    beyond_min: int | None
+
+
+class ClockDayOut(Out):
+    """A jammed device over the day, with the jams that keep it within the limit; null where only a lead does."""
+
+    device: str
+    label: str
+    spells: list[SpellOut]
+    unset_until_min: int | None
+    every_min: float | None
+    beyond_min: int | None
+    advised_min: list[int] | None
+
+    @classmethod
+    def from_core(cls, rig: Rig, day: ClockDay) -> "ClockDayOut":
+        return cls(
+            device=day.device,
+            label=rig.unit(day.device).label,
+            spells=[
+                SpellOut(
+                    begins_min=spell.begins_min,
+                    ends_min=spell.ends_min,
+                    apart_frames=spell.apart_frames,
+                    beyond_min=spell.beyond_min,
+                )
+                for spell in day.spells
+            ],
+            unset_until_min=day.unset_until_min,
+            every_min=day.every_min,
+            beyond_min=day.beyond_min,
+            advised_min=None if day.advised_min is None else list(day.advised_min),
+        )
+
+
+class CommonSourceOut(Out):
+    """A source that both hear; later_ms: by how much later through air the camera does."""
+
+    source: str
+    later_ms: float
+
+
+class ReachOut(Out):
+    """How far the camera's own microphone hears a source, and how late at that distance."""
+
+    source: str
+    metres: float
+    later_ms: float
 
 
 class PairOut(Out):
@@ -28,7 +125,33 @@ class PairOut(Out):
     camera: str
     recorder: str
     by: list[Meets]
-    sources: list[str]
+    sources: list[CommonSourceOut]
+    reach: ReachOut | None
+    long_take_min: float | None
+
+    @classmethod
+    def from_core(cls, rig: Rig, pair: Pair) -> "PairOut":
+        reach, sources = pair.reach, rig.plan.sources
+        return cls(
+            camera=_label(rig, pair.camera),
+            recorder=_label(rig, pair.recorder),
+            by=list(pair.by),
+            sources=[CommonSourceOut(source=sources[item.source].label, later_ms=item.later_ms) for item in pair.sources],
+            reach=None
+            if reach is None
+            else ReachOut(source=sources[reach.source].label, metres=reach.metres, later_ms=reach.later_ms),
+            long_take_min=pair.long_take_min,
+        )
+
+
+class WindowOut(Out):
+    """Whether sound lies within what a standard asks for."""
+
+    words: str
+    source: str
+    early_ms: float
+    late_ms: float
+    holds: bool
 
 
 class PictureOut(Out):
@@ -37,80 +160,138 @@ class PictureOut(Out):
     hold_frames: float
 
 
-class SwitcherOut(Out):
-    """A switcher with its pictures, and the delay that sound asks for that comes to it straight."""
+class PartOut(Out):
+    """What one thing on the way takes."""
 
-    switcher: str
+    what: str
+    ms: float
+
+
+class StraightSoundOut(Out):
+    """Sound that comes in by a way of its own, and by how much to delay it; null where it is late already."""
+
+    run: str
+    number: int
+    sender: str
+    least_ms: float
+    most_ms: float
+    parts: list[PartOut]
+    early_ms: float
+    delay_ms: float | None
+    delay_frames: float | None
+    delay_samples: int | None
+    delay_metres: float | None
+    windows: list[WindowOut]
+
+    @classmethod
+    def from_core(cls, rig: Rig, sound: StraightSound) -> "StraightSoundOut":
+        delay = sound.delay
+        return cls(
+            run=sound.run,
+            number=rig.plan.runs[sound.run].number,
+            sender=_label(rig, sound.sender),
+            least_ms=sound.late.least_ms,
+            most_ms=sound.late.most_ms,
+            parts=[PartOut(what=part.what, ms=part.ms) for part in sound.late.parts],
+            early_ms=sound.early_ms,
+            delay_ms=None if delay is None else float(delay.seconds * 1000),
+            delay_frames=None if delay is None or delay.frame_count is None else float(delay.frame_count),
+            delay_samples=None if delay is None else delay.sample_count,
+            delay_metres=sound.delay_metres,
+            windows=_windows(sound.windows),
+        )
+
+
+class ScreenOut(Out):
+    """A switcher or a monitor with its pictures, and the delay that sound asks for that takes no time itself."""
+
+    device: str
+    label: str
+    is_switcher: bool
     own_frames: float
     pictures: list[PictureOut]
     late_frames: float
     delay_ms: float
     delay_samples: int
-    is_noticed: bool
-    is_accepted: bool
+    delay_metres: float
+    windows: list[WindowOut]
+    sounds: list[StraightSoundOut]
+
+    @classmethod
+    def from_core(cls, rig: Rig, item: LateScreen) -> "ScreenOut":
+        return cls(
+            device=item.device,
+            label=_label(rig, item.device),
+            is_switcher=item.is_switcher,
+            own_frames=item.own_frames,
+            pictures=[
+                PictureOut(
+                    camera=_label(rig, picture.camera),
+                    late_frames=picture.late_frames,
+                    hold_frames=picture.hold_frames,
+                )
+                for picture in item.pictures
+            ],
+            late_frames=item.late_frames,
+            delay_ms=float(item.delay.seconds * 1000),
+            delay_samples=item.delay.sample_count,
+            delay_metres=item.delay_metres,
+            windows=_windows(item.windows),
+            sounds=[StraightSoundOut.from_core(rig, sound) for sound in item.sounds],
+        )
+
+
+class BreakOut(Out):
+    id: str
+    label: str
+    at_min: int
+    length_min: int
 
 
 class ClockOut(Out):
-    """Time on a set over a day of so many hours. Devices and sources by their names."""
+    """Time on a set over the job's day. Devices and sources by their names; times in minutes since midnight."""
 
     rate: str
-    hours: float
+    day_begins_min: int
+    day_ends_min: int
+    limit_frames: float
+    breaks: list[BreakOut]
     keepers: list[KeeperOut]
+    days: list[ClockDayOut]
     pairs: list[PairOut]
-    switchers: list[SwitcherOut]
+    screens: list[ScreenOut]
 
     @classmethod
     def from_core(cls, view: ClockView) -> "ClockOut":
         rig = view.report.rig
+        defaults = rig.plan.defaults
         return cls(
-            rate=rig.plan.defaults.frame_rate,
-            hours=view.hours,
-            keepers=[
-                KeeperOut(
-                    device=keeper.device,
-                    label=rig.unit(keeper.device).label,
-                    gets=keeper.gets,
-                    giver=_label(rig, keeper.giver),
-                    track=_track(rig, keeper.track),
-                    has_socket=keeper.has_socket,
-                    ppm=keeper.ppm,
-                    forgets=keeper.forgets,
-                    parts_ms=None if keeper.alone is None else keeper.alone.drift_ms,
-                    parts_frames=None if keeper.alone is None else keeper.alone.drift_frames,
-                    rejam_every_h=None if keeper.alone is None else keeper.alone.rejam_every_h,
-                )
-                for keeper in view.keepers
+            rate=defaults.frame_rate,
+            day_begins_min=defaults.day_begins_min,
+            day_ends_min=defaults.day_ends_min,
+            limit_frames=defaults.drift_limit_frames,
+            breaks=[
+                BreakOut(id=item.id, label=item.label, at_min=item.at_min, length_min=item.length_min)
+                for item in rig.plan.breaks.values()
             ],
-            pairs=[
-                PairOut(
-                    camera=_label(rig, pair.camera),
-                    recorder=_label(rig, pair.recorder),
-                    by=list(pair.by),
-                    sources=[rig.plan.sources[source].label for source in pair.sources],
-                )
-                for pair in view.pairs
-            ],
-            switchers=[
-                SwitcherOut(
-                    switcher=_label(rig, item.switcher),
-                    own_frames=item.own_frames,
-                    pictures=[
-                        PictureOut(
-                            camera=_label(rig, picture.camera),
-                            late_frames=picture.late_frames,
-                            hold_frames=picture.hold_frames,
-                        )
-                        for picture in item.pictures
-                    ],
-                    late_frames=item.late_frames,
-                    delay_ms=float(item.delay.seconds * 1000),
-                    delay_samples=item.delay.sample_count,
-                    is_noticed=item.is_noticed,
-                    is_accepted=item.is_accepted,
-                )
-                for item in view.switchers
-            ],
+            keepers=[KeeperOut.from_core(rig, keeper) for keeper in view.keepers],
+            days=[ClockDayOut.from_core(rig, day) for day in view.days],
+            pairs=[PairOut.from_core(rig, pair) for pair in view.pairs],
+            screens=[ScreenOut.from_core(rig, item) for item in view.screens],
         )
+
+
+def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
+    return [
+        WindowOut(
+            words=window.words,
+            source=window.source_words,
+            early_ms=window.early_ms,
+            late_ms=window.late_ms,
+            holds=holds,
+        )
+        for window, holds in windows
+    ]
 
 
 def _label(rig: Rig, device: str) -> str:

@@ -19,6 +19,7 @@ class Circuit(StrEnum):
     USB = "USB audio"
     RADIO = "radio"
     TIMECODE = "timecode"
+    GENLOCK = "genlock"
 
     @property
     def is_balanced(self) -> bool:
@@ -135,6 +136,7 @@ PINOUTS: Final[Mapping[tuple[str, Circuit], Mapping[str, Leg]]] = {
     ("inside", Circuit.UNBALANCED_STEREO): _TRS_STEREO,
     ("rca", Circuit.UNBALANCED): _TIP,
     ("bnc", Circuit.TIMECODE): _TIP,
+    ("bnc", Circuit.GENLOCK): _TIP,
     ("bnc", Circuit.SDI): _TIP,
     ("trs35", Circuit.TIMECODE): _TIP,
     ("usb-c", Circuit.USB): _DIGITAL,

@@ -9,6 +9,7 @@ from tidy_trunk.core.catalogue.catalogue import DEVICES
 from tidy_trunk.core.catalogue.connectors import Circuit
 from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port
 from tidy_trunk.core.catalogue.span import Span
+from tidy_trunk.core.timecode import RATES
 from tidy_trunk.errors import RangeError, UnknownItemError
 
 Setting = str | float | bool
@@ -137,6 +138,11 @@ CELL_KEY = "capsule.cell"
 POWER_KEY = "power"
 SAMPLE_RATE_KEY = "sample_rate"
 FOUR_TRACKS_KEY = "four_tracks"
+TIMECODE_RATE_KEY = "timecode_rate"
+TIMECODE_RUN_KEY = "timecode_run"
+
+RATE_OF_JOB = "job"
+FREE_RUN, RECORD_RUN = "free", "record"
 
 PAN_LEFT, PAN_CENTRE, PAN_RIGHT = "left", "centre", "right"
 
@@ -257,6 +263,11 @@ def _device_controls(device: DeviceClass) -> Iterator[Control]:
     if len(rates) > 1:
         usual = sorted(rates, key=lambda rate: rate != USUAL_RATE_HZ)
         yield _choice(SAMPLE_RATE_KEY, "sample rate", [(str(rate), f"{rate / 1000:g} kHz") for rate in usual])
+    if device.keeps_time:
+        yield _choice(
+            TIMECODE_RATE_KEY, "timecode rate", [(RATE_OF_JOB, "as the job"), *((rate, rate) for rate in RATES)]
+        )
+        yield _choice(TIMECODE_RUN_KEY, "timecode", [(FREE_RUN, "free run"), (RECORD_RUN, "record run")])
     if any(bus.needs_four_tracks for bus in device.buses):
         label = "four-track mode"
         yield Control(id=FOUR_TRACKS_KEY, port="", label=label, kind=ControlKind.SWITCH, default=False)

@@ -26,6 +26,7 @@ class Kind(StrEnum):
     SWITCHER = "live switcher"
     CLOCK = "timecode generator"
     HEADPHONES = "headphones"
+    MONITOR = "picture monitor"
 
 
 class Signal(StrEnum):
@@ -335,6 +336,11 @@ class DeviceClass:
     @property
     def is_recording(self) -> bool:
         return any(bus.recorded for bus in self.buses)
+
+    @property
+    def keeps_time(self) -> bool:
+        """Whether it has labels of its own, kept or lost when it is switched off."""
+        return self.traits.keeps_timecode_when_off is not None
 
 
 def channel_refs(port: Port) -> tuple[str, ...]:

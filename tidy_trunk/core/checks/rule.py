@@ -18,11 +18,13 @@ from tidy_trunk.errors import TidyTrunkError
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
     "AES17": "AES17",
+    "BT1359": "ITU-R BT.1359-1",
     "EBU-R37": "EBU R 37",
     "HANDBOOK": "textbook",
     "IEC60268-12": "IEC 60268-12",
     "IEC61938": "IEC 61938",
     "PRACTICE": "common practice",
+    "ST12-1": "SMPTE ST 12-1",
 }
 """Sources of the rules as a user reads them. [HANDBOOK]; the tags are those of docs/sources.md"""
 

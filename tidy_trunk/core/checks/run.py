@@ -12,7 +12,7 @@ from tidy_trunk.core.levels import Report
 for _module in pkgutil.iter_modules(rules.__path__):
     importlib.import_module(f"{rules.__name__}.{_module.name}")
 
-_STATIONS: Final = {"rumble": "levels", "levels": "levels", "radio": "levels"}
+_STATIONS: Final = {"rumble": "levels", "levels": "levels", "radio": "levels", "clock": "clock"}
 _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 
 

@@ -1,18 +1,58 @@
-"""Time on a set: who gives it to whom, how clocks part, by what picture and sound meet, how late pictures are."""
+"""Time on a set: who gives it to whom, how clocks part, by what picture and sound meet, how late pictures and sound are."""
 
-from tidy_trunk.core.clock.delays import LateSwitcher, Picture, late_pictures, picture_late_frames
-from tidy_trunk.core.clock.keepers import Gets, Keeper, keepers
-from tidy_trunk.core.clock.pairs import Meets, Pair, pairs
+from tidy_trunk.core.clock.day import ClockDay, Spell, advised_jams, clock_day
+from tidy_trunk.core.clock.delays import (
+    ACCEPTED,
+    BROADCAST,
+    LateScreen,
+    Picture,
+    StraightSound,
+    Window,
+    judged,
+    late_screens,
+    picture_late_frames,
+)
+from tidy_trunk.core.clock.keepers import (
+    Gets,
+    Keeper,
+    Parting,
+    TimecodeTrack,
+    day_hours,
+    first_giver,
+    keepers,
+    timecode_tracks,
+)
+from tidy_trunk.core.clock.lateness import Lateness, Part, lateness
+from tidy_trunk.core.clock.pairs import Heard, Meets, Pair, Reach, pairs
 
 __all__ = [
+    "ACCEPTED",
+    "BROADCAST",
+    "ClockDay",
     "Gets",
+    "Heard",
     "Keeper",
-    "LateSwitcher",
+    "LateScreen",
+    "Lateness",
     "Meets",
     "Pair",
+    "Part",
+    "Parting",
     "Picture",
+    "Reach",
+    "Spell",
+    "StraightSound",
+    "TimecodeTrack",
+    "Window",
+    "advised_jams",
+    "clock_day",
+    "day_hours",
+    "first_giver",
+    "judged",
     "keepers",
-    "late_pictures",
+    "late_screens",
+    "lateness",
     "pairs",
     "picture_late_frames",
+    "timecode_tracks",
 ]

@@ -5,22 +5,45 @@ from fractions import Fraction
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.plan import PortRef, Rig
-from tidy_trunk.core.timecode import Delay, FrameRate, delay_of_frames
-
-ACCEPTED_EARLY_MS: Final = 90.0
-"""How far sound may come before its picture and still be accepted. [BT1359]"""
-
-NOTICED_EARLY_MS: Final = 45.0
-"""From where on that is noticed. [BT1359]"""
+from tidy_trunk.core.clock.lateness import SOUND_M_PER_S, Lateness, lateness
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import PortRef, Rig, Run
+from tidy_trunk.core.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
 
 NEAR_FRAMES: Final = 0.5
 """ASSUMED_ difference up to which two pictures count as equally late."""
 
 
+@dataclass(frozen=True, slots=True)
+class Window:
+    """How far sound may come before and after its picture, in ms, by a standard as it is named to a user."""
+
+    words: str
+    source_words: str
+    early_ms: float
+    late_ms: float
+
+    def holds(self, early_ms: float) -> bool:
+        """Whether sound that is early by so much, late where it is negative, lies within."""
+        return -self.late_ms <= early_ms <= self.early_ms
+
+
+UNNOTICED: Final = Window("unnoticed", "ITU-R BT.1359-1", 45.0, 125.0)
+"""Where nobody sees it. [BT1359], from memory"""
+
+ACCEPTED: Final = Window("accepted", "ITU-R BT.1359-1", 90.0, 185.0)
+"""Where it is still put up with. [BT1359], from memory"""
+
+BROADCAST: Final = Window("fit to be broadcast", "EBU R 37", 40.0, 60.0)
+"""What goes on air in Europe. [EBU-R37], from memory"""
+
+WINDOWS: Final = (UNNOTICED, ACCEPTED, BROADCAST)
+"""All that sound beside its picture is judged by. [BT1359], [EBU-R37]"""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Picture:
-    """A picture that comes into a switcher. hold_frames: by how much it is held back so that it is as late as the latest."""
+    """A picture that comes in. hold_frames: by how much it is held back so that it is as late as the latest."""
 
     camera: str
     late_frames: float
@@ -28,61 +51,118 @@ class Picture:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class LateSwitcher:
-    """A switcher with its pictures. late_frames: of the latest, with what the switcher itself takes.
+class StraightSound:
+    """Sound that comes in by a way of its own. early_ms: by how much its latest is before the latest picture.
 
-    delay: by how much sound that comes to it straight is to be delayed, in every unit.
-    is_noticed, is_accepted: what it would be without.
+    delay: by how much to delay it, in every unit; None where it is late already.
     """
 
-    switcher: str
+    run: str
+    sender: str
+    late: Lateness
+    early_ms: float
+    delay: Delay | None
+    windows: tuple[tuple[Window, bool], ...]
+
+    @property
+    def delay_metres(self) -> float | None:
+        """The air that takes as long."""
+        return None if self.delay is None else float(self.delay.seconds) * SOUND_M_PER_S
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LateScreen:
+    """A switcher or a monitor with the pictures that come in.
+
+    own_frames: what it takes itself; late_frames: of the latest picture, with that.
+    delay: by how much sound that takes no time at all is to be delayed; sounds: what really comes in beside.
+    """
+
+    device: str
+    is_switcher: bool
     own_frames: float
     pictures: tuple[Picture, ...]
     late_frames: float
     delay: Delay
-    is_noticed: bool
-    is_accepted: bool
+    windows: tuple[tuple[Window, bool], ...]
+    sounds: tuple[StraightSound, ...]
+
+    @property
+    def delay_metres(self) -> float:
+        """The air that takes as long as the latest picture."""
+        return float(self.delay.seconds) * SOUND_M_PER_S
 
 
-def late_pictures(rig: Rig) -> tuple[LateSwitcher, ...]:
-    """Every switcher into which pictures come, in the order of the plan. Source: [HANDBOOK] §8"""
-    found = [_switcher(rig, device) for device in rig.plan.devices]
+def late_screens(report: Report) -> tuple[LateScreen, ...]:
+    """Every switcher and monitor into which pictures come, in the order of the plan. Source: [HANDBOOK] §8"""
+    found = [_screen(report, device) for device in report.rig.plan.devices]
     return tuple(item for item in found if item is not None)
 
 
-def _switcher(rig: Rig, device: str) -> LateSwitcher | None:
+def judged(early_ms: float) -> tuple[tuple[Window, bool], ...]:
+    """Sound that is early by so much against each window; whether it lies within."""
+    return tuple((window, window.holds(early_ms)) for window in WINDOWS)
+
+
+def _screen(report: Report, device: str) -> LateScreen | None:
+    rig = report.rig
     late = pictures_into(rig, device)
     if not late:
         return None
-    own = rig.unit(device).device_class.traits.picture_delay_frames
-    own_frames = own.value if own is not None else 0.0
+    own_frames = _own_frames(rig, device)
     latest = max(late.values())
-    total = latest + own_frames
-    rate = FrameRate.parse(rig.plan.defaults.frame_rate)
-    delay = delay_of_frames(total, rate, rig.plan.defaults.sample_rate_hz)
+    delay = delay_of_frames(latest + own_frames, _rate(rig), rig.plan.defaults.sample_rate_hz)
     early_ms = float(delay.seconds * 1000)
-    return LateSwitcher(
-        switcher=device,
+    return LateScreen(
+        device=device,
+        is_switcher=rig.unit(device).device_class.kind is Kind.SWITCHER,
         own_frames=own_frames,
         pictures=tuple(
             Picture(camera=camera, late_frames=frames, hold_frames=_held(latest - frames))
             for camera, frames in late.items()
         ),
-        late_frames=total,
+        late_frames=latest + own_frames,
         delay=delay,
-        is_noticed=early_ms > NOTICED_EARLY_MS,
-        is_accepted=early_ms <= ACCEPTED_EARLY_MS,
+        windows=judged(early_ms),
+        sounds=tuple(_sound(report, run, early_ms) for run in _sounds_into(rig, device)),
     )
+
+
+def _rate(rig: Rig) -> FrameRate:
+    return FrameRate.parse(rig.plan.defaults.frame_rate)
 
 
 def _held(frames: float) -> float:
     return frames if frames > NEAR_FRAMES else 0.0
 
 
+def _sounds_into(rig: Rig, device: str) -> list[Run]:
+    ports = [port for port in rig.unit(device).device_class.inputs if port.circuit.is_analogue]
+    return [run for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
+
+
+def _sound(report: Report, run: Run, picture_ms: float) -> StraightSound:
+    """What comes by a run, against a picture that is so late."""
+    rig = report.rig
+    port, channels = run.receiving, rig.unit(run.receiving.device).input(run.receiving.port).channels
+    arriving = [report.tracer.input(port.device, port.port, channel) for channel in range(len(channels))]
+    late = max((lateness(rig, stage) for stage in arriving), key=lambda item: item.most_ms)
+    early_ms = picture_ms - late.most_ms
+    wanted = early_ms > 0
+    return StraightSound(
+        run=run.id,
+        sender=run.sending.device,
+        late=late,
+        early_ms=early_ms,
+        delay=delay_of_ms(early_ms, _rate(rig), rig.plan.defaults.sample_rate_hz) if wanted else None,
+        windows=judged(early_ms),
+    )
+
+
 def pictures_into(rig: Rig, device: str) -> dict[str, float]:
-    """By camera, by how many frames the picture is late that it sends into a switcher; empty for all else."""
+    """By camera, by how many frames the picture is late that it sends into a switcher or a monitor; empty for all else."""
     unit = rig.unit(device)
-    if unit.device_class.kind is not Kind.SWITCHER:
+    if unit.device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
         return {}
     ports = [port for port in unit.device_class.inputs if port.circuit in (Circuit.HDMI, Circuit.SDI)]
     senders = [run.sending.device for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
@@ -92,5 +172,10 @@ def pictures_into(rig: Rig, device: str) -> dict[str, float]:
 
 def picture_late_frames(rig: Rig, device: str) -> Fraction | None:
     """Of the latest picture of a switcher, with what the switcher takes; None where no picture comes in."""
-    late = _switcher(rig, device)
-    return None if late is None else Fraction(late.late_frames)
+    late = pictures_into(rig, device)
+    return Fraction(max(late.values()) + _own_frames(rig, device)) if late else None
+
+
+def _own_frames(rig: Rig, device: str) -> float:
+    own = rig.unit(device).device_class.traits.picture_delay_frames
+    return own.value if own is not None else 0.0

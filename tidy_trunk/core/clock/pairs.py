@@ -1,13 +1,18 @@
 """By what picture and sound will meet afterwards: for every camera and every recorder."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Final
 
 from tidy_trunk.core.catalogue import Kind
-from tidy_trunk.core.clock.keepers import Keeper, first_giver
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Role
+from tidy_trunk.core.clock.keepers import Keeper, first_giver, parting
+from tidy_trunk.core.clock.lateness import air_ms
+from tidy_trunk.core.levels import Report, TrackLevel
+from tidy_trunk.core.plan import Rig, Role
+from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.trace import Place, upstream_of
+from tidy_trunk.core.units import ratio_from_db
 
 
 class Meets(StrEnum):
@@ -15,40 +20,111 @@ class Meets(StrEnum):
 
     TIMECODE = "timecode"
     SOUND = "the same sound"
+    OWN_MICROPHONE = "the camera's own microphone"
     CLAP = "a clap alone"
+
+
+FURTHEST_M: Final = 100.0
+"""ASSUMED_ furthest that anybody counts on a camera's own microphone."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Heard:
+    """A source that both hear. later_ms: by how much later through air the camera's microphone hears it."""
+
+    source: str
+    later_ms: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reach:
+    """How far a camera's own microphone hears a source above the place's noise, and how late at that distance."""
+
+    source: str
+    metres: float
+    later_ms: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pair:
-    """A camera and a recorder. by: all that both have; sources: those that both hear; a clap is always made besides."""
+    """A camera and a recorder. by: all that both have; a clap is always made besides.
+
+    sources: those that both hear; reach: how far the camera's own microphone hears what the recorder does, where that is on.
+    long_take_min: how long a take runs until their sample clocks are apart by the job's limit, and the sound wants
+    stretching, not only moving; None where nobody knows.
+    """
 
     camera: str
     recorder: str
     by: tuple[Meets, ...]
-    sources: tuple[str, ...]
+    sources: tuple[Heard, ...]
+    reach: Reach | None
+    long_take_min: float | None
+
+    @property
+    def has_clap_alone(self) -> bool:
+        return self.by == (Meets.CLAP,)
 
 
 def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
     """Every camera with every recorder that records something, in the order of the plan. Source: [HANDBOOK] §8"""
     rig = report.rig
     known = {keeper.device: keeper for keeper in keepers}
-    heard: dict[str, list[str]] = {}
+    heard: dict[str, dict[str, float]] = {}
     for track in report.tracks:
         if track.role is not Role.TIMECODE and not track.is_silent:
-            sources = heard.setdefault(track.trace.device, [])
-            sources += [source for source in track.sources if source not in sources]
+            mine = heard.setdefault(track.trace.device, {})
+            for source, metres in _distances(report, track).items():
+                mine[source] = min(metres, mine.get(source, metres))
     cameras = [device for device in rig.plan.devices if rig.unit(device).device_class.kind is Kind.CAMERA]
     recorders = [
         device
         for device in rig.plan.devices
         if heard.get(device) and rig.unit(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
     ]
-    found = []
-    for camera in cameras:
-        for recorder in recorders:
-            givers = {first_giver(rig, known, device) for device in (camera, recorder)}
-            both = tuple(source for source in heard.get(camera, []) if source in heard[recorder])
-            by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
-            by += [Meets.SOUND] if both else []
-            found.append(Pair(camera=camera, recorder=recorder, by=tuple(by) or (Meets.CLAP,), sources=both))
-    return tuple(found)
+    return tuple(_pair(rig, known, heard, camera, recorder) for camera in cameras for recorder in recorders)
+
+
+def _pair(
+    rig: Rig, known: Mapping[str, Keeper], heard: Mapping[str, Mapping[str, float]], camera: str, recorder: str
+) -> Pair:
+    givers = {first_giver(rig, known, device) for device in (camera, recorder)}
+    theirs, ours = heard[recorder], heard.get(camera, {})
+    both = tuple(Heard(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs)
+    reach = _reach(rig, camera, tuple(theirs))
+    by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
+    by += [Meets.SOUND] if both else []
+    by += [Meets.OWN_MICROPHONE] if reach is not None and not both else []
+    parts = parting(rig, camera, recorder)
+    limit_s = rig.plan.defaults.drift_limit_frames / float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
+    return Pair(
+        camera=camera,
+        recorder=recorder,
+        by=tuple(by) or (Meets.CLAP,),
+        sources=both,
+        reach=reach,
+        long_take_min=limit_s / (parts.ppm * 1e-6) / 60 if parts is not None and parts.ppm else None,
+    )
+
+
+def _distances(report: Report, track: TrackLevel) -> dict[str, float]:
+    """By source on a track, how far the nearest microphone that leads there is from it, in m."""
+    found: dict[str, float] = {}
+    for stage in upstream_of(track.trace.stage):
+        if stage.place is Place.SOUND:
+            metres = report.rig.plan.sources[stage.name].heard_by[stage.device]
+            found[stage.name] = min(metres, found.get(stage.name, metres))
+    return found
+
+
+def _reach(rig: Rig, camera: str, sources: Sequence[str]) -> Reach | None:
+    """The source that a camera's built-in microphone hears from furthest, where a track takes that microphone."""
+    unit = rig.unit(camera)
+    refs = {ref for bus in unit.device_class.buses if unit.is_recorded(bus) for ref in unit.bus_inputs(bus)}
+    if not sources or not any(rig.input_channel(unit, ref)[0].plug.connector == "inside" for ref in refs):
+        return None
+    loudest = max(sources, key=lambda name: rig.plan.sources[name].average_db_spl)
+    above_db = rig.plan.sources[loudest].average_db_spl - rig.plan.defaults.room_noise_db_spl
+    # 6 dB for each doubling, down to the noise of the place. [HANDBOOK] §2
+    metres = min(ratio_from_db(above_db), FURTHEST_M)
+    return Reach(source=loudest, metres=metres, later_ms=air_ms(metres))

@@ -4,7 +4,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import TypeVar
 
 from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, channel_refs, controls_of, figures_of
+from tidy_trunk.core.plan.clocks import Jam, PairDrift, times_words
 from tidy_trunk.core.plan.edits import default_words
+from tidy_trunk.core.plan.edits.clocks import drift_words
 from tidy_trunk.core.plan.edits.line_ups import track_words
 from tidy_trunk.core.plan.edits.measured import error_words, knob_words, meter_words
 from tidy_trunk.core.plan.line_ups import LineUp
@@ -47,6 +49,18 @@ def _all(before: Plan, after: Plan) -> Iterator[str]:
         yield _gain_law(before, after, old_law, law)
     for old_meter, meter in _pairs(before.meters, after.meters):
         yield _meter(before, after, old_meter, meter)
+    yield from _items("break", before.breaks, after.breaks)
+    for old_drift, drift in _pairs(before.pair_drifts, after.pair_drifts):
+        yield _pair_drift(before, after, old_drift, drift)
+
+
+def _pair_drift(before: Plan, after: Plan, old: PairDrift | None, new: PairDrift | None) -> str:
+    plan, drift = (after, new) if new is not None else (before, old)
+    if drift is None:
+        return ""
+    first, second = (plan.devices[name].label for name in (drift.first, drift.second))
+    measured = f"measured, {drift_words(drift.ppm)}" if new is not None else "as good as their classes again"
+    return f"the clocks of {first} and {second} are {measured}"
 
 
 def _gain_law(before: Plan, after: Plan, old: GainLaw | None, new: GainLaw | None) -> str:
@@ -128,11 +142,17 @@ def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> 
         then, now_for = (device.roles.get(bus.id, Role.DIALOGUE) for device in (old, new))
         if then != now_for:
             yield f"{unit.bus_label(bus.id)} is for {now_for}, was for {then}"
+    if old.jam != new.jam:
+        yield f"{new.label} is jammed {_jam(second, new.jam)}, was {_jam(first, old.jam)}"
     names = {named.path: named for named in figures_of(unit.device_class)}
     for path in dict.fromkeys([*old.figures, *new.figures]):
         if old.figures.get(path) != new.figures.get(path):
             figure = names[path].figure
             yield f"{new.label} {names[path].label}: {_plain(figure.value)} {names[path].unit}, {figure.provenance}"
+
+
+def _jam(rig: Rig, jam: Jam | None) -> str:
+    return "by nobody" if jam is None else f"from {rig.unit(jam.giver).label} at {times_words(jam.at_min)}"
 
 
 def _setting(rig: Rig, device: Device, control: Control, before: Setting | None, now: Setting | None) -> str:

@@ -6,11 +6,13 @@ from enum import StrEnum
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
+from tidy_trunk.core.plan.clocks import DAY_BEGINS_MIN, DAY_ENDS_MIN, Break, Jam, PairDrift
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.rooms import OPEN
 from tidy_trunk.core.plan.targets import Role, Target
 from tidy_trunk.core.radio import GUARD_MHZ
+from tidy_trunk.core.timecode import HALF_A_FRAME
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
 """Speech peaks 12 to 15 dB above its average. [PRACTICE]"""
@@ -71,6 +73,8 @@ class Defaults:
     school: how ways to match are ranked; their figures are the same.
     slack_share, slack_end_m: what a lead must be longer than its path, as a share of it and at each end.
     radio_guard_mhz: how near a product of intermodulation may come to a frequency in use.
+    day_begins_min, day_ends_min: in minutes since midnight; beyond 24 h where it goes on past midnight.
+    drift_limit_frames: by how much two clocks may part.
     frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
     """
 
@@ -90,6 +94,9 @@ class Defaults:
     slack_end_m: float = SLACK_END_M
     frequencies_cleared: bool = False
     radio_guard_mhz: float = GUARD_MHZ
+    day_begins_min: int = DAY_BEGINS_MIN
+    day_ends_min: int = DAY_ENDS_MIN
+    drift_limit_frames: float = HALF_A_FRAME
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -126,6 +133,7 @@ class Device:
     feeds: output channel → bus id, where it differs from the class.
     roles: track → what it is kept for, where that is not dialogue.
     figures: figures of this very device, which beat those of its class.
+    jam: by whom its clock is set, None where it is not, or stays on a lead.
     """
 
     id: str
@@ -136,6 +144,7 @@ class Device:
     feeds: Mapping[str, str] = field(default_factory=dict)
     roles: Mapping[str, Role] = field(default_factory=dict)
     figures: Mapping[str, Figure] = field(default_factory=dict)
+    jam: Jam | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -224,7 +233,10 @@ class Run:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """A whole job. `line_ups`: by track; `gain_laws`: by class and knob; `meters`: by class, what was measured of them."""
+    """A whole job. `line_ups`: by track; `gain_laws`: by class and knob; `meters`: by class, what was measured of them.
+
+    breaks: of the day, in order; pair_drifts: by pair of clocks, how fast they were measured to part.
+    """
 
     name: str
     defaults: Defaults = field(default_factory=Defaults)
@@ -237,3 +249,5 @@ class Plan:
     line_ups: Mapping[str, LineUp] = field(default_factory=dict)
     gain_laws: Mapping[str, GainLaw] = field(default_factory=dict)
     meters: Mapping[str, MeterError] = field(default_factory=dict)
+    breaks: Mapping[str, Break] = field(default_factory=dict)
+    pair_drifts: Mapping[str, PairDrift] = field(default_factory=dict)

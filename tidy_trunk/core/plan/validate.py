@@ -5,6 +5,7 @@ from datetime import datetime
 from typing import Final
 
 from tidy_trunk.core.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control, span_of
+from tidy_trunk.core.plan.clocks import LAST_MIN, MOST_BREAKS, MOST_JAMS, PairDrift, clock_words
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
@@ -14,7 +15,7 @@ from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.signal import LARGEST_SETTING
-from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
 
 MOST_DEVICES: Final = 300
@@ -78,6 +79,8 @@ def validate(plan: Plan) -> Rig:
         _check_law(rig, law)
     for meter in plan.meters.values():
         _check_meter(rig, meter)
+    for drift in plan.pair_drifts.values():
+        _check_pair_drift(rig, drift)
     _check_runs(rig)
     return rig
 
@@ -112,6 +115,51 @@ def _check_defaults(plan: Plan) -> None:
     check_number("slack at each end", defaults.slack_end_m, 0, 20, "m")
     check_number("radio guard", defaults.radio_guard_mhz, 0.001, 10, "MHz")
     check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
+    _check_day(plan)
+
+
+def _check_day(plan: Plan) -> None:
+    begins, ends = plan.defaults.day_begins_min, plan.defaults.day_ends_min
+    check_number("the day's beginning", begins, 0, 24 * 60 - 1, "minutes after midnight")
+    check_number("the day's end", ends, 1, LAST_MIN, "minutes after midnight")
+    if not begins < ends <= begins + 24 * 60:
+        raise RangeError(
+            f"a day from {clock_words(begins)} to {clock_words(ends)} cannot be: it ends after it began, within 24 hours"
+        )
+    if not 0 < plan.defaults.drift_limit_frames <= MOST_FRAMES:
+        raise RangeError(f"clocks may part by more than 0, up to {MOST_FRAMES:g} frames")
+    if len(plan.breaks) > MOST_BREAKS:
+        raise PlanError(f"a day holds at most {MOST_BREAKS} breaks")
+    for item in plan.breaks.values():
+        check_label(f"break '{item.id}'", item.label)
+        check_number(f"break '{item.label}'", item.at_min, 0, LAST_MIN, "minutes after midnight")
+        check_number(f"break '{item.label}'", item.length_min, 1, 24 * 60, "minutes long")
+
+
+def _check_jam(rig: Rig, unit: Unit, at: str) -> None:
+    jam = unit.device.jam
+    if jam is None:
+        return
+    giver = rig.unit(jam.giver)
+    if jam.giver == unit.device.id:
+        raise PlanError(f"{at}: it cannot be jammed by itself: name who gives it the time")
+    for one in (unit, giver):
+        if not one.device_class.keeps_time:
+            raise PlanError(f"{at}: {one.label} keeps no timecode: name a camera, a recorder or a timecode generator")
+    if len(jam.at_min) > MOST_JAMS:
+        raise PlanError(f"{at}: more than {MOST_JAMS} jams in a day: leave it on the lead")
+    for minute in jam.at_min:
+        check_number(f"{at}, jam", minute, 0, LAST_MIN, "minutes after midnight")
+
+
+def _check_pair_drift(rig: Rig, drift: PairDrift) -> None:
+    first, second = (rig.unit(name) for name in (drift.first, drift.second))
+    at = f"drift of {first.label} and {second.label}"
+    if drift.first == drift.second:
+        raise PlanError(f"{at}: a clock does not part from itself: name two devices")
+    check_number(at, drift.ppm, -LARGEST_PPM, LARGEST_PPM, "ppm")
+    check_number(at, drift.within_ppm, 0, LARGEST_PPM, "ppm")
+    _check_when(at, drift.when)
 
 
 def _check_line_up(rig: Rig, track: str, found: LineUp) -> None:
@@ -189,6 +237,7 @@ def _check_device(rig: Rig, device_id: str) -> None:
     except (InputError, UnknownItemError) as error:
         raise type(error)(f"{at}: {error.message}") from error
     _check_routing(rig, unit, at)
+    _check_jam(rig, unit, at)
 
 
 def _check_routing(rig: Rig, unit: Unit, at: str) -> None:

@@ -37,13 +37,23 @@ GRAMMAR: Final = (
         "set founder peak 118",
         "how loud, and whether it happens only once",
     ),
-    Form("set job WHAT VALUE, …", "set job rate 25, target film, place hall, room 48", "what holds for the whole job"),
+    Form(
+        "set job WHAT VALUE, …",
+        "set job rate 25, target film, place hall, room 48, day 8:00 to 17:30",
+        "what holds for the whole job",
+    ),
     Form("route DEVICE INPUT and INPUT to TRACK", "route bag 1 and 4 to mix l", "which inputs feed a track or mix"),
     Form(
         "use DEVICE TRACK and TRACK for ROLE",
         "use camera b l and r for guide",
         "what a track is kept for: dialogue, effects, guide, timecode",
     ),
+    Form(
+        "jam DEVICE from DEVICE at TIME and TIME",
+        "jam camera a from bag at 8:00 and 12:30",
+        "when a clock is set from another, and then runs alone; by radio, or from nobody",
+    ),
+    Form("break NAME at TIME, N min", "break dinner at 12:30, 45 min", "when jamming stops no work"),
     Form("feed DEVICE OUTPUT from TRACK", "feed bag line r from mix l", "what an output gives out"),
 )
 """Every form, in the order of the work. [HANDBOOK]"""

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.say import runs, settings, things
+from tidy_trunk.core.say import clock, runs, settings, things
 from tidy_trunk.core.say.complete import beginnings, completions
 from tidy_trunk.core.say.connect import MOST_PROPOSALS
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal
@@ -21,6 +21,8 @@ _VERBS = {
     "route": settings.route,
     "feed": settings.feed,
     "use": settings.use,
+    "jam": clock.jam,
+    "break": clock.break_,
 }
 
 

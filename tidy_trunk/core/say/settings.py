@@ -29,6 +29,7 @@ from tidy_trunk.core.plan import (
     Unit,
     apply_edits,
 )
+from tidy_trunk.core.say.clock import minutes
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.things import louder
 from tidy_trunk.core.say.words import Match, find_devices, find_sources, matches, number, split_words
@@ -175,7 +176,10 @@ def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
     for piece in pieces:
         what, *_, value = piece.split() if len(piece.split()) > 1 else (piece, "")
         found = _NUMBER.fullmatch(value)
-        if what in ("rate", "frame"):
+        if what == "day":
+            begin, _, end = piece.partition(" ")[2].partition(" to ")
+            values["day_begins_min"], values["day_ends_min"] = _day(begin, end)
+        elif what in ("rate", "frame"):
             values["frame_rate"] = value
         elif what == "target" and (target := next((name for name in targets if name.startswith(value)), None)):
             values["target"] = target
@@ -190,9 +194,15 @@ def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
         else:
             raise NotUnderstoodError(
                 f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, rumble 60, mains 50, sample 48000, "
-                f"slack 1, guard 0.1, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
+                f"slack 1, guard 0.1, day 8:00 to 18:00, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
+
+
+def _day(begin: str, end: str) -> tuple[int, int]:
+    """When a day begins and ends; an end before its beginning is that of the next morning."""
+    first, last = minutes(begin), minutes(end)
+    return first, last if last > first else last + 24 * 60
 
 
 def route(plan: Plan, rest: str) -> Iterator[Proposal]:

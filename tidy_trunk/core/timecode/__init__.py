@@ -1,7 +1,7 @@
 """Frame rates, labels and lengths of time; linear timecode sent and read; clocks that part."""
 
 from tidy_trunk.core.timecode.arithmetic import added, at_seconds, by_count, by_real_time, real_seconds, to_samples
-from tidy_trunk.core.timecode.drift import HALF_A_FRAME, Drift, drift
+from tidy_trunk.core.timecode.drift import HALF_A_FRAME, LARGEST_PPM, MOST_FRAMES, Drift, drift
 from tidy_trunk.core.timecode.label import Timecode
 from tidy_trunk.core.timecode.ltc_bits import NO_EXTRAS, LtcExtras, frame_bits
 from tidy_trunk.core.timecode.ltc_decode import LtcFrames, carries_timecode, read_frames
@@ -13,6 +13,8 @@ from tidy_trunk.core.timecode.user_bits import date_digits, user_digits, user_he
 __all__ = [
     "FASTEST_LTC",
     "HALF_A_FRAME",
+    "LARGEST_PPM",
+    "MOST_FRAMES",
     "NO_EXTRAS",
     "RATES",
     "RISE_S",

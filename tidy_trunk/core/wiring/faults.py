@@ -35,9 +35,9 @@ def faults(
         digital = any(mode.signal is Signal.DIGITAL for mode in receiving.modes)
         other = sending.circuit is not receiving.circuit and not receiving.circuit.is_analogue
         return (Fault.NUMBERS,) if not digital or other else ()
-    if sending.circuit is receiving.circuit is Circuit.TIMECODE:
+    if sending.circuit is receiving.circuit and sending.circuit in (Circuit.TIMECODE, Circuit.GENLOCK):
         return ()
-    if not receiving.circuit.is_analogue:
+    if not receiving.circuit.is_analogue or sending.circuit is Circuit.GENLOCK:
         return (Fault.VOLTAGE,)
     found = found or link(sending, leads, receiving)
     branched = any(branch for _, branch in leads)

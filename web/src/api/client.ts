@@ -203,6 +203,6 @@ export const api = {
     call<Walk>('PUT', `/jobs/${job}/walks/${walk}/marks`, { marks }),
   nearby: (page: string) => call<{ link: string | null }>('GET', `/nearby?page=${part(page)}`),
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
-  clock: (job: string, hours: number) => call<Clock>('GET', `/jobs/${job}/clock?hours=${hours}`),
+  clock: (job: string) => call<Clock>('GET', `/jobs/${job}/clock`),
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

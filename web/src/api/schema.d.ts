@@ -673,7 +673,7 @@ export interface paths {
         };
         /**
          * Read Clock
-         * @description Who gives time to whom, by what picture and sound will meet, and how late pictures are, over a day of so many hours.
+         * @description Who gives time to whom over the job's day, by what picture and sound will meet, and how late both are.
          */
         get: operations["read_clock_api_jobs__job_id__clock_get"];
         put?: never;
@@ -1281,6 +1281,37 @@ export interface components {
             /** Label */
             label: string;
         };
+        /** BreakModel */
+        BreakModel: {
+            /**
+             * Id
+             * @description Lower-case letters, digits and dashes
+             */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * At Min
+             * @description After midnight
+             */
+            at_min: number;
+            /**
+             * Length Min
+             * @description After midnight
+             */
+            length_min: number;
+        };
+        /** BreakOut */
+        BreakOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** At Min */
+            at_min: number;
+            /** Length Min */
+            length_min: number;
+        };
         /** BridgeModel */
         BridgeModel: {
             end: components["schemas"]["Side"];
@@ -1409,20 +1440,58 @@ export interface components {
             blurb: string;
         };
         /**
+         * ClockDayOut
+         * @description A jammed device over the day, with the jams that keep it within the limit; null where only a lead does.
+         */
+        ClockDayOut: {
+            /** Device */
+            device: string;
+            /** Label */
+            label: string;
+            /** Spells */
+            spells: components["schemas"]["SpellOut"][];
+            /** Unset Until Min */
+            unset_until_min: number | null;
+            /** Every Min */
+            every_min: number | null;
+            /** Beyond Min */
+            beyond_min: number | null;
+            /** Advised Min */
+            advised_min: number[] | null;
+        };
+        /**
          * ClockOut
-         * @description Time on a set over a day of so many hours. Devices and sources by their names.
+         * @description Time on a set over the job's day. Devices and sources by their names; times in minutes since midnight.
          */
         ClockOut: {
             /** Rate */
             rate: string;
-            /** Hours */
-            hours: number;
+            /** Day Begins Min */
+            day_begins_min: number;
+            /** Day Ends Min */
+            day_ends_min: number;
+            /** Limit Frames */
+            limit_frames: number;
+            /** Breaks */
+            breaks: components["schemas"]["BreakOut"][];
             /** Keepers */
             keepers: components["schemas"]["KeeperOut"][];
+            /** Days */
+            days: components["schemas"]["ClockDayOut"][];
             /** Pairs */
             pairs: components["schemas"]["tidy_trunk__api__schemas__clock__PairOut"][];
-            /** Switchers */
-            switchers: components["schemas"]["SwitcherOut"][];
+            /** Screens */
+            screens: components["schemas"]["ScreenOut"][];
+        };
+        /**
+         * CommonSourceOut
+         * @description A source that both hear; later_ms: by how much later through air the camera does.
+         */
+        CommonSourceOut: {
+            /** Source */
+            source: string;
+            /** Later Ms */
+            later_ms: number;
         };
         /**
          * CompareIn
@@ -1692,6 +1761,23 @@ export interface components {
              * @default 0.1
              */
             radio_guard_mhz: number;
+            /**
+             * Day Begins Min
+             * @description After midnight
+             * @default 480
+             */
+            day_begins_min: number;
+            /**
+             * Day Ends Min
+             * @description After midnight
+             * @default 1080
+             */
+            day_ends_min: number;
+            /**
+             * Drift Limit Frames
+             * @default 0.5
+             */
+            drift_limit_frames: number;
         };
         /**
          * DeviceDetailOut
@@ -1772,6 +1858,7 @@ export interface components {
             figures: {
                 [key: string]: components["schemas"]["FigureModel"];
             };
+            jam?: components["schemas"]["JamModel"] | null;
         };
         /**
          * DeviceOut
@@ -1866,6 +1953,24 @@ export interface components {
              */
             class_id: string;
         };
+        /** DropPairDriftModel */
+        DropPairDriftModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-pair-drift";
+            /**
+             * First
+             * @description Lower-case letters, digits and dashes
+             */
+            first: string;
+            /**
+             * Second
+             * @description Lower-case letters, digits and dashes
+             */
+            second: string;
+        };
         /**
          * EditsIn
          * @example {
@@ -1893,7 +1998,7 @@ export interface components {
              */
             who: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * EndOut
@@ -1995,7 +2100,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * FormOut
@@ -2095,7 +2200,7 @@ export interface components {
          * @description How a device comes by its time.
          * @enum {string}
          */
-        Gets: "gives it" | "by its timecode socket" | "as sound on a track" | "from nobody";
+        Gets: "gives it" | "by its timecode socket" | "by jams" | "as sound on a track" | "from nobody";
         /** GrammarOut */
         GrammarOut: {
             /** Forms */
@@ -2169,9 +2274,9 @@ export interface components {
              */
             room_noise_db_a: number | null;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
             /** Room Edits */
-            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * HearsOut
@@ -2207,6 +2312,27 @@ export interface components {
             /** Level Dbfs */
             level_dbfs: number;
         };
+        /** JamModel */
+        JamModel: {
+            /**
+             * Giver
+             * @description Lower-case letters, digits and dashes
+             */
+            giver: string;
+            /** @default lead */
+            over: components["schemas"]["JamOver"];
+            /**
+             * At Min
+             * @default []
+             */
+            at_min: number[];
+        };
+        /**
+         * JamOver
+         * @description Over what timecode is handed on before the device runs alone.
+         * @enum {string}
+         */
+        JamOver: "lead" | "radio";
         /** JobOut */
         JobOut: {
             /**
@@ -2270,7 +2396,7 @@ export interface components {
             /** Unbalanced M */
             unbalanced_m: number;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * JudgedOut
@@ -2294,6 +2420,8 @@ export interface components {
         /**
          * KeeperOut
          * @description A device that records or keeps time, and by how far it may part from its giver over the day, once on its own.
+         *
+         *     giver, track, beside, genlocked_to: by their names; giver_id: the giver's id.
          */
         KeeperOut: {
             /** Device */
@@ -2303,14 +2431,33 @@ export interface components {
             gets: components["schemas"]["Gets"];
             /** Giver */
             giver: string;
+            /** Giver Id */
+            giver_id: string;
+            over: components["schemas"]["JamOver"] | null;
+            /** Jams Min */
+            jams_min: number[];
             /** Track */
             track: string;
+            /** Loss Db */
+            loss_db: number;
+            /** Beside */
+            beside: string[];
             /** Has Socket */
             has_socket: boolean;
+            /** Rate */
+            rate: string;
+            /** Records Run */
+            records_run: boolean;
             /** Ppm */
             ppm: number | null;
             /** Forgets */
             forgets: boolean | null;
+            /** Genlocked To */
+            genlocked_to: string;
+            /** Parting Ppm */
+            parting_ppm: number | null;
+            /** Is Measured */
+            is_measured: boolean;
             /** Parts Ms */
             parts_ms: number | null;
             /** Parts Frames */
@@ -2339,7 +2486,7 @@ export interface components {
             /** Measured */
             measured: string | null;
             /** Drop */
-            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * LadderOut
@@ -2600,7 +2747,7 @@ export interface components {
             found: components["schemas"]["FoundOut"] | null;
             turn: components["schemas"]["TurnOut"] | null;
             /** Drop */
-            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
             /** Warning */
             warning: string;
             meter: components["schemas"]["MeterOut"] | null;
@@ -2689,7 +2836,7 @@ export interface components {
          * @description What both have, the surest first.
          * @enum {string}
          */
-        Meets: "timecode" | "the same sound" | "a clap alone";
+        Meets: "timecode" | "the same sound" | "the camera's own microphone" | "a clap alone";
         /**
          * MetOut
          * @description The loss with another impedance at one side.
@@ -2752,7 +2899,7 @@ export interface components {
              */
             when: string;
             /** Drop */
-            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /** MoveRunModel */
         MoveRunModel: {
@@ -2945,7 +3092,7 @@ export interface components {
          */
         PadOut: {
             /** Parts */
-            parts: components["schemas"]["PartOut"][];
+            parts: components["schemas"]["tidy_trunk__api__schemas__pads__PartOut"][];
             /**
              * Loss Db
              * @description dB; null is silence, or no limit
@@ -2994,6 +3141,31 @@ export interface components {
             advice: string[];
             lead: components["schemas"]["LeadIn"] | null;
         };
+        /** PairDriftModel */
+        PairDriftModel: {
+            /**
+             * First
+             * @description Lower-case letters, digits and dashes
+             */
+            first: string;
+            /**
+             * Second
+             * @description Lower-case letters, digits and dashes
+             */
+            second: string;
+            /** Ppm */
+            ppm: number;
+            /**
+             * Within Ppm
+             * @default 0.5
+             */
+            within_ppm: number;
+            /**
+             * When
+             * @description Date and time, ISO 8601
+             */
+            when: string;
+        };
         /** PartModel */
         PartModel: {
             /**
@@ -3013,20 +3185,6 @@ export interface components {
              * @default
              */
             shared: string;
-        };
-        /**
-         * PartOut
-         * @description One resistor: as worked out, and as it is bought.
-         */
-        PartOut: {
-            /** Name */
-            name: string;
-            /** Role */
-            role: string;
-            /** Exact Ohm */
-            exact_ohm: number;
-            /** Ohms */
-            ohms: number;
         };
         /** PassingModel */
         PassingModel: {
@@ -3063,7 +3221,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 6
+             * @default 7
              */
             schema_version: number;
             /** Name */
@@ -3085,7 +3243,10 @@ export interface components {
              *       "slack_share": 0.1,
              *       "slack_end_m": 1,
              *       "frequencies_cleared": false,
-             *       "radio_guard_mhz": 0.1
+             *       "radio_guard_mhz": 0.1,
+             *       "day_begins_min": 480,
+             *       "day_ends_min": 1080,
+             *       "drift_limit_frames": 0.5
              *     }
              */
             defaults: components["schemas"]["DefaultsModel"];
@@ -3134,6 +3295,16 @@ export interface components {
              * @default []
              */
             meters: components["schemas"]["MeterErrorModel"][];
+            /**
+             * Breaks
+             * @default []
+             */
+            breaks: components["schemas"]["BreakModel"][];
+            /**
+             * Pair Drifts
+             * @default []
+             */
+            pair_drifts: components["schemas"]["PairDriftModel"][];
         };
         /**
          * Play
@@ -3221,7 +3392,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /** ProblemOut */
         ProblemOut: {
@@ -3245,7 +3416,7 @@ export interface components {
             /** Outcome */
             outcome: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * Provenance
@@ -3253,6 +3424,18 @@ export interface components {
          * @enum {string}
          */
         Provenance: "typical" | "manual" | "measured";
+        /**
+         * ReachOut
+         * @description How far the camera's own microphone hears a source, and how late at that distance.
+         */
+        ReachOut: {
+            /** Source */
+            source: string;
+            /** Metres */
+            metres: number;
+            /** Later Ms */
+            later_ms: number;
+        };
         /**
          * ReadFrom
          * @description Where the level of the tone was read.
@@ -3283,7 +3466,7 @@ export interface components {
             /** Sentence */
             sentence: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * RecordingOut
@@ -3318,6 +3501,19 @@ export interface components {
          * @enum {string}
          */
         RecordingState: "waiting" | "reading" | "done" | "failed" | "cancelled";
+        /** RemoveBreakModel */
+        RemoveBreakModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove-break";
+            /**
+             * Id
+             * @description Lower-case letters, digits and dashes
+             */
+            id: string;
+        };
         /** RemoveDeviceModel */
         RemoveDeviceModel: {
             /**
@@ -3650,6 +3846,34 @@ export interface components {
          */
         School: "clean" | "guide";
         /**
+         * ScreenOut
+         * @description A switcher or a monitor with its pictures, and the delay that sound asks for that takes no time itself.
+         */
+        ScreenOut: {
+            /** Device */
+            device: string;
+            /** Label */
+            label: string;
+            /** Is Switcher */
+            is_switcher: boolean;
+            /** Own Frames */
+            own_frames: number;
+            /** Pictures */
+            pictures: components["schemas"]["PictureOut"][];
+            /** Late Frames */
+            late_frames: number;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Delay Samples */
+            delay_samples: number;
+            /** Delay Metres */
+            delay_metres: number;
+            /** Windows */
+            windows: components["schemas"]["WindowOut"][];
+            /** Sounds */
+            sounds: components["schemas"]["StraightSoundOut"][];
+        };
+        /**
          * SeenOut
          * @description What stands at a point. highest, lowest: the loop as it is drawn, full scale 1; meter_shows: of a track's own meter.
          */
@@ -3690,6 +3914,28 @@ export interface components {
             meter_shows_dbfs: number | null;
             clap: components["schemas"]["ClapOut"] | null;
         };
+        /** SetBreakModel */
+        SetBreakModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-break";
+            /** Label */
+            label: string;
+            /**
+             * At Min
+             * @description After midnight
+             */
+            at_min: number;
+            /**
+             * Length Min
+             * @description After midnight
+             */
+            length_min: number;
+            /** Id */
+            id?: string | null;
+        };
         /** SetControlModel */
         SetControlModel: {
             /**
@@ -3722,6 +3968,28 @@ export interface components {
             /** Path */
             path: string;
             figure: components["schemas"]["FigureModel"] | null;
+        };
+        /** SetJamModel */
+        SetJamModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-jam";
+            /**
+             * Device
+             * @description Lower-case letters, digits and dashes
+             */
+            device: string;
+            /** Giver */
+            giver: string | null;
+            /** @default lead */
+            over: components["schemas"]["JamOver"];
+            /**
+             * At Min
+             * @default []
+             */
+            at_min: number[];
         };
         /** SetJobModel */
         SetJobModel: {
@@ -3763,6 +4031,12 @@ export interface components {
             frequencies_cleared?: boolean | null;
             /** Radio Guard Mhz */
             radio_guard_mhz?: number | null;
+            /** Day Begins Min */
+            day_begins_min?: number | null;
+            /** Day Ends Min */
+            day_ends_min?: number | null;
+            /** Drift Limit Frames */
+            drift_limit_frames?: number | null;
         };
         /** SetPartsModel */
         SetPartsModel: {
@@ -3907,6 +4181,20 @@ export interface components {
             irreplaceable: boolean;
         };
         /**
+         * SpellOut
+         * @description A time in which a clock runs alone, in minutes since midnight; apart_frames: at its end.
+         */
+        SpellOut: {
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Apart Frames */
+            apart_frames: number;
+            /** Beyond Min */
+            beyond_min: number | null;
+        };
+        /**
          * State
          * @description How far a step is.
          * @enum {string}
@@ -3957,6 +4245,36 @@ export interface components {
             /** Detail */
             detail: string;
         };
+        /**
+         * StraightSoundOut
+         * @description Sound that comes in by a way of its own, and by how much to delay it; null where it is late already.
+         */
+        StraightSoundOut: {
+            /** Run */
+            run: string;
+            /** Number */
+            number: number;
+            /** Sender */
+            sender: string;
+            /** Least Ms */
+            least_ms: number;
+            /** Most Ms */
+            most_ms: number;
+            /** Parts */
+            parts: components["schemas"]["tidy_trunk__api__schemas__clock__PartOut"][];
+            /** Early Ms */
+            early_ms: number;
+            /** Delay Ms */
+            delay_ms: number | null;
+            /** Delay Frames */
+            delay_frames: number | null;
+            /** Delay Samples */
+            delay_samples: number | null;
+            /** Delay Metres */
+            delay_metres: number | null;
+            /** Windows */
+            windows: components["schemas"]["WindowOut"][];
+        };
         /** StretchModel */
         StretchModel: {
             /** Length M */
@@ -3966,28 +4284,6 @@ export interface components {
              * @default []
              */
             passes: components["schemas"]["PassingModel"][];
-        };
-        /**
-         * SwitcherOut
-         * @description A switcher with its pictures, and the delay that sound asks for that comes to it straight.
-         */
-        SwitcherOut: {
-            /** Switcher */
-            switcher: string;
-            /** Own Frames */
-            own_frames: number;
-            /** Pictures */
-            pictures: components["schemas"]["PictureOut"][];
-            /** Late Frames */
-            late_frames: number;
-            /** Delay Ms */
-            delay_ms: number;
-            /** Delay Samples */
-            delay_samples: number;
-            /** Is Noticed */
-            is_noticed: boolean;
-            /** Is Accepted */
-            is_accepted: boolean;
         };
         /** TakeGainLawModel */
         TakeGainLawModel: {
@@ -4015,6 +4311,15 @@ export interface components {
              */
             kind: "take-meter-error";
             meter: components["schemas"]["MeterErrorModel"];
+        };
+        /** TakePairDriftModel */
+        TakePairDriftModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-pair-drift";
+            drift: components["schemas"]["PairDriftModel"];
         };
         /** TargetChoiceOut */
         TargetChoiceOut: {
@@ -4176,7 +4481,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
          * UseOut
@@ -4312,7 +4617,7 @@ export interface components {
             /** Label */
             label: string;
             /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"])[];
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
             /** Needs */
             needs: string;
             /** Loses */
@@ -4398,6 +4703,22 @@ export interface components {
                 string
             ];
         };
+        /**
+         * WindowOut
+         * @description Whether sound lies within what a standard asks for.
+         */
+        WindowOut: {
+            /** Words */
+            words: string;
+            /** Source */
+            source: string;
+            /** Early Ms */
+            early_ms: number;
+            /** Late Ms */
+            late_ms: number;
+            /** Holds */
+            holds: boolean;
+        };
         /** WireModel */
         WireModel: {
             /** Near */
@@ -4448,7 +4769,20 @@ export interface components {
             /** By */
             by: components["schemas"]["Meets"][];
             /** Sources */
-            sources: string[];
+            sources: components["schemas"]["CommonSourceOut"][];
+            reach: components["schemas"]["ReachOut"] | null;
+            /** Long Take Min */
+            long_take_min: number | null;
+        };
+        /**
+         * PartOut
+         * @description What one thing on the way takes.
+         */
+        tidy_trunk__api__schemas__clock__PartOut: {
+            /** What */
+            what: string;
+            /** Ms */
+            ms: number;
         };
         /**
          * StepOut
@@ -4468,7 +4802,7 @@ export interface components {
             /** Why */
             why: string;
             /** Edit */
-            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"];
+            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
         };
         /**
          * StepOut
@@ -4489,6 +4823,20 @@ export interface components {
             tolerance_db: number | null;
             /** Provenance */
             provenance: string;
+        };
+        /**
+         * PartOut
+         * @description One resistor: as worked out, and as it is bought.
+         */
+        tidy_trunk__api__schemas__pads__PartOut: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Exact Ohm */
+            exact_ohm: number;
+            /** Ohms */
+            ohms: number;
         };
         /** PairOut */
         tidy_trunk__api__schemas__recordings__PairOut: {
@@ -6564,9 +6912,7 @@ export interface operations {
     };
     read_clock_api_jobs__job_id__clock_get: {
         parameters: {
-            query?: {
-                hours?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 job_id: string;

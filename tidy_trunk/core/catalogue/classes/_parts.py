@@ -88,6 +88,16 @@ def timecode_in() -> InputPort:
     return digital_in("tc-in", "timecode in", Plug("bnc", Gender.FEMALE), Circuit.TIMECODE, ("1",))
 
 
+def genlock_in() -> InputPort:
+    """A BNC socket that takes the beat of the frames; labels come another way."""
+    return digital_in("genlock", "genlock", Plug("bnc", Gender.FEMALE), Circuit.GENLOCK, ("1",))
+
+
+def genlock_out() -> OutputPort:
+    """A BNC socket that gives the beat of the frames."""
+    return digital_out("sync-out", "genlock out", Plug("bnc", Gender.FEMALE), Circuit.GENLOCK, ("1",))
+
+
 def timecode_out() -> OutputPort:
     """A BNC socket that gives timecode: a voltage that can be recorded as sound."""
     mode = OutputMode(

@@ -9,6 +9,7 @@ from tidy_trunk.core.catalogue.classes._parts import (
     XLR_IN,
     digital_in,
     digital_out,
+    genlock_in,
     headphone_out,
     timecode_in,
 )
@@ -222,6 +223,7 @@ CAMERAS: Final = (
                 modes=(InputMode(id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(3_000), full_scale_dbu=Figure(-40)),),
             ),
             timecode_in(),
+            genlock_in(),
         ),
         outputs=(headphone_out(4, -80), _HDMI_OUT),
         buses=(
@@ -267,6 +269,7 @@ CAMERAS: Final = (
                 ),
             ),
             timecode_in(),
+            genlock_in(),
         ),
         outputs=(headphone_out(4, -80), _HDMI_OUT, digital_out("sdi", "SDI out", Plug("bnc", Gender.FEMALE), Circuit.SDI)),
         buses=(

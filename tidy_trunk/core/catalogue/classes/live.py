@@ -10,6 +10,7 @@ from tidy_trunk.core.catalogue.classes._parts import (
     XLR_OUT,
     digital_in,
     digital_out,
+    genlock_out,
     headphone_out,
     timecode_in,
     timecode_out,
@@ -80,7 +81,8 @@ LIVE: Final = (
         outputs=(_LEFT[1], _RIGHT[1]),
         buses=(_LEFT[2], _RIGHT[2]),
         feeds={"out-l": "l", "out-r": "r"},
-        traits=Traits(power_w=about(5)),
+        # What it is set to stands in its figures: it begins with nothing.
+        traits=Traits(sound_delay_ms=about(0), power_w=about(5)),
     ),
     DeviceClass(
         id="live-switcher",
@@ -123,8 +125,19 @@ LIVE: Final = (
         kind=Kind.CLOCK,
         blurb="Jams by BNC, temperature compensated",
         inputs=(timecode_in(),),
-        outputs=(timecode_out(),),
+        outputs=(timecode_out(), genlock_out()),
         traits=Traits(clock_ppm=about(1), keeps_timecode_when_off=False, power_w=about(0.3), battery_wh=about(4)),
+    ),
+    DeviceClass(
+        id="picture-monitor",
+        label="Picture monitor",
+        kind=Kind.MONITOR,
+        blurb="Shows a picture late; somebody beside it hears the sound of the set",
+        inputs=(
+            digital_in("hdmi", "HDMI in", _HDMI, Circuit.HDMI),
+            digital_in("sdi", "SDI in", Plug("bnc", Gender.FEMALE), Circuit.SDI),
+        ),
+        traits=Traits(power_w=about(20), battery_wh=about(50), picture_delay_frames=about(2)),
     ),
     DeviceClass(
         id="headphones",

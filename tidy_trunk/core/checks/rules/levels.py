@@ -4,7 +4,17 @@ import math
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.catalogue import Kind, PadPlace, Signal, gain_key, limiter_key, mode_key, pad_key, switch_key
+from tidy_trunk.core.catalogue import (
+    Circuit,
+    Kind,
+    PadPlace,
+    Signal,
+    gain_key,
+    limiter_key,
+    mode_key,
+    pad_key,
+    switch_key,
+)
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.plan import Edit, Role, SetControl, Unit
@@ -227,15 +237,19 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
             rule="automatic-level",
             severity=Severity.CAUTION,
             title="Automatic level is on",
-            text=(
-                f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. It lifts the noise between words"
-                f"{_lifted(situation, joint)} and undoes the gain that is planned here."
-            ),
+            text=f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. {_does(situation, joint)}",
             source="PRACTICE",
             device=where[0],
             about=joint.input.id,
             fixes=(Fix("Turn automatic level off", edits),),
         )
+
+
+def _does(situation: Situation, joint: Joint) -> str:
+    if joint.output.circuit is Circuit.TIMECODE:
+        return "It turns the whole socket down by the timecode, and what stands beside it goes with it."
+    lifted = _lifted(situation, joint)
+    return f"It lifts the noise between words{lifted} and undoes the gain that is planned here."
 
 
 def _lifted(situation: Situation, joint: Joint) -> str:

@@ -1,16 +1,12 @@
 """Rules on listening: at the last point there is, and in time."""
 
 from collections.abc import Iterator
-from typing import Final
 
-from tidy_trunk.core.catalogue import Circuit, Kind
+from tidy_trunk.core.catalogue import Kind
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
+from tidy_trunk.core.clock import BROADCAST, lateness
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import MoveRun, PortRef, Unit
-from tidy_trunk.core.timecode import FrameRate
-
-LATE_MS: Final = 60.0
-"""Sound later than the picture by more than this is not accepted. [EBU-R37], from memory"""
 
 
 @rule
@@ -92,40 +88,21 @@ def listening_late(situation: Situation) -> Iterator[Finding]:
     for joint in situation.joints:
         if joint.receiver.device_class.kind is not Kind.HEADPHONES:
             continue
-        late_ms, worst = _lateness(situation, joint.sender.device.id, joint.output.circuit, frozenset())
-        if late_ms <= LATE_MS:
+        port = joint.run.receiving
+        stages = [situation.report.tracer.input(port.device, port.port, channel) for channel in (0, 1)]
+        late = max((lateness(situation.rig, stage) for stage in stages), key=lambda item: item.most_ms)
+        if late.most_ms <= BROADCAST.late_ms:
             continue
+        worst = max(late.parts, key=lambda part: part.ms)
         yield Finding(
             rule="listening-late",
             severity=Severity.CAUTION,
             title="Monitoring is late",
             text=(
-                f"What {joint.receiver.label} plays has come through {worst} and is {late_ms:.0f} ms late: too late to judge lip sync "
+                f"What {joint.receiver.label} plays has come through {worst.what} and is {late.most_ms:.0f} ms late: too late to judge lip sync "
                 "or to ride a level. Listen at the recorder for that, here only for what arrives."
             ),
             source="EBU-R37",
             device=joint.sender.device.id,
             run=joint.run.id,
         )
-
-
-def _lateness(situation: Situation, device: str, circuit: Circuit, seen: frozenset[str]) -> tuple[float, str]:
-    """Latest sound at a device's output, in ms, and the device that adds most of it."""
-    if device in seen:
-        return 0.0, ""
-    unit = situation.rig.unit(device)
-    traits = unit.device_class.traits
-    own = traits.sound_delay_ms.value if traits.sound_delay_ms else 0.0
-    with_picture = any(
-        joint.output.circuit is Circuit.HDMI for joint in situation.joints if joint.receiver.device.id == device
-    )
-    if (circuit is Circuit.HDMI or with_picture) and traits.picture_delay_frames is not None:
-        rate = FrameRate.parse(situation.plan.defaults.frame_rate)
-        own += traits.picture_delay_frames.value / float(rate.ratio) * 1000
-    before = [
-        _lateness(situation, joint.sender.device.id, joint.output.circuit, seen | {device})
-        for joint in situation.joints
-        if joint.receiver.device.id == device
-    ]
-    latest = max(before, default=(0.0, ""))
-    return latest[0] + own, unit.label if own >= latest[0] else latest[1]

@@ -232,7 +232,7 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
 def digital_mode(situation: Situation) -> Iterator[Finding]:
     """Digital and analogue meet because a mode switch stands wrong. [AES3]"""
     for joint in situation.joints:
-        if _wrong_by_build(joint) or joint.output.circuit is Circuit.TIMECODE:
+        if _wrong_by_build(joint) or joint.output.circuit in (Circuit.TIMECODE, Circuit.GENLOCK):
             continue
         sends_digital = joint.output.circuit.is_digital
         if sends_digital == (joint.takes.signal is Signal.DIGITAL):

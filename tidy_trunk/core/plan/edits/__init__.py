@@ -1,6 +1,7 @@
 """Edits: named commands on a plan, each a pure function from plan to plan with its plain sentence."""
 
 from tidy_trunk.core.plan.edits.base import Edit, apply_edits, free_id
+from tidy_trunk.core.plan.edits.clocks import DropPairDrift, RemoveBreak, SetBreak, SetJam, TakePairDrift
 from tidy_trunk.core.plan.edits.devices import (
     AddDevice,
     CopyClass,
@@ -30,10 +31,12 @@ __all__ = [
     "DropGainLaw",
     "DropLineUp",
     "DropMeterError",
+    "DropPairDrift",
     "Edit",
     "FeedOutput",
     "Hear",
     "MoveRun",
+    "RemoveBreak",
     "RemoveDevice",
     "RemoveLead",
     "RemoveSource",
@@ -42,8 +45,10 @@ __all__ = [
     "RouteBus",
     "SaveLead",
     "SaveTarget",
+    "SetBreak",
     "SetControl",
     "SetFigure",
+    "SetJam",
     "SetJob",
     "SetParts",
     "SetPath",
@@ -53,6 +58,7 @@ __all__ = [
     "TakeGainLaw",
     "TakeLineUp",
     "TakeMeterError",
+    "TakePairDrift",
     "apply_edits",
     "default_words",
     "free_id",

@@ -92,8 +92,12 @@ class RemoveDevice:
             for track, found in plan.line_ups.items()
             if device.id not in (found.sender, track.partition(".")[0])
         }
-        devices = without(plan.devices, device.id)
-        return replace(plan, devices=devices, runs=runs, sources=sources, line_ups=line_ups)
+        devices = {
+            key: replace(other, jam=None) if other.jam is not None and other.jam.giver == device.id else other
+            for key, other in without(plan.devices, device.id).items()
+        }
+        drifts = {key: found for key, found in plan.pair_drifts.items() if device.id not in (found.first, found.second)}
+        return replace(plan, devices=devices, runs=runs, sources=sources, line_ups=line_ups, pair_drifts=drifts)
 
     def sentence(self, plan: Plan) -> str:
         return f"Remove {device_of(plan, self.device).label} and its runs"

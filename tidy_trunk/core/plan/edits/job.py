@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
+from tidy_trunk.core.plan.clocks import clock_words
 from tidy_trunk.core.plan.model import Defaults, Plan, School
 from tidy_trunk.core.plan.rooms import ROOMS
 
@@ -29,6 +30,9 @@ class SetJob:
     slack_end_m: float | None = None
     frequencies_cleared: bool | None = None
     radio_guard_mhz: float | None = None
+    day_begins_min: int | None = None
+    day_ends_min: int | None = None
+    drift_limit_frames: float | None = None
 
     def _changes(self) -> dict[str, object]:
         named = (name for name in Defaults.__dataclass_fields__)
@@ -58,6 +62,9 @@ _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "sample_rate_hz": ("sample rate", " Hz"),
     "slack_end_m": ("slack at each end", " m"),
     "radio_guard_mhz": ("radio guard", " MHz"),
+    "day_begins_min": ("day from", ""),
+    "day_ends_min": ("day until", ""),
+    "drift_limit_frames": ("clocks may part by", " frames"),
 }
 
 
@@ -72,4 +79,6 @@ def default_words(name: str, value: object) -> str:
     if name == "frequencies_cleared":
         return "radio frequencies cleared" if value else "radio frequencies not cleared"
     label, unit = _WORDS[name]
+    if name in ("day_begins_min", "day_ends_min") and isinstance(value, int):
+        return f"{label} {clock_words(value)}"
     return f"{label} {value:g}{unit}" if isinstance(value, int | float) else f"{label} {value}"

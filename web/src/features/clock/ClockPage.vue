@@ -1,16 +1,34 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
+import type { Fix } from '@/api/client'
+import { useKeys } from '@/features/shell/useKeys'
+import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
-import KeeperTable from './KeeperTable.vue'
+import FindingsPane from '@/ui/FindingsPane.vue'
+import ClockTree from './ClockTree.vue'
+import DayForm from './DayForm.vue'
+import JamForm from './JamForm.vue'
+import LateScreen from './LateScreen.vue'
 import PairTable from './PairTable.vue'
-import SwitcherTable from './SwitcherTable.vue'
+import { treeRows } from './clockShape'
 import { useClock } from './useClock'
 
-/** Clock: who gives time to whom, by what picture and sound will meet, and how late pictures are. */
+/** Clock: who gives time to whom, how far clocks part over the day, by what picture and sound meet, how late both are. */
+const job = useJob()
 const router = useRouter()
-const { clock, hours, problem } = useClock()
+const { clock, problem } = useClock()
+const chosen = ref('')
+const keeper = computed(() => clock.value?.keepers.find(({ device }) => device === chosen.value))
+const findings = computed(() => job.findings.filter(({ station }) => station === 'clock'))
+
+function step(by: number) {
+  const ids = clock.value ? treeRows(clock.value).map((row) => row.keeper.device) : []
+  chosen.value = ids[Math.min(Math.max(ids.indexOf(chosen.value) + by, 0), ids.length - 1)] ?? ''
+}
+useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '') })
 </script>
 
 <template>
@@ -22,34 +40,45 @@ const { clock, hours, problem } = useClock()
   >
     <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
   </EmptyState>
-  <div v-else class="page">
-    <header>
-      <h2>Clock</h2>
-      <p v-if="clock">{{ clock.rate }} frames a second</p>
-      <label
-        >a day of
-        <input v-model.lazy.number="hours" class="plain-input" type="number" min="1" max="48" step="1" />
-        h</label
-      >
-    </header>
-    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
-    <template v-if="clock">
-      <KeeperTable :keepers="clock.keepers" :hours="clock.hours" />
-      <PairTable v-if="clock.pairs.length" :pairs="clock.pairs" />
-      <SwitcherTable v-for="item in clock.switchers" :key="item.switcher" :late="item" />
-    </template>
-    <p class="soft small foot">
-      Clocks are taken as bad as their class allows. Read a label from both after an hour, and clap: a plan
-      replaces neither.
-    </p>
+  <div v-else class="clock">
+    <div class="page">
+      <header>
+        <h2>Clock</h2>
+        <p v-if="clock">{{ clock.rate }} frames a second</p>
+        <DayForm v-if="clock" :clock="clock" />
+      </header>
+      <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
+      <template v-if="clock">
+        <ClockTree :clock="clock" :chosen="chosen" @choose="chosen = chosen === $event ? '' : $event" />
+        <JamForm v-if="keeper" :clock="clock" :keeper="keeper" />
+        <PairTable v-if="clock.pairs.length" :pairs="clock.pairs" />
+        <LateScreen v-for="item in clock.screens" :key="item.device" :late="item" />
+      </template>
+      <p class="soft small">
+        Clocks are taken as bad as their class allows, unless they were measured. Read a label from both after
+        an hour, and clap: a plan replaces neither.
+      </p>
+    </div>
+    <FindingsPane
+      :findings="findings"
+      title="Findings on time"
+      :narrowed="false"
+      @apply="(fix: Fix) => job.edit(fix.edits)"
+    />
   </div>
 </template>
 
 <style scoped>
+.clock {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 20rem;
+  min-height: 100%;
+}
 .page {
   display: grid;
   gap: 1.2rem;
   align-content: start;
+  grid-template-columns: minmax(0, 1fr);
   padding: 1rem 1.25rem 3rem;
 }
 .empty {
@@ -61,11 +90,17 @@ header {
   gap: 0.4rem 1.4rem;
   align-items: center;
 }
-header input {
-  display: inline-block;
-  width: 4.5rem;
-}
 h2 {
   font-size: 1.2rem;
+}
+@media (width < 1000px) {
+  .clock {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .clock {
+    display: block;
+  }
 }
 </style>

@@ -1,9 +1,18 @@
 <script setup lang="ts">
 import type { Clock } from '@/api/client'
+import { span } from '@/format/time'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
 /** By what every camera and every recorder will meet afterwards. */
 defineProps<{ pairs: Clock['pairs'] }>()
+const heard = (sources: Clock['pairs'][number]['sources']) =>
+  sources
+    .map(({ source, later_ms: later }) =>
+      Math.abs(later) < 0.5
+        ? source
+        : `${source}, ${Math.abs(later).toFixed(1)} ms ${later > 0 ? 'later' : 'earlier'}`,
+    )
+    .join('; ')
 </script>
 
 <template>
@@ -14,7 +23,8 @@ defineProps<{ pairs: Clock['pairs'] }>()
         <tr>
           <th scope="col">camera</th>
           <th scope="col">recorder</th>
-          <th scope="col">by</th>
+          <th scope="col">by, and a clap besides</th>
+          <th scope="col" class="num">one take up to</th>
         </tr>
       </thead>
       <tbody>
@@ -23,18 +33,26 @@ defineProps<{ pairs: Clock['pairs'] }>()
           <td>{{ pair.recorder }}</td>
           <td>
             <template v-if="pair.by.includes('a clap alone')"
-              ><SeverityMark severity="caution" :size="11" /> a clap alone: they hear nothing in common. Send
-              the camera a feed, or both timecode</template
+              ><SeverityMark severity="caution" :size="11" /> a clap alone: they hear nothing in
+              common</template
             >
             <template v-else
               >{{ pair.by.join(' and ')
-              }}<span v-if="pair.sources.length" class="soft">: {{ pair.sources.join(', ') }}</span
-              >; clap besides</template
+              }}<span v-if="pair.sources.length" class="soft">: {{ heard(pair.sources) }}</span
+              ><span v-else-if="pair.reach && pair.by.includes('the camera\'s own microphone')" class="soft"
+                >: {{ pair.reach.source }} within {{ pair.reach.metres.toFixed(0) }} m,
+                {{ pair.reach.later_ms.toFixed(0) }} ms late there</span
+              ></template
             >
           </td>
+          <td class="num">{{ pair.long_take_min === null ? '–' : span(pair.long_take_min) }}</td>
         </tr>
       </tbody>
     </table>
+    <p class="soft small">
+      A longer take wants its sound stretched, not only moved: the sample clocks of both have parted by the
+      limit.
+    </p>
   </section>
 </template>
 

@@ -1,0 +1,420 @@
+"""Rules on time: labels that mean the same, clocks that stay together, and something to sync by."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.catalogue import (
+    FREE_RUN,
+    RATE_OF_JOB,
+    TIMECODE_RATE_KEY,
+    TIMECODE_RUN_KEY,
+    Circuit,
+    Figure,
+    Kind,
+    Power,
+    Provenance,
+)
+from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
+from tidy_trunk.core.clock import (
+    ACCEPTED,
+    ClockDay,
+    Gets,
+    Keeper,
+    Meets,
+    Pair,
+    StraightSound,
+    clock_day,
+    day_hours,
+    first_giver,
+    keepers,
+    late_screens,
+    pairs,
+    timecode_tracks,
+)
+from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.plan import (
+    Connect,
+    Edit,
+    PortRef,
+    Role,
+    SetControl,
+    SetFigure,
+    SetJam,
+    SetRole,
+    clock_words,
+    times_words,
+)
+from tidy_trunk.core.timecode import FrameRate, name_of
+
+BATTERY_SHARE: Final = 0.8
+"""Of a battery's energy that is got out of it. [PRACTICE]"""
+
+
+@rule
+def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
+    """A track that takes timecode as sound and is kept for something to be heard. [HANDBOOK] §8"""
+    for sound in timecode_tracks(situation.report):
+        track = situation.report.known_track(sound.track)
+        if track.role is Role.TIMECODE:
+            continue
+        label = situation.rig.unit(track.trace.device).bus_label(track.trace.bus)
+        giver = situation.rig.unit(sound.giver).label
+        yield Finding(
+            rule="timecode-on-wrong-track",
+            severity=Severity.CAUTION,
+            title=f"{label} is timecode, not {track.role}",
+            text=(
+                f"{label} takes the timecode of {giver} as sound and is kept for {track.role}: whoever edits will listen to it, "
+                "and its level is judged as a voice. Keep it for timecode."
+            ),
+            source="HANDBOOK",
+            device=track.trace.device,
+            track=sound.track,
+            fixes=(_kept_for(track.trace.device, track.trace.bus, Role.TIMECODE, "Keep it for timecode"),),
+            verify="Keep it off headphones and speakers: it is loud and shrill.",
+        )
+
+
+@rule
+def beside_timecode(situation: Situation) -> Iterator[Finding]:
+    """The neighbour of a timecode track in one socket, kept for more than finding sync by. [HANDBOOK] §§4, 8"""
+    told: set[str] = set()
+    for sound in timecode_tracks(situation.report):
+        for beside in sound.beside:
+            track = situation.report.track(beside)
+            if track is None or track.role not in (Role.DIALOGUE, Role.EFFECTS) or beside in told:
+                continue
+            told.add(beside)
+            unit = situation.rig.unit(track.trace.device)
+            yield Finding(
+                rule="beside-timecode",
+                severity=Severity.CAUTION,
+                title=f"{unit.bus_label(track.trace.bus)} lies beside timecode",
+                text=(
+                    f"Timecode on {unit.bus_label(sound.track.partition('.')[2])} bleeds into {unit.place_label(track.trace.bus)}, "
+                    "which shares its socket: it is scratch at best. Measure the bleed, and keep the track for guide."
+                ),
+                source="HANDBOOK",
+                device=track.trace.device,
+                track=beside,
+                fixes=(_kept_for(track.trace.device, track.trace.bus, Role.GUIDE, "Keep it for guide"),),
+                verify="Record ten seconds of silence beside the timecode, and measure the bleed.",
+            )
+
+
+def _kept_for(device: str, bus: str, role: Role, words: str) -> Fix:
+    return Fix(words, (SetRole(device=device, bus=bus, role=role),))
+
+
+@rule
+def timecode_rate(situation: Situation) -> Iterator[Finding]:
+    """A device whose labels count otherwise than the job's. [ST12-1]"""
+    wanted = FrameRate.parse(situation.plan.defaults.frame_rate)
+    for keeper in keepers(situation.report):
+        if keeper.rate == wanted:
+            continue
+        label = situation.rig.unit(keeper.device).label
+        same_speed = keeper.rate.ratio == wanted.ratio
+        apart = (
+            "the same frames bear other labels, and part by 3.6 s in an hour"
+            if same_speed
+            else f"in an hour they part by {_apart_s(keeper.rate, wanted):.1f} s"
+        )
+        uses_labels = keeper.gets is not Gets.NOTHING
+        yield Finding(
+            rule="timecode-rate",
+            severity=Severity.STOP if uses_labels and not same_speed else Severity.CAUTION,
+            title=f"{label} counts at {name_of(keeper.rate)}",
+            text=(
+                f"The job is at {name_of(wanted)}; {label} is set to {name_of(keeper.rate)}: {apart}. "
+                "Set every device to one rate and one drop-frame flag."
+            ),
+            source="ST12-1",
+            device=keeper.device,
+            fixes=(_set(keeper.device, TIMECODE_RATE_KEY, RATE_OF_JOB, f"Set {label} to the job's rate"),),
+        )
+
+
+def _apart_s(rate: FrameRate, wanted: FrameRate) -> float:
+    """By how much labels of two rates part in an hour of real time: each counts its own seconds."""
+    speeds = (float(one.ratio) / one.nominal for one in (rate, wanted))
+    first, second = speeds
+    by_label = abs(first - second) * 3600
+    # Rates of one speed with other frames in a second keep their seconds, and share no frame.
+    return by_label or abs(1 / float(rate.ratio) - 1 / float(wanted.ratio)) * 3600
+
+
+@rule
+def record_run(situation: Situation) -> Iterator[Finding]:
+    """Labels that stand still between takes, on a device that is to meet others by them. [HANDBOOK] §8"""
+    for keeper in keepers(situation.report):
+        if not keeper.records_run or keeper.gets in (Gets.NOTHING, Gets.SOUND):
+            continue
+        label = situation.rig.unit(keeper.device).label
+        yield Finding(
+            rule="record-run",
+            severity=Severity.STOP,
+            title=f"{label} is at record run",
+            text=(
+                f"{label} counts only while it records: after the first pause its labels mean nothing to the others. "
+                "Set it to free run and jam it again."
+            ),
+            source="HANDBOOK",
+            device=keeper.device,
+            fixes=(_set(keeper.device, TIMECODE_RUN_KEY, FREE_RUN, f"Set {label} to free run"),),
+        )
+
+
+def _set(device: str, control: str, value: str, words: str) -> Fix:
+    return Fix(words, (SetControl(device=device, control=control, value=value),))
+
+
+@rule
+def missed_jam(situation: Situation) -> Iterator[Finding]:
+    """A clock that runs alone for longer than it stays with its giver. [HANDBOOK] §8"""
+    for keeper in keepers(situation.report):
+        day = clock_day(situation.rig, keeper)
+        if day is None or day.beyond_min is None or keeper.jam is None:
+            continue
+        label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.giver).label
+        yield Finding(
+            rule="missed-jam",
+            severity=Severity.CAUTION,
+            title=f"{label} is not jammed in time",
+            text=_why_missed(situation, keeper, day, label, giver),
+            source="HANDBOOK",
+            device=keeper.device,
+            fixes=_jams(situation, keeper, day, giver),
+            verify="Read a label from both at the same moment before you jam: it tells how fast they really part.",
+        )
+
+
+def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str, giver: str) -> str:
+    limit = situation.plan.defaults.drift_limit_frames
+    if day.unset_until_min is not None:
+        return f"{label} has no time from {giver} until {clock_words(day.unset_until_min)}: the day has begun by then."
+    spell = next(spell for spell in day.spells if spell.beyond_min is not None)
+    known = "was measured to part" if keeper.parting is not None and keeper.parting.is_measured else "may part"
+    ppm = keeper.parting.ppm if keeper.parting is not None else 0.0
+    return (
+        f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: beyond {limit:g} frames "
+        f"from {clock_words(day.beyond_min or 0)} on, {spell.apart_frames:.2f} frames by {clock_words(spell.ends_min)}."
+    )
+
+
+def _jams(situation: Situation, keeper: Keeper, day: ClockDay, giver: str) -> tuple[Fix, ...]:
+    if day.advised_min is None or keeper.jam is None:
+        return _leads(situation, keeper.giver, keeper.device)
+    edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=day.advised_min)
+    return (Fix(f"Jam from {giver} at {times_words(day.advised_min)}", (edit,)),)
+
+
+@rule
+def forgets_timecode(situation: Situation) -> Iterator[Finding]:
+    """A jammed device that loses its time with its battery, and the battery does not last. [HANDBOOK] §8"""
+    hours = day_hours(situation.rig)
+    for keeper in keepers(situation.report):
+        unit = situation.rig.unit(keeper.device)
+        traits = unit.device_class.traits
+        if not keeper.forgets or keeper.jam is None or unit.power is not Power.BATTERY:
+            continue
+        if traits.battery_wh is None or traits.power_w is None:
+            continue
+        lasts_h = traits.battery_wh.value * BATTERY_SHARE / traits.power_w.value
+        if lasts_h >= hours:
+            continue
+        yield Finding(
+            rule="forgets-timecode",
+            severity=Severity.NOTE,
+            title=f"{unit.label} forgets its time with its battery",
+            text=(
+                f"Its battery lasts about {lasts_h:.1f} h of a day of {hours:g} h, and it loses timecode when it is switched off: "
+                "jam it again after every battery."
+            ),
+            source="HANDBOOK",
+            device=keeper.device,
+        )
+
+
+@rule
+def two_clocks(situation: Situation) -> Iterator[Finding]:
+    """Two devices that give time and get none: half of the labels mean another moment. [HANDBOOK] §8"""
+    known = {keeper.device: keeper for keeper in keepers(situation.report)}
+    roots: dict[str, list[str]] = {}
+    for device, keeper in known.items():
+        root = first_giver(situation.rig, known, device)
+        if root and keeper.gets is not Gets.GIVES:
+            roots.setdefault(root, []).append(device)
+    if len(roots) < 2:
+        return
+    rig = situation.rig
+    first, *others = sorted(roots, key=lambda root: -len(roots[root]))
+    for other in others:
+        edit = SetJam(device=other, giver=first, at_min=(situation.plan.defaults.day_begins_min,))
+        names = " and ".join(rig.unit(device).label for device in roots[other])
+        yield Finding(
+            rule="two-clocks",
+            severity=Severity.CAUTION,
+            title=f"{rig.unit(other).label} and {rig.unit(first).label} both give time",
+            text=(
+                f"{names} gets time from {rig.unit(other).label}, the others from {rig.unit(first).label}, and nothing sets those "
+                "two together. One master: jam the other from it."
+            ),
+            source="HANDBOOK",
+            device=other,
+            fixes=(Fix(f"Jam {rig.unit(other).label} from {rig.unit(first).label} when the day begins", (edit,)),),
+        )
+
+
+@rule
+def genlock_alone(situation: Situation) -> Iterator[Finding]:
+    """Genlock without timecode: frames in step, and no label says which is which. [PRACTICE]"""
+    for keeper in keepers(situation.report):
+        if not keeper.genlocked_to or keeper.gets in (Gets.SOCKET, Gets.JAMS):
+            continue
+        label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.genlocked_to).label
+        jam = SetJam(device=keeper.device, giver=keeper.genlocked_to, at_min=(situation.plan.defaults.day_begins_min,))
+        yield Finding(
+            rule="genlock-alone",
+            severity=Severity.CAUTION,
+            title=f"{label} has genlock and no timecode",
+            text=(
+                f"The genlock of {giver} keeps the frames of {label} in step; it does not number them. Jam it once: with genlock "
+                "it then does not part."
+            ),
+            source="PRACTICE",
+            device=keeper.device,
+            fixes=(Fix(f"Jam {label} from {giver} when the day begins", (jam,)),),
+        )
+
+
+@rule
+def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
+    """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
+    for pair in pairs(situation.report, keepers(situation.report)):
+        by_ear = pair.by == (Meets.OWN_MICROPHONE,)
+        if not pair.has_clap_alone and not by_ear:
+            continue
+        camera, recorder = (situation.rig.unit(device).label for device in (pair.camera, pair.recorder))
+        yield Finding(
+            rule="nothing-to-sync-by",
+            severity=Severity.NOTE if by_ear else Severity.CAUTION,
+            title=f"{camera} and {recorder}: {'only its own microphone' if by_ear else 'nothing to sync by'}",
+            text=_missing(situation, pair, camera, recorder),
+            source="HANDBOOK",
+            device=pair.camera,
+            about=pair.recorder,
+            fixes=_ways_to_meet(situation, pair),
+            verify="Clap at the start of each take, in shot and close to the microphones.",
+        )
+
+
+def _missing(situation: Situation, pair: Pair, camera: str, recorder: str) -> str:
+    if pair.reach is not None:
+        source = situation.plan.sources[pair.reach.source].label
+        return (
+            f"{camera} hears what {recorder} records by its own microphone alone: {source} stands out of the noise up to about "
+            f"{pair.reach.metres:.0f} m away, {pair.reach.later_ms:.0f} ms late there. Stay within that, or send it a feed."
+        )
+    return (
+        f"{camera} gets no timecode that {recorder} has too, and hears nothing that it records: a clap is all they share. "
+        "Send the camera a feed, let both have timecode, or turn its own microphone on."
+    )
+
+
+def _ways_to_meet(situation: Situation, pair: Pair) -> tuple[Fix, ...]:
+    """Timecode from whom the recorder has it, or from itself, by a lead into a free socket of the camera."""
+    known = {keeper.device: keeper for keeper in keepers(situation.report)}
+    root = first_giver(situation.rig, known, pair.recorder) or pair.recorder
+    fixes = _leads(situation, root, pair.camera)
+    camera = situation.rig.unit(pair.camera)
+    if camera.device_class.keeps_time and known[pair.camera].has_socket and known[pair.camera].gets is Gets.NOTHING:
+        begins = situation.plan.defaults.day_begins_min
+        if situation.rig.unit(root).device_class.keeps_time:
+            label = situation.rig.unit(root).label
+            jam = SetJam(device=pair.camera, giver=root, at_min=(begins,))
+            fixes = (*fixes, Fix(f"Jam {camera.label} from {label} when the day begins", (jam,)))
+    return fixes
+
+
+def _leads(situation: Situation, giver: str, taker: str) -> tuple[Fix, ...]:
+    """A timecode lead that stays on, where both have a free socket for it."""
+    rig = situation.rig
+    outputs = [port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE]
+    inputs = [port for port in rig.unit(taker).device_class.inputs if port.circuit is Circuit.TIMECODE]
+    for output in outputs:
+        for port in inputs:
+            ends = PortRef(giver, output.id), PortRef(taker, port.id)
+            if rig.leaving.get(ends[0]) or rig.arriving.get(ends[1]):
+                continue
+            joins = find_joins(output, port, length_m=1.0, own=rig.own_leads)
+            edits: tuple[Edit, ...] = (
+                (Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts),) if joins else ()
+            )
+            if edits and situation.can(edits):
+                return (Fix(f"Timecode lead from {rig.unit(giver).label}, and leave it on", edits),)
+    return ()
+
+
+@rule
+def early_sound(situation: Situation) -> Iterator[Finding]:
+    """Sound that comes to a live switcher by a way of its own, before its picture. [BT1359]"""
+    for screen in late_screens(situation.report):
+        for sound in screen.sounds if screen.is_switcher else ():
+            missed = [window for window, holds in sound.windows if not holds]
+            if not missed:
+                continue
+            label, sender = situation.rig.unit(screen.device).label, situation.rig.unit(sound.sender).label
+            early = "early" if sound.early_ms > 0 else "late"
+            cure = (
+                "Hold the pictures back, or take a quicker way for the sound."
+                if sound.delay is None
+                else f"Delay it by {float(sound.delay.seconds * 1000):.0f} ms: {float(sound.delay.frame_count or 0):.1f} frames, "
+                f"{sound.delay.sample_count} samples."
+            )
+            yield Finding(
+                rule="early-sound",
+                severity=Severity.NOTE if ACCEPTED not in missed else Severity.CAUTION,
+                title=f"Sound is {early} at {label}",
+                text=(
+                    f"What {sender} sends is {abs(sound.early_ms):.0f} ms {early} against the latest picture: not "
+                    f"{' and not '.join(window.words for window in missed)}. {cure}"
+                ),
+                source="BT1359",
+                device=screen.device,
+                run=sound.run,
+                fixes=_delayed(situation, sound, sender),
+                verify="Clap in shot, record the programme, and mark the frame in which the hands meet.",
+            )
+
+
+def _delayed(situation: Situation, sound: StraightSound, sender: str) -> tuple[Fix, ...]:
+    """Where a delay unit is the last box on the way: what it is to be set to."""
+    unit = situation.rig.unit(sound.sender)
+    if unit.device_class.kind is not Kind.DELAY or unit.device_class.traits.sound_delay_ms is None:
+        return ()
+    wanted = unit.device_class.traits.sound_delay_ms.value + sound.early_ms
+    if wanted < 0:
+        return ()
+    figure = Figure(round(wanted, 1), 0.0, Provenance.MEASURED, "USER")
+    edit = SetFigure(device=sound.sender, path="traits.sound_delay_ms", figure=figure)
+    return (Fix(f"Set {sender} to {wanted:.1f} ms", (edit,)),)
+
+
+@rule
+def pictures_apart(situation: Situation) -> Iterator[Finding]:
+    """Cameras with different delays at one switcher: no one delay of the sound fits all of them. [HANDBOOK] §8"""
+    for screen in late_screens(situation.report):
+        held = [picture for picture in screen.pictures if picture.hold_frames] if screen.is_switcher else []
+        if not held:
+            continue
+        rig = situation.rig
+        names = ", ".join(f"{rig.unit(picture.camera).label} by {picture.hold_frames:g} frames" for picture in held)
+        yield Finding(
+            rule="pictures-apart",
+            severity=Severity.CAUTION,
+            title=f"Pictures are not equally late at {rig.unit(screen.device).label}",
+            text=f"No one delay of the sound fits all of them. Hold back {names}, or send the sound through the camera it belongs to.",
+            source="HANDBOOK",
+            device=screen.device,
+        )

@@ -1,0 +1,83 @@
+"""How late sound is where it arrives: through air, radio, converters and beside pictures."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.catalogue import Circuit
+from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.trace import Place, Stage, StageKey
+
+SOUND_M_PER_S: Final = 343.0
+"""Sound in air at 20 °C. [HANDBOOK] §8"""
+
+CONVERTED_MS: Final = 1.0
+"""ASSUMED_ what a device takes that turns sound into numbers and back, where nothing else is said of it."""
+
+
+WITH_PICTURE: Final = frozenset({Circuit.HDMI, Circuit.SDI})
+"""Leads that bring sound with its picture. [PRACTICE]"""
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """What one thing on the way takes, in ms; what: a device as it is called, or air."""
+
+    what: str
+    ms: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lateness:
+    """Of the earliest and the latest sound that arrives, in ms; parts: what the latest one comes through, in order."""
+
+    least_ms: float
+    most_ms: float
+    parts: tuple[Part, ...]
+
+
+def air_ms(metres: float) -> float:
+    """How long sound takes through so much air; 2.9 ms a metre."""
+    return metres / SOUND_M_PER_S * 1000
+
+
+def own_ms(rig: Rig, device: str, *, with_picture: bool) -> float:
+    """What a device itself adds to sound that goes through it; beside its picture, as late as that is."""
+    traits = rig.unit(device).device_class.traits
+    if with_picture and traits.picture_delay_frames is not None:
+        rate = FrameRate.parse(rig.plan.defaults.frame_rate)
+        return traits.picture_delay_frames.value / float(rate.ratio) * 1000
+    if traits.sound_delay_ms is not None:
+        return traits.sound_delay_ms.value
+    return CONVERTED_MS if traits.sample_rates_hz else 0.0
+
+
+def lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness] | None = None) -> Lateness:
+    """How late the sound of a stage is against the moment at which it was made. Source: [HANDBOOK] §8"""
+    known = {} if known is None else known
+    if stage.key not in known:
+        known[stage.key] = _lateness(rig, stage, known)
+    return known[stage.key]
+
+
+def _came_with_picture(rig: Rig, stage: Stage) -> bool:
+    """Whether a device got the sound of a stage with a picture, and keeps both together."""
+    if stage.place is Place.INPUT:
+        return rig.unit(stage.device).input(stage.name).circuit in WITH_PICTURE
+    return any(_came_with_picture(rig, feed) for feed, _ in stage.feeds if feed.device == stage.device)
+
+
+def _lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness]) -> Lateness:
+    if stage.place is Place.SOUND:
+        part = Part("air", air_ms(rig.plan.sources[stage.name].heard_by[stage.device]))
+        return Lateness(least_ms=part.ms, most_ms=part.ms, parts=(part,))
+    before = [lateness(rig, feed, known) for feed, _ in stage.feeds]
+    if not before:
+        return Lateness(least_ms=0.0, most_ms=0.0, parts=())
+    latest = max(before, key=lambda item: item.most_ms)
+    added = 0.0
+    if stage.place is Place.OUTPUT:
+        pictures = rig.unit(stage.device).output(stage.name).circuit in WITH_PICTURE or _came_with_picture(rig, stage)
+        added = own_ms(rig, stage.device, with_picture=pictures)
+    parts = (*latest.parts, Part(rig.unit(stage.device).label, added)) if added else latest.parts
+    return Lateness(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

@@ -1,0 +1,65 @@
+"""Lines about time: who is jammed by whom and when, and the breaks of the day."""
+
+import re
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetJam
+from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
+from tidy_trunk.core.say.words import find_devices, split_words
+
+_TIME: Final = re.compile(r"(\d{1,2})[:.h](\d{2})")
+_LENGTH: Final = re.compile(r",?\s*(\d{1,4})\s*min\w*\s*$")
+
+USUAL_BREAK_MIN: Final = 15
+"""ASSUMED_ length of a break of which nothing is said."""
+
+
+def minutes(text: str) -> int:
+    """Minutes since midnight of a time such as `8:00`. Raises NotUnderstoodError."""
+    found = _TIME.fullmatch(text.strip())
+    if found is None or int(found[1]) > 23 or int(found[2]) > 59:
+        raise NotUnderstoodError(f"'{text.strip()}' is no time of day: write 8:00")
+    return int(found[1]) * 60 + int(found[2])
+
+
+def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera a from bag at 8:00 and 12:30`, `box a from bag by radio at 8:00`, `camera a from nobody`."""
+    who, _, whence = rest.partition(" from ")
+    if not whence.strip():
+        raise NotUnderstoodError(f"'{rest.strip()}': say from whom and when: jam camera a from bag at 8:00 and 12:30")
+    name, _, when = whence.partition(" at ")
+    over = JamOver.LEAD
+    for way in JamOver:
+        if name.rstrip().endswith(f" by {way}"):
+            name, over = name.rstrip().removesuffix(f" by {way}"), way
+    at_min = tuple(minutes(piece) for piece in re.split(r"\s*,\s*|\s+and\s+", when) if piece.strip())
+    takers = [match.unit for match in find_devices(Rig(plan), split_words(who)) if not match.rest]
+    if not takers:
+        raise NotUnderstoodError(f"nothing here is called '{who.strip()}': say which device is jammed")
+    if name.strip().lower() == "nobody":
+        for taker in takers:
+            yield single(plan, SetJam(device=taker.device.id, giver=None))
+        return
+    givers = [match.unit for match in find_devices(Rig(plan), split_words(name)) if not match.rest]
+    if not givers:
+        raise NotUnderstoodError(f"{takers[0].label} is understood, but nothing here is called '{name.strip()}'")
+    for taker in takers:
+        for giver in givers:
+            # A time that was not said is the beginning of the day.
+            times = at_min or (plan.defaults.day_begins_min,)
+            yield single(plan, SetJam(device=taker.device.id, giver=giver.device.id, over=over, at_min=times))
+
+
+def break_(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`dinner at 12:30, 45 min`; one of the same name is moved."""
+    label, _, when = rest.partition(" at ")
+    if not label.strip() or not when.strip():
+        raise NotUnderstoodError(f"'{rest.strip()}': say when: break dinner at 12:30, 45 min")
+    found = _LENGTH.search(when)
+    length_min = int(found[1]) if found else USUAL_BREAK_MIN
+    at_min = minutes(when[: found.start()] if found else when)
+    known = next((item for item in plan.breaks.values() if item.label.lower() == label.strip().lower()), None)
+    yield single(
+        plan, SetBreak(label=label.strip(), at_min=at_min, length_min=length_min, id=known.id if known else None)
+    )

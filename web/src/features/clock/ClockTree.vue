@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
+
+import type { Clock } from '@/api/client'
+import { plainNumber } from '@/format/levels'
+import { clockTime, span } from '@/format/time'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import DayStrip from './DayStrip.vue'
+import { along, treeRows, type Keeper } from './clockShape'
+
+/** Who gives time to whom, and beside it how far each clock that runs alone may be off over the day. */
+const props = defineProps<{ clock: Clock; chosen: string }>()
+const emit = defineEmits<{ choose: [device: string] }>()
+const INDENT = 22
+
+const rows = computed(() => treeRows(props.clock))
+/** Where nobody gives time at all, that is a way to work, and no fault of one device. */
+const some = computed(() => props.clock.keepers.some(({ gets }) => gets !== 'from nobody'))
+const hours = computed(() => {
+  const { day_begins_min: first, day_ends_min: last } = props.clock
+  const step = last - first > 720 ? 180 : last - first > 360 ? 120 : 60
+  const begin = Math.ceil(first / step) * step
+  return Array.from({ length: Math.floor((last - begin) / step) + 1 }, (_, index) => begin + index * step)
+})
+
+const box = useTemplateRef<HTMLElement>('box')
+const width = ref(460)
+let observer: ResizeObserver | undefined
+onMounted(() => {
+  observer = new ResizeObserver(([entry]) => entry && (width.value = Math.max(200, entry.contentRect.width)))
+  if (box.value) observer.observe(box.value)
+})
+onBeforeUnmount(() => observer?.disconnect())
+
+const every = (keeper: Keeper) =>
+  keeper.rejam_every_h === null ? 'never parts' : `${span(keeper.rejam_every_h * 60)} within the limit`
+</script>
+
+<template>
+  <section class="tree" aria-label="Who gives time to whom">
+    <div class="row head soft small">
+      <span>who gives time to whom</span>
+      <span ref="box" class="strip">
+        <svg :width="width" height="18" aria-hidden="true">
+          <text v-for="hour in hours" :key="hour" :x="along(clock, hour, width)" y="13" class="hour">
+            {{ clockTime(hour) }}
+          </text>
+        </svg>
+      </span>
+    </div>
+    <div
+      v-for="row in rows"
+      :key="row.keeper.device"
+      class="row"
+      :class="{ here: row.keeper.device === chosen }"
+    >
+      <button
+        type="button"
+        class="who"
+        :style="{ paddingLeft: `${0.5 * 16 + row.depth * INDENT}px` }"
+        :aria-expanded="row.keeper.device === chosen"
+        @click="emit('choose', row.keeper.device)"
+      >
+        <svg v-if="row.depth" class="elbow" width="20" height="30" aria-hidden="true">
+          <path
+            d="M4 0 V16 H18"
+            :class="{ jams: row.keeper.gets === 'by jams', sound: row.keeper.gets === 'as sound on a track' }"
+          />
+        </svg>
+        <span>
+          <strong>{{ row.keeper.label }}</strong>
+          <span class="soft small how">
+            <template v-if="row.keeper.gets === 'gives it'">gives it to the others</template>
+            <template v-else-if="row.keeper.gets === 'by its timecode socket'">stays on the lead</template>
+            <template v-else-if="row.keeper.gets === 'by jams'">jammed by {{ row.keeper.over }}</template>
+            <template v-else-if="row.keeper.gets === 'as sound on a track'"
+              >as sound on {{ row.keeper.track }}</template
+            >
+            <template v-else
+              ><SeverityMark v-if="some && row.keeper.has_socket" severity="caution" :size="11" /> from
+              nobody</template
+            >
+            <template v-if="row.keeper.ppm !== null">, ±{{ plainNumber(row.keeper.ppm) }} ppm</template>
+            <template v-if="row.keeper.records_run">, <b class="is-stop">record run</b></template>
+            <template v-if="row.keeper.rate !== clock.rate"
+              >, <b class="is-stop">at {{ row.keeper.rate }}</b></template
+            >
+            <template v-if="row.keeper.genlocked_to">, genlock from {{ row.keeper.genlocked_to }}</template>
+          </span>
+        </span>
+      </button>
+      <div class="strip small">
+        <DayStrip v-if="row.day" :clock="clock" :day="row.day" :width="width" />
+        <p v-else-if="row.keeper.gets === 'by its timecode socket'" class="soft">
+          alone it may part by {{ row.keeper.parts_ms!.toFixed(0) }} ms over the day: {{ every(row.keeper) }}
+        </p>
+        <p v-else-if="row.keeper.gets === 'as sound on a track'" class="soft">
+          {{ plainNumber(row.keeper.loss_db) }} dB lead<template v-if="row.keeper.beside.length"
+            >; {{ row.keeper.beside.join(', ') }} beside it is scratch at best</template
+          >
+        </p>
+        <p v-else-if="row.keeper.gets === 'from nobody' && some && row.keeper.has_socket" class="soft">
+          it has a socket for it
+        </p>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: minmax(14rem, 19rem) minmax(0, 1fr);
+  gap: 0.8rem;
+  align-items: center;
+  min-height: 3.1rem;
+  border-top: 1px solid var(--line);
+  border-left: 4px solid transparent;
+}
+.row.head {
+  min-height: 1.6rem;
+  border-top: 0;
+  border-bottom: 2px solid var(--line-strong);
+}
+.row.head + .row {
+  border-top: 0;
+}
+.row.here {
+  background: var(--sheet);
+  border-left-color: var(--pin);
+}
+.who {
+  display: flex;
+  gap: 0.3rem;
+  align-items: center;
+  min-height: 3rem;
+  text-align: left;
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+.who:hover strong {
+  text-decoration: underline;
+}
+.who strong,
+.how {
+  display: block;
+}
+.elbow {
+  flex: none;
+  margin-top: -0.9rem;
+}
+.elbow path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.elbow .jams {
+  stroke-dasharray: 4 3;
+}
+.elbow .sound {
+  stroke-dasharray: 1 3;
+}
+.hour {
+  font-size: 12px;
+  fill: var(--ink-soft);
+}
+@media (width < 700px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,64 @@
+import type { Clock } from '@/api/client'
+
+export type Keeper = Clock['keepers'][number]
+type Day = Clock['days'][number]
+
+/** A row of the tree: how deep it hangs, and the day of what runs alone. */
+export interface TreeRow {
+  readonly keeper: Keeper
+  readonly depth: number
+  readonly day: Day | undefined
+}
+
+/** Givers first, each with what hangs on it below; what nobody gives time to stands at the end. */
+export function treeRows(clock: Clock): TreeRow[] {
+  const rows: TreeRow[] = []
+  const placed = new Set<string>()
+  const hang = (keeper: Keeper, depth: number) => {
+    if (placed.has(keeper.device)) return
+    placed.add(keeper.device)
+    rows.push({ keeper, depth, day: clock.days.find(({ device }) => device === keeper.device) })
+    for (const other of clock.keepers) if (other.giver_id === keeper.device) hang(other, depth + 1)
+  }
+  for (const keeper of clock.keepers) if (keeper.gets === 'gives it') hang(keeper, 0)
+  // A circle of jams hangs on nobody: its first one stands for it.
+  for (const keeper of clock.keepers) if (keeper.giver_id) hang(keeper, 0)
+  for (const keeper of clock.keepers) hang(keeper, 0)
+  return rows
+}
+
+/** How the day is drawn: from left to right, its limit as a line across. */
+export const STRIP = { height: 58, floor: 50, top: 16 }
+
+export interface DayShape {
+  readonly limit: number
+  readonly saw: string
+  readonly beyond: readonly string[]
+  readonly jams: readonly { readonly x: number; readonly at: number }[]
+  readonly unset: number | null
+}
+
+export const along = (clock: Clock, minute: number, width: number) =>
+  ((minute - clock.day_begins_min) / (clock.day_ends_min - clock.day_begins_min)) * width
+
+/** The error over a day as a saw: it grows from each jam to the next; what lies beyond the limit is an area of its own. */
+export function dayShape(clock: Clock, day: Day, width: number): DayShape {
+  const most = Math.max(2 * clock.limit_frames, ...day.spells.map((spell) => spell.apart_frames))
+  const y = (frames: number) => STRIP.floor - ((STRIP.floor - STRIP.top) * frames) / most
+  const x = (minute: number) => Math.min(Math.max(along(clock, minute, width), 0), width)
+  const limit = y(clock.limit_frames)
+  return {
+    limit,
+    saw: day.spells
+      .map(
+        (spell) =>
+          `${x(spell.begins_min)},${y(0)} ${x(spell.ends_min)},${y(spell.apart_frames)} ${x(spell.ends_min)},${y(0)}`,
+      )
+      .join(' '),
+    beyond: day.spells.flatMap(({ beyond_min: from, ends_min: end, apart_frames: apart }) =>
+      from === null ? [] : [`${x(from)},${limit} ${x(end)},${y(apart)} ${x(end)},${limit}`],
+    ),
+    jams: day.spells.map((spell) => ({ x: x(spell.begins_min), at: spell.begins_min })),
+    unset: day.unset_until_min === null ? null : x(day.unset_until_min),
+  }
+}

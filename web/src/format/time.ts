@@ -1,0 +1,27 @@
+/** Minutes since midnight as a watch shows them, and back: nothing is worked out here. */
+export function clockTime(minutes: number): string {
+  const two = (value: number) => String(value).padStart(2, '0')
+  return `${two(Math.floor(minutes / 60) % 24)}:${two(minutes % 60)}`
+}
+
+/** Minutes of a time such as 8:00; null where it is none. */
+export function minutesOf(text: string): number | null {
+  const found = /^\s*(\d{1,2})[:.](\d{2})\s*$/.exec(text)
+  if (!found) return null
+  const [hours, minutes] = [Number(found[1]), Number(found[2])]
+  return hours < 24 && minutes < 60 ? hours * 60 + minutes : null
+}
+
+/** Minutes of several times with commas between; null where one of them is none. */
+export function timesOf(text: string): number[] | null {
+  const pieces = text.split(/,|;|\band\b/).filter((piece) => piece.trim())
+  const found = pieces.map(minutesOf)
+  return found.some((item) => item === null) ? null : (found as number[])
+}
+
+/** How long something takes: 45 min, 2 h 46 min. */
+export function span(minutes: number): string {
+  const whole = Math.floor(minutes)
+  if (whole < 60) return `${whole} min`
+  return `${Math.floor(whole / 60)} h${whole % 60 ? ` ${whole % 60} min` : ''}`
+}

@@ -13,6 +13,7 @@ OUTER = {
     "settings": 2,
     "store": 2,
     "document": 2,
+    "exports": 2,
     "formats": 2,
     "core": 1,
     "errors": 0,

@@ -21,6 +21,7 @@ from tidy_trunk.api.routers import (
     nearby,
     pads,
     recordings,
+    sync,
     walks,
 )
 from tidy_trunk.services.container import Services
@@ -63,6 +64,7 @@ def create_app(services: Services, web: Path | None, guests: Nearby | None = Non
         recordings.router,
         compare.router,
         clock.router,
+        sync.router,
         bench.router,
         walks.router,
         pads.router,

@@ -12,6 +12,7 @@ from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.syncing import SyncService
 from tidy_trunk.services.walks import WalkService
 
 
@@ -48,6 +49,10 @@ def _clock(request: Request) -> ClockService:
     return _services(request).clock
 
 
+def _sync(request: Request) -> SyncService:
+    return _services(request).sync
+
+
 def _walks(request: Request) -> WalkService:
     return _services(request).walks
 
@@ -55,6 +60,7 @@ def _walks(request: Request) -> WalkService:
 Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
+Sync = Annotated[SyncService, Depends(_sync)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]

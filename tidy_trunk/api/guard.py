@@ -128,7 +128,7 @@ class Guard:
 
 
 def _is_streamed(scope: Message) -> bool:
-    return bool(scope["method"] == "POST" and scope["path"].endswith("/recordings"))
+    return bool(scope["method"] == "POST" and scope["path"].endswith(("/recordings", "/sync/files")))
 
 
 def _is_recording(path: str, headers: dict[str, str]) -> bool:

@@ -1,6 +1,7 @@
 """`timecode`, `ltc`, `drift` and `sync`: labels, timecode as sound, clocks, files laid over each other."""
 
 from datetime import date
+from fractions import Fraction
 from pathlib import Path
 
 from tidy_trunk.cli.output import show
@@ -20,8 +21,9 @@ from tidy_trunk.core.timecode import (
 )
 from tidy_trunk.core.units import finite
 from tidy_trunk.errors import InputError
+from tidy_trunk.services.aligned import began_at, write_aligned
 from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.sync import sync_files, write_aligned
+from tidy_trunk.services.sync import sync_files
 from tidy_trunk.services.timecode import FoundTimecode, find_timecode, write_timecode
 
 NOTHING_FOUND = 3
@@ -123,9 +125,14 @@ def show_ltc(path: Path, channel: int | None, fps: str | None, as_json: bool) ->
     return 0
 
 
-def show_sync(reference: Path, other: Path, fps: str | None, out: Path | None, as_json: bool) -> int:
-    """Print where one file lies in another; status 3 where nobody can say. `out`: for a copy that says where it begins."""
+def show_sync(reference: Path, other: Path, fps: str | None, out: Path | None, stretch: bool, as_json: bool) -> int:
+    """Print where one file lies in another; status 3 where nobody can say.
+
+    `out`: for a copy that says where it begins; `stretch`: with its drift taken out.
+    """
     rate = None if fps is None else FrameRate.parse(fps)
+    if stretch and out is None:
+        raise InputError("--stretch wants --write: it is the copy whose drift is taken out")
     if out is not None and rate is None:
         raise InputError("--write wants --fps: the copy says at which rate its timecode counts")
     if out is not None and out.exists() and any(out.samefile(path) for path in (reference, other) if path.exists()):
@@ -133,8 +140,21 @@ def show_sync(reference: Path, other: Path, fps: str | None, out: Path | None, a
     with reading(reference) as first, reading(other) as second, at_file(reference):
         found = sync_files(first, second)
         if out is not None and rate is not None and found is not None and found.is_found:
+            if stretch and found.drift_ppm is None:
+                raise InputError(
+                    "their drift cannot be told: files of a minute and more that both hear the same tell it"
+                )
             with new_file(out) as stream:
-                write_aligned(first, second, found, stream, name=other.name, rate=rate)
+                began_s, day = began_at(first, found.reference_hz)
+                write_aligned(
+                    second,
+                    stream,
+                    name=other.name,
+                    moment_s=began_s + Fraction(found.offset_s).limit_denominator(10**9),
+                    rate=rate,
+                    drift_ppm=(found.drift_ppm or 0.0) if stretch else 0.0,
+                    day=day,
+                )
     if found is None:
         names = ("offset_s", "offset_samples", "offset_frames", "drift_ppm", "polarity", "method")
         show({**dict.fromkeys(names), "confidence": 0.0}, "not found: they have nothing in common", as_json)

@@ -259,12 +259,13 @@ def drift(ppms: tuple[float, ...], fps: str, hours: float, limit_frames: float, 
     type=click.Path(path_type=Path, dir_okay=False),
     help="A copy of OTHER as Broadcast WAV that says where it begins on REFERENCE's clock",
 )
+@click.option("--stretch", is_flag=True, help="Take OTHER's drift out of the copy")
 @as_json_option
-def sync(reference: Path, other: Path, fps: str | None, out: Path | None, as_json: bool) -> int:
+def sync(reference: Path, other: Path, fps: str | None, out: Path | None, stretch: bool, as_json: bool) -> int:
     """Find where OTHER lies in REFERENCE. Exit status 3 where nobody can say."""
     from tidy_trunk.cli.clock import show_sync
 
-    return show_sync(reference, other, fps, out, as_json)
+    return show_sync(reference, other, fps, out, stretch, as_json)
 
 
 @app.group()

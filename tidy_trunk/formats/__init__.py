@@ -1,6 +1,7 @@
 """Bytes of other people's formats as values. Opens no file of the user's."""
 
 from tidy_trunk.formats.broadcast import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
+from tidy_trunk.formats.movie import MovieFacts, movie_facts
 from tidy_trunk.formats.recording import Recording, open_recording
 from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, SUBTYPES, read_sound, write_sound
 
@@ -8,8 +9,10 @@ __all__ = [
     "LARGEST_SOUND_BYTES",
     "SUBTYPES",
     "Broadcast",
+    "MovieFacts",
     "Recording",
     "TimecodeSpeed",
+    "movie_facts",
     "open_recording",
     "read_broadcast",
     "read_sound",

@@ -10,6 +10,7 @@ from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.syncing import SyncService
 from tidy_trunk.services.walks import WalkService
 from tidy_trunk.store import Database, JobStore, RecordingStore, WalkStore
 
@@ -25,6 +26,7 @@ class Services:
     bench_recordings: BenchRecordings
     compare: CompareService
     clock: ClockService
+    sync: SyncService
     walks: WalkService
 
     def close(self) -> None:
@@ -43,5 +45,6 @@ def services_on(database: Database, folder: Path) -> Services:
         bench_recordings=BenchRecordings(jobs, recordings),
         compare=CompareService(jobs, recordings),
         clock=ClockService(jobs),
+        sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
     )

@@ -1,4 +1,6 @@
-"""Measures one file in a process of its own: `python -m tidy_trunk.services.reader FILE ASKED`.
+"""Reads one file, or lays many over each other, in a process of its own: `python -m tidy_trunk.services.reader FILE`.
+
+What is asked for comes as JSON on standard input.
 
 It tells what it does as lines of JSON on standard output: `{"progress": 0.4}`, and at the end `{"result": …}` or
 `{"problem": …}`. The server starts it, reads it, and ends it when nobody wants the answer any more.
@@ -18,7 +20,7 @@ TELL_EVERY_S: Final = 0.25
 
 
 def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
-    """What is found in a file, for the store.
+    """What is found in a file, for the store: measured, or looked at to be laid over others; `match`: where they lie.
 
     Raises:
         FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
@@ -31,12 +33,21 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
             told = time.monotonic()
             print(json.dumps({"progress": round(share, 3)}), flush=True)
 
+    if asked.get("match"):
+        from tidy_trunk.services.matching import SyncFile, match_files
+
+        files = [SyncFile(**{**file, "path": Path(file["path"])}) for file in asked["match"]]
+        return {"clips": [*asked["by_hand"], *(clip.document() for clip in match_files(files, progress))]}
+    if asked.get("sync"):
+        from tidy_trunk.services.profiles import profile_file
+
+        return profile_file(path, progress)
     return asked_document(lambda: path.open("rb"), asked, progress)
 
 
 def main() -> int:
     try:
-        answer: dict[str, Any] = {"result": read(Path(sys.argv[1]), json.loads(sys.argv[2]))}
+        answer: dict[str, Any] = {"result": read(Path(sys.argv[1]), json.load(sys.stdin))}
     except TidyTrunkError as error:
         answer = {"problem": error.message}
     except MemoryError:

@@ -1,4 +1,4 @@
-"""Recordings that are dropped in: measured in a process each, and thrown away then unless they are to be kept."""
+"""Recordings that are dropped in: read in a process each, and thrown away then unless they are to be kept."""
 
 import json
 import shutil
@@ -7,6 +7,7 @@ import sys
 import threading
 from collections.abc import AsyncIterable, Callable
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any, Final
@@ -85,6 +86,24 @@ class RecordingService:
         self._workers.submit(self._measure, record, path)
         return record
 
+    def work_out(self, job_id: UUID, name: str, asked: dict[str, Any]) -> RecordingRecord:
+        """Something that takes a while and is worked out of recordings that are kept; looked after like them.
+
+        Raises NotFoundError: no such job.
+        """
+        record = self._new(job_id, name, 0, asked)
+        self._store.add(record)
+        self._workers.submit(self._measure, record, self._folder / str(record.id))
+        return record
+
+    def amend(self, job_id: UUID, recording_id: UUID, result: dict[str, Any]) -> None:
+        """Put another result in the place of one. Raises NotFoundError."""
+        self._store.amend(job_id, recording_id, result)
+
+    def kept_at(self, recording_id: UUID) -> Path:
+        """Where the sound of a recording is kept, or was."""
+        return self._kept / str(recording_id)
+
     def keep(self, job_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]) -> RecordingRecord:
         """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
         record = self._new(job_id, name, 0, asked)
@@ -104,12 +123,16 @@ class RecordingService:
         """Sounds of which the job, or the line in its list, is gone."""
         listed = {str(recording_id) for recording_id in self._store.ids()}
         for path in self._kept.iterdir():
-            if path.name not in listed:
+            if path.name.partition(".")[0] not in listed:
                 path.unlink(missing_ok=True)
 
     def all(self, job_id: UUID) -> list[RecordingRecord]:
-        """The recordings of a job, the newest first, without what was found."""
-        return self._store.all(job_id)
+        """The recordings of a job that are measured, the newest first, without what was found."""
+        return [record for record in self._store.all(job_id) if "sync" not in record.asked]
+
+    def to_sync(self, job_id: UUID) -> list[RecordingRecord]:
+        """The recordings of a job that are laid over each other, and where they lie, the newest first."""
+        return [record for record in self._store.all(job_id, with_result=True) if "sync" in record.asked]
 
     def get(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
         """One with what was found. Raises NotFoundError."""
@@ -131,7 +154,8 @@ class RecordingService:
         """Take it off the list, whatever it is doing."""
         self.cancel(job_id, recording_id)
         self._store.delete(job_id, recording_id)
-        (self._kept / str(recording_id)).unlink(missing_ok=True)
+        for path in self._kept.glob(f"{recording_id}*"):
+            path.unlink(missing_ok=True)
 
     def close(self) -> None:
         """End all that is under way: the next start tells it."""
@@ -160,25 +184,35 @@ class RecordingService:
         try:
             process = self._start(record, path)
             if process is not None:
-                self._listen(record, process, path)
+                self._listen(record, process)
         except StoreUnavailableError:
             pass  # nobody can be told; the next start finds it unfinished
         finally:
-            path.unlink(missing_ok=True)
+            self._throw_away(record.id)
             with self._lock:
                 self._running.pop(record.id, None)
                 self._unwanted.discard(record.id)
 
+    def _throw_away(self, recording_id: UUID) -> None:
+        """A file that came in, with all that was laid beside it."""
+        for part in self._folder.glob(f"{recording_id}*"):
+            part.unlink(missing_ok=True)
+
     def _start(self, record: RecordingRecord, path: Path) -> subprocess.Popen[str] | None:
-        command = [sys.executable, "-m", "tidy_trunk.services.reader", str(path), json.dumps(record.asked)]
+        command = [sys.executable, "-m", "tidy_trunk.services.reader", str(path)]
         with self._lock:
             if record.id in self._unwanted:
                 return None
-            process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
+            process = subprocess.Popen(
+                command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+            )
             self._running[record.id] = process
+        assert process.stdin is not None  # asked for
+        with suppress(BrokenPipeError), process.stdin:  # whoever ended it wants no answer
+            json.dump(record.asked, process.stdin)
         return process
 
-    def _listen(self, record: RecordingRecord, process: subprocess.Popen[str], path: Path) -> None:
+    def _listen(self, record: RecordingRecord, process: subprocess.Popen[str]) -> None:
         assert process.stdout is not None  # asked for
         with process:
             for line in process.stdout:
@@ -188,9 +222,9 @@ class RecordingService:
                     continue
                 # Before anybody is told that it is over.
                 if record.asked.get("keep") and "problem" not in told:
-                    path.replace(self._kept / str(record.id))
-                else:
-                    path.unlink(missing_ok=True)
+                    for part in self._folder.glob(f"{record.id}*"):
+                        part.replace(self._kept / part.name)
+                self._throw_away(record.id)
                 if "problem" in told:
                     self._store.finish(record.id, RecordingState.FAILED, told["problem"])
                 else:

@@ -65,13 +65,13 @@ class RecordingStore:
                 created=record.created,
             )
 
-    def all(self, job_id: UUID) -> list[RecordingRecord]:
-        """The recordings of a job without their results, the newest first."""
+    def all(self, job_id: UUID, *, with_result: bool = False) -> list[RecordingRecord]:
+        """The recordings of a job, the newest first."""
         table = self._tables.Recording
-        columns = [field for name, field in table._meta.fields.items() if name != "result"]
+        columns = [field for name, field in table._meta.fields.items() if with_result or name != "result"]
         with self._database.unit_of_work():
             rows = table.select(*columns).where(table.job == job_id).order_by(table.created.desc(), table.id)
-            return [_record(row, with_result=False) for row in rows]
+            return [_record(row, with_result=with_result) for row in rows]
 
     def ids(self) -> tuple[UUID, ...]:
         """Of all recordings of all jobs."""
@@ -97,6 +97,14 @@ class RecordingStore:
         """The end of it, whichever comes first."""
         share = {"progress": 1.0} if state is RecordingState.DONE else {}
         self._move(recording_id, {"state": state, "message": message, "result": result, **share})
+
+    def amend(self, job_id: UUID, recording_id: UUID, result: dict[str, Any]) -> None:
+        """Another result in the place of that of one that is done."""
+        table = self._tables.Recording
+        with self._database.unit_of_work():
+            wanted = (table.id == recording_id) & (table.job == job_id) & (table.state == RecordingState.DONE)
+            if not table.update(result=result).where(wanted).execute():
+                raise NotFoundError(f"the job has no recording {recording_id} that is done")
 
     def _move(self, recording_id: UUID, values: dict[str, Any]) -> None:
         table = self._tables.Recording

@@ -136,7 +136,9 @@ class PairOut(Out):
             camera=_label(rig, pair.camera),
             recorder=_label(rig, pair.recorder),
             by=list(pair.by),
-            sources=[CommonSourceOut(source=sources[item.source].label, later_ms=item.later_ms) for item in pair.sources],
+            sources=[
+                CommonSourceOut(source=sources[item.source].label, later_ms=item.later_ms) for item in pair.sources
+            ],
             reach=None
             if reach is None
             else ReachOut(source=sources[reach.source].label, metres=reach.metres, later_ms=reach.later_ms),

@@ -4,18 +4,23 @@ from tidy_trunk.core.sync.align import Alignment, Sound, align, best_of
 from tidy_trunk.core.sync.claps import common_lag
 from tidy_trunk.core.sync.coarse import Place, Spectra, places, size_for
 from tidy_trunk.core.sync.features import HOP_S, Profile, profile_of
+from tidy_trunk.core.sync.many import Found, Tie, match_many, timelines
 
 __all__ = [
     "HOP_S",
     "Alignment",
+    "Found",
     "Place",
     "Profile",
     "Sound",
     "Spectra",
+    "Tie",
     "align",
     "best_of",
     "common_lag",
+    "match_many",
     "places",
     "profile_of",
     "size_for",
+    "timelines",
 ]

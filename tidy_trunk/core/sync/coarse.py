@@ -52,14 +52,14 @@ def places(reference: Spectra, other: Spectra, most: int) -> list[Place]:
     values = np.concatenate((sums[size - other.looks + 1 :], sums[: reference.looks]))
     overlap = np.minimum(reference.looks, lags + other.looks) - np.maximum(lags, 0)
     least = min(round(SHORTEST_OVERLAP_S / HOP_S), reference.looks, other.looks)
-    scores = np.where(overlap >= least, values / np.sqrt(np.maximum(overlap, 1)), -np.inf)
-    known = np.isfinite(scores)
-    spread = float(np.std(scores[known])) if known.any() else 0.0
+    held = overlap >= least
+    scores = np.full(len(values), -np.inf, dtype=np.float32)
+    np.divide(values, np.sqrt(np.maximum(overlap, 1), dtype=np.float32), out=scores, where=held)
+    spread = float(np.std(scores[held])) if held.any() else 0.0
     if spread <= 0:
         return []
     found: list[Place] = []
     apart = round(APART_S / HOP_S)
-    scores = scores.copy()
     for _ in range(most):
         best = int(np.argmax(scores))
         if not np.isfinite(scores[best]):

@@ -1,6 +1,7 @@
 """How far two stretches lie apart, to a fraction of a sample: by the phases of their common frequencies."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -49,7 +50,7 @@ def match(
     lines = []
     for samples, rate_hz in zip((reference, other), rates_hz, strict=True):
         count = round(seconds * rate_hz)
-        window = np.hanning(count + 1)[:-1].astype(np.float32)
+        window = _window(count)
         # Bins are of the same hertz at every rate. The window lets nothing come round from the other end.
         lines.append(np.fft.rfft(samples[:count] * window))
     width_hz = 1 / seconds
@@ -61,9 +62,9 @@ def match(
         return None
     cross = cross / np.maximum(size, size.max() * 1e-9) ** WHITENED
     fine = 2 * round(seconds * FINE_HZ / 2)
-    spectrum = np.zeros(fine // 2 + 1, dtype=np.complex128)
+    spectrum = np.zeros(fine // 2 + 1, dtype=np.complex64)
     spectrum[first:last] = cross
-    found: NDArray[np.float64] = np.fft.irfft(spectrum, fine)
+    found = np.asarray(np.fft.irfft(spectrum, fine), dtype=np.float32)
     reach = min(round(search_s * FINE_HZ), fine // 2 - 2)
     around = np.concatenate((found[-reach:], found[: reach + 1]))
     at = int(np.argmax(np.abs(around)))
@@ -76,7 +77,13 @@ def match(
     return Match((at - reach + _top(sign * around, at)) / FINE_HZ, sign, float(height))
 
 
-def _top(values: NDArray[np.float64], at: int) -> float:
+@lru_cache(maxsize=8)
+def _window(count: int) -> NDArray[np.float32]:
+    """Stretches are mostly as long as each other, and a window takes longer than a transform."""
+    return np.hanning(count + 1)[:-1].astype(np.float32)
+
+
+def _top(values: NDArray[np.float32], at: int) -> float:
     """Of a parabola through three samples, from -0.5 to 0.5 beside the middle one."""
     if not 0 < at < len(values) - 1:
         return 0.0

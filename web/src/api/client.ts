@@ -46,6 +46,9 @@ export type VoiceStep = Schemas['VoiceStepOut']
 export type Knob = LineUpStep['knobs'][number]
 export type Reading = Schemas['ReadingOut']
 export type Clock = Schemas['ClockOut']
+export type Sync = Schemas['SyncOut']
+export type Waves = Schemas['WavesOut']
+export type PlaceIn = Schemas['PlaceIn']
 export type WayName = Schemas['WayNameOut']
 export type Compared = Schemas['ComparedOut']
 export type Recording = Schemas['RecordingOut']
@@ -204,5 +207,23 @@ export const api = {
   nearby: (page: string) => call<{ link: string | null }>('GET', `/nearby?page=${part(page)}`),
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
   clock: (job: string) => call<Clock>('GET', `/jobs/${job}/clock`),
+  sync: (job: string) => call<Sync>('GET', `/jobs/${job}/sync`),
+  sendSyncFile: (job: string, file: File, side: 'recorder' | 'camera') =>
+    send<Sync['files'][number]>(`/jobs/${job}/sync/files?side=${side}&name=${part(file.name)}`, file),
+  removeSyncFile: (job: string, file: string) => call<undefined>('DELETE', `/jobs/${job}/sync/files/${file}`),
+  matchSync: (job: string) => call<Sync['match']>('POST', `/jobs/${job}/sync/match`),
+  cancelSync: (job: string) => call<Sync>('POST', `/jobs/${job}/sync/match/cancel`),
+  nudgeClip: (job: string, file: string, samples: number) =>
+    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/nudge`, { samples }),
+  placeClip: (job: string, file: string, where: PlaceIn) =>
+    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/place`, where),
+  waves: (job: string, file: string, at: number, span: number) =>
+    call<Waves>('GET', `/jobs/${job}/sync/clips/${file}/waves?at_s=${at}&span_s=${span}`),
+  heardAddress: (job: string, file: string, at: number, span: number) =>
+    `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}`,
+  alignedAddress: (job: string, file: string, stretch: boolean) =>
+    `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
+  syncExport: (job: string, line: number, kind: string) =>
+    `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

@@ -684,6 +684,226 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/sync": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Sync
+         * @description All files that were dropped in, and where they lie.
+         */
+        get: operations["read_sync_api_jobs__job_id__sync_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Receive File
+         * @description Take a file in as it lies on the disk, and begin to look at it.
+         */
+        post: operations["receive_file_api_jobs__job_id__sync_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove File
+         * @description Take a file off the list, with what was kept of it.
+         */
+        delete: operations["remove_file_api_jobs__job_id__sync_files__file_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Match Files
+         * @description Begin to lay all files over each other; ask again to see how far that is.
+         */
+        post: operations["match_files_api_jobs__job_id__sync_match_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/match/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Match
+         * @description Stop looking; one that is done stays as it is.
+         */
+        post: operations["cancel_match_api_jobs__job_id__sync_match_cancel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/clips/{file_id}/nudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Nudge Clip
+         * @description Move a camera file from where it was found.
+         */
+        put: operations["nudge_clip_api_jobs__job_id__sync_clips__file_id__nudge_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/clips/{file_id}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Place Clip
+         * @description Say which moments of two files are the same, as where hands close in a picture and where that is heard.
+         */
+        put: operations["place_clip_api_jobs__job_id__sync_clips__file_id__place_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/clips/{file_id}/waves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Waves
+         * @description A camera file and its recorder file over a stretch of the recorder's time.
+         */
+        get: operations["read_waves_api_jobs__job_id__sync_clips__file_id__waves_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/clips/{file_id}/heard.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hear Clip
+         * @description The recorder on the left, the camera on the right, equally loud.
+         */
+        get: operations["hear_clip_api_jobs__job_id__sync_clips__file_id__heard_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/clips/{file_id}/aligned.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Aligned
+         * @description A copy of a camera file's sound as Broadcast WAV that says where it begins on the recorder's clock.
+         */
+        get: operations["read_aligned_api_jobs__job_id__sync_clips__file_id__aligned_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sync/timelines/{line}/export.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Timeline
+         * @description A timeline as csv, edl or otio.
+         */
+        get: operations["export_timeline_api_jobs__job_id__sync_timelines__line__export__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bench/{track_id}/points": {
         parameters: {
             query?: never;
@@ -1972,6 +2192,16 @@ export interface components {
             second: string;
         };
         /**
+         * EdgesOut
+         * @description Lowest and highest sample in each column, at the loudest as 1.
+         */
+        EdgesOut: {
+            /** Low */
+            low: number[];
+            /** High */
+            high: number[];
+        };
+        /**
          * EditsIn
          * @example {
          *       "base_revision": 3,
@@ -2901,6 +3131,12 @@ export interface components {
             /** Drop */
             drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
+        /**
+         * Method
+         * @description By what two files were laid over each other.
+         * @enum {string}
+         */
+        Method: "timecode" | "waveform" | "clap";
         /** MoveRunModel */
         MoveRunModel: {
             /**
@@ -2984,6 +3220,17 @@ export interface components {
             is_room: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * NudgeIn
+         * @description By how many samples of the recorder file a camera file is moved from where it was found.
+         */
+        NudgeIn: {
+            /**
+             * Samples
+             * @example 1920
+             */
+            samples: number;
         };
         /** OptionOut */
         OptionOut: {
@@ -3214,6 +3461,29 @@ export interface components {
          * @enum {string}
          */
         Place: "sound" | "microphone" | "output" | "lead" | "input" | "bus";
+        /**
+         * PlaceIn
+         * @description A moment of a recorder file that is the same as one of a camera file, in seconds, or as one of its pictures from 0.
+         */
+        PlaceIn: {
+            /**
+             * Reference
+             * Format: uuid
+             */
+            reference: string;
+            /**
+             * Reference S
+             * @example 12.25
+             */
+            reference_s: number;
+            /**
+             * Other S
+             * @example 3.04
+             */
+            other_s?: number | null;
+            /** Frame */
+            frame?: number | null;
+        };
         /**
          * PlanDocument
          * @description A whole job in one document. Lists keep their order; everything refers by id.
@@ -4285,6 +4555,104 @@ export interface components {
              */
             passes: components["schemas"]["PassingModel"][];
         };
+        /**
+         * SyncClipOut
+         * @description Where a camera file lies on a recorder file; offset_s: with what it was nudged by since.
+         */
+        SyncClipOut: {
+            /**
+             * Other
+             * Format: uuid
+             */
+            other: string;
+            /**
+             * Reference
+             * Format: uuid
+             */
+            reference: string;
+            /** Offset S */
+            offset_s: number;
+            /** Offset Frames */
+            offset_frames: number;
+            /** Nudge Samples */
+            nudge_samples: number;
+            /** Samples Per Frame */
+            samples_per_frame: number;
+            /** Drift Ppm */
+            drift_ppm: number | null;
+            /** Polarity */
+            polarity: number;
+            method: components["schemas"]["Method"];
+            /** By Hand */
+            by_hand: boolean;
+            /** Confidence */
+            confidence: number;
+        };
+        /**
+         * SyncFileOut
+         * @description A file that was dropped in. rate_hz: 0 without sound; began_s: since midnight by its own clock.
+         */
+        SyncFileOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            /** Side */
+            side: string;
+            state: components["schemas"]["RecordingState"];
+            /** Progress */
+            progress: number;
+            /** Message */
+            message: string;
+            /** Duration S */
+            duration_s: number | null;
+            /** Rate Hz */
+            rate_hz: number | null;
+            /** Began S */
+            began_s: number | null;
+            /** Frame Rate */
+            frame_rate: string | null;
+            /** Claps S */
+            claps_s: number[];
+        };
+        /**
+         * SyncMatchOut
+         * @description How far the newest look is at where files lie.
+         */
+        SyncMatchOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            state: components["schemas"]["RecordingState"];
+            /** Progress */
+            progress: number;
+            /** Message */
+            message: string;
+        };
+        /**
+         * SyncOut
+         * @description All that was dropped in, and where it lies. is_stale: files came or went since it was looked at.
+         */
+        SyncOut: {
+            /** Rate */
+            rate: string;
+            /** Files */
+            files: components["schemas"]["SyncFileOut"][];
+            match: components["schemas"]["SyncMatchOut"] | null;
+            /** Is Stale */
+            is_stale: boolean;
+            /** Clips */
+            clips: components["schemas"]["SyncClipOut"][];
+            /** Timelines */
+            timelines: components["schemas"]["TimelineOut"][];
+        };
         /** TakeGainLawModel */
         TakeGainLawModel: {
             /**
@@ -4361,6 +4729,38 @@ export interface components {
             high_dbfs: number;
             /** Of Peaks */
             of_peaks: boolean;
+        };
+        /** TimelineFileOut */
+        TimelineFileOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Side */
+            side: string;
+            /** Begins S */
+            begins_s: number;
+            /** Duration S */
+            duration_s: number;
+        };
+        /**
+         * TimelineOut
+         * @description Files that hang together. starts: of the timeline in timecode; starts_s: since midnight.
+         */
+        TimelineOut: {
+            /** Starts */
+            starts: string;
+            /** Starts S */
+            starts_s: number;
+            /** Has Clock */
+            has_clock: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Files */
+            files: components["schemas"]["TimelineFileOut"][];
         };
         /** ToneOut */
         ToneOut: {
@@ -4599,6 +4999,18 @@ export interface components {
             why: string;
             /** Fittings */
             fittings: components["schemas"]["FittingOut"][];
+        };
+        /**
+         * WavesOut
+         * @description Both over a stretch of the recorder file's time.
+         */
+        WavesOut: {
+            /** At S */
+            at_s: number;
+            /** Span S */
+            span_s: number;
+            reference: components["schemas"]["EdgesOut"];
+            other: components["schemas"]["EdgesOut"];
         };
         /** WayNameOut */
         WayNameOut: {
@@ -6929,6 +7341,609 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ClockOut"];
                 };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_sync_api_jobs__job_id__sync_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    receive_file_api_jobs__job_id__sync_files_post: {
+        parameters: {
+            query?: {
+                /** @description Name of the file */
+                name?: string;
+                /** @description recorder or camera */
+                side?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example RIFF…WAVE… */
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncFileOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_file_api_jobs__job_id__sync_files__file_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    match_files_api_jobs__job_id__sync_match_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncMatchOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cancel_match_api_jobs__job_id__sync_match_cancel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    nudge_clip_api_jobs__job_id__sync_clips__file_id__nudge_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NudgeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    place_clip_api_jobs__job_id__sync_clips__file_id__place_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_waves_api_jobs__job_id__sync_clips__file_id__waves_get: {
+        parameters: {
+            query: {
+                at_s: number;
+                span_s: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WavesOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hear_clip_api_jobs__job_id__sync_clips__file_id__heard_wav_get: {
+        parameters: {
+            query: {
+                at_s: number;
+                span_s: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_aligned_api_jobs__job_id__sync_clips__file_id__aligned_wav_get: {
+        parameters: {
+            query?: {
+                /** @description Take its drift out */
+                stretch?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_timeline_api_jobs__job_id__sync_timelines__line__export__kind__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                line: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such job, track or run */
             404: {

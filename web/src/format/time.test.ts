@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 
-import { clockTime, minutesOf, span, timesOf } from './time'
+import { clockTime, lasting, minutesOf, span, timesOf } from './time'
 
 test('minutes are read as they are written', () => {
   for (const minutes of [0, 59, 480, 750, 1439]) expect(minutesOf(clockTime(minutes))).toBe(minutes)
@@ -14,4 +14,5 @@ test('minutes are read as they are written', () => {
   expect(timesOf('8:00, 12:30 and 15.00')).toEqual([480, 750, 900])
   expect([timesOf('8:00, soon'), timesOf('')]).toEqual([null, []])
   expect([span(45.9), span(60), span(166.7)]).toEqual(['45 min', '1 h', '2 h 46 min'])
+  expect([lasting(4.21), lasting(65), lasting(3753)]).toEqual(['4.2 s', '1:05', '1:02:33'])
 })

@@ -25,3 +25,12 @@ export function span(minutes: number): string {
   if (whole < 60) return `${whole} min`
   return `${Math.floor(whole / 60)} h${whole % 60 ? ` ${whole % 60} min` : ''}`
 }
+
+/** A length to the second, or below a minute to the tenth: 4.2 s, 1:05, 1:02:33. */
+export function lasting(seconds: number): string {
+  if (seconds < 60) return `${seconds.toFixed(1)} s`
+  const whole = Math.round(seconds)
+  const two = (value: number) => String(value).padStart(2, '0')
+  const [hours, minutes] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60]
+  return hours ? `${hours}:${two(minutes)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`
+}

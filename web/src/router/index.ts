@@ -22,6 +22,7 @@ export const router = createRouter({
           props: true,
         },
         { path: 'clock', name: 'clock', component: () => import('@/features/clock/ClockPage.vue') },
+        { path: 'sync', name: 'sync', component: () => import('@/features/sync/SyncPage.vue') },
         { path: 'walk', name: 'walk', component: () => import('@/features/walk/WalkPage.vue') },
         {
           path: 'bench/:track?',

@@ -18,6 +18,8 @@ const props = defineProps<{
   xUnit: string
   height?: number
   names?: readonly string[]
+  /** Each name has two curves, the edges of a band; the first one is filled, so that the other is seen over it. */
+  bands?: boolean
 }>()
 const settings = useSettings()
 const box = useTemplateRef<HTMLDivElement>('box')
@@ -43,10 +45,11 @@ function draw() {
   plot?.destroy()
   const [ink, line, fill] = [colour('--ink-soft'), colour('--line'), colour('--ribbon')]
   const axis = { stroke: ink, grid: { stroke: line, width: 1 }, ticks: { show: false }, font: '12px inherit' }
-  const isBand = props.data.length > 2 && !props.names
+  const isBand = props.data.length > 2 && (!props.names || props.bands)
+  const named = (index: number) => lineOf(props.bands ? Math.floor(index / 2) : index)
   const curve = (index: number) => ({
-    stroke: colour(props.names ? lineOf(index).colour : '--accent'),
-    dash: props.names ? [...lineOf(index).dash] : [],
+    stroke: colour(props.names ? named(index).colour : '--accent'),
+    dash: props.names && !props.bands ? [...named(index).dash] : [],
     width: isBand ? 1 : 2,
     points: { show: false },
   })

@@ -46,6 +46,7 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
         <h2>Clock</h2>
         <p v-if="clock">{{ clock.rate }} frames a second</p>
         <DayForm v-if="clock" :clock="clock" />
+        <RouterLink class="files no-print" :to="{ name: 'sync' }">Sync files</RouterLink>
       </header>
       <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
       <template v-if="clock">
@@ -89,6 +90,9 @@ header {
   flex-wrap: wrap;
   gap: 0.4rem 1.4rem;
   align-items: center;
+}
+.files {
+  margin-left: auto;
 }
 h2 {
   font-size: 1.2rem;

@@ -92,7 +92,7 @@ const known = computed(() =>
       <Button type="submit" size="small" :disabled="job.readOnly">Set</Button>
       <Button
         v-if="day?.advised_min && written(day.advised_min) !== written(keeper.jams_min)"
-        severity="secondary"
+        outlined
         size="small"
         :disabled="job.readOnly"
         @click="jam(day.advised_min)"

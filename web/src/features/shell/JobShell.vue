@@ -57,6 +57,7 @@ useKeys({
   'g i': go('line-up'),
   'g v': go('bench'),
   'g c': go('clock'),
+  'g s': go('sync'),
   'g w': go('walk'),
   'g m': go('leads'),
   'g p': go('gain'),

@@ -4,7 +4,7 @@ export const STATIONS = [
   { name: 'runs', label: 'Runs', key: 'r', pages: ['runs', 'leads'] },
   { name: 'levels', label: 'Levels', key: 'l', pages: ['levels', 'gain', 'pads'] },
   { name: 'line-up', label: 'Line-up', key: 'i', pages: ['line-up', 'bench'] },
-  { name: 'clock', label: 'Clock', key: 'c', pages: ['clock'] },
+  { name: 'clock', label: 'Clock', key: 'c', pages: ['clock', 'sync'] },
   { name: 'walk', label: 'Walk', key: 'w', pages: ['walk'] },
 ] as const satisfies readonly { name: string; label: string; key: string; pages: readonly string[] }[]
 
@@ -15,6 +15,8 @@ export const KEYS = [
   ['g then p', 'gain plan for the whole job'],
   ['g then b', 'pad bench'],
   ['g then v', 'bench: hear the plan'],
+  ['g then s', 'lay files over each other'],
+  ['[, ] and , .', 'move the clip that is chosen by a frame, by a sample'],
   ['j, k', 'next, previous row'],
   ['Enter', 'open the row in Levels'],
   ['f', 'next finding'],

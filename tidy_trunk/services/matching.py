@@ -1,0 +1,199 @@
+"""Recorder files and camera files of a take or a day, laid over each other all at once."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import asdict, dataclass
+from fractions import Fraction
+from itertools import pairwise
+from pathlib import Path
+from typing import Any
+
+from tidy_trunk.core.sync import Sound, Tie, common_lag, match_many, timelines
+from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.services.moments import DAY_S, apart
+from tidy_trunk.services.profiles import Sidecars
+from tidy_trunk.services.sync import BY_TIMECODE, CLAPS_CONFIDENCE, FOUND, Method
+
+RECORDER, CAMERA = "recorder", "camera"
+"""The two sides: what keeps the sound, and what keeps the picture. ASSUMED_"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SyncFile:
+    """A file of one side, with what was found when it was looked at."""
+
+    id: str
+    name: str
+    side: str
+    path: Path
+    facts: dict[str, Any]
+
+    @property
+    def began_s(self) -> Fraction | None:
+        """Seconds since midnight, by its own clock."""
+        began = self.facts["began_s"]
+        return None if began is None else Fraction(began).limit_denominator(10**9)
+
+    @property
+    def seconds(self) -> float:
+        return float(self.facts["duration_s"])
+
+    @property
+    def rate_hz(self) -> int:
+        return int(self.facts["rate_hz"])
+
+    @property
+    def frame_rate(self) -> Fraction | None:
+        """Pictures a second; None where it has none, or at a rate that nobody uses."""
+        name = self.facts["frame_rate"]
+        return None if name is None else FrameRate.parse(name).ratio
+
+    @property
+    def has_sound(self) -> bool:
+        return bool(self.facts["sample_count"])
+
+    def sound(self) -> Sound:
+        return Sidecars(self.path).sound(self.rate_hz)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Clip:
+    """A camera file over a recorder file. offset_s: as it was found, positive where it begins later.
+
+    drift_ppm, polarity: of the camera's, as `Synced` has them. by_hand: somebody said so; nudge_samples: moved since, in
+    samples of the recorder file.
+    """
+
+    reference: str
+    other: str
+    offset_s: float
+    method: Method
+    confidence: float
+    drift_ppm: float | None = None
+    polarity: int = 1
+    by_hand: bool = False
+    nudge_samples: int = 0
+
+    def document(self) -> dict[str, Any]:
+        return asdict(self)
+
+    @classmethod
+    def of(cls, raw: dict[str, Any]) -> "Clip":
+        return cls(**{**raw, "method": Method(raw["method"])})
+
+    def moved_s(self, rate_hz: int) -> float:
+        """The offset with what it was nudged by since."""
+        return self.offset_s + (self.nudge_samples / rate_hz if rate_hz else 0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Timeline:
+    """Files that hang together. starts_s: where it begins, in seconds since midnight, 0 where nobody has a clock.
+
+    begins_s: of each file by id, from there.
+    """
+
+    starts_s: float
+    has_clock: bool
+    begins_s: dict[str, float]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Layout:
+    """Every camera file's best place by its id, and all files on timelines, those of several files first."""
+
+    clips: dict[str, Clip]
+    timelines: tuple[Timeline, ...]
+
+    def timeline_of(self, file_id: str) -> Timeline:
+        return next(line for line in self.timelines if file_id in line.begins_s)
+
+
+def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) -> list[Clip]:
+    """Where camera files lie in recorder files: by their clocks, else by what both hear, else by claps.
+
+    A file may lie in several; what lies in none is in no clip. Where there is no recorder, the longest camera file stands
+    for it.
+    """
+    references = [file for file in files if file.side == RECORDER] or [max(files, key=lambda file: file.seconds)]
+    others = [file for file in files if file not in references]
+    clips = [clip for other in others for reference in references if (clip := _by_clock(reference, other))]
+    clips += _by_sound(references, _left(others, clips), progress)
+    clips += [
+        clip for other in _left(others, clips) for reference in references if (clip := _by_claps(reference, other))
+    ]
+    progress(1.0)
+    return clips
+
+
+def _left(others: Sequence[SyncFile], clips: Sequence[Clip]) -> list[SyncFile]:
+    placed = {clip.other for clip in clips}
+    return [file for file in others if file.id not in placed]
+
+
+def _by_clock(reference: SyncFile, other: SyncFile) -> Clip | None:
+    """Where both have a clock and ran at the same time."""
+    first, second = reference.began_s, other.began_s
+    if first is None or second is None:
+        return None
+    offset = float(apart(first, second))
+    if min(reference.seconds, offset + other.seconds) <= max(0.0, offset):
+        return None
+    return Clip(reference=reference.id, other=other.id, offset_s=offset, method=Method.TIMECODE, confidence=BY_TIMECODE)
+
+
+def _by_sound(
+    references: Sequence[SyncFile], others: Sequence[SyncFile], progress: Callable[[float], None]
+) -> list[Clip]:
+    ours, theirs = ([file for file in side if file.has_sound] for side in (references, others))
+    found = match_many([file.sound() for file in ours], [file.sound() for file in theirs], FOUND, progress)
+    return [
+        Clip(
+            reference=ours[item.reference].id,
+            other=theirs[item.other].id,
+            offset_s=item.alignment.offset_s,
+            method=Method.WAVEFORM,
+            confidence=round(item.alignment.confidence, 4),
+            drift_ppm=item.alignment.drift_ppm,
+            polarity=item.alignment.polarity,
+        )
+        for item in found
+    ]
+
+
+def _by_claps(reference: SyncFile, other: SyncFile) -> Clip | None:
+    """By the first edges of claps that both hear: several of them, for one on each may be two different ones."""
+    found = common_lag(reference.facts["claps_s"], other.facts["claps_s"])
+    if found is None:
+        return None
+    confidence = CLAPS_CONFIDENCE[min(found[1], len(CLAPS_CONFIDENCE)) - 1]
+    if confidence < FOUND:
+        return None
+    return Clip(reference=reference.id, other=other.id, offset_s=found[0], method=Method.CLAP, confidence=confidence)
+
+
+def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:
+    """All files on timelines: those that clips tie together, and those that have a clock of the same day."""
+    number = {file.id: index for index, file in enumerate(files)}
+    best: dict[str, Clip] = {}
+    ties = []
+    for clip in sorted(clips, key=lambda item: (not item.by_hand, -item.confidence)):
+        if clip.reference not in number or clip.other not in number:
+            continue  # one of them was removed since
+        best.setdefault(clip.other, clip)
+        offset_s = clip.moved_s(files[number[clip.reference]].rate_hz)
+        ties.append(Tie(number[clip.reference], number[clip.other], offset_s, 2.0 if clip.by_hand else clip.confidence))
+    moments = [(file, file.began_s) for file in files]
+    clocked = [(number[file.id], began) for file, began in moments if began is not None]
+    for (first, one), (second, two) in pairwise(clocked):
+        ties.append(Tie(first, second, float(apart(one, two)), BY_TIMECODE))
+    lines = [_timeline(files, line) for line in timelines(len(files), ties)]
+    return Layout(clips=best, timelines=tuple(sorted(lines, key=lambda line: len(line.begins_s) < 2)))
+
+
+def _timeline(files: Sequence[SyncFile], line: dict[int, float]) -> Timeline:
+    """By the clock where one of its files has one, else from its earliest on."""
+    clocks = [(began, at) for item, at in line.items() if (began := files[item].began_s) is not None]
+    starts_s = (float(clocks[0][0]) - clocks[0][1]) % DAY_S if clocks else 0.0
+    return Timeline(
+        starts_s=starts_s, has_clock=bool(clocks), begins_s={files[item].id: at for item, at in line.items()}
+    )

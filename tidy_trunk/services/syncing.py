@@ -1,0 +1,309 @@
+"""Files of recorders and cameras that a user lays over each other: dropped in, matched, looked at, moved, written out."""
+
+from collections.abc import AsyncIterable, Callable
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from typing import BinaryIO, Final
+from uuid import UUID
+
+from tidy_trunk.core.plan import Defaults
+from tidy_trunk.core.timecode import FrameRate, at_seconds
+from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.exports import PlacedFile, PlacedTimeline, edl, offsets_csv, otio_timeline
+from tidy_trunk.services.aligned import began_at, write_aligned
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.listening import Laid, check_stretch, left_and_right
+from tidy_trunk.services.matching import CAMERA, RECORDER, Clip, Layout, SyncFile, Timeline, lay_out
+from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.sync import Method
+from tidy_trunk.store import RecordingRecord, RecordingState
+
+MATCH: Final = "match"
+"""What a record is that says where files lie. ASSUMED_"""
+
+MOST_FILES: Final = 200
+"""ASSUMED_ most files that are laid over each other at once: a long day of both."""
+
+LONGEST_SEEN_S: Final = 86_400.0
+"""ASSUMED_ longest stretch that is looked at: a day."""
+
+EXPORTS: Final = {"csv": offsets_csv, "edl": edl, "otio": otio_timeline}
+"""What a layout is written out as, by the end of the file's name. ASSUMED_"""
+
+
+@dataclass(frozen=True, slots=True)
+class SyncView:
+    """All that was dropped in, the newest look at where it lies, and that layout; None before the first."""
+
+    records: tuple[RecordingRecord, ...]
+    files: tuple[SyncFile, ...]
+    match: RecordingRecord | None
+    layout: Layout | None
+    defaults: Defaults
+
+    @property
+    def rate(self) -> FrameRate:
+        """In whose frames everything is counted: the job's."""
+        return FrameRate.parse(self.defaults.frame_rate)
+
+    @property
+    def is_stale(self) -> bool:
+        """Whether files came or went since it was looked at."""
+        looked_at = {file["id"] for file in self.match.asked["match"]} if self.match is not None else set()
+        return looked_at != {file.id for file in self.files}
+
+    def label(self, seconds: float) -> str:
+        """A moment of the day as timecode."""
+        return str(at_seconds(_exact(seconds), self.rate))
+
+
+@dataclass(frozen=True, slots=True)
+class Waves:
+    """Lowest and highest samples of both in each column of a stretch of the reference's time."""
+
+    at_s: float
+    span_s: float
+    reference: tuple[list[float], list[float]]
+    other: tuple[list[float], list[float]]
+
+
+class SyncService:
+    """One method for one thing that a user does with files that belong together."""
+
+    def __init__(self, jobs: JobService, recordings: RecordingService) -> None:
+        self._jobs = jobs
+        self._recordings = recordings
+
+    async def receive(
+        self, job_id: UUID, name: str, size: int, side: str, chunks: AsyncIterable[bytes]
+    ) -> RecordingRecord:
+        """Take a file of a recorder or a camera in, and look at it. Raises as `RecordingService.receive`, and:
+
+        Raises:
+            InputError: Neither side, or more files than are laid over each other at once.
+        """
+        if side not in (RECORDER, CAMERA):
+            raise InputError(f"'{side[:20]}' is neither side: say {RECORDER} or {CAMERA}")
+        if len(self._of_files(job_id)) >= MOST_FILES:
+            raise InputError(f"{MOST_FILES} files are laid over each other at most: remove some first")
+        return await self._recordings.receive(job_id, name, size, {"sync": side, "keep": True}, chunks)
+
+    def view(self, job_id: UUID) -> SyncView:
+        """Everything as it stands. Raises NotFoundError."""
+        defaults = self._jobs.report(job_id).rig.plan.defaults
+        records = self._recordings.to_sync(job_id)
+        files = self._ready(records)
+        match = next((record for record in records if record.asked["sync"] == MATCH), None)
+        layout = None
+        if match is not None and match.result is not None:
+            layout = lay_out(files, [Clip.of(raw) for raw in match.result["clips"]])
+        dropped = sorted((record for record in records if record.asked["sync"] != MATCH), key=lambda item: item.name)
+        return SyncView(tuple(dropped), tuple(files), match, layout, defaults)
+
+    def match(self, job_id: UUID) -> RecordingRecord:
+        """Begin to lay all files over each other; what was said by hand stays.
+
+        Raises:
+            InputError: Nothing that could be laid over something else.
+        """
+        view = self.view(job_id)
+        if len(view.files) < 2 or not any(file.side == CAMERA for file in view.files):
+            raise InputError("drop in a camera file and what it belongs to, and wait until both were looked at")
+        if view.match is not None:
+            self._recordings.delete(job_id, view.match.id)
+        kept = [] if view.layout is None else [clip for clip in view.layout.clips.values() if clip.by_hand]
+        files = [
+            {"id": file.id, "name": file.name, "side": file.side, "path": str(file.path), "facts": file.facts}
+            for file in view.files
+        ]
+        asked = {"sync": MATCH, "match": files, "by_hand": [clip.document() for clip in kept]}
+        return self._recordings.work_out(job_id, f"{len(files)} files over each other", asked)
+
+    def remove(self, job_id: UUID, file_id: UUID) -> None:
+        """Take a file off the list, with what was kept of it. Raises NotFoundError."""
+        self._recordings.delete(job_id, file_id)
+
+    def nudge(self, job_id: UUID, file_id: str, samples: int) -> None:
+        """Move a camera file to so many samples of its recorder file beside where it was found.
+
+        Raises:
+            NotFoundError: It was not found anywhere.
+        """
+        view, clip = self._clip(job_id, file_id)
+        self._keep(job_id, view, replace(clip, nudge_samples=samples))
+
+    def place(
+        self,
+        job_id: UUID,
+        reference_id: str,
+        file_id: str,
+        reference_s: float,
+        other_s: float | None,
+        frame: float | None,
+    ) -> None:
+        """By hand: a moment of a camera file, or one of its pictures from 0 on, is the same as one of a recorder file.
+
+        Raises:
+            NotFoundError: No such file.
+            InputError: The same file twice, neither a moment nor a picture, a picture of a file that has none, or nothing
+                was laid over anything yet.
+        """
+        view = self.view(job_id)
+        reference, other = (_file(view, wanted) for wanted in (reference_id, file_id))
+        if reference is other:
+            raise InputError(f"{other.name} cannot be placed on itself: name the file that it belongs to")
+        if frame is not None:
+            if other.frame_rate is None:
+                raise InputError(f"{other.name} has no pictures to count: give the moment in seconds")
+            other_s = float(frame / other.frame_rate)
+        if other_s is None:
+            raise InputError("say at which second or in which picture the hands close")
+        self._keep(
+            job_id,
+            view,
+            Clip(
+                reference=reference.id,
+                other=other.id,
+                offset_s=reference_s - other_s,
+                method=Method.CLAP,
+                confidence=1.0,
+                by_hand=True,
+            ),
+        )
+
+    def _keep(self, job_id: UUID, view: SyncView, clip: Clip) -> None:
+        """Put a clip in the place of what was found of its file."""
+        if view.match is None or view.match.state is not RecordingState.DONE or view.match.result is None:
+            raise InputError("nothing was laid over anything yet: lay the files over each other first")
+        others = [
+            raw
+            for raw in view.match.result["clips"]
+            if (raw["reference"], raw["other"]) != (clip.reference, clip.other)
+        ]
+        if clip.by_hand:
+            others = [raw for raw in others if raw["other"] != clip.other]
+        self._recordings.amend(job_id, view.match.id, {"clips": [clip.document(), *others]})
+
+    def waves(self, job_id: UUID, file_id: str, at_s: float, span_s: float) -> Waves:
+        """Both over a stretch of the reference's time. Raises NotFoundError, RangeError."""
+        check_stretch(at_s, span_s, LONGEST_SEEN_S)
+        reference, other = self._laid(job_id, file_id)
+        return Waves(at_s, span_s, reference.edges(at_s, span_s), other.edges(at_s, span_s))
+
+    def heard(self, job_id: UUID, file_id: str, at_s: float, span_s: float) -> bytes:
+        """The recorder on the left, the camera on the right. Raises NotFoundError, RangeError."""
+        return left_and_right(*self._laid(job_id, file_id), at_s, span_s)
+
+    def export(self, job_id: UUID, kind: str, line: int) -> tuple[str, bytes]:
+        """A timeline, from 0 on, as a file; its name and what it holds.
+
+        Raises:
+            NotFoundError: No such kind or timeline.
+            InputError: As the export.
+        """
+        if kind not in EXPORTS:
+            raise NotFoundError(f"'{kind}' is nothing that is written: use {', '.join(EXPORTS)}")
+        view = self.view(job_id)
+        if view.layout is None or not 0 <= line < len(view.layout.timelines):
+            raise NotFoundError("there is no such timeline: lay the files over each other first")
+        made = _placed_timeline(view, view.layout, view.layout.timelines[line])
+        write: Callable[[PlacedTimeline], bytes] = EXPORTS[kind]
+        return f"{made.title}.{kind}", write(made)
+
+    def aligned(self, job_id: UUID, file_id: str, out: BinaryIO, *, stretch: bool) -> str:
+        """A copy of a camera file's sound that says where it begins; its name.
+
+        Raises:
+            NotFoundError: It was not found anywhere.
+            InputError: Its drift is not known, or it has no sound.
+        """
+        view, clip = self._clip(job_id, file_id)
+        reference, other = (_file(view, wanted) for wanted in (clip.reference, clip.other))
+        if not other.has_sound:
+            raise InputError(f"{other.name} has no sound that could be written: its place is in the exports")
+        if stretch and clip.drift_ppm is None:
+            raise InputError(f"the drift of {other.name} is not known: longer files that both hear the same tell it")
+        with reference.path.open("rb") as first, other.path.open("rb") as second:
+            began_s, day = began_at(first, reference.rate_hz)
+            if reference.began_s is not None:
+                began_s = reference.began_s
+            write_aligned(
+                second,
+                out,
+                name=other.name,
+                moment_s=began_s + Fraction(clip.moved_s(reference.rate_hz)).limit_denominator(10**9),
+                rate=view.rate,
+                drift_ppm=(clip.drift_ppm or 0.0) if stretch else 0.0,
+                day=day,
+            )
+        return f"{other.name.rpartition('.')[0] or other.name}-aligned.wav"
+
+    def _laid(self, job_id: UUID, file_id: str) -> tuple[Laid, Laid]:
+        view, clip = self._clip(job_id, file_id)
+        reference, other = (_file(view, wanted) for wanted in (clip.reference, clip.other))
+        for file in (reference, other):
+            if not file.has_sound:
+                raise InputError(f"{file.name} has no sound: its picture alone is placed")
+        moved_s = clip.moved_s(reference.rate_hz)
+        return (
+            Laid(reference.sound(), 0.0, 0.0, 1),
+            Laid(other.sound(), moved_s, clip.drift_ppm or 0.0, clip.polarity),
+        )
+
+    def _clip(self, job_id: UUID, file_id: str) -> tuple[SyncView, Clip]:
+        view = self.view(job_id)
+        clip = view.layout.clips.get(file_id) if view.layout is not None else None
+        if clip is None:
+            raise NotFoundError(f"the file {file_id} was not found in any other: look at the list")
+        return view, clip
+
+    def _of_files(self, job_id: UUID) -> list[RecordingRecord]:
+        return [record for record in self._recordings.to_sync(job_id) if record.asked["sync"] != MATCH]
+
+    def _ready(self, records: list[RecordingRecord]) -> list[SyncFile]:
+        return [
+            SyncFile(
+                id=str(record.id),
+                name=record.name,
+                side=record.asked["sync"],
+                path=self._recordings.kept_at(record.id),
+                facts=record.result,
+            )
+            for record in sorted(records, key=lambda item: item.name)
+            if record.asked["sync"] != MATCH and record.state is RecordingState.DONE and record.result is not None
+        ]
+
+
+def _file(view: SyncView, file_id: str) -> SyncFile:
+    found = next((file for file in view.files if file.id == file_id), None)
+    if found is None:
+        raise NotFoundError(f"there is no file {file_id} that was looked at")
+    return found
+
+
+def _placed_timeline(view: SyncView, layout: Layout, line: Timeline) -> PlacedTimeline:
+    return PlacedTimeline(
+        title=f"sync-{layout.timelines.index(line) + 1}",
+        rate=view.rate,
+        starts_s=_exact(line.starts_s),
+        files=tuple(_placed(file, layout, line) for file in view.files if file.id in line.begins_s),
+    )
+
+
+def _placed(file: SyncFile, layout: Layout, line: Timeline) -> PlacedFile:
+    clip = layout.clips.get(file.id)
+    return PlacedFile(
+        name=file.name,
+        is_picture=file.side == CAMERA,
+        begins_s=_exact(line.begins_s[file.id]),
+        seconds=_exact(file.seconds),
+        own_start_s=file.began_s or Fraction(0),
+        drift_ppm=clip.drift_ppm if clip else None,
+        polarity=clip.polarity if clip else 1,
+        method=("by hand" if clip.by_hand else str(clip.method)) if clip else "",
+        confidence=clip.confidence if clip else 0.0,
+    )
+
+
+def _exact(seconds: float) -> Fraction:
+    return Fraction(seconds).limit_denominator(10**9)

@@ -90,7 +90,9 @@ const surely = computed(() =>
     <p>
       begins <strong>{{ clip.offset_s.toFixed(6).replace('-', '−') }} s</strong> after it,
       {{ clip.offset_frames.toFixed(2).replace('-', '−') }} frames; {{ surely
-      }}<template v-if="clip.drift_ppm !== null">; its clock runs {{ plainNumber(Math.abs(clip.drift_ppm)) }} ppm {{ clip.drift_ppm < 0 ? 'slow' : 'fast' }}</template
+      }}<template v-if="clip.drift_ppm !== null"
+        >; its clock runs {{ plainNumber(Math.abs(clip.drift_ppm)) }} ppm
+        {{ clip.drift_ppm < 0 ? 'slow' : 'fast' }}</template
       ><template v-if="clip.polarity < 0">; opposite polarity</template
       ><template v-if="clip.nudge_samples">; moved by {{ plainNumber(clip.nudge_samples) }} samples</template>
     </p>

@@ -1,0 +1,70 @@
+"""Files laid over each other in the browser: two camera files from the bench, aligned, seen, heard, moved, exported."""
+
+import io
+
+import numpy as np
+import soundfile
+from playwright.sync_api import Page, expect
+
+from tests.sounds import wav
+from tidy_trunk.services.demo import foundry
+from tidy_trunk.services.jobs import JobService
+
+
+def recorded(screen: Page, job, track: str, skip_s: float) -> bytes:
+    """What a track holds on the bench, from so many seconds on."""
+    address = f"/api/jobs/{job}/bench/{track}/points"
+    last = screen.request.get(address).json()[-1]["number"]
+    samples, rate = soundfile.read(io.BytesIO(screen.request.get(f"{address}/{last}/sound.wav").body()))
+    return wav(np.atleast_2d(samples.T)[0][round(skip_s * rate) :], rate=rate)
+
+
+def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
+    job = service.create(foundry()).revision.job
+    files = [
+        {"name": "CAMA_0031.WAV", "mimeType": "audio/wav", "buffer": recorded(screen, job, "camera-a.1", 0.0)},
+        {"name": "CAMB_0007.WAV", "mimeType": "audio/wav", "buffer": recorded(screen, job, "camera-b.L", 3.0)},
+    ]
+    screen.goto(f"/jobs/{job}/clock")
+    screen.get_by_role("link", name="Sync files").click()
+    expect(screen.get_by_text("Nothing was dropped in yet")).to_be_visible()
+    go = screen.get_by_role("button", name="Lay them over each other")
+    expect(go).to_be_disabled()
+    screen.get_by_label("Camera files").locator("input").set_input_files(files)
+    expect(screen.get_by_role("region", name="Camera files").get_by_role("listitem")).to_have_count(2)
+    go.click()
+    screen.get_by_role("button", name="CAMB_0007.WAV begins at 3.0 s, by waveform").click()
+    panel = screen.get_by_role("region", name="CAMB_0007.WAV over CAMA_0031.WAV")
+    expect(panel).to_contain_text("75.00 frames")
+    expect(panel.get_by_role("img", name="CAMA_0031.WAV and CAMB_0007.WAV over each other")).to_be_visible()
+    panel.get_by_role("button", name="1 s", exact=True).click()
+    expect(panel.get_by_role("img", name="over each other, 1 s")).to_be_visible()
+    heard = screen.request.get(panel.locator("audio").get_attribute("src") or "")
+    sides, _ = soundfile.read(io.BytesIO(heard.body()))
+    assert np.corrcoef(sides.T)[0, 1] > 0.8, "left and right say the same at the same time"
+    panel.get_by_role("button", name="+1 frame").click()
+    expect(panel).to_contain_text("76.00 frames")
+    expect(panel).to_contain_text("moved by 1920 samples")
+    screen.keyboard.press(",")
+    expect(panel).to_contain_text("moved by 1919 samples")
+    panel.get_by_role("button", name="As it was found").click()
+    expect(panel).to_contain_text("75.00 frames")
+    with screen.expect_download() as download:
+        panel.get_by_role("link", name="Aligned copy", exact=True).click()
+    assert download.value.suggested_filename == "CAMB_0007-aligned.wav"
+    with screen.expect_download() as download:
+        screen.get_by_role("link", name="EDL").click()
+    assert "00:00:03:00" in download.value.path().read_text()
+    screen.reload()
+    expect(screen.get_by_role("button", name="CAMB_0007.WAV begins at 3.0 s")).to_be_visible()
+    screen.get_by_role("button", name="Remove CAMA_0031.WAV").click()
+    expect(screen.get_by_text("Files came or went since")).to_be_visible()
+
+
+def test_what_is_no_recording_is_told_and_nothing_is_laid(screen: Page, service: JobService):
+    job = service.create(foundry()).revision.job
+    screen.goto(f"/jobs/{job}/sync")
+    letter = {"name": "letter.txt", "mimeType": "text/plain", "buffer": b"dear all"}
+    screen.get_by_label("Recorder files").locator("input").set_input_files(letter)
+    expect(screen.get_by_text("no recording that can be read")).to_be_visible()
+    expect(screen.get_by_role("button", name="Lay them over each other")).to_be_disabled()

@@ -4,7 +4,7 @@ import pytest
 
 from tests.foundry_lines import CLOCK_LINES, LINES, patch_of
 from tests.plans import boom_in_bag, device, made
-from tidy_trunk.core.plan import Hazard, Passing, Plan, School, Stretch, apply_edits
+from tidy_trunk.core.plan import Hazard, Passing, Plan, Role, School, Stretch, apply_edits
 from tidy_trunk.core.say import GRAMMAR, say
 from tidy_trunk.core.trace import accept
 from tidy_trunk.services.demo import foundry
@@ -230,3 +230,14 @@ def test_what_the_forms_do():
 def test_clear_errors_of_the_other_forms(line, says):
     answer = say(boom_in_bag(), line)
     assert not answer.proposals and says in answer.problem
+
+
+def test_timecode_as_sound_takes_the_attenuating_lead_and_one_track():
+    plan = do(Plan(name="x"), "add timecode generator as Clock", "add mirrorless camera, microphone as Camera C")
+    proposal = say(plan, "clock to camera c").proposals[0]
+    after, _ = apply_edits(plan, proposal.edits)
+    (run,) = after.runs.values()
+    assert [(part.lead, part.length_m) for part in run.parts] == [("bnc-trs-pad-35", 0.5)]
+    assert after.devices["camera-c"].roles == {"L": Role.TIMECODE, "R": Role.GUIDE}
+    far = say(plan, "clock to camera c, 2 m").proposals[0].edits[0]
+    assert [part.lead for part in far.parts] == ["bnc-trs-pad-35", "trs-extension"]

@@ -122,6 +122,7 @@ def test_a_day_begins_again_without_a_gap():
 
 
 def test_another_rate_than_the_jobs_and_a_wrong_flag_are_told():
+    assert read(sent("25"), wanted="50").notes == ("each label stands for two frames of the job's 50",)
     assert any("runs at 29.97, and the job at 25" in note for note in read(sent("29.97"), wanted="25").notes)
     assert any("no drop-frame, and the job is" in note for note in read(sent("29.97"), wanted="29.97df").notes)
     assert not read(sent("29.97"), wanted="29.97").notes

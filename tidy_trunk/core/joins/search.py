@@ -19,6 +19,9 @@ USUAL_LENGTH_M: Final = 3.0
 """ASSUMED_ length of a run when none is given."""
 
 
+ON_CAMERA_M: Final = 0.5
+"""ASSUMED_ length of a lead between a timecode box and the camera that it sits on."""
+
 SHORTEST_M: Final = 0.2
 """ASSUMED_ shortest lead that is made to length."""
 
@@ -87,10 +90,11 @@ def find_joins(
     """
     found = []
     known = {**LEADS, **own} if own else LEADS
-    chains = _chains(sending.plug, receiving.plug, branch)
+    as_sound = is_timecode_as_sound(sending, receiving)
+    chains = _chains(sending.plug, receiving.plug, branch, as_sound)
     if own or through:
         wanted = [known[through]] if through else []
-        usable = [*wanted, *_usable(own, branch), *_usable(LEADS, branch)]
+        usable = [*wanted, *_usable(own, branch), *_usable(LEADS, branch, as_sound)]
         found_chains = _searched(sending.plug, receiving.plug, usable)
         chains = tuple(chain for chain in found_chains if all(lead in chain for lead in wanted))
     for chain in chains:
@@ -105,6 +109,8 @@ def find_joins(
         if parts is None:
             continue
         wrong = faults(sending, leads, receiving)
+        if as_sound:  # which belongs on one side, so that the other is left for sound
+            wrong = tuple(fault for fault in wrong if fault is not Fault.ONE_SIDE)
         found.append(
             Join(parts, wrong, unbalanced_length_m(sending, ((known[part.lead], part.length_m) for part in parts)))
         )
@@ -130,16 +136,19 @@ def _off_impedance(sending: OutputPort, join: Join, known: Mapping[str, LeadClas
 
 
 @cache
-def _chains(sending: Plug, receiving: Plug, branch: str) -> tuple[tuple[LeadClass, ...], ...]:
+def _chains(sending: Plug, receiving: Plug, branch: str, as_sound: bool) -> tuple[tuple[LeadClass, ...], ...]:
     """Chains of the catalogue. There are few pairs of plugs: each is searched once."""
-    return tuple(_searched(sending, receiving, _usable(LEADS, branch)))
+    return tuple(_searched(sending, receiving, _usable(LEADS, branch, as_sound)))
 
 
-def _usable(leads: Mapping[str, LeadClass], branch: str) -> list[LeadClass]:
+def _usable(leads: Mapping[str, LeadClass], branch: str, as_sound: bool = False) -> list[LeadClass]:
+    """Leads that are proposed by themselves: of those with a loss only what takes timecode down to a microphone's level."""
     return [
         lead
         for lead in leads.values()
-        if lead.loss_db is None and lead.id not in _ONLY_FOUND and ("" in lead.ways or branch in lead.ways)
+        if (lead.loss_db is None or (as_sound and lead.sending.connector == "bnc"))
+        and lead.id not in _ONLY_FOUND
+        and ("" in lead.ways or branch in lead.ways)
     ]
 
 
@@ -179,8 +188,15 @@ def _plugs_in_directly(sending: OutputPort, length_m: float) -> bool:
     return is_plug_of_its_own(end_of(sending)) or sending.plug.connector in ("air", "shoe") or length_m <= JOINT_M
 
 
-def usual_length_m(sending: OutputPort) -> float:
-    """Length of a run where none is said: a plug on a cord of its own goes straight in."""
+def is_timecode_as_sound(sending: OutputPort, receiving: InputPort) -> bool:
+    """Whether timecode goes where sound is recorded."""
+    return sending.circuit is Circuit.TIMECODE and receiving.circuit.is_analogue
+
+
+def usual_length_m(sending: OutputPort, receiving: InputPort) -> float:
+    """Length of a run where none is said: a plug on a cord of its own goes straight in, a timecode box sits on the camera."""
+    if is_timecode_as_sound(sending, receiving):
+        return ON_CAMERA_M
     return JOINT_M if is_plug_of_its_own(end_of(sending)) else USUAL_LENGTH_M
 
 

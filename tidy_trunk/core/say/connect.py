@@ -5,9 +5,23 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, Supply, mode_key, switch_key
-from tidy_trunk.core.joins import JOINT_M, Join, find_joins, usual_length_m
+from tidy_trunk.core.clock import timecode_tracks
+from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, usual_length_m
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Connect, Edit, Part, Plan, PortRef, Rig, Run, SetControl, Unit, apply_edits
+from tidy_trunk.core.plan import (
+    Connect,
+    Edit,
+    Part,
+    Plan,
+    PortRef,
+    Rig,
+    Role,
+    Run,
+    SetControl,
+    SetRole,
+    Unit,
+    apply_edits,
+)
 from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
 from tidy_trunk.core.trace import accept
@@ -62,7 +76,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
-            far_m = usual_length_m(output) if length_m is None else length_m
+            far_m = usual_length_m(output, port) if length_m is None else length_m
             joins = list(_free_joins(rig, ends, output, port, far_m, through))
             if joins:
                 join = joins[0]
@@ -109,6 +123,8 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bo
     try:
         for edit in plain_edits:
             connected = edit.apply(connected)
+        if is_timecode_as_sound(pair.output, pair.input):
+            plain_edits = (*plain_edits, *_kept_for_timecode(connected, receiver.device.id))
         run_id = next(run for run in connected.runs if run not in plan.runs)
         found = ways(Report(accept(connected)), run_id)
     except TidyTrunkError:
@@ -128,6 +144,18 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bo
             return
     if plain is not None:
         yield plain
+
+
+def _kept_for_timecode(connected: Plan, device: str) -> Iterator[Edit]:
+    """What takes timecode as sound is for nothing else, and its neighbour for guide at best."""
+    rig = Rig(connected)
+    sounds = [sound for sound in timecode_tracks(Report(accept(connected))) if sound.track.startswith(f"{device}.")]
+    taken = {sound.track for sound in sounds}
+    for sound in sounds:
+        yield SetRole(device=device, bus=sound.track.partition(".")[2], role=Role.TIMECODE)
+        for beside in (track.partition(".")[2] for track in sound.beside if track not in taken):
+            if rig.role_of(device, beside) in (Role.DIALOGUE, Role.EFFECTS):
+                yield SetRole(device=device, bus=beside, role=Role.GUIDE)
 
 
 def _by_a_box(plan: Plan, connected: Plan, run_id: str, title: str) -> Iterator[Proposal]:

@@ -101,7 +101,7 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
 def _joins_rightly(output: Port, port: Port) -> bool:
     if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
         return False
-    return any(join.is_right for join in find_joins(output, port, length_m=usual_length_m(output)))
+    return any(join.is_right for join in find_joins(output, port, length_m=usual_length_m(output, port)))
 
 
 def _goes_into(rig: Rig, output: Port) -> Iterator[str]:

@@ -153,7 +153,10 @@ def _rate(nominal: int, measured: float, drop: bool, wanted: FrameRate | None) -
         # Off its speed: the duration says nothing; what is asked for, or what is usual, stands.
         asked = next((name for name in names if wanted is not None and RATES[name].ratio == wanted.ratio), None)
         best = asked or (slow if drop else whole)
-    if wanted is not None and RATES[best].ratio != wanted.ratio:
+    if wanted is not None and wanted.ratio == 2 * RATES[best].ratio:
+        # Linear timecode numbers up to 30 frames; faster pictures are counted in pairs. [ST12-1]
+        notes.append(f"each label stands for two frames of the job's {name_of(wanted)}")
+    elif wanted is not None and RATES[best].ratio != wanted.ratio:
         notes.append(f"it runs at {best}, and the job at {name_of(wanted)}")
     elif wanted is not None and nominal == 30 and drop != wanted.drop:
         says, wants = ("drop-frame", "not") if drop else ("no drop-frame", "drop-frame")

@@ -1,9 +1,11 @@
 """The clocks of a job through the API."""
 
+import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
 from tests.core.clock.test_clock import jammed
+from tests.sounds import RATE, noise, wav
 from tidy_trunk.services.demo import foundry
 
 
@@ -29,6 +31,33 @@ def test_a_missed_jam_and_its_fix(client):
     assert not [item for item in fixed["findings"] if item["rule"] == "missed-jam"]
     (day,) = client.get(f"{address}/clock").json()["days"]
     assert [spell["begins_min"] for spell in day["spells"]] == [480, 615, 750, 900] and day["beyond_min"] is None
+
+
+def test_a_clap_through_the_whole_path_measures_it(client):
+    """Hands close in picture 60 at 25, 2.4 s; the clap is heard at 2.0 s: 400 ms early, 10 frames, of which 2 are the
+    switcher's. The sound itself took the camera's 5 frames and the switcher's 2, and 1.75 ms of air at least.
+    """
+    state = opened(client, foundry())
+    address = f"/api/jobs/{state['job']}/clock"
+    clap = np.zeros(4 * RATE)
+    burst = np.random.default_rng(3).standard_normal(RATE // 20) * np.exp(-np.arange(RATE // 20) / (RATE / 200))
+    clap[2 * RATE : 2 * RATE + len(burst)] = 0.2 * burst
+    recording = wav(clap + noise(-70, 4))
+
+    def sent(**query):
+        headers = {"content-type": "audio/wav"}
+        return client.post(f"{address}/screens/switcher/clap", params=query, content=recording, headers=headers)
+
+    found = sent(camera="camera-b", frame=60).json()
+    assert found["heard_s"] == pytest.approx(2.0, abs=0.002) and found["early_ms"] == pytest.approx(400, abs=2)
+    assert found["within_ms"] == 20 and not any(window["holds"] for window in found["windows"])
+    assert found["camera_frames"] == pytest.approx(10 - 2 + 7, abs=0.3)
+    (edit,) = found["edits"]
+    after = client.post(f"/api/jobs/{state['job']}/edits", json={"base_revision": 1, "edits": [edit]}).json()
+    assert "picture delay" in after["sentence"] and "measured" in after["sentence"]
+    assert sent(camera="camera-a", frame=60).status_code == 404
+    refused = sent(camera="camera-b", frame=99)
+    assert refused.status_code == 422 and "no clap is heard" in refused.json()["detail"]
 
 
 @pytest.mark.parametrize("edit", [

@@ -132,7 +132,7 @@ def _is_streamed(scope: Message) -> bool:
 
 
 def _is_recording(path: str, headers: dict[str, str]) -> bool:
-    return path.endswith("/heard") and headers.get("content-type", "").startswith("audio/")
+    return path.endswith(("/heard", "/clap")) and headers.get("content-type", "").startswith("audio/")
 
 
 def _refused_host(headers: dict[str, str]) -> Refusal | None:

@@ -1,11 +1,32 @@
 """Time on a set, as a job has it."""
 
 from dataclasses import dataclass
+from typing import BinaryIO, Final
 from uuid import UUID
 
-from tidy_trunk.core.clock import ClockDay, Keeper, LateScreen, Pair, clock_day, keepers, late_screens, pairs
+from tidy_trunk.core.catalogue import Figure, Provenance
+from tidy_trunk.core.clock import (
+    ClapReading,
+    ClockDay,
+    Keeper,
+    LateScreen,
+    Pair,
+    clock_day,
+    keepers,
+    late_screens,
+    pairs,
+    read_clap,
+)
 from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Edit, SetFigure
+from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.errors import FormatError, InputError, NotFoundError
+from tidy_trunk.formats import movie_facts
 from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.mixdown import opened, sound_of
+
+NEAR_S: Final = 1.5
+"""ASSUMED_ how far beside its picture a clap is looked for: no path is later than that."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,6 +38,14 @@ class ClockView:
     days: tuple[ClockDay, ...]
     pairs: tuple[Pair, ...]
     screens: tuple[LateScreen, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredDelay:
+    """What a clap said, and the edits that take it over; none where it cannot be."""
+
+    reading: ClapReading
+    edits: tuple[Edit, ...]
 
 
 class ClockService:
@@ -33,3 +62,46 @@ class ClockService:
         return ClockView(
             report, found, tuple(day for day in days if day is not None), pairs(report, found), late_screens(report)
         )
+
+    def clap(self, job_id: UUID, device: str, camera: str, frame: float, recording: BinaryIO) -> MeasuredDelay:
+        """The delay of a camera's picture, from a recording of the programme in which somebody claps.
+
+        Args:
+            device: The switcher that was recorded.
+            frame: The picture in which the hands close, from 0 on.
+
+        Raises:
+            NotFoundError: No such switcher with that camera.
+            FormatError: No recording.
+            InputError: No clap is heard near that picture.
+        """
+        report = self._jobs.report(job_id)
+        screen = next((item for item in late_screens(report) if item.device == device and item.is_switcher), None)
+        if screen is None or camera not in [picture.camera for picture in screen.pictures]:
+            raise NotFoundError(f"there is no switcher '{device}' into which '{camera}' sends its picture")
+        pictures = _rate_of(recording) or FrameRate.parse(report.rig.plan.defaults.frame_rate)
+        seen_s = float(frame / pictures.ratio)
+        with opened(recording) as found:
+            found.prepare()
+            claps = sound_of(found).profile.claps
+        near = [clap for clap in claps if abs(clap - seen_s) <= NEAR_S]
+        if not near:
+            raise InputError(f"no clap is heard within {NEAR_S:g} s of picture {frame:g}: count the pictures from 0")
+        heard_s = min(near, key=lambda clap: abs(clap - seen_s))
+        reading = read_clap(report, device, heard_s, seen_s, pictures)
+        if reading.camera_frames is None:
+            return MeasuredDelay(reading, ())
+        within = reading.within_ms / 1000 * float(pictures.ratio)
+        tolerance = 100 * within / reading.camera_frames if reading.camera_frames else 100.0
+        figure = Figure(reading.camera_frames, round(min(tolerance, 100.0), 1), Provenance.MEASURED, "USER")
+        edit = SetFigure(device=camera, path="traits.picture_delay_frames", figure=figure)
+        return MeasuredDelay(reading, (edit,))
+
+
+def _rate_of(recording: BinaryIO) -> FrameRate | None:
+    """Of the recording's own pictures; None where it is sound alone."""
+    try:
+        facts = movie_facts(recording)
+    except FormatError:
+        return None
+    return None if facts.frame_rate is None else FrameRate(facts.frame_rate)

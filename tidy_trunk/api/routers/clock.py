@@ -1,11 +1,13 @@
 """Time on a set: clocks, sync, delay."""
 
+import io
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Body, Query
 
-from tidy_trunk.api.dependencies import Clock
-from tidy_trunk.api.schemas.clock import ClockOut
+from tidy_trunk.api.dependencies import Clock, ItemId
+from tidy_trunk.api.schemas.clock import ClockOut, MeasuredDelayOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 
 router = APIRouter(prefix="/jobs/{job_id}/clock", tags=["clock"], responses=PROBLEMS)
@@ -15,3 +17,16 @@ router = APIRouter(prefix="/jobs/{job_id}/clock", tags=["clock"], responses=PROB
 def read_clock(job_id: UUID, clock: Clock) -> ClockOut:
     """Who gives time to whom over the job's day, by what picture and sound will meet, and how late both are."""
     return ClockOut.from_core(clock.view(job_id))
+
+
+@router.post("/screens/{device}/clap")
+def read_clap(
+    job_id: UUID,
+    device: ItemId,
+    body: Annotated[bytes, Body(media_type="audio/wav", examples=["RIFF…WAVE…"])],
+    clock: Clock,
+    camera: Annotated[str, Query(max_length=120, description="Whose picture was on")],
+    frame: Annotated[float, Query(ge=0, le=10**6, allow_inf_nan=False, description="In which the hands close, from 0")],
+) -> MeasuredDelayOut:
+    """How late a camera's picture is, by a clap in a recording of a switcher's programme; nothing is kept."""
+    return MeasuredDelayOut.from_core(clock.clap(job_id, device, camera, frame, io.BytesIO(body)))

@@ -4,7 +4,8 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window
 from tidy_trunk.core.plan import JamOver, Rig
 from tidy_trunk.core.timecode import name_of
-from tidy_trunk.services.clock import ClockView
+from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.services.clock import ClockView, MeasuredDelay
 
 
 class KeeperOut(Out):
@@ -157,6 +158,7 @@ class WindowOut(Out):
 
 
 class PictureOut(Out):
+    device: str
     camera: str
     late_frames: float
     hold_frames: float
@@ -228,6 +230,7 @@ class ScreenOut(Out):
             own_frames=item.own_frames,
             pictures=[
                 PictureOut(
+                    device=picture.camera,
                     camera=_label(rig, picture.camera),
                     late_frames=picture.late_frames,
                     hold_frames=picture.hold_frames,
@@ -240,6 +243,31 @@ class ScreenOut(Out):
             delay_metres=item.delay_metres,
             windows=_windows(item.windows),
             sounds=[StraightSoundOut.from_core(rig, sound) for sound in item.sounds],
+        )
+
+
+class MeasuredDelayOut(Out):
+    """What a clap said: heard and seen in seconds of the recording, and the edits that take it over."""
+
+    heard_s: float
+    seen_s: float
+    early_ms: float
+    within_ms: float
+    windows: list[WindowOut]
+    camera_frames: float | None
+    edits: list[AnyEdit]
+
+    @classmethod
+    def from_core(cls, found: MeasuredDelay) -> "MeasuredDelayOut":
+        reading = found.reading
+        return cls(
+            heard_s=reading.heard_s,
+            seen_s=reading.seen_s,
+            early_ms=reading.early_ms,
+            within_ms=reading.within_ms,
+            windows=_windows(reading.windows),
+            camera_frames=reading.camera_frames,
+            edits=[edit_document(edit) for edit in found.edits],
         )
 
 

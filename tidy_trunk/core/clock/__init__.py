@@ -4,6 +4,7 @@ from tidy_trunk.core.clock.day import ClockDay, Spell, advised_jams, clock_day
 from tidy_trunk.core.clock.delays import (
     ACCEPTED,
     BROADCAST,
+    ClapReading,
     LateScreen,
     Picture,
     StraightSound,
@@ -11,6 +12,7 @@ from tidy_trunk.core.clock.delays import (
     judged,
     late_screens,
     picture_late_frames,
+    read_clap,
 )
 from tidy_trunk.core.clock.keepers import (
     Gets,
@@ -28,6 +30,7 @@ from tidy_trunk.core.clock.pairs import Heard, Meets, Pair, Reach, pairs
 __all__ = [
     "ACCEPTED",
     "BROADCAST",
+    "ClapReading",
     "ClockDay",
     "Gets",
     "Heard",
@@ -54,5 +57,6 @@ __all__ = [
     "lateness",
     "pairs",
     "picture_late_frames",
+    "read_clap",
     "timecode_tracks",
 ]

@@ -5,7 +5,7 @@ from fractions import Fraction
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.clock.lateness import SOUND_M_PER_S, Lateness, lateness
+from tidy_trunk.core.clock.lateness import SOUND_M_PER_S, Lateness, lateness, programme_ms
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import PortRef, Rig, Run
 from tidy_trunk.core.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
@@ -156,6 +156,48 @@ def _sound(report: Report, run: Run, picture_ms: float) -> StraightSound:
         early_ms=early_ms,
         delay=delay_of_ms(early_ms, _rate(rig), rig.plan.defaults.sample_rate_hz) if wanted else None,
         windows=judged(early_ms),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ClapReading:
+    """A clap that was recorded through the whole path. heard_s, seen_s: in the recording; the picture to half a frame.
+
+    early_ms: by how much the sound is before the picture, negative where it is behind; within_ms: how sure that is.
+    camera_frames: what that makes the camera's own picture delay, None where it would be less than nothing.
+    """
+
+    heard_s: float
+    seen_s: float
+    early_ms: float
+    within_ms: float
+    windows: tuple[tuple[Window, bool], ...]
+    camera_frames: float | None
+
+
+def read_clap(report: Report, device: str, heard_s: float, seen_s: float, pictures: FrameRate) -> ClapReading:
+    """What a clap on a switcher's programme says of the picture that came through it.
+
+    The sound took its own time to get there: what its path is reckoned to take is added. Source: [HANDBOOK] §8
+
+    Args:
+        device: The switcher.
+        heard_s, seen_s: First edge of the clap, and beginning of the picture in which the hands close.
+        pictures: Rate of the recording.
+    """
+    rig = report.rig
+    frame_ms = 1000 / float(pictures.ratio)
+    early_ms = (seen_s - heard_s) * 1000
+    buses = [bus.id for bus in rig.unit(device).device_class.buses if bus.recorded]
+    sound_ms = max((programme_ms(rig, report.tracer.bus(device, bus)) for bus in buses), default=0.0)
+    frames = (early_ms + sound_ms) / 1000 * float(_rate(rig).ratio) - _own_frames(rig, device)
+    return ClapReading(
+        heard_s=heard_s,
+        seen_s=seen_s,
+        early_ms=early_ms,
+        within_ms=frame_ms / 2,
+        windows=judged(early_ms),
+        camera_frames=round(frames, 2) if frames >= 0 else None,
     )
 
 

@@ -60,6 +60,11 @@ def lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness] | None = No
     return known[stage.key]
 
 
+def programme_ms(rig: Rig, stage: Stage) -> float:
+    """How late the latest sound of a track is where it comes out of its device."""
+    return lateness(rig, stage).most_ms + own_ms(rig, stage.device, with_picture=_came_with_picture(rig, stage))
+
+
 def _came_with_picture(rig: Rig, stage: Stage) -> bool:
     """Whether a device got the sound of a stage with a picture, and keeps both together."""
     if stage.place is Place.INPUT:

@@ -46,6 +46,7 @@ export type VoiceStep = Schemas['VoiceStepOut']
 export type Knob = LineUpStep['knobs'][number]
 export type Reading = Schemas['ReadingOut']
 export type Clock = Schemas['ClockOut']
+export type MeasuredDelay = Schemas['MeasuredDelayOut']
 export type Sync = Schemas['SyncOut']
 export type Waves = Schemas['WavesOut']
 export type PlaceIn = Schemas['PlaceIn']
@@ -207,6 +208,11 @@ export const api = {
   nearby: (page: string) => call<{ link: string | null }>('GET', `/nearby?page=${part(page)}`),
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
   clock: (job: string) => call<Clock>('GET', `/jobs/${job}/clock`),
+  clap: (job: string, screen: string, camera: string, frame: number, file: Blob) =>
+    send<MeasuredDelay>(
+      `/jobs/${job}/clock/screens/${part(screen)}/clap?camera=${part(camera)}&frame=${frame}`,
+      file,
+    ),
   sync: (job: string) => call<Sync>('GET', `/jobs/${job}/sync`),
   sendSyncFile: (job: string, file: File, side: 'recorder' | 'camera') =>
     send<Sync['files'][number]>(`/jobs/${job}/sync/files?side=${side}&name=${part(file.name)}`, file),

@@ -684,6 +684,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/clock/screens/{device}/clap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Clap
+         * @description How late a camera's picture is, by a clap in a recording of a switcher's programme; nothing is kept.
+         */
+        post: operations["read_clap_api_jobs__job_id__clock_screens__device__clap_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/sync": {
         parameters: {
             query?: never;
@@ -3040,6 +3060,26 @@ export interface components {
             /** Channels */
             channels: number[];
         };
+        /**
+         * MeasuredDelayOut
+         * @description What a clap said: heard and seen in seconds of the recording, and the edits that take it over.
+         */
+        MeasuredDelayOut: {
+            /** Heard S */
+            heard_s: number;
+            /** Seen S */
+            seen_s: number;
+            /** Early Ms */
+            early_ms: number;
+            /** Within Ms */
+            within_ms: number;
+            /** Windows */
+            windows: components["schemas"]["WindowOut"][];
+            /** Camera Frames */
+            camera_frames: number | null;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
         /** MeasurementOut */
         MeasurementOut: {
             /** Sample Rate */
@@ -3441,6 +3481,8 @@ export interface components {
         };
         /** PictureOut */
         PictureOut: {
+            /** Device */
+            device: string;
             /** Camera */
             camera: string;
             /** Late Frames */
@@ -7340,6 +7382,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_clap_api_jobs__job_id__clock_screens__device__clap_post: {
+        parameters: {
+            query: {
+                /** @description Whose picture was on */
+                camera: string;
+                /** @description In which the hands close, from 0 */
+                frame: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/wav": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredDelayOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -2,6 +2,7 @@
 import type { Clock } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import ClapDelay from './ClapDelay.vue'
 
 /** How late the pictures of a switcher or a monitor are, and what sound asks for that comes beside them. */
 const props = defineProps<{ late: Clock['screens'][number] }>()
@@ -60,6 +61,7 @@ const way = (parts: { what: string; ms: number }[]) =>
         As it is: {{ verdict(sound.windows) }}.
       </li>
     </ul>
+    <ClapDelay v-if="late.is_switcher" :late="late" />
   </section>
 </template>
 

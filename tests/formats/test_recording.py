@@ -146,3 +146,21 @@ def test_what_is_written_is_read(bits):
     write_sound(box, pieces, rate_hz=RATE, channels=2, sample_count=TONE.shape[1], bits=bits)
     samples, rate = soundfile.read(io.BytesIO(box.getvalue()))
     assert rate == RATE and np.abs(samples.T - TONE).max() < 1e-4
+
+
+@pytest.mark.parametrize("subtype", ["PCM_16", "PCM_24", "PCM_32"])
+@pytest.mark.parametrize("kind", ["WAV", "WAVEX", "RF64"])
+def test_whole_numbers_are_read_alike_by_the_quick_way_and_by_libsndfile(tmp_path, kind, subtype):
+    """Sample by sample, in pieces of any size, and from a file as from memory, which goes the other way."""
+    samples = np.random.default_rng(5).uniform(-1, 1, (30_011, 3))
+    path = tmp_path / "three.wav"
+    soundfile.write(path, samples, 48_000, subtype=subtype, format=kind)
+    truth = soundfile.read(path, dtype="float32")[0].T
+    for stream in (path.open("rb"), io.BytesIO(path.read_bytes())):
+        with stream:
+            recording = open_recording(stream)
+            assert (np.concatenate(list(recording.pieces(4_096)), axis=1) == truth).all()
+            assert (recording.read(20_000, 500) == truth[:, 20_000:20_500]).all()
+            sizes = [piece.shape[1] for piece in recording.again(30_000)]
+            assert sizes == [30_000, 11]
+            recording.close()

@@ -3,6 +3,7 @@
 from tidy_trunk.formats.broadcast import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
 from tidy_trunk.formats.movie import MovieFacts, movie_facts
 from tidy_trunk.formats.recording import Recording, open_recording
+from tidy_trunk.formats.riff import is_wave
 from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, SUBTYPES, read_sound, write_sound
 
 __all__ = [
@@ -12,6 +13,7 @@ __all__ = [
     "MovieFacts",
     "Recording",
     "TimecodeSpeed",
+    "is_wave",
     "movie_facts",
     "open_recording",
     "read_broadcast",

@@ -26,7 +26,7 @@ def movie_facts(stream: BinaryIO) -> MovieFacts:
     Raises:
         FormatError: It cannot be read.
     """
-    # A second to import: only for movies.
+    # A tenth of a second to import: only for movies.
     import av
 
     stream.seek(0)

@@ -10,6 +10,7 @@ import soundfile
 from numpy.typing import NDArray
 
 from tidy_trunk.errors import FormatError
+from tidy_trunk.formats.plain import can_be_read, plain_pieces
 from tidy_trunk.formats.riff import find_sound
 
 Samples = NDArray[np.float32]
@@ -40,6 +41,13 @@ class Recording(Protocol):
             FormatError: It cannot be decoded.
         """
 
+    def again(self, size: int) -> Iterator[Samples]:
+        """All of it in pieces, once it can be read anywhere: after `prepare`, as often as wanted.
+
+        Raises:
+            FormatError: It cannot be decoded.
+        """
+
     def prepare(self) -> None:
         """Make `read` and the true `sample_count` ready without looking at the pieces: a movie is decoded, once.
 
@@ -56,6 +64,9 @@ class Recording(Protocol):
 
 PCM_BITS: Final = {"PCM_S8": 8, "PCM_U8": 8, "PCM_16": 16, "PCM_24": 24, "PCM_32": 32}
 """Whole numbers, by libsndfile's name. [PRACTICE]"""
+
+PLAIN: Final = ("PCM_16", "PCM_24", "PCM_32")
+"""What is read the quick way from a WAV, by libsndfile's name. [PRACTICE]"""
 
 FLOAT_BITS: Final = {"FLOAT": 32, "DOUBLE": 64}
 """Numbers with an exponent, by libsndfile's name. [PRACTICE]"""
@@ -90,16 +101,26 @@ class SoundRecording:
         self.bits = PCM_BITS.get(kind) or FLOAT_BITS.get(kind)
         self.encoding = "pcm" if kind in PCM_BITS else "float" if kind in FLOAT_BITS else "lossy"
         self.truncated = chunk is not None and chunk.is_cut_short
+        self._stream = stream
+        is_plain = chunk is not None and chunk.promised is not None and not self.truncated and kind in PLAIN
+        self._is_plain = is_plain and can_be_read(stream)
         self._whole: NDArray[np.int32] | None = None  # filled again and again: new memory costs as much as reading
         _check(self.rate_hz, self.sample_count)
 
     def pieces(self, size: int) -> Iterator[Samples]:
+        if self._is_plain:
+            yield from plain_pieces(self._stream, self.channels, size)
+            return
+        self._file.seek(0)
         while True:
             piece = self._next(size)
             if piece.shape[1]:
                 yield piece
             if piece.shape[1] < size:
                 return
+
+    def again(self, size: int) -> Iterator[Samples]:
+        return self.pieces(size)
 
     def prepare(self) -> None:
         """It can be read anywhere as it is."""
@@ -138,7 +159,7 @@ class MovieRecording:
     """The sound of a camera movie: all its sound tracks side by side, as channels."""
 
     def __init__(self, stream: BinaryIO) -> None:
-        # A second to import: only for movies.
+        # A tenth of a second to import: only for movies.
         import av
 
         self._av: Any = av
@@ -220,6 +241,10 @@ class MovieRecording:
         if not self._is_decoded:
             for _ in self.pieces(self.rate_hz):
                 pass
+
+    def again(self, size: int) -> Iterator[Samples]:
+        for first in range(0, self.sample_count, size):
+            yield self.read(first, min(size, self.sample_count - first))
 
     def read(self, start: int, count: int) -> Samples:
         width = 4 * self.channels

@@ -34,6 +34,11 @@ def find_sound(stream: BinaryIO) -> SoundChunk | None:
         stream.seek(0)
 
 
+def is_wave(stream: BinaryIO) -> bool:
+    """Whether this is a WAV or one of its kin. The stream is put back to its start."""
+    return find_sound(stream) is not None
+
+
 def _walk(stream: BinaryIO) -> SoundChunk | None:
     whole = stream.seek(0, 2)
     for name, at, size in chunks(stream):

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.formats import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
-from tidy_trunk.services.mixdown import opened, seconds_of
+from tidy_trunk.services.mixdown import opened
 from tidy_trunk.services.moments import DAY_S
 
 STRETCHED_AS: Final = "VHQ"
@@ -44,7 +44,7 @@ def write_aligned(
         moment_s %= DAY_S
         samples, seconds = round(moment_s * recording.rate_hz), int(moment_s)
         bits = {(16, "pcm"): "16", (24, "pcm"): "24"}.get((recording.bits or 0, recording.encoding), "32f")
-        count, pieces = recording.sample_count, seconds_of(recording)
+        count, pieces = recording.sample_count, recording.again(recording.rate_hz)
         if drift_ppm:
             speed = 1 + drift_ppm * 1e-6
             count = round(count / speed)

@@ -13,6 +13,9 @@ from tidy_trunk.core.timecode import carries_timecode
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Recording, open_recording
 
+PIECE_S: Final = 10
+"""ASSUMED_ stretch that is looked at at once: shorter ones wait for each other, longer ones take room."""
+
 WEIGHED_S: Final = 20
 """ASSUMED_ beginning of a file over which its channels are weighed against each other."""
 
@@ -31,16 +34,10 @@ def opened(stream: BinaryIO) -> Iterator[Recording]:
         recording.close()
 
 
-def seconds_of(recording: Recording) -> Iterator[NDArray[np.float32]]:
-    """All of a recording, a second at a time."""
-    for first in range(0, recording.sample_count, recording.rate_hz):
-        yield recording.read(first, min(recording.rate_hz, recording.sample_count - first))
-
-
 def sound_of(recording: Recording) -> Sound:
     """One channel out of all that a file holds, with its profile. Raises InputError: nothing is in it."""
-    pieces = seconds_of(recording)
-    begin = list(islice(pieces, WEIGHED_S))
+    pieces = recording.again(PIECE_S * recording.rate_hz)
+    begin = list(islice(pieces, WEIGHED_S // PIECE_S))
     if not begin:
         raise InputError("the recording is empty: there is nothing to lay over another")
     weights = weights_of(np.concatenate(begin, axis=1), recording.rate_hz)

@@ -5,7 +5,7 @@ from typing import BinaryIO, Final
 
 from tidy_trunk.core.timecode import RATES, FrameRate, Timecode, real_seconds
 from tidy_trunk.errors import FormatError, TimecodeError
-from tidy_trunk.formats import Recording, movie_facts, read_broadcast
+from tidy_trunk.formats import Recording, is_wave, movie_facts, read_broadcast
 from tidy_trunk.services.timecode import timecode_in
 
 LOOKED_AT_S: Final = 20.0
@@ -27,7 +27,7 @@ def began(stream: BinaryIO, recording: Recording) -> Fraction | None:
     said = read_broadcast(stream)
     if said is not None:
         return Fraction(said.time_reference, recording.rate_hz) if said.time_reference else None
-    return movie_began(stream)
+    return None if is_wave(stream) else movie_began(stream)
 
 
 def movie_began(stream: BinaryIO) -> Fraction | None:

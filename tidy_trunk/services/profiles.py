@@ -13,7 +13,7 @@ from tidy_trunk.core.sync import Profile, Sound, profile_of
 from tidy_trunk.core.timecode import RATES, FrameRate, name_of
 from tidy_trunk.errors import FormatError, InputError
 from tidy_trunk.formats import MovieFacts, movie_facts
-from tidy_trunk.services.mixdown import WEIGHED_S, mix, opened, seconds_of, weights_of
+from tidy_trunk.services.mixdown import PIECE_S, WEIGHED_S, mix, opened, weights_of
 from tidy_trunk.services.moments import began, movie_began
 
 KEPT: Final = np.int16
@@ -76,7 +76,7 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
 
             def pieces() -> Iterator[NDArray[np.float32]]:
                 at = 0
-                for piece in seconds_of(recording):
+                for piece in recording.again(PIECE_S * recording.rate_hz):
                     mixed = mix(piece, weights)
                     kept[at : at + len(mixed)] = np.clip(mixed, -1.0, 1.0) * FULL_SCALE
                     at += len(mixed)

@@ -1,6 +1,6 @@
 """Claps: hands or a slate that meet, found by their first edge, and told from the echo that follows."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Final
 
 import numpy as np
@@ -30,6 +30,12 @@ ALONE_S: Final = 0.5
 MOST: Final = 200
 """ASSUMED_ claps of a file, the loudest ones: a drummer has more."""
 
+MOST_ASKED: Final = 100_000
+"""ASSUMED_ looks that are asked how loud it mostly is."""
+
+AT_ONCE_LOOKS: Final = 200_000
+"""ASSUMED_ looks that are taken at once: three minutes."""
+
 TOGETHER_S: Final = 0.003
 """ASSUMED_ how far two claps may lie from one lag and still be the same: a metre of air."""
 
@@ -43,26 +49,31 @@ def find_claps(energies: NDArray[np.float32]) -> tuple[float, ...]:
     before, after = round(BEFORE_S / LOOK_S), round(DIES_S / LOOK_S)
     if len(energies) < before + after:
         return ()
-    sums = np.cumsum(np.concatenate(([0.0], energies.astype(np.float64))))
-    usual = np.empty(len(energies))
-    usual[before:] = (sums[before:-1] - sums[: -before - 1]) / before
-    usual[:before] = np.inf
-    floor = float(np.median(energies)) + 1e-12
-    rises = energies > (usual + floor * 0.1) * 10 ** (RISE_DB / 10)
-    later = np.full(len(energies), np.inf)
-    later[:-after] = energies[after:]
+    # Some of them tell what is usual: all of an hour would be copied for it.
+    floor = float(np.median(energies[:: max(len(energies) // MOST_ASKED, 1)])) + 1e-12
     found: list[int] = []
-    for at in np.flatnonzero(rises).tolist():
+    for at in _rises(energies, before, floor):
         top = float(energies[at : at + 20].max())
         if found and (at - found[-1]) * LOOK_S < ALONE_S:
             continue
         at_once = float(energies[at : at + round(SWELLS_S / LOOK_S)].max())
         if at_once < AT_ONCE * float(energies[at : at + after].max()):
             continue
-        if later[at] <= top * 10 ** (-DIED_DB / 10):
+        if at + after < len(energies) and energies[at + after] <= top * 10 ** (-DIED_DB / 10):
             found.append(at)
     loudest = sorted(found, key=lambda at: -float(energies[at : at + 20].max()))[:MOST]
     return tuple(round(at * LOOK_S, 6) for at in sorted(loudest))
+
+
+def _rises(energies: NDArray[np.float32], before: int, floor: float) -> Iterator[int]:
+    """Looks that are far louder than the time before them; some minutes at once, as a day would not fit into memory."""
+    for first in range(before, len(energies), AT_ONCE_LOOKS):
+        last = min(first + AT_ONCE_LOOKS, len(energies))
+        sums = np.cumsum(energies[first - before : last], dtype=np.float64)
+        sums = np.concatenate(([0.0], sums))
+        usual = (sums[before:-1] - sums[: -before - 1]) / before
+        rises = energies[first:last] > (usual + floor * 0.1) * 10 ** (RISE_DB / 10)
+        yield from (np.flatnonzero(rises) + first).tolist()
 
 
 def energies_of(samples: NDArray[np.float32], rate_hz: int) -> NDArray[np.float32]:

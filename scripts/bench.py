@@ -19,7 +19,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import numpy as np
-from bench_clock import hour_with_hour, timecode
+from bench_clock import hour_with_hour, many_with_many, timecode
 from made_plan import large_plan
 
 from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
@@ -238,6 +238,8 @@ def main() -> int:
     timecode()
     with tempfile.TemporaryDirectory() as folder:
         hour_with_hour(Path(folder), whole_command, str(ROOT / "tidy"))
+    with tempfile.TemporaryDirectory() as folder:
+        many_with_many(Path(folder))
     with tempfile.TemporaryDirectory() as home:
         Path(home).chmod(0o755)
         server = subprocess.Popen(

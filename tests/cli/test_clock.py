@@ -258,3 +258,72 @@ def test_timecode_is_read_in_a_camera_movie(tmp_path, answer, run, codec, kind):
     (tmp_path / f"clip.{kind}").write_bytes(camera_movie(ltc, codec, kind))
     found = answer("ltc", "read", tmp_path / f"clip.{kind}")
     assert (found["rate"], found["start_timecode"]) == ("25", "10:00:00:00") and found["frames"] >= 95
+
+
+def test_a_drift_is_taken_out_of_the_copy(tmp_path, answer, refused):
+    """A clock 60 ppm slow over 80 s: 3840000 samples that are 3839770 of its own."""
+    source = voice(-20, 80, 7)
+    slow = np.interp(np.arange(round(len(source) * (1 - 60e-6))) / (1 - 60e-6), np.arange(len(source)), source)
+    (tmp_path / "bag.wav").write_bytes(wav(source))
+    (tmp_path / "clip.wav").write_bytes(wav(slow))
+    asked = ("sync", tmp_path / "bag.wav", tmp_path / "clip.wav")
+    found = answer(*asked, "--fps", "25", "--write", tmp_path / "out.wav", "--stretch")
+    assert found["drift_ppm"] == pytest.approx(-60, abs=1)
+    stretched, _ = soundfile.read(tmp_path / "out.wav")
+    assert len(stretched) == pytest.approx(len(source), abs=5)
+    assert np.corrcoef(stretched[75 * RATE : 78 * RATE], source[75 * RATE : 78 * RATE])[0, 1] > 0.99
+    refused("--stretch wants --write", *asked, "--stretch")
+
+
+def test_many_files_at_once(tmp_path, answer, refused):
+    takes = [voice(-20, 20, seed) for seed in (31, 32)]
+    for name, samples in (
+        ("r1", takes[0]),
+        ("r2", takes[1]),
+        ("c1", takes[1][4 * RATE :]),
+        ("c2", takes[0][9 * RATE :]),
+        ("c3", noise(-20, 5, 1)),
+    ):
+        (tmp_path / f"{name}.wav").write_bytes(wav(samples))
+    r1, r2, *cameras = (tmp_path / f"{name}.wav" for name in ("r1", "r2", "c1", "c2", "c3"))
+    edl = tmp_path / "day.edl"
+    found = answer("sync", r1, *cameras, "--recorder", r2, "--fps", "25", "--export", edl)
+    begins = {item["file"]: (item["reference"], item["offset_samples"]) for item in found["files"]}
+    assert begins[str(cameras[0])] == (str(r2), 4 * RATE) and begins[str(cameras[1])] == (str(r1), 9 * RATE)
+    assert found["not_found"] == [str(cameras[2])] and "TITLE: day" in edl.read_text()
+    assert sorted(path.name for path in tmp_path.iterdir()) == [
+        "c1.wav",
+        "c2.wav",
+        "c3.wav",
+        "day.edl",
+        "r1.wav",
+        "r2.wav",
+    ]
+    refused("wants --fps", "sync", r1, *cameras, "--export", edl)
+    refused("nothing is written as that", "sync", r1, *cameras, "--fps", "25", "--export", tmp_path / "day.xml")
+    refused("a copy of one file", "sync", r1, *cameras, "--write", tmp_path / "x.wav", "--fps", "25")
+    (tmp_path / "empty.wav").write_bytes(b"")
+    refused("empty.wav: ", "sync", r1, cameras[0], tmp_path / "empty.wav")
+    answer("sync", r1, cameras[2], tmp_path / "c3.wav", status=3)
+
+
+def test_a_movie_says_when_it_began(tmp_path, answer):
+    """Its timecode track: 10:00:04:10 at 25 is 4.4 s after the recorder's ten o'clock."""
+    path = tmp_path / "clip.mov"
+    with av.open(str(path), "w") as container:
+        pictures = container.add_stream("mpeg4", rate=25)
+        pictures.width, pictures.height, pictures.pix_fmt = 64, 48, "yuv420p"
+        pictures.metadata["timecode"] = "10:00:04:10"
+        sound = container.add_stream("pcm_s16le", rate=RATE)
+        sound.layout = "mono"
+        grey = av.VideoFrame.from_ndarray(np.full((48, 64, 3), 90, np.uint8), format="rgb24")
+        for _ in range(50):
+            container.mux(pictures.encode(grey))
+        container.mux(pictures.encode())
+        quiet = av.AudioFrame.from_ndarray(np.zeros((1, 2 * RATE), np.int16), format="s16", layout="mono")
+        quiet.sample_rate = RATE
+        container.mux(sound.encode(quiet))
+        container.mux(sound.encode())
+    (tmp_path / "bag.wav").write_bytes(with_time_reference(wav(voice(-20, 10, 7), bits=24), 36_000 * RATE))
+    found = answer("sync", tmp_path / "bag.wav", path)
+    assert (found["method"], found["offset_s"]) == ("timecode", 4.4)

@@ -252,6 +252,17 @@ def drift(ppms: tuple[float, ...], fps: str, hours: float, limit_frames: float, 
 @app.command()
 @click.argument("reference", type=click.Path(path_type=Path), metavar="REFERENCE")
 @click.argument("other", type=click.Path(path_type=Path), metavar="OTHER")
+@click.argument("more", type=click.Path(path_type=Path), nargs=-1, metavar="MORE...")
+@click.option(
+    "--recorder", "recorders", type=click.Path(path_type=Path), multiple=True, help="Another REFERENCE; give it again"
+)
+@click.option(
+    "--export",
+    "exports",
+    type=click.Path(path_type=Path, dir_okay=False),
+    multiple=True,
+    help="All files on a timeline, as .csv, .edl or .otio",
+)
 @click.option("--fps", help="Frame rate, for the offset in frames")
 @click.option(
     "--write",
@@ -261,8 +272,26 @@ def drift(ppms: tuple[float, ...], fps: str, hours: float, limit_frames: float, 
 )
 @click.option("--stretch", is_flag=True, help="Take OTHER's drift out of the copy")
 @as_json_option
-def sync(reference: Path, other: Path, fps: str | None, out: Path | None, stretch: bool, as_json: bool) -> int:
-    """Find where OTHER lies in REFERENCE. Exit status 3 where nobody can say."""
+def sync(
+    reference: Path,
+    other: Path,
+    more: tuple[Path, ...],
+    recorders: tuple[Path, ...],
+    exports: tuple[Path, ...],
+    fps: str | None,
+    out: Path | None,
+    stretch: bool,
+    as_json: bool,
+) -> int:
+    """Find where OTHER lies in REFERENCE, or many in many. Exit status 3 where nobody can say."""
+    if more or recorders or exports:
+        from tidy_trunk.cli.many import show_many
+
+        if out is not None:
+            from tidy_trunk.errors import InputError
+
+            raise InputError("--write makes a copy of one file: give one REFERENCE and one OTHER with it")
+        return show_many((reference, *recorders), (other, *more), fps, exports, as_json)
     from tidy_trunk.cli.clock import show_sync
 
     return show_sync(reference, other, fps, out, stretch, as_json)

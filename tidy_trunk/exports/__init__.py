@@ -1,8 +1,18 @@
 """What was worked out, as files for other programs: each a function from values to bytes. Opens nothing."""
 
+from collections.abc import Callable, Mapping
+from typing import Final
+
 from tidy_trunk.exports.edl import edl
 from tidy_trunk.exports.offsets import offsets_csv
 from tidy_trunk.exports.placed import PlacedFile, PlacedTimeline
 from tidy_trunk.exports.timeline import otio_timeline
 
-__all__ = ["PlacedFile", "PlacedTimeline", "edl", "offsets_csv", "otio_timeline"]
+EXPORTS: Final[Mapping[str, Callable[[PlacedTimeline], bytes]]] = {
+    "csv": offsets_csv,
+    "edl": edl,
+    "otio": otio_timeline,
+}
+"""What a timeline is written as, by the end of the file's name. ASSUMED_"""
+
+__all__ = ["EXPORTS", "PlacedFile", "PlacedTimeline", "edl", "offsets_csv", "otio_timeline"]

@@ -9,6 +9,7 @@ from typing import Any
 
 from tidy_trunk.core.sync import Sound, Tie, common_lag, match_many, timelines
 from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.exports import PlacedFile
 from tidy_trunk.services.moments import DAY_S, apart
 from tidy_trunk.services.profiles import Sidecars
 from tidy_trunk.services.sync import BY_TIMECODE, CLAPS_CONFIDENCE, FOUND, Method
@@ -197,3 +198,24 @@ def _timeline(files: Sequence[SyncFile], line: dict[int, float]) -> Timeline:
     return Timeline(
         starts_s=starts_s, has_clock=bool(clocks), begins_s={files[item].id: at for item, at in line.items()}
     )
+
+
+def placed_file(file: SyncFile, layout: Layout, line: Timeline) -> PlacedFile:
+    """A file of a timeline, as exports take it."""
+    clip = layout.clips.get(file.id)
+    return PlacedFile(
+        name=file.name,
+        is_picture=file.side == CAMERA,
+        begins_s=exact_s(line.begins_s[file.id]),
+        seconds=exact_s(file.seconds),
+        own_start_s=file.began_s or Fraction(0),
+        drift_ppm=clip.drift_ppm if clip else None,
+        polarity=clip.polarity if clip else 1,
+        method=("by hand" if clip.by_hand else str(clip.method)) if clip else "",
+        confidence=clip.confidence if clip else 0.0,
+    )
+
+
+def exact_s(seconds: float) -> Fraction:
+    """Seconds to the nanosecond, as exports count them."""
+    return Fraction(seconds).limit_denominator(10**9)

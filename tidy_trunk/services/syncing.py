@@ -9,11 +9,21 @@ from uuid import UUID
 from tidy_trunk.core.plan import Defaults
 from tidy_trunk.core.timecode import FrameRate, at_seconds
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.exports import PlacedFile, PlacedTimeline, edl, offsets_csv, otio_timeline
+from tidy_trunk.exports import EXPORTS, PlacedTimeline
 from tidy_trunk.services.aligned import began_at, write_aligned
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.listening import Laid, check_stretch, left_and_right
-from tidy_trunk.services.matching import CAMERA, RECORDER, Clip, Layout, SyncFile, Timeline, lay_out
+from tidy_trunk.services.matching import (
+    CAMERA,
+    RECORDER,
+    Clip,
+    Layout,
+    SyncFile,
+    Timeline,
+    exact_s,
+    lay_out,
+    placed_file,
+)
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.sync import Method
 from tidy_trunk.store import RecordingRecord, RecordingState
@@ -26,9 +36,6 @@ MOST_FILES: Final = 200
 
 LONGEST_SEEN_S: Final = 86_400.0
 """ASSUMED_ longest stretch that is looked at: a day."""
-
-EXPORTS: Final = {"csv": offsets_csv, "edl": edl, "otio": otio_timeline}
-"""What a layout is written out as, by the end of the file's name. ASSUMED_"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +61,7 @@ class SyncView:
 
     def label(self, seconds: float) -> str:
         """A moment of the day as timecode."""
-        return str(at_seconds(_exact(seconds), self.rate))
+        return str(at_seconds(exact_s(seconds), self.rate))
 
 
 @dataclass(frozen=True, slots=True)
@@ -285,25 +292,6 @@ def _placed_timeline(view: SyncView, layout: Layout, line: Timeline) -> PlacedTi
     return PlacedTimeline(
         title=f"sync-{layout.timelines.index(line) + 1}",
         rate=view.rate,
-        starts_s=_exact(line.starts_s),
-        files=tuple(_placed(file, layout, line) for file in view.files if file.id in line.begins_s),
+        starts_s=exact_s(line.starts_s),
+        files=tuple(placed_file(file, layout, line) for file in view.files if file.id in line.begins_s),
     )
-
-
-def _placed(file: SyncFile, layout: Layout, line: Timeline) -> PlacedFile:
-    clip = layout.clips.get(file.id)
-    return PlacedFile(
-        name=file.name,
-        is_picture=file.side == CAMERA,
-        begins_s=_exact(line.begins_s[file.id]),
-        seconds=_exact(file.seconds),
-        own_start_s=file.began_s or Fraction(0),
-        drift_ppm=clip.drift_ppm if clip else None,
-        polarity=clip.polarity if clip else 1,
-        method=("by hand" if clip.by_hand else str(clip.method)) if clip else "",
-        confidence=clip.confidence if clip else 0.0,
-    )
-
-
-def _exact(seconds: float) -> Fraction:
-    return Fraction(seconds).limit_denominator(10**9)

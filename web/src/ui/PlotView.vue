@@ -112,7 +112,7 @@ watch([() => props.data, () => settings.theme], () => draw(), { flush: 'post' })
             y2="4"
             stroke-width="2"
             :stroke="`var(${lineOf(index).colour})`"
-            :stroke-dasharray="lineOf(index).dash.join(' ') || undefined"
+            :stroke-dasharray="bands ? undefined : lineOf(index).dash.join(' ') || undefined"
           />
         </svg>
         {{ name }}

@@ -33,7 +33,7 @@ const STEPS = [1, 2, 5, 10, 30, 60, 120, 300, 600, 1800, 3600, 7200]
 const ticks = computed(() => {
   const step = STEPS.find((item) => props.line.seconds / item <= 8) ?? 14_400
   const wide = width.value - NAMES - 4
-  return Array.from({ length: Math.floor(props.line.seconds / step) + 1 }, (_, index) => ({
+  return Array.from({ length: Math.ceil(props.line.seconds / step) }, (_, index) => ({
     at: index * step,
     x: NAMES + ((index * step) / props.line.seconds) * wide,
   }))

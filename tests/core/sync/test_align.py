@@ -110,3 +110,25 @@ def test_a_short_clip_is_found():
     start = AT + 2 * RATE
     found = align(sound_of(SOURCE), sound_of(SOURCE[start : start + 4 * RATE]))
     assert found.offset_s == pytest.approx(start / RATE, abs=WITHIN_S) and found.confidence > 0.9
+
+
+@pytest.mark.parametrize("ppm", [100.0, -100.0])
+def test_half_an_hour_that_begins_minutes_later_on_a_clock_that_parts(ppm):
+    """Thirty minutes of which twenty-six are on both; over them the clocks part by 156 ms."""
+    rate_hz, minutes, later_s = 8_000, 30, 240
+    random = np.random.default_rng(31)
+    count = (minutes * 60 + later_s) * rate_hz
+    swells = random.gamma(0.6, 0.5, count // 1_200 + 2).astype(np.float32)
+    whole = random.standard_normal(count, dtype=np.float32) * np.interp(
+        np.arange(count) / 1_200, np.arange(len(swells)), swells
+    )
+    whole += np.roll(whole, 1)  # less treble than bass, as a voice
+    at = np.arange(minutes * 60 * rate_hz) * (1 - ppm * 1e-6) + later_s * rate_hz
+    first = sound_of(whole[: minutes * 60 * rate_hz], rate_hz)
+    second = sound_of(np.interp(at, np.arange(count), whole), rate_hz)
+    found = align(first, second)
+    assert found.offset_s == pytest.approx(later_s, abs=WITHIN_S) and found.drift_ppm == pytest.approx(ppm, abs=0.5)
+    back = align(second, first)
+    # The first sample of the first lies before the second begins: by its slope that is 240 s of its own clock.
+    assert back.offset_s == pytest.approx(-later_s * (1 + ppm * 1e-6), abs=WITHIN_S)
+    assert back.drift_ppm == pytest.approx(-ppm, abs=0.5)

@@ -55,3 +55,10 @@ def test_a_tone_that_clips_is_no_item():
 
 def test_what_comes_from_nowhere_is_passed_by():
     assert walk(Plan(name="Empty")) == ()
+
+
+def test_two_clocks_are_read_at_the_same_moment():
+    items = [item.text for item in walk(foundry()) if item.group == "Timecode"]
+    assert "Camera A and Box A show the same label." in items
+    assert "Box A and Bag recorder show the same label, jammed at 08:00, 12:30." in items
+    assert "Camera A: timecode at 25, free run." in items

@@ -3,7 +3,7 @@
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window
 from tidy_trunk.core.plan import JamOver, Rig
-from tidy_trunk.core.timecode import name_of
+from tidy_trunk.core.timecode import FrameRate, name_of
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.clock import ClockView, MeasuredDelay
 
@@ -151,6 +151,7 @@ class WindowOut(Out):
     """Whether sound lies within what a standard asks for."""
 
     words: str
+    said: str
     source: str
     early_ms: float
     late_ms: float
@@ -161,6 +162,7 @@ class PictureOut(Out):
     device: str
     camera: str
     late_frames: float
+    late_ms: float
     hold_frames: float
 
 
@@ -223,6 +225,7 @@ class ScreenOut(Out):
 
     @classmethod
     def from_core(cls, rig: Rig, item: LateScreen) -> "ScreenOut":
+        fps = float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
         return cls(
             device=item.device,
             label=_label(rig, item.device),
@@ -233,6 +236,7 @@ class ScreenOut(Out):
                     device=picture.camera,
                     camera=_label(rig, picture.camera),
                     late_frames=picture.late_frames,
+                    late_ms=picture.late_frames / fps * 1000,
                     hold_frames=picture.hold_frames,
                 )
                 for picture in item.pictures
@@ -315,6 +319,7 @@ def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
     return [
         WindowOut(
             words=window.words,
+            said=window.words if holds else window.beyond,
             source=window.source_words,
             early_ms=window.early_ms,
             late_ms=window.late_ms,

@@ -5,13 +5,18 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Power, Supply, controls_of
+from tidy_trunk.core.clock import Gets, Keeper, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import LineUpStep, State, line_up_steps
-from tidy_trunk.core.plan import Hazard, PortRef, Run, Unit
+from tidy_trunk.core.plan import Hazard, PortRef, Run, Unit, times_words
+from tidy_trunk.core.timecode import name_of
 from tidy_trunk.core.trace import Place, upstream_of
 
 TRODDEN: Final = frozenset({Hazard.WALKWAY, Hazard.DOORWAY})
 """Where people walk: leads there are taped or ramped. [HANDBOOK] §9"""
+
+TIME: Final = "Timecode"
+"""ASSUMED_ heading of what is looked at on two clocks at once."""
 
 LAST: Final = "At the end"
 """ASSUMED_ heading of what is done once for all."""
@@ -37,9 +42,11 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
     """Every item of a plan's walk. A device that nothing comes from or goes to is passed by."""
     found: list[WalkItem] = []
     steps = line_up_steps(report)
+    clocks = keepers(report)
     for unit in _in_order(report):
         mine = [step for step in steps if step.device == unit.device.id and not step.warning]
         found += _of_device(report, unit, mine)
+    found += [item for keeper in clocks for item in _of_clock(report, keeper)]
     return (*found, *_at_the_end(report))
 
 
@@ -86,6 +93,29 @@ def _of_device(report: Report, unit: Unit, steps: Sequence[LineUpStep]) -> Itera
         yield item(f"{step.bus}.tone", text, "" if done else "Not lined up yet: read the meter and write it down.")
     if any(port.is_headphone for port in unit.device_class.outputs) and armed:
         yield item("listen", "Listened to on headphones here.", "Set them low before they are on the ears.")
+
+
+def _of_clock(report: Report, keeper: Keeper) -> Iterator[WalkItem]:
+    """A label is read from a device and from who gives it its time, at the same moment."""
+    unit = report.rig.unit(keeper.device)
+    if not keeper.giver:
+        return
+    giver = report.rig.unit(keeper.giver).label
+
+    def item(name: str, text: str, why: str = "") -> WalkItem:
+        return WalkItem(id=f"{keeper.device}.{name}", group=TIME, text=text, why=why)
+
+    if keeper.gets is Gets.SOUND:
+        track = unit.place_label(keeper.track.partition(".")[2])
+        yield item(
+            "timecode", f"{unit.label}: {track} moves with {giver}.", "It is loud and shrill: not on headphones."
+        )
+        return
+    run = "record run" if keeper.records_run else "free run"
+    yield item("timecode-rate", f"{unit.label}: timecode at {name_of(keeper.rate)}, {run}.")
+    when = "" if keeper.jam is None else f", jammed at {times_words(keeper.jam.at_min)}"
+    why = "" if not keeper.forgets else "It forgets when it is switched off: jam it after every battery."
+    yield item("timecode", f"{unit.label} and {giver} show the same label{when}.", why)
 
 
 def _of_input(report: Report, unit: Unit, port: InputPort, runs: list[Run]) -> Iterator[WalkItem]:

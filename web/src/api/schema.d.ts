@@ -3487,6 +3487,8 @@ export interface components {
             camera: string;
             /** Late Frames */
             late_frames: number;
+            /** Late Ms */
+            late_ms: number;
             /** Hold Frames */
             hold_frames: number;
         };
@@ -5164,6 +5166,8 @@ export interface components {
         WindowOut: {
             /** Words */
             words: string;
+            /** Said */
+            said: string;
             /** Source */
             source: string;
             /** Early Ms */

@@ -377,8 +377,8 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
                 severity=Severity.NOTE if ACCEPTED not in missed else Severity.CAUTION,
                 title=f"Sound is {early} at {label}",
                 text=(
-                    f"What {sender} sends is {abs(sound.early_ms):.0f} ms {early} against the latest picture: not "
-                    f"{' and not '.join(window.words for window in missed)}. {cure}"
+                    f"What {sender} sends is {abs(sound.early_ms):.0f} ms {early} against the latest picture: "
+                    f"{' and '.join(window.beyond for window in missed)}. {cure}"
                 ),
                 source="BT1359",
                 device=screen.device,

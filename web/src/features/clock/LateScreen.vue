@@ -1,14 +1,22 @@
 <script setup lang="ts">
-import type { Clock } from '@/api/client'
+import type { Clock, Edit } from '@/api/client'
 import { plainNumber } from '@/format/levels'
+import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import KeptInput from '@/ui/KeptInput.vue'
 import ClapDelay from './ClapDelay.vue'
 
 /** How late the pictures of a switcher or a monitor are, and what sound asks for that comes beside them. */
 const props = defineProps<{ late: Clock['screens'][number] }>()
+const job = useJob()
+/** What was measured of a camera's picture takes the place of what its class says. */
+function measured(device: string, event: Event) {
+  const value = Number((event.target as HTMLInputElement).value)
+  const figure = { value, tolerance: 10, provenance: 'measured', source: 'USER' }
+  void job.edit([{ kind: 'set-figure', device, path: 'traits.picture_delay_frames', figure } as Edit])
+}
 type Windows = Clock['screens'][number]['windows']
-const verdict = (windows: Windows) =>
-  windows.map(({ words, source, holds }) => `${holds ? '' : 'not '}${words} (${source})`).join(', ')
+const verdict = (windows: Windows) => windows.map(({ said, source }) => `${said} (${source})`).join(', ')
 const grave = (windows: Windows) =>
   windows.some(({ words, holds }) => words === 'accepted' && !holds) ? 'caution' : 'note'
 const way = (parts: { what: string; ms: number }[]) =>
@@ -40,8 +48,19 @@ const way = (parts: { what: string; ms: number }[]) =>
     <p class="soft small">Without: {{ verdict(late.windows) }}.</p>
     <ul>
       <li v-for="picture in late.pictures" :key="picture.camera">
-        {{ picture.camera }}: {{ plainNumber(picture.late_frames) }} frames late<template
-          v-if="picture.hold_frames"
+        {{ picture.camera }}:
+        <KeptInput
+          class="plain-input num frames"
+          type="number"
+          min="0"
+          max="100"
+          step="0.1"
+          :value="picture.late_frames"
+          :aria-label="`${picture.camera}, picture late by, frames`"
+          :disabled="job.readOnly"
+          @change="measured(picture.device, $event)"
+        />
+        frames late, {{ picture.late_ms.toFixed(0) }} ms<template v-if="picture.hold_frames"
           >; hold it back by {{ plainNumber(picture.hold_frames) }} more, to be as late as the
           latest</template
         >
@@ -66,6 +85,10 @@ const way = (parts: { what: string; ms: number }[]) =>
 </template>
 
 <style scoped>
+.frames {
+  display: inline-block;
+  width: 4.6rem;
+}
 h3 {
   margin-bottom: 0.3rem;
 }

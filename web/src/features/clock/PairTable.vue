@@ -57,6 +57,9 @@ const heard = (sources: Clock['pairs'][number]['sources']) =>
 </template>
 
 <style scoped>
+th[scope='row'] {
+  white-space: nowrap;
+}
 h3 {
   margin-bottom: 0.3rem;
 }

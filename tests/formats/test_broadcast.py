@@ -2,6 +2,7 @@
 
 import io
 
+import av
 import numpy as np
 import pytest
 import soundfile
@@ -51,6 +52,8 @@ def test_another_library_reads_what_it_says(tmp_path):
     path = tmp_path / "said.wav"
     path.write_bytes(written(noise(-20, 0.5)[np.newaxis], speed=SPEED))
     info = wavinfo.WavInfoReader(str(path))
+    with av.open(str(path)) as container:  # as ffprobe has it
+        assert container.metadata["time_reference"] == str(SAID.time_reference)
     assert info.bext.time_reference == 2**32 + 77 and info.bext.description == "aligned: C0012"
     assert (info.bext.originator, info.bext.originator_date, info.bext.originator_time) == (
         "Tidy Trunk",

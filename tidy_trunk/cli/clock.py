@@ -4,7 +4,7 @@ from datetime import date
 from fractions import Fraction
 from pathlib import Path
 
-from tidy_trunk.cli.output import show
+from tidy_trunk.cli.output import NOTHING_FOUND, show
 from tidy_trunk.core.timecode import (
     NO_EXTRAS,
     FrameRate,
@@ -25,9 +25,6 @@ from tidy_trunk.services.aligned import began_at, write_aligned
 from tidy_trunk.services.files import at_file, new_file, reading
 from tidy_trunk.services.sync import sync_files
 from tidy_trunk.services.timecode import FoundTimecode, find_timecode, write_timecode
-
-NOTHING_FOUND = 3
-"""Exit status of a look that found nothing."""
 
 
 def show_timecode(text: str, fps: str, add: str | None, to: str | None, by: str, as_json: bool) -> None:

@@ -7,16 +7,13 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
-from tidy_trunk.cli.output import show
+from tidy_trunk.cli.output import NOTHING_FOUND, show
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import InputError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
 from tidy_trunk.services.files import at_file, new_file, reading
 from tidy_trunk.services.matching import CAMERA, RECORDER, Clip, Layout, SyncFile, lay_out, match_files, placed_file
 from tidy_trunk.services.profiles import profile_file
-
-NOTHING_FOUND = 3
-"""Exit status of a look that found nothing."""
 
 
 def show_many(

@@ -3,7 +3,10 @@
 import json
 import math
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, Final
+
+NOTHING_FOUND: Final = 3
+"""Exit status of a look that found nothing."""
 
 
 def show(result: Mapping[str, Any], words: str, as_json: bool) -> None:

@@ -1,10 +1,12 @@
 """How much the confidence of the sync finder is worth: constructed pairs of which the truth is known, harder and harder.
 
-Run by hand: `python scripts/calibrate_sync.py [PAIRS]`. It prints the table of `docs/craft/sync.md`.
+Run by hand: `python scripts/calibrate_sync.py [PAIRS] [--doubtful]`. It prints a table of `docs/craft/sync.md`: of all kinds
+of pairs, or of short ones in loud noise, which hardly anybody could tell.
 """
 
 import sys
 from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -61,14 +63,27 @@ def stranger(random: np.random.Generator, seconds: float) -> NDArray[np.float64]
     return np.asarray(sum(np.sin(2 * np.pi * hertz * number * times) / number for number in range(1, 9)))
 
 
-def pair(seed: int) -> tuple[Alignment | None, bool]:
-    """One pair, and whether what is found is right; two in five have nothing to do with each other."""
+class Kind(NamedTuple):
+    """How long what is looked in and what is looked for, how far above the noise, and how many belong together."""
+
+    longs_s: tuple[float, float]
+    shorts_s: tuple[float, ...]
+    snrs_db: tuple[float, float]
+    related: float
+
+
+ALL = Kind((20, 90), (1.5, 3, 6, 12, 25), (-16, 12), 0.6)
+DOUBTFUL = Kind((10, 60), (1, 1.5, 2, 3, 4, 6), (-14, -2), 0.75)
+
+
+def pair(seed: int, kind: Kind) -> tuple[Alignment | None, bool]:
+    """One pair, and whether what is found is right; some have nothing to do with each other."""
     random = np.random.default_rng(seed)
-    long, short = random.uniform(20, 90), float(random.choice([1.5, 3, 6, 12, 25]))
-    snr_db = random.uniform(-16, 12)
+    long, short = random.uniform(*kind.longs_s), float(random.choice(kind.shorts_s))
+    snr_db = random.uniform(*kind.snrs_db)
     source = speech(random, long)
     at = int(random.uniform(0, long - short) * RATE) if short < long else 0
-    related = random.random() < 0.6
+    related = random.random() < kind.related
     other = source[at : at + round(short * RATE)] if related else stranger(random, short)
     found = align(sound_of(heard(random, source, snr_db)), sound_of(heard(random, other, snr_db)))
     return found, related and found is not None and abs(found.offset_s - at / RATE) <= RIGHT_S
@@ -76,7 +91,9 @@ def pair(seed: int) -> tuple[Alignment | None, bool]:
 
 def main() -> int:
     count = int(sys.argv[1]) if len(sys.argv) > 1 else 600
-    found = [(item.confidence, right) for item, right in map(pair, range(count)) if item is not None]
+    kind, first = (DOUBTFUL, 10_000) if "--doubtful" in sys.argv else (ALL, 0)
+    pairs = (pair(seed, kind) for seed in range(first, first + count))
+    found = [(item.confidence, right) for item, right in pairs if item is not None]
     print("| confidence | pairs | right |\n| --- | --- | --- |")
     for low, high in pairwise(BINS):
         inside = [right for confidence, right in found if low <= confidence < high]

@@ -7,10 +7,12 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.core.checks.patch_cases import adapter, hand_held, powered
+from tests.core.say.test_say import do
 from tests.core.ways.test_detours import boom_on_camera
 from tests.foundry_lines import LINES, patch_of
 from tests.interface.test_first_slice import new_job, say
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run
+from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import read_plan, write_plan
 from tidy_trunk.services.demo import foundry
 
@@ -44,7 +46,7 @@ def test_the_foundry_is_typed(screen: Page, service):
         say(screen, line)
     (job,) = service.all()
     assert len(LINES) < 40
-    assert patch_of(plan_of(service, job.id)) == patch_of(foundry())
+    assert patch_of(plan_of(service, job.id)) == patch_of(do(Plan(name="Casting day"), *LINES))
 
 
 def linked_safety():

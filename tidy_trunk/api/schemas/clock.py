@@ -1,7 +1,7 @@
 """Time on a set."""
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window
+from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window, jams_for
 from tidy_trunk.core.plan import JamOver, Rig
 from tidy_trunk.core.timecode import FrameRate, name_of
 from tidy_trunk.document import AnyEdit, edit_document
@@ -86,6 +86,7 @@ class ClockDayOut(Out):
 
     @classmethod
     def from_core(cls, rig: Rig, day: ClockDay) -> "ClockDayOut":
+        advised = jams_for(rig, day)
         return cls(
             device=day.device,
             label=rig.unit(day.device).label,
@@ -101,7 +102,7 @@ class ClockDayOut(Out):
             unset_until_min=day.unset_until_min,
             every_min=day.every_min,
             beyond_min=day.beyond_min,
-            advised_min=None if day.advised_min is None else list(day.advised_min),
+            advised_min=None if advised is None else list(advised),
         )
 
 

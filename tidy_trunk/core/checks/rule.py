@@ -7,6 +7,7 @@ from functools import cached_property
 from typing import Final
 
 from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply, is_meant_for
+from tidy_trunk.core.clock import Keeper, LateScreen, TimecodeTrack, keepers, late_screens, timecode_tracks
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit, apply_edits
@@ -150,7 +151,7 @@ class Joint:
         return f"{self.receiver.label} {self.input.label}"
 
 
-@dataclass(slots=True)
+@dataclass
 class Situation:
     """All that a rule may look at."""
 
@@ -165,6 +166,21 @@ class Situation:
     @property
     def rig(self) -> Rig:
         return self.report.rig
+
+    @cached_property
+    def keepers(self) -> tuple[Keeper, ...]:
+        """Who keeps time: many rules ask."""
+        return keepers(self.report)
+
+    @cached_property
+    def timecode_tracks(self) -> tuple[TimecodeTrack, ...]:
+        """Tracks that take timecode as sound."""
+        return timecode_tracks(self.report)
+
+    @cached_property
+    def screens(self) -> tuple[LateScreen, ...]:
+        """Where late pictures come out."""
+        return late_screens(self.report)
 
     def way_fixes(self, run_id: str, most: int = 3) -> tuple[Fix, ...]:
         """The best ways to match a run, as fixes."""

@@ -1,6 +1,6 @@
 """Time on a set: who gives it to whom, how clocks part, by what picture and sound meet, how late pictures and sound are."""
 
-from tidy_trunk.core.clock.day import ClockDay, Spell, advised_jams, clock_day
+from tidy_trunk.core.clock.day import ClockDay, Spell, advised_jams, clock_day, jams_for
 from tidy_trunk.core.clock.delays import (
     ACCEPTED,
     BROADCAST,
@@ -51,6 +51,7 @@ __all__ = [
     "clock_day",
     "day_hours",
     "first_giver",
+    "jams_for",
     "judged",
     "keepers",
     "late_screens",

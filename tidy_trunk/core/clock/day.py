@@ -35,14 +35,12 @@ class ClockDay:
 
     unset_until_min: when it is set for the first time, where that is after the day has begun.
     every_min: how long it stays within the limit; None where that is longer than a day.
-    advised_min: when to jam it so that it does, in breaks where that can be; None where it has to stay on the lead.
     """
 
     device: str
     spells: tuple[Spell, ...]
     unset_until_min: int | None
     every_min: float | None
-    advised_min: tuple[int, ...] | None
 
     @property
     def beyond_min(self) -> int | None:
@@ -70,8 +68,13 @@ def clock_day(rig: Rig, keeper: Keeper) -> ClockDay | None:
         spells=spells,
         unset_until_min=None if early else edges[0],
         every_min=every,
-        advised_min=advised_jams(begins, ends, every, list(rig.plan.breaks.values())),
     )
+
+
+def jams_for(rig: Rig, day: ClockDay) -> tuple[int, ...] | None:
+    """When to jam a device so that it stays within the limit all day; None where it has to stay on the lead."""
+    defaults, breaks = rig.plan.defaults, list(rig.plan.breaks.values())
+    return advised_jams(defaults.day_begins_min, defaults.day_ends_min, day.every_min, breaks)
 
 
 def _spell(begins_min: int, ends_min: int, per_min: float, limit: float) -> Spell:

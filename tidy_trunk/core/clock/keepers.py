@@ -169,9 +169,14 @@ def parting(rig: Rig, first: str, second: str) -> Parting | None:
 
 def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
     """Every track to which timecode comes as sound, in the order of the plan."""
-    found = []
+    rig, found = report.rig, []
+    if not any(
+        rig.unit(run.sending.device).output(run.sending.port).circuit is Circuit.TIMECODE
+        for run in rig.plan.runs.values()
+    ):
+        return ()
     for track in report.tracks:
-        rig, device = report.rig, track.trace.device
+        device = track.trace.device
         for stage in upstream_of(track.trace.stage):
             if stage.place is not Place.LEAD or stage.run is None or stage.device != device:
                 continue

@@ -8,10 +8,10 @@ from typing import Final
 from tidy_trunk.core.catalogue import Kind
 from tidy_trunk.core.clock.keepers import Keeper, first_giver, parting
 from tidy_trunk.core.clock.lateness import air_ms
-from tidy_trunk.core.levels import Report, TrackLevel
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Rig, Role
 from tidy_trunk.core.timecode import FrameRate
-from tidy_trunk.core.trace import Place, upstream_of
+from tidy_trunk.core.trace import Place, Stage, StageKey
 from tidy_trunk.core.units import ratio_from_db
 
 
@@ -71,10 +71,11 @@ def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
     rig = report.rig
     known = {keeper.device: keeper for keeper in keepers}
     heard: dict[str, dict[str, float]] = {}
+    nearest: dict[StageKey, dict[str, float]] = {}
     for track in report.tracks:
         if track.role is not Role.TIMECODE and not track.is_silent:
             mine = heard.setdefault(track.trace.device, {})
-            for source, metres in _distances(report, track).items():
+            for source, metres in _distances(rig, track.trace.stage, nearest).items():
                 mine[source] = min(metres, mine.get(source, metres))
     cameras = [device for device in rig.plan.devices if rig.unit(device).device_class.kind is Kind.CAMERA]
     recorders = [
@@ -107,14 +108,17 @@ def _pair(
     )
 
 
-def _distances(report: Report, track: TrackLevel) -> dict[str, float]:
-    """By source on a track, how far the nearest microphone that leads there is from it, in m."""
-    found: dict[str, float] = {}
-    for stage in upstream_of(track.trace.stage):
+def _distances(rig: Rig, stage: Stage, known: dict[StageKey, dict[str, float]]) -> dict[str, float]:
+    """By source at a stage, how far the nearest microphone that leads there is from it, in m."""
+    if stage.key not in known:
+        found: dict[str, float] = {}
         if stage.place is Place.SOUND:
-            metres = report.rig.plan.sources[stage.name].heard_by[stage.device]
-            found[stage.name] = min(metres, found.get(stage.name, metres))
-    return found
+            found[stage.name] = rig.plan.sources[stage.name].heard_by[stage.device]
+        for feed, _ in stage.feeds:
+            for source, metres in _distances(rig, feed, known).items():
+                found[source] = min(metres, found.get(source, metres))
+        known[stage.key] = found
+    return known[stage.key]
 
 
 def _reach(rig: Rig, camera: str, sources: Sequence[str]) -> Reach | None:

@@ -26,10 +26,8 @@ from tidy_trunk.core.clock import (
     clock_day,
     day_hours,
     first_giver,
-    keepers,
-    late_screens,
+    jams_for,
     pairs,
-    timecode_tracks,
 )
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import (
@@ -53,7 +51,7 @@ BATTERY_SHARE: Final = 0.8
 @rule
 def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
     """A track that takes timecode as sound and is kept for something to be heard. [HANDBOOK] §8"""
-    for sound in timecode_tracks(situation.report):
+    for sound in situation.timecode_tracks:
         track = situation.report.known_track(sound.track)
         if track.role is Role.TIMECODE:
             continue
@@ -79,7 +77,7 @@ def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
 def beside_timecode(situation: Situation) -> Iterator[Finding]:
     """The neighbour of a timecode track in one socket, kept for more than finding sync by. [HANDBOOK] §§4, 8"""
     told: set[str] = set()
-    for sound in timecode_tracks(situation.report):
+    for sound in situation.timecode_tracks:
         for beside in sound.beside:
             track = situation.report.track(beside)
             if track is None or track.role not in (Role.DIALOGUE, Role.EFFECTS) or beside in told:
@@ -110,7 +108,7 @@ def _kept_for(device: str, bus: str, role: Role, words: str) -> Fix:
 def timecode_rate(situation: Situation) -> Iterator[Finding]:
     """A device whose labels count otherwise than the job's. [ST12-1]"""
     wanted = FrameRate.parse(situation.plan.defaults.frame_rate)
-    for keeper in keepers(situation.report):
+    for keeper in situation.keepers:
         if keeper.rate == wanted:
             continue
         label = situation.rig.unit(keeper.device).label
@@ -147,7 +145,7 @@ def _apart_s(rate: FrameRate, wanted: FrameRate) -> float:
 @rule
 def record_run(situation: Situation) -> Iterator[Finding]:
     """Labels that stand still between takes, on a device that is to meet others by them. [HANDBOOK] §8"""
-    for keeper in keepers(situation.report):
+    for keeper in situation.keepers:
         if not keeper.records_run or keeper.gets in (Gets.NOTHING, Gets.SOUND):
             continue
         label = situation.rig.unit(keeper.device).label
@@ -172,7 +170,7 @@ def _set(device: str, control: str, value: str, words: str) -> Fix:
 @rule
 def missed_jam(situation: Situation) -> Iterator[Finding]:
     """A clock that runs alone for longer than it stays with its giver. [HANDBOOK] §8"""
-    for keeper in keepers(situation.report):
+    for keeper in situation.keepers:
         day = clock_day(situation.rig, keeper)
         if day is None or day.beyond_min is None or keeper.jam is None:
             continue
@@ -203,17 +201,18 @@ def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str,
 
 
 def _jams(situation: Situation, keeper: Keeper, day: ClockDay, giver: str) -> tuple[Fix, ...]:
-    if day.advised_min is None or keeper.jam is None:
+    advised = jams_for(situation.rig, day)
+    if advised is None or keeper.jam is None:
         return _leads(situation, keeper.giver, keeper.device)
-    edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=day.advised_min)
-    return (Fix(f"Jam from {giver} at {times_words(day.advised_min)}", (edit,)),)
+    edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
+    return (Fix(f"Jam from {giver} at {times_words(advised)}", (edit,)),)
 
 
 @rule
 def forgets_timecode(situation: Situation) -> Iterator[Finding]:
     """A jammed device that loses its time with its battery, and the battery does not last. [HANDBOOK] §8"""
     hours = day_hours(situation.rig)
-    for keeper in keepers(situation.report):
+    for keeper in situation.keepers:
         unit = situation.rig.unit(keeper.device)
         traits = unit.device_class.traits
         if not keeper.forgets or keeper.jam is None or unit.power is not Power.BATTERY:
@@ -239,7 +238,7 @@ def forgets_timecode(situation: Situation) -> Iterator[Finding]:
 @rule
 def two_clocks(situation: Situation) -> Iterator[Finding]:
     """Two devices that give time and get none: half of the labels mean another moment. [HANDBOOK] §8"""
-    known = {keeper.device: keeper for keeper in keepers(situation.report)}
+    known = {keeper.device: keeper for keeper in situation.keepers}
     roots: dict[str, list[str]] = {}
     for device, keeper in known.items():
         root = first_giver(situation.rig, known, device)
@@ -269,7 +268,7 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
 @rule
 def genlock_alone(situation: Situation) -> Iterator[Finding]:
     """Genlock without timecode: frames in step, and no label says which is which. [PRACTICE]"""
-    for keeper in keepers(situation.report):
+    for keeper in situation.keepers:
         if not keeper.genlocked_to or keeper.gets in (Gets.SOCKET, Gets.JAMS):
             continue
         label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.genlocked_to).label
@@ -291,7 +290,7 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
 @rule
 def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
     """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
-    for pair in pairs(situation.report, keepers(situation.report)):
+    for pair in pairs(situation.report, situation.keepers):
         by_ear = pair.by == (Meets.OWN_MICROPHONE,)
         if not pair.has_clap_alone and not by_ear:
             continue
@@ -324,7 +323,7 @@ def _missing(situation: Situation, pair: Pair, camera: str, recorder: str) -> st
 
 def _ways_to_meet(situation: Situation, pair: Pair) -> tuple[Fix, ...]:
     """Timecode from whom the recorder has it, or from itself, by a lead into a free socket of the camera."""
-    known = {keeper.device: keeper for keeper in keepers(situation.report)}
+    known = {keeper.device: keeper for keeper in situation.keepers}
     root = first_giver(situation.rig, known, pair.recorder) or pair.recorder
     fixes = _leads(situation, root, pair.camera)
     camera = situation.rig.unit(pair.camera)
@@ -359,7 +358,7 @@ def _leads(situation: Situation, giver: str, taker: str) -> tuple[Fix, ...]:
 @rule
 def early_sound(situation: Situation) -> Iterator[Finding]:
     """Sound that comes to a live switcher by a way of its own, before its picture. [BT1359]"""
-    for screen in late_screens(situation.report):
+    for screen in situation.screens:
         for sound in screen.sounds if screen.is_switcher else ():
             missed = [window for window, holds in sound.windows if not holds]
             if not missed:
@@ -404,7 +403,7 @@ def _delayed(situation: Situation, sound: StraightSound, sender: str) -> tuple[F
 @rule
 def pictures_apart(situation: Situation) -> Iterator[Finding]:
     """Cameras with different delays at one switcher: no one delay of the sound fits all of them. [HANDBOOK] §8"""
-    for screen in late_screens(situation.report):
+    for screen in situation.screens:
         held = [picture for picture in screen.pictures if picture.hold_frames] if screen.is_switcher else []
         if not held:
             continue

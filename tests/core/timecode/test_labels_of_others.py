@@ -6,14 +6,14 @@ import timecode
 
 from tidy_trunk.core.timecode import RATES, Timecode
 
-STEP = 1_009
+STEP = 2_003
 """A prime, so that every second, frame and hour comes up."""
 
 
 def looked_at(rate):
     """Frames all over a day, and those around every minute, where labels are dropped."""
     minute = rate.ten_minutes / 10
-    edges = {round(number * minute) + beside for number in range(1_440) for beside in (-1, 0, 1, 2)}
+    edges = {round(number * minute) + beside for number in range(1_440) for beside in (-1, 0, 1)}
     return sorted((set(range(0, rate.day, STEP)) | edges) & set(range(rate.day)))
 
 

@@ -19,7 +19,7 @@ MOVIE_S = 4
 
 def broadcast(samples, began_s=TEN):
     box = io.BytesIO()
-    said = Broadcast(date="2026-11-25", time="10:00:00", time_reference=began_s * RATE)
+    said = Broadcast(date="2026-11-25", time="10:00:00", time_reference=round(began_s * RATE))
     piece = samples.astype(np.float32)[None]
     write_broadcast(box, [piece], rate_hz=RATE, channels=1, sample_count=len(samples), bits="24", broadcast=said)
     return box.getvalue()
@@ -131,6 +131,18 @@ def test_files_are_laid_over_each_other_and_written_out(sync, tmp_path):
         assert (
             answer.status_code == 200 and answer.content.lstrip().startswith(begins) and b"CAMB.MOV" in answer.content
         )
+
+
+def test_timecode_is_made_sharp_by_the_sound_and_contradicted_where_it_is_wrong(sync):
+    """One camera's label is 30 ms off, as a frame is; the other was never jammed and says twelve seconds later."""
+    sync.drop("BAG.WAV", broadcast(VOICE), "recorder")
+    near = sync.drop("NEAR.WAV", broadcast(VOICE[10 * RATE : 40 * RATE], TEN + 10.03))
+    wrong = sync.drop("WRONG.WAV", broadcast(VOICE[20 * RATE : 50 * RATE], TEN + 32))
+    clips = {clip["other"]: clip for clip in sync.match()["clips"]}
+    assert clips[near]["method"] == "timecode" and clips[near]["offset_s"] == pytest.approx(10.0, abs=0.001)
+    assert clips[near]["timecode_s"] is None
+    assert clips[wrong]["method"] == "waveform" and clips[wrong]["offset_s"] == pytest.approx(20.0, abs=0.001)
+    assert clips[wrong]["timecode_s"] == 32.0
 
 
 def test_a_silent_clip_is_placed_by_the_picture_of_a_clap(sync, tmp_path):

@@ -146,6 +146,10 @@ class JobService:
         track = report.known_track(track_id)
         return heard_at(report, track, hear(*read_sound(data, channel)))
 
+    def plan(self, job_id: UUID) -> Plan:
+        """The newest state, not worked out."""
+        return _plan(self._store.newest(job_id))
+
     def report(self, job_id: UUID) -> Report:
         """Traces and levels of the newest state."""
         return Report(accept(_plan(self._store.newest(job_id))))

@@ -1,13 +1,13 @@
 """Recorder files and camera files of a take or a day, laid over each other all at once."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
-from tidy_trunk.core.sync import Sound, Tie, common_lag, match_many, timelines
+from tidy_trunk.core.sync import Place, Sound, Tie, best_of, common_lag, match_many, timelines
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.exports import PlacedFile
 from tidy_trunk.services.moments import DAY_S, apart
@@ -16,6 +16,10 @@ from tidy_trunk.services.sync import BY_TIMECODE, CLAPS_CONFIDENCE, FOUND, Metho
 
 RECORDER, CAMERA = "recorder", "camera"
 """The two sides: what keeps the sound, and what keeps the picture. ASSUMED_"""
+
+
+DISPUTED_S: Final = 0.1
+"""ASSUMED_ difference from which a timecode names another place, not the same one coarsely."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,9 +104,13 @@ class Timeline:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Layout:
-    """Every camera file's best place by its id, and all files on timelines, those of several files first."""
+    """Every camera file's best place by its id, and all files on timelines, those of several files first.
+
+    disputed: by camera file, where its timecode puts it on the same recorder file, if that is another place.
+    """
 
     clips: dict[str, Clip]
+    disputed: dict[str, float]
     timelines: tuple[Timeline, ...]
 
     def timeline_of(self, file_id: str) -> Timeline:
@@ -112,13 +120,22 @@ class Layout:
 def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) -> list[Clip]:
     """Where camera files lie in recorder files: by their clocks, else by what both hear, else by claps.
 
+    What both hear near where their clocks say makes that sharp; what both hear somewhere else stands beside it.
+
     A file may lie in several; what lies in none is in no clip. Where there is no recorder, the longest camera file stands
     for it.
     """
     references = [file for file in files if file.side == RECORDER] or [max(files, key=lambda file: file.seconds)]
     others = [file for file in files if file not in references]
-    clips = [clip for other in others for reference in references if (clip := _by_clock(reference, other))]
-    clips += _by_sound(references, _left(others, clips), progress)
+    clips: list[Clip] = []
+    unheard = []
+    for other in others:
+        by_clock = [(reference, clip) for reference in references if (clip := _by_clock(reference, other))]
+        heard = [_heard_there(reference, other, clip) for reference, clip in by_clock]
+        clips += [found or clip for found, (_, clip) in zip(heard, by_clock, strict=True)]
+        if not any(heard):
+            unheard.append(other)
+    clips += _by_sound(references, unheard, progress)
     clips += [
         clip for other in _left(others, clips) for reference in references if (clip := _by_claps(reference, other))
     ]
@@ -140,6 +157,22 @@ def _by_clock(reference: SyncFile, other: SyncFile) -> Clip | None:
     if min(reference.seconds, offset + other.seconds) <= max(0.0, offset):
         return None
     return Clip(reference=reference.id, other=other.id, offset_s=offset, method=Method.TIMECODE, confidence=BY_TIMECODE)
+
+
+def _heard_there(reference: SyncFile, other: SyncFile, clip: Clip) -> Clip | None:
+    """What both hear where their clocks say, to the sample; None where they hear nothing in common there."""
+    if not (reference.has_sound and other.has_sound):
+        return None
+    found = best_of(reference.sound(), other.sound(), [Place(clip.offset_s, 0.0)])
+    if found is None or found.confidence < FOUND:
+        return None
+    return replace(
+        clip,
+        offset_s=found.offset_s,
+        drift_ppm=found.drift_ppm,
+        polarity=found.polarity,
+        confidence=max(clip.confidence, round(found.confidence, 4)),
+    )
 
 
 def _by_sound(
@@ -187,8 +220,18 @@ def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:
     clocked = [(number[file.id], began) for file, began in moments if began is not None]
     for (first, one), (second, two) in pairwise(clocked):
         ties.append(Tie(first, second, float(apart(one, two)), BY_TIMECODE))
+    disputed = {
+        clip.other: clip.offset_s
+        for clip in clips
+        if clip.method is Method.TIMECODE
+        and clip.other in best
+        and best[clip.other].reference == clip.reference
+        and abs(best[clip.other].offset_s - clip.offset_s) > DISPUTED_S
+    }
     lines = [_timeline(files, line) for line in timelines(len(files), ties)]
-    return Layout(clips=best, timelines=tuple(sorted(lines, key=lambda line: len(line.begins_s) < 2)))
+    return Layout(
+        clips=best, disputed=disputed, timelines=tuple(sorted(lines, key=lambda line: len(line.begins_s) < 2))
+    )
 
 
 def _timeline(files: Sequence[SyncFile], line: dict[int, float]) -> Timeline:

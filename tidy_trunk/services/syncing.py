@@ -97,7 +97,7 @@ class SyncService:
 
     def view(self, job_id: UUID) -> SyncView:
         """Everything as it stands. Raises NotFoundError."""
-        defaults = self._jobs.report(job_id).rig.plan.defaults
+        defaults = self._jobs.plan(job_id).defaults
         records = self._recordings.to_sync(job_id)
         files = self._ready(records)
         match = next((record for record in records if record.asked["sync"] == MATCH), None)

@@ -66,7 +66,10 @@ class SyncFileOut(Out):
 
 
 class SyncClipOut(Out):
-    """Where a camera file lies on a recorder file; offset_s: with what it was nudged by since."""
+    """Where a camera file lies on a recorder file; offset_s: with what it was nudged by since.
+
+    timecode_s: where its timecode puts it, if that is another place.
+    """
 
     other: UUID
     reference: UUID
@@ -79,6 +82,7 @@ class SyncClipOut(Out):
     method: Method
     by_hand: bool
     confidence: float
+    timecode_s: float | None
 
     @classmethod
     def from_core(cls, view: SyncView, clip: Clip) -> "SyncClipOut":
@@ -96,6 +100,7 @@ class SyncClipOut(Out):
             method=clip.method,
             by_hand=clip.by_hand,
             confidence=clip.confidence,
+            timecode_s=None if view.layout is None else view.layout.disputed.get(clip.other),
         )
 
 
@@ -162,7 +167,7 @@ class SyncOut(Out):
 
     @classmethod
     def from_core(cls, view: SyncView) -> "SyncOut":
-        layout = view.layout or Layout(clips={}, timelines=())
+        layout = view.layout or Layout(clips={}, disputed={}, timelines=())
         return cls(
             rate=view.defaults.frame_rate,
             files=[SyncFileOut.from_record(record) for record in view.records],

@@ -49,7 +49,8 @@ class Reach:
 class Pair:
     """A camera and a recorder. by: all that both have; a clap is always made besides.
 
-    sources: those that both hear; reach: how far the camera's own microphone hears what the recorder does, where that is on.
+    sources: those that both hear; reach: where they hear none, how far the camera's own microphone hears what the recorder
+    does, if that is on.
     long_take_min: how long a take runs until their sample clocks are apart by the job's limit, and the sound wants
     stretching, not only moving; None where nobody knows.
     """
@@ -92,10 +93,10 @@ def _pair(
     givers = {first_giver(rig, known, device) for device in (camera, recorder)}
     theirs, ours = heard[recorder], heard.get(camera, {})
     both = tuple(Heard(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs)
-    reach = _reach(rig, camera, tuple(theirs))
+    reach = _reach(rig, camera, tuple(theirs)) if not both else None
     by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
     by += [Meets.SOUND] if both else []
-    by += [Meets.OWN_MICROPHONE] if reach is not None and not both else []
+    by += [Meets.OWN_MICROPHONE] if reach is not None else []
     parts = parting(rig, camera, recorder)
     limit_s = rig.plan.defaults.drift_limit_frames / float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
     return Pair(

@@ -4602,6 +4602,8 @@ export interface components {
         /**
          * SyncClipOut
          * @description Where a camera file lies on a recorder file; offset_s: with what it was nudged by since.
+         *
+         *     timecode_s: where its timecode puts it, if that is another place.
          */
         SyncClipOut: {
             /**
@@ -4631,6 +4633,8 @@ export interface components {
             by_hand: boolean;
             /** Confidence */
             confidence: number;
+            /** Timecode S */
+            timecode_s: number | null;
         };
         /**
          * SyncFileOut

@@ -7,6 +7,7 @@ import { plainNumber } from '@/format/levels'
 import { lasting } from '@/format/time'
 import { useKeys } from '@/features/shell/useKeys'
 import PlotView from '@/ui/PlotView.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
 import SoundPlayer from '@/ui/SoundPlayer.vue'
 
 /** A camera file over its recorder file: seen, heard on either side, moved by frames and samples. */
@@ -95,6 +96,10 @@ const surely = computed(() =>
         {{ clip.drift_ppm < 0 ? 'slow' : 'fast' }}</template
       ><template v-if="clip.polarity < 0">; opposite polarity</template
       ><template v-if="clip.nudge_samples">; moved by {{ plainNumber(clip.nudge_samples) }} samples</template>
+    </p>
+    <p v-if="clip.timecode_s !== null" class="is-caution">
+      <SeverityMark severity="caution" :size="11" /> Its timecode says
+      {{ clip.timecode_s.toFixed(3).replace('-', '−') }} s: somebody forgot to jam it, or to jam it again.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <template v-if="hasSound">

@@ -117,7 +117,7 @@ CLOCK_CASES = [
     # SMPTE ST 12-1: labels at 29.97 fall behind a clock by 3.6 s an hour; drop-frame differs from it by as much.
     Case("timecode-rate", film(put("film", "timecode_rate", "24"), SetJob(frame_rate="23.976")), film(SetJob(frame_rate="23.976")), STOP, "in an hour they part by 3.6 s"),
     Case("timecode-rate", film(put("film", "timecode_rate", "29.97df"), SetJob(frame_rate="29.97")), film(SetJob(frame_rate="29.97")), CAUTION, "the same frames bear other labels"),
-    Case("timecode-rate", made(device("mirrorless-mic", "cam"), put("cam", "timecode_rate", "30")), made(device("mirrorless-mic", "cam")), CAUTION, "is set to 30"),
+    Case("timecode-rate", made(device("mirrorless-mic", "cam"), put("cam", "timecode_rate", "30")), made(device("mirrorless-mic", "cam")), CAUTION, "is set to 30: their seconds agree"),
     Case("record-run", film(put("film", "timecode_run", "record")), film(), STOP, "counts only while it records"),
     # 20 ms / 7.2 ms an hour = 2 h 46 min after eight.
     Case("missed-jam", box(EIGHT, NOON), box(EIGHT, 600, NOON, 14 * 60, 16 * 60), CAUTION, "beyond 0.5 frames from 10:46 on"),

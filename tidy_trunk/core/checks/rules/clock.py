@@ -113,18 +113,13 @@ def timecode_rate(situation: Situation) -> Iterator[Finding]:
             continue
         label = situation.rig.unit(keeper.device).label
         same_speed = keeper.rate.ratio == wanted.ratio
-        apart = (
-            "the same frames bear other labels, and part by 3.6 s in an hour"
-            if same_speed
-            else f"in an hour they part by {_apart_s(keeper.rate, wanted):.1f} s"
-        )
         uses_labels = keeper.gets is not Gets.NOTHING
         yield Finding(
             rule="timecode-rate",
             severity=Severity.STOP if uses_labels and not same_speed else Severity.CAUTION,
             title=f"{label} counts at {name_of(keeper.rate)}",
             text=(
-                f"The job is at {name_of(wanted)}; {label} is set to {name_of(keeper.rate)}: {apart}. "
+                f"The job is at {name_of(wanted)}; {label} is set to {name_of(keeper.rate)}: {_how_apart(keeper.rate, wanted)}. "
                 "Set every device to one rate and one drop-frame flag."
             ),
             source="ST12-1",
@@ -133,13 +128,13 @@ def timecode_rate(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _apart_s(rate: FrameRate, wanted: FrameRate) -> float:
-    """By how much labels of two rates part in an hour of real time: each counts its own seconds."""
-    speeds = (float(one.ratio) / one.nominal for one in (rate, wanted))
-    first, second = speeds
-    by_label = abs(first - second) * 3600
-    # Rates of one speed with other frames in a second keep their seconds, and share no frame.
-    return by_label or abs(1 / float(rate.ratio) - 1 / float(wanted.ratio)) * 3600
+def _how_apart(rate: FrameRate, wanted: FrameRate) -> str:
+    """What becomes of labels of two rates in an hour of real time: each counts its own seconds. [ST12-1]"""
+    if rate.ratio == wanted.ratio:
+        return "the same frames bear other labels, and part by 3.6 s in an hour"
+    first, second = (float(one.ratio) / one.nominal for one in (rate, wanted))
+    apart_s = abs(first - second) * 3600
+    return f"in an hour they part by {apart_s:.1f} s" if apart_s else "their seconds agree, and their frames do not"
 
 
 @rule

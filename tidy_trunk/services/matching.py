@@ -113,9 +113,6 @@ class Layout:
     disputed: dict[str, float]
     timelines: tuple[Timeline, ...]
 
-    def timeline_of(self, file_id: str) -> Timeline:
-        return next(line for line in self.timelines if file_id in line.begins_s)
-
 
 def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) -> list[Clip]:
     """Where camera files lie in recorder files: by their clocks, else by what both hear, else by claps.

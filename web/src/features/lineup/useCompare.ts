@@ -29,11 +29,20 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
     }
   }
 
+  const filled = new Set<string>() // ways that had a recording: one that is empty since was emptied by hand
+
+  const take = (way: string, recording: string) => {
+    chosen[way] = recording
+    if (recording) filled.add(way)
+  }
+
   /** What was recorded for a way on the bench is taken for it; the newest, since the list begins with that. */
   function fill() {
-    for (const { id } of ways.value)
-      if (!measured.value.some((item) => item.id === chosen[id]))
-        chosen[id] = measured.value.find(({ asked }) => asked.run === run.value && asked.way === id)?.id ?? ''
+    for (const { id } of ways.value) {
+      const isThere = measured.value.some((item) => item.id === chosen[id])
+      if (isThere || (chosen[id] === '' && filled.has(id))) continue
+      take(id, measured.value.find(({ asked }) => asked.run === run.value && asked.way === id)?.id ?? '')
+    }
   }
 
   const load = () =>
@@ -41,6 +50,7 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
       ways.value = await api.wayNames(id, run.value)
       compared.value = []
       for (const key of Object.keys(chosen)) Reflect.deleteProperty(chosen, key)
+      filled.clear()
       fill()
     })
 
@@ -48,7 +58,7 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
     attempt(async (id) => {
       const wanted = ways.value.slice(0, MOST).map((way) => way.id)
       const made = await api.recordWays(id, run.value, wanted)
-      made.forEach((item, index) => (chosen[wanted[index] ?? ''] = item.id))
+      made.forEach((item, index) => take(wanted[index] ?? '', item.id))
       compared.value = await api.compareWays(id, run.value, Object.fromEntries(given.value))
     })
 

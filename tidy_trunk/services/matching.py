@@ -7,12 +7,12 @@ from itertools import pairwise
 from pathlib import Path
 from typing import Any, Final
 
-from tidy_trunk.core.sync import Place, Sound, Tie, best_of, common_lag, match_many, timelines
+from tidy_trunk.core.sync import Place, Sound, Tie, best_of, match_many, timelines
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.exports import PlacedFile
 from tidy_trunk.services.moments import DAY_S, apart
 from tidy_trunk.services.profiles import Sidecars
-from tidy_trunk.services.sync import BY_TIMECODE, CLAPS_CONFIDENCE, FOUND, Method
+from tidy_trunk.services.sync import BY_TIMECODE, FOUND, Method, by_claps
 
 RECORDER, CAMERA = "recorder", "camera"
 """The two sides: what keeps the sound, and what keeps the picture. ASSUMED_"""
@@ -193,13 +193,10 @@ def _by_sound(
 
 def _by_claps(reference: SyncFile, other: SyncFile) -> Clip | None:
     """By the first edges of claps that both hear: several of them, for one on each may be two different ones."""
-    found = common_lag(reference.facts["claps_s"], other.facts["claps_s"])
-    if found is None:
+    found = by_claps(reference.facts["claps_s"], other.facts["claps_s"])
+    if found is None or found[1] < FOUND:
         return None
-    confidence = CLAPS_CONFIDENCE[min(found[1], len(CLAPS_CONFIDENCE)) - 1]
-    if confidence < FOUND:
-        return None
-    return Clip(reference=reference.id, other=other.id, offset_s=found[0], method=Method.CLAP, confidence=confidence)
+    return Clip(reference=reference.id, other=other.id, offset_s=found[0], method=Method.CLAP, confidence=found[1])
 
 
 def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:

@@ -1,12 +1,13 @@
 """Files that are laid over each other: by their timecode where both have one, else by what both hear."""
 
+from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 from typing import BinaryIO, Final
 
-from tidy_trunk.core.sync import Sound, align, common_lag
+from tidy_trunk.core.sync import align, common_lag
 from tidy_trunk.formats import Recording
 from tidy_trunk.services.mixdown import opened, sound_of
 from tidy_trunk.services.moments import apart, began
@@ -74,9 +75,17 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
             one, two = pool.map(sound_of, (first, second))
         found = align(one, two)
         if found is None or found.confidence < FOUND:
-            clapped = _by_claps(one, two, first.rate_hz)
+            clapped = by_claps(one.profile.claps, two.profile.claps)
             if clapped is not None:
-                return clapped
+                return Synced(
+                    offset_s=clapped[0],
+                    offset_samples=round(clapped[0] * first.rate_hz),
+                    drift_ppm=None,
+                    polarity=1,
+                    method=Method.CLAP,
+                    confidence=clapped[1],
+                    reference_hz=first.rate_hz,
+                )
         if found is None:
             return None
         return Synced(
@@ -90,21 +99,16 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
         )
 
 
-def _by_claps(reference: Sound, other: Sound, rate_hz: int) -> Synced | None:
-    """By the first edges of claps: one on each is a guess, and the more of them agree the surer it is."""
-    found = common_lag(reference.profile.claps, other.profile.claps)
+def by_claps(reference: Sequence[float], other: Sequence[float]) -> tuple[float, float] | None:
+    """The lag at which most first edges of claps lie on each other, in seconds, and its confidence; None where none does.
+
+    One on each is a guess, and the more of them agree the surer it is.
+    """
+    found = common_lag(reference, other)
     if found is None:
         return None
     lag_s, agree = found
-    return Synced(
-        offset_s=lag_s,
-        offset_samples=round(lag_s * rate_hz),
-        drift_ppm=None,
-        polarity=1,
-        method=Method.CLAP,
-        confidence=CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1],
-        reference_hz=rate_hz,
-    )
+    return lag_s, CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1]
 
 
 def _by_timecode(*files: tuple[BinaryIO, Recording]) -> Fraction | None:

@@ -126,6 +126,13 @@ class SyncService:
         asked = {"sync": MATCH, "match": files, "by_hand": [clip.document() for clip in kept]}
         return self._recordings.work_out(job_id, f"{len(files)} files over each other", asked)
 
+    def cancel(self, job_id: UUID) -> SyncView:
+        """Stop looking; one that is done stays as it is."""
+        view = self.view(job_id)
+        if view.match is not None:
+            self._recordings.cancel(job_id, view.match.id)
+        return self.view(job_id)
+
     def remove(self, job_id: UUID, file_id: UUID) -> None:
         """Take a file off the list, with what was kept of it. Raises NotFoundError."""
         self._recordings.delete(job_id, file_id)

@@ -8,7 +8,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.responses import StreamingResponse
 
-from tidy_trunk.api.dependencies import ItemId, Recordings, Sync
+from tidy_trunk.api.dependencies import ItemId, Sync
 from tidy_trunk.api.routers.recordings import RECORDING_BODY
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.sync import NudgeIn, PlaceIn, SyncFileOut, SyncMatchOut, SyncOut, WavesOut
@@ -53,12 +53,9 @@ def match_files(job_id: UUID, sync: Sync) -> SyncMatchOut:
 
 
 @router.post("/match/cancel")
-def cancel_match(job_id: UUID, sync: Sync, recordings: Recordings) -> SyncOut:
+def cancel_match(job_id: UUID, sync: Sync) -> SyncOut:
     """Stop looking; one that is done stays as it is."""
-    view = sync.view(job_id)
-    if view.match is not None:
-        recordings.cancel(job_id, view.match.id)
-    return SyncOut.from_core(sync.view(job_id))
+    return SyncOut.from_core(sync.cancel(job_id))
 
 
 @router.put("/clips/{file_id}/nudge")

@@ -167,6 +167,16 @@ def test_two_cameras_without_a_recorder(sync):
     assert sync.state()["is_stale"] and sync.state()["clips"] == []
 
 
+def test_a_match_is_cancelled(sync):
+    sync.drop("BAG.WAV", wav(VOICE), "recorder")
+    sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
+    sync.over()
+    sync.client.post(f"{sync.address}/match")
+    state = sync.client.post(f"{sync.address}/match/cancel").json()
+    assert state["match"]["state"] == "cancelled" and state["clips"] == []
+    assert len(sync.match()["clips"]) == 1, "and begun again"
+
+
 def test_what_cannot_be_is_refused(sync):
     assert sync.client.post(f"{sync.address}/match").status_code == 422
     letter = sync.drop("letter.wav", b"Dear editor")

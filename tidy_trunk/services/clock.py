@@ -77,7 +77,8 @@ class ClockService:
         """
         report = self._jobs.report(job_id)
         screen = next((item for item in late_screens(report) if item.device == device and item.is_switcher), None)
-        if screen is None or camera not in [picture.camera for picture in screen.pictures]:
+        path = next((item.path for item in screen.pictures if item.camera == camera), "") if screen is not None else ""
+        if not path:
             raise NotFoundError(f"there is no switcher '{device}' into which '{camera}' sends its picture")
         pictures = _rate_of(recording) or FrameRate.parse(report.rig.plan.defaults.frame_rate)
         seen_s = float(frame / pictures.ratio)
@@ -94,7 +95,7 @@ class ClockService:
         within = reading.within_ms / 1000 * float(pictures.ratio)
         tolerance = 100 * within / reading.camera_frames if reading.camera_frames else 100.0
         figure = Figure(reading.camera_frames, round(min(tolerance, 100.0), 1), Provenance.MEASURED, "USER")
-        edit = SetFigure(device=camera, path="traits.picture_delay_frames", figure=figure)
+        edit = SetFigure(device=camera, path=path, figure=figure)
         return MeasuredDelay(reading, (edit,))
 
 

@@ -164,8 +164,16 @@ def test_late_pictures_and_the_delay_they_ask_for():
     edits = [
         SetFigure(device=name, path="traits.picture_delay_frames", figure=quick) for name in ("cam", "film", "vision")
     ]
+    edits.append(SetFigure(device="film", path="traits.sdi_delay_frames", figure=quick))
     (late,) = late_screens(report_of(made(*edits, base=plan)))
     assert late.late_frames == 0 and all(holds for _, holds in late.windows)
+
+
+def test_a_camera_is_late_by_the_way_its_picture_takes():
+    sdi = SetFigure(device="film", path="traits.sdi_delay_frames", figure=Figure(1.0, 0))
+    both = [device("live-switcher", "one"), device("live-switcher", "two"), CINEMA, sdi]
+    plan = made(*both, run("film.sdi", "one.sdi1", "bnc"), run("film.hdmi", "two.hdmi1", "hdmi"))
+    assert [screen.late_frames for screen in late_screens(report_of(plan))] == [1 + 2, 3 + 2]
 
 
 @pytest.mark.parametrize(("early_ms", "unnoticed", "accepted", "broadcast"), [

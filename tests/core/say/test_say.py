@@ -241,3 +241,18 @@ def test_timecode_as_sound_takes_the_attenuating_lead_and_one_track():
     assert after.devices["camera-c"].roles == {"L": Role.TIMECODE, "R": Role.GUIDE}
     far = say(plan, "clock to camera c, 2 m").proposals[0].edits[0]
     assert [part.lead for part in far.parts] == ["bnc-trs-pad-35", "trs-extension"]
+
+
+def test_a_late_picture_in_frames_or_milliseconds_and_by_its_way():
+    """200 ms at 25 are 5 frames; a camera with SDI has a figure for that way of its own."""
+    plan = do(Plan(name="x"), "add mirrorless camera, microphone as Camera B", "add cinema camera as Camera A")
+    plan = do(plan, "late camera b 200 ms", "late camera a 1,5 frames by sdi", "late camera a 4")
+    assert plan.devices["camera-b"].figures["traits.picture_delay_frames"].value == 5
+    figures = plan.devices["camera-a"].figures
+    assert (figures["traits.sdi_delay_frames"].value, figures["traits.picture_delay_frames"].value) == (1.5, 4)
+    for line, says in (
+        ("late camera b soon", "say by how much"),
+        ("late camera b 2 by sdi", "no picture that could be late"),
+    ):
+        answer = say(plan, line)
+        assert not answer.proposals and says in answer.problem

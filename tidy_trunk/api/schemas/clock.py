@@ -162,6 +162,7 @@ class WindowOut(Out):
 class PictureOut(Out):
     device: str
     camera: str
+    over_sdi: bool
     late_frames: float
     late_ms: float
     hold_frames: float
@@ -236,6 +237,7 @@ class ScreenOut(Out):
                 PictureOut(
                     device=picture.camera,
                     camera=_label(rig, picture.camera),
+                    over_sdi=picture.path == "traits.sdi_delay_frames",
                     late_frames=picture.late_frames,
                     late_ms=picture.late_frames / fps * 1000,
                     hold_frames=picture.hold_frames,

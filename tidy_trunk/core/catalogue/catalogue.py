@@ -36,6 +36,7 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "phantom_budget_ma": ("phantom current for all", "mA"),
     "clock_ppm": ("clock", "ppm"),
     "picture_delay_frames": ("picture delay", "frames"),
+    "sdi_delay_frames": ("picture delay over SDI", "frames"),
     "sound_delay_ms": ("sound delay", "ms"),
     "power_w": ("power", "W"),
     "battery_wh": ("battery", "Wh"),

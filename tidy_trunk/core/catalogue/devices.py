@@ -210,12 +210,16 @@ class Capsule:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Traits:
-    """Facts beside the signal path: clock, power, media, picture delay. None where a device has no such thing."""
+    """Facts beside the signal path: clock, power, media, picture delay. None where a device has no such thing.
+
+    sdi_delay_frames: of the picture over SDI, where that is another than over HDMI.
+    """
 
     sample_rates_hz: tuple[int, ...] = ()
     clock_ppm: Figure | None = None
     keeps_timecode_when_off: bool | None = None
     picture_delay_frames: Figure | None = None
+    sdi_delay_frames: Figure | None = None
     sound_delay_ms: Figure | None = None
     power_w: Figure | None = None
     battery_wh: Figure | None = None
@@ -245,6 +249,7 @@ class Traits:
             ("clock", _words(self.clock_ppm, "ppm", "±")),
             ("timecode", kept[self.keeps_timecode_when_off]),
             ("picture late by", _words(self.picture_delay_frames, "frames")),
+            ("picture late over SDI", _words(self.sdi_delay_frames, "frames")),
             ("sound late by", _words(self.sound_delay_ms, "ms")),
             ("power", _words(self.power_w, "W")),
             ("phantom power for all", _words(self.phantom_budget_ma, "mA")),

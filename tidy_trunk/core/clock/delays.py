@@ -5,7 +5,7 @@ from fractions import Fraction
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.clock.lateness import SOUND_M_PER_S, Lateness, lateness, programme_ms
+from tidy_trunk.core.clock.lateness import SOUND_M_PER_S, Lateness, lateness, picture_delay, programme_ms
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import PortRef, Rig, Run
 from tidy_trunk.core.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
@@ -47,9 +47,12 @@ WINDOWS: Final = (UNNOTICED, ACCEPTED, BROADCAST)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Picture:
-    """A picture that comes in. hold_frames: by how much it is held back so that it is as late as the latest."""
+    """A picture that comes in. path: of the figure that says how late it is; hold_frames: by how much it is held back so
+    that it is as late as the latest.
+    """
 
     camera: str
+    path: str
     late_frames: float
     hold_frames: float
 
@@ -114,7 +117,7 @@ def _screen(report: Report, device: str) -> LateScreen | None:
     if not late:
         return None
     own_frames = _own_frames(rig, device)
-    latest = max(late.values())
+    latest = max(frames for _, frames in late.values())
     delay = delay_of_frames(latest + own_frames, _rate(rig), rig.plan.defaults.sample_rate_hz)
     early_ms = float(delay.seconds * 1000)
     return LateScreen(
@@ -122,8 +125,8 @@ def _screen(report: Report, device: str) -> LateScreen | None:
         is_switcher=rig.unit(device).device_class.kind is Kind.SWITCHER,
         own_frames=own_frames,
         pictures=tuple(
-            Picture(camera=camera, late_frames=frames, hold_frames=_held(latest - frames))
-            for camera, frames in late.items()
+            Picture(camera=camera, path=path, late_frames=frames, hold_frames=_held(latest - frames))
+            for camera, (path, frames) in late.items()
         ),
         late_frames=latest + own_frames,
         delay=delay,
@@ -205,21 +208,29 @@ def read_clap(report: Report, device: str, heard_s: float, seen_s: float, pictur
     )
 
 
-def pictures_into(rig: Rig, device: str) -> dict[str, float]:
-    """By camera, by how many frames the picture is late that it sends into a switcher or a monitor; empty for all else."""
+def pictures_into(rig: Rig, device: str) -> dict[str, tuple[str, float]]:
+    """By camera, by how many frames the picture is late that it sends into a switcher or a monitor; empty for all else.
+
+    Before them the path of the figure that says so: HDMI and SDI of one camera may differ.
+    """
     unit = rig.unit(device)
     if unit.device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
         return {}
     ports = [port for port in unit.device_class.inputs if port.circuit in (Circuit.HDMI, Circuit.SDI)]
-    senders = [run.sending.device for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
-    delays = {sender: rig.unit(sender).device_class.traits.picture_delay_frames for sender in senders}
-    return {sender: delay.value for sender, delay in delays.items() if delay is not None}
+    senders = [run.sending for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
+    found = {}
+    for sender in senders:
+        unit = rig.unit(sender.device)
+        path, delay = picture_delay(unit, unit.output(sender.port).circuit)
+        if delay is not None:
+            found[sender.device] = (path, delay.value)
+    return found
 
 
 def picture_late_frames(rig: Rig, device: str) -> Fraction | None:
     """Of the latest picture of a switcher, with what the switcher takes; None where no picture comes in."""
     late = pictures_into(rig, device)
-    return Fraction(max(late.values()) + _own_frames(rig, device)) if late else None
+    return Fraction(max(frames for _, frames in late.values()) + _own_frames(rig, device)) if late else None
 
 
 def _own_frames(rig: Rig, device: str) -> float:

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.catalogue import Circuit
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.catalogue import Circuit, Figure
+from tidy_trunk.core.plan import Rig, Unit
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.core.trace import Place, Stage, StageKey
 
@@ -41,12 +41,21 @@ def air_ms(metres: float) -> float:
     return metres / SOUND_M_PER_S * 1000
 
 
-def own_ms(rig: Rig, device: str, *, with_picture: bool) -> float:
+def picture_delay(unit: Unit, circuit: Circuit) -> tuple[str, Figure | None]:
+    """How late a picture is over HDMI or SDI, in frames, with the path of the figure that says so."""
+    traits = unit.device_class.traits
+    if circuit is Circuit.SDI and traits.sdi_delay_frames is not None:
+        return "traits.sdi_delay_frames", traits.sdi_delay_frames
+    return "traits.picture_delay_frames", traits.picture_delay_frames
+
+
+def own_ms(rig: Rig, device: str, *, with_picture: bool, circuit: Circuit = Circuit.HDMI) -> float:
     """What a device itself adds to sound that goes through it; beside its picture, as late as that is."""
     traits = rig.unit(device).device_class.traits
-    if with_picture and traits.picture_delay_frames is not None:
+    figure = picture_delay(rig.unit(device), circuit)[1]
+    if with_picture and figure is not None:
         rate = FrameRate.parse(rig.plan.defaults.frame_rate)
-        return traits.picture_delay_frames.value / float(rate.ratio) * 1000
+        return figure.value / float(rate.ratio) * 1000
     if traits.sound_delay_ms is not None:
         return traits.sound_delay_ms.value
     return CONVERTED_MS if traits.sample_rates_hz else 0.0
@@ -82,7 +91,8 @@ def _lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness]) -> Latene
     latest = max(before, key=lambda item: item.most_ms)
     added = 0.0
     if stage.place is Place.OUTPUT:
-        pictures = rig.unit(stage.device).output(stage.name).circuit in WITH_PICTURE or _came_with_picture(rig, stage)
-        added = own_ms(rig, stage.device, with_picture=pictures)
+        circuit = rig.unit(stage.device).output(stage.name).circuit
+        pictures = circuit in WITH_PICTURE or _came_with_picture(rig, stage)
+        added = own_ms(rig, stage.device, with_picture=pictures, circuit=circuit)
     parts = (*latest.parts, Part(rig.unit(stage.device).label, added)) if added else latest.parts
     return Lateness(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

@@ -4,12 +4,21 @@ import re
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetJam
+from tidy_trunk.core.catalogue import Figure, Provenance, figures_of
+from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetFigure, SetJam
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
-from tidy_trunk.core.say.words import find_devices, split_words
+from tidy_trunk.core.say.words import find_devices, number, split_words
+from tidy_trunk.core.timecode import FrameRate
 
 _TIME: Final = re.compile(r"(\d{1,2})[:.h](\d{2})")
 _LENGTH: Final = re.compile(r",?\s*(\d{1,4})\s*min\w*\s*$")
+
+_LATE: Final = re.compile(
+    r"(?P<who>.+?)\s+(?P<much>\d+(?:[.,]\d+)?)\s*(?P<unit>ms|frames?|f)?(?:\s+(?:by|over)\s+(?P<way>hdmi|sdi))?"
+)
+
+WITHIN_PERCENT: Final = 10.0
+"""ASSUMED_ how sure a picture delay is that somebody measured: half a frame of five."""
 
 USUAL_BREAK_MIN: Final = 15
 """ASSUMED_ length of a break of which nothing is said."""
@@ -49,6 +58,24 @@ def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
             # A time that was not said is the beginning of the day.
             times = at_min or (plan.defaults.day_begins_min,)
             yield single(plan, SetJam(device=taker.device.id, giver=giver.device.id, over=over, at_min=times))
+
+
+def late(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera b 200 ms`, `camera b 5 frames by sdi`: how late a picture was measured to come out."""
+    found = _LATE.fullmatch(rest.strip().lower())
+    if found is None:
+        raise NotUnderstoodError(f"'{rest.strip()}': say by how much, as in late camera b 200 ms, or 5 frames")
+    frames = number(found["much"])
+    if found["unit"] == "ms":
+        frames *= float(FrameRate.parse(plan.defaults.frame_rate).ratio) / 1000
+    path = "traits.sdi_delay_frames" if found["way"] == "sdi" else "traits.picture_delay_frames"
+    figure = Figure(round(frames, 3), WITHIN_PERCENT, Provenance.MEASURED, "USER")
+    units = [match.unit for match in find_devices(Rig(plan), split_words(found["who"])) if not match.rest]
+    for unit in units:
+        if any(named.path == path for named in figures_of(unit.device_class)):
+            yield single(plan, SetFigure(device=unit.device.id, path=path, figure=figure))
+    if units and all(not any(named.path == path for named in figures_of(unit.device_class)) for unit in units):
+        raise NotUnderstoodError(f"{units[0].label} has no picture that could be late there")
 
 
 def break_(plan: Plan, rest: str) -> Iterator[Proposal]:

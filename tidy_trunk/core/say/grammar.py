@@ -53,6 +53,11 @@ GRAMMAR: Final = (
         "jam camera a from bag at 8:00 and 12:30",
         "when a clock is set from another, and then runs alone; by radio, or from nobody",
     ),
+    Form(
+        "late CAMERA N ms, or N frames, by sdi",
+        "late camera b 200 ms",
+        "how late its picture was measured to come out",
+    ),
     Form("break NAME at TIME, N min", "break dinner at 12:30, 45 min", "when jamming stops no work"),
     Form("feed DEVICE OUTPUT from TRACK", "feed bag line r from mix l", "what an output gives out"),
 )

@@ -22,6 +22,7 @@ _VERBS = {
     "feed": settings.feed,
     "use": settings.use,
     "jam": clock.jam,
+    "late": clock.late,
     "break": clock.break_,
 }
 

@@ -3485,6 +3485,8 @@ export interface components {
             device: string;
             /** Camera */
             camera: string;
+            /** Over Sdi */
+            over_sdi: boolean;
             /** Late Frames */
             late_frames: number;
             /** Late Ms */

@@ -278,7 +278,7 @@ CAMERAS: Final = (
         ),
         feeds={"phones.L": "1", "phones.R": "2", "hdmi.L": "1", "hdmi.R": "2", "sdi.L": "1", "sdi.R": "2"},
         traits=Traits(
-            sample_rates_hz=(48_000,), clock_ppm=about(5), keeps_timecode_when_off=True, picture_delay_frames=about(3), power_w=about(60), battery_wh=about(150),
+            sample_rates_hz=(48_000,), clock_ppm=about(5), keeps_timecode_when_off=True, picture_delay_frames=about(3), sdi_delay_frames=about(3), power_w=about(60), battery_wh=about(150),
             bits=24, media="two cards, one after the other or both at once",
         ),
     ),

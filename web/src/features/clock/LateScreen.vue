@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import type { Clock, Edit } from '@/api/client'
+import { ref } from 'vue'
+
+import { api, type Clock } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -9,11 +11,17 @@ import ClapDelay from './ClapDelay.vue'
 /** How late the pictures of a switcher or a monitor are, and what sound asks for that comes beside them. */
 const props = defineProps<{ late: Clock['screens'][number] }>()
 const job = useJob()
-/** What was measured of a camera's picture takes the place of what its class says. */
-function measured(device: string, event: Event) {
-  const value = Number((event.target as HTMLInputElement).value)
-  const figure = { value, tolerance: 10, provenance: 'measured', source: 'USER' }
-  void job.edit([{ kind: 'set-figure', device, path: 'traits.picture_delay_frames', figure } as Edit])
+const problem = ref('')
+/** What was measured of a camera's picture, as 5 or as 200 ms: the program turns it into frames. */
+async function measured(picture: (typeof props.late.pictures)[number], event: Event) {
+  if (!job.newest) return
+  const text = (event.target as HTMLInputElement).value.trim()
+  const said = await api.say(
+    job.newest.job,
+    `late ${picture.device} ${text}${picture.over_sdi ? ' by sdi' : ''}`,
+  )
+  problem.value = said.problem
+  if (said.proposals[0]) void job.edit(said.proposals[0].edits)
 }
 type Windows = Clock['screens'][number]['windows']
 const verdict = (windows: Windows) => windows.map(({ said, source }) => `${said} (${source})`).join(', ')
@@ -51,14 +59,11 @@ const way = (parts: { what: string; ms: number }[]) =>
         {{ picture.camera }}:
         <KeptInput
           class="plain-input num frames"
-          type="number"
-          min="0"
-          max="100"
-          step="0.1"
+          spellcheck="false"
           :value="picture.late_frames"
-          :aria-label="`${picture.camera}, picture late by, frames`"
+          :aria-label="`${picture.camera}, picture late by, frames or ms`"
           :disabled="job.readOnly"
-          @change="measured(picture.device, $event)"
+          @change="measured(picture, $event)"
         />
         frames late, {{ picture.late_ms.toFixed(0) }} ms<template v-if="picture.hold_frames"
           >; hold it back by {{ plainNumber(picture.hold_frames) }} more, to be as late as the
@@ -80,6 +85,7 @@ const way = (parts: { what: string; ms: number }[]) =>
         As it is: {{ verdict(sound.windows) }}.
       </li>
     </ul>
+    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <ClapDelay v-if="late.is_switcher" :late="late" />
   </section>
 </template>
@@ -87,7 +93,7 @@ const way = (parts: { what: string; ms: number }[]) =>
 <style scoped>
 .frames {
   display: inline-block;
-  width: 4.6rem;
+  width: 5.2rem;
 }
 h3 {
   margin-bottom: 0.3rem;

@@ -193,20 +193,36 @@ def with_time_reference(data, samples):
 
 def test_files_with_a_clock_need_no_common_sound(answer, tmp_path):
     """10:00:00 and 10:01:30.5 by their time references: 90.5 s apart; the other way round midnight it is the nearer."""
-    for name, second in (("a", 36_000.0), ("b", 36_090.5), ("late", 86_399.0), ("early", 2.0)):
-        (tmp_path / f"{name}.wav").write_bytes(with_time_reference(wav(noise(-40, 2)), round(second * RATE)))
+    for seed, (name, second) in enumerate((("a", 36_000.0), ("b", 36_090.5), ("late", 86_399.0), ("early", 2.0))):
+        (tmp_path / f"{name}.wav").write_bytes(with_time_reference(wav(noise(-40, 2, seed)), round(second * RATE)))
     found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav")
     assert (found["offset_s"], found["method"]) == (90.5, "timecode") and found["offset_samples"] == 90.5 * RATE
     assert answer("sync", tmp_path / "late.wav", tmp_path / "early.wav")["offset_s"] == 3.0
 
 
 def test_timecode_on_a_track_comes_before_the_sound(run, answer, tmp_path):
-    for name, start in (("a", "10:00:00:00"), ("b", "10:00:07:05")):
+    """Strangers by their sound, 7 s and 5 frames apart by their timecode."""
+    for seed, (name, start) in enumerate((("a", "10:00:00:00"), ("b", "10:00:07:05"))):
         run("ltc", "write", tmp_path / f"{name}.wav", "--start", start, "--fps", "25", "--seconds", "3")
         ltc, _ = soundfile.read(tmp_path / f"{name}.wav")
-        (tmp_path / f"{name}.wav").write_bytes(wav(voice(-20, 3), ltc))
+        (tmp_path / f"{name}.wav").write_bytes(wav(voice(-20, 3, seed), ltc))
     found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav", "--fps", "25")
     assert found["offset_frames"] == pytest.approx(7 * 25 + 5, abs=0.01) and found["method"] == "timecode"
+
+
+def test_what_both_hear_makes_timecode_sharp_or_contradicts_it(run, answer, tmp_path):
+    """A clip that begins 4.01 s later: its box says 4.00 s and is made sharp, or 9 s and is not believed."""
+    source = voice(-20, 30, 7)
+    bag, clip = tmp_path / "bag.wav", tmp_path / "clip.wav"
+    bag.write_bytes(with_time_reference(wav(source), 36_000 * RATE))
+    for said_s, method, disputed in ((4.0, "timecode", None), (9.0, "waveform", 9.0)):
+        clip.write_bytes(
+            with_time_reference(wav(source[round(4.01 * RATE) : 20 * RATE]), round((36_000 + said_s) * RATE))
+        )
+        found = answer("sync", bag, clip)
+        assert (found["method"], found["timecode_s"]) == (method, disputed)
+        assert found["offset_s"] == pytest.approx(4.01, abs=0.0001)
+    assert "a jam was forgotten" in run("sync", bag, clip).out
 
 
 def test_what_is_not_found_says_so_with_status_3(answer, refused, tmp_path):

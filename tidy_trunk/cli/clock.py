@@ -1,7 +1,6 @@
-"""`timecode`, `ltc`, `drift` and `sync`: labels, timecode as sound, clocks, files laid over each other."""
+"""`timecode`, `ltc` and `drift`: labels, timecode as sound, clocks."""
 
 from datetime import date
-from fractions import Fraction
 from pathlib import Path
 
 from tidy_trunk.cli.output import NOTHING_FOUND, show
@@ -21,9 +20,7 @@ from tidy_trunk.core.timecode import (
 )
 from tidy_trunk.core.units import finite
 from tidy_trunk.errors import InputError
-from tidy_trunk.services.aligned import began_at, write_aligned
 from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.sync import sync_files
 from tidy_trunk.services.timecode import FoundTimecode, find_timecode, write_timecode
 
 
@@ -120,63 +117,6 @@ def show_ltc(path: Path, channel: int | None, fps: str | None, as_json: bool) ->
         return NOTHING_FOUND
     show(_document(found), "\n".join(_words(found)), as_json)
     return 0
-
-
-def show_sync(reference: Path, other: Path, fps: str | None, out: Path | None, stretch: bool, as_json: bool) -> int:
-    """Print where one file lies in another; status 3 where nobody can say.
-
-    `out`: for a copy that says where it begins; `stretch`: with its drift taken out.
-    """
-    rate = None if fps is None else FrameRate.parse(fps)
-    if stretch and out is None:
-        raise InputError("--stretch wants --write: it is the copy whose drift is taken out")
-    if out is not None and rate is None:
-        raise InputError("--write wants --fps: the copy says at which rate its timecode counts")
-    if out is not None and out.exists() and any(out.samefile(path) for path in (reference, other) if path.exists()):
-        raise InputError(f"{out} is one of the recordings: give another name, a recording is never written over")
-    with reading(reference) as first, reading(other) as second, at_file(reference):
-        found = sync_files(first, second)
-        if out is not None and rate is not None and found is not None and found.is_found:
-            if stretch and found.drift_ppm is None:
-                raise InputError(
-                    "their drift cannot be told: files of a minute and more that both hear the same tell it"
-                )
-            with new_file(out) as stream:
-                began_s, day = began_at(first, found.reference_hz)
-                write_aligned(
-                    second,
-                    stream,
-                    name=other.name,
-                    moment_s=began_s + Fraction(found.offset_s).limit_denominator(10**9),
-                    rate=rate,
-                    drift_ppm=(found.drift_ppm or 0.0) if stretch else 0.0,
-                    day=day,
-                )
-    if found is None:
-        names = ("offset_s", "offset_samples", "offset_frames", "drift_ppm", "polarity", "method")
-        show({**dict.fromkeys(names), "confidence": 0.0}, "not found: they have nothing in common", as_json)
-        return NOTHING_FOUND
-    frames = None if rate is None else found.offset_s * float(rate.ratio)
-    document = {
-        "offset_s": found.offset_s,
-        "offset_samples": found.offset_samples,
-        "offset_frames": frames,
-        "drift_ppm": found.drift_ppm,
-        "polarity": "same" if found.polarity > 0 else "opposite",
-        "method": found.method,
-        "confidence": round(found.confidence, 4),
-    }
-    words = f"not found: the likeliest place has a confidence of {found.confidence:.2f}"
-    if found.is_found:
-        drifting = "" if found.drift_ppm is None else f", its clock {found.drift_ppm:+.1f} ppm"
-        upside = ", opposite polarity" if found.polarity < 0 else ""
-        in_frames = "" if frames is None else f", {frames:.3f} frames"
-        words = (
-            f"{other} begins {found.offset_s:+.6f} s from {reference}, {found.offset_samples} samples{in_frames}{drifting}{upside}; "
-            f"by {found.method}, confidence {found.confidence:.2f}. Look at picture and sound before you trust it."
-        )
-    show(document, words, as_json)
-    return 0 if found.is_found else NOTHING_FOUND
 
 
 def _document(found: FoundTimecode) -> dict[str, object]:

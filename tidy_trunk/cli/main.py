@@ -284,17 +284,15 @@ def sync(
     as_json: bool,
 ) -> int:
     """Find where OTHER lies in REFERENCE, or many in many. Exit status 3 where nobody can say."""
-    if more or recorders or exports:
-        from tidy_trunk.cli.many import show_many
+    from tidy_trunk.cli.sync import show_many, show_pair
 
+    if more or recorders or exports:
         if out is not None:
             from tidy_trunk.errors import InputError
 
             raise InputError("--write makes a copy of one file: give one REFERENCE and one OTHER with it")
         return show_many((reference, *recorders), (other, *more), fps, exports, as_json)
-    from tidy_trunk.cli.clock import show_sync
-
-    return show_sync(reference, other, fps, out, stretch, as_json)
+    return show_pair(reference, other, fps, out, stretch, as_json)
 
 
 @app.group()

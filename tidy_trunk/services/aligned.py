@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.formats import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
 from tidy_trunk.services.mixdown import opened
-from tidy_trunk.services.moments import DAY_S
+from tidy_trunk.services.moments import DAY_S, began
 
 STRETCHED_AS: Final = "VHQ"
 """ASSUMED_ quality of the resampler: the best it has, for it is done once."""
@@ -73,10 +73,13 @@ def write_aligned(
         return samples
 
 
-def began_at(reference: BinaryIO, rate_hz: int) -> tuple[Fraction, str]:
-    """Seconds since midnight at a reference's first sample as it says of itself, and its day; midnight where it does not."""
+def began_at(reference: BinaryIO) -> tuple[Fraction, str]:
+    """Seconds since midnight at a reference's first sample by its own clock, and its day; midnight where it has none."""
     said = read_broadcast(reference)
-    return (Fraction(said.time_reference, rate_hz), said.date) if said is not None else (Fraction(0), "")
+    with opened(reference) as recording:
+        recording.prepare()
+        moment_s = began(reference, recording)
+    return moment_s or Fraction(0), "" if said is None else said.date
 
 
 def _stretched(

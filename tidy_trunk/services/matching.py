@@ -5,21 +5,17 @@ from dataclasses import asdict, dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
-from typing import Any, Final
+from typing import Any
 
-from tidy_trunk.core.sync import Place, Sound, Tie, best_of, match_many, timelines
+from tidy_trunk.core.sync import Sound, Tie, match_many, timelines
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.exports import PlacedFile
 from tidy_trunk.services.moments import DAY_S, apart
 from tidy_trunk.services.profiles import Sidecars
-from tidy_trunk.services.sync import BY_TIMECODE, FOUND, Method, by_claps
+from tidy_trunk.services.sync import BY_TIMECODE, DISPUTED_S, FOUND, Method, by_claps, heard_near
 
 RECORDER, CAMERA = "recorder", "camera"
 """The two sides: what keeps the sound, and what keeps the picture. ASSUMED_"""
-
-
-DISPUTED_S: Final = 0.1
-"""ASSUMED_ difference from which a timecode names another place, not the same one coarsely."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,8 +156,8 @@ def _heard_there(reference: SyncFile, other: SyncFile, clip: Clip) -> Clip | Non
     """What both hear where their clocks say, to the sample; None where they hear nothing in common there."""
     if not (reference.has_sound and other.has_sound):
         return None
-    found = best_of(reference.sound(), other.sound(), [Place(clip.offset_s, 0.0)])
-    if found is None or found.confidence < FOUND:
+    found = heard_near(reference.sound(), other.sound(), clip.offset_s)
+    if found is None:
         return None
     return replace(
         clip,

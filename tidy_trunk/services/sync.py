@@ -2,12 +2,11 @@
 
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
-from fractions import Fraction
 from typing import BinaryIO, Final
 
-from tidy_trunk.core.sync import align, common_lag
+from tidy_trunk.core.sync import Alignment, Place, Sound, align, best_of, common_lag
 from tidy_trunk.formats import Recording
 from tidy_trunk.services.mixdown import opened, sound_of
 from tidy_trunk.services.moments import apart, began
@@ -18,6 +17,8 @@ FOUND: Final = 0.5
 BY_TIMECODE: Final = 0.95
 """ASSUMED_ confidence of two files that bear the same clock: somebody may have forgotten to jam one."""
 
+DISPUTED_S: Final = 0.1
+"""ASSUMED_ difference from which a timecode names another place, not the same one coarsely."""
 
 CLAPS_CONFIDENCE: Final = (0.4, 0.75, 0.9, 0.97)
 """ASSUMED_ confidence of so many claps that lie on each other: one on each may be two different ones."""
@@ -33,22 +34,27 @@ class Method(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Synced:
-    """offset_s: from the reference's first sample to the other's, positive where that begins later, and in its samples.
+    """offset_s: from the reference's first sample to the other's, positive where that begins later.
 
     drift_ppm: positive where the other's clock runs fast; None where nobody can tell. polarity: 1, or -1 for opposite.
+    reference_hz: in whose samples it is counted. timecode_s: where their clocks put it, if that is another place.
     """
 
     offset_s: float
-    offset_samples: int
-    drift_ppm: float | None
-    polarity: int
+    drift_ppm: float | None = None
+    polarity: int = 1
     method: Method
     confidence: float
     reference_hz: int
+    timecode_s: float | None = None
 
     @property
     def is_found(self) -> bool:
         return self.confidence >= FOUND
+
+    @property
+    def offset_samples(self) -> int:
+        return round(self.offset_s * self.reference_hz)
 
 
 def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
@@ -60,43 +66,45 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
     with opened(reference) as first, opened(other) as second:
         for recording in (first, second):
             recording.prepare()
-        by_clock = _by_timecode((reference, first), (other, second))
-        if by_clock is not None:
-            return Synced(
-                offset_s=float(by_clock),
-                offset_samples=round(by_clock * first.rate_hz),
-                drift_ppm=None,
-                polarity=1,
-                method=Method.TIMECODE,
-                confidence=BY_TIMECODE,
-                reference_hz=first.rate_hz,
-            )
+        clock_s = _by_timecode((reference, first), (other, second))
         with ThreadPoolExecutor(2) as pool:
             one, two = pool.map(sound_of, (first, second))
-        found = align(one, two)
-        if found is None or found.confidence < FOUND:
-            clapped = by_claps(one.profile.claps, two.profile.claps)
-            if clapped is not None:
-                return Synced(
-                    offset_s=clapped[0],
-                    offset_samples=round(clapped[0] * first.rate_hz),
-                    drift_ppm=None,
-                    polarity=1,
-                    method=Method.CLAP,
-                    confidence=clapped[1],
-                    reference_hz=first.rate_hz,
-                )
-        if found is None:
-            return None
-        return Synced(
-            offset_s=found.offset_s,
-            offset_samples=round(found.offset_s * first.rate_hz),
-            drift_ppm=found.drift_ppm,
-            polarity=found.polarity,
-            method=Method.WAVEFORM,
-            confidence=found.confidence,
-            reference_hz=first.rate_hz,
-        )
+        return _sync_sounds(one, two, clock_s)
+
+
+def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None:
+    """By their clocks, made sharp by what both hear there; by what they hear elsewhere where that is surer; by claps."""
+    if clock_s is not None and (near := heard_near(one, two, clock_s)) is not None:
+        return _heard(near, Method.TIMECODE, max(near.confidence, BY_TIMECODE), one)
+    found = align(one, two)
+    if clock_s is not None and (found is None or found.confidence <= BY_TIMECODE):
+        return Synced(offset_s=clock_s, method=Method.TIMECODE, confidence=BY_TIMECODE, reference_hz=one.rate_hz)
+    if found is None or found.confidence < FOUND:
+        clapped = by_claps(one.profile.claps, two.profile.claps)
+        if clapped is not None:
+            lag_s, confidence = clapped
+            return Synced(offset_s=lag_s, method=Method.CLAP, confidence=confidence, reference_hz=one.rate_hz)
+    if found is None:
+        return None
+    disputed = clock_s is not None and abs(found.offset_s - clock_s) > DISPUTED_S
+    return replace(_heard(found, Method.WAVEFORM, found.confidence, one), timecode_s=clock_s if disputed else None)
+
+
+def _heard(found: Alignment, method: Method, confidence: float, reference: Sound) -> Synced:
+    return Synced(
+        offset_s=found.offset_s,
+        drift_ppm=found.drift_ppm,
+        polarity=found.polarity,
+        method=method,
+        confidence=confidence,
+        reference_hz=reference.rate_hz,
+    )
+
+
+def heard_near(reference: Sound, other: Sound, offset_s: float) -> Alignment | None:
+    """What both hear where their clocks say, to the sample; None where they hear nothing in common there."""
+    found = best_of(reference, other, [Place(offset_s, 0.0)])
+    return found if found is not None and found.confidence >= FOUND else None
 
 
 def by_claps(reference: Sequence[float], other: Sequence[float]) -> tuple[float, float] | None:
@@ -111,7 +119,7 @@ def by_claps(reference: Sequence[float], other: Sequence[float]) -> tuple[float,
     return lag_s, CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1]
 
 
-def _by_timecode(*files: tuple[BinaryIO, Recording]) -> Fraction | None:
-    """By how much the second begins later, as both clocks have it."""
+def _by_timecode(*files: tuple[BinaryIO, Recording]) -> float | None:
+    """By how many seconds the second begins later, as both clocks have it."""
     first, second = (began(stream, recording) for stream, recording in files)
-    return None if first is None or second is None else apart(first, second)
+    return None if first is None or second is None else float(apart(first, second))

@@ -238,9 +238,7 @@ class SyncService:
         if stretch and clip.drift_ppm is None:
             raise InputError(f"the drift of {other.name} is not known: longer files that both hear the same tell it")
         with reference.path.open("rb") as first, other.path.open("rb") as second:
-            began_s, day = began_at(first, reference.rate_hz)
-            if reference.began_s is not None:
-                began_s = reference.began_s
+            began_s, day = began_at(first)
             write_aligned(
                 second,
                 out,

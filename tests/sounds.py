@@ -1,6 +1,7 @@
 """Sounds whose parts are known, made with numpy alone. Levels in dBFS [AES17]: a sine that peaks at -20 reads -20."""
 
 import io
+import struct
 import wave
 
 import numpy as np
@@ -72,3 +73,22 @@ def timecode_sound(frames: int, rate: int = RATE, fps: int = 25, dbfs: float = -
         sign = edges[-1] * -1
     at = np.arange(round(frames / fps * rate)) * (fps * 160) / rate
     return ratio(dbfs) * np.array(edges)[np.minimum(at.astype(int), len(edges) - 1)]
+
+
+def with_time_reference(data, samples):
+    """A bext chunk before the sound, built from EBU Tech 3285 by hand."""
+    body = struct.pack(
+        "<256s32s32s10s8sIIH254s",
+        b"",
+        b"",
+        b"",
+        b"2026-11-25",
+        b"10:00:00",
+        samples & 0xFFFFFFFF,
+        samples >> 32,
+        1,
+        b"",
+    )
+    chunk = b"bext" + struct.pack("<I", len(body)) + body
+    inside = data[8:12] + chunk + data[12:]
+    return b"RIFF" + struct.pack("<I", len(inside)) + inside

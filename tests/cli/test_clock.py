@@ -2,7 +2,6 @@
 
 import io
 import json
-import struct
 import sys
 from fractions import Fraction
 
@@ -13,7 +12,7 @@ import soundfile
 import wavinfo
 
 from tests.core.sync.test_claps import with_claps
-from tests.sounds import RATE, noise, voice, wav
+from tests.sounds import RATE, noise, voice, wav, with_time_reference
 from tidy_trunk.cli import main
 
 
@@ -170,25 +169,6 @@ def test_sides_in_opposite_polarity_do_not_vanish(answer, tmp_path):
     (tmp_path / "bag.wav").write_bytes(wav(source, bits=24))
     (tmp_path / "cam.wav").write_bytes(wav(part, -part, bits=24))
     assert answer("sync", tmp_path / "bag.wav", tmp_path / "cam.wav")["offset_s"] == pytest.approx(9, abs=0.001)
-
-
-def with_time_reference(data, samples):
-    """A bext chunk before the sound, built from EBU Tech 3285 by hand."""
-    body = struct.pack(
-        "<256s32s32s10s8sIIH254s",
-        b"",
-        b"",
-        b"",
-        b"2026-11-25",
-        b"10:00:00",
-        samples & 0xFFFFFFFF,
-        samples >> 32,
-        1,
-        b"",
-    )
-    chunk = b"bext" + struct.pack("<I", len(body)) + body
-    inside = data[8:12] + chunk + data[12:]
-    return b"RIFF" + struct.pack("<I", len(inside)) + inside
 
 
 def test_files_with_a_clock_need_no_common_sound(answer, tmp_path):

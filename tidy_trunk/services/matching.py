@@ -121,14 +121,17 @@ def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) ->
     references = [file for file in files if file.side == RECORDER] or [max(files, key=lambda file: file.seconds)]
     others = [file for file in files if file not in references]
     clips: list[Clip] = []
-    unheard = []
-    for other in others:
+    unheard: list[SyncFile] = []
+    settled = 0
+    for number, other in enumerate(others, start=1):
         by_clock = [(reference, clip) for reference in references if (clip := _by_clock(reference, other))]
         heard = [_heard_there(reference, other, clip) for reference, clip in by_clock]
         clips += [found or clip for found, (_, clip) in zip(heard, by_clock, strict=True)]
         if not any(heard):
             unheard.append(other)
-    clips += _by_sound(references, unheard, progress)
+        settled = number - len(unheard)
+        progress(settled / len(others))
+    clips += _by_sound(references, unheard, lambda share: progress((settled + share * len(unheard)) / len(others)))
     clips += [
         clip for other in _left(others, clips) for reference in references if (clip := _by_claps(reference, other))
     ]

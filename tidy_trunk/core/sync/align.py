@@ -113,7 +113,7 @@ def _at(reference: Sound, other: Sound, place: Place) -> Alignment | None:
         offset_s=lag_s,
         drift_ppm=-slope * 1e6 if tells else None,
         polarity=polarity,
-        confidence=_confidence([item.match.height for item in same], len(stretches), place.score),
+        confidence=_confidence([item.match for item in same], len(stretches), place),
         agreeing=len(same),
         looked_at=len(stretches),
     )
@@ -192,25 +192,22 @@ def _line(stretches: Sequence[_Found]) -> tuple[list[int], float, float]:
     return chosen, float(slope), float(lag_s)
 
 
-CHANCE_HEIGHT: Final = 6.0
-"""ASSUMED_ height up to which a top may be one of noise."""
-
-LEANING, BY_HEIGHT, BY_SCORE, BY_AGREEMENT = -6.8, 2.2, 1.1, 0.2
-"""ASSUMED_ weights of the evidence, laid through 232 constructed pairs by logistic regression: real ones are thought to be
-like them. `scripts/calibrate_sync.py` makes others, and shows what it comes to."""
+LEANING, BY_HEIGHT, BY_SCORE, BY_AGREEMENT = -4.5, 5.4, 2.5, 0.6
+"""ASSUMED_ weights of the evidence, laid through 1281 constructed pairs by logistic regression: real ones are thought to be like
+them. `scripts/calibrate_sync.py` makes others, and shows what it comes to."""
 
 
-def _confidence(heights: Sequence[float], looked_at: int, score: float) -> float:
-    """How likely it is right: from how high the tops of agreeing stretches stand, how well the bands agree, and how
+def _confidence(agreeing: Sequence[Match], looked_at: int, place: Place) -> float:
+    """How likely it is right: from how far above chance the tops of agreeing stretches stand, and the bands agree, and how
     unlikely it is that so many of so many stretches agree by chance.
 
-    At a half, half of what is found is right: `docs/craft/sync.md` has the table.
+    At a half, half of what is found is right: `docs/craft/sync.md` has the tables.
     """
-    agree = len(heights)
-    if not agree:
+    count = len(agreeing)
+    if not count:
         return 0.0
-    above = sum(max(height - CHANCE_HEIGHT, 0.0) for height in heights)
+    above = sum(match.above_chance for match in agreeing)
     # One stretch lies on its own line; each other one does so by chance as often as the line is wide in what is looked at.
-    chance = (agree - 1) * math.log(LOOK_S / TOGETHER_S) - math.log(math.comb(looked_at, agree))
-    evidence = LEANING + BY_HEIGHT * above + BY_SCORE * score + BY_AGREEMENT * chance
+    unlikely = (count - 1) * math.log(LOOK_S / TOGETHER_S) - math.log(math.comb(looked_at, count))
+    evidence = LEANING + BY_HEIGHT * above + BY_SCORE * place.above_chance + BY_AGREEMENT * unlikely
     return 1.0 / (1.0 + math.exp(-min(max(evidence, -40.0), 40.0)))

@@ -7,6 +7,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.sync.chance import top_by_chance
 from tidy_trunk.core.sync.features import HOP_S, Profile
 
 SHORTEST_OVERLAP_S: Final = 2.0
@@ -18,10 +19,19 @@ APART_S: Final = 1.0
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """A lag in seconds, positive where the other begins later; score: in standard deviations of chance."""
+    """A lag in seconds, positive where the other begins later; score: in standard deviations of chance.
+
+    tried: of how many lags it was picked; 1 where it was named by something else, a clock.
+    """
 
     lag_s: float
     score: float
+    tried: int
+
+    @property
+    def above_chance(self) -> float:
+        """By how much the score is higher than the best of so many by chance."""
+        return self.score - top_by_chance(self.tried)
 
 
 class Spectra:
@@ -60,11 +70,12 @@ def places(reference: Spectra, other: Spectra, most: int) -> list[Place]:
         return []
     found: list[Place] = []
     apart = round(APART_S / HOP_S)
+    tried = int(np.count_nonzero(held))
     for _ in range(most):
         best = int(np.argmax(scores))
         if not np.isfinite(scores[best]):
             break
-        found.append(Place(float(lags[best]) * HOP_S, float(scores[best]) / spread))
+        found.append(Place(float(lags[best]) * HOP_S, float(scores[best]) / spread, tried))
         scores[max(best - apart, 0) : best + apart + 1] = -np.inf
     return found
 

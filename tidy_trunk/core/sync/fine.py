@@ -7,6 +7,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.sync.chance import top_by_chance
+
 LOWEST_HZ, HIGHEST_HZ = 120.0, 7_000.0
 """ASSUMED_ between hum and what coders leave out."""
 
@@ -20,17 +22,28 @@ parabola finds the top, to a few millionths of a second."""
 BESIDE_S: Final = 0.005
 """ASSUMED_ how far beside its top a correlation belongs to it."""
 
+NEAR_S: Final = 0.04
+"""ASSUMED_ how far beside its top a correlation is looked at for itself: where words and pauses lie over each other, chance
+stands higher at some lags than at others."""
+
 
 @dataclass(frozen=True, slots=True)
 class Match:
     """apart_s: the other's stretch lies so much later in the reference than was thought. sign: -1 for opposite polarity.
 
-    height: of the top, against the mean square of all beside it.
+    height: of the top, against the root mean square of all beside it, or of what is near where that is louder. tried: of how
+    many lags it is the top.
     """
 
     apart_s: float
     sign: int
     height: float
+    tried: int
+
+    @property
+    def above_chance(self) -> float:
+        """By how much it is higher than noise alone would stand; 0 where it is not."""
+        return max(self.height - top_by_chance(self.tried), 0.0)
 
 
 def match(
@@ -68,13 +81,13 @@ def match(
     reach = min(round(search_s * FINE_HZ), fine // 2 - 2)
     around = np.concatenate((found[-reach:], found[: reach + 1]))
     at = int(np.argmax(np.abs(around)))
-    beside = np.ones(len(around), dtype=bool)
-    width = round(BESIDE_S * FINE_HZ)
-    beside[max(at - width, 0) : at + width + 1] = False
-    noise = float(np.sqrt(np.mean(around[beside] ** 2))) if beside.any() else 0.0
+    away = np.abs(np.arange(len(around)) - at)
+    beside = away > BESIDE_S * FINE_HZ
+    near = beside & (away <= NEAR_S * FINE_HZ)
+    noise = max((float(np.sqrt(np.mean(around[part] ** 2))) for part in (beside, near) if part.any()), default=0.0)
     sign = 1 if around[at] > 0 else -1
     height = abs(float(around[at])) / noise if noise > 0 else np.inf
-    return Match((at - reach + _top(sign * around, at)) / FINE_HZ, sign, float(height))
+    return Match((at - reach + _top(sign * around, at)) / FINE_HZ, sign, float(height), len(around))
 
 
 @lru_cache(maxsize=8)

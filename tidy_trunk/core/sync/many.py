@@ -1,7 +1,7 @@
 """Many sounds with many others: which of them lie over each other, and all of them on as few timelines as that allows."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.sync.align import Alignment, Sound, best_of
@@ -62,7 +62,10 @@ def match_many(
             for place in places(reference, theirs, PLACES_A_PAIR)
         ]
         likely.sort(key=lambda item: -item[0].score)
-        found += _closely(references, other, number, likely[:MOST_PLACES], sure)
+        # The best of all references stands higher by chance than the best of one.
+        tried = sum({index: place.tried for place, index in likely}.values())
+        picked = [(replace(place, tried=tried), index) for place, index in likely[:MOST_PLACES]]
+        found += _closely(references, other, number, picked, sure)
         progress((number + 1) / len(others))
     return tuple(found)
 

@@ -111,7 +111,7 @@ class Layout:
 
 
 def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) -> list[Clip]:
-    """Where camera files lie in recorder files: by their clocks, else by what both hear, else by claps.
+    """Where camera files lie in recorder files: by their clocks, by what both hear, by claps; the surest counts.
 
     What both hear near where their clocks say makes that sharp; what both hear somewhere else stands beside it.
 
@@ -132,16 +132,9 @@ def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) ->
         settled = number - len(unheard)
         progress(settled / len(others))
     clips += _by_sound(references, unheard, lambda share: progress((settled + share * len(unheard)) / len(others)))
-    clips += [
-        clip for other in _left(others, clips) for reference in references if (clip := _by_claps(reference, other))
-    ]
+    clips += [clip for other in others for reference in references if (clip := _by_claps(reference, other))]
     progress(1.0)
     return clips
-
-
-def _left(others: Sequence[SyncFile], clips: Sequence[Clip]) -> list[SyncFile]:
-    placed = {clip.other for clip in clips}
-    return [file for file in others if file.id not in placed]
 
 
 def _by_clock(reference: SyncFile, other: SyncFile) -> Clip | None:

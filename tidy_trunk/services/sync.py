@@ -41,11 +41,11 @@ class Synced:
     """
 
     offset_s: float
-    drift_ppm: float | None = None
-    polarity: int = 1
     method: Method
     confidence: float
     reference_hz: int
+    drift_ppm: float | None = None
+    polarity: int = 1
     timecode_s: float | None = None
 
     @property
@@ -73,32 +73,30 @@ def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
 
 
 def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None:
-    """By their clocks, made sharp by what both hear there; by what they hear elsewhere where that is surer; by claps."""
+    """By their clocks, made sharp by what both hear there; else by the surest of clocks, of what both hear, and of claps."""
     if clock_s is not None and (near := heard_near(one, two, clock_s)) is not None:
         return _heard(near, Method.TIMECODE, max(near.confidence, BY_TIMECODE), one)
-    found = align(one, two)
-    if clock_s is not None and (found is None or found.confidence <= BY_TIMECODE):
-        return Synced(offset_s=clock_s, method=Method.TIMECODE, confidence=BY_TIMECODE, reference_hz=one.rate_hz)
-    if found is None or found.confidence < FOUND:
-        clapped = by_claps(one.profile.claps, two.profile.claps)
-        if clapped is not None:
-            lag_s, confidence = clapped
-            return Synced(offset_s=lag_s, method=Method.CLAP, confidence=confidence, reference_hz=one.rate_hz)
-    if found is None:
+    ways = []
+    if clock_s is not None:
+        ways.append(_told(clock_s, Method.TIMECODE, BY_TIMECODE, one))
+    if (found := align(one, two)) is not None:
+        ways.append(_heard(found, Method.WAVEFORM, found.confidence, one))
+    if (clapped := by_claps(one.profile.claps, two.profile.claps)) is not None:
+        ways.append(_told(clapped[0], Method.CLAP, clapped[1], one))
+    if not ways:
         return None
-    disputed = clock_s is not None and abs(found.offset_s - clock_s) > DISPUTED_S
-    return replace(_heard(found, Method.WAVEFORM, found.confidence, one), timecode_s=clock_s if disputed else None)
+    best = max(ways, key=lambda way: way.confidence)
+    disputed = clock_s is not None and abs(best.offset_s - clock_s) > DISPUTED_S
+    return replace(best, timecode_s=clock_s if disputed else None)
+
+
+def _told(offset_s: float, method: Method, confidence: float, reference: Sound) -> Synced:
+    return Synced(offset_s=offset_s, method=method, confidence=confidence, reference_hz=reference.rate_hz)
 
 
 def _heard(found: Alignment, method: Method, confidence: float, reference: Sound) -> Synced:
-    return Synced(
-        offset_s=found.offset_s,
-        drift_ppm=found.drift_ppm,
-        polarity=found.polarity,
-        method=method,
-        confidence=confidence,
-        reference_hz=reference.rate_hz,
-    )
+    told = _told(found.offset_s, method, confidence, reference)
+    return replace(told, drift_ppm=found.drift_ppm, polarity=found.polarity)
 
 
 def heard_near(reference: Sound, other: Sound, offset_s: float) -> Alignment | None:

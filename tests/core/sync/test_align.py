@@ -6,6 +6,7 @@ from scipy.signal import fftconvolve, resample_poly
 
 from tests.sounds import RATE, noise, voice
 from tidy_trunk.core.sync import Sound, align, profile_of
+from tidy_trunk.core.sync.chance import top_by_chance
 
 SECONDS, BEGINS = 30.0, 7.3210
 SOURCE = voice(-20, SECONDS, 7)
@@ -104,6 +105,20 @@ def test_clocks_that_part(ppm):
 def test_what_has_nothing_in_common_is_not_found(stranger):
     found = align(sound_of(SOURCE), sound_of(stranger))
     assert found is None or found.confidence < 0.5
+
+
+@pytest.mark.parametrize("seed", [1, 2, 3])
+def test_strangers_with_silence_between_their_words_are_not_found(seed):
+    """Where only few words lie over each other, what is common by chance is uneven, and stands out of the rest."""
+    found = align(sound_of(voice(-20, 60, seed)), sound_of(voice(-20, 60, seed + 50)))
+    assert found is None or found.confidence < 0.5
+
+
+def test_the_best_of_many_by_chance():
+    """Against numpy: the mean of the largest of so many normal values lies below, and near."""
+    for tried in (100, 1_000, 100_000):
+        drawn = np.random.default_rng(tried).standard_normal((20, tried)).max(axis=1).mean()
+        assert drawn < top_by_chance(tried) < drawn + 0.6
 
 
 def test_a_short_clip_is_found():

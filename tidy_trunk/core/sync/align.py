@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.sync.chance import top_by_chance
 from tidy_trunk.core.sync.coarse import Place, Spectra, places, size_for
 from tidy_trunk.core.sync.features import HOP_S, Profile
 from tidy_trunk.core.sync.fine import Match, match
@@ -192,8 +193,8 @@ def _line(stretches: Sequence[_Found]) -> tuple[list[int], float, float]:
     return chosen, float(slope), float(lag_s)
 
 
-LEANING, BY_HEIGHT, BY_SCORE, BY_AGREEMENT = -4.5, 5.4, 2.5, 0.6
-"""ASSUMED_ weights of the evidence, laid through 1281 constructed pairs by logistic regression: real ones are thought to be like
+LEANING, BY_HEIGHT, BY_SCORE, BY_AGREEMENT = -4.4, 5.6, 2.4, 0.45
+"""ASSUMED_ weights of the evidence, laid through 1301 constructed pairs by logistic regression: real ones are thought to be like
 them. `scripts/calibrate_sync.py` makes others, and shows what it comes to."""
 
 
@@ -206,7 +207,8 @@ def _confidence(agreeing: Sequence[Match], looked_at: int, place: Place) -> floa
     count = len(agreeing)
     if not count:
         return 0.0
-    above = sum(match.above_chance for match in agreeing)
+    # The highest of several stretches stands higher by chance than one alone.
+    above = sum(max(match.height - top_by_chance(match.tried * looked_at), 0.0) for match in agreeing)
     # One stretch lies on its own line; each other one does so by chance as often as the line is wide in what is looked at.
     unlikely = (count - 1) * math.log(LOOK_S / TOGETHER_S) - math.log(math.comb(looked_at, count))
     evidence = LEANING + BY_HEIGHT * above + BY_SCORE * place.above_chance + BY_AGREEMENT * unlikely

@@ -7,8 +7,6 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.sync.chance import top_by_chance
-
 LOWEST_HZ, HIGHEST_HZ = 120.0, 7_000.0
 """ASSUMED_ between hum and what coders leave out."""
 
@@ -39,11 +37,6 @@ class Match:
     sign: int
     height: float
     tried: int
-
-    @property
-    def above_chance(self) -> float:
-        """By how much it is higher than noise alone would stand; 0 where it is not."""
-        return max(self.height - top_by_chance(self.tried), 0.0)
 
 
 def match(

@@ -106,7 +106,7 @@ def pair(seed: int, kind: Kind) -> tuple[Alignment | None, bool]:
 
 def main() -> int:
     count = int(sys.argv[1]) if len(sys.argv) > 1 else 600
-    kinds = {"--doubtful": (DOUBTFUL, 10_000), "--long": (LONG, 20_000)}
+    kinds = {"--doubtful": (DOUBTFUL, 10_000), "--long": (LONG, 30_000)}
     kind, first = next((kinds[word] for word in sys.argv if word in kinds), (ALL, 0))
     pairs = (pair(seed, kind) for seed in range(first, first + count))
     found = [(item.confidence, right) for item, right in pairs if item is not None]

@@ -210,7 +210,7 @@ def test_what_is_not_found_says_so_with_status_3(answer, refused, tmp_path):
     (tmp_path / "b.wav").write_bytes(wav(voice(-20, 20, 2)))
     assert answer("sync", tmp_path / "a.wav", tmp_path / "b.wav", status=3)["confidence"] < 0.5
     (tmp_path / "text.wav").write_text("a letter")
-    refused("no recording", "sync", tmp_path / "a.wav", tmp_path / "text.wav")
+    refused("text.wav: this is no recording", "sync", tmp_path / "a.wav", tmp_path / "text.wav")
 
 
 def test_claps_find_what_has_no_other_sound_in_common(tmp_path, answer):

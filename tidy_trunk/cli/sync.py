@@ -41,24 +41,12 @@ def show_pair(reference: Path, other: Path, fps: str | None, out: Path | None, s
         raise InputError("--write wants --fps: the copy says at which rate its timecode counts")
     if out is not None and out.exists() and any(out.samefile(path) for path in (reference, other) if path.exists()):
         raise InputError(f"{out} is one of the recordings: give another name, a recording is never written over")
-    with reading(reference) as first, reading(other) as second, at_file(reference):
-        found = sync_files(first, second)
-        if out is not None and rate is not None and found is not None and found.is_found:
-            if stretch and found.drift_ppm is None:
-                raise InputError(
-                    "their drift cannot be told: files of a minute and more that both hear the same tell it"
-                )
-            with new_file(out) as stream:
-                began_s, day = began_at(first)
-                write_aligned(
-                    second,
-                    stream,
-                    name=other.name,
-                    moment_s=began_s + Fraction(found.offset_s).limit_denominator(10**9),
-                    rate=rate,
-                    drift_ppm=(found.drift_ppm or 0.0) if stretch else 0.0,
-                    day=day,
-                )
+    found = sync_files(reference, other)
+    if out is not None and rate is not None and found is not None and found.is_found:
+        if stretch and found.drift_ppm is None:
+            raise InputError("their drift cannot be told: files of a minute and more that both hear the same tell it")
+        drift_ppm = (found.drift_ppm or 0.0) if stretch else 0.0
+        _write_copy(reference, other, out, found.offset_s, rate, drift_ppm)
     if found is None:
         show(NOWHERE, "not found: they have nothing in common", as_json)
         return NOTHING_FOUND
@@ -67,6 +55,13 @@ def show_pair(reference: Path, other: Path, fps: str | None, out: Path | None, s
         words = f"{_words(found, rate, str(other), str(reference))}. {LOOK}"
     show(_document(found, rate), words, as_json)
     return 0 if found.is_found else NOTHING_FOUND
+
+
+def _write_copy(reference: Path, other: Path, out: Path, offset_s: float, rate: FrameRate, drift_ppm: float) -> None:
+    with reading(reference) as first, reading(other) as second, new_file(out) as stream:
+        began_s, day = began_at(first)
+        moment_s = began_s + Fraction(offset_s).limit_denominator(10**9)
+        write_aligned(second, stream, name=other.name, moment_s=moment_s, rate=rate, drift_ppm=drift_ppm, day=day)
 
 
 def show_many(

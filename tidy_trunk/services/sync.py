@@ -2,12 +2,15 @@
 
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import ExitStack
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from typing import BinaryIO, Final
+from pathlib import Path
+from typing import Final
 
 from tidy_trunk.core.sync import Alignment, Place, Sound, align, best_of, common_lag
 from tidy_trunk.formats import Recording
+from tidy_trunk.services.files import at_file, reading
 from tidy_trunk.services.mixdown import opened, sound_of
 from tidy_trunk.services.moments import apart, began
 
@@ -57,19 +60,32 @@ class Synced:
         return round(self.offset_s * self.reference_hz)
 
 
-def sync_files(reference: BinaryIO, other: BinaryIO) -> Synced | None:
+def sync_files(reference: Path, other: Path) -> Synced | None:
     """Where the other lies in the reference; None where nothing at all can be said.
 
     Raises:
-        FormatError, InputError: One of them is no recording, or holds no sound.
+        FormatError, InputError: One of them, which is named, is no recording, or holds no sound.
     """
-    with opened(reference) as first, opened(other) as second:
-        for recording in (first, second):
-            recording.prepare()
-        clock_s = _by_timecode((reference, first), (other, second))
+    with ExitStack() as stack:
+        looks: list[tuple[Path, Recording]] = []
+        moments = []
+        for path in (reference, other):
+            stream = stack.enter_context(reading(path))
+            with at_file(path):
+                recording = stack.enter_context(opened(stream))
+                recording.prepare()
+                moments.append(began(stream, recording))
+            looks.append((path, recording))
         with ThreadPoolExecutor(2) as pool:
-            one, two = pool.map(sound_of, (first, second))
-        return _sync_sounds(one, two, clock_s)
+            one, two = pool.map(_sound, looks)
+        first, second = moments
+        return _sync_sounds(one, two, None if first is None or second is None else float(apart(first, second)))
+
+
+def _sound(look: tuple[Path, Recording]) -> Sound:
+    path, recording = look
+    with at_file(path):
+        return sound_of(recording)
 
 
 def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None:
@@ -115,9 +131,3 @@ def by_claps(reference: Sequence[float], other: Sequence[float]) -> tuple[float,
         return None
     lag_s, agree = found
     return lag_s, CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1]
-
-
-def _by_timecode(*files: tuple[BinaryIO, Recording]) -> float | None:
-    """By how many seconds the second begins later, as both clocks have it."""
-    first, second = (began(stream, recording) for stream, recording in files)
-    return None if first is None or second is None else float(apart(first, second))

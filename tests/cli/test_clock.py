@@ -303,23 +303,33 @@ def test_many_files_at_once(tmp_path, answer, refused):
     answer("sync", r1, cameras[2], tmp_path / "c3.wav", status=3)
 
 
-def test_a_movie_says_when_it_began(tmp_path, answer):
-    """Its timecode track: 10:00:04:10 at 25 is 4.4 s after the recorder's ten o'clock."""
+@pytest.mark.parametrize("has_sound", [True, False])
+def test_a_movie_says_when_it_began(tmp_path, answer, refused, has_sound):
+    """Its timecode track: 10:00:04:10 at 25 is 4.4 s after the recorder's ten o'clock; without sound that is all it says."""
     path = tmp_path / "clip.mov"
     with av.open(str(path), "w") as container:
         pictures = container.add_stream("mpeg4", rate=25)
         pictures.width, pictures.height, pictures.pix_fmt = 64, 48, "yuv420p"
         pictures.metadata["timecode"] = "10:00:04:10"
-        sound = container.add_stream("pcm_s16le", rate=RATE)
-        sound.layout = "mono"
         grey = av.VideoFrame.from_ndarray(np.full((48, 64, 3), 90, np.uint8), format="rgb24")
+        if has_sound:
+            sound = container.add_stream("pcm_s16le", rate=RATE)
+            sound.layout = "mono"
         for _ in range(50):
             container.mux(pictures.encode(grey))
         container.mux(pictures.encode())
-        quiet = av.AudioFrame.from_ndarray(np.zeros((1, 2 * RATE), np.int16), format="s16", layout="mono")
-        quiet.sample_rate = RATE
-        container.mux(sound.encode(quiet))
-        container.mux(sound.encode())
+        if has_sound:
+            quiet = av.AudioFrame.from_ndarray(np.zeros((1, 2 * RATE), np.int16), format="s16", layout="mono")
+            quiet.sample_rate = RATE
+            container.mux(sound.encode(quiet))
+            container.mux(sound.encode())
     (tmp_path / "bag.wav").write_bytes(with_time_reference(wav(voice(-20, 10, 7), bits=24), 36_000 * RATE))
     found = answer("sync", tmp_path / "bag.wav", path)
-    assert (found["method"], found["offset_s"]) == ("timecode", 4.4)
+    assert (found["method"], found["offset_s"]) == ("timecode", 4.4) and found["offset_samples"] == 211_200
+    if not has_sound:
+        assert answer("sync", path, tmp_path / "bag.wav")["offset_samples"] is None, "a movie without sound counts none"
+        (tmp_path / "no-clock.wav").write_bytes(wav(voice(-20, 3)))
+        refused("clip.mov: it has no sound", "sync", tmp_path / "no-clock.wav", path)
+        asked = ("sync", tmp_path / "bag.wav", path, "--fps", "25", "--write", tmp_path / "out.wav")
+        refused("clip.mov: the movie has no sound", *asked)
+        assert not (tmp_path / "out.wav").exists()

@@ -58,7 +58,7 @@ def show_pair(reference: Path, other: Path, fps: str | None, out: Path | None, s
 
 
 def _write_copy(reference: Path, other: Path, out: Path, offset_s: float, rate: FrameRate, drift_ppm: float) -> None:
-    with reading(reference) as first, reading(other) as second, new_file(out) as stream:
+    with reading(reference) as first, reading(other) as second, at_file(other), new_file(out) as stream:
         began_s, day = began_at(first)
         moment_s = began_s + Fraction(offset_s).limit_denominator(10**9)
         write_aligned(second, stream, name=other.name, moment_s=moment_s, rate=rate, drift_ppm=drift_ppm, day=day)
@@ -152,6 +152,7 @@ def _document(found: Synced, rate: FrameRate | None) -> dict[str, Any]:
 
 
 def _words(found: Synced, rate: FrameRate | None, other: str, reference: str) -> str:
+    in_samples = "" if found.offset_samples is None else f", {found.offset_samples} samples"
     in_frames = "" if rate is None else f", {found.offset_s * float(rate.ratio):.3f} frames"
     drifting = "" if found.drift_ppm is None else f", its clock {found.drift_ppm:+.1f} ppm"
     upside = ", opposite polarity" if found.polarity < 0 else ""
@@ -159,6 +160,6 @@ def _words(found: Synced, rate: FrameRate | None, other: str, reference: str) ->
         "" if found.timecode_s is None else f"; their timecode says {found.timecode_s:+.3f} s: a jam was forgotten"
     )
     return (
-        f"{other} begins {found.offset_s:+.6f} s from {reference}, {found.offset_samples} samples{in_frames}{drifting}"
-        f"{upside}; by {found.method}, confidence {found.confidence:.2f}{disputed}"
+        f"{other} begins {found.offset_s:+.6f} s from {reference}{in_samples}{in_frames}{drifting}{upside};"
+        f" by {found.method}, confidence {found.confidence:.2f}{disputed}"
     )

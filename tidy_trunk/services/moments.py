@@ -30,6 +30,15 @@ def began(stream: BinaryIO, recording: Recording) -> Fraction | None:
     return None if is_wave(stream) else movie_began(stream)
 
 
+def is_silent_movie(stream: BinaryIO) -> bool:
+    """Whether it has pictures and no sound: its timecode, or the picture of a clap, is all there is to place it by."""
+    try:
+        facts = movie_facts(stream)
+    except FormatError:
+        return False
+    return facts.frame_rate is not None and not facts.has_sound
+
+
 def movie_began(stream: BinaryIO) -> Fraction | None:
     """Seconds since midnight at a movie's first picture; None where it says nothing that can be."""
     try:

@@ -5,14 +5,16 @@ from concurrent.futures import ThreadPoolExecutor
 from contextlib import ExitStack
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from fractions import Fraction
 from pathlib import Path
 from typing import Final
 
 from tidy_trunk.core.sync import Alignment, Place, Sound, align, best_of, common_lag
+from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Recording
 from tidy_trunk.services.files import at_file, reading
 from tidy_trunk.services.mixdown import opened, sound_of
-from tidy_trunk.services.moments import apart, began
+from tidy_trunk.services.moments import apart, began, is_silent_movie, movie_began
 
 FOUND: Final = 0.5
 """Confidence from which something is found: half of it is right. `docs/craft/sync.md`. ASSUMED_"""
@@ -40,7 +42,7 @@ class Synced:
     """offset_s: from the reference's first sample to the other's, positive where that begins later.
 
     drift_ppm: positive where the other's clock runs fast; None where nobody can tell. polarity: 1, or -1 for opposite.
-    reference_hz: in whose samples it is counted. timecode_s: where their clocks put it, if that is another place.
+    reference_hz: in whose samples it is counted; 0 of a movie without sound. timecode_s: where their clocks put it, if that is another place.
     """
 
     offset_s: float
@@ -56,36 +58,56 @@ class Synced:
         return self.confidence >= FOUND
 
     @property
-    def offset_samples(self) -> int:
-        return round(self.offset_s * self.reference_hz)
+    def offset_samples(self) -> int | None:
+        return round(self.offset_s * self.reference_hz) if self.reference_hz else None
+
+
+@dataclass(frozen=True, slots=True)
+class _Look:
+    """A file that is open. recording: None of a movie without sound; began_s: by its own clock, None where it has none."""
+
+    path: Path
+    recording: Recording | None
+    began_s: Fraction | None
 
 
 def sync_files(reference: Path, other: Path) -> Synced | None:
     """Where the other lies in the reference; None where nothing at all can be said.
 
     Raises:
-        FormatError, InputError: One of them, which is named, is no recording, or holds no sound.
+        FormatError, InputError: One of them, which is named, is no recording or an empty one, or has neither sound nor a clock.
     """
     with ExitStack() as stack:
-        looks: list[tuple[Path, Recording]] = []
-        moments = []
-        for path in (reference, other):
-            stream = stack.enter_context(reading(path))
-            with at_file(path):
-                recording = stack.enter_context(opened(stream))
-                recording.prepare()
-                moments.append(began(stream, recording))
-            looks.append((path, recording))
+        first, second = looks = [_look(path, stack) for path in (reference, other)]
+        clock_s = None
+        if first.began_s is not None and second.began_s is not None:
+            clock_s = float(apart(first.began_s, second.began_s))
+        silent = next((look for look in looks if look.recording is None), None)
+        if silent is not None and clock_s is None:
+            raise InputError(f"{silent.path}: it has no sound, and not both have timecode: nothing tells where it lies")
+        if silent is not None and clock_s is not None:
+            rate_hz = 0 if first.recording is None else first.recording.rate_hz
+            return _told(clock_s, Method.TIMECODE, BY_TIMECODE, rate_hz)
         with ThreadPoolExecutor(2) as pool:
             one, two = pool.map(_sound, looks)
-        first, second = moments
-        return _sync_sounds(one, two, None if first is None or second is None else float(apart(first, second)))
+        return _sync_sounds(one, two, clock_s)
 
 
-def _sound(look: tuple[Path, Recording]) -> Sound:
-    path, recording = look
+def _look(path: Path, stack: ExitStack) -> _Look:
+    """Open until the stack is done."""
+    stream = stack.enter_context(reading(path))
     with at_file(path):
-        return sound_of(recording)
+        if is_silent_movie(stream):
+            return _Look(path, None, movie_began(stream))
+        recording = stack.enter_context(opened(stream))
+        recording.prepare()
+        return _Look(path, recording, began(stream, recording))
+
+
+def _sound(look: _Look) -> Sound:
+    assert look.recording is not None  # silent ones were told apart
+    with at_file(look.path):
+        return sound_of(look.recording)
 
 
 def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None:
@@ -94,11 +116,11 @@ def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None
         return _heard(near, Method.TIMECODE, max(near.confidence, BY_TIMECODE), one)
     ways = []
     if clock_s is not None:
-        ways.append(_told(clock_s, Method.TIMECODE, BY_TIMECODE, one))
+        ways.append(_told(clock_s, Method.TIMECODE, BY_TIMECODE, one.rate_hz))
     if (found := align(one, two)) is not None:
         ways.append(_heard(found, Method.WAVEFORM, found.confidence, one))
     if (clapped := by_claps(one.profile.claps, two.profile.claps)) is not None:
-        ways.append(_told(clapped[0], Method.CLAP, clapped[1], one))
+        ways.append(_told(clapped[0], Method.CLAP, clapped[1], one.rate_hz))
     if not ways:
         return None
     best = max(ways, key=lambda way: way.confidence)
@@ -106,12 +128,12 @@ def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None
     return replace(best, timecode_s=clock_s if disputed else None)
 
 
-def _told(offset_s: float, method: Method, confidence: float, reference: Sound) -> Synced:
-    return Synced(offset_s=offset_s, method=method, confidence=confidence, reference_hz=reference.rate_hz)
+def _told(offset_s: float, method: Method, confidence: float, reference_hz: int) -> Synced:
+    return Synced(offset_s=offset_s, method=method, confidence=confidence, reference_hz=reference_hz)
 
 
 def _heard(found: Alignment, method: Method, confidence: float, reference: Sound) -> Synced:
-    told = _told(found.offset_s, method, confidence, reference)
+    told = _told(found.offset_s, method, confidence, reference.rate_hz)
     return replace(told, drift_ppm=found.drift_ppm, polarity=found.polarity)
 
 

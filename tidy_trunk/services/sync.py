@@ -1,4 +1,4 @@
-"""Files that are laid over each other: by their timecode where both have one, else by what both hear."""
+"""Two files that are laid over each other: by their clocks, by what both hear, by claps."""
 
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
@@ -42,7 +42,8 @@ class Synced:
     """offset_s: from the reference's first sample to the other's, positive where that begins later.
 
     drift_ppm: positive where the other's clock runs fast; None where nobody can tell. polarity: 1, or -1 for opposite.
-    reference_hz: in whose samples it is counted; 0 of a movie without sound. timecode_s: where their clocks put it, if that is another place.
+    reference_hz: in whose samples it is counted; 0 of a movie without sound. timecode_s: where their clocks put it, if that
+    is another place.
     """
 
     offset_s: float
@@ -83,9 +84,11 @@ def sync_files(reference: Path, other: Path) -> Synced | None:
         if first.began_s is not None and second.began_s is not None:
             clock_s = float(apart(first.began_s, second.began_s))
         silent = next((look for look in looks if look.recording is None), None)
-        if silent is not None and clock_s is None:
-            raise InputError(f"{silent.path}: it has no sound, and not both have timecode: nothing tells where it lies")
-        if silent is not None and clock_s is not None:
+        if silent is not None:
+            if clock_s is None:
+                raise InputError(
+                    f"{silent.path}: it has no sound, and not both have timecode: nothing tells where it lies"
+                )
             rate_hz = 0 if first.recording is None else first.recording.rate_hz
             return _told(clock_s, Method.TIMECODE, BY_TIMECODE, rate_hz)
         with ThreadPoolExecutor(2) as pool:

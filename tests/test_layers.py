@@ -23,7 +23,7 @@ CORE = {
     "catalogue": 3, "pads": 2, "radio": 2, "timecode": 2, "signal": 3, "sync": 3, "units": 1,
 }  # fmt: skip
 CORE_MAY_USE = {
-    "abc", "bisect", "collections", "dataclasses", "datetime", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "statistics", "typing", "zlib",
+    "abc", "bisect", "collections", "dataclasses", "datetime", "difflib", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "statistics", "typing", "zlib",
 }  # fmt: skip
 
 

@@ -125,6 +125,7 @@ CLOCK_CASES = [
     Case("missed-jam", box(NOON), box(EIGHT, edits=[SetJob(day_ends_min=NOON - 90)]), CAUTION, "no time from tc until 12:00"),
     # Measured at 0.2 ppm, to half a millionth: 0.7 ppm are 2.52 ms an hour, 20 ms after 7 h 56 min; 3 ppm after 1 h 35 min.
     Case("missed-jam", box(EIGHT, edits=[measured(-3.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "was measured to part from tc by 3.5 ppm"),
+    Case("missed-jam", box(EIGHT, edits=[measured(-31.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "To jam it every 10 min would stop the work"),
     # 4 Wh x 0.8 / 0.3 W = 10.7 h.
     Case("forgets-timecode", box(EIGHT, edits=[SetJob(day_ends_min=20 * 60)]), box(EIGHT), NOTE, "lasts about 10.7 h", cured=False),
     Case("two-clocks", two_roots(), two_roots(SetJam(device="other", giver="tc", at_min=(EIGHT,))), CAUTION, "nothing sets those two together"),

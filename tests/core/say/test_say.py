@@ -64,7 +64,8 @@ def test_two_sides_share_one_breakout():
         ("frob to bag", "no device here is called 'frob'"),
         ("boom to bag 9", "bag is understood, but it has no input '9'; it has in 1"),
         ("boom to bag 2", "run 1, boom to bag in 1 holds that plug: say lead run 1 by another lead"),
-        ("add gramophone", "no class of device"),
+        ("add gramophone", "no class of device is called 'gramophone': look at the list"),
+        ("add field recorder as bag", "no class of device is called 'field recorder': one of these may be meant"),
         ("founder at bag", "bag is no microphone"),
         ("founder at ghost", "no microphone here is called 'ghost'"),
         ("hello", "is not understood"),
@@ -83,6 +84,21 @@ def test_what_is_not_understood_is_said(line, says):
     answer = say(boom_in_bag(), line)
     assert not answer.proposals
     assert says in answer.problem
+
+
+@pytest.mark.parametrize(
+    ("line", "offered"),
+    [
+        ("add field recorder as bag", "add bag recorder, eight inputs as bag"),
+        ("add bag recoder", "add bag recorder, eight inputs"),
+        ("add wireless receiver", "add radio receiver, one channel"),
+        ("add dslr as camera a", "add mirrorless camera, microphone socket only as camera a"),
+    ],
+)
+def test_what_is_called_otherwise_or_mistyped_is_offered(line, offered):
+    answer = say(Plan(name="x"), line)
+    assert offered in answer.completions and not answer.proposals
+    assert say(Plan(name="x"), offered).proposals, "what is offered is understood"
 
 
 def test_completions_go_on_from_what_is_typed():

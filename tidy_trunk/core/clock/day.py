@@ -9,8 +9,8 @@ from tidy_trunk.core.clock.keepers import Keeper
 from tidy_trunk.core.plan import Break, Rig
 from tidy_trunk.core.timecode import FrameRate
 
-SHORTEST_ALONE_MIN: Final = 5
-"""ASSUMED_ shortest time between two jams: what needs more stays on the lead."""
+SHORTEST_ALONE_MIN: Final = 30
+"""ASSUMED_ shortest time between two jams: nobody stops the work more often; what needs more stays on the lead."""
 
 OUTSIDE_BREAKS: Final = 1_000
 """ASSUMED_ price of a jam that stops the work, against one in a break: any number of those rather than one of these."""

@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.catalogue import ControlKind, controls_of
 from tidy_trunk.core.plan import Hazard, Plan, Rig, Unit
 from tidy_trunk.core.say.runs import RUN_VERBS, TO
-from tidy_trunk.core.say.words import find_classes, find_devices, matches, split_words
+from tidy_trunk.core.say.words import find_classes, find_devices, matches, near_classes, split_words
 
 MOST: Final = 6
 """ASSUMED_ completions shown at most."""
@@ -47,8 +47,10 @@ def _all(plan: Plan, line: str) -> Iterator[str]:
     if " " not in lower:
         yield from (item for item in _VERBS if item.startswith(lower))
     if verb == "add":
-        typed = split_words(rest)
-        yield from (f"add {item.label.lower()}" for item in (find_classes(plan, typed) if typed else []))
+        wanted, named, labels = rest.partition(" as ")
+        typed = split_words(wanted)
+        classes = (find_classes(plan, typed) or near_classes(typed)) if typed else []
+        yield from (f"add {item.label.lower()}{named}{labels}" for item in classes)
         return
     if verb in RUN_VERBS:
         yield from _of_run(plan, verb, rest)

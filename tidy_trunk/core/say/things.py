@@ -31,6 +31,7 @@ from tidy_trunk.core.say.words import (
     find_leads,
     find_sources,
     named_run,
+    near_classes,
     number,
     split_words,
     take_length,
@@ -47,7 +48,9 @@ def add(plan: Plan, rest: str) -> Iterator[Proposal]:
     wanted, _, labels = rest.partition(" as ")
     classes = find_classes(plan, split_words(wanted))
     if not classes:
-        raise NotUnderstoodError(f"no class of device is called '{wanted.strip()}': look at the list on the Job page")
+        near = near_classes(split_words(wanted))
+        hint = "one of these may be meant" if near else "look at the list on the Job page"
+        raise NotUnderstoodError(f"no class of device is called '{wanted.strip()}': {hint}")
     names = [label for label in _LIST.split(labels.strip()) if label] or [None]
     for found in classes:
         yield single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))

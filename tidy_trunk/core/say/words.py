@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from difflib import get_close_matches
 from typing import Final, Protocol, TypeVar
 
 from tidy_trunk.core.catalogue import DEVICES, DeviceClass, Port
@@ -15,6 +16,18 @@ ANGLE: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*(?:°|deg(?:rees?)?\b)(?
 
 LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db\b(?:\s*spl)?", re.IGNORECASE)
 """A sound level in a line. [HANDBOOK]"""
+
+ALIKE: Final = 0.75
+"""ASSUMED_ likeness of two words, 1 for equal ones, from which one may be the other with a slip of the thumb."""
+
+ALSO_CALLED: Final = {
+    "cans": ("headphones",),
+    "dslr": ("mirrorless",),
+    "rx": ("receiver",),
+    "tx": ("transmitter",),
+    "wireless": ("receiver", "transmitter"),
+}
+"""Words of the trade for what the catalogue calls otherwise. [PRACTICE]"""
 
 
 def number(text: str) -> float:
@@ -85,6 +98,22 @@ def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
     """Built-in classes whose name, kind or id the words begin, those that begin with the first word first."""
     found = [item for item in DEVICES.values() if matches(typed, item.label, item.id, item.kind)]
     return sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0]))
+
+
+def near_classes(typed: Sequence[str]) -> list[DeviceClass]:
+    """Built-in classes that share most of the words, or words much like them; none where they share nothing."""
+    named = {item.id: split_words(item.label) for item in DEVICES.values()}
+    known = sorted({word for words in named.values() for word in words})
+    meant = [word for said in typed for word in _alike(said, known)]
+    shared = {item: sum(map(meant.count, set(words))) for item, words in named.items()}
+    most = max(shared.values())
+    return [DEVICES[item] for item, count in shared.items() if count == most] if most else []
+
+
+def _alike(said: str, known: Sequence[str]) -> Sequence[str]:
+    if said in ALSO_CALLED:
+        return ALSO_CALLED[said]
+    return [word for word in known if word.startswith(said)] or get_close_matches(said, known, 1, ALIKE)
 
 
 class _Labelled(Protocol):

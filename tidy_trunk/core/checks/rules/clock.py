@@ -192,6 +192,17 @@ def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str,
     return (
         f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: beyond {limit:g} frames "
         f"from {clock_words(day.beyond_min or 0)} on, {spell.apart_frames:.2f} frames by {clock_words(spell.ends_min)}."
+        f"{_too_often(situation, day)}"
+    )
+
+
+def _too_often(situation: Situation, day: ClockDay) -> str:
+    """What helps a clock that nobody would jam as often as it asks for."""
+    if day.every_min is None or jams_for(situation.rig, day) is not None:
+        return ""
+    return (
+        f" To jam it every {int(day.every_min)} min would stop the work: measure how fast it really parts, or let a timecode "
+        "generator stay on it, over a lead or as sound on a track. What both hear puts its files right afterwards."
     )
 
 

@@ -14,7 +14,12 @@ const field = useTemplateRef<HTMLInputElement>('field')
 let asked = 0
 let timer: ReturnType<typeof setTimeout> | undefined
 
-defineExpose({ focus: () => field.value?.focus() })
+/** What was left there is marked: typing replaces it, an arrow goes on with it. */
+const focus = () => {
+  field.value?.focus()
+  field.value?.select()
+}
+defineExpose({ focus })
 
 const choices = computed(() => answer.value?.proposals ?? [])
 

@@ -50,6 +50,11 @@ def box(*at_min: int, edits=()) -> Plan:
     return made(device("timecode-generator", "tc"), device("timecode-generator", "box"), jam, *edits)
 
 
+def jammed_camera(class_id: str) -> Plan:
+    """A camera of ±30 or ±5 ppm that is jammed from the bag's ±1 ppm once."""
+    return made(device(class_id, "cam"), SetJam(device="cam", giver="bag", at_min=(EIGHT,)), base=boom_in_bag())
+
+
 def measured(ppm: float) -> TakePairDrift:
     return TakePairDrift(drift=PairDrift(first="tc", second="box", ppm=ppm, when="2026-11-25T09:30"))
 
@@ -126,6 +131,8 @@ CLOCK_CASES = [
     # Measured at 0.2 ppm, to half a millionth: 0.7 ppm are 2.52 ms an hour, 20 ms after 7 h 56 min; 3 ppm after 1 h 35 min.
     Case("missed-jam", box(EIGHT, edits=[measured(-3.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "was measured to part from tc by 3.5 ppm"),
     Case("missed-jam", box(EIGHT, edits=[measured(-31.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "To jam it every 10 min would stop the work"),
+    # No socket for it: a generator more, as sound on a track. 31 ppm are half a frame after 10.75 min (docs/craft/sync.md).
+    Case("missed-jam", jammed_camera("mirrorless-mic"), jammed_camera("cinema-xlr5"), CAUTION, "by 31 ppm: beyond 0.5 frames from 08:10 on"),
     # 4 Wh x 0.8 / 0.3 W = 10.7 h.
     Case("forgets-timecode", box(EIGHT, edits=[SetJob(day_ends_min=20 * 60)]), box(EIGHT), NOTE, "lasts about 10.7 h", cured=False),
     Case("two-clocks", two_roots(), two_roots(SetJam(device="other", giver="tc", at_min=(EIGHT,))), CAUTION, "nothing sets those two together"),

@@ -3,11 +3,12 @@
 import pytest
 
 from tests.core.checks.case import CAUTION, NOTE, STOP, Case
-from tests.core.checks.clock_cases import CLOCK_CASES
+from tests.core.checks.clock_cases import CLOCK_CASES, jammed_camera
 from tests.core.checks.patch_cases import PATCH_CASES
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.catalogue import LawPoint
 from tidy_trunk.core.checks import RULES, check
+from tidy_trunk.core.clock import Gets, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
     AddSource,
@@ -15,6 +16,8 @@ from tidy_trunk.core.plan import (
     Hear,
     Part,
     Plan,
+    Rig,
+    Role,
     RouteBus,
     SetJob,
     SetParts,
@@ -285,6 +288,17 @@ def test_a_finding_says_where_why_and_from_what():
 def test_stops_come_first():
     severities = [finding.severity for finding in check(Report(accept(line_into_camera())))]
     assert severities == sorted(severities, key=[STOP, CAUTION, NOTE].index)
+
+
+def test_a_generator_more_is_sound_on_a_track_of_its_own():
+    """Where a camera has no timecode socket: jammed in place of the camera, its track kept for nothing else."""
+    plan = jammed_camera("mirrorless-mic")
+    (finding,) = found(plan, "missed-jam")
+    cured, _ = apply_edits(plan, finding.fixes[0].edits)
+    keeper = next(item for item in keepers(Report(accept(cured))) if item.device == "cam")
+    assert (keeper.gets, keeper.giver, keeper.loss_db) == (Gets.SOUND, "timecode-generator", 35)
+    assert Rig(cured).role_of("cam", keeper.track.partition(".")[2]) is Role.TIMECODE
+    assert not found(cured, "timecode-on-wrong-track")
 
 
 def test_the_clip_is_told_once():

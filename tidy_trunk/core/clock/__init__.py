@@ -22,6 +22,7 @@ from tidy_trunk.core.clock.keepers import (
     day_hours,
     first_giver,
     keepers,
+    kept_for_timecode,
     timecode_tracks,
 )
 from tidy_trunk.core.clock.lateness import Lateness, Part, lateness
@@ -54,6 +55,7 @@ __all__ = [
     "jams_for",
     "judged",
     "keepers",
+    "kept_for_timecode",
     "late_screens",
     "lateness",
     "pairs",

@@ -1,6 +1,6 @@
 """Who keeps time on a set: who gives it to whom, over what, and by how far clocks part once they run alone."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -14,9 +14,9 @@ from tidy_trunk.core.catalogue import (
     channel_refs,
 )
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Jam, PortRef, Rig, Unit, pair_key
+from tidy_trunk.core.plan import Jam, Plan, PortRef, Rig, Role, SetRole, Unit, pair_key
 from tidy_trunk.core.timecode import Drift, FrameRate, drift
-from tidy_trunk.core.trace import Place, upstream_of
+from tidy_trunk.core.trace import Place, accept, upstream_of
 
 
 class Gets(StrEnum):
@@ -217,3 +217,15 @@ def first_giver(rig: Rig, known: Mapping[str, Keeper], device: str) -> str:
             return here
         here = keeper.giver
     return here if here and here not in known and here in rig.plan.devices else ""
+
+
+def kept_for_timecode(connected: Plan, device: str) -> Iterator[SetRole]:
+    """What takes timecode as sound is for nothing else, and its neighbour for guide at best. Source: [HANDBOOK] §8"""
+    rig = Rig(connected)
+    sounds = [sound for sound in timecode_tracks(Report(accept(connected))) if sound.track.startswith(f"{device}.")]
+    taken = {sound.track for sound in sounds}
+    for sound in sounds:
+        yield SetRole(device=device, bus=sound.track.partition(".")[2], role=Role.TIMECODE)
+        for beside in (track.partition(".")[2] for track in sound.beside if track not in taken):
+            if rig.role_of(device, beside) in (Role.DIALOGUE, Role.EFFECTS):
+                yield SetRole(device=device, bus=beside, role=Role.GUIDE)

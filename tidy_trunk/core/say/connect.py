@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, Supply, mode_key, switch_key
-from tidy_trunk.core.clock import timecode_tracks
+from tidy_trunk.core.clock import kept_for_timecode
 from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, usual_length_m
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
@@ -15,10 +15,8 @@ from tidy_trunk.core.plan import (
     Plan,
     PortRef,
     Rig,
-    Role,
     Run,
     SetControl,
-    SetRole,
     Unit,
     apply_edits,
 )
@@ -124,7 +122,7 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bo
         for edit in plain_edits:
             connected = edit.apply(connected)
         if is_timecode_as_sound(pair.output, pair.input):
-            plain_edits = (*plain_edits, *_kept_for_timecode(connected, receiver.device.id))
+            plain_edits = (*plain_edits, *kept_for_timecode(connected, receiver.device.id))
         run_id = next(run for run in connected.runs if run not in plan.runs)
         found = ways(Report(accept(connected)), run_id)
     except TidyTrunkError:
@@ -144,18 +142,6 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bo
             return
     if plain is not None:
         yield plain
-
-
-def _kept_for_timecode(connected: Plan, device: str) -> Iterator[Edit]:
-    """What takes timecode as sound is for nothing else, and its neighbour for guide at best."""
-    rig = Rig(connected)
-    sounds = [sound for sound in timecode_tracks(Report(accept(connected))) if sound.track.startswith(f"{device}.")]
-    taken = {sound.track for sound in sounds}
-    for sound in sounds:
-        yield SetRole(device=device, bus=sound.track.partition(".")[2], role=Role.TIMECODE)
-        for beside in (track.partition(".")[2] for track in sound.beside if track not in taken):
-            if rig.role_of(device, beside) in (Role.DIALOGUE, Role.EFFECTS):
-                yield SetRole(device=device, bus=beside, role=Role.GUIDE)
 
 
 def _by_a_box(plan: Plan, connected: Plan, run_id: str, title: str) -> Iterator[Proposal]:

@@ -1,6 +1,6 @@
 """Rules on time: labels that mean the same, clocks that stay together, and something to sync by."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Final
 
 from tidy_trunk.core.catalogue import (
@@ -27,25 +27,40 @@ from tidy_trunk.core.clock import (
     day_hours,
     first_giver,
     jams_for,
+    kept_for_timecode,
     pairs,
 )
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import (
+    AddDevice,
     Connect,
     Edit,
     PortRef,
+    Rig,
     Role,
     SetControl,
     SetFigure,
     SetJam,
     SetRole,
+    apply_edits,
     clock_words,
+    free_id,
     times_words,
 )
 from tidy_trunk.core.timecode import FrameRate, name_of
+from tidy_trunk.errors import TidyTrunkError
 
 BATTERY_SHARE: Final = 0.8
 """Of a battery's energy that is got out of it. [PRACTICE]"""
+
+GENERATOR: Final = "timecode-generator"
+"""ASSUMED_ class of what is clipped to a device and gives it time."""
+
+BOX_LEAD_M: Final = 1.0
+"""ASSUMED_ length of the lead between a device and the box that is clipped to it."""
+
+SOUND_CIRCUITS: Final = tuple(circuit for circuit in Circuit if circuit.is_analogue)
+"""What timecode can be sent into as sound. [PRACTICE]"""
 
 
 @rule
@@ -209,7 +224,7 @@ def _too_often(situation: Situation, day: ClockDay) -> str:
 def _jams(situation: Situation, keeper: Keeper, day: ClockDay, giver: str) -> tuple[Fix, ...]:
     advised = jams_for(situation.rig, day)
     if advised is None or keeper.jam is None:
-        return _leads(situation, keeper.giver, keeper.device)
+        return _leads(situation, keeper.giver, keeper.device) or _generator(situation, keeper)
     edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
     return (Fix(f"Jam from {giver} at {times_words(advised)}", (edit,)),)
 
@@ -344,21 +359,49 @@ def _ways_to_meet(situation: Situation, pair: Pair) -> tuple[Fix, ...]:
 
 def _leads(situation: Situation, giver: str, taker: str) -> tuple[Fix, ...]:
     """A timecode lead that stays on, where both have a free socket for it."""
-    rig = situation.rig
+    edit = _lead(situation.rig, giver, taker, (Circuit.TIMECODE,))
+    if edit is None or not situation.can((edit,)):
+        return ()
+    return (Fix(f"Timecode lead from {situation.rig.unit(giver).label}, and leave it on", (edit,)),)
+
+
+def _lead(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Connect | None:
+    """From a timecode output into the first free socket of these circuits that it can be joined to."""
     outputs = [port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE]
-    inputs = [port for port in rig.unit(taker).device_class.inputs if port.circuit is Circuit.TIMECODE]
+    inputs = [port for circuit in circuits for port in rig.unit(taker).device_class.inputs if port.circuit is circuit]
     for output in outputs:
         for port in inputs:
             ends = PortRef(giver, output.id), PortRef(taker, port.id)
             if rig.leaving.get(ends[0]) or rig.arriving.get(ends[1]):
                 continue
-            joins = find_joins(output, port, length_m=1.0, own=rig.own_leads)
-            edits: tuple[Edit, ...] = (
-                (Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts),) if joins else ()
-            )
-            if edits and situation.can(edits):
-                return (Fix(f"Timecode lead from {rig.unit(giver).label}, and leave it on", edits),)
-    return ()
+            joins = find_joins(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
+            if joins:
+                return Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
+    return None
+
+
+def _generator(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
+    """A generator more that stays on a device: over its timecode socket, else as sound on a track."""
+    rig, label = situation.rig, situation.rig.unit(keeper.device).label
+    box = free_id(GENERATOR, rig.plan.devices)
+    begins = situation.plan.defaults.day_begins_min
+    edits: list[Edit] = [
+        AddDevice(class_id=GENERATOR, id=box, label=f"{label} clock"),
+        SetJam(device=box, giver=keeper.giver, at_min=(begins,)),
+        SetJam(device=keeper.device, giver=None),
+    ]
+    try:
+        brought, _ = apply_edits(situation.plan, edits)
+        lead = _lead(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS))
+        if lead is None:
+            return ()
+        connected, _ = apply_edits(brought, [lead])
+        edits += [lead, *kept_for_timecode(connected, keeper.device)]
+    except TidyTrunkError:
+        return ()
+    if not situation.can(edits):
+        return ()
+    return (Fix(f"Add a timecode generator that stays on {label}", tuple(edits)),)
 
 
 @rule

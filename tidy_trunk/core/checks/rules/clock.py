@@ -396,10 +396,8 @@ def _generator(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
         if lead is None:
             return ()
         connected, _ = apply_edits(brought, [lead])
-        edits += [lead, *kept_for_timecode(connected, keeper.device)]
+        edits += [lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
     except TidyTrunkError:
-        return ()
-    if not situation.can(edits):
         return ()
     return (Fix(f"Add a timecode generator that stays on {label}", tuple(edits)),)
 

@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from tests.sounds import RATE, noise, sine, voice
-from tidy_trunk.core.sync import common_lag, profile_of
+from tidy_trunk.core.sync import claps_by_chance, common_lag, profile_of
+from tidy_trunk.core.sync.claps import TOGETHER_S
 
 
 def clap(seed=0):
@@ -46,3 +47,16 @@ def test_the_lag_on_which_most_agree():
     assert common_lag((10.0,), (2.5,)) == (pytest.approx(7.5), 1)
     assert common_lag((10.0, 20.0), (2.5,)) is None, "either may be the one"
     assert common_lag((), (2.5,)) is None
+
+
+@pytest.mark.parametrize(("claps", "seconds", "agree"), [(50, 600, 3), (100, 600, 4), (10, 60, 2), (20, 120, 5)])
+def test_claps_that_lie_on_each_other_by_chance(claps, seconds, agree):
+    """Against drawing: of 200 pairs that have nothing in common, no more than is told, and not far fewer."""
+    hits, told = 0, []
+    for seed in range(200):
+        first, second = np.random.default_rng(seed).uniform(0, seconds, (2, claps))
+        lags = np.sort(np.subtract.outer(first, second).ravel())
+        counts = np.searchsorted(lags, lags + TOGETHER_S, side="right") - np.arange(len(lags))
+        hits += counts.max() >= agree
+        told.append(claps_by_chance(first.tolist(), second.tolist(), agree))
+    assert hits / 200 <= np.mean(told) <= 4 * hits / 200 + 0.01

@@ -1,5 +1,6 @@
 """Claps: hands or a slate that meet, found by their first edge, and told from the echo that follows."""
 
+import math
 from collections.abc import Iterator, Sequence
 from typing import Final
 
@@ -100,3 +101,16 @@ def common_lag(reference: Sequence[float], other: Sequence[float]) -> tuple[floa
     if far.any() and counts[far].max() >= counts[best]:
         return None
     return float(np.median(lags[best : best + counts[best]])), int(counts[best])
+
+
+def claps_by_chance(reference: Sequence[float], other: Sequence[float], agree: int) -> float:
+    """How likely it is, 0 to 1, that somewhere so many claps of both lie on each other though they are others.
+
+    Of claps that have nothing to do with each other any pair has further ones beside its lag as a Poisson process has, twice
+    as densely in the middle as on average; each pair is tried.
+    """
+    tried = len(reference) * len(other)
+    span_s = (max(reference) - min(reference) + max(other) - min(other)) / 2
+    mean = tried * TOGETHER_S / max(span_s, TOGETHER_S)
+    fewer = math.exp(-mean) * sum(mean**count / math.factorial(count) for count in range(agree - 1))
+    return min(tried * max(1.0 - fewer, 0.0), 1.0)

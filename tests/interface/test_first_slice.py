@@ -34,6 +34,9 @@ def new_job(page: Page, name: str = "Trial") -> None:
 
 def test_plan_clip_mend_undo_reload(screen: Page):
     new_job(screen)
+    screen.keyboard.press("/")
+    screen.keyboard.insert_text("add a piano")  # left there: what is typed next takes its place
+    screen.keyboard.press("Escape")
     for line in (
         "add boom shotgun as Boom",
         "add bag recorder as Bag",

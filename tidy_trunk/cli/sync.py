@@ -3,7 +3,6 @@
 import tempfile
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
-from fractions import Fraction
 from pathlib import Path
 from typing import Any, Final
 
@@ -13,7 +12,17 @@ from tidy_trunk.errors import InputError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
 from tidy_trunk.services.aligned import began_at, write_aligned
 from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.matching import CAMERA, RECORDER, Clip, Layout, SyncFile, lay_out, match_files, placed_file
+from tidy_trunk.services.matching import (
+    CAMERA,
+    RECORDER,
+    Clip,
+    Layout,
+    SyncFile,
+    exact_s,
+    lay_out,
+    match_files,
+    placed_file,
+)
 from tidy_trunk.services.profiles import profile_file
 from tidy_trunk.services.sync import Synced, sync_files
 
@@ -60,7 +69,7 @@ def show_pair(reference: Path, other: Path, fps: str | None, out: Path | None, s
 def _write_copy(reference: Path, other: Path, out: Path, offset_s: float, rate: FrameRate, drift_ppm: float) -> None:
     with reading(reference) as first, reading(other) as second, at_file(other), new_file(out) as stream:
         began_s, day = began_at(first)
-        moment_s = began_s + Fraction(offset_s).limit_denominator(10**9)
+        moment_s = began_s + exact_s(offset_s)
         write_aligned(second, stream, name=other.name, moment_s=moment_s, rate=rate, drift_ppm=drift_ppm, day=day)
 
 
@@ -119,7 +128,7 @@ def _export(files: Sequence[SyncFile], layout: Layout, rate: FrameRate, out: Pat
     made = PlacedTimeline(
         title=out.stem,
         rate=rate,
-        starts_s=Fraction(line.starts_s).limit_denominator(10**9),
+        starts_s=exact_s(line.starts_s),
         files=tuple(placed_file(file, layout, line) for file in files if file.id in line.begins_s),
     )
     with new_file(out) as stream:

@@ -17,6 +17,11 @@ class MovieFacts:
     timecode: str
     has_sound: bool
 
+    @property
+    def is_silent_movie(self) -> bool:
+        """Pictures and no sound: its timecode, or the picture of a clap, is all there is to place it by."""
+        return self.frame_rate is not None and not self.has_sound
+
 
 def movie_facts(stream: BinaryIO) -> MovieFacts:
     """Of a movie, or of any other file that has a length. The stream is put back to its start.

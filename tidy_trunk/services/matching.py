@@ -32,7 +32,7 @@ class SyncFile:
     def began_s(self) -> Fraction | None:
         """Seconds since midnight, by its own clock."""
         began = self.facts["began_s"]
-        return None if began is None else Fraction(began).limit_denominator(10**9)
+        return None if began is None else exact_s(began)
 
     @property
     def seconds(self) -> float:

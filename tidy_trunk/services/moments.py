@@ -5,7 +5,7 @@ from typing import BinaryIO, Final
 
 from tidy_trunk.core.timecode import RATES, FrameRate, Timecode, real_seconds
 from tidy_trunk.errors import FormatError, TimecodeError
-from tidy_trunk.formats import Recording, is_wave, movie_facts, read_broadcast
+from tidy_trunk.formats import MovieFacts, Recording, is_wave, movie_facts, read_broadcast
 from tidy_trunk.services.timecode import timecode_in
 
 LOOKED_AT_S: Final = 20.0
@@ -27,25 +27,20 @@ def began(stream: BinaryIO, recording: Recording) -> Fraction | None:
     said = read_broadcast(stream)
     if said is not None:
         return Fraction(said.time_reference, recording.rate_hz) if said.time_reference else None
-    return None if is_wave(stream) else movie_began(stream)
+    return None if is_wave(stream) else movie_began(facts_of(stream))
 
 
-def is_silent_movie(stream: BinaryIO) -> bool:
-    """Whether it has pictures and no sound: its timecode, or the picture of a clap, is all there is to place it by."""
+def facts_of(stream: BinaryIO) -> MovieFacts | None:
+    """What a movie says of itself; None of what only libsndfile reads, or nothing does."""
     try:
-        facts = movie_facts(stream)
-    except FormatError:
-        return False
-    return facts.frame_rate is not None and not facts.has_sound
-
-
-def movie_began(stream: BinaryIO) -> Fraction | None:
-    """Seconds since midnight at a movie's first picture; None where it says nothing that can be."""
-    try:
-        facts = movie_facts(stream)
+        return movie_facts(stream)
     except FormatError:
         return None
-    if not facts.timecode or facts.frame_rate is None:
+
+
+def movie_began(facts: MovieFacts | None) -> Fraction | None:
+    """Seconds since midnight at a movie's first picture; None where it says nothing that can be."""
+    if facts is None or not facts.timecode or facts.frame_rate is None:
         return None
     rate = FrameRate(facts.frame_rate, drop=";" in facts.timecode)
     if rate not in RATES.values():

@@ -4,17 +4,16 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
-from typing import Any, BinaryIO, Final
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.sync import Profile, Sound, profile_of
 from tidy_trunk.core.timecode import RATES, FrameRate, name_of
-from tidy_trunk.errors import FormatError, InputError
-from tidy_trunk.formats import MovieFacts, movie_facts
+from tidy_trunk.errors import InputError
 from tidy_trunk.services.mixdown import PIECE_S, WEIGHED_S, mix, opened, weights_of
-from tidy_trunk.services.moments import began, movie_began
+from tidy_trunk.services.moments import began, facts_of, movie_began
 
 KEPT: Final = np.int16
 """ASSUMED_ enough of each sample: what is lost lies 98 dB below full scale, and a room lies above it."""
@@ -61,9 +60,9 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
         InputError: It is empty.
     """
     with path.open("rb") as stream:
-        facts = _facts(stream)
-        if facts is not None and facts.frame_rate is not None and not facts.has_sound:
-            moment = movie_began(stream)
+        facts = facts_of(stream)
+        if facts is not None and facts.is_silent_movie:
+            moment = movie_began(facts)
             return _document(facts.seconds, 0, 0, moment, facts.frame_rate, [])
         with opened(stream) as recording:
             recording.prepare()
@@ -97,14 +96,6 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
             return _document(
                 profile.seconds, recording.rate_hz, recording.sample_count, moment, pictures, list(profile.claps)
             )
-
-
-def _facts(stream: BinaryIO) -> MovieFacts | None:
-    """What a movie says of itself; None of what only libsndfile reads."""
-    try:
-        return movie_facts(stream)
-    except FormatError:
-        return None
 
 
 def _document(

@@ -9,12 +9,12 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Final
 
-from tidy_trunk.core.sync import Alignment, Place, Sound, align, best_of, common_lag
+from tidy_trunk.core.sync import Alignment, Place, Sound, align, best_of, claps_by_chance, common_lag
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Recording
 from tidy_trunk.services.files import at_file, reading
 from tidy_trunk.services.mixdown import opened, sound_of
-from tidy_trunk.services.moments import apart, began, is_silent_movie, movie_began
+from tidy_trunk.services.moments import apart, began, facts_of, movie_began
 
 FOUND: Final = 0.5
 """Confidence from which something is found: half of it is right. `docs/craft/sync.md`. ASSUMED_"""
@@ -100,8 +100,9 @@ def _look(path: Path, stack: ExitStack) -> _Look:
     """Open until the stack is done."""
     stream = stack.enter_context(reading(path))
     with at_file(path):
-        if is_silent_movie(stream):
-            return _Look(path, None, movie_began(stream))
+        facts = facts_of(stream)
+        if facts is not None and facts.is_silent_movie:
+            return _Look(path, None, movie_began(facts))
         recording = stack.enter_context(opened(stream))
         recording.prepare()
         return _Look(path, recording, began(stream, recording))
@@ -116,12 +117,12 @@ def _sound(look: _Look) -> Sound:
 def _sync_sounds(one: Sound, two: Sound, clock_s: float | None) -> Synced | None:
     """By their clocks, made sharp by what both hear there; else by the surest of clocks, of what both hear, and of claps."""
     if clock_s is not None and (near := heard_near(one, two, clock_s)) is not None:
-        return _heard(near, Method.TIMECODE, max(near.confidence, BY_TIMECODE), one)
+        return _heard(near, Method.TIMECODE, max(near.confidence, BY_TIMECODE), one.rate_hz)
     ways = []
     if clock_s is not None:
         ways.append(_told(clock_s, Method.TIMECODE, BY_TIMECODE, one.rate_hz))
     if (found := align(one, two)) is not None:
-        ways.append(_heard(found, Method.WAVEFORM, found.confidence, one))
+        ways.append(_heard(found, Method.WAVEFORM, found.confidence, one.rate_hz))
     if (clapped := by_claps(one.profile.claps, two.profile.claps)) is not None:
         ways.append(_told(clapped[0], Method.CLAP, clapped[1], one.rate_hz))
     if not ways:
@@ -135,8 +136,8 @@ def _told(offset_s: float, method: Method, confidence: float, reference_hz: int)
     return Synced(offset_s=offset_s, method=method, confidence=confidence, reference_hz=reference_hz)
 
 
-def _heard(found: Alignment, method: Method, confidence: float, reference: Sound) -> Synced:
-    told = _told(found.offset_s, method, confidence, reference.rate_hz)
+def _heard(found: Alignment, method: Method, confidence: float, reference_hz: int) -> Synced:
+    told = _told(found.offset_s, method, confidence, reference_hz)
     return replace(told, drift_ppm=found.drift_ppm, polarity=found.polarity)
 
 
@@ -149,10 +150,11 @@ def heard_near(reference: Sound, other: Sound, offset_s: float) -> Alignment | N
 def by_claps(reference: Sequence[float], other: Sequence[float]) -> tuple[float, float] | None:
     """The lag at which most first edges of claps lie on each other, in seconds, and its confidence; None where none does.
 
-    One on each is a guess, and the more of them agree the surer it is.
+    One on each is a guess, and the more of them agree the surer it is; less where both are full of them.
     """
     found = common_lag(reference, other)
     if found is None:
         return None
     lag_s, agree = found
-    return lag_s, CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1]
+    sure = CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1]
+    return lag_s, sure if agree == 1 else sure * (1.0 - claps_by_chance(reference, other, agree))

@@ -2,7 +2,6 @@
 
 from collections.abc import AsyncIterable, Callable
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import BinaryIO, Final
 from uuid import UUID
 
@@ -243,7 +242,7 @@ class SyncService:
                 second,
                 out,
                 name=other.name,
-                moment_s=began_s + Fraction(clip.moved_s(reference.rate_hz)).limit_denominator(10**9),
+                moment_s=began_s + exact_s(clip.moved_s(reference.rate_hz)),
                 rate=view.rate,
                 drift_ppm=(clip.drift_ppm or 0.0) if stretch else 0.0,
                 day=day,

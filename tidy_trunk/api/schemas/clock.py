@@ -3,7 +3,7 @@
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window, jams_for
 from tidy_trunk.core.plan import JamOver, Rig
-from tidy_trunk.core.timecode import FrameRate, name_of
+from tidy_trunk.core.timecode import name_of
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.clock import ClockView, MeasuredDelay
 
@@ -227,7 +227,6 @@ class ScreenOut(Out):
 
     @classmethod
     def from_core(cls, rig: Rig, item: LateScreen) -> "ScreenOut":
-        fps = float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
         return cls(
             device=item.device,
             label=_label(rig, item.device),
@@ -237,9 +236,9 @@ class ScreenOut(Out):
                 PictureOut(
                     device=picture.camera,
                     camera=_label(rig, picture.camera),
-                    over_sdi=picture.path == "traits.sdi_delay_frames",
+                    over_sdi=picture.over_sdi,
                     late_frames=picture.late_frames,
-                    late_ms=picture.late_frames / fps * 1000,
+                    late_ms=picture.late_ms,
                     hold_frames=picture.hold_frames,
                 )
                 for picture in item.pictures

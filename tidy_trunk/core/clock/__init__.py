@@ -25,12 +25,14 @@ from tidy_trunk.core.clock.keepers import (
     kept_for_timecode,
     timecode_tracks,
 )
-from tidy_trunk.core.clock.lateness import Lateness, Part, lateness
+from tidy_trunk.core.clock.lateness import PICTURE_DELAY, SDI_DELAY, Lateness, Part, lateness
 from tidy_trunk.core.clock.pairs import Heard, Meets, Pair, Reach, pairs
 
 __all__ = [
     "ACCEPTED",
     "BROADCAST",
+    "PICTURE_DELAY",
+    "SDI_DELAY",
     "ClapReading",
     "ClockDay",
     "Gets",

@@ -5,7 +5,7 @@ from fractions import Fraction
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.clock.lateness import SOUND_M_PER_S, Lateness, lateness, picture_delay, programme_ms
+from tidy_trunk.core.clock.lateness import SDI_DELAY, SOUND_M_PER_S, Lateness, lateness, picture_delay, programme_ms
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import PortRef, Rig, Run
 from tidy_trunk.core.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
@@ -47,14 +47,20 @@ WINDOWS: Final = (UNNOTICED, ACCEPTED, BROADCAST)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Picture:
-    """A picture that comes in. path: of the figure that says how late it is; hold_frames: by how much it is held back so
-    that it is as late as the latest.
+    """A picture that comes in. path: of the figure that says how late it is, in frames and in ms; hold_frames: by how much
+    it is held back so that it is as late as the latest.
     """
 
     camera: str
     path: str
     late_frames: float
+    late_ms: float
     hold_frames: float
+
+    @property
+    def over_sdi(self) -> bool:
+        """Whether that figure is one of its own for SDI."""
+        return self.path == SDI_DELAY
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -125,7 +131,13 @@ def _screen(report: Report, device: str) -> LateScreen | None:
         is_switcher=rig.unit(device).device_class.kind is Kind.SWITCHER,
         own_frames=own_frames,
         pictures=tuple(
-            Picture(camera=camera, path=path, late_frames=frames, hold_frames=_held(latest - frames))
+            Picture(
+                camera=camera,
+                path=path,
+                late_frames=frames,
+                late_ms=frames / float(_rate(rig).ratio) * 1000,
+                hold_frames=_held(latest - frames),
+            )
             for camera, (path, frames) in late.items()
         ),
         late_frames=latest + own_frames,

@@ -36,6 +36,10 @@ class Lateness:
     parts: tuple[Part, ...]
 
 
+PICTURE_DELAY, SDI_DELAY = "traits.picture_delay_frames", "traits.sdi_delay_frames"
+"""Paths of the figures that say how late a picture is; the second over SDI, where that differs. ASSUMED_"""
+
+
 def air_ms(metres: float) -> float:
     """How long sound takes through so much air; 2.9 ms a metre."""
     return metres / SOUND_M_PER_S * 1000
@@ -45,8 +49,8 @@ def picture_delay(unit: Unit, circuit: Circuit) -> tuple[str, Figure | None]:
     """How late a picture is over HDMI or SDI, in frames, with the path of the figure that says so."""
     traits = unit.device_class.traits
     if circuit is Circuit.SDI and traits.sdi_delay_frames is not None:
-        return "traits.sdi_delay_frames", traits.sdi_delay_frames
-    return "traits.picture_delay_frames", traits.picture_delay_frames
+        return SDI_DELAY, traits.sdi_delay_frames
+    return PICTURE_DELAY, traits.picture_delay_frames
 
 
 def own_ms(rig: Rig, device: str, *, with_picture: bool, circuit: Circuit = Circuit.HDMI) -> float:

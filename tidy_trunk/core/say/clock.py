@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import Figure, Provenance, figures_of
+from tidy_trunk.core.clock import PICTURE_DELAY, SDI_DELAY
 from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetFigure, SetJam
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.words import find_devices, number, split_words
@@ -68,7 +69,7 @@ def late(plan: Plan, rest: str) -> Iterator[Proposal]:
     frames = number(found["much"])
     if found["unit"] == "ms":
         frames *= float(FrameRate.parse(plan.defaults.frame_rate).ratio) / 1000
-    path = "traits.sdi_delay_frames" if found["way"] == "sdi" else "traits.picture_delay_frames"
+    path = SDI_DELAY if found["way"] == "sdi" else PICTURE_DELAY
     figure = Figure(round(frames, 3), WITHIN_PERCENT, Provenance.MEASURED, "USER")
     units = [match.unit for match in find_devices(Rig(plan), split_words(found["who"])) if not match.rest]
     for unit in units:

@@ -185,14 +185,15 @@ def missed_jam(situation: Situation) -> Iterator[Finding]:
         if day is None or day.beyond_min is None or keeper.jam is None:
             continue
         label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.giver).label
+        advised = jams_for(situation.rig, day)
         yield Finding(
             rule="missed-jam",
             severity=Severity.CAUTION,
             title=f"{label} is not jammed in time",
-            text=_why_missed(situation, keeper, day, label, giver),
+            text=_why_missed(situation, keeper, day, label, giver) + _too_often(day, advised),
             source="HANDBOOK",
             device=keeper.device,
-            fixes=_jams(situation, keeper, day, giver),
+            fixes=_jams(situation, keeper, advised, giver),
             verify="Read a label from both at the same moment before you jam: it tells how fast they really part.",
         )
 
@@ -207,13 +208,12 @@ def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str,
     return (
         f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: beyond {limit:g} frames "
         f"from {clock_words(day.beyond_min or 0)} on, {spell.apart_frames:.2f} frames by {clock_words(spell.ends_min)}."
-        f"{_too_often(situation, day)}"
     )
 
 
-def _too_often(situation: Situation, day: ClockDay) -> str:
+def _too_often(day: ClockDay, advised: tuple[int, ...] | None) -> str:
     """What helps a clock that nobody would jam as often as it asks for."""
-    if day.every_min is None or jams_for(situation.rig, day) is not None:
+    if day.every_min is None or advised is not None:
         return ""
     return (
         f" To jam it every {int(day.every_min)} min would stop the work: measure how fast it really parts, or let a timecode "
@@ -221,8 +221,7 @@ def _too_often(situation: Situation, day: ClockDay) -> str:
     )
 
 
-def _jams(situation: Situation, keeper: Keeper, day: ClockDay, giver: str) -> tuple[Fix, ...]:
-    advised = jams_for(situation.rig, day)
+def _jams(situation: Situation, keeper: Keeper, advised: tuple[int, ...] | None, giver: str) -> tuple[Fix, ...]:
     if advised is None or keeper.jam is None:
         return _leads(situation, keeper.giver, keeper.device) or _generator(situation, keeper)
     edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
@@ -359,14 +358,14 @@ def _ways_to_meet(situation: Situation, pair: Pair) -> tuple[Fix, ...]:
 
 def _leads(situation: Situation, giver: str, taker: str) -> tuple[Fix, ...]:
     """A timecode lead that stays on, where both have a free socket for it."""
-    edit = _lead(situation.rig, giver, taker, (Circuit.TIMECODE,))
-    if edit is None or not situation.can((edit,)):
-        return ()
-    return (Fix(f"Timecode lead from {situation.rig.unit(giver).label}, and leave it on", (edit,)),)
+    for edit in _connections(situation.rig, giver, taker, (Circuit.TIMECODE,)):
+        if situation.can((edit,)):
+            return (Fix(f"Timecode lead from {situation.rig.unit(giver).label}, and leave it on", (edit,)),)
+    return ()
 
 
-def _lead(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Connect | None:
-    """From a timecode output into the first free socket of these circuits that it can be joined to."""
+def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[Connect]:
+    """From free timecode outputs into free sockets of these circuits, the best lead of each."""
     outputs = [port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE]
     inputs = [port for circuit in circuits for port in rig.unit(taker).device_class.inputs if port.circuit is circuit]
     for output in outputs:
@@ -376,8 +375,7 @@ def _lead(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Conn
                 continue
             joins = find_joins(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
             if joins:
-                return Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
-    return None
+                yield Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
 
 
 def _generator(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
@@ -392,7 +390,7 @@ def _generator(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
     ]
     try:
         brought, _ = apply_edits(situation.plan, edits)
-        lead = _lead(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS))
+        lead = next(_connections(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
         if lead is None:
             return ()
         connected, _ = apply_edits(brought, [lead])

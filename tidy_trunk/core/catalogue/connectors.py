@@ -23,16 +23,22 @@ class Circuit(StrEnum):
 
     @property
     def is_balanced(self) -> bool:
-        return self in (Circuit.BALANCED, Circuit.BALANCED_STEREO)
+        return self in _BALANCED
 
     @property
     def is_analogue(self) -> bool:
-        return self.is_balanced or self in (Circuit.UNBALANCED, Circuit.UNBALANCED_STEREO)
+        return self in _ANALOGUE
 
     @property
     def is_digital(self) -> bool:
         """Sound as numbers: its level is the sender's dBFS. Radio counts, as both ends state it so."""
-        return self in (Circuit.AES3, Circuit.HDMI, Circuit.SDI, Circuit.USB, Circuit.RADIO)
+        return self in _NUMBERS
+
+
+# Asked for each port of each plan that is worked out: sets are looked up, and made once.
+_BALANCED = frozenset({Circuit.BALANCED, Circuit.BALANCED_STEREO})
+_ANALOGUE = _BALANCED | {Circuit.UNBALANCED, Circuit.UNBALANCED_STEREO}
+_NUMBERS = frozenset({Circuit.AES3, Circuit.HDMI, Circuit.SDI, Circuit.USB, Circuit.RADIO})
 
 
 class Gender(StrEnum):

@@ -93,11 +93,15 @@ class Unit:
         return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id), digital_gain_key(port.id))
 
     def input_mode(self, port: InputPort) -> InputMode:
-        wanted = self.device.settings.get(mode_key(port.id))
+        wanted = self.device.settings.get(mode_key(port.id)) if len(port.modes) > 1 else None
+        if wanted is None:
+            return port.modes[0]
         return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
 
     def output_mode(self, port: OutputPort) -> OutputMode:
-        wanted = self.device.settings.get(mode_key(port.id))
+        wanted = self.device.settings.get(mode_key(port.id)) if len(port.modes) > 1 else None
+        if wanted is None:
+            return port.modes[0]
         return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
 
     def gain_mark_db(self, port: InputPort, mode: InputMode) -> float:
@@ -246,7 +250,9 @@ class Unit:
 
 
 class Rig:
-    """Look-ups into a plan, each worked out once. `links`: what the leads of each run do, as far as anybody asked."""
+    """Look-ups into a plan, each worked out once. `links`: what the leads of each run do, as far as anybody asked;
+    `powered`: which microphones have what they need.
+    """
 
     def __init__(self, plan: Plan, like: "Rig | None" = None) -> None:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
@@ -254,6 +260,7 @@ class Rig:
         self.like = like
         self._units: dict[str, Unit] = {}
         self.links: dict[str, Link] = {}
+        self.powered: dict[str, bool] = {}
         if like is not None and like.plan.leads is plan.leads:
             self.own_leads = like.own_leads
         if like is not None and like.plan.runs is plan.runs:

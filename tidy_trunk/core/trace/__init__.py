@@ -7,10 +7,11 @@ from tidy_trunk.core.trace.graph import (
     Trace,
     Tracer,
     accept,
-    run_link,
     upstream_of,
 )
+from tidy_trunk.core.trace.links import run_link
 from tidy_trunk.core.trace.parts import KnownParts, Part, parts_on_all_ways
+from tidy_trunk.core.trace.powering import is_powered, run_delivery
 
 __all__ = [
     "KnownParts",
@@ -21,7 +22,9 @@ __all__ = [
     "Trace",
     "Tracer",
     "accept",
+    "is_powered",
     "parts_on_all_ways",
+    "run_delivery",
     "run_link",
     "upstream_of",
 ]

@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, channel_refs
 from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
-from tidy_trunk.core.wiring import Link, link, unmated
+from tidy_trunk.core.trace.links import run_link
 from tidy_trunk.errors import PlanError, SignalLoopError
 
 StageKey = tuple[str, str, str, int]
@@ -15,6 +15,10 @@ StageKey = tuple[str, str, str, int]
 
 DEEPEST_CHAIN: Final = 120
 """ASSUMED_ most stages in a row, four or five a device: more than any set has, less than would exhaust the machine."""
+
+
+BUILT_IN: Final = "inside"
+"""ASSUMED_ connector of a camera's own microphone, of which the plan says nothing."""
 
 
 class Place(StrEnum):
@@ -32,6 +36,7 @@ class Place(StrEnum):
 class Stage:
     """One point on the way, with what feeds it: the stages upstream, each with the voltage ratio at which it arrives.
 
+    idle: inputs that a mix or track takes, and at which nothing arrives: they make their noise all the same.
     key: tells it from all other stages of the plan.
     depth: how many stages lie in a row up to it, itself included.
     sources: ids of the sources that reach it, each once.
@@ -43,6 +48,7 @@ class Stage:
     channel: int = 0
     run: Run | None = None
     feeds: tuple[tuple["Stage", float], ...] = ()
+    idle: tuple["Stage", ...] = ()
     key: StageKey = field(init=False, compare=False)
     depth: int = field(init=False, compare=False)
     sources: tuple[str, ...] = field(init=False, compare=False)
@@ -136,14 +142,16 @@ class Tracer:
             return done
         self._open.append(key)
         unit = self.rig.unit(device)
-        feeds = []
+        feeds, idle = [], []
         for ref in unit.bus_inputs(unit.bus(bus_id)):
             port, channel = self.rig.input_channel(unit, ref)
             stage = self.input(device, port.id, channel)
             if stage.feeds:
                 feeds.append((stage, 1.0))
+            elif port.circuit.is_analogue and port.plug.connector != BUILT_IN:
+                idle.append(stage)
         self._open.pop()
-        stage = Stage(place=Place.BUS, device=device, name=bus_id, feeds=tuple(feeds))
+        stage = Stage(place=Place.BUS, device=device, name=bus_id, feeds=tuple(feeds), idle=tuple(idle))
         self._stages[key] = stage
         return stage
 
@@ -197,33 +205,6 @@ class Tracer:
             )
             self._stages[key] = Stage(place=Place.MICROPHONE, device=device, name="", feeds=heard)
         return self._stages[key]
-
-
-def run_link(rig: Rig, run: Run) -> Link:
-    """What the leads of a run do between its ports; nothing is heard where its plugs do not mate."""
-    known = rig.links.get(run.id)
-    if known is None and rig.like is not None and _is_shared(rig, rig.like, run):
-        known = rig.links[run.id] = run_link(rig.like, run)
-    if known is None:
-        sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
-        sending, receiving = sender.output(run.sending.port), receiver.input(run.receiving.port)
-        leads = [(rig.lead_of(part), part.branch) for part in run.parts]
-        if unmated(sending, [lead for lead, _ in leads], receiving) is not None:
-            known = Link(tuple(() for _ in receiving.channels), copper=False)
-        else:
-            known = link(sending, leads, receiving, sender.output_mode(sending), receiver.input_mode(receiving))
-        rig.links[run.id] = known
-    return known
-
-
-def _is_shared(rig: Rig, like: Rig, run: Run) -> bool:
-    """Whether a run and both its ends are the same things in two plans."""
-    return (
-        like.plan.runs.get(run.id) is run
-        and like.plan.leads is rig.plan.leads
-        and rig.unit(run.sending.device) is like.unit(run.sending.device)
-        and rig.unit(run.receiving.device) is like.unit(run.receiving.device)
-    )
 
 
 def upstream_of(stage: Stage) -> list[Stage]:

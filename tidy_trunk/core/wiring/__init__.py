@@ -1,21 +1,24 @@
 """Contacts and what runs over them: sound one way, power the other."""
 
-from tidy_trunk.core.wiring.circuit import end_of, is_plug_of_its_own
+from tidy_trunk.core.wiring.circuit import Branch, end_of, is_plug_of_its_own
 from tidy_trunk.core.wiring.faults import Fault, faults
 from tidy_trunk.core.wiring.judgement import Judgement, judge
-from tidy_trunk.core.wiring.power import FEED_OHM, SUPPLY_V, Delivery, delivery
-from tidy_trunk.core.wiring.sound import Arrival, Link, Mismatch, bare_ratio, link, unmated
+from tidy_trunk.core.wiring.power import FEED_OHM, SUPPLY_V, Delivery, Feed, delivery
+from tidy_trunk.core.wiring.sound import Arrival, Link, Mismatch, bare_ratio, branch_of, link, unmated
 
 __all__ = [
     "FEED_OHM",
     "SUPPLY_V",
     "Arrival",
+    "Branch",
     "Delivery",
     "Fault",
+    "Feed",
     "Judgement",
     "Link",
     "Mismatch",
     "bare_ratio",
+    "branch_of",
     "delivery",
     "end_of",
     "faults",

@@ -3,12 +3,13 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Final
+from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import InputPort, LeadClass, Leg, OutputPort, Supply
 from tidy_trunk.core.units import PHANTOM_FEED_OHM, PHANTOM_V
-from tidy_trunk.core.wiring.circuit import COMMON, GROUND, End, Piece, contact, end_of, pieces_of, wire_up
+from tidy_trunk.core.wiring.circuit import COMMON, SENDER, Branch, End, contact, end_of, ground, wire_up
 from tidy_trunk.core.wiring.network import Network, Node
+from tidy_trunk.core.wiring.sound import branch_of
 
 SUPPLY_V: Final[Mapping[Supply, float]] = {Supply.P48: PHANTOM_V, Supply.PLUG_IN: 3.0, Supply.T_POWER: 12.0}
 """Volts of each way to power. [IEC61938] for phantom power; plug-in and T-power [MEMORY]"""
@@ -67,6 +68,14 @@ class Delivery:
         return self.short_ma > 1.0
 
 
+class Feed(NamedTuple):
+    """An input that hangs on a microphone's output, and what it gives; `supply` None where that is off."""
+
+    branch: Branch
+    supply: Supply | None
+    volts: float = 0.0
+
+
 def delivery(
     sending: OutputPort,
     leads: Sequence[tuple[LeadClass, str]],
@@ -75,6 +84,7 @@ def delivery(
     *,
     volts: float | None = None,
     draw_ma: float = 0.0,
+    beside: Sequence[Feed] = (),
 ) -> Delivery:
     """How a supply of the receiving port stands at the sending port, through the leads between them.
 
@@ -82,39 +92,46 @@ def delivery(
         sending, leads, receiving: As for `link`.
         volts: What the supply really gives, its nominal voltage where not given.
         draw_ma: Current of the microphone, shared by its two legs where it has two; 0 to 100 mA.
+        beside: Other inputs that hang on the same output, with what they give.
 
     A microphone on phantom power is left 48 V − I × 3.4 kΩ (37.8 V at 3 mA). Source: [IEC61938]; nodal analysis.
     """
     given = SUPPLY_V[supply] if volts is None else volts
-    return _delivery(end_of(sending), pieces_of(leads), end_of(receiving), supply, given, draw_ma)
+    own = Feed(branch_of(leads, receiving), supply, given)
+    return _delivery(end_of(sending), (own, *beside), draw_ma)
 
 
 @lru_cache(maxsize=2048)
-def _delivery(
-    sender: End, pieces: tuple[Piece, ...], receiver: End, supply: Supply, volts: float, draw_ma: float
-) -> Delivery:
+def _delivery(sender: End, feeds: tuple[Feed, ...], draw_ma: float) -> Delivery:
+    """At the sender, with all inputs that feed it; what flows for nothing out of the first of them."""
     network = Network(sets=2)  # the first without, the second with the microphone's current
-    wire_up(network, sender, pieces, receiver, power=True)
-    feeds = []
-    for channel in range(receiver.channels):
-        for leg in (Leg(channel, "hot"), Leg(channel, "cold")):
-            node = contact(receiver, -1, leg)
-            if node is None:
-                continue
-            emf = 0.0 if supply is Supply.T_POWER and leg.role == "cold" else volts
-            feeds.append((node, emf))
-            for which in (0, 1):
-                network.current(GROUND, node, emf / FEED_OHM[supply], which)
-            network.resistor(node, GROUND, FEED_OHM[supply])
-    legs: list[Node] = [node for role in ("hot", "cold") if (node := contact(sender, 0, Leg(0, role))) is not None]
+    wire_up(network, sender, [feed.branch for feed in feeds], power=True)
+    fed: list[tuple[Node, float]] = []
+    for number, feed in enumerate(feeds):
+        if feed.supply is None:
+            continue  # its switch has parted the resistors from the supply, and its capacitors pass nothing
+        for channel in range(feed.branch.receiver.channels):
+            for leg in (Leg(channel, "hot"), Leg(channel, "cold")):
+                node = contact(feed.branch.receiver, (number, -1), leg)
+                if node is None:
+                    continue
+                emf = 0.0 if feed.supply is Supply.T_POWER and leg.role == "cold" else feed.volts
+                if number == 0:
+                    fed.append((node, emf))
+                for which in (0, 1):
+                    network.current(ground(number), node, emf / FEED_OHM[feed.supply], which)
+                network.resistor(node, ground(number), FEED_OHM[feed.supply])
+    supply = feeds[0].supply
+    assert supply is not None  # the first is the one that is asked for
+    legs: list[Node] = [node for role in ("hot", "cold") if (node := contact(sender, SENDER, Leg(0, role))) is not None]
     for node in legs:
         network.resistor(node, COMMON, _NOBODY_OHM)
         network.current(node, COMMON, draw_ma / 1000 / len(legs), 1)
-    solved = network.solve(GROUND, [COMMON, *legs, *(node for node, _ in feeds)])
+    solved = network.solve(ground(), [COMMON, *legs, *(node for node, _ in fed)])
     above = solved[1 : 1 + len(legs)] - solved[0]
     flowing = sum(
         max(emf - float(level[0]), 0.0) / FEED_OHM[supply]
-        for (_, emf), level in zip(feeds, solved[1 + len(legs) :], strict=True)
+        for (_, emf), level in zip(fed, solved[1 + len(legs) :], strict=True)
     )
     return Delivery(
         supply=supply,
@@ -122,5 +139,5 @@ def _delivery(
         cold_v=float(above[1][0]) if len(legs) > 1 else 0.0,
         left_v=float(above[:, 1].mean()),
         short_ma=flowing * 1000,
-        nominal_v=volts,
+        nominal_v=feeds[0].volts,
     )

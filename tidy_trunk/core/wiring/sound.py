@@ -1,7 +1,7 @@
 """What arrives at a socket through leads: worked out from the contacts that they join, not from their names."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final
 
@@ -20,7 +20,18 @@ from tidy_trunk.core.catalogue import (
     mates,
 )
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
-from tidy_trunk.core.wiring.circuit import COMMON, GROUND, End, Piece, contact, end_of, pieces_of, wire_up
+from tidy_trunk.core.wiring.circuit import (
+    COMMON,
+    SENDER,
+    Branch,
+    End,
+    Piece,
+    contact,
+    end_of,
+    ground,
+    pieces_of,
+    wire_up,
+)
 from tidy_trunk.core.wiring.network import Network, Node
 
 NOTHING_BELOW: Final = 1e-5
@@ -100,6 +111,7 @@ def link(
     receiving: InputPort,
     sends: OutputMode | None = None,
     takes: InputMode | None = None,
+    beside: Sequence[Branch] = (),
 ) -> Link:
     """What leads do between an output and an input, with the impedances of both.
 
@@ -107,6 +119,7 @@ def link(
         sending, receiving: The ports at the ends; all plugs must mate.
         leads: (lead, branch) in order; empty where the plugs go together directly.
         sends, takes: The modes at both ends, the first of each where not given.
+        beside: Other inputs that hang on the same output, and load it.
 
     Digital signals go through in their order of channels, or not at all: their contacts carry them together.
 
@@ -118,8 +131,12 @@ def link(
         heard = tuple((Arrival(index, 1.0),) if index <= last else () for index, _ in enumerate(receiving.channels))
         return Link(heard, copper=not wireless)
     source_ohm = (sends or sending.modes[0]).source_ohm.value
-    load_ohm = (takes or receiving.modes[0]).impedance_ohm.value
-    return _link(end_of(sending), sending.drive, source_ohm, pieces_of(leads), end_of(receiving), load_ohm)
+    return _link(end_of(sending), sending.drive, source_ohm, (branch_of(leads, receiving, takes), *beside))
+
+
+def branch_of(leads: Sequence[tuple[LeadClass, str]], receiving: InputPort, takes: InputMode | None = None) -> Branch:
+    """The way from an output into one of its inputs; arguments as of `link`."""
+    return Branch(pieces_of(leads), end_of(receiving), (takes or receiving.modes[0]).impedance_ohm.value)
 
 
 def bare_ratio(
@@ -131,39 +148,19 @@ def bare_ratio(
         End(plug.opposite, circuit, 2 if circuit in stereo else 1)
         for plug, circuit in ((sending, sends), (receiving, takes))
     )
-    return _link(first, Drive.FLOATING, source_ohm, (Piece(sending, receiving, wiring),), last, load_ohm).strongest
+    branch = Branch((Piece(sending, receiving, wiring),), last, load_ohm)
+    return _link(first, Drive.FLOATING, source_ohm, (branch,)).strongest
 
 
 @lru_cache(maxsize=8192)
-def _link(
-    sender: End, drive: Drive, source_ohm: float, pieces: tuple[Piece, ...], receiver: End, load_ohm: float
-) -> Link:
-    """The same for sockets of a kind, whichever device they are in: a job joins few kinds many times over."""
-    network = Network(sets=sender.channels)
-    wire_up(network, sender, pieces, receiver)
-    for channel in range(sender.channels):
-        _drive(network, sender, drive, source_ohm, channel)
-    wanted: list[Node] = []
-    for channel in range(receiver.channels):
-        hot, cold = (contact(receiver, -1, Leg(channel, role)) for role in ("hot", "cold"))
-        if hot is None:  # numbers of all channels share one contact: no voltage is told for the others
-            wanted += [GROUND, GROUND]
-            continue
-        if cold is None:
-            network.resistor(hot, GROUND, load_ohm)
-        else:
-            network.resistor(hot, GROUND, load_ohm / 2)
-            network.resistor(cold, GROUND, load_ohm / 2)
-        wanted += [hot, cold or GROUND]
-    volts = network.solve(GROUND, wanted)
-    heard = tuple(
-        tuple(
-            Arrival(sent, float(ratio))
-            for sent, ratio in enumerate(volts[2 * index] - volts[2 * index + 1])
-            if abs(ratio) > NOTHING_BELOW
-        )
-        for index in range(receiver.channels)
-    )
+def _link(sender: End, drive: Drive, source_ohm: float, branches: tuple[Branch, ...]) -> Link:
+    """What arrives by the first of the branches, with all of them plugged in; the same for all sockets of a kind,
+    whichever device they are in: a job joins few kinds many times over. What is wrong with other leads is told of those."""
+    if len(branches) > 1:
+        heard = _heard(sender, drive, source_ohm, branches)[1]
+        return replace(_link(sender, drive, source_ohm, branches[:1]), heard=heard)
+    receiver = branches[0].receiver
+    network, heard = _heard(sender, drive, source_ohm, branches)
     return Link(
         heard=heard,
         shorted=_shorted(network, sender, drive),
@@ -171,14 +168,51 @@ def _link(
         dead=tuple(
             channel
             for channel in range(receiver.channels)
-            if (hot := contact(receiver, -1, Leg(channel, "hot"))) is not None and network.joined(hot, GROUND)
+            if (hot := contact(receiver, (0, -1), Leg(channel, "hot"))) is not None and network.joined(hot, ground())
         ),
-        copper=network.joined(COMMON, GROUND),
+        copper=network.joined(COMMON, ground()),
     )
 
 
+def _heard(
+    sender: End, drive: Drive, source_ohm: float, branches: Sequence[Branch]
+) -> tuple[Network, tuple[tuple[Arrival, ...], ...]]:
+    """The network of all branches, and what each channel of the first one's input hears."""
+    network = Network(sets=sender.channels)
+    wire_up(network, sender, branches)
+    for channel in range(sender.channels):
+        _drive(network, sender, drive, source_ohm, channel)
+    for number, branch in enumerate(branches):
+        for hot, cold in _terminals(branch, number):
+            if cold == ground(number):
+                network.resistor(hot, cold, branch.load_ohm)
+            else:
+                network.resistor(hot, ground(number), branch.load_ohm / 2)
+                network.resistor(cold, ground(number), branch.load_ohm / 2)
+    terminals = list(_terminals(branches[0], 0))
+    volts = network.solve(ground(), [node for pair in terminals for node in pair])
+    heard = tuple(
+        tuple(
+            Arrival(sent, float(ratio))
+            for sent, ratio in enumerate(volts[2 * index] - volts[2 * index + 1])
+            if abs(ratio) > NOTHING_BELOW
+        )
+        for index in range(len(terminals))
+    )
+    # Numbers of all channels share one contact: no voltage is told for the others.
+    return network, heard + ((),) * (branches[0].receiver.channels - len(heard))
+
+
+def _terminals(branch: Branch, number: int) -> Iterator[tuple[Node, Node]]:
+    """Between which nodes each channel of a branch's input takes its voltage."""
+    for channel in range(branch.receiver.channels):
+        hot, cold = (contact(branch.receiver, (number, -1), Leg(channel, role)) for role in ("hot", "cold"))
+        if hot is not None:
+            yield hot, ground(number) if cold is None else cold
+
+
 def _drive(network: Network, sender: End, drive: Drive, source_ohm: float, channel: int) -> None:
-    hot, cold = (contact(sender, 0, Leg(channel, role)) for role in ("hot", "cold"))
+    hot, cold = (contact(sender, SENDER, Leg(channel, role)) for role in ("hot", "cold"))
     if hot is None:
         return
     if cold is None:
@@ -197,7 +231,7 @@ def _shorted(network: Network, sender: End, drive: Drive) -> tuple[Leg, ...]:
     """Legs that drive into a short: on the screen, or on the other leg. A floating output may have one on the screen."""
     found = []
     for channel in range(sender.channels):
-        hot, cold = (contact(sender, 0, Leg(channel, role)) for role in ("hot", "cold"))
+        hot, cold = (contact(sender, SENDER, Leg(channel, role)) for role in ("hot", "cold"))
         if hot is None:
             continue
         floating = cold is not None and drive is Drive.FLOATING
@@ -209,5 +243,5 @@ def _shorted(network: Network, sender: End, drive: Drive) -> tuple[Leg, ...]:
 
 
 def _fighting(network: Network, sender: End) -> bool:
-    hots = [contact(sender, 0, Leg(channel, "hot")) for channel in range(sender.channels)]
+    hots = [contact(sender, SENDER, Leg(channel, "hot")) for channel in range(sender.channels)]
     return len(hots) == 2 and None not in hots and network.joined(hots[0], hots[1])

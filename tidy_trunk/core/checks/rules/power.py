@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from tidy_trunk.core.catalogue import CELL_KEY, Supply, mode_key, switch_key
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.plan import Edit, SetControl
+from tidy_trunk.core.trace import is_powered
 from tidy_trunk.core.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
-from tidy_trunk.core.ways import is_powered
 from tidy_trunk.core.wiring import Delivery
 
 _ROUTINE = "Mute, connect, switch on, wait, open."
@@ -15,11 +15,25 @@ _ROUTINE = "Mute, connect, switch on, wait, open."
 @rule
 def microphone_unpowered(situation: Situation) -> Iterator[Finding]:
     """A microphone that needs 48 V or plug-in power and gets none, or has only one of two switches on. [IEC61938]"""
-    for joint in situation.joints:
-        capsule = joint.sender.device_class.capsule
-        if capsule is None or not joint.mates or is_powered(situation.rig, joint.run):
+    for device, joints in _plugged_in(situation).items():
+        capsule = situation.rig.unit(device).device_class.capsule
+        if capsule is None or is_powered(situation.rig, device):
             continue
-        yield _unpowered(joint, capsule.needs[0]) if capsule.needs else _needs_cell(joint)
+        if not capsule.needs:
+            yield _needs_cell(joints[0])
+            continue
+        # One input is enough: of several on one microphone the first that can give what it needs.
+        found = [_unpowered(joint, capsule.needs[0]) for joint in joints]
+        yield next((finding for finding in found if finding.fixes), found[0])
+
+
+def _plugged_in(situation: Situation) -> dict[str, list[Joint]]:
+    """The runs whose plugs mate, by the device in which they begin."""
+    found: dict[str, list[Joint]] = {}
+    for joint in situation.joints:
+        if joint.mates:
+            found.setdefault(joint.sender.device.id, []).append(joint)
+    return found
 
 
 @rule

@@ -129,7 +129,7 @@ def test_refused_with_a_problem_document(client, job, method, path, body, status
     [
         b"not json",
         b'{"name": NaN}',
-        b'{"schema_version": 8, "name": "x"}',
+        b'{"schema_version": 9, "name": "x"}',
         b"[]",
         b"null",
         b'{"name": "x", "devices": [1]}',

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, line_into_camera
-from tidy_trunk.core.plan import Plan, RemoveDevice, apply_edits
+from tidy_trunk.core.plan import Plan, RemoveDevice, Weighting, apply_edits
 from tidy_trunk.document import (
     SCHEMA_VERSION,
     AnyEdit,
@@ -50,8 +50,8 @@ def test_a_plan_of_version_2_is_given_bursts():
     assert old["schema_version"] == 2 and "burst_db_spl" not in old["sources"][0]
     assert all(source.burst_db_spl == source.peak_db_spl + 10 for source in plan.sources.values())
     assert plan.runs == without_the_box(foundry()).runs
-    assert {key: device.settings for key, device in plan.devices.items()} == {
-        key: device.settings for key, device in without_the_box(foundry()).devices.items()
+    assert {key: set(device.settings) for key, device in plan.devices.items()} == {
+        key: set(device.settings) for key, device in without_the_box(foundry()).devices.items()
     }
 
 
@@ -84,6 +84,14 @@ def test_a_plan_of_version_6_knew_no_day():
     assert old["schema_version"] == 6 and "breaks" not in old and "jam" not in old["devices"][0]
     assert plan.breaks == {} and plan.pair_drifts == {} and plan.defaults.day_begins_min == 480
     assert without_the_box(foundry()).runs == plan.runs
+
+
+def test_a_plan_of_version_7_stated_its_sources_a_weighted():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-7.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 7 and "weighting" not in old["sources"][0]
+    assert {source.weighting for source in plan.sources.values()} == {Weighting.A}
+    assert plan.runs == foundry().runs and plan.breaks == foundry().breaks
 
 
 def without_the_box(plan):

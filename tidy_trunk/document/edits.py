@@ -134,6 +134,7 @@ class AddSourceModel(EditModel):
     heard_by: dict[Id, Metres] = Field(default_factory=dict)
     off_axis_deg: dict[Id, Degrees] = Field(default_factory=dict)
     id: Id | None = None
+    weighting: core.Weighting = core.Weighting.A
 
 
 class SetSourceModel(EditModel):
@@ -147,6 +148,7 @@ class SetSourceModel(EditModel):
     burst_db_spl: Db | None = None
     irreplaceable: bool | None = None
     tolerance_db: Annotated[float, Field(allow_inf_nan=False, ge=0, le=40)] | None = None
+    weighting: core.Weighting | None = None
 
 
 class HearModel(EditModel):

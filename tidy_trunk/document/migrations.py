@@ -69,6 +69,14 @@ def _clocks(raw: Raw) -> Raw:
     return {"breaks": [], "pair_drifts": [], **raw}
 
 
+def _weighting(raw: Raw) -> Raw:
+    """7 → 8: what a source's levels are stated in came in; they had been asked for A-weighted, and are that now."""
+    sources = raw.get("sources", [])
+    if not isinstance(sources, list):
+        return raw
+    return {**raw, "sources": [{"weighting": "A", **item} if isinstance(item, dict) else item for item in sources]}
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
@@ -76,4 +84,5 @@ _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     4: _line_ups,
     5: _measured,
     6: _clocks,
+    7: _weighting,
 }

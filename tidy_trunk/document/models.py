@@ -41,6 +41,7 @@ from tidy_trunk.core.plan import (
     Source,
     Stretch,
     Target,
+    Weighting,
     law_key,
     pair_key,
 )
@@ -48,7 +49,7 @@ from tidy_trunk.core.radio import GUARD_MHZ
 from tidy_trunk.core.timecode import HALF_A_FRAME
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 7
+SCHEMA_VERSION: Final = 8
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -299,6 +300,7 @@ class SourceModel(DocumentModel):
     heard_by: dict[Id, Metres] = {}
     off_axis_deg: dict[Id, Degrees] = {}
     irreplaceable: bool = False
+    weighting: Weighting = Weighting.A
 
 
 class TargetModel(DocumentModel):

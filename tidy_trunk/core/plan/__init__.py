@@ -75,6 +75,7 @@ from tidy_trunk.core.plan.model import (
     School,
     Source,
     Stretch,
+    Weighting,
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
@@ -164,6 +165,7 @@ __all__ = [
     "TakePairDrift",
     "Target",
     "Unit",
+    "Weighting",
     "apply_edits",
     "check_lead",
     "circuits_of",

@@ -65,8 +65,10 @@ class PortRef(NamedTuple):
 class Defaults:
     """What holds for the whole job.
 
-    room_noise_db_spl: what a place makes of noise at a microphone, A-weighted.
-    rumble_db_spl: wind, traffic and machines below the voice, unweighted at the microphone in its windshield; 0: none.
+    room_noise_db_spl: what a place makes of noise where the microphones stand, A-weighted, as a sound level meter reads
+        it; a microphone that does not hear all round picks up less of it by its directivity.
+    rumble_db_spl: wind, traffic and machines below the voice, unweighted, as the microphone in its windshield picks them
+        up: they reach it as wind and through its stand, whatever its pattern; 0: none.
     room: id of the kind of place, of `ROOMS`.
     target, effects_target, guide_target, timecode_target: ids of the targets of tracks of each role; `target` is that
         of dialogue, and of a track of which nothing is said.
@@ -147,10 +149,18 @@ class Device:
     jam: Jam | None = None
 
 
+class Weighting(StrEnum):
+    """What a source's levels are stated in. Source: [IEC61672-1]"""
+
+    A = "A"  # speech as a sound level meter reads it; taken back to unweighted by the spectrum of speech
+    Z = "Z"  # unweighted, for anything that has not the spectrum of speech
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Source:
     """Somebody or something to be heard: levels in dB SPL at 1 m, and the distance in m to each microphone.
 
+    weighting: of all its levels.
     off_axis_deg: by microphone, from how far beside its axis it is heard; on axis where nothing is said.
     burst_db_spl: what comes unannounced, above the expected peaks.
     irreplaceable: it happens once, so that one recorder is not enough.
@@ -166,6 +176,7 @@ class Source:
     heard_by: Mapping[str, float] = field(default_factory=dict)
     off_axis_deg: Mapping[str, float] = field(default_factory=dict)
     irreplaceable: bool = False
+    weighting: Weighting = Weighting.A
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -22,8 +22,8 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
-from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import detours, is_powered, ways
+from tidy_trunk.core.trace import accept, is_powered
+from tidy_trunk.core.ways import detours, ways
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_PROPOSALS: Final = 6
@@ -130,7 +130,7 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bo
     now = next((way for way in found if way.fits and way.sure and not way.clips), None)
     title = f"{_ends(plan, sending, receiving)}"
     plain = _proposal(plan, title, plain_edits)
-    if plain is not None and not is_powered(Rig(connected), connected.runs[run_id]):
+    if plain is not None and not is_powered(Rig(connected), connected.runs[run_id].sending.device):
         yield plain
         yield from _by_a_box(plan, connected, run_id, title)
         return
@@ -208,7 +208,7 @@ def _proposal(plan: Plan, title: str, edits: tuple[Edit, ...]) -> Proposal | Non
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
     *_, connect = (edit for edit in edits if isinstance(edit, Connect))
     run = next(run for run in plan.runs.values() if run.receiving == connect.receiving)
-    if not is_powered(Rig(plan), run):
+    if not is_powered(Rig(plan), run.sending.device):
         label = plan.devices[run.sending.device].label
         return f"{label} has no power here: its socket cannot give it, or a lead does not pass it"
     for track in Report(accept(plan)).tracks:

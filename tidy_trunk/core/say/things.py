@@ -20,11 +20,13 @@ from tidy_trunk.core.plan import (
     Rig,
     SetSource,
     Source,
+    Weighting,
 )
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.words import (
     ANGLE,
     LEVEL,
+    UNWEIGHTED,
     Match,
     find_classes,
     find_devices,
@@ -106,8 +108,9 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
     where = ANGLE.sub("", where)
     level = LEVEL.search(where)
     effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", where)), None)
+    weighting = Weighting.Z if UNWEIGHTED.search(where) else Weighting.A
     average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
-    rest = LEVEL.sub("", where)
+    rest = UNWEIGHTED.sub("", LEVEL.sub("", where))
     words = split_words(rest.replace(effort, "") if effort else rest)
     found = find_devices(Rig(plan), words)
     microphones = [match.unit for match in found if match.unit.device_class.capsule and not match.rest]
@@ -125,7 +128,13 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
             angles = {mic: off_axis_deg} if off_axis_deg else {}
             yield single(
                 plan,
-                AddSource(label=label, average_db_spl=level_db, heard_by={mic: distance_m}, off_axis_deg=angles),
+                AddSource(
+                    label=label,
+                    average_db_spl=level_db,
+                    heard_by={mic: distance_m},
+                    off_axis_deg=angles,
+                    weighting=weighting,
+                ),
             )
         for source in known:
             edits: list[Edit] = [

@@ -14,8 +14,11 @@ _LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
 ANGLE: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*(?:°|deg(?:rees?)?\b)(?:\s*off(?:\s*axis)?)?", re.IGNORECASE)
 """ASSUMED_ form of an angle off a microphone's axis in a line: `30°`, `30 degrees off`."""
 
-LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db\b(?:\s*spl)?", re.IGNORECASE)
+LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db(?:\s*\(?[az]\)?(?![a-z])|\b)(?:\s*spl)?", re.IGNORECASE)
 """A sound level in a line. [HANDBOOK]"""
+
+UNWEIGHTED: Final = re.compile(r"\bunweighted\b|\bdb\s*\(?z\)?(?![a-z])", re.IGNORECASE)
+"""That a level in a line is not A-weighted. [IEC61672-1]"""
 
 ALIKE: Final = 0.75
 """ASSUMED_ likeness of two words, 1 for equal ones, from which one may be the other with a slip of the thumb."""

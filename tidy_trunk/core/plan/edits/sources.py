@@ -4,8 +4,17 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, without
-from tidy_trunk.core.plan.model import BURST_ABOVE_DB, SPEECH_PEAK_ABOVE_DB, SPEECH_QUIET_BELOW_DB, Plan, Source
+from tidy_trunk.core.plan.model import (
+    BURST_ABOVE_DB,
+    SPEECH_PEAK_ABOVE_DB,
+    SPEECH_QUIET_BELOW_DB,
+    Plan,
+    Source,
+    Weighting,
+)
 from tidy_trunk.errors import PlanError
+
+_UNITS = {Weighting.A: "dB(A)", Weighting.Z: "dB SPL"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -20,6 +29,7 @@ class AddSource:
     heard_by: Mapping[str, float] = field(default_factory=dict)
     off_axis_deg: Mapping[str, float] = field(default_factory=dict)
     id: str | None = None
+    weighting: Weighting = Weighting.A
 
     def apply(self, plan: Plan) -> Plan:
         source_id = self.id or free_id(self.label, plan.sources)
@@ -37,12 +47,14 @@ class AddSource:
             burst_db_spl=peak + BURST_ABOVE_DB if self.burst_db_spl is None else self.burst_db_spl,
             heard_by=dict(self.heard_by),
             off_axis_deg=dict(self.off_axis_deg),
+            weighting=self.weighting,
         )
         return replace(plan, sources=put(plan.sources, source_id, source))
 
     def sentence(self, plan: Plan) -> str:
         at = "".join(f", {distance:g} m from {plan.devices[mic].label}" for mic, distance in self.heard_by.items())
-        return f"Add {self.label.strip()}, {self.average_db_spl:g} dB SPL at 1 m{at}"
+        unit = _UNITS[self.weighting]
+        return f"Add {self.label.strip()}, {self.average_db_spl:g} {unit} at 1 m{at}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,6 +69,7 @@ class SetSource:
     burst_db_spl: float | None = None
     irreplaceable: bool | None = None
     tolerance_db: float | None = None
+    weighting: Weighting | None = None
 
     def apply(self, plan: Plan) -> Plan:
         source = find(plan.sources, self.source, "source")
@@ -71,6 +84,7 @@ class SetSource:
             burst_db_spl=burst,
             irreplaceable=source.irreplaceable if self.irreplaceable is None else self.irreplaceable,
             tolerance_db=source.tolerance_db if self.tolerance_db is None else self.tolerance_db,
+            weighting=source.weighting if self.weighting is None else self.weighting,
         )
         return replace(plan, sources=put(plan.sources, source.id, changed))
 
@@ -82,11 +96,14 @@ class SetSource:
             "burst": self.burst_db_spl,
         }
         parts = [f"named {self.label.strip()}"] if self.label is not None else []
-        parts += [f"{name} {value:g} dB SPL" for name, value in values.items() if value is not None]
+        source = find(plan.sources, self.source, "source")
+        unit = _UNITS[self.weighting or source.weighting]
+        parts += [f"stated in {unit}"] if self.weighting is not None else []
+        parts += [f"{name} {value:g} {unit}" for name, value in values.items() if value is not None]
         parts += [f"within {self.tolerance_db:g} dB"] if self.tolerance_db is not None else []
         if self.irreplaceable is not None:
             parts.append("happens only once" if self.irreplaceable else "can be repeated")
-        return f"{find(plan.sources, self.source, 'source').label}: {', '.join(parts) or 'nothing changed'}"
+        return f"{source.label}: {', '.join(parts) or 'nothing changed'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

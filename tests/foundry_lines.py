@@ -3,7 +3,7 @@
 from tidy_trunk.core.plan import Plan
 
 LINES = (
-    "set job rate 25, target film, tone -20, mains 50, place works, room 48, rumble 58",
+    "set job rate 25, target film, tone -20, mains 50, place works, room 48, rumble 62",
     "add boom shotgun as Boom",
     "add lavalier as Founder lav, Presenter lav",
     "add dynamic handheld as Bell mic",
@@ -18,7 +18,7 @@ LINES = (
     "master founder at boom, 0.6 m, 66 dB",
     "master founder at founder lav, 0.2 m",
     "presenter at presenter lav, 0.2 m, 62 dB",
-    "Bell, first strike at bell mic, 1.5 m, 104 dB",
+    "Bell, first strike at bell mic, 1.5 m, 104 dB unweighted",
     "Visitors' hall at hall mic, 1.5 m, 76 dB",
     "boom to bag 1, 10 m",
     "founder lav to pack a",

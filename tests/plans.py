@@ -10,6 +10,7 @@ from tidy_trunk.core.plan import (
     PortRef,
     SetControl,
     SetParts,
+    Weighting,
     apply_edits,
 )
 
@@ -35,12 +36,17 @@ def put(device_id: str, control: str, value: str | float | bool) -> Edit:
     return SetControl(device=device_id, control=control, value=value)
 
 
+def unweighted(**given) -> Edit:
+    """A source stated in dB SPL as they are, so that voltages follow by hand."""
+    return AddSource(**given, weighting=Weighting.Z)
+
+
 def boom_in_bag() -> Plan:
-    """A voice of 66 dB SPL at the boom, which is in a bag recorder, averaging about -20 dBFS."""
+    """A voice of 66 dB SPL, unweighted, at the boom, which is in a bag recorder, averaging about -20 dBFS."""
     return made(
         device("boom-shotgun", "boom"),
         device("bag-recorder", "bag"),
-        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}),
+        unweighted(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}),
         run("boom.out", "bag.in1", *XLR_7),
         put("bag", "in1.phantom.menu", True),
         put("bag", "in1.mic.gain_db", 50),

@@ -2,7 +2,7 @@
 
 from hypothesis import strategies as st
 
-from tidy_trunk.core.catalogue import DEVICES, ControlKind, controls_of
+from tidy_trunk.core.catalogue import DEVICES, ControlKind, Supply, controls_of
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import AddDevice, AddSource, Connect, Edit, Hear, Plan, PortRef, SetControl, apply_edits
 from tidy_trunk.core.trace import accept
@@ -104,6 +104,25 @@ def chains(draw: st.DrawFn) -> Plan:
             elif control.label in ("low cut", "pan", "mode") and draw(st.integers(0, 3)) == 0:
                 value = draw(st.sampled_from([option for option, _ in control.options]))
                 plan = taken(plan, SetControl(device=name, control=control.id, value=value))
+    return powered(plan)
+
+
+def powered(plan: Plan) -> Plan:
+    """Every microphone with its cell in, and what it needs switched on at the inputs that it is plugged into."""
+    for name, device in plan.devices.items():
+        capsule = DEVICES[device.class_id].capsule
+        if capsule is not None and capsule.cell:
+            plan = taken(plan, SetControl(device=name, control="capsule.cell", value=True))
+        for run in plan.runs.values():
+            if run.sending.device != name or capsule is None:
+                continue
+            receiver = plan.devices[run.receiving.device]
+            for control in controls_of(DEVICES[receiver.class_id]):
+                wanted = {Supply.P48: ".phantom.", Supply.PLUG_IN: ".plug_in."}
+                if any(
+                    control.startswith(run.receiving.port + wanted[need]) for need in capsule.needs if need in wanted
+                ):
+                    plan = taken(plan, SetControl(device=receiver.id, control=control, value=True))
     return plan
 
 

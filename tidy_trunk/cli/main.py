@@ -119,7 +119,7 @@ def pad(
     lines = [f"{part.name} {part.role} {part.ohms:.6g} Ω" for part in design.resistors]
     lines.append(f"loss {design.loss_db_actual:.2f} dB (wanted {design.loss_db_target:g})")
     lines.append(f"input {design.input_impedance_ohm:.6g} Ω, output {design.output_impedance_ohm:.6g} Ω")
-    lines.append(f"thermal noise {level(design.thermal_noise_dbu, 'dBu')} at the load")
+    lines.append(f"thermal noise {level(design.thermal_noise_dbu, 'dBu')} at the load, loaded by it")
     if source is not None and design.input_impedance_ohm < BRIDGING_RATIO * source:
         lines.append(
             f"the source sees less than {BRIDGING_RATIO:g} times its impedance: some sources distort into that"

@@ -55,7 +55,7 @@ def _track(evaluation: Evaluation, index: int) -> dict[str, Any]:
         "average_dbfs": finite(track.sound.average),
         "peak_dbfs": finite(track.sound.peak),
         "headroom_db": finite(track.headroom_db),
-        "clips_by_db": track.clip.over_db if track.clip else None,
+        "clips_by_db": track.clips_by_db,
         "noise_dbfs": finite(track.sound.noise),
         "noise_dbfs_a": finite(track.sound.noise_a),
         "ruled_by": track.ruling_noise.name if track.ruling_noise else None,

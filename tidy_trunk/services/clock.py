@@ -8,6 +8,7 @@ from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.clock import (
     ClapReading,
     ClockDay,
+    Clocks,
     Keeper,
     LateScreen,
     Pair,
@@ -34,6 +35,7 @@ class ClockView:
     """Who keeps time, the day of those that run alone, by what picture and sound meet, and how late both are."""
 
     report: Report
+    clocks: Clocks
     keepers: tuple[Keeper, ...]
     days: tuple[ClockDay, ...]
     pairs: tuple[Pair, ...]
@@ -58,10 +60,10 @@ class ClockService:
         """All of it. Raises NotFoundError."""
         report = self._jobs.report(job_id)
         found = keepers(report)
-        days = (clock_day(report.rig, keeper) for keeper in found)
-        return ClockView(
-            report, found, tuple(day for day in days if day is not None), pairs(report, found), late_screens(report)
-        )
+        clocks = Clocks(report.rig, {keeper.device: keeper for keeper in found})
+        days = (clock_day(clocks, keeper) for keeper in found)
+        known = tuple(day for day in days if day is not None)
+        return ClockView(report, clocks, found, known, pairs(report, found), late_screens(report))
 
     def clap(self, job_id: UUID, device: str, camera: str, frame: float, recording: BinaryIO) -> MeasuredDelay:
         """The delay of a camera's picture, from a recording of the programme in which somebody claps.
@@ -89,7 +91,7 @@ class ClockService:
         if not near:
             raise InputError(f"no clap is heard within {NEAR_S:g} s of picture {frame:g}: count the pictures from 0")
         heard_s = min(near, key=lambda clap: abs(clap - seen_s))
-        reading = read_clap(report, device, heard_s, seen_s, pictures)
+        reading = read_clap(report, device, camera, heard_s, seen_s, pictures)
         if reading.camera_frames is None:
             return MeasuredDelay(reading, ())
         within = reading.within_ms / 1000 * float(pictures.ratio)

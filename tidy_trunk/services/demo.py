@@ -20,10 +20,11 @@ from tidy_trunk.core.plan import (
     SetRole,
     SetSource,
     Stretch,
+    Weighting,
     apply_edits,
 )
 
-_FURNACE_ROOM_DB, _FURNACE_RUMBLE_DB = 48.0, 58.0
+_FURNACE_ROOM_DB, _FURNACE_RUMBLE_DB = 48.0, 62.0
 
 
 def foundry() -> Plan:
@@ -82,10 +83,19 @@ def _sources() -> list[Edit]:
             average_db_spl=104,
             peak_db_spl=118,
             burst_db_spl=121,
+            weighting=Weighting.Z,
             heard_by={"bell-mic": 1.5},
         ),
         AddSource(id="hall", label="Visitors' hall", average_db_spl=76, heard_by={"hall-mic": 1.5}),
-        AddSource(id="pour", label="The pour", quiet_db_spl=58, average_db_spl=74, peak_db_spl=92, burst_db_spl=96),
+        AddSource(
+            id="pour",
+            label="The pour",
+            quiet_db_spl=58,
+            average_db_spl=74,
+            peak_db_spl=92,
+            burst_db_spl=96,
+            weighting=Weighting.Z,
+        ),
     ]
 
 
@@ -128,13 +138,13 @@ def _settings() -> list[Edit]:
 
     return [
         put("bag", "in1.phantom.menu", True),
-        put("bag", "in1.mic.gain_db", 46),
+        put("bag", "in1.mic.gain_db", 42),
         put("bag", "in2.mic.gain_db", 26),
         # Pack B was never turned up: the receiver and the recorder cannot make good what the transmitter lost.
         put("bag", "in3.mic.gain_db", 26),
         put("bag", "in4.mic.gain_db", 36),
-        put("pack-a", "mic.mic.gain_db", 20),
-        put("pack-b", "mic.mic.gain_db", 6),
+        put("pack-a", "mic.mic.gain_db", 16),
+        put("pack-b", "mic.mic.gain_db", 2),
         put("camera-a", "in.line.gain_db", 14),
         put("pocket", "in.plug_in.menu", False),
         put("pocket", "in.auto.menu", True),

@@ -16,9 +16,9 @@ from tidy_trunk.core.catalogue import (
     Wiring,
 )
 from tidy_trunk.core.plan import Rig, Run
-from tidy_trunk.core.trace import run_link
+from tidy_trunk.core.trace import run_delivery, run_link
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
-from tidy_trunk.core.wiring import Delivery, Judgement, Link, delivery, faults, judge, unmated
+from tidy_trunk.core.wiring import Delivery, Judgement, Link, faults, judge, unmated
 
 _SAME_DB = 0.05
 
@@ -65,7 +65,6 @@ def run_picture(rig: Rig, run: Run) -> RunPicture:
     leads = [(rig.lead_of(part), part.branch) for part in run.parts]
     mismatch = unmated(output, [lead for lead, _ in leads], port)
     found = run_link(rig, run)
-    analogue = output.circuit.is_analogue and port.circuit.is_analogue and mismatch is None
     wrong = faults(output, leads, port, found) if mismatch is None else ()
     supplies = dict.fromkeys(supply for mode in port.modes for supply in mode.supplies)
     return RunPicture(
@@ -81,7 +80,9 @@ def run_picture(rig: Rig, run: Run) -> RunPicture:
         ),
         hears=_hears(found, output, port),
         mono=_mono(found),
-        powers=tuple(_power_words(delivery(output, leads, port, supply)) for supply in supplies) if analogue else (),
+        powers=tuple(
+            _power_words(given) for supply in supplies if (given := run_delivery(rig, run, supply)) is not None
+        ),
         faults=(f"{mismatch.first} does not go into {mismatch.second}",) if mismatch else wrong,
     )
 
@@ -205,6 +206,11 @@ def _mono(found: Link) -> str:
     return f"summed to mono {level:+.1f} dB".replace("-", "−").replace("+0.0 dB", "0 dB").replace("−0.0 dB", "0 dB")
 
 
+def _volts_words(volts: float) -> str:
+    """Whole volts with a minus sign; nothing has none."""
+    return f"{round(volts)} V".replace("-", "−")
+
+
 def _power_words(given: Delivery) -> str:
     name = {Supply.P48: "48 V", Supply.PLUG_IN: "plug-in power", Supply.T_POWER: "T-power"}[given.supply]
     if given.passes:
@@ -212,6 +218,6 @@ def _power_words(given: Delivery) -> str:
     if given.is_shorted:
         return f"{name} is drained on the way, {given.short_ma:.0f} mA for nothing"
     if given.is_felt:
-        legs = f"{given.hot_v:.0f} V on hot, {given.cold_v:.0f} V on cold"
+        legs = f"{_volts_words(given.hot_v)} on hot, {_volts_words(given.cold_v)} on cold"
         return f"{name} gets through on one leg: {legs}"
     return f"{name} does not get through"

@@ -138,10 +138,10 @@ def test_a_limiter_lets_nothing_through_and_leaves_the_rest():
 def test_automatic_level_turns_the_pauses_up_and_is_found():
     loop = voice(-20, 12) + noise(-70, 12)
     way = passage(loop)
-    way.ride(20.0)
+    way.ride(-20.0, 20.0)
     before, after = (measured(sound.astype(np.float64)).channels[0] for sound in (loop, way.sound))
     assert before.creeps_db == 0 and after.creeps_db > 3
-    assert after.peak_dbfs == pytest.approx(before.peak_dbfs, abs=0.5), "words stay as they are"
+    assert after.peak_dbfs == pytest.approx(before.peak_dbfs, abs=1.5), "words were at its target already"
 
 
 def test_a_companders_noise_breathes_with_the_voice():

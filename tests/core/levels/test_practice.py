@@ -6,25 +6,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
+from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run, unweighted
 from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.levels import Report, full_scale_at_input_dbu
-from tidy_trunk.core.plan import AddSource, Part, Plan, PortRef, Rig, SetFigure, SetJob, SetParts
+from tidy_trunk.core.plan import Part, Plan, PortRef, Rig, SetFigure, SetJob, SetParts
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.units import sum_powers_db
+from tidy_trunk.core.units import combine_tolerances_db
 
 
 def track(plan: Plan, track_id: str):
     found = Report(accept(plan)).track(track_id)
     assert found is not None
     return found
-
-
-def noise_from_line(plan: Plan) -> float:
-    """Noise at the camera that the recorder's output and the camera make, without room, microphone and preamp."""
-    names = ("line out hiss", "headphones hiss", "Camera B preamp", "cam preamp", "cam converter")
-    noises = [noise.level for noise in track(plan, "cam.L").sound.noises if noise.name.endswith(names)]
-    return sum_powers_db(noises)
 
 
 def test_voice_at_the_boom_by_hand():
@@ -58,26 +51,38 @@ def test_the_25_db_lead_fits():
 
 
 def test_trim_that_matches_tone():
-    """Practice: a -6 dBFS tone at +4 dBu needs about -20.5 dB to read -6 dBFS where 0 dBFS is -10.5 dBu."""
+    """Practice: a -6 dBFS tone at +4 dBu needs about -20.5 dB to read -6 dBFS where 0 dBFS is -10.5 dBu; -17 dB on another
+    pairing, which the ± of the classes holds."""
     plan = made(put("bag", "line.line.trim_db", -20.5), base=line_into_camera())
     bag, cam = track(plan, "bag.mix-l").sound, track(plan, "cam.L").sound
     assert cam.average == pytest.approx(bag.average, abs=0.5)
+    rig = Rig(plan)
+    sends, takes = rig.unit("bag").output("line").modes[0], rig.unit("cam").input("mic").modes[0]
+    assert combine_tolerances_db((sends.full_scale_dbu.tolerance, takes.full_scale_dbu.tolerance)) >= 20.5 - 17
 
 
 def test_noise_order_of_lead_trim_and_headphones():
-    """Practice: about -72 dBFS with the lead, -70 with the digital trim at -17 dB, -65 from the headphone output."""
-    base = line_into_camera()
+    """Practice: about −72 dBFS with the attenuating lead, its tone at −5; −70 with the digital trim at −17 dB; −65 from the
+    headphone output. All in the pauses of a recording, with microphone and a quiet room in the chain, tone at −6 dBFS.
+
+    Common practice; what is held is the order and the distances of 2 and 7 dB, within 2 dB, with the tone where it was.
+    """
+    quiet = SetJob(room_noise_db_spl=20.0)
+    base = made(quiet, put("bag", "in1.mic.gain_db", 30), base=line_into_camera())
     lead = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-25", length_m=0.3),)), base=base)
     trim = made(put("bag", "line.line.trim_db", -17), base=base)
     phones = made(
+        quiet,
         device("mirrorless-mic", "cam"),
         run("bag.phones", "cam.mic", "trs"),
         put("bag", "phones.phones.trim_db", -21),
+        put("bag", "in1.mic.gain_db", 30),
+        put("cam", "mic.auto.menu", False),
         base=boom_in_bag(),
     )
-    found = [noise_from_line(plan) for plan in (lead, trim, phones)]
-    assert found == pytest.approx([-72, -70, -65], abs=2)
-    assert found == sorted(found)
+    with_lead, with_trim, from_phones = (track(plan, "cam.L").sound.noise for plan in (lead, trim, phones))
+    assert with_trim - with_lead == pytest.approx(2, abs=2) and from_phones - with_lead == pytest.approx(7, abs=2)
+    assert with_lead < with_trim < from_phones
 
 
 def test_the_two_line_levels_are_11_8_db_apart():
@@ -85,6 +90,8 @@ def test_the_two_line_levels_are_11_8_db_apart():
     plan = made(
         device("shoulder-camcorder", "cam"),
         put("cam", "in1.mode", "line4"),
+        put("cam", "in1.auto.menu", False),
+        put("cam", "in1.auto.switch", False),
         run("bag.out-l", "cam.in1", "xlr"),
         base=boom_in_bag(),
     )
@@ -97,10 +104,14 @@ def test_float_keeps_what_fixed_point_loses():
     def with_recorder(class_id, port, **settings):
         edits = [put("pack", key, value) for key, value in settings.items()]
         return made(
-            device("on-camera-microphone", "mic"), device(class_id, "pack"), run("mic.out", f"pack.{port}"), *edits
+            device("on-camera-microphone", "mic"),
+            device(class_id, "pack"),
+            run("mic.out", f"pack.{port}"),
+            put("mic", "capsule.cell", True),
+            *edits,
         )
 
-    shout = AddSource(id="shout", label="Shout", average_db_spl=94, peak_db_spl=108, heard_by={"mic": 0.3})
+    shout = unweighted(id="shout", label="Shout", average_db_spl=94, peak_db_spl=108, heard_by={"mic": 0.3})
     floating = track(made(shout, base=with_recorder("float-recorder", "mic")), "pack.1")
     fixed = track(made(shout, base=with_recorder("pocket-recorder", "in")), "pack.L")
     assert floating.clip is None
@@ -186,7 +197,7 @@ def test_aerials_are_no_rungs():
     """Pack, radio link and receiver show what is on air three times, not five."""
     plan = made(
         device("lavalier", "lav"), device("bodypack-transmitter", "pack"), device("receiver-one", "receiver"),
-        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"lav": 0.2}),
+        unweighted(id="voice", label="Voice", average_db_spl=60, heard_by={"lav": 0.2}),
         device("bag-recorder", "bag"), run("lav.out", "pack.mic"), run("pack.air", "receiver.air"), run("receiver.out", "bag.in1", "xlr"),
     )  # fmt: skip
     report = Report(accept(plan))
@@ -199,8 +210,8 @@ def test_aerials_are_no_rungs():
 
 def test_a_microphones_own_pad_acts_before_everything():
     base = made(
-        device("on-camera-microphone", "mic"), device("mirrorless-mic", "cam"), run("mic.out", "cam.mic"),
-        AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"mic": 1}),
+        device("on-camera-microphone", "mic"), device("mirrorless-mic", "cam"), run("mic.out", "cam.mic"), put("mic", "capsule.cell", True), put("cam", "mic.auto.menu", False),
+        unweighted(id="voice", label="Voice", average_db_spl=60, heard_by={"mic": 1}),
     )  # fmt: skip
     padded = made(put("mic", "capsule.pad_db", "10"), base=base)
     assert track(base, "cam.L").sound.average - track(padded, "cam.L").sound.average == pytest.approx(10)

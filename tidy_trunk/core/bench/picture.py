@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 
 from tidy_trunk.core.bench.materials import CLAP_S, Loop
-from tidy_trunk.core.clock import picture_late_frames
+from tidy_trunk.core.clock import programme_late_frames
 from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.timecode import FrameRate
 
@@ -38,7 +38,7 @@ def clap_at(rig: Rig, device: str, sound: Loop, rate_hz: int) -> Clap | None:
 
     The pictures of a camera are in step with the sound in its own file: they are late only where they come out.
     """
-    late, first = picture_late_frames(rig, device), _first_edge(sound, rate_hz)
+    late, first = programme_late_frames(rig, device), _first_edge(sound, rate_hz)
     if late is None or first is None:
         return None
     frame_s = float(1 / FrameRate.parse(rig.plan.defaults.frame_rate).ratio)

@@ -130,7 +130,7 @@ class Bench(Walk[Loop]):
             sound = sound + picked_up(stray, stage.name, mains_hz, self.sample_count, self.rate_hz)
         if stage.name == self._faults.loose:
             sound = through_loose_plug(sound, stage.name, self.rate_hz)
-        return level if sound is level.sound else replace(level, sound=sound)
+        return level if sound is level.sound else level._replace(sound=sound)
 
     def _input(self, stage: Stage) -> StageLevel[Loop]:
         """Counted by the device's own clock, and with what one side of a camera's socket hears of the other."""
@@ -138,7 +138,7 @@ class Bench(Walk[Loop]):
         if self._faults.clocks and level.unit == "dBu":
             sender = next((lead.run.sending.device for lead, _ in stage.feeds if lead.run is not None), stage.device)
             clocks = (clock_ppm(self.rig, device) for device in (sender, stage.device))
-            level = replace(level, sound=recorded_by(level.sound, *clocks))
+            level = level._replace(sound=recorded_by(level.sound, *clocks))
         unit = self.rig.unit(stage.device)
         port = unit.input(stage.name)
         stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA
@@ -154,7 +154,7 @@ class Bench(Walk[Loop]):
         for other in others:
             if other.feeds:
                 sound = sound + super()._input(other).sound * share
-        return replace(level, sound=sound)
+        return level._replace(sound=sound)
 
     def _mixed(self, sounds: Sequence[Loop]) -> Loop:
         total = self._nothing()

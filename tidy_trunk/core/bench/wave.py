@@ -1,5 +1,6 @@
 """Sound as samples on its way through a stage: the same few words as for levels, done to a loop."""
 
+from collections.abc import Callable
 from typing import Final
 
 import numpy as np
@@ -37,11 +38,13 @@ COMPAND_BLOCK_S: Final = 0.02
 class WavePassage(Passage[Loop]):
     """A loop; its unit is the stage's, and a sine that peaks at 1.0 has a level of 0 in it. [AES17]"""
 
-    __slots__ = ("_gusty", "_rate_hz")
+    __slots__ = ("_gusty", "_rate_hz", "sound")
 
     def __init__(self, sound: Loop, at: StageKey, rate_hz: int, *, gusty: bool = False) -> None:
         """`gusty`: rumble comes and goes, as wind does."""
-        super().__init__(sound, at)
+        self.sound = sound
+        self.at = at
+        self.steps = []
         self._rate_hz = rate_hz
         self._gusty = gusty
 
@@ -57,16 +60,17 @@ class WavePassage(Passage[Loop]):
                 heard = heard * gusts(len(heard), self._rate_hz)
             self.sound = self.sound + heard
 
-    def exceeds(self, ceiling: float) -> bool:
+    def _exceeds(self, ceiling: float) -> bool:
         return bool(np.abs(self.sound).max(initial=0.0) > ratio_from_db(ceiling))
 
-    def cap(self, ceiling: float, device: str, where: str) -> None:
-        top = np.float32(ratio_from_db(ceiling))
-        self.sound = np.clip(self.sound, -top, top)
+    def cap(self, ceiling: float, device: str, where: Callable[[], str]) -> None:
+        if self._exceeds(ceiling):
+            top = np.float32(ratio_from_db(ceiling))
+            self.sound = np.clip(self.sound, -top, top)
 
     def limit(self, threshold: float) -> None:
         top = ratio_from_db(threshold)
-        if not self.exceeds(threshold):
+        if not self._exceeds(threshold):
             return
         blocks = _blocks(np.abs(self.sound), round(LIMIT_BLOCK_S * self._rate_hz)).max(axis=1)
         wanted = np.minimum(1.0, top / np.maximum(blocks, 1e-12))
@@ -83,14 +87,19 @@ class WavePassage(Passage[Loop]):
         response = low_cut_response(cut_hz, len(self.sound), self._rate_hz)
         self.sound = np.fft.irfft(np.fft.rfft(self.sound) * response, len(self.sound)).astype(np.float32)
 
-    def ride(self, range_db: float) -> None:
-        levels = _levels_db(self.sound, round(RIDE_BLOCK_S * self._rate_hz))
+    def ride(self, target: float, range_db: float) -> None:
+        size = round(RIDE_BLOCK_S * self._rate_hz)
+        levels = _levels_db(self.sound, size)
         words = levels.max() + RIDE_QUIET_DB
+        spoken = _blocks(self.sound, size)[levels > words]
+        average = float(dbfs_of_powers(np.maximum(np.mean(np.square(spoken, dtype=np.float64)), TINY)))
+        speech_db = min(max(target - average, -range_db), range_db)
         rise = RIDE_RISE_DB_PER_S * RIDE_BLOCK_S
-        gains_db, gain_db = [], 0.0
+        gains_db, gain_db = [], speech_db
         for level in [*levels, *levels]:
-            # Down to where the words stay as they are at once, and up by and by.
-            gain_db = 0.0 if level > words else min(gain_db + rise, range_db, max(float(words - level), 0.0))
+            # Down to where the words reach their target at once, and up by and by.
+            wanted = min(max(target - float(level), speech_db), range_db)
+            gain_db = speech_db if level > words else max(min(gain_db + rise, wanted), speech_db)
             gains_db.append(gain_db)
         self.sound = self.sound * _over_time(10 ** (np.array(gains_db[len(levels) :]) / 20), len(self.sound))
 

@@ -37,6 +37,14 @@ class Pattern(StrEnum):
         exact for these polynomials of the cosine by Gauss's five points. Source: [HANDBOOK] textbook"""
         return 2 / sum(weight * self.ratio(cosine) ** 2 for cosine, weight in _GAUSS)
 
+    @property
+    def diffuse_loss_db(self) -> float:
+        """How much less it hears of what comes from all sides than one that hears all round: Q in dB, 0 or more.
+
+        Source: [HANDBOOK] textbook formula
+        """
+        return db_from_ratio(self.directivity**0.5)
+
 
 _ALL_ROUND: Final = {
     Pattern.OMNI: (1.0,),

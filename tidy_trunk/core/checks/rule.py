@@ -7,13 +7,13 @@ from functools import cached_property
 from typing import Final
 
 from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply, is_meant_for
-from tidy_trunk.core.clock import Keeper, LateScreen, TimecodeTrack, keepers, late_screens, timecode_tracks
+from tidy_trunk.core.clock import Clocks, Keeper, LateScreen, TimecodeTrack, keepers, late_screens, timecode_tracks
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit, apply_edits
-from tidy_trunk.core.trace import accept, run_link
-from tidy_trunk.core.ways import Way, ways
-from tidy_trunk.core.wiring import Delivery, Fault, Link, delivery, faults, unmated
+from tidy_trunk.core.trace import accept, run_delivery, run_link
+from tidy_trunk.core.ways import Upstream, Way, gain_way, ways
+from tidy_trunk.core.wiring import Delivery, Fault, Link, faults, unmated
 from tidy_trunk.errors import TidyTrunkError
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
@@ -105,19 +105,7 @@ class Joint:
 
     def delivery(self, supply: Supply) -> Delivery | None:
         """How a supply stands at the sender's contacts; None where no contacts carry it."""
-        if not self.mates or not self.output.circuit.is_analogue or not self.input.circuit.is_analogue:
-            return None
-        phantom = self.input.phantom_v if supply is Supply.P48 else None
-        capsule = self.sender.device_class.capsule
-        current = capsule.current_ma if capsule is not None and supply in capsule.needs else None
-        return delivery(
-            self.output,
-            self.leads,
-            self.input,
-            supply,
-            volts=phantom.value if phantom else None,
-            draw_ma=current.value if current else 0.0,
-        )
+        return run_delivery(self.rig, self.run, supply)
 
     @cached_property
     def unbalanced_m(self) -> float:
@@ -159,6 +147,7 @@ class Situation:
     report: Report
     joints: list[Joint] = field(init=False)
     _ways: dict[str, list[Way]] = field(init=False, default_factory=dict)
+    _upstream: dict[str, Upstream] = field(init=False, default_factory=dict)
 
     def __post_init__(self) -> None:
         self.joints = [Joint(self.rig, run) for run in self.plan.runs.values()]
@@ -173,6 +162,11 @@ class Situation:
         return keepers(self.report)
 
     @cached_property
+    def clocks(self) -> Clocks:
+        """How far they may be apart over the day."""
+        return Clocks(self.rig, {keeper.device: keeper for keeper in self.keepers})
+
+    @cached_property
     def timecode_tracks(self) -> tuple[TimecodeTrack, ...]:
         """Tracks that take timecode as sound."""
         return timecode_tracks(self.report)
@@ -181,6 +175,13 @@ class Situation:
     def screens(self) -> tuple[LateScreen, ...]:
         """Where late pictures come out."""
         return late_screens(self.report)
+
+    def gain_way(self, run_id: str) -> Edit | None:
+        """Only the knob that a run ends at, where that is enough."""
+        device = self.plan.runs[run_id].receiving.device
+        if device not in self._upstream:
+            self._upstream[device] = Upstream(self.report, device)
+        return gain_way(self._upstream[device], run_id)
 
     def way_fixes(self, run_id: str, most: int = 3) -> tuple[Fix, ...]:
         """The best ways to match a run, as fixes."""

@@ -6,7 +6,7 @@ from tidy_trunk.core.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
-from tidy_trunk.core.levels.safety import Safety, rise_db, safeties, safety_advice, safety_words
+from tidy_trunk.core.levels.safety import Safety, safeties, safety_advice, safety_words
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed, weaker
 from tidy_trunk.core.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.levels.stages import (
@@ -14,12 +14,13 @@ from tidy_trunk.core.levels.stages import (
     full_scale_at_input_dbu,
     run_loss_db,
 )
-from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
+from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, Walk
 
 __all__ = [
     "HEARD_WITHIN_DB",
     "NO_OSCILLATORS",
     "NO_STEPS",
+    "RUMBLE",
     "SPEECH_DB",
     "Clip",
     "Doubt",
@@ -51,7 +52,6 @@ __all__ = [
     "low_cut_db",
     "mixed",
     "noise_budget",
-    "rise_db",
     "run_loss_db",
     "safeties",
     "safety_advice",

@@ -67,10 +67,12 @@ def noise_budget(track: TrackLevel) -> tuple[NoiseShare, ...]:
 
 
 def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
-    """The figures behind a track's level along its loudest way, the most doubtful first.
+    """The figures behind a track's level along its loudest way, the most doubtful first; none in silence.
 
     Independent ± add as the root of the sum of squares, so that only the largest are worth a measurement. [GUM]
     """
+    if track.is_silent:
+        return ()
     path = report.main_path(track.trace.stage)
     lined_up = report.rig.plan.line_ups.get(track.trace.id)
     known: list[tuple[str, Figure, str]] = []

@@ -1,7 +1,8 @@
 """A sound on its way through a stage, and the account of what was done to it."""
 
+import math
 from abc import ABC, abstractmethod
-from dataclasses import replace
+from collections.abc import Callable
 from typing import Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.catalogue import Figure
@@ -25,12 +26,11 @@ class Passage(ABC, Generic[S]):
     What gear does to a sound is said in these few words; what each of them means depends on what the sound is carried as.
     """
 
-    __slots__ = ("at", "sound", "steps")
+    __slots__ = ("at", "steps")
 
-    def __init__(self, sound: S, at: StageKey) -> None:
-        self.sound = sound
-        self.at = at
-        self.steps: list[Step] = []
+    sound: S
+    at: StageKey
+    steps: list[Step]
 
     @abstractmethod
     def shift(self, what: str, by_db: float, *figures: Figure) -> None:
@@ -41,12 +41,8 @@ class Passage(ABC, Generic[S]):
         """More noise."""
 
     @abstractmethod
-    def exceeds(self, ceiling: float) -> bool:
-        """Whether anything in it is above that level."""
-
-    @abstractmethod
-    def cap(self, ceiling: float, device: str, where: str) -> None:
-        """Cut off whatever is above the ceiling."""
+    def cap(self, ceiling: float, device: str, where: Callable[[], str]) -> None:
+        """Cut off whatever is above the ceiling; `where` names the place, and is asked only if something is cut."""
 
     @abstractmethod
     def limit(self, threshold: float) -> None:
@@ -57,8 +53,8 @@ class Passage(ABC, Generic[S]):
         """Take the lows away."""
 
     @abstractmethod
-    def ride(self, range_db: float) -> None:
-        """Let automatic level turn up what is quiet, as far as it reaches."""
+    def ride(self, target: float, range_db: float) -> None:
+        """Let automatic level bring speech to its target, and turn the pauses up, as far as it reaches."""
 
     @abstractmethod
     def compand(self, label: str, channel_db: float) -> None:
@@ -66,23 +62,59 @@ class Passage(ABC, Generic[S]):
 
 
 class LevelPassage(Passage[Sound]):
-    """A sound of which the levels are known."""
+    """A sound of which the levels are known.
 
-    __slots__ = ()
+    margin_db, burst_margin_db: from its peaks, and from a burst, to the nearest ceiling that it has met here; inf where none.
+    """
+
+    __slots__ = ("_by_db", "_figures", "_sound", "burst_margin_db", "margin_db")
+
+    def __init__(self, sound: Sound, at: StageKey) -> None:
+        self._sound = sound
+        self._by_db = 0.0
+        self._figures: tuple[Figure, ...] = ()
+        self.at = at
+        self.steps = []
+        self.margin_db = self.burst_margin_db = math.inf
+
+    def copy(self) -> "LevelPassage":
+        """The same, to be carried on by another who takes it."""
+        found = LevelPassage(self.sound, self.at)
+        found.steps = list(self.steps)
+        found.margin_db, found.burst_margin_db = self.margin_db, self.burst_margin_db
+        return found
+
+    @property
+    def sound(self) -> Sound:
+        """With all that it has been shifted by, taken in one go: most stages turn it several times in a row."""
+        if self._by_db or self._figures:
+            self._sound = self._sound.shifted(self._by_db, *self._figures)
+            self._by_db, self._figures = 0.0, ()
+        return self._sound
+
+    @sound.setter
+    def sound(self, sound: Sound) -> None:
+        self._sound, self._by_db, self._figures = sound, 0.0, ()
 
     def shift(self, what: str, by_db: float, *figures: Figure) -> None:
         if by_db or figures:
-            self.sound = self.sound.shifted(by_db, *figures)
+            self._by_db += by_db
+            self._figures += figures
             self.steps.append(Step(what, by_db, figures))
 
     def hear(self, *noises: Noise) -> None:
         self.sound = self.sound.with_noise(*noises)
 
-    def exceeds(self, ceiling: float) -> bool:
-        return self.sound.burst > ceiling
-
-    def cap(self, ceiling: float, device: str, where: str) -> None:
-        self._become(f"cut off in {where}", self.sound.capped(ceiling, device, where))
+    def cap(self, ceiling: float, device: str, where: Callable[[], str]) -> None:
+        sound = self.sound
+        if ceiling - sound.loudest < self.margin_db:
+            self.margin_db = ceiling - sound.loudest
+        if ceiling - sound.burst < self.burst_margin_db:
+            self.burst_margin_db = ceiling - sound.burst
+        under = sound.under(ceiling, device, where)
+        if under.average < sound.average:
+            self.steps.append(Step(f"cut off in {where()}", under.average - sound.average))
+        self.sound = under
 
     def limit(self, threshold: float) -> None:
         self._become("limiter", self.sound.limited(threshold))
@@ -90,16 +122,19 @@ class LevelPassage(Passage[Sound]):
     def low_cut(self, cut_hz: int) -> None:
         self._become(f"low cut {cut_hz} Hz, of a voice", self.sound.behind_low_cut(cut_hz))
 
-    def ride(self, range_db: float) -> None:
-        self.sound = replace(self.sound, lifted_db=self.sound.lifted_db + range_db)
+    def ride(self, target: float, range_db: float) -> None:
+        ridden = self.sound.ridden(target, range_db)
+        self.steps.append(Step("automatic level", ridden.average - self.sound.average))
+        self.sound = ridden
 
     def compand(self, label: str, channel_db: float) -> None:
-        """Noise of the channel under the quiet words, turned up as the expander is.
+        """Noise of the channel in the pauses, turned up as the expander then is.
 
-        The compressor halves a level in dB, so that the expander's gain at a level is half of it; in silence it is as
-        far down as the channel's noise lets it go. Source: [HANDBOOK] textbook formula
+        The compressor halves a level in dB, so that the expander's gain at a level is half of it: in a pause that of the
+        noise which comes with the sound, and no further down than the channel's own noise lets it go.
+        Source: [HANDBOOK] textbook formula
         """
-        gain_db = max(self.sound.quiet / 2, -channel_db)
+        gain_db = max(self.sound.noise / 2, -channel_db)
         self.hear(noise_in(f"{label} compander", gain_db - channel_db, "dBFS"))
 
     def _become(self, what: str, sound: Sound) -> None:

@@ -5,12 +5,13 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Provenance
+from tidy_trunk.core.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner
 from tidy_trunk.core.levels.walk import StageLevel
 from tidy_trunk.core.plan import Rig, Role, Target
-from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, upstream_of
+from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, is_powered, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import NotFoundError
 
@@ -23,6 +24,7 @@ class TrackLevel:
     """A track with its prediction, in dBFS, and what it is kept for.
 
     miss_db: outside the target, positive above; None in silence.
+    unpowered: microphones without power, where that is why the track is silent.
     """
 
     trace: Trace
@@ -31,19 +33,31 @@ class TrackLevel:
     target: Target
     sources: tuple[str, ...]
     miss_db: float | None
+    unpowered: tuple[str, ...] = ()
 
     @property
     def headroom_db(self) -> float:
-        """From the peaks to full scale; negative by what was cut off."""
-        return -self.sound.clip.over_db if self.sound.clip else -self.sound.peak
+        """By how much the expected peaks may rise before anything on the way from the microphone to the file cuts them;
+        negative by how much all of it has to come down at the source so that nothing does. inf where nothing can."""
+        return self.sound.headroom_over_all_db
 
     @property
     def is_silent(self) -> bool:
         return self.sound.average == SILENCE_DB
 
     @property
+    def is_reached(self) -> bool:
+        """Whether a source comes through to it, once its microphones have power."""
+        return not self.is_silent or bool(self.unpowered)
+
+    @property
     def clip(self) -> Clip | None:
         return self.sound.clip
+
+    @property
+    def clips_by_db(self) -> float | None:
+        """By how much all of it has to come down at the source so that nothing on the way clips; None where nothing does."""
+        return None if self.clip is None else max(-self.sound.headroom_db, 0.0)
 
     @property
     def ruling_noise(self) -> Noise | None:
@@ -82,7 +96,22 @@ class Report:
         sound = self.reckoner.track_sound(trace.stage)
         target, role = self.rig.target_of(trace.device, trace.bus), self.rig.role_of(trace.device, trace.bus)
         miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
-        return TrackLevel(trace=trace, sound=sound, role=role, target=target, sources=trace.stage.sources, miss_db=miss)
+        return TrackLevel(
+            trace=trace,
+            sound=sound,
+            role=role,
+            target=target,
+            sources=trace.stage.sources,
+            miss_db=miss,
+            unpowered=self._unpowered(trace.stage) if miss is None else (),
+        )
+
+    def _unpowered(self, stage: Stage) -> tuple[str, ...]:
+        return tuple(
+            item.device
+            for item in upstream_of(stage)
+            if item.place is Place.MICROPHONE and item.sources and not is_powered(self.rig, item.device)
+        )
 
     def track(self, track_id: str) -> TrackLevel | None:
         return next((track for track in self.tracks if track.trace.id == track_id), None)
@@ -159,13 +188,9 @@ class Report:
         level = self.reckoner.level(path[index])
         if level.unit == "dBu":
             return 0.0
-        if level.unit == "dB SPL":
-            output = self.reckoner.level(path[index + 1])
-            return (
-                output.sound.average - level.sound.average
-                if math.isfinite(level.sound.average)
-                else self._quiet_offset(path, index)
-            )
+        capsule = self.rig.unit(path[index].device).device_class.capsule
+        if level.unit == "dB SPL" and capsule is not None:
+            return dbu_at_no_spl(self.rig.unit(path[index].device), capsule)
         for later in path[index:]:
             unit = self.rig.unit(later.device)
             if later.place is Place.OUTPUT:
@@ -180,11 +205,6 @@ class Report:
                 if mode_in.full_scale_dbu is not None:
                     return mode_in.full_scale_dbu.value - unit.gain_db(port, mode_in)
         return 0.0
-
-    def _quiet_offset(self, path: list[Stage], index: int) -> float:
-        """With nobody speaking, the room's noise shows how sound turns into voltage."""
-        here = self.reckoner.level(path[index]).sound.noise
-        return self.reckoner.level(path[index + 1]).sound.noise - here
 
 
 def _reaching(stage: Stage, device: str) -> frozenset[StageKey]:

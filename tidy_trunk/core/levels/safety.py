@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.levels.report import Report, TrackLevel
-from tidy_trunk.core.trace import KnownParts, Part, Place, parts_on_all_ways, upstream_of
+from tidy_trunk.core.trace import KnownParts, Part, Place, parts_on_all_ways
 
 SAFETY_FROM_DB: Final = 6.0
 """Least that a safety track lies lower; up to 20 dB are usual. [PRACTICE]"""
@@ -30,20 +30,6 @@ class Safety:
     shared: frozenset[Part]
 
 
-def rise_db(report: Report, track: TrackLevel) -> float:
-    """By how much the expected peaks may rise on a track's ways before a stage cuts them; negative where one does.
-
-    A limiter before a converter counts as no ceiling there. Source: [HANDBOOK] §6
-    """
-    rooms = [
-        level.ceiling - level.sound.peak
-        for stage in upstream_of(track.trace.stage)
-        if stage.sources and stage.place is not Place.SOUND
-        if math.isfinite((level := report.reckoner.level(stage)).sound.peak)
-    ]
-    return min(rooms, default=math.inf)
-
-
 def safeties(report: Report, track: TrackLevel) -> tuple[Safety, ...]:
     """Other tracks that keep this one's loudest source, those that guard most first.
 
@@ -53,13 +39,13 @@ def safeties(report: Report, track: TrackLevel) -> tuple[Safety, ...]:
     if not source:
         return ()
     known: KnownParts = {}
-    mine, here = rise_db(report, track), parts_on_all_ways(track.trace.stage, source, known)
+    here = parts_on_all_ways(track.trace.stage, source, known)
     found = []
     for other in report.tracks:
         if other.trace.id == track.trace.id or source not in other.sources or other.is_silent:
             continue
         parts = parts_on_all_ways(other.trace.stage, source, known)
-        rise = rise_db(report, other)
+        mine, rise = track.headroom_db, other.headroom_db
         found.append(
             Safety(
                 track=other,

@@ -64,6 +64,28 @@ def a_change_db(spectrum: Spectrum, cuts: Cuts = ()) -> float:
     return _level(spectrum, cuts, weighted=True) - _level(spectrum, cuts, weighted=False)
 
 
+@lru_cache(maxsize=512)
+def likeness(spectrum: Spectrum, one: Cuts, other: Cuts) -> float:
+    """How much alike a sound still is that has been through different low cuts, 1 where they are the same: the real part of
+    its cross-correlation. Butterworth filters turn the phase as well. Source: [HANDBOOK] textbook formula"""
+    if one == other:
+        return 1.0
+    powers = [10.0 ** (band / 10) for band in _SHAPES[spectrum]]
+    passed = [(_response(hertz, one), _response(hertz, other)) for hertz in BANDS_HZ]
+    both = sum(power * (a * b.conjugate()).real for power, (a, b) in zip(powers, passed, strict=True))
+    each = [sum(power * abs(pair[at]) ** 2 for power, pair in zip(powers, passed, strict=True)) for at in (0, 1)]
+    return float(both / (each[0] * each[1]) ** 0.5)
+
+
+def _response(frequency_hz: float, cuts: Cuts) -> complex:
+    """Of Butterworth high passes of the second order in a row."""
+    found = 1.0 + 0.0j
+    for cut in cuts:
+        s = 1j * frequency_hz / cut
+        found *= s * s / (s * s + 2**0.5 * s + 1)
+    return found
+
+
 def _level(spectrum: Spectrum, cuts: Cuts, *, weighted: bool) -> float:
     return sum_powers_db(
         band

@@ -2,12 +2,12 @@
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 
 from tidy_trunk.core.catalogue import Provenance
 from tidy_trunk.core.levels.line_up import Correction, correction_of
-from tidy_trunk.core.levels.passage import LevelPassage, Step
+from tidy_trunk.core.levels.passage import LevelPassage, Passage, Step
 from tidy_trunk.core.levels.sound import Sound, in_step, mixed, weaker
+from tidy_trunk.core.levels.spectra import Cuts
 from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
 from tidy_trunk.core.plan import LineUp, Rig, Run, Source
 from tidy_trunk.core.trace import Place, Stage, StageKey, run_link, upstream_of
@@ -27,6 +27,7 @@ class Reckoner(Walk[Sound]):
     ) -> None:
         """`line_ups`: by track, those of the plan unless others are given. While a tone is sent, nobody speaks."""
         super().__init__(rig, known, oscillators)
+        self._converted: dict[StageKey, LevelPassage] = {}
         self._line_ups = rig.plan.line_ups if line_ups is None else line_ups
 
     def _begin(self, source: Source, device: str) -> Sound:
@@ -37,12 +38,21 @@ class Reckoner(Walk[Sound]):
             average=source.average_db_spl,
             peak=source.peak_db_spl,
             burst=source.burst_db_spl,
+            loudest=source.peak_db_spl,
+            uncut=source.peak_db_spl,
             variance_db2=source.tolerance_db**2,
             weakest=Provenance.TYPICAL,
         )
 
     def _tone(self, level_dbfs: float) -> Sound:
-        return Sound(quiet=level_dbfs, average=level_dbfs, peak=level_dbfs, burst=level_dbfs)
+        return Sound(
+            quiet=level_dbfs,
+            average=level_dbfs,
+            peak=level_dbfs,
+            burst=level_dbfs,
+            loudest=level_dbfs,
+            uncut=level_dbfs,
+        )
 
     def _timecode(self) -> Sound:
         # It is loud without a pause, and says nothing to the ear.
@@ -53,6 +63,23 @@ class Reckoner(Walk[Sound]):
 
     def _passage(self, sound: Sound, at: StageKey) -> LevelPassage:
         return LevelPassage(sound, at)
+
+    def _leaving(self, level: StageLevel[Sound], *, clipping: bool = True) -> Passage[Sound]:
+        """As for any walk; what leaves an input is asked for by every mix that takes it, and worked out once."""
+        if not clipping or level.stage.place is not Place.INPUT:
+            return super()._leaving(level, clipping=clipping)
+        return self._left(level).copy()
+
+    def _left(self, level: StageLevel[Sound]) -> LevelPassage:
+        left = self._converted.get(level.stage.key)
+        if left is None:
+            way = super()._leaving(level)
+            assert isinstance(way, LevelPassage)  # that is what this walk passes on
+            left = self._converted[level.stage.key] = way
+        return left
+
+    def _with_idle(self, sound: Sound, idle: Sequence[Sound]) -> Sound:
+        return sound.with_more(noise for other in idle for noise in other.noises)
 
     def _mixed(self, sounds: Sequence[Sound]) -> Sound:
         return mixed(sounds)
@@ -73,8 +100,7 @@ class Reckoner(Walk[Sound]):
         if not before or not correction.holds:
             return level
         sent = max((self.level(item).sound for item in before), key=lambda sound: sound.average)
-        sound = replace(
-            level.sound.shifted(correction.by_db),
+        sound = level.sound.shifted(correction.by_db)._replace(
             variance_db2=sent.variance_db2 + correction.within_db**2,
             weakest=weaker([sent.weakest, Provenance.MEASURED]),
         )
@@ -97,26 +123,39 @@ class Reckoner(Walk[Sound]):
     def _together(self, stage: Stage, sounds: Sequence[Sound], signs: Sequence[float]) -> Sound:
         """All that feeds a stage: what is one and the same sound adds as voltages do, all else by power."""
         if len(sounds) == 1:
-            return sounds[0]
+            turned = sounds[0].polarity * signs[0]
+            return sounds[0] if turned == sounds[0].polarity else sounds[0]._replace(polarity=turned)
         groups: dict[tuple[StageKey, ...], list[tuple[Sound, float]]] = {}
-        begins: dict[tuple[StageKey, ...], Stage] = {}
+        ways: dict[tuple[StageKey, ...], list[list[Stage]]] = {}
         for (feed, _), sound, sign in zip(stage.feeds, sounds, signs, strict=True):
-            origin = origin_of(feed)
-            groups.setdefault(_keys(origin), []).append((sound, sign))
-            begins[_keys(origin)] = origin
+            way = way_from_origin(feed)
+            groups.setdefault(_keys(way[-1]), []).append((sound, sign))
+            ways.setdefault(_keys(way[-1]), []).append(way)
         return mixed(
             [
-                same[0][0] if len(same) == 1 else in_step(same, self._noises_of(begins[key]))
+                same[0][0] if len(same) == 1 else in_step(same, self._noises_of(parting(ways[key])))
                 for key, same in groups.items()
             ]
         )
 
-    def _noises_of(self, origin: Stage) -> frozenset[str]:
-        """Names of the noises that were there already where a sound began to go several ways."""
-        sound = self.level(origin).sound
-        if origin.place is Place.BUS:
-            sound = self.track_sound(origin)
-        return frozenset(noise.name for noise in sound.noises)
+    def _noises_of(self, stage: Stage) -> frozenset[tuple[str, Cuts]]:
+        """Names and low cuts of the noises that were there already where a sound began to go several ways."""
+        return frozenset((noise.name, noise.cuts) for noise in self.track_sound(stage).noises)
+
+    def _input(self, stage: Stage) -> StageLevel[Sound]:
+        level = super()._input(stage)
+        if level.unit != "dBu":
+            return level
+        way = self._left(level)
+        return StageLevel(
+            stage=stage,
+            unit="dBu",
+            sound=level.sound,
+            ceiling=level.ceiling,
+            over_db=max(-way.margin_db, 0.0),
+            burst_over_db=max(-way.burst_margin_db, 0.0),
+            steps=level.steps,
+        )
 
     def _against(
         self,
@@ -126,7 +165,7 @@ class Reckoner(Walk[Sound]):
         ceiling: float,
         steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS,
     ) -> StageLevel[Sound]:
-        over = max(sound.peak - ceiling, 0.0) if sound.peak > SILENCE_DB else 0.0
+        over = max(sound.loudest - ceiling, 0.0) if sound.loudest > SILENCE_DB else 0.0
         burst_over = max(sound.burst - ceiling, 0.0) if sound.burst > SILENCE_DB else 0.0
         return StageLevel(
             stage=stage, unit=unit, sound=sound, ceiling=ceiling, over_db=over, burst_over_db=burst_over, steps=steps
@@ -153,13 +192,23 @@ def run_loss_db(rig: Rig, run: Run) -> float:
     return -db_from_ratio(ratio) if ratio else math.inf
 
 
-def origin_of(stage: Stage) -> Stage:
-    """Where the sound of a stage was last mixed from several, or began: two with one origin carry the same sound."""
+def way_from_origin(stage: Stage) -> list[Stage]:
+    """A stage and those before it, back to where its sound was last mixed from several, or began: two with one origin
+    carry the same sound."""
+    way = [stage]
     while len(stage.feeds) == 1 and stage.place is not Place.MICROPHONE:
         stage = stage.feeds[0][0]
-    return stage
+        way.append(stage)
+    return way
+
+
+def parting(ways: Sequence[Sequence[Stage]]) -> Stage:
+    """The last stage that several ways of one sound have in common; the origin of the first where only the mix is alike."""
+    first, *others = ways
+    shared = set.intersection(*({stage.key for stage in way} for way in others))
+    return next((stage for stage in first if stage.key in shared), first[-1])
 
 
 def _keys(origin: Stage) -> tuple[StageKey, ...]:
     """What tells origins apart: two mixes of the same inputs are the same sound."""
-    return tuple(feed.key for feed, _ in origin.feeds) if origin.place is Place.BUS else (origin.key,)
+    return tuple(feed.key for feed, _ in origin.feeds) or (origin.key,) if origin.place is Place.BUS else (origin.key,)

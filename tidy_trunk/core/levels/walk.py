@@ -3,20 +3,23 @@
 import math
 from abc import ABC, abstractmethod
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
-from typing import Final, Generic, TypeVar
+from functools import partial
+from typing import Final, Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.catalogue import Circuit, Pattern, Signal, channel_refs
 from tidy_trunk.core.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.sound import noise_in
-from tidy_trunk.core.levels.spectra import Spectrum
-from tidy_trunk.core.plan import ROOMS, Rig, Source, Unit
-from tidy_trunk.core.trace import Place, Stage, StageKey
+from tidy_trunk.core.levels.spectra import Spectrum, a_change_db
+from tidy_trunk.core.plan import ROOMS, Rig, Source, Unit, Weighting
+from tidy_trunk.core.trace import Place, Stage, StageKey, is_powered
 from tidy_trunk.core.units import db_from_ratio, sum_powers_db
 
 CEILING_OF_BUS_DBFS: Final = 0.0
 """Nothing on a fixed-point track is above full scale. [AES17]"""
+
+RUMBLE: Final = "rumble"
+"""ASSUMED_ name of what comes by wind and through the stand."""
 
 NO_STEPS: Final[Mapping[StageKey, tuple[Step, ...]]] = {}
 """ASSUMED_ account of a stage that does nothing to what feeds it."""
@@ -27,11 +30,10 @@ NO_OSCILLATORS: Final[Mapping[str, float]] = {}
 S = TypeVar("S")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StageLevel(Generic[S]):
-    """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips.
+class StageLevel(NamedTuple, Generic[S]):
+    """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips; of an input that of a voice.
 
-    over_db, burst_over_db: how far the expected peaks, and a burst, go above it; 0 or more.
+    over_db, burst_over_db: how far the peaks, noise included, and a burst are cut off here; 0 or more.
     steps: by stage that feeds it, what became of the average on the way from there.
     """
 
@@ -41,7 +43,7 @@ class StageLevel(Generic[S]):
     ceiling: float = math.inf
     over_db: float = 0.0
     burst_over_db: float = 0.0
-    steps: Mapping[StageKey, tuple[Step, ...]] = field(default_factory=dict)
+    steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS
 
 
 class Walk(ABC, Generic[S]):
@@ -89,7 +91,7 @@ class Walk(ABC, Generic[S]):
 
     @abstractmethod
     def _begin(self, source: Source, device: str) -> S:
-        """A source as it is at 1 m, in dB SPL, for the microphone that hears it."""
+        """A source as it is stated for 1 m, in dB SPL of its own weighting, for the microphone that hears it."""
 
     @abstractmethod
     def _tone(self, level_dbfs: float) -> S:
@@ -128,6 +130,8 @@ class Walk(ABC, Generic[S]):
         distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
         critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(pattern.directivity)
         way = self._passage(self._begin(source, stage.device), stage.key)
+        if source.weighting is Weighting.A:
+            way.shift("A-weighted to unweighted, speech", -a_change_db(Spectrum.VOICE))
         # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
         direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
         way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
@@ -143,9 +147,12 @@ class Walk(ABC, Generic[S]):
         capsule = unit.device_class.capsule
         steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
         way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
-        noises = [a_weighted("room", defaults.room_noise_db_spl, Spectrum.ROOM, is_room=True)]
+        # A sound level meter hears the room from all sides; a microphone that does not hears less of it by its Q.
+        pattern = capsule.pattern if capsule is not None else Pattern.OMNI
+        room_db_a = defaults.room_noise_db_spl - pattern.diffuse_loss_db
+        noises = [a_weighted("room", room_db_a, Spectrum.ROOM, is_room=True)]
         if defaults.rumble_db_spl:
-            noises.append(noise_in("rumble", defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
+            noises.append(noise_in(RUMBLE, defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
         if capsule is not None and capsule.self_noise_db_a is not None:
             noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, Spectrum.FLAT))
         way.hear(*noises)
@@ -159,8 +166,10 @@ class Walk(ABC, Generic[S]):
             way = self._passage(self._timecode(), stage.key)
             drive(way, unit, port, mode)
             return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
+        if unit.device_class.capsule is not None and not is_powered(self.rig, stage.device):
+            return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
         upstream = self.level(stage.feeds[0][0])
-        way = self._leaving(upstream, unit)
+        way = self._leaving(upstream)
         way.at = stage.key
         unit_out, ceiling = "dBu", math.inf
         if unit.device_class.capsule is not None:
@@ -173,7 +182,7 @@ class Walk(ABC, Generic[S]):
             ceiling = mode.full_scale_dbu.value + unit.trim_db(port, mode)
             drive(way, unit, port, mode)
         steps = {upstream.stage.key: tuple(way.steps)}
-        return StageLevel(stage=stage, unit=unit_out, sound=way.sound, ceiling=ceiling, steps=steps)
+        return self._against(stage, unit_out, way.sound, ceiling, steps)
 
     def _lead(self, stage: Stage) -> StageLevel[S]:
         run = stage.run
@@ -187,7 +196,8 @@ class Walk(ABC, Generic[S]):
         losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
         ways = []
         for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
-            way = self._passage(level.sound, stage.key)
+            way = self._leaving(level)
+            way.at = stage.key
             if ratio != 1 or losses:
                 way.shift("lead, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
             ways.append(way)
@@ -203,7 +213,7 @@ class Walk(ABC, Generic[S]):
         mode = unit.input_mode(port)
         upstream = [self.level(lead) for lead, _ in stage.feeds]
         sound = self._mixed([level.sound for level in upstream])
-        if not upstream or upstream[0].unit == "dBFS" or mode.full_scale_dbu is None:
+        if mode.full_scale_dbu is None or any(level.unit == "dBFS" for level in upstream):
             return StageLevel(stage=stage, unit="dBFS", sound=sound, ceiling=CEILING_OF_BUS_DBFS)
         return self._against(stage, "dBu", sound, input_ceiling_dbu(unit, port, mode))
 
@@ -221,24 +231,40 @@ class Walk(ABC, Generic[S]):
         bus = unit.bus(stage.name)
         ways = []
         for feed, _ in stage.feeds:
-            way = self._leaving(self.level(feed), unit, clipping=clipping)
+            way = self._leaving(self.level(feed), clipping=clipping)
             way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
             ways.append(way)
-        return self._together(stage, [way.sound for way in ways], [1.0] * len(ways)), ways
+        sound = self._together(stage, [way.sound for way in ways], [1.0] * len(ways))
+        # What an open input makes by itself is in the mix too, though nothing arrives there.
+        idle = [self._leaving(self.level(open_input)) for open_input in stage.idle]
+        for way, open_input in zip(idle, stage.idle, strict=True):
+            way.shift("pan", -unit.pan_loss_db(bus, unit.input(open_input.name)))
+        return self._with_idle(sound, [way.sound for way in idle]) if idle else sound, ways
 
-    def _leaving(self, level: StageLevel[S], unit: Unit, *, clipping: bool = True) -> Passage[S]:
-        """What leaves a stage: cut at its ceiling and, behind an input, converted and with the input's noise."""
+    def _with_idle(self, sound: S, idle: Sequence[S]) -> S:
+        """A mix with what its open inputs make."""
+        return self._mixed([sound, *idle])
+
+    def _leaving(self, level: StageLevel[S], *, clipping: bool = True) -> Passage[S]:
+        """What leaves a stage: cut at its ceiling; behind an input, converted and with the input's noise."""
         stage = level.stage
         way = self._passage(level.sound, stage.key)
-        if clipping and way.exceeds(level.ceiling):
-            way.cap(level.ceiling, stage.device, self.place_words(stage))
         if level.unit == "dBu" and stage.place is Place.INPUT:
-            convert(way, unit, unit.input(stage.name), limiting=clipping)
+            unit = self.rig.unit(stage.device)
+            microphone = any(
+                self.rig.unit(output.device).device_class.capsule is not None
+                for lead, _ in stage.feeds
+                for output, _ in lead.feeds
+            )
+            where = partial(self.place_words, stage)
+            convert(way, unit, unit.input(stage.name), where, clipping=clipping, from_microphone=microphone)
+        elif clipping and level.ceiling < math.inf:
+            way.cap(level.ceiling, stage.device, partial(self.place_words, stage))
         return way
 
     def track_sound(self, stage: Stage) -> S:
         """What is written to the file."""
-        return self._leaving(self.level(stage), self.rig.unit(stage.device)).sound
+        return self._leaving(self.level(stage)).sound
 
     def place_words(self, stage: Stage) -> str:
         """A stage as it is named in sentences."""

@@ -81,7 +81,7 @@ def _of_device(report: Report, unit: Unit, steps: Sequence[LineUpStep]) -> Itera
         runs = report.rig.arriving.get(PortRef(unit.device.id, port_in.id), [])
         if runs and port_in.circuit is not Circuit.RADIO:
             yield from _of_input(report, unit, port_in, runs)
-    armed = [track.trace.bus for track in report.tracks if track.trace.device == unit.device.id and not track.is_silent]
+    armed = [track.trace.bus for track in report.tracks if track.trace.device == unit.device.id and track.is_reached]
     if armed:
         names = ", ".join(unit.place_label(bus).removeprefix("track ") for bus in armed)
         yield item("armed", f"Armed: {'track' if len(armed) == 1 else 'tracks'} {names}.")
@@ -180,7 +180,7 @@ def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
 
 
 def _at_the_end(report: Report) -> Iterator[WalkItem]:
-    recording = list(dict.fromkeys(track.trace.device for track in report.tracks if not track.is_silent))
+    recording = list(dict.fromkeys(track.trace.device for track in report.tracks if track.is_reached))
     if not recording:
         return
     names = ", ".join(report.rig.unit(device).label for device in recording)

@@ -1,9 +1,9 @@
 """Ways to match the level of a run, and ways by another box."""
 
 from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
-from tidy_trunk.core.ways.detours import detours, is_powered
+from tidy_trunk.core.ways.detours import detours
 from tidy_trunk.core.ways.rank import gain_way, ways
-from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, reached
+from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream, reached
 from tidy_trunk.core.ways.wanted_pad import FREE, WantedPad, wanted_pad
 from tidy_trunk.core.ways.way import AUDIBLE_DB, NOTHING, Way
 
@@ -14,11 +14,11 @@ __all__ = [
     "NOTHING",
     "PADDED_FROM_DB",
     "Trial",
+    "Upstream",
     "WantedPad",
     "Way",
     "detours",
     "gain_way",
-    "is_powered",
     "reached",
     "wanted_pad",
     "ways",

@@ -26,7 +26,6 @@ from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways.rank import ways
 from tidy_trunk.core.ways.trial import Trial, Upstream
 from tidy_trunk.core.ways.way import NOTHING, Way, way_of
-from tidy_trunk.core.wiring import delivery
 from tidy_trunk.errors import TidyTrunkError
 
 BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")
@@ -34,20 +33,6 @@ BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")
 
 _BOX_KINDS = (Kind.PREAMP, Kind.MIXER, Kind.RECORDER)
 _SHORT_M = 0.5
-
-
-def is_powered(rig: Rig, run: Run) -> bool:
-    """Whether the microphone at the beginning of a run gets what it needs, from its cell or through its leads."""
-    sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
-    capsule = sender.device_class.capsule
-    if capsule is None or (capsule.cell and sender.has_cell_in):
-        return True
-    if not capsule.needs:
-        return not capsule.cell
-    output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
-    given = receiver.supplies(port)
-    leads = [(rig.lead_of(part), part.branch) for part in run.parts]
-    return any(need in given and delivery(output, leads, port, need).passes for need in capsule.needs)
 
 
 def detours(report: Report, run_id: str) -> list[Way]:
@@ -95,7 +80,7 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
                 state, _ = apply_edits(state, best.edits)
         report = Report(accept(state))
         last = next(item for item in report.rig.plan.runs.values() if item.receiving == run.receiving)
-        trial = Trial(state, last.id, Upstream(report, last))
+        trial = Trial(state, last.id, Upstream(report, last.receiving.device))
     except TidyTrunkError:
         return None
     sound = trial.sound

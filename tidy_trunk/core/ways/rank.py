@@ -30,7 +30,7 @@ def ways(report: Report, run_id: str) -> list[Way]:
     run = plan.runs.get(run_id)
     if run is None:
         raise UnknownItemError(f"there is no run '{run_id}'; the job has {', '.join(plan.runs) or 'none'}")
-    upstream = Upstream(report, run)
+    upstream = Upstream(report, run.receiving.device)
     found = [
         (way, candidate)
         for candidate in candidates(report.rig, run)
@@ -51,9 +51,12 @@ def ways(report: Report, run_id: str) -> list[Way]:
     ]
 
 
-def gain_way(report: Report, run_id: str) -> Edit | None:
-    """Only the receiving knob, moved to where it fits; None where it stands right, cannot help or there is none."""
-    turned, edits = Trial(report.rig.plan, run_id, Upstream(report, report.rig.plan.runs[run_id])).turned()
+def gain_way(upstream: Upstream, run_id: str) -> Edit | None:
+    """Only the receiving knob, moved to where it fits; None where it stands right, cannot help or there is none.
+
+    upstream: of the device that the run ends at.
+    """
+    turned, edits = Trial(upstream.rig.plan, run_id, upstream).turned()
     sound = turned.sound if edits else None
     if sound is None or sound.clip is not None:
         return None

@@ -20,6 +20,9 @@ from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db
 ALLOWED_MISS_DB: Final = 1.0
 """ASSUMED_ how far outside its target an average may lie before anything is said: less than a typical figure's ±."""
 
+JUST_DB: Final = 0.05
+"""ASSUMED_ distance from an edge of the target that is printed as none."""
+
 PEAK_MARGIN_DB: Final = 3.0
 """ASSUMED_ what is left above the expected peaks when a knob is set."""
 
@@ -32,17 +35,16 @@ class Known(Protocol):
 
 
 class Upstream:
-    """What no way of a run can change: the mixes and microphones from which the leads into its receiving device come.
+    """What no way of a run into a device can change: the mixes and microphones from which the leads into it come.
 
     Worked out once, so that a way costs as much as its own joint, however long the chain before it.
     """
 
-    def __init__(self, report: Report, run: Run) -> None:
+    def __init__(self, report: Report, device: str) -> None:
         self._report = report
         self.rig = report.rig
         self._stages: dict[StageKey, Stage] = {}
         self._levels: dict[StageKey, StageLevel[Sound]] = {}
-        device = run.receiving.device
         for port in report.rig.unit(device).device_class.inputs:
             for channel in range(len(port.channels)):
                 for lead, _ in report.tracer.input(device, port.id, channel).feeds:
@@ -131,10 +133,12 @@ class Trial:
         if room_db < shift:
             # The sender's full scale comes before the middle of the target: the two meters then read alike.
             shift = max(room_db, min(lowest, shift))
-        fits = abs(target.miss_db(sound.average, sound.peak)) <= ALLOWED_MISS_DB and sound.peak <= -PEAK_MARGIN_DB
+        fits = abs(target.miss_db(sound.average, sound.peak)) <= JUST_DB and sound.peak <= -PEAK_MARGIN_DB
         if fits and (sound.burst <= 0 or shift > -ALLOWED_MISS_DB):
             return None
         wanted = gain.nearest_db(now + shift)
+        if gain.gain_db(wanted) < now + min(lowest, shift) - JUST_DB:
+            wanted = gain.snapped_db(wanted + gain.step_db)  # not below the target where a step more is left
         if self.mode.signal is Signal.MIC:
             wanted = max(wanted, gain.minimum_db + gain.step_db)
         if wanted == self.receiver.gain_mark_db(self.port, self.mode):
@@ -159,4 +163,4 @@ class Trial:
 
 def reached(report: Report, run: Run) -> Stage | None:
     """The first track, or else mix, that a run reaches as the plan is; None where it reaches none."""
-    return Trial(report.rig.plan, run.id, Upstream(report, run)).stage
+    return Trial(report.rig.plan, run.id, Upstream(report, run.receiving.device)).stage

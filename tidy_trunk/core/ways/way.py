@@ -20,7 +20,7 @@ class Way:
     """A way with its result at the first track (or mix) that the run reaches, in dBFS.
 
     needs, loses, risk: what must be had for it, what it takes away, and what may go wrong, in words.
-    headroom_db: to full scale above the expected peaks, negative where they are cut off.
+    headroom_db: by how much the expected peaks may rise before anything on the whole way cuts them; negative where it does.
     noise_dbfs: of the gear, unweighted, as a meter shows it; below_room_db: how far it lies below the room to the ear.
     full_scale_margin_db: from the sender's full scale to what the input takes; negative where a burst would clip.
     sure: that margin is larger than the ± of the figures behind it.
@@ -67,7 +67,7 @@ def way_of(
         risk=_risk(risk, margin, doubt),
         average_dbfs=sound.average,
         peak_dbfs=sound.peak,
-        headroom_db=-sound.clip.over_db if sound.clip else -sound.peak,
+        headroom_db=sound.headroom_over_all_db,
         noise_dbfs=sound.gear_noise,
         below_room_db=below,
         ruled_by=ruling.name if ruling else "",

@@ -20,10 +20,15 @@ DIGITAL_IN: Final = InputMode(id="digital", label="digital", signal=Signal.DIGIT
 DIGITAL_OUT: Final = OutputMode(id="digital", label="digital", signal=Signal.DIGITAL, source_ohm=about(110))
 
 
-def microphone_out(source_ohm: float, plug: Plug = XLR_OUT, circuit: Circuit = Circuit.BALANCED) -> OutputPort:
-    """The one output of a microphone."""
+def microphone_out(
+    source_ohm: float,
+    plug: Plug = XLR_OUT,
+    circuit: Circuit = Circuit.BALANCED,
+    channels: tuple[str, ...] = ("1",),
+) -> OutputPort:
+    """The one output of a microphone; the same sound on each of its channels."""
     mode = OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=about(source_ohm))
-    return OutputPort(id="out", label="out", plug=plug, circuit=circuit, modes=(mode,))
+    return OutputPort(id="out", label="out", plug=plug, circuit=circuit, modes=(mode,), channels=channels)
 
 
 def headphone_out(

@@ -39,10 +39,13 @@ _SMALL_CAMERA_TRAITS = Traits(
     meters="coarse, in steps of several dB: measure the file",
 )  # fmt: skip
 
+_SPREAD_DB: Final = 3.5
+"""± of a microphone socket's full scale: one camera wanted −20.5 dB of trim for the tone of a recorder, another −17. [PRACTICE]"""
+
 _SMALL_MIC_MODE = InputMode(
     id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(2_500),
     # -10.5 dBu is full scale one step above the lowest gain, and what the input stage takes at any gain.
-    full_scale_dbu=Figure(-9, 2), clip_dbu=Figure(-10.5, 2), ein_dbu=Figure(-108), gain=Span(0, 46.5, 1.5, 1.5),
+    full_scale_dbu=Figure(-9, _SPREAD_DB), clip_dbu=Figure(-10.5, _SPREAD_DB), ein_dbu=Figure(-108), gain=Span(0, 46.5, 1.5, 1.5),
     supplies=(Supply.PLUG_IN,),
 )  # fmt: skip
 _SMALL_LINE_MODE = InputMode(

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from tidy_trunk.core.catalogue.classes._parts import JACK_PLUG, microphone_out
+from tidy_trunk.core.catalogue.classes._parts import JACK_PLUG, STEREO, microphone_out
 from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import Capsule, DeviceClass, Kind, Supply, Traits
 from tidy_trunk.core.catalogue.figures import Figure, about
@@ -115,7 +115,7 @@ MICROPHONES: Final = (
         label="On-camera microphone",
         kind=Kind.MICROPHONE,
         blurb="Short directional microphone in the camera's shoe, own cell, 3.5 mm plug",
-        outputs=(microphone_out(200, JACK_PLUG, Circuit.UNBALANCED_STEREO),),
+        outputs=(microphone_out(200, JACK_PLUG, Circuit.UNBALANCED_STEREO, STEREO),),
         capsule=Capsule(
             pattern=Pattern.SUPERCARDIOID,
             sensitivity_mv_per_pa=Figure(12),

@@ -72,6 +72,6 @@ def _recorders(situation: Situation, source: str) -> dict[str, list[Stage]]:
     """The tracks that hold a source, by recording device."""
     found: dict[str, list[Stage]] = {}
     for track in situation.report.tracks:
-        if not track.is_silent and source in track.sources:
+        if track.is_reached and source in track.sources:
             found.setdefault(track.trace.device, []).append(track.trace.stage)
     return found

@@ -37,7 +37,7 @@ def too_far(situation: Situation) -> Iterator[Finding]:
 @rule
 def source_without_track(situation: Situation) -> Iterator[Finding]:
     """Somebody is to be heard, and no track holds him. [HANDBOOK] §1"""
-    reached = {source for track in situation.report.tracks if not track.is_silent for source in track.sources}
+    reached = {source for track in situation.report.tracks if track.is_reached for source in track.sources}
     for source in situation.plan.sources.values():
         if source.id in reached:
             continue
@@ -77,7 +77,7 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
             )
             continue
         for track in tracks:
-            if track.trace.stage.feeds and track.is_silent:
+            if track.trace.stage.feeds and not track.is_reached:
                 yield Finding(
                     rule="track-without-source",
                     severity=Severity.CAUTION,

@@ -9,6 +9,7 @@ from tidy_trunk.core.catalogue import (
     Kind,
     PadPlace,
     Signal,
+    digital_gain_key,
     gain_key,
     limiter_key,
     mode_key,
@@ -16,10 +17,15 @@ from tidy_trunk.core.catalogue import (
     switch_key,
 )
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.levels import TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
+from tidy_trunk.core.checks.rules.rumble import low_cut_fixes
+from tidy_trunk.core.levels import RUMBLE, TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.plan import Edit, Role, SetControl, Unit
 from tidy_trunk.core.trace import Place
-from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, gain_way
+from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
+
+HISS_WITHIN_DB: Final = 60.0
+"""ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
+location the room leaves 40 to 50 dB. [PRACTICE]"""
 
 FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
@@ -109,22 +115,24 @@ def clipping(situation: Situation) -> Iterator[Finding]:
         if joint is not None and joint.sends.signal is Signal.LINE and joint.takes.signal is Signal.MIC:
             continue  # line-into-mic says it better
         unit = situation.rig.unit(clip.device)
-        fixes = situation.way_fixes(joint.run.id) if joint is not None else _bus_fixes(situation, track)
+        over = f"{clip.over_db:.1f} dB (±{track.sound.tolerance_db:.0f})"
         sure = "clip" if clip.over_db > track.sound.tolerance_db else "likely clip"
         yield Finding(
             rule="clipping",
             severity=Severity.STOP,
-            title=f"{clip.where} {sure}s",
+            title=f"{clip.where} clips on {clip.noise} alone" if clip.noise else f"{clip.where} {sure}s",
             text=(
-                f"Peaks {sure} {clip.where} by {clip.over_db:.1f} dB (±{track.sound.tolerance_db:.0f}). "
-                "What is cut off there stays cut off, however low it is turned afterwards."
-            ),
+                f"The peaks of {clip.noise} go over {clip.where} by {over} even while nobody speaks. "
+                if clip.noise
+                else f"Peaks {sure} {clip.where} by {over}. "
+            )
+            + "What is cut off there stays cut off, however low it is turned afterwards.",
             source="AES17",
             device=unit.device.id,
             run=joint.run.id if joint is not None else "",
             track=track.trace.id if joint is None else "",
             measured_db=clip.over_db,
-            fixes=fixes,
+            fixes=_clip_fixes(situation, track, joint),
             verify="Record the loudest moment of a rehearsal and look for flat tops.",
         )
 
@@ -198,6 +206,8 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
         if track.is_silent or track.clip is not None or track.role is Role.TIMECODE:
             continue
         above = track.sound.gear_noise_a - track.sound.room_noise_a
+        if track.sound.gear_noise_a < track.sound.average - HISS_WITHIN_DB:
+            continue
         ruling = max(
             (noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level, default=None
         )
@@ -248,17 +258,14 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
 def _does(situation: Situation, joint: Joint) -> str:
     if joint.output.circuit is Circuit.TIMECODE:
         return "It turns the whole socket down by the timecode, and what stands beside it goes with it."
-    lifted = _lifted(situation, joint)
-    return f"It lifts the noise between words{lifted} and undoes the gain that is planned here."
-
-
-def _lifted(situation: Situation, joint: Joint) -> str:
-    """By how much automatic level may lift the noise in a pause: as far as it reaches, at most to the level of speech."""
     for track in situation.tracks_of(joint.run.id):
         sound = track.sound
-        if sound.noise < sound.pause_noise < 0:
-            return f", perhaps from {_db(sound.noise)} to {_db(sound.pause_noise)} dBFS,"
-    return ""
+        if sound.lifted_db >= 1:
+            return (
+                f"It may lift the noise between words by {sound.lifted_db:.0f} dB, to {_db(sound.noise)} dBFS, and undoes the gain "
+                "that is planned here."
+            )
+    return "It lifts the noise between words and undoes the gain that is planned here."
 
 
 @rule
@@ -398,25 +405,39 @@ def _gain_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
     if len(runs) != 1:
         return ()
     run_id = runs.pop()
-    turn = gain_way(situation.report, run_id)
+    turn = situation.gain_way(run_id)
     if turn is not None:
         return (Fix(turn.sentence(situation.plan), (turn,)),)
     return situation.way_fixes(run_id, 2)
 
 
-def _bus_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
-    """A mix that clips comes down by turning all its inputs down alike."""
-    unit = situation.rig.unit(track.trace.device)
-    if track.clip is None or track.clip.device != track.trace.device:
+def _clip_fixes(situation: Situation, track: TrackLevel, joint: Joint | None) -> tuple[Fix, ...]:
+    """At an input the ways to match its run; a mix, and an output behind it, come down at the inputs of their device."""
+    rumbles = track.clip is not None and track.clip.noise == RUMBLE
+    cuts = low_cut_fixes(joint) if joint is not None and rumbles else ()
+    if joint is not None:
+        return (*cuts, *situation.way_fixes(joint.run.id), *(_gain_fixes(situation, track) if cuts else ()))
+    return _inputs_down(situation, track)
+
+
+def _inputs_down(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
+    """All inputs of the mix that clips, or that drives an output into clipping, turned down alike."""
+    clip, path = track.clip, situation.report.main_path(track.trace.stage)
+    mix = next((stage for stage in path if clip and stage.device == clip.device and stage.place is Place.BUS), None)
+    if clip is None or mix is None:
         return ()
+    unit, by_db = situation.rig.unit(mix.device), clip.over_db + 1
     edits: list[Edit] = []
-    for feed, _ in track.trace.stage.feeds:
+    for feed, _ in mix.feeds:
         port = unit.input(feed.name)
         mode = unit.input_mode(port)
         if mode.gain is not None:
-            wanted = mode.gain.nearest_db(unit.gain_db(port, mode) - track.clip.over_db - 1)
+            wanted = mode.gain.nearest_db(unit.gain_db(port, mode) - by_db)
             edits.append(SetControl(device=unit.device.id, control=gain_key(port.id, mode.id), value=wanted))
-    return (Fix(f"Turn {unit.label}'s inputs down by {track.clip.over_db + 1:.0f} dB", tuple(edits)),) if edits else ()
+        elif port.digital_gain is not None:
+            wanted = port.digital_gain.nearest_db(unit.digital_gain_db(port) - by_db)
+            edits.append(SetControl(device=unit.device.id, control=digital_gain_key(port.id), value=wanted))
+    return (Fix(f"Turn {unit.label}'s inputs down by {by_db:.0f} dB", tuple(edits)),) if edits else ()
 
 
 def _track_label(situation: Situation, track: TrackLevel) -> str:

@@ -53,9 +53,9 @@ def _other_output(situation: Situation, joint: Joint) -> tuple[Fix, ...]:
 def cannot_listen(situation: Situation) -> Iterator[Finding]:
     """A recorder or camera at which, and behind which, nobody can hear what it records. [HANDBOOK] §7"""
     rig = situation.rig
+    recording = {track.trace.device for track in situation.report.tracks if track.is_reached}
     for unit in rig.units():
-        records = any(track.trace.device == unit.device.id and not track.is_silent for track in situation.report.tracks)
-        if not records or _has_headphones(unit):
+        if unit.device.id not in recording or _has_headphones(unit):
             continue
         after = {
             run.receiving.device

@@ -29,9 +29,8 @@ def rumble(situation: Situation) -> Iterator[Finding]:
         below = track.sound.average - _rumble_dbfs(track)
         if below >= RUMBLE_FROM_DB or joint.receiver.low_cut_hz(joint.input) is not None:
             continue
-        cut_hz = _cut_for(joint.input)
+        cut_hz, fixes = _cut_for(joint.input), low_cut_fixes(joint)
         text = f"Wind and rumble lie {'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {joint.socket}, and eat its headroom."
-        fixes: tuple[Fix, ...] = ()
         if cut_hz is None:
             text += " It has no low cut: ask for a better windshield, and for what makes it to be moved or stopped."
         else:
@@ -39,8 +38,6 @@ def rumble(situation: Situation) -> Iterator[Finding]:
                 f" A low cut at {cut_hz} Hz takes {-cut_change_db(Spectrum.RUMBLE, (cut_hz,)):.0f} dB off them and "
                 f"{-cut_change_db(Spectrum.VOICE, (cut_hz,)):.1f} dB off a voice."
             )
-            switch = SetControl(device=joint.receiver.device.id, control=low_cut_key(joint.input.id), value=str(cut_hz))
-            fixes = (Fix(f"Low cut of {joint.socket} to {cut_hz} Hz", (switch,)),)
         yield Finding(
             rule="rumble",
             severity=Severity.CAUTION,
@@ -81,6 +78,15 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
             run=joint.run.id,
             fixes=(Fix(f"Low cut of {joint.socket} off", (off,)),),
         )
+
+
+def low_cut_fixes(joint: Joint) -> tuple[Fix, ...]:
+    """The low cut of an input switched on; nothing where it has none, or one is on."""
+    cut_hz = _cut_for(joint.input)
+    if cut_hz is None or joint.receiver.low_cut_hz(joint.input) is not None:
+        return ()
+    switch = SetControl(device=joint.receiver.device.id, control=low_cut_key(joint.input.id), value=str(cut_hz))
+    return (Fix(f"Low cut of {joint.socket} to {cut_hz} Hz", (switch,)),)
 
 
 def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.catalogue import Figure
 from tidy_trunk.core.clock import (
+    Clocks,
     Gets,
     Meets,
     advised_jams,
@@ -104,7 +105,12 @@ def test_by_what_cameras_and_recorders_meet():
 
 def test_a_camera_that_hears_the_same_voice_from_further_away_hears_it_later():
     """3.93 m more at 343 m/s: 11.46 ms."""
-    top = [device("on-camera-microphone", "top"), device("mirrorless-mic", "second"), run("top.out", "second.mic")]
+    top = [
+        device("on-camera-microphone", "top"),
+        device("mirrorless-mic", "second"),
+        run("top.out", "second.mic"),
+        put("top", "capsule.cell", True),
+    ]
     plan = made(*top, Hear(source="voice", device="top", distance_m=4.43), base=boom_in_bag())
     ((source, later_ms),) = [(item.source, item.later_ms) for item in met(plan)["second", "bag"].sources]
     assert source == "voice" and later_ms == pytest.approx(11.458, abs=0.001)
@@ -119,28 +125,29 @@ def test_the_same_clock_by_two_ways_is_timecode():
 def test_the_day_of_the_foundry():
     """Box A is jammed at eight and at half past twelve: ±1 ppm each, 20 ms after 2 h 46 min, twice too long."""
     report = report_of(foundry())
-    (day,) = filter(None, (clock_day(report.rig, keeper) for keeper in keepers(report)))
+    clocks = Clocks(report.rig, {keeper.device: keeper for keeper in keepers(report)})
+    (day,) = filter(None, (clock_day(clocks, keeper) for keeper in clocks.keepers.values()))
     assert [(spell.begins_min, spell.beyond_min, spell.ends_min) for spell in day.spells] == [
         (480, 646, 750),
         (750, 916, 1050),
     ]
     assert day.beyond_min == 646 and day.spells[0].apart_frames == pytest.approx(4.5 * 7.2 / 40)
-    assert jams_for(report.rig, day) == (480, 615, 750, 900), "at eight and in the three breaks"
+    assert jams_for(clocks, "box-a") == (480, 615, 750, 900), "at eight and in the three breaks"
 
 
 def test_jams_go_into_breaks_where_that_can_be():
     breaks = [Break(id=f"b{at}", label="x", at_min=at, length_min=15) for at in (540, 810)]
-    assert advised_jams(480, 1080, None, breaks) == (480,)
-    assert advised_jams(480, 1080, 29.9, breaks) is None
+    assert advised_jams(480, 1080, lambda _: 1080, breaks) == (480,)
+    assert advised_jams(480, 1080, lambda minute: minute + 29, breaks) is None
     # Four hours at a time: noon stops the work whatever is done, the break at half past one costs nothing and reaches
     # half past five; the one at nine saves no other.
-    assert advised_jams(480, 1050, 240.0, breaks) == (480, 720, 810)
+    assert advised_jams(480, 1050, lambda minute: minute + 240, breaks) == (480, 720, 810)
 
 
-@given(st.integers(0, 600), st.integers(30, 900), st.floats(30, 2_000), st.lists(st.integers(0, 1_500), max_size=5))
+@given(st.integers(0, 600), st.integers(30, 900), st.integers(30, 2_000), st.lists(st.integers(0, 1_500), max_size=5))
 def test_advised_jams_never_leave_a_clock_alone_for_too_long(begins, length, every, at):
     breaks = [Break(id=str(number), label="x", at_min=minute, length_min=15) for number, minute in enumerate(at)]
-    found = advised_jams(begins, begins + length, every, breaks)
+    found = advised_jams(begins, begins + length, lambda minute: minute + every, breaks)
     assert found[0] == begins
     edges = [*found, begins + length]
     assert all(0 < later - earlier <= every for earlier, later in pairwise(edges))

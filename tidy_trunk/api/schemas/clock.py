@@ -1,7 +1,18 @@
 """Time on a set."""
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.clock import ClockDay, Gets, Keeper, LateScreen, Meets, Pair, StraightSound, Window, jams_for
+from tidy_trunk.core.clock import (
+    ClockDay,
+    Clocks,
+    Gets,
+    Keeper,
+    LateScreen,
+    Meets,
+    Pair,
+    StraightSound,
+    Window,
+    jams_for,
+)
 from tidy_trunk.core.plan import JamOver, Rig
 from tidy_trunk.core.timecode import name_of
 from tidy_trunk.document import AnyEdit, edit_document
@@ -65,11 +76,16 @@ class KeeperOut(Out):
 
 
 class SpellOut(Out):
-    """A time in which a clock runs alone, in minutes since midnight; apart_frames: at its end."""
+    """A time in which a clock runs alone, in minutes since midnight; apart_frames: at the worst in it, from `against`.
+
+    begins_frames: what it is off when it begins, because whoever jams it is.
+    """
 
     begins_min: int
     ends_min: int
+    begins_frames: float
     apart_frames: float
+    against: str
     beyond_min: int | None
 
 
@@ -85,8 +101,8 @@ class ClockDayOut(Out):
     advised_min: list[int] | None
 
     @classmethod
-    def from_core(cls, rig: Rig, day: ClockDay) -> "ClockDayOut":
-        advised = jams_for(rig, day)
+    def from_core(cls, clocks: Clocks, day: ClockDay) -> "ClockDayOut":
+        advised, rig = jams_for(clocks, day.device), clocks.rig
         return cls(
             device=day.device,
             label=rig.unit(day.device).label,
@@ -94,6 +110,8 @@ class ClockDayOut(Out):
                 SpellOut(
                     begins_min=spell.begins_min,
                     ends_min=spell.ends_min,
+                    begins_frames=spell.begins_frames,
+                    against=_label(rig, spell.against),
                     apart_frames=spell.apart_frames,
                     beyond_min=spell.beyond_min,
                 )
@@ -160,9 +178,12 @@ class WindowOut(Out):
 
 
 class PictureOut(Out):
+    """A picture where it comes in: own_frames, what the device adds that sends it; late_frames, with all before that."""
+
     device: str
     camera: str
     over_sdi: bool
+    own_frames: float
     late_frames: float
     late_ms: float
     hold_frames: float
@@ -237,6 +258,7 @@ class ScreenOut(Out):
                     device=picture.camera,
                     camera=_label(rig, picture.camera),
                     over_sdi=picture.over_sdi,
+                    own_frames=picture.own_frames,
                     late_frames=picture.late_frames,
                     late_ms=picture.late_ms,
                     hold_frames=picture.hold_frames,
@@ -311,7 +333,7 @@ class ClockOut(Out):
                 for item in rig.plan.breaks.values()
             ],
             keepers=[KeeperOut.from_core(rig, keeper) for keeper in view.keepers],
-            days=[ClockDayOut.from_core(rig, day) for day in view.days],
+            days=[ClockDayOut.from_core(view.clocks, day) for day in view.days],
             pairs=[PairOut.from_core(rig, pair) for pair in view.pairs],
             screens=[ScreenOut.from_core(rig, item) for item in view.screens],
         )

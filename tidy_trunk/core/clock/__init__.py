@@ -1,6 +1,7 @@
 """Time on a set: who gives it to whom, how clocks part, by what picture and sound meet, how late pictures and sound are."""
 
-from tidy_trunk.core.clock.day import ClockDay, Spell, advised_jams, clock_day, jams_for
+from tidy_trunk.core.clock.apart import Clocks
+from tidy_trunk.core.clock.day import SHORTEST_ALONE_MIN, ClockDay, Spell, advised_jams, clock_day, jams_for
 from tidy_trunk.core.clock.delays import (
     ACCEPTED,
     BROADCAST,
@@ -11,7 +12,7 @@ from tidy_trunk.core.clock.delays import (
     Window,
     judged,
     late_screens,
-    picture_late_frames,
+    programme_late_frames,
     read_clap,
 )
 from tidy_trunk.core.clock.keepers import (
@@ -33,8 +34,10 @@ __all__ = [
     "BROADCAST",
     "PICTURE_DELAY",
     "SDI_DELAY",
+    "SHORTEST_ALONE_MIN",
     "ClapReading",
     "ClockDay",
+    "Clocks",
     "Gets",
     "Heard",
     "Keeper",
@@ -61,7 +64,7 @@ __all__ = [
     "late_screens",
     "lateness",
     "pairs",
-    "picture_late_frames",
+    "programme_late_frames",
     "read_clap",
     "timecode_tracks",
 ]

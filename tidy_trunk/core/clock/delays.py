@@ -4,8 +4,17 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final
 
-from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.clock.lateness import SDI_DELAY, SOUND_M_PER_S, Lateness, lateness, picture_delay, programme_ms
+from tidy_trunk.core.catalogue import Kind
+from tidy_trunk.core.clock.lateness import (
+    SDI_DELAY,
+    SOUND_M_PER_S,
+    Lateness,
+    lateness,
+    picture_delay,
+    picture_late_frames,
+    pictures_in,
+    programme_ms,
+)
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import PortRef, Rig, Run
 from tidy_trunk.core.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
@@ -47,12 +56,16 @@ WINDOWS: Final = (UNNOTICED, ACCEPTED, BROADCAST)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Picture:
-    """A picture that comes in. path: of the figure that says how late it is, in frames and in ms; hold_frames: by how much
-    it is held back so that it is as late as the latest.
+    """A picture that comes in: how late it is there, in frames and in ms, with all that it has come through.
+
+    camera: the device that sends it, a camera or another switcher.
+    path, own_frames: of the figure that says what that device adds itself.
+    hold_frames: by how much it is to be held back so that it is as late as the latest.
     """
 
     camera: str
     path: str
+    own_frames: float
     late_frames: float
     late_ms: float
     hold_frames: float
@@ -119,27 +132,18 @@ def judged(early_ms: float) -> tuple[tuple[Window, bool], ...]:
 
 def _screen(report: Report, device: str) -> LateScreen | None:
     rig = report.rig
-    late = pictures_into(rig, device)
-    if not late:
+    pictures = _pictures_into(rig, device)
+    if not pictures:
         return None
     own_frames = _own_frames(rig, device)
-    latest = max(frames for _, frames in late.values())
+    latest = max(item.late_frames for item in pictures)
     delay = delay_of_frames(latest + own_frames, _rate(rig), rig.plan.defaults.sample_rate_hz)
     early_ms = float(delay.seconds * 1000)
     return LateScreen(
         device=device,
         is_switcher=rig.unit(device).device_class.kind is Kind.SWITCHER,
         own_frames=own_frames,
-        pictures=tuple(
-            Picture(
-                camera=camera,
-                path=path,
-                late_frames=frames,
-                late_ms=frames / float(_rate(rig).ratio) * 1000,
-                hold_frames=_held(latest - frames),
-            )
-            for camera, (path, frames) in late.items()
-        ),
+        pictures=pictures,
         late_frames=latest + own_frames,
         delay=delay,
         windows=judged(early_ms),
@@ -194,13 +198,16 @@ class ClapReading:
     camera_frames: float | None
 
 
-def read_clap(report: Report, device: str, heard_s: float, seen_s: float, pictures: FrameRate) -> ClapReading:
+def read_clap(
+    report: Report, device: str, camera: str, heard_s: float, seen_s: float, pictures: FrameRate
+) -> ClapReading:
     """What a clap on a switcher's programme says of the picture that came through it.
 
     The sound took its own time to get there: what its path is reckoned to take is added. Source: [HANDBOOK] §8
 
     Args:
         device: The switcher.
+        camera: The device of which the picture was clapped in.
         heard_s, seen_s: First edge of the clap, and beginning of the picture in which the hands close.
         pictures: Rate of the recording.
     """
@@ -209,7 +216,9 @@ def read_clap(report: Report, device: str, heard_s: float, seen_s: float, pictur
     early_ms = (seen_s - heard_s) * 1000
     buses = [bus.id for bus in rig.unit(device).device_class.buses if bus.recorded]
     sound_ms = max((programme_ms(rig, report.tracer.bus(device, bus)) for bus in buses), default=0.0)
-    frames = (early_ms + sound_ms) / 1000 * float(_rate(rig).ratio) - _own_frames(rig, device)
+    # What the picture came through before and after that device is known, and no delay of its own.
+    others = sum(item.late_frames - item.own_frames for item in _pictures_into(rig, device) if item.camera == camera)
+    frames = (early_ms + sound_ms) / 1000 * float(_rate(rig).ratio) - _own_frames(rig, device) - others
     return ClapReading(
         heard_s=heard_s,
         seen_s=seen_s,
@@ -220,29 +229,35 @@ def read_clap(report: Report, device: str, heard_s: float, seen_s: float, pictur
     )
 
 
-def pictures_into(rig: Rig, device: str) -> dict[str, tuple[str, float]]:
-    """By camera, by how many frames the picture is late that it sends into a switcher or a monitor; empty for all else.
-
-    Before them the path of the figure that says so: HDMI and SDI of one camera may differ.
-    """
-    unit = rig.unit(device)
-    if unit.device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
-        return {}
-    ports = [port for port in unit.device_class.inputs if port.circuit in (Circuit.HDMI, Circuit.SDI)]
-    senders = [run.sending for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
+def _pictures_into(rig: Rig, device: str) -> tuple[Picture, ...]:
+    """The pictures that come into a switcher or a monitor, each with what lies before it; none for all else."""
+    if rig.unit(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
+        return ()
     found = {}
-    for sender in senders:
+    for sender in pictures_in(rig, device):
         unit = rig.unit(sender.device)
-        path, delay = picture_delay(unit, unit.output(sender.port).circuit)
-        if delay is not None:
-            found[sender.device] = (path, delay.value)
-    return found
+        path, own = picture_delay(unit, unit.output(sender.port).circuit)
+        late_frames = picture_late_frames(rig, sender)
+        if late_frames is not None:
+            found[sender.device] = (path, own.value if own is not None else 0.0, late_frames)
+    latest = max((late for _, _, late in found.values()), default=0.0)
+    return tuple(
+        Picture(
+            camera=camera,
+            path=path,
+            own_frames=own,
+            late_frames=late,
+            late_ms=late / float(_rate(rig).ratio) * 1000,
+            hold_frames=_held(latest - late),
+        )
+        for camera, (path, own, late) in found.items()
+    )
 
 
-def picture_late_frames(rig: Rig, device: str) -> Fraction | None:
+def programme_late_frames(rig: Rig, device: str) -> Fraction | None:
     """Of the latest picture of a switcher, with what the switcher takes; None where no picture comes in."""
-    late = pictures_into(rig, device)
-    return Fraction(max(frames for _, frames in late.values()) + _own_frames(rig, device)) if late else None
+    late = _pictures_into(rig, device)
+    return Fraction(max(item.late_frames for item in late)) + Fraction(_own_frames(rig, device)) if late else None
 
 
 def _own_frames(rig: Rig, device: str) -> float:

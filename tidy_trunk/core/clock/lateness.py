@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Figure
-from tidy_trunk.core.plan import Rig, Unit
+from tidy_trunk.core.plan import PortRef, Rig, Unit
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.core.trace import Place, Stage, StageKey
 
@@ -51,6 +51,31 @@ def picture_delay(unit: Unit, circuit: Circuit) -> tuple[str, Figure | None]:
     if circuit is Circuit.SDI and traits.sdi_delay_frames is not None:
         return SDI_DELAY, traits.sdi_delay_frames
     return PICTURE_DELAY, traits.picture_delay_frames
+
+
+def picture_late_frames(rig: Rig, sender: PortRef, seen: frozenset[str] = frozenset()) -> float | None:
+    """By how many frames the picture that leaves by an output is late; None where nothing is known of it.
+
+    What passes pictures on is as late as the latest that comes in, and adds its own. Source: [HANDBOOK] §8
+    """
+    unit = rig.unit(sender.device)
+    own = picture_delay(unit, unit.output(sender.port).circuit)[1]
+    before = latest_picture_frames(rig, sender.device, seen) if sender.device not in seen else None
+    if own is None and before is None:
+        return None
+    return (own.value if own is not None else 0.0) + (before or 0.0)
+
+
+def pictures_in(rig: Rig, device: str) -> list[PortRef]:
+    """The outputs that send a picture into a device."""
+    ports = [port for port in rig.unit(device).device_class.inputs if port.circuit in WITH_PICTURE]
+    return [run.sending for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
+
+
+def latest_picture_frames(rig: Rig, device: str, seen: frozenset[str] = frozenset()) -> float | None:
+    """By how many frames the latest picture that comes into a device is late; None where none comes, or none is known."""
+    found = [picture_late_frames(rig, sender, seen | {device}) for sender in pictures_in(rig, device)]
+    return max((frames for frames in found if frames is not None), default=None)
 
 
 def own_ms(rig: Rig, device: str, *, with_picture: bool, circuit: Circuit = Circuit.HDMI) -> float:

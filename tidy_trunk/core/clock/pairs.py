@@ -74,7 +74,7 @@ def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
     heard: dict[str, dict[str, float]] = {}
     nearest: dict[StageKey, dict[str, float]] = {}
     for track in report.tracks:
-        if track.role is not Role.TIMECODE and not track.is_silent:
+        if track.role is not Role.TIMECODE and track.is_reached:
             mine = heard.setdefault(track.trace.device, {})
             for source, metres in _distances(rig, track.trace.stage, nearest).items():
                 mine[source] = min(metres, mine.get(source, metres))
@@ -84,11 +84,17 @@ def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
         for device in rig.plan.devices
         if heard.get(device) and rig.unit(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
     ]
-    return tuple(_pair(rig, known, heard, camera, recorder) for camera in cameras for recorder in recorders)
+    limit_s = rig.plan.defaults.drift_limit_frames / float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
+    return tuple(_pair(rig, known, heard, camera, recorder, limit_s) for camera in cameras for recorder in recorders)
 
 
 def _pair(
-    rig: Rig, known: Mapping[str, Keeper], heard: Mapping[str, Mapping[str, float]], camera: str, recorder: str
+    rig: Rig,
+    known: Mapping[str, Keeper],
+    heard: Mapping[str, Mapping[str, float]],
+    camera: str,
+    recorder: str,
+    limit_s: float,
 ) -> Pair:
     givers = {first_giver(rig, known, device) for device in (camera, recorder)}
     theirs, ours = heard[recorder], heard.get(camera, {})
@@ -98,7 +104,6 @@ def _pair(
     by += [Meets.SOUND] if both else []
     by += [Meets.OWN_MICROPHONE] if reach is not None else []
     parts = parting(rig, camera, recorder)
-    limit_s = rig.plan.defaults.drift_limit_frames / float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
     return Pair(
         camera=camera,
         recorder=recorder,

@@ -1,6 +1,7 @@
 """Rules on time: labels that mean the same, clocks that stay together, and something to sync by."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.catalogue import (
@@ -17,7 +18,9 @@ from tidy_trunk.core.catalogue import (
 from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
 from tidy_trunk.core.clock import (
     ACCEPTED,
+    SHORTEST_ALONE_MIN,
     ClockDay,
+    Clocks,
     Gets,
     Keeper,
     Meets,
@@ -27,10 +30,12 @@ from tidy_trunk.core.clock import (
     day_hours,
     first_giver,
     jams_for,
+    keepers,
     kept_for_timecode,
     pairs,
 )
 from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -48,6 +53,7 @@ from tidy_trunk.core.plan import (
     times_words,
 )
 from tidy_trunk.core.timecode import FrameRate, name_of
+from tidy_trunk.core.trace import accept
 from tidy_trunk.errors import TidyTrunkError
 
 BATTERY_SHARE: Final = 0.8
@@ -179,13 +185,16 @@ def _set(device: str, control: str, value: str, words: str) -> Fix:
 
 @rule
 def missed_jam(situation: Situation) -> Iterator[Finding]:
-    """A clock that runs alone for longer than it stays with its giver. [HANDBOOK] §8"""
+    """A clock that runs alone for longer than it stays with the first of its chain, or a camera with its recorder.
+
+    [HANDBOOK] §8
+    """
     for keeper in situation.keepers:
-        day = clock_day(situation.rig, keeper)
+        day = clock_day(situation.clocks, keeper)
         if day is None or day.beyond_min is None or keeper.jam is None:
             continue
         label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.giver).label
-        advised = jams_for(situation.rig, day)
+        advised = jams_for(situation.clocks, keeper.device)
         yield Finding(
             rule="missed-jam",
             severity=Severity.CAUTION,
@@ -203,17 +212,24 @@ def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str,
     if day.unset_until_min is not None:
         return f"{label} has no time from {giver} until {clock_words(day.unset_until_min)}: the day has begun by then."
     spell = next(spell for spell in day.spells if spell.beyond_min is not None)
+    beyond = (
+        f"beyond {limit:g} frames from {clock_words(day.beyond_min or 0)} on, {spell.apart_frames:.2f} frames by "
+        f"{clock_words(spell.ends_min)}."
+    )
+    if spell.against != keeper.giver:
+        against = situation.rig.unit(spell.against).label
+        return (
+            f"Jammed from {giver} at {clock_words(spell.begins_min)}, {label} may part from {against}, with which it has to agree: "
+            f"{beyond}"
+        )
     known = "was measured to part" if keeper.parting is not None and keeper.parting.is_measured else "may part"
     ppm = keeper.parting.ppm if keeper.parting is not None else 0.0
-    return (
-        f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: beyond {limit:g} frames "
-        f"from {clock_words(day.beyond_min or 0)} on, {spell.apart_frames:.2f} frames by {clock_words(spell.ends_min)}."
-    )
+    return f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: {beyond}"
 
 
 def _too_often(day: ClockDay, advised: tuple[int, ...] | None) -> str:
     """What helps a clock that nobody would jam as often as it asks for."""
-    if day.every_min is None or advised is not None:
+    if day.every_min is None or advised is not None or day.every_min >= SHORTEST_ALONE_MIN:
         return ""
     return (
         f" To jam it every {int(day.every_min)} min would stop the work: measure how fast it really parts, or let a timecode "
@@ -222,10 +238,32 @@ def _too_often(day: ClockDay, advised: tuple[int, ...] | None) -> str:
 
 
 def _jams(situation: Situation, keeper: Keeper, advised: tuple[int, ...] | None, giver: str) -> tuple[Fix, ...]:
-    if advised is None or keeper.jam is None:
-        return _leads(situation, keeper.giver, keeper.device) or _generator(situation, keeper)
+    if keeper.jam is None:
+        return ()
+    if advised is None:
+        return (
+            *_from_the_first(situation, keeper),
+            *(_leads(situation, keeper.giver, keeper.device) or _generator(situation, keeper)),
+        )
     edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
     return (Fix(f"Jam from {giver} at {times_words(advised)}", (edit,)),)
+
+
+def _from_the_first(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
+    """Jams from the first of the chain, where whoever jams the device now is too far off by then."""
+    root = situation.clocks.root(keeper.device)
+    if root == keeper.giver or not situation.rig.unit(root).device_class.keeps_time or keeper.jam is None:
+        return ()
+    jam = SetJam(device=keeper.device, giver=root, over=keeper.jam.over, at_min=keeper.jam.at_min)
+    if not situation.can((jam,)):
+        return ()
+    moved = Report(accept(apply_edits(situation.plan, [jam])[0]))
+    clocks = Clocks(moved.rig, {item.device: item for item in keepers(moved)})
+    advised = jams_for(clocks, keeper.device)
+    if advised is None:
+        return ()
+    label = situation.rig.unit(root).label
+    return (Fix(f"Jam from {label} at {times_words(advised)}", (replace(jam, at_min=advised),)),)
 
 
 @rule

@@ -60,12 +60,14 @@ const way = (parts: { what: string; ms: number }[]) =>
         <KeptInput
           class="plain-input num frames"
           spellcheck="false"
-          :value="picture.late_frames"
+          :value="picture.own_frames"
           :aria-label="`${picture.camera}, picture late by, frames or ms`"
           :disabled="job.readOnly"
           @change="measured(picture, $event)"
         />
-        frames late, {{ picture.late_ms.toFixed(0) }} ms<template v-if="picture.hold_frames"
+        frames late<template v-if="picture.late_frames !== picture.own_frames"
+          >, and what comes into it before: {{ plainNumber(picture.late_frames) }} frames in all</template
+        >, {{ picture.late_ms.toFixed(0) }} ms<template v-if="picture.hold_frames"
           >; hold it back by {{ plainNumber(picture.hold_frames) }} more, to be as late as the
           latest</template
         >

@@ -8,8 +8,15 @@ const keeper = (device: string, gets: Keeper['gets'], giver = '') =>
 const day = {
   device: 'box',
   spells: [
-    { begins_min: 480, ends_min: 750, apart_frames: 0.81, beyond_min: 646 },
-    { begins_min: 750, ends_min: 1050, apart_frames: 0.4, beyond_min: null },
+    { begins_min: 480, ends_min: 750, begins_frames: 0, apart_frames: 0.81, against: 'Bag', beyond_min: 646 },
+    {
+      begins_min: 750,
+      ends_min: 1050,
+      begins_frames: 0,
+      apart_frames: 0.4,
+      against: 'Bag',
+      beyond_min: null,
+    },
   ],
   unset_until_min: null,
 } as unknown as Clock['days'][number]

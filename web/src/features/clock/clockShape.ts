@@ -52,7 +52,7 @@ export function dayShape(clock: Clock, day: Day, width: number): DayShape {
     saw: day.spells
       .map(
         (spell) =>
-          `${x(spell.begins_min)},${y(0)} ${x(spell.ends_min)},${y(spell.apart_frames)} ${x(spell.ends_min)},${y(0)}`,
+          `${x(spell.begins_min)},${y(spell.begins_frames)} ${x(spell.ends_min)},${y(spell.apart_frames)} ${x(spell.ends_min)},${y(0)}`,
       )
       .join(' '),
     beyond: day.spells.flatMap(({ beyond_min: from, ends_min: end, apart_frames: apart }) =>

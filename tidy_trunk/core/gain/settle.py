@@ -25,7 +25,7 @@ from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
 from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, Run, SetControl, Unit
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import SILENCE_DB
-from tidy_trunk.core.ways import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
+from tidy_trunk.core.ways import AUDIBLE_DB, Trial
 
 Pins = frozenset[tuple[str, str]]
 """Controls that are left as they are, as (device, control). [HANDBOOK]"""
@@ -238,7 +238,7 @@ def _score_of(progress: Progress, plan: Plan, run: Run) -> Score:
     return (
         _whole(sound.clip.over_db) if sound.clip and sound.clip.device == run.receiving.device else 0.0,
         float(silent),
-        _whole(max(miss - ALLOWED_MISS_DB, 0.0)),
+        _whole(miss),
         _whole(max(doubt - margin, 0.0)) if math.isfinite(margin) and trial.mode.signal is Signal.MIC else 0.0,
         _whole(sound.burst_clip.over_db)
         if sound.burst_clip and sound.burst_clip.device == run.receiving.device

@@ -60,7 +60,7 @@ class TrackFiguresOut(Out):
             average_dbfs=track.sound.average,
             peak_dbfs=track.sound.peak,
             noise_dbfs=track.sound.noise,
-            clip_db=track.clip.over_db if track.clip else None,
+            clip_db=track.clips_by_db,
             burst_clip_db=burst.over_db if burst and burst.over_db >= JUST_DB else None,
         )
 

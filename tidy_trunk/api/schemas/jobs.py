@@ -200,7 +200,7 @@ class TrackOut(Out):
             peak_dbfs=track.sound.peak,
             noise_dbfs=track.sound.noise,
             tolerance_db=track.sound.tolerance_db,
-            over_db=track.clip.over_db if track.clip else None,
+            over_db=track.clips_by_db,
             miss_db=track.miss_db,
             ruled_by=noise.name if noise else "",
             provenance=track.provenance,

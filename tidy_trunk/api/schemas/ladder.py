@@ -134,7 +134,7 @@ class TargetOut(Out):
 class LadderOut(Out):
     """The stages of a track from source to file.
 
-    `pause_noise_dbfs`: what automatic level makes of the noise between words; null where it is off.
+    over_db, headroom_db: of the whole way from the microphone to the file, null where nothing clips, or nothing can.
     """
 
     track: str
@@ -151,10 +151,10 @@ class LadderOut(Out):
     peak_dbfs: Level
     noise_dbfs: Level
     noise_a_dbfs: Level
-    pause_noise_dbfs: Level
     tolerance_db: Level
     provenance: str
     over_db: Level
+    headroom_db: Level
     burst_over_db: Level
     limited_db: Level
     noises: list[NoiseOut]
@@ -196,10 +196,10 @@ class LadderOut(Out):
             peak_dbfs=track.sound.peak,
             noise_dbfs=track.sound.noise,
             noise_a_dbfs=track.sound.noise_a,
-            pause_noise_dbfs=track.sound.pause_noise if track.sound.lifted_db else None,
             tolerance_db=track.sound.tolerance_db,
             provenance=track.provenance,
-            over_db=track.clip.over_db if track.clip else None,
+            over_db=track.clips_by_db,
+            headroom_db=track.headroom_db,
             burst_over_db=track.sound.burst_clip.over_db if track.sound.burst_clip else None,
             limited_db=track.sound.limited_db,
             noises=[NoiseOut.from_core(share) for share in noise_budget(track)[:8]],

@@ -1400,6 +1400,8 @@ export interface components {
             };
             /** Id */
             id?: string | null;
+            /** @default A */
+            weighting: components["schemas"]["Weighting"];
         };
         /**
          * AnswerOut
@@ -2742,7 +2744,7 @@ export interface components {
          * LadderOut
          * @description The stages of a track from source to file.
          *
-         *     `pause_noise_dbfs`: what automatic level makes of the noise between words; null where it is off.
+         *     over_db, headroom_db: of the whole way from the microphone to the file, null where nothing clips, or nothing can.
          */
         LadderOut: {
             /** Track */
@@ -2784,11 +2786,6 @@ export interface components {
              */
             noise_a_dbfs: number | null;
             /**
-             * Pause Noise Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            pause_noise_dbfs: number | null;
-            /**
              * Tolerance Db
              * @description dB; null is silence, or no limit
              */
@@ -2800,6 +2797,11 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             over_db: number | null;
+            /**
+             * Headroom Db
+             * @description dB; null is silence, or no limit
+             */
+            headroom_db: number | null;
             /**
              * Burst Over Db
              * @description dB; null is silence, or no limit
@@ -3479,7 +3481,10 @@ export interface components {
             /** Metres */
             metres?: number | null;
         };
-        /** PictureOut */
+        /**
+         * PictureOut
+         * @description A picture where it comes in: own_frames, what the device adds that sends it; late_frames, with all before that.
+         */
         PictureOut: {
             /** Device */
             device: string;
@@ -3487,6 +3492,8 @@ export interface components {
             camera: string;
             /** Over Sdi */
             over_sdi: boolean;
+            /** Own Frames */
+            own_frames: number;
             /** Late Frames */
             late_frames: number;
             /** Late Ms */
@@ -3537,7 +3544,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 7
+             * @default 8
              */
             schema_version: number;
             /** Name */
@@ -4426,6 +4433,7 @@ export interface components {
             irreplaceable?: boolean | null;
             /** Tolerance Db */
             tolerance_db?: number | null;
+            weighting?: components["schemas"]["Weighting"] | null;
         };
         /** SetStrainReliefModel */
         SetStrainReliefModel: {
@@ -4495,18 +4503,26 @@ export interface components {
              * @default false
              */
             irreplaceable: boolean;
+            /** @default A */
+            weighting: components["schemas"]["Weighting"];
         };
         /**
          * SpellOut
-         * @description A time in which a clock runs alone, in minutes since midnight; apart_frames: at its end.
+         * @description A time in which a clock runs alone, in minutes since midnight; apart_frames: at the worst in it, from `against`.
+         *
+         *     begins_frames: what it is off when it begins, because whoever jams it is.
          */
         SpellOut: {
             /** Begins Min */
             begins_min: number;
             /** Ends Min */
             ends_min: number;
+            /** Begins Frames */
+            begins_frames: number;
             /** Apart Frames */
             apart_frames: number;
+            /** Against */
+            against: string;
             /** Beyond Min */
             beyond_min: number | null;
         };
@@ -5152,6 +5168,12 @@ export interface components {
          * @enum {string}
          */
         Weight: "stop" | "caution" | "note";
+        /**
+         * Weighting
+         * @description What a source's levels are stated in. Source: [IEC61672-1]
+         * @enum {string}
+         */
+        Weighting: "A" | "Z";
         /** WindingModel */
         WindingModel: {
             /** Near */

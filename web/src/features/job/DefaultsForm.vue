@@ -99,7 +99,10 @@ function setPlace(room: string) {
         </select>
       </label>
       <label class="field">
-        <span>Room noise, dB(A)</span>
+        <span
+          title="As a sound level meter reads it where the microphones stand. A directional microphone picks up less of it; that is taken into account."
+          >Room noise, dB(A)</span
+        >
         <KeptInput
           type="number"
           min="0"
@@ -109,7 +112,10 @@ function setPlace(room: string) {
         />
       </label>
       <label class="field">
-        <span>Rumble, dB SPL</span>
+        <span
+          title="Wind, traffic and machines below the voice, unweighted, as the microphone in its windshield picks them up."
+          >Rumble, dB SPL</span
+        >
         <KeptInput
           type="number"
           min="0"

@@ -22,6 +22,7 @@ async function add() {
     kind: 'add-source' as const,
     label: label.value.trim(),
     average_db_spl: average,
+    weighting: 'A' as const,
     heard_by: {},
   }
   if (await job.edit([edit])) label.value = ''
@@ -32,6 +33,11 @@ const LEVELS = ['quiet_db_spl', 'average_db_spl', 'peak_db_spl', 'burst_db_spl']
 
 function setLevel(source: string, level: (typeof LEVELS)[number], event: Event) {
   void job.edit([{ kind: 'set-source', source, [level]: number(event) }])
+}
+
+function setWeighting(source: string, event: Event) {
+  const weighting = (event.target as HTMLSelectElement).value as 'A' | 'Z'
+  void job.edit([{ kind: 'set-source', source, weighting }])
 }
 
 function hear(source: string, device: string, distance_m: number | null, off_axis_deg: number | null = null) {
@@ -46,6 +52,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
       <thead>
         <tr>
           <th scope="col">source</th>
+          <th scope="col">unit</th>
           <th scope="col" class="num">quiet</th>
           <th scope="col" class="num">average</th>
           <th scope="col" class="num">peak</th>
@@ -58,6 +65,18 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
       <tbody>
         <tr v-for="source in sources" :key="source.id">
           <th scope="row">{{ source.label }}</th>
+          <td>
+            <select
+              class="plain-input"
+              :value="source.weighting ?? 'A'"
+              :aria-label="`${source.label}, weighting`"
+              :disabled="job.readOnly"
+              @change="setWeighting(source.id, $event)"
+            >
+              <option value="A">dB(A), speech</option>
+              <option value="Z">dB, unweighted</option>
+            </select>
+          </td>
           <td v-for="level in LEVELS" :key="level">
             <KeptInput
               class="plain-input num"
@@ -65,7 +84,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
               min="-20"
               max="180"
               :value="source[level]"
-              :aria-label="`${source.label}, ${level.split('_')[0]}, dB SPL at 1 m`"
+              :aria-label="`${source.label}, ${level.split('_')[0]}, ${source.weighting === 'Z' ? 'dB SPL' : 'dB(A)'} at 1 m`"
               :disabled="job.readOnly"
               @change="setLevel(source.id, level, $event)"
             />
@@ -152,14 +171,16 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
         <span>Voice</span>
         <select v-model="effort">
           <option v-for="(level, name) in catalogue.value?.efforts" :key="name" :value="name">
-            {{ name }}, {{ level }} dB at 1 m
+            {{ name }}, {{ level }} dB(A) at 1 m
           </option>
         </select>
       </label>
       <Button type="submit" :disabled="!label.trim() || job.readOnly">Add</Button>
     </form>
     <p class="soft small">
-      dB SPL at 1 m, A-weighted (vocal effort after ISO 9921, from memory). Level falls 6 dB with each
+      Levels at 1 m. Speech in dB(A), as a sound level meter reads it (vocal effort after ISO 9921, from
+      memory); the long-term spectrum of speech (Byrne et al. 1994) makes it 4.1 dB more unweighted, which is
+      what the microphone hears. State anything that is not speech unweighted. Level falls 6 dB with each
       doubling of the distance; the angle is off the microphone's axis.
     </p>
   </section>

@@ -111,22 +111,6 @@ const right = computed(() => width.value - BOX.right)
           {{ other.mark }}
         </text>
       </g>
-      <g v-if="(ladder.pause_noise_dbfs ?? null) !== null && shape.columns.length" class="pause">
-        <line
-          :x1="right - shape.columns.at(-1)!.wide + 3"
-          :x2="right - 3"
-          :y1="shape.pause"
-          :y2="shape.pause"
-        />
-        <text
-          v-if="shape.columns[0]!.wide >= UNIT_FROM_PX"
-          :x="right - 6"
-          :y="shape.pause - 5"
-          class="axis end"
-        >
-          noise in pauses
-        </text>
-      </g>
       <rect
         v-for="(item, index) in shape.columns"
         :key="`p${index}`"
@@ -275,11 +259,6 @@ text {
   stroke: var(--paper);
   stroke-width: 3px;
   paint-order: stroke;
-}
-.pause line {
-  stroke: var(--caution);
-  stroke-width: 2.5;
-  stroke-dasharray: 6 3;
 }
 .place {
   fill: transparent;

@@ -153,10 +153,18 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           >peak <strong>{{ formatLevel(ladder.peak_dbfs, 1) }}</strong></span
         >
         <span
+          v-if="ladder.headroom_db !== null && !ladder.over_db"
+          title="By how much the expected peaks may rise before anything between microphone and file cuts them."
+          >headroom <strong>{{ formatLevel(ladder.headroom_db, 1) }}</strong> dB</span
+        >
+        <span title="In the pauses, with nobody speaking: room, microphone and gear together."
           >noise <strong>{{ formatLevel(ladder.noise_a_dbfs, 1) }}</strong> by ear,
           {{ formatLevel(ladder.noise_dbfs, 1) }} on a meter</span
         >
-        <span v-if="ladder.over_db" class="over"
+        <span
+          v-if="ladder.over_db"
+          class="over"
+          title="By how much all of it has to come down before the first device that clips, so that none does."
           >clips by <strong>{{ formatLevel(ladder.over_db, 1) }}</strong> dB</span
         >
         <span v-else-if="ladder.burst_over_db" class="burst"

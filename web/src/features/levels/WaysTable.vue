@@ -26,7 +26,13 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
         <tr>
           <th scope="col">way</th>
           <th scope="col" class="num">average</th>
-          <th scope="col" class="num">headroom</th>
+          <th
+            scope="col"
+            class="num"
+            title="By how much the expected peaks may rise before anything between microphone and file cuts them."
+          >
+            headroom
+          </th>
           <th scope="col" class="num">gear noise</th>
           <th scope="col">what comes of it, and what it costs</th>
           <th class="no-print"><span class="visually-hidden">use it</span></th>

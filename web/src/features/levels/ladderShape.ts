@@ -94,8 +94,6 @@ export function ladderShape(ladder: Ladder, width: number, others: readonly Over
     right: ticks(low - fullScale, 0, 20)
       .filter((level) => level + fullScale <= high)
       .map((level) => ({ level, at: y(level + fullScale) })),
-    /** Where automatic level lifts the noise between words to. */
-    pause: y((ladder.pause_noise_dbfs ?? 0) + fullScale),
     band: { top: y(ladder.target.high_dbfs + fullScale), bottom: y(ladder.target.low_dbfs + fullScale) },
     /** Where another noise begins to rule. */
     floorChanges: columns.filter(

@@ -40,7 +40,11 @@ const khz = (hertz: number) => (hertz > 1e5 ? 'above 100 kHz' : `${formatLevel(h
       <dd>{{ formatOhm(pad.input_impedance_ohm) }}</dd>
       <dt>seen by the input</dt>
       <dd>{{ formatOhm(pad.output_impedance_ohm) }}</dd>
-      <dt>thermal noise</dt>
+      <dt
+        title="Of source and pad, at the terminals of the load, which divides it; EIN is stated without a load"
+      >
+        thermal noise, loaded
+      </dt>
       <dd>{{ formatLevel(pad.thermal_noise_dbu, 1) }} dBu</dd>
       <dt>treble to</dt>
       <dd>

@@ -13,8 +13,11 @@ from launcher.steps import ROOT, StepFailed, say
 WEB = ROOT / "web"
 
 
-def _prepare() -> dict[str, str]:
-    system.ensure_packages(["postgresql", "chromium"])
+DEEP = "--deep"
+
+
+def _prepare(*more: str) -> dict[str, str]:
+    system.ensure_packages(["postgresql", "chromium", "libltc11", *more])
     frontend.ensure_modules()
     frontend.ensure_build()
     chromium = system.chromium()
@@ -30,9 +33,16 @@ def _prepare() -> dict[str, str]:
 
 
 def run_tests(arguments: Sequence[str]) -> int:
-    """All checks, or with arguments only pytest with them. Every part runs, so that one failure does not hide the next."""
-    env = _prepare()
+    """All checks, or with arguments only pytest with them. Every part runs, so that one failure does not hide the next.
+
+    With `--deep`, what takes too long for every landing: `tests/deep`, with ngspice.
+    """
     python = str(environment.python())
+    if DEEP in arguments:
+        others = [argument for argument in arguments if argument != DEEP]
+        command = [python, "-m", "pytest", "-n", "auto", "tests/deep", *others]
+        return subprocess.run(command, cwd=ROOT, env={**_prepare("ngspice"), "TIDY_TRUNK_DEEP": "1"}).returncode
+    env = _prepare()
     if arguments:
         return subprocess.run([python, "-m", "pytest", *arguments], cwd=ROOT, env=env).returncode
     parts: list[tuple[str, list[str], Path]] = [

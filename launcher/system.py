@@ -1,5 +1,6 @@
-"""System packages from Debian: PostgreSQL and Chromium."""
+"""System packages from Debian: PostgreSQL and Chromium; in tests another encoder of timecode, and ngspice for the deep ones."""
 
+import ctypes.util
 import os
 import shutil
 import sys
@@ -52,6 +53,10 @@ def _is_there(package: str) -> bool:
         return any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) or shutil.which("initdb") is not None
     if package == "chromium":
         return chromium() is not None
+    if package == "libltc11":
+        return ctypes.util.find_library("ltc") is not None
+    if package == "ngspice":
+        return shutil.which("ngspice") is not None
     return False  # python3-venv: asked for only when it was found missing
 
 

@@ -16,6 +16,9 @@ from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.store import Database, PrivateCluster, migrate
 
+# What takes too long for every landing is collected by `./tidy test --deep` alone.
+collect_ignore = [] if os.environ.get("TIDY_TRUNK_DEEP") else ["deep"]
+
 settings.register_profile("suite", deadline=None, max_examples=60, database=None, derandomize=True)
 settings.load_profile("suite")
 

@@ -1,4 +1,4 @@
-"""Linear timecode by libltc's encoder, where that library is installed. Run as a script it makes the samples in tests/files."""
+"""Linear timecode by libltc's encoder. Run as a script it makes the samples in tests/files."""
 
 import ctypes
 import ctypes.util

@@ -60,7 +60,6 @@ def test_more_frames_than_it_can_number_are_refused():
 LIBRARY = ctypes.util.find_library("ltc")
 
 
-@pytest.mark.skipif(LIBRARY is None, reason="the other decoder is not installed")
 @pytest.mark.parametrize("name", SLOW)
 def test_another_decoder_reads_it(name):
     library = ctypes.CDLL(LIBRARY)

@@ -8,6 +8,7 @@ from typing import Generic, NamedTuple, TypeVar
 from tidy_trunk.core.catalogue import Figure
 from tidy_trunk.core.levels.sound import Noise, Sound, noise_in
 from tidy_trunk.core.trace import StageKey
+from tidy_trunk.core.units import SILENCE_DB
 
 S = TypeVar("S")
 
@@ -124,7 +125,8 @@ class LevelPassage(Passage[Sound]):
 
     def ride(self, target: float, range_db: float) -> None:
         ridden = self.sound.ridden(target, range_db)
-        self.steps.append(Step("automatic level", ridden.average - self.sound.average))
+        if ridden.average > SILENCE_DB:
+            self.steps.append(Step("automatic level", ridden.average - self.sound.average))
         self.sound = ridden
 
     def compand(self, label: str, channel_db: float) -> None:

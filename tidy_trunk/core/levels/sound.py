@@ -302,7 +302,7 @@ class Sound(NamedTuple):
         else:
             room_db = ceiling - _with_peaks(self.uncut, self._noise_peaks)
         if self.burst <= ceiling and self.loudest <= ceiling:
-            return self if room_db >= self.headroom_db else self._with_headroom(room_db)
+            return self if room_db >= self.headroom_db else self._replace(headroom_db=room_db)
         over, burst_over = self.loudest - ceiling, self.burst - ceiling
         clip, burst_clip = self.clip, self.burst_clip
         if over > JUST_OVER_DB and clip is None:
@@ -321,29 +321,6 @@ class Sound(NamedTuple):
             noise_cut_db=self.noise_cut_db + noise_over,
             clip=clip,
             burst_clip=burst_clip,
-        )
-
-    def _with_headroom(self, headroom_db: float) -> "Sound":
-        # Built by hand as well: at every ceiling that is nearer than those before it.
-        return Sound(
-            quiet=self.quiet,
-            average=self.average,
-            peak=self.peak,
-            burst=self.burst,
-            loudest=self.loudest,
-            uncut=self.uncut,
-            noise_cut_db=self.noise_cut_db,
-            cuts=self.cuts,
-            polarity=self.polarity,
-            headroom_db=headroom_db,
-            noises_before=self.noises_before,
-            noise_by_db=self.noise_by_db,
-            variance_db2=self.variance_db2,
-            weakest=self.weakest,
-            clip=self.clip,
-            burst_clip=self.burst_clip,
-            limited_db=self.limited_db,
-            lifted_db=self.lifted_db,
         )
 
     @property

@@ -99,10 +99,7 @@ function setPlace(room: string) {
         </select>
       </label>
       <label class="field">
-        <span
-          title="As a sound level meter reads it where the microphones stand. A directional microphone picks up less of it; that is taken into account."
-          >Room noise, dB(A)</span
-        >
+        <span>Room noise, dB(A)</span>
         <KeptInput
           type="number"
           min="0"
@@ -112,10 +109,7 @@ function setPlace(room: string) {
         />
       </label>
       <label class="field">
-        <span
-          title="Wind, traffic and machines below the voice, unweighted, as the microphone in its windshield picks them up."
-          >Rumble, dB SPL</span
-        >
+        <span>Rumble, dB SPL</span>
         <KeptInput
           type="number"
           min="0"
@@ -168,6 +162,11 @@ function setPlace(room: string) {
         radio frequencies cleared for the place
       </label>
     </fieldset>
+    <p class="soft small">
+      Room noise is what a sound level meter reads where the microphones stand; a directional microphone picks
+      up less of it, which is taken into account. Rumble is unweighted, as the microphone in its windshield
+      picks it up.
+    </p>
   </section>
 </template>
 

@@ -52,4 +52,8 @@ def test_the_line_answers_with_what_would_work():
     plan = made(AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}), base=plan)
     answers = say(plan, "boom to camera, 1 m").proposals
     assert "no power here" in answers[0].outcome
-    assert any("by way of a preamp box" in answer.title and "average" in answer.outcome for answer in answers)
+    boxed = [answer for answer in answers if "by way of a" in answer.title]
+    assert boxed and all("average" in answer.outcome for answer in boxed)
+    assert all("automatic level, menu to off" in " ".join(answer.steps) for answer in boxed), (
+        "levels are matched by hand"
+    )

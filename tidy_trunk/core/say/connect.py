@@ -23,7 +23,7 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
 from tidy_trunk.core.trace import accept, is_powered
-from tidy_trunk.core.ways import detours, ways
+from tidy_trunk.core.ways import by_hand, detours, ways
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_PROPOSALS: Final = 6
@@ -154,7 +154,11 @@ def _by_a_box(plan: Plan, connected: Plan, run_id: str, title: str) -> Iterator[
 
 
 def _fits_already(plan: Plan, run_id: str) -> bool:
-    receiving = plan.runs[run_id].receiving.device
+    """Whether what a run brings fits as it is, with automatic level off."""
+    end = plan.runs[run_id].receiving
+    unit, receiving = Rig(plan).unit(end.device), end.device
+    for off in by_hand(unit, unit.input(end.port)):
+        plan = off.apply(plan)
     for track in Report(accept(plan)).tracks:
         uses = any(
             lead.run is not None and lead.run.id == run_id

@@ -4,9 +4,9 @@ from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Edit, Plan, School
+from tidy_trunk.core.plan import Edit, Plan, Rig, School
 from tidy_trunk.core.ways.candidates import Candidate, candidates
-from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream
+from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream, by_hand
 from tidy_trunk.core.ways.way import AUDIBLE_DB, Way, way_of
 from tidy_trunk.errors import PlanError, UnknownItemError
 
@@ -84,12 +84,17 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
     try:
         for edit in candidate.edits:
             plan = edit.apply(plan)
+        receiving = plan.runs[run_id].receiving
+        unit = Rig(plan, upstream.rig).unit(receiving.device)
+        manual = by_hand(unit, unit.input(receiving.port))
+        for off in manual:
+            plan = off.apply(plan)
         trial, turn = Trial(plan, run_id, upstream).turned()
         sound = trial.sound
     except PlanError:
         return None  # a way that this plan cannot take is no way
-    edits = (*candidate.edits, *turn)
-    if sound is None or not edits:
+    edits = (*manual, *candidate.edits, *turn)
+    if sound is None or not (candidate.edits or turn):
         return None
     return way_of(
         trial,

@@ -4,7 +4,7 @@ import math
 from functools import cached_property
 from typing import Final, Protocol
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, channel_refs, gain_key
+from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, channel_refs, gain_key, switch_key
 from tidy_trunk.core.levels import (
     Reckoner,
     Report,
@@ -25,6 +25,14 @@ JUST_DB: Final = 0.05
 
 PEAK_MARGIN_DB: Final = 3.0
 """ASSUMED_ what is left above the expected peaks when a knob is set."""
+
+
+def by_hand(unit: Unit, port: InputPort) -> tuple[SetControl, ...]:
+    """Automatic level of an input switched off, wherever it is on: what it does to a level is no match. [HANDBOOK] §6"""
+    return tuple(
+        SetControl(device=unit.device.id, control=switch_key(port.id, "auto", place), value=False)
+        for place in unit.automatic_level_on(port)
+    )
 
 
 class Known(Protocol):

@@ -14,14 +14,13 @@ from tidy_trunk.core.catalogue import (
     limiter_key,
     mode_key,
     pad_key,
-    switch_key,
 )
 from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
 from tidy_trunk.core.checks.rules.rumble import low_cut_fixes
 from tidy_trunk.core.levels import RUMBLE, TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.plan import Edit, Role, SetControl, Unit
 from tidy_trunk.core.trace import Place
-from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
+from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, by_hand
 
 HISS_WITHIN_DB: Final = 60.0
 """ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
@@ -240,9 +239,6 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
         if not on or where in told:
             continue
         told.add(where)
-        edits = tuple(
-            SetControl(device=where[0], control=switch_key(joint.input.id, "auto", place), value=False) for place in on
-        )
         yield Finding(
             rule="automatic-level",
             severity=Severity.CAUTION,
@@ -251,7 +247,7 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=where[0],
             about=joint.input.id,
-            fixes=(Fix("Turn automatic level off", edits),),
+            fixes=(Fix("Turn automatic level off", by_hand(joint.receiver, joint.input)),),
         )
 
 

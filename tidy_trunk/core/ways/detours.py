@@ -22,7 +22,6 @@ from tidy_trunk.core.plan import (
     free_id,
 )
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways.rank import ways
 from tidy_trunk.core.ways.trial import Trial, Upstream
 from tidy_trunk.core.ways.way import NOTHING, Way, way_of
@@ -83,12 +82,8 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
         trial = Trial(state, last.id, Upstream(report, last.receiving.device))
     except TidyTrunkError:
         return None
-    sound = trial.sound
-    if sound is None or sound.average == SILENCE_DB:
-        return None
     return way_of(
         trial,
-        sound,
         id=f"box-{device}",
         label=f"Go by way of {unit.label if needs == NOTHING else 'a ' + needs[2:]}",
         edits=tuple(edits),

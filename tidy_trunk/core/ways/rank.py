@@ -90,19 +90,16 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
         for off in manual:
             plan = off.apply(plan)
         trial, turn = Trial(plan, run_id, upstream).turned()
-        sound = trial.sound
+        if not (candidate.edits or turn):
+            return None
+        return way_of(
+            trial,
+            id=candidate.id,
+            label=candidate.label,
+            edits=(*manual, *candidate.edits, *turn),
+            needs=candidate.needs,
+            loses=candidate.loses,
+            risk=candidate.risk,
+        )
     except PlanError:
         return None  # a way that this plan cannot take is no way
-    edits = (*manual, *candidate.edits, *turn)
-    if sound is None or not (candidate.edits or turn):
-        return None
-    return way_of(
-        trial,
-        sound,
-        id=candidate.id,
-        label=candidate.label,
-        edits=edits,
-        needs=candidate.needs,
-        loses=candidate.loses,
-        risk=candidate.risk,
-    )

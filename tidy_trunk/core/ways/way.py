@@ -50,9 +50,12 @@ class Way:
 
 
 def way_of(
-    trial: Trial, sound: Sound, *, id: str, label: str, edits: tuple[Edit, ...], needs: str, loses: str, risk: str
-) -> Way:
-    """The result of a plan tried out, as a way."""
+    trial: Trial, *, id: str, label: str, edits: tuple[Edit, ...], needs: str, loses: str, risk: str
+) -> Way | None:
+    """The result of a plan tried out, as a way; None where nothing arrives."""
+    sound = trial.sound
+    if sound is None or sound.average == SILENCE_DB:
+        return None
     ruling = sound.ruling_noise
     margin, doubt = trial.margin_db()
     miss = trial.target.miss_db(sound.average, sound.peak)
@@ -75,7 +78,7 @@ def way_of(
         full_scale_margin_db=margin,
         sure=margin > doubt,
         clips=clips,
-        fits=not clips and sound.average > SILENCE_DB and abs(miss) <= ALLOWED_MISS_DB,
+        fits=not clips and abs(miss) <= ALLOWED_MISS_DB,
         verdict=_verdict(sound, miss, below, margin),
     )
 
@@ -92,8 +95,6 @@ def _risk(risk: str, margin: float, doubt: float) -> str:
 
 
 def _verdict(sound: Sound, miss: float, below: float, margin: float) -> str:
-    if sound.average == SILENCE_DB:
-        return "nothing arrives"
     if sound.clip is not None:
         return f"still clips by {sound.clip.over_db:.1f} dB"
     if miss < -ALLOWED_MISS_DB:

@@ -331,7 +331,7 @@ describe('tables beside the ladder', () => {
     expect(text).toContain('Use the 25 dB lead first where clean comes first −20 ±5 6.3 dB −69')
     expect(text).toContain('fits; room rules. Needs 1 lead. Risk: mark it.')
     expect(text).toContain('still clips; room rules. Takes away listening there.')
-    expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('no switch, trim or pad')
+    expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('No switch, trim or pad')
   })
   it('list the noises with a true minus', async () => {
     const noises = [

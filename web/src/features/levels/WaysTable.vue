@@ -20,7 +20,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
 <template>
   <section>
     <h2>Ways to match</h2>
-    <p v-if="!ways.length" class="soft">This run has no switch, trim or pad that would change its level.</p>
+    <p v-if="!ways.length" class="soft">No switch, trim or pad would help this run.</p>
     <table v-else class="plain-table">
       <thead>
         <tr>

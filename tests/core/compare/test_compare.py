@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from tests.plans import line_into_camera
+from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
 from tidy_trunk.core.bench import tone_and_silence, truth
 from tidy_trunk.core.compare import AS_IT_IS, Recorded, compare, track_reached, way_plans
@@ -92,6 +92,15 @@ def test_what_is_cut_off_comes_last_however_quiet_it_is():
 def test_what_cannot_be_compared_is_refused(run, given, error):
     with pytest.raises(error):
         compare(REPORT, run, given)
+
+
+def test_automatic_level_is_off_in_every_way():
+    """It brings the noise of the pause up to where the tone was, whatever the way."""
+    auto = Report(accept(made(put("cam", "mic.auto.menu", True), base=line_into_camera())))
+    plans = way_plans(auto, "run-2")
+    assert plans[AS_IT_IS].label == "as it is set now, automatic level off"
+    assert plans[AS_IT_IS].plan == way_plans(REPORT, "run-2")[AS_IT_IS].plan
+    assert plans[LEAD].plan == way_plans(REPORT, "run-2")[LEAD].plan
 
 
 def test_the_bench_is_near_what_is_predicted_of_it():

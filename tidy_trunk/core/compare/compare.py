@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.levels import Reckoner, Report, known_sender
-from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.plan import Plan, edited
 from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.trace import Stage, accept
 from tidy_trunk.core.units import sum_powers_db
-from tidy_trunk.core.ways import reached, ways
+from tidy_trunk.core.ways import by_hand, reached, ways
 from tidy_trunk.errors import InputError, NotFoundError
 
 AS_IT_IS: Final = "as-it-is"
@@ -83,15 +83,22 @@ class _Predicted:
 
 
 def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
-    """Every way to match a run, the one it is matched by now first, then the best. Raises UnknownItemError: no such run."""
+    """Every way to match a run, the one it is matched by now first, then the best; all with automatic level off.
+
+    Raises:
+        UnknownItemError: No such run.
+    """
     plan = report.rig.plan
-    found = {AS_IT_IS: WayPlan(id=AS_IT_IS, label="as it is set now", plan=plan)}
-    for way in ways(report, run_id):
-        changed = plan
-        for edit in way.edits:
-            changed = edit.apply(changed)
-        found[way.id] = WayPlan(id=way.id, label=way.label, plan=changed)
-    return found
+    found = ways(report, run_id)
+    end = plan.runs[run_id].receiving
+    unit = report.rig.unit(end.device)
+    # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
+    manual = by_hand(unit, unit.input(end.port))
+    label = "as it is set now" + (", automatic level off" if manual else "")
+    return {
+        AS_IT_IS: WayPlan(id=AS_IT_IS, label=label, plan=edited(plan, manual)),
+        **{way.id: WayPlan(id=way.id, label=way.label, plan=edited(plan, way.edits)) for way in found},
+    }
 
 
 def track_reached(report: Report, run_id: str) -> Stage:

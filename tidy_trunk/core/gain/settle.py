@@ -22,7 +22,7 @@ from tidy_trunk.core.catalogue import (
 )
 from tidy_trunk.core.gain.order import Group, groups_into
 from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
-from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, Run, SetControl, Unit
+from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, Run, SetControl, Unit, edited
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.ways import AUDIBLE_DB, Trial
@@ -59,7 +59,7 @@ class Progress:
         return rig, Tracer(rig, self._stages), Reckoner(rig, self._levels)
 
     def take(self, edits: Sequence[Edit]) -> None:
-        self.rig = Rig(_edited(self.plan, edits), self.rig)
+        self.rig = Rig(edited(self.plan, edits), self.rig)
 
     def stand(self, devices: Iterable[str]) -> None:
         """Devices of which nothing is changed any more: their mixes and microphones are worked out for good."""
@@ -84,23 +84,17 @@ def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -
     _unclip_mixes(progress, device, pins)
 
 
-def _edited(plan: Plan, edits: Sequence[Edit]) -> Plan:
-    for edit in edits:
-        plan = edit.apply(plan)
-    return plan
-
-
 def _best(progress: Progress, group: Group, pins: Pins) -> list[Edit]:
     """The setting of a group that has the least wrong with it: every position of its outputs, and for each the best
     of every input, which do not depend on each other."""
     best: tuple[Score, list[Edit]] | None = None
     for sent in _free(_outputs(progress.rig, group), pins):
-        plan = _edited(progress.plan, sent)
+        plan = edited(progress.plan, sent)
         edits, scores = list(sent), []
         for ref in group.inputs:
             runs = [run for run in group.runs if run.receiving == ref]
             score, chosen = _best_input(progress, plan, ref, runs, pins)
-            plan = _edited(plan, chosen)
+            plan = edited(plan, chosen)
             edits += chosen
             scores.append(score)
         total = tuple(sum(parts) for parts in zip(*scores, strict=True))
@@ -122,14 +116,14 @@ def _best_input(
     unit = Rig(plan, progress.rig).unit(ref.device)
     found = []
     for edits in _free(_input_switches(unit, unit.input(ref.port)), pins):
-        switched = _edited(plan, edits)
+        switched = edited(plan, edits)
         tried: list[list[Edit]] = [[]]
         for run in runs:
             turn = Trial(switched, run.id, progress).fitting_gain()
             if turn is not None and (turn.device, turn.control) not in pins:
                 tried += [[turn], *_rounded(unit, turn)]
         for turned in tried:
-            score = _score(progress, _edited(switched, turned), runs, [*edits, *turned])
+            score = _score(progress, edited(switched, turned), runs, [*edits, *turned])
             found.append((score, [*edits, *turned]))
     return min(found, key=lambda item: item[0])
 

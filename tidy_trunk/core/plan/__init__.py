@@ -54,6 +54,7 @@ from tidy_trunk.core.plan.edits import (
     TakeMeterError,
     TakePairDrift,
     apply_edits,
+    edited,
     free_id,
 )
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, LineUp, ReadFrom
@@ -171,6 +172,7 @@ __all__ = [
     "circuits_of",
     "clock_words",
     "differences",
+    "edited",
     "free_id",
     "law_key",
     "lead_class",

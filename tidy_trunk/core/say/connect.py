@@ -19,6 +19,7 @@ from tidy_trunk.core.plan import (
     SetControl,
     Unit,
     apply_edits,
+    edited,
 )
 from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
@@ -117,10 +118,8 @@ def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bo
     receiving = PortRef(receiver.device.id, pair.input.id)
     connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
     plain_edits: tuple[Edit, ...] = (connect, *_switches(sender, receiver, pair))
-    connected = plan
     try:
-        for edit in plain_edits:
-            connected = edit.apply(connected)
+        connected = edited(plan, plain_edits)
         if is_timecode_as_sound(pair.output, pair.input):
             plain_edits = (*plain_edits, *kept_for_timecode(connected, receiver.device.id))
         run_id = next(run for run in connected.runs if run not in plan.runs)
@@ -157,9 +156,8 @@ def _fits_already(plan: Plan, run_id: str) -> bool:
     """Whether what a run brings fits as it is, with automatic level off."""
     end = plan.runs[run_id].receiving
     unit, receiving = Rig(plan).unit(end.device), end.device
-    for off in by_hand(unit, unit.input(end.port)):
-        plan = off.apply(plan)
-    for track in Report(accept(plan)).tracks:
+    manual = edited(plan, by_hand(unit, unit.input(end.port)))
+    for track in Report(accept(manual)).tracks:
         uses = any(
             lead.run is not None and lead.run.id == run_id
             for feed, _ in track.trace.stage.feeds

@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Edit, Plan, Rig, School
+from tidy_trunk.core.plan import Edit, Plan, Rig, School, edited
 from tidy_trunk.core.ways.candidates import Candidate, candidates
 from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream, by_hand
 from tidy_trunk.core.ways.way import AUDIBLE_DB, Way, way_of
@@ -82,14 +82,11 @@ def _rank(way: Way, candidate: Candidate, hiss: float, school: School) -> tuple[
 
 def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) -> Way | None:
     try:
-        for edit in candidate.edits:
-            plan = edit.apply(plan)
+        plan = edited(plan, candidate.edits)
         receiving = plan.runs[run_id].receiving
         unit = Rig(plan, upstream.rig).unit(receiving.device)
         manual = by_hand(unit, unit.input(receiving.port))
-        for off in manual:
-            plan = off.apply(plan)
-        trial, turn = Trial(plan, run_id, upstream).turned()
+        trial, turn = Trial(edited(plan, manual), run_id, upstream).turned()
         if not (candidate.edits or turn):
             return None
         return way_of(

@@ -1,7 +1,7 @@
 """What an edit is, how several are applied as one, and the small parts that all of them share."""
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import Final, Protocol, TypeVar
 
@@ -35,6 +35,13 @@ def free_id(wanted: str, taken: Mapping[str, object]) -> str:
 
 MOST_SENTENCES: Final = 5
 """ASSUMED_ what one line of the history holds: the rest is told by comparing states."""
+
+
+def edited(plan: Plan, edits: Iterable[Edit]) -> Plan:
+    """The plan with edits done in order, to try them out: neither worded nor checked as a whole. Raises PlanError."""
+    for edit in edits:
+        plan = edit.apply(plan)
+    return plan
 
 
 def apply_edits(plan: Plan, edits: Sequence[Edit]) -> tuple[Plan, str]:

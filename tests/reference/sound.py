@@ -8,7 +8,7 @@ becomes an atom of its own. Beside it goes the same sum as if nothing had ever b
 import itertools
 import json
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from scipy import integrate, signal
@@ -104,7 +104,7 @@ class Wave:
 
     partial: somewhere two ways met that have only some of their sound in common, which the program adds by power; or one of
         them is cut off and the other is not.
-    top: power above which the peaks of all together cannot be, because that has been cut off.
+    top, free_top: power above which the peaks of all together cannot be, because that has been cut off or limited.
     """
 
     parts: dict
@@ -112,13 +112,15 @@ class Wave:
     headroom_db: float = math.inf
     cut_db: float = 0.0
     top: float = math.inf
+    free_top: float = math.inf
     partial: bool = False
 
     def copy(self) -> "Wave":
-        return Wave(dict(self.parts), dict(self.free), self.headroom_db, self.cut_db, self.top, self.partial)
+        return replace(self, parts=dict(self.parts), free=dict(self.free))
 
     def turn(self, by_db: float) -> None:
         self.top *= power(by_db)
+        self.free_top *= power(by_db)
         self.filter(10 ** (by_db / 20))
 
     def filter(self, gains) -> None:
@@ -130,9 +132,13 @@ class Wave:
             atom = Atom(name, spectrum, noise=power(level))
             self.parts[atom] = self.free[atom] = np.ones(31)
             self.top += NOISE_PEAK * atom.noise
+            self.free_top += NOISE_PEAK * atom.noise
 
     def loudest(self) -> float:
         return min(loud(self.parts), self.top)
+
+    def free_loudest(self) -> float:
+        return min(loud(self.free), self.free_top)
 
     def average(self) -> float:
         return total(self.parts, "average")
@@ -142,7 +148,7 @@ class Wave:
 
     def cut(self, ceiling: float) -> None:
         """Cut off at a ceiling: what is left is a sound of its own, and never comes back."""
-        self.headroom_db = min(self.headroom_db, ceiling - db(loud(self.free)))
+        self.headroom_db = min(self.headroom_db, ceiling - db(self.free_loudest()))
         over = db(self.loudest()) - ceiling
         if over > 0:
             if over > 0.05 and not self.cut_db:
@@ -152,8 +158,8 @@ class Wave:
     def limit(self, threshold: float) -> None:
         if db(self.loudest()) > threshold:
             self.parts, self.top = squeezed(self.parts, threshold), power(threshold)
-        if db(loud(self.free)) > threshold:
-            self.free = squeezed(self.free, threshold)
+        if db(self.free_loudest()) > threshold:
+            self.free, self.free_top = squeezed(self.free, threshold), power(threshold)
 
     def ride(self) -> None:
         """To one level what is heard, with the voice in it and in the pauses, as far as it reaches."""
@@ -168,6 +174,7 @@ class Wave:
                 self, name, {atom: gain * 10 ** ((lift if atom.noise else by) / 20) for atom, gain in parts.items()}
             )
         self.top = max(self.top * power(by), loud(self.parts)) if self.top < math.inf else self.top
+        self.free_top = max(self.free_top * power(by), loud(self.free)) if self.free_top < math.inf else self.free_top
 
 
 def total(parts: dict, what: str) -> float:
@@ -443,6 +450,7 @@ class Model:
                 else:
                     wave.filter(ratio)
                     wave.top *= ratio**2
+                    wave.free_top *= ratio**2
                     waves.append(wave)
         wave = together(waves)
         if numbers or mode.full_scale_dbu is None:
@@ -464,7 +472,7 @@ class Model:
         cut = self.setting(device, f"{port.id}.low_cut", "off")
         if cut != "off" and port.low_cut_hz:
             wave.filter(high_pass(float(cut)))
-            wave.top = math.inf  # what is left peaks otherwise
+            wave.top = wave.free_top = math.inf  # what is left peaks otherwise
         wave.turn(-mode.full_scale_dbu.value)
         limits = port.limiter_dbfs is not None and self.setting(device, f"{port.id}.limiter", False)
         if limits and port.limiter_place is not PadPlace.LAST:
@@ -516,6 +524,8 @@ def together(waves: list[Wave]) -> Wave:
     found = Wave({}, {})
     if any(wave.top < math.inf for wave in waves):
         found.top = sum(math.sqrt(wave.loudest()) for wave in waves) ** 2
+    if any(wave.free_top < math.inf for wave in waves):
+        found.free_top = sum(math.sqrt(wave.free_loudest()) for wave in waves) ** 2
     found.partial = any(wave.partial for wave in waves) or any(
         one.free.keys() & other.free.keys()
         and (

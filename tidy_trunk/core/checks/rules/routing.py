@@ -15,12 +15,14 @@ SAFETY_DB: Final = 10.0
 @rule
 def input_without_track(situation: Situation) -> Iterator[Finding]:
     """A plug in an input that no track takes. [HANDBOOK] §4"""
+    taken: dict[str, set[str]] = {}
     for joint in situation.joints:
         unit = joint.receiver
         if not unit.device_class.is_recording or not joint.input.circuit.is_analogue:
             continue
-        taken = {ref for bus in unit.device_class.buses if unit.is_recorded(bus) for ref in unit.bus_inputs(bus)}
-        free = [ref for ref in _reached(joint) if ref not in taken]
+        if unit.device.id not in taken:
+            taken[unit.device.id] = {ref for bus in _recorded(unit) for ref in unit.bus_inputs(bus)}
+        free = [ref for ref in _reached(joint) if ref not in taken[unit.device.id]]
         if not free or _waits_for_four_tracks(unit, free[0]):
             continue
         track = _track_for(unit)
@@ -82,9 +84,11 @@ def four_track_mode(situation: Situation) -> Iterator[Finding]:
     """Four-track mode off though a socket is used that only tracks 3 and 4 take. [HANDBOOK] §10, [PRACTICE]"""
     for joint in situation.joints:
         unit = joint.receiver
+        if not any(bus.needs_four_tracks for bus in unit.device_class.buses):
+            continue
         refs = set(channel_refs(joint.input))
         buses = [bus for bus in unit.device_class.buses if refs & set(unit.bus_inputs(bus))]
-        if not buses or any(unit.is_recorded(bus) for bus in buses) or not any(bus.needs_four_tracks for bus in buses):
+        if any(unit.is_recorded(bus) for bus in buses) or not any(bus.needs_four_tracks for bus in buses):
             continue
         on = SetControl(device=unit.device.id, control=FOUR_TRACKS_KEY, value=True)
         yield Finding(

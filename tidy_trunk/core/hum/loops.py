@@ -111,11 +111,10 @@ def _round(around: Around, home: Home, index: int, tie: Tie, power: str) -> set[
         return set()
     nearer, farther = sorted((_home_from(home, tie.first), _home_from(home, tie.second)), key=len)
     start, other = (tie.first, tie.second) if nearer and nearer[0][0] == tie.first else (tie.second, tie.first)
-    taken = {step for _, step in nearer}
-    if not taken & {step for _, step in farther} and index not in {step for _, step in farther}:
-        passed = {node for node, _ in nearer}
-        if not any(node in passed for node, _ in farther):
-            return taken | {step for _, step in farther}
+    taken, theirs = {step for _, step in nearer}, {step for _, step in farther}
+    apart = {node for node, _ in nearer}.isdisjoint(node for node, _ in farther)
+    if apart and taken.isdisjoint(theirs) and index not in theirs:
+        return taken | theirs
     before = {
         there: (here, step) for (here, step), there in zip(nearer, [node for node, _ in nearer[1:]], strict=False)
     }

@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Final
+from typing import Final, TypeVar
 
 from tidy_trunk.core.catalogue import (
     CELL_KEY,
@@ -54,6 +54,20 @@ PAN_LAW_DB: Final = 3.0
 """What a pan knob takes off in the middle, so that a voice is as loud wherever it stands: constant power. [PRACTICE]"""
 
 
+M = TypeVar("M", InputMode, OutputMode)
+
+
+def _chosen(device: Device, port_id: str, modes: tuple[M, ...]) -> M:
+    """The mode that a port is switched to; the first unless something else is said. Asked very often: no generator."""
+    if len(modes) > 1:
+        wanted = device.settings.get(mode_key(port_id))
+        if wanted is not None:
+            for mode in modes:
+                if mode.id == wanted:
+                    return mode
+    return modes[0]
+
+
 @dataclass(frozen=True, slots=True)
 class Unit:
     """A device with its class, and how its controls stand."""
@@ -93,16 +107,10 @@ class Unit:
         return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id), digital_gain_key(port.id))
 
     def input_mode(self, port: InputPort) -> InputMode:
-        wanted = self.device.settings.get(mode_key(port.id)) if len(port.modes) > 1 else None
-        if wanted is None:
-            return port.modes[0]
-        return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
+        return _chosen(self.device, port.id, port.modes)
 
     def output_mode(self, port: OutputPort) -> OutputMode:
-        wanted = self.device.settings.get(mode_key(port.id)) if len(port.modes) > 1 else None
-        if wanted is None:
-            return port.modes[0]
-        return next((mode for mode in port.modes if mode.id == wanted), port.modes[0])
+        return _chosen(self.device, port.id, port.modes)
 
     def gain_mark_db(self, port: InputPort, mode: InputMode) -> float:
         """As the knob stands; where one knob moves two inputs, that of the one that leads."""
@@ -288,18 +296,20 @@ class Rig:
         Raises:
             UnknownItemError: No such device, or no such class.
         """
-        if device_id not in self._units:
-            device = self.plan.devices.get(device_id)
-            if device is None:
-                known = ", ".join(self.plan.devices) or "none"
-                raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
-            same = self.like is not None and self.like.plan.devices.get(device_id) is device
-            if self.like is not None and same and self._classes_are_those_of(self.like.plan):
-                self._units[device_id] = self.like.unit(device_id)
-            else:
-                base = self.class_of(device.class_id)
-                self._units[device_id] = Unit(device, with_figures(base, device.figures))
-        return self._units[device_id]
+        found = self._units.get(device_id)
+        if found is None:
+            found = self._units[device_id] = self._look_up(device_id)
+        return found
+
+    def _look_up(self, device_id: str) -> Unit:
+        device = self.plan.devices.get(device_id)
+        if device is None:
+            known = ", ".join(self.plan.devices) or "none"
+            raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
+        same = self.like is not None and self.like.plan.devices.get(device_id) is device
+        if self.like is not None and same and self._classes_are_those_of(self.like.plan):
+            return self.like.unit(device_id)
+        return Unit(device, with_figures(self.class_of(device.class_id), device.figures))
 
     def units(self) -> list[Unit]:
         return [self.unit(device_id) for device_id in self.plan.devices]

@@ -158,7 +158,9 @@ class Trial:
         edit = self.fitting_gain()
         if edit is None:
             return self, ()
-        return Trial(edit.apply(self.plan), self.run.id, self._upstream), (edit,)
+        turned = Trial(edit.apply(self.plan), self.run.id, self._upstream)
+        turned.stage = self.stage  # a knob leads no sound elsewhere
+        return turned, (edit,)
 
     def _full_scale_room_db(self) -> float:
         """By how much the receiving gain may rise until the sender's full scale reads 0 dBFS; negative above it."""

@@ -22,8 +22,8 @@ import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
 from made_plan import large_plan
 
+from tidy_trunk.core.advice import gain_plan
 from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
-from tidy_trunk.core.gain import gain_plan
 from tidy_trunk.core.levels import Report, Spectrum
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.trace import accept

@@ -1,5 +1,8 @@
 """Plans for tests, made by the same edits that a user makes."""
 
+from tidy_trunk.core.advice import Adviser, Move
+from tidy_trunk.core.checks import Finding
+from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
     AddDevice,
     AddSource,
@@ -13,6 +16,7 @@ from tidy_trunk.core.plan import (
     Weighting,
     apply_edits,
 )
+from tidy_trunk.core.trace import accept
 
 XLR_7 = (Part(lead="xlr", length_m=7),)
 
@@ -67,3 +71,8 @@ def padded_plan(db: int = 25, length_m: float = 0.3) -> Plan:
     """The mistake mended: an attenuating lead in the camera's run."""
     parts = (Part(lead=f"trs-pad-{db}", length_m=length_m),)
     return made(SetParts(run="run-2", parts=parts), base=line_into_camera())
+
+
+def fixes(plan: Plan, finding: Finding) -> tuple[Move, ...]:
+    """What the adviser offers for a finding about a plan."""
+    return Adviser(Report(accept(plan))).fixes(finding)

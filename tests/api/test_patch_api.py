@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from tests.core.ways.test_detours import boom_on_camera
+from tests.core.advice.test_detours import boom_on_camera
 from tests.plans import line_into_camera, padded_plan
 from tidy_trunk.document import plan_schema, write_plan
 from tidy_trunk.services.demo import foundry

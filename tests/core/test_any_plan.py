@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given, settings
 
 from tests.strategies import plans
+from tidy_trunk.core.advice import Adviser, ways
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import RemoveDevice, apply_edits
 from tidy_trunk.core.trace import Place, accept, upstream_of
-from tidy_trunk.core.ways import ways
 from tidy_trunk.document import read_plan, write_plan
 
 
@@ -64,8 +64,9 @@ def test_ladders_run_from_a_first_device_to_the_track(plan):
 @settings(max_examples=25)
 @given(plans())
 def test_every_fix_can_be_applied(plan):
-    for finding in check(Report(accept(plan))):
-        for fix in finding.fixes:
+    adviser = Adviser(Report(accept(plan)))
+    for finding in adviser.findings:
+        for fix in adviser.fixes(finding):
             after, sentence = apply_edits(plan, fix.edits)
             accept(after)
             assert sentence

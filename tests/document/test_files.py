@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, line_into_camera
+from tidy_trunk.core.advice import Adviser
 from tidy_trunk.core.plan import Plan, RemoveDevice, Weighting, apply_edits
 from tidy_trunk.document import (
     SCHEMA_VERSION,
@@ -210,12 +211,16 @@ def test_every_edit_has_a_document_of_its_fields():
 def test_edits_go_out_and_come_in():
     from pydantic import TypeAdapter
 
-    from tidy_trunk.core.checks import check
     from tidy_trunk.core.levels import Report
     from tidy_trunk.core.trace import accept
 
     adapter = TypeAdapter(AnyEdit)
-    edits = [edit for finding in check(Report(accept(foundry()))) for fix in finding.fixes for edit in fix.edits]
+    edits = [
+        edit
+        for moves in Adviser(Report(accept(foundry()))).all_fixes().values()
+        for move in moves
+        for edit in move.edits
+    ]
     assert len({type(edit) for edit in edits}) >= 2
     for edit in edits:
         assert adapter.validate_json(edit_document(edit).model_dump_json()).to_core() == edit

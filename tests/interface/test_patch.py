@@ -6,9 +6,9 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.core.advice.test_detours import boom_on_camera
 from tests.core.checks.patch_cases import adapter, hand_held, powered
 from tests.core.say.test_say import do
-from tests.core.ways.test_detours import boom_on_camera
 from tests.foundry_lines import LINES, patch_of
 from tests.interface.test_first_slice import new_job, say
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.plans import device, made, run
+from tests.plans import device, fixes, made, run
 from tests.reference.clocks import apart_over_day, fewest_stops
 from tidy_trunk.core.catalogue import Figure
 from tidy_trunk.core.checks import check
@@ -102,8 +102,8 @@ def test_three_in_a_row_may_part_by_more_than_each_link():
     day = clock_day(clocks, clocks.keepers["film"])
     worst = max(day.spells, key=lambda spell: spell.apart_frames)
     assert (worst.ends_min, worst.against) == (790, "bag") and worst.apart_frames == pytest.approx(0.93, abs=1e-6)
-    assert [fix.label for fix in findings[0].fixes]
-    mended, _ = apply_edits(plan, findings[0].fixes[0].edits)
+    assert fixes(plan, findings[0])
+    mended, _ = apply_edits(plan, fixes(plan, findings[0])[0].edits)
     assert not [item for item in check(Report(accept(mended))) if item.rule == "missed-jam"]
 
 
@@ -119,7 +119,7 @@ def test_a_camera_and_a_recorder_that_hang_on_one_generator():
     )
     found = [item for item in check(Report(accept(plan))) if item.rule == "missed-jam"]
     assert [item.device for item in found] == ["film"] and "bag" in found[0].text
-    mended, _ = apply_edits(plan, found[0].fixes[0].edits)
+    mended, _ = apply_edits(plan, fixes(plan, found[0])[0].edits)
     assert not [item for item in check(Report(accept(mended))) if item.rule == "missed-jam"]
 
 

@@ -6,8 +6,8 @@ import pytest
 
 from tests.plans import device, made, padded_plan, put, run
 from tests.reference.sound import Model, db
+from tidy_trunk.core.advice import gain_plan
 from tidy_trunk.core.catalogue import DEVICES, controls_of
-from tidy_trunk.core.gain import gain_plan
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, Plan, apply_edits
 from tidy_trunk.core.trace import accept

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
+from tests.plans import boom_in_bag, device, fixes, line_into_camera, made, padded_plan, put, run
 from tests.reference import sound
 from tests.reference.rigs import ENDS, MICROPHONES, MIDDLES, drawn
 from tests.reference.sound import Model, db, total
@@ -143,8 +143,8 @@ def test_the_output_of_a_float_recorder_clips():
     clip = ours.track("cam.L").clip
     assert clip is not None and clip.device == "pack" and "headphones" in clip.where and clip.over_db > 10
     found = next(item for item in check(ours) if item.rule == "clipping")
-    assert found.severity is Severity.STOP and found.device == "pack" and found.fixes
-    fixed, _ = agree(made(*found.fixes[0].edits, base=plan))
+    assert found.severity is Severity.STOP and found.device == "pack" and fixes(plan, found)
+    fixed, _ = agree(made(*fixes(plan, found)[0].edits, base=plan))
     assert fixed.track("cam.L").clip is None
 
 
@@ -160,7 +160,7 @@ def test_noise_alone_clips_a_converter():
     )
     assert track.sound.noise == pytest.approx(0, abs=0.1), "no more than full scale"
     stop = next(item for item in check(ours) if item.rule == "clipping")
-    assert stop.severity is Severity.STOP and "rumble" in stop.title and stop.fixes
+    assert stop.severity is Severity.STOP and "rumble" in stop.title and fixes(plan, stop)
 
 
 @pytest.mark.parametrize(

@@ -4,12 +4,12 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.cli.output import level, show
+from tidy_trunk.core.advice import Adviser, detours, ways
 from tidy_trunk.core.checks import Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.units import finite
-from tidy_trunk.core.ways import detours, ways
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.plan_files import load_plan
@@ -18,6 +18,7 @@ from tidy_trunk.services.plan_files import load_plan
 def check_plan(path: Path, as_json: bool) -> int:
     """Print findings and tracks; 1 where a finding is a stop, else 0."""
     evaluation = Evaluation(load_plan(path))
+    fixes = Adviser(evaluation.report).all_fixes() if as_json else {}
     findings = [
         {
             "rule": finding.rule,
@@ -29,7 +30,7 @@ def check_plan(path: Path, as_json: bool) -> int:
             "run": finding.run or None,
             "track": finding.track or None,
             "measured_db": finding.measured_db,
-            "fixes": [fix.label for fix in finding.fixes],
+            "fixes": [fix.label for fix in fixes.get(finding.id, ())],
         }
         for finding in evaluation.findings
     ]

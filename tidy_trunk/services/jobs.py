@@ -6,14 +6,14 @@ from datetime import UTC, datetime
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.gain import GainPlan, Pins, gain_plan
+from tidy_trunk.core.advice import Adviser, GainPlan, Move, Pins, detours, gain_plan, ways
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
 from tidy_trunk.core.say import Answer, say
 from tidy_trunk.core.signal import hear
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import WantedPad, Way, detours, wanted_pad, ways
+from tidy_trunk.core.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import read_sound
@@ -194,6 +194,20 @@ class JobService:
     def gain_plan(self, job_id: UUID, pins: Pins) -> GainPlan:
         """Where every knob of a job should stand; nothing is kept."""
         return gain_plan(self.report(job_id), pins)
+
+    def advice(self, job_id: UUID) -> tuple[int, dict[str, tuple[Move, ...]]]:
+        """What mends each finding of the newest state, by its id, and the number of that state.
+
+        Each fix is tried, which takes a while: when the job moves on meanwhile, the rest is left, as nobody wants it.
+        """
+        record = self._store.newest(job_id)
+        adviser = Adviser(Report(accept(_plan(record))))
+        fixes = {}
+        for finding in adviser.findings:
+            if self._store.head(job_id) != record.number:
+                break
+            fixes[finding.id] = adviser.fixes(finding)
+        return record.number, fixes
 
     def detours(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""

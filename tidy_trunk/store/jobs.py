@@ -90,6 +90,11 @@ class JobStore:
         with self._database.unit_of_work():
             return self._at(job_id, self._job(job_id).head)
 
+    def head(self, job_id: UUID) -> int:
+        """The number of the newest revision."""
+        with self._database.unit_of_work():
+            return int(self._job(job_id).head)
+
     def revision(self, job_id: UUID, number: int) -> RevisionRecord:
         """Raises NotFoundError where there is no such number."""
         with self._database.unit_of_work():

@@ -5,7 +5,7 @@ import pytest
 from tests.core.checks.case import CAUTION, NOTE, STOP, Case
 from tests.core.checks.clock_cases import CLOCK_CASES, jammed_camera
 from tests.core.checks.patch_cases import PATCH_CASES
-from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
+from tests.plans import boom_in_bag, device, fixes, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.catalogue import LawPoint
 from tidy_trunk.core.checks import RULES, check
 from tidy_trunk.core.clock import Gets, keepers
@@ -107,6 +107,14 @@ CASES = [
         made(SetJob(rumble_db_spl=60), put("bag", "in1.low_cut", "160"), base=boom_in_bag()),
         NOTE,
         "takes 0.7 dB off a voice",
+    ),
+    Case(
+        "loud-place",
+        made(SetJob(room_noise_db_spl=60), base=boom_in_bag()),
+        made(SetJob(room_noise_db_spl=45), base=boom_in_bag()),
+        CAUTION,
+        "find a quieter place",
+        cured=False,
     ),
     Case(
         "too-far",
@@ -269,7 +277,7 @@ def test_rule(case):
     assert case.severity in {finding.severity for finding in bad}
     assert case.says not in " ".join(finding.text for finding in found(case.good, case.rule))
     if case.cured:
-        fix = bad[0].fixes[0]
+        fix = fixes(case.bad, bad[0])[0]
         cured, _ = apply_edits(case.bad, fix.edits)
         assert bad[0].id not in {finding.id for finding in found(cured, case.rule)}, fix.label
 
@@ -294,7 +302,7 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     """Where a camera has no timecode socket: jammed in place of the camera, its track kept for nothing else."""
     plan = jammed_camera("mirrorless-mic")
     (finding,) = found(plan, "missed-jam")
-    cured, _ = apply_edits(plan, finding.fixes[0].edits)
+    cured, _ = apply_edits(plan, fixes(plan, finding)[0].edits)
     keeper = next(item for item in keepers(Report(accept(cured))) if item.device == "cam")
     assert (keeper.gets, keeper.giver, keeper.loss_db) == (Gets.SOUND, "timecode-generator", 35)
     assert Rig(cured).role_of("cam", keeper.track.partition(".")[2]) is Role.TIMECODE

@@ -7,10 +7,11 @@ import pytest
 from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
 from tidy_trunk.core.bench import tone_and_silence, truth
-from tidy_trunk.core.compare import AS_IT_IS, Recorded, compare, track_reached, way_plans
+from tidy_trunk.core.compare import Recorded, compare, track_reached, way_plans
 from tidy_trunk.core.levels import Reckoner, Report
 from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.trace import accept
+from tidy_trunk.core.ways import AS_IT_IS
 from tidy_trunk.errors import InputError, NotFoundError, TidyTrunkError
 
 REPORT = Report(accept(line_into_camera()))

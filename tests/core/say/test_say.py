@@ -162,7 +162,7 @@ def test_a_way_by_a_box_says_what_it_costs_in_noise():
     plan = do(
         Plan(name="x"), "add boom shotgun as boom", "add mirrorless camera, microphone as cam", "founder at boom, 0.5 m"
     )
-    plain, *boxes = say(plan, "boom to cam").proposals
+    *boxes, plain = say(plan, "boom to cam").proposals
     assert "has no power here" in plain.outcome
     assert boxes and all("gear noise −" in box.outcome for box in boxes)
 

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Body, Path, Query, Response
 from tidy_trunk.api.dependencies import Jobs
 from tidy_trunk.api.schemas.jobs import (
     PROBLEMS,
+    AdviceOut,
     BaseIn,
     ChangesOut,
     CountsOut,
@@ -79,6 +80,12 @@ def undo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
 def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """The edit that was undone last, again."""
     return _answer(jobs.redo(job_id, body.base_revision, body.who))
+
+
+@router.get("/{job_id}/advice", response_model=AdviceOut)
+def read_advice(job_id: UUID, jobs: Jobs) -> AdviceOut:
+    """What mends the findings of the newest state. It takes longer than the findings themselves: each fix is tried."""
+    return AdviceOut.from_core(*jobs.advice(job_id))
 
 
 @router.get("/{job_id}/revisions")

@@ -1,5 +1,6 @@
 """Jobs, their states, tracks and findings."""
 
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Annotated, Any
 from uuid import UUID
@@ -7,7 +8,8 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.checks import Finding, Fix, Severity
+from tidy_trunk.core.advice import Move
+from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.jobs import JobState
@@ -112,12 +114,33 @@ class ChangesOut(Out):
 
 
 class FixOut(Out):
+    """Edits that mend a finding, tried on the whole plan, with the sentence on the button."""
+
     label: str
     edits: list[AnyEdit]
 
     @classmethod
-    def from_core(cls, fix: Fix) -> "FixOut":
-        return cls.model_construct(label=fix.label, edits=[edit_document(edit) for edit in fix.edits])
+    def from_core(cls, move: Move) -> "FixOut":
+        return cls.model_construct(label=move.label, edits=[edit_document(edit) for edit in move.edits])
+
+
+class AdviceOut(Out):
+    """What mends the findings of a revision, by id of the finding, best first; those that nothing mends are not there."""
+
+    revision: int
+    fixes: dict[str, list[FixOut]]
+
+    @classmethod
+    def from_core(cls, revision: int, fixes: Mapping[str, tuple[Move, ...]]) -> "AdviceOut":
+        given = {finding: [FixOut.from_core(move) for move in moves] for finding, moves in fixes.items() if moves}
+        return cls.model_construct(revision=revision, fixes=given)
+
+
+class BeneathOut(Out):
+    """What follows from a finding, and is gone with it."""
+
+    title: str
+    text: str
 
 
 class FindingOut(Out):
@@ -132,16 +155,14 @@ class FindingOut(Out):
     device: str
     run: str
     track: str
+    tracks: list[str]
     measured_db: Level
     has_detours: bool
-    fixes: list[FixOut]
+    beneath: list[BeneathOut]
 
     @classmethod
     def from_core(cls, finding: Finding) -> "FindingOut":
-        names = [name for name in cls.model_fields if name != "fixes"]
-        return cls(
-            **{name: getattr(finding, name) for name in names}, fixes=[FixOut.from_core(fix) for fix in finding.fixes]
-        )
+        return cls.model_validate(finding)
 
 
 class StopOut(Out):
@@ -304,7 +325,7 @@ def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
     """The gravest finding about this track or the last lead into it."""
     last = row.leads[-1].run if row.leads else ""
     mine = {
-        finding.severity for finding in findings if finding.track == track_id or (finding.run and finding.run == last)
+        finding.severity for finding in findings if track_id in finding.tracks or (finding.run and finding.run == last)
     }
     return next((severity for severity in _WORST_FIRST if severity in mine), None)
 

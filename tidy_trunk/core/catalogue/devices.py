@@ -80,6 +80,9 @@ class Drive(StrEnum):
 USB_POWER_W: Final = 15.0
 """Power that a USB-C socket gives at 5 V. [MEMORY]"""
 
+GENTLE_CUT_HZ: Final = 80
+"""Low cut that leaves a voice whole. [PRACTICE]"""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InputMode:
@@ -156,6 +159,18 @@ class InputPort:
     pan: tuple[str, str] | None = None
     linked_to: tuple[str, ...] = ()
     blocks: tuple[str, ...] = ()
+
+    def switches_of(self, supply: Supply) -> tuple[str, tuple[str, ...]]:
+        """What the switch of a supply is called in settings, and the places that have one; T-power has its mode alone."""
+        if supply is Supply.PLUG_IN:
+            return "plug_in", self.plug_in_places
+        return "phantom", self.phantom_places if supply is Supply.P48 else ()
+
+    @property
+    def gentle_cut_hz(self) -> int | None:
+        """The highest low cut that leaves a voice whole, else the lowest that there is; None where there is none."""
+        gentle = [cut for cut in self.low_cut_hz if cut <= GENTLE_CUT_HZ]
+        return max(gentle) if gentle else min(self.low_cut_hz, default=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

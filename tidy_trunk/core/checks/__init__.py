@@ -1,6 +1,6 @@
-"""Rules on a plan, what they find, and the fixes they offer."""
+"""Rules on a plan, and what they find. What mends it is the adviser's to say."""
 
-from tidy_trunk.core.checks.rule import RULES, Finding, Fix, Severity
-from tidy_trunk.core.checks.run import check
+from tidy_trunk.core.checks.rule import RULES, Carrier, Finding, Joint, Severity, Situation
+from tidy_trunk.core.checks.run import check, findings
 
-__all__ = ["RULES", "Finding", "Fix", "Severity", "check"]
+__all__ = ["RULES", "Carrier", "Finding", "Joint", "Severity", "Situation", "check", "findings"]

@@ -1,20 +1,19 @@
 """What a rule is, and what it finds. A new rule is one function with `@rule` in a module of `rules/`; nothing else."""
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
-from typing import Final
+from typing import Final, NamedTuple
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, OutputMode, OutputPort, Supply, is_meant_for
+from tidy_trunk.core.catalogue import Circuit, InputMode, InputPort, OutputMode, OutputPort, Port, Supply, is_meant_for
 from tidy_trunk.core.clock import Clocks, Keeper, LateScreen, TimecodeTrack, keepers, late_screens, timecode_tracks
+from tidy_trunk.core.hum import Loop, loops, ties
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
-from tidy_trunk.core.plan import Edit, Plan, Rig, Run, Unit, apply_edits
-from tidy_trunk.core.trace import accept, run_delivery, run_link
-from tidy_trunk.core.ways import Upstream, Way, gain_way, ways
+from tidy_trunk.core.plan import Plan, Rig, Run, Unit
+from tidy_trunk.core.trace import run_delivery, run_link
 from tidy_trunk.core.wiring import Delivery, Fault, Link, faults, unmated
-from tidy_trunk.errors import TidyTrunkError
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
@@ -38,19 +37,12 @@ class Severity(StrEnum):
     NOTE = "note"
 
 
-@dataclass(frozen=True, slots=True)
-class Fix:
-    """Edits that cure a finding, with the sentence on the button."""
-
-    label: str
-    edits: tuple[Edit, ...]
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Finding:
-    """One thing that a rule has to say. `source` is a tag of docs/sources.md; `track`, `run`, `device` say where.
+    """One thing that a rule has to say. `source` is a tag of docs/sources.md; `tracks`, `run`, `device` say where.
 
-    `has_detours`: another box between the ends would mend it (`ways.detours`, which takes too long to ask for each time).
+    `has_detours`: another box between the ends would mend it.
+    `beneath`: what follows from it, and is gone with it.
     `about` tells two findings at one place apart.
     `station` is where the question that it answers stands; `check` sets it by the rule's module.
     """
@@ -62,17 +54,22 @@ class Finding:
     source: str
     device: str = ""
     run: str = ""
-    track: str = ""
+    tracks: tuple[str, ...] = ()
     about: str = ""
-    fixes: tuple[Fix, ...] = ()
     measured_db: float | None = None
     verify: str = ""
     has_detours: bool = False
+    beneath: tuple["Finding", ...] = ()
     station: str = "runs"
 
     @property
     def source_words(self) -> str:
         return SOURCE_WORDS[self.source]
+
+    @property
+    def track(self) -> str:
+        """The first track that it is about; "" where it is about none."""
+        return self.tracks[0] if self.tracks else ""
 
     @property
     def id(self) -> str:
@@ -107,6 +104,11 @@ class Joint:
         """How a supply stands at the sender's contacts; None where no contacts carry it."""
         return run_delivery(self.rig, self.run, supply)
 
+    def can_power(self, need: Supply) -> bool:
+        """Whether the input has a mode that gives a supply, and the leads pass that on to the microphone."""
+        given = self.delivery(need)
+        return given is not None and given.passes and any(need in mode.supplies for mode in self.input.modes)
+
     @cached_property
     def unbalanced_m(self) -> float:
         return unbalanced_length_m(self.output, self.rig.leads_of(self.run))
@@ -139,6 +141,14 @@ class Joint:
         return f"{self.receiver.label} {self.input.label}"
 
 
+class Carrier(NamedTuple):
+    """A transmitter that is set to a frequency."""
+
+    unit: Unit
+    port: Port
+    mhz: float
+
+
 @dataclass
 class Situation:
     """All that a rule may look at."""
@@ -146,11 +156,11 @@ class Situation:
     plan: Plan
     report: Report
     joints: list[Joint] = field(init=False)
-    _ways: dict[str, list[Way]] = field(init=False, default_factory=dict)
-    _upstream: dict[str, Upstream] = field(init=False, default_factory=dict)
+    _joint_of: dict[str, Joint] = field(init=False)
 
     def __post_init__(self) -> None:
         self.joints = [Joint(self.rig, run) for run in self.plan.runs.values()]
+        self._joint_of = {joint.run.id: joint for joint in self.joints}
 
     @property
     def rig(self) -> Rig:
@@ -176,26 +186,24 @@ class Situation:
         """Where late pictures come out."""
         return late_screens(self.report)
 
-    def gain_way(self, run_id: str) -> Edit | None:
-        """Only the knob that a run ends at, where that is enough."""
-        device = self.plan.runs[run_id].receiving.device
-        if device not in self._upstream:
-            self._upstream[device] = Upstream(self.report, device)
-        return gain_way(self._upstream[device], run_id)
+    @cached_property
+    def loops(self) -> tuple[Loop, ...]:
+        """Circles through the mains or a computer."""
+        return tuple(loops(ties(self.rig)))
 
-    def way_fixes(self, run_id: str, most: int = 3) -> tuple[Fix, ...]:
-        """The best ways to match a run, as fixes."""
-        if run_id not in self._ways:
-            self._ways[run_id] = ways(self.report, run_id)
-        return tuple(Fix(way.label, way.edits) for way in self._ways[run_id] if not way.clips and way.fits)[:most]
+    @cached_property
+    def carriers(self) -> tuple[Carrier, ...]:
+        """Transmitters that are set to a frequency."""
+        return tuple(
+            Carrier(unit, port, mhz)
+            for unit in self.rig.units()
+            for port in unit.device_class.outputs
+            if port.circuit is Circuit.RADIO and (mhz := unit.frequency_mhz(port)) is not None
+        )
 
-    def can(self, edits: Sequence[Edit]) -> bool:
-        """Whether edits lead to a plan that is well formed and without circles."""
-        try:
-            accept(apply_edits(self.plan, edits)[0])
-        except TidyTrunkError:
-            return False
-        return True
+    def joint(self, run_id: str) -> Joint:
+        """Raises KeyError: no such run."""
+        return self._joint_of[run_id]
 
     def mixes_of(self, run_id: str) -> Iterator[Sound]:
         """The sound of every track and mix of the receiving device that a run feeds."""

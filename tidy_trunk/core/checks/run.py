@@ -2,6 +2,7 @@
 
 import importlib
 import pkgutil
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Final
 
@@ -17,12 +18,57 @@ _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 
 
 def check(report: Report) -> list[Finding]:
-    """Every finding: stops first, then by the order of the plan's devices and runs."""
-    situation = Situation(report.rig.plan, report)
+    """Every finding about a plan: stops first, then by the order of its devices and runs."""
+    return findings(Situation(report.rig.plan, report))
+
+
+def findings(situation: Situation) -> list[Finding]:
+    """As `check`, of a situation that somebody goes on to look at."""
     found = []
     for function in RULES.values():
         station = _STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs")
         for finding in function(situation):
             found.append(finding if station == finding.station else replace(finding, station=station))
-    devices = {device: index for index, device in enumerate(report.rig.plan.devices)}
+    found = _folded(found)
+    devices = {device: index for index, device in enumerate(situation.plan.devices)}
     return sorted(found, key=lambda finding: (_ORDER[finding.severity], devices.get(finding.device, -1), finding.id))
+
+
+_FOLLOW: Final[Mapping[str, frozenset[str]]] = {
+    "microphone-unpowered": frozenset(
+        {"off-target", "gear-above-room", "track-without-source", "automatic-level", "limiter", "mono-into-stereo"}
+    ),
+    "mic-into-line": frozenset({"off-target", "gear-above-room", "burst-clips", "loud-place"}),
+    "line-into-mic": frozenset({"clipping", "off-target", "gear-above-room", "burst-clips", "camera-gain"}),
+    "clipping": frozenset({"camera-gain", "burst-clips"}),
+    "transmitter-low": frozenset({"off-target", "gear-above-room"}),
+}
+"""What a finding brings with it: told beneath it, and counted once. [PRACTICE]: one cause is mended once"""
+
+
+def _folded(found: list[Finding]) -> list[Finding]:
+    """Findings that follow from another, about the same tracks or the same run, beneath it."""
+    beneath: dict[str, list[Finding]] = {}
+    for rule, follows in _FOLLOW.items():
+        roots = [finding for finding in found if finding.rule == rule]
+        for finding in found if roots else ():
+            root = next((root for root in roots if _follows(finding, root)), None) if finding.rule in follows else None
+            if root is not None:
+                beneath.setdefault(root.id, []).append(finding)
+    hidden = {finding.id for findings in beneath.values() for finding in findings}
+    return [_with(finding, beneath.get(finding.id, [])) for finding in found if finding.id not in hidden]
+
+
+def _with(root: Finding, beneath: list[Finding]) -> Finding:
+    """A finding with what follows from it; it names all tracks that those name."""
+    if not beneath:
+        return root
+    tracks = (*root.tracks, *(track for finding in beneath for track in finding.tracks))
+    return replace(root, beneath=tuple(beneath), tracks=tuple(dict.fromkeys(tracks)))
+
+
+def _follows(finding: Finding, root: Finding) -> bool:
+    """Whether a finding is about the same run as its root, or about tracks that its root names."""
+    if finding.run:
+        return finding.run == root.run
+    return bool(finding.tracks) and set(finding.tracks) <= set(root.tracks)

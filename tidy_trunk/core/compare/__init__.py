@@ -1,7 +1,6 @@
 """Ways to match a run beside each other: what was recorded, and what was predicted of it."""
 
 from tidy_trunk.core.compare.compare import (
-    AS_IT_IS,
     MOST_WAYS,
     Compared,
     Recorded,
@@ -11,4 +10,4 @@ from tidy_trunk.core.compare.compare import (
     way_plans,
 )
 
-__all__ = ["AS_IT_IS", "MOST_WAYS", "Compared", "Recorded", "WayPlan", "compare", "track_reached", "way_plans"]
+__all__ = ["MOST_WAYS", "Compared", "Recorded", "WayPlan", "compare", "track_reached", "way_plans"]

@@ -5,16 +5,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
+from tidy_trunk.core.advice import ways
 from tidy_trunk.core.levels import Reckoner, Report, known_sender
 from tidy_trunk.core.plan import Plan, edited
 from tidy_trunk.core.signal import BANDS_HZ
 from tidy_trunk.core.trace import Stage, accept
 from tidy_trunk.core.units import sum_powers_db
-from tidy_trunk.core.ways import by_hand, reached, ways
+from tidy_trunk.core.ways import AS_IT_IS, by_hand, reached
 from tidy_trunk.errors import InputError, NotFoundError
-
-AS_IT_IS: Final = "as-it-is"
-"""ASSUMED_ id of the way that a run is matched now."""
 
 MOST_WAYS: Final = 6
 """ASSUMED_ ways that can be told apart beside each other."""
@@ -97,7 +95,11 @@ def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
     label = "as it is set now" + (", automatic level off" if manual else "")
     return {
         AS_IT_IS: WayPlan(id=AS_IT_IS, label=label, plan=edited(plan, manual)),
-        **{way.id: WayPlan(id=way.id, label=way.label, plan=edited(plan, way.edits)) for way in found},
+        **{
+            way.id: WayPlan(id=way.id, label=way.label, plan=edited(plan, way.edits))
+            for way in found
+            if way.id != AS_IT_IS
+        },
     }
 
 

@@ -2,6 +2,7 @@
 
 from tidy_trunk.core.joins.search import (
     JOINT_M,
+    SHORT_M,
     UNBALANCED_LIMIT_M,
     Join,
     find_joins,
@@ -13,6 +14,7 @@ from tidy_trunk.core.joins.search import (
 
 __all__ = [
     "JOINT_M",
+    "SHORT_M",
     "UNBALANCED_LIMIT_M",
     "Join",
     "find_joins",

@@ -28,6 +28,9 @@ SHORTEST_M: Final = 0.2
 JOINT_M: Final = 0.2
 """ASSUMED_ what a lead or joint bridges beyond its stated length."""
 
+SHORT_M: Final = 0.3
+"""Length of an adapter, and of the shortest lead worth having. [PRACTICE]"""
+
 NO_LEADS: Final[Mapping[str, LeadClass]] = {}
 """ASSUMED_ that nobody has leads of his own unless he says so."""
 

@@ -22,11 +22,13 @@ from tidy_trunk.core.catalogue import (
     DeviceClass,
     InputMode,
     InputPort,
+    Kind,
     LeadClass,
     OutputMode,
     OutputPort,
     Port,
     Power,
+    Signal,
     Supply,
     channel_refs,
     digital_gain_key,
@@ -124,6 +126,16 @@ class Unit:
         gain = self._leading(port, mode)[1].gain
         return gain.gain_db(self.gain_mark_db(port, mode)) if gain is not None else 0.0
 
+    def above_best_db(self, port: InputPort) -> float:
+        """How far a camera's microphone input stands from the step above its lowest, where other gear's is best; else 0.
+
+        The very lowest is often "off", and higher up its preamp is the worst of the chain. [PRACTICE]
+        """
+        mode = self.input_mode(port)
+        if mode.gain is None or self.device_class.kind is not Kind.CAMERA or mode.signal is not Signal.MIC:
+            return 0.0
+        return abs(self.gain_mark_db(port, mode) - mode.gain.above_lowest_db(1))
+
     def _leading(self, port: InputPort, mode: InputMode) -> tuple[InputPort, InputMode]:
         leader = self.leader_of(port)
         return (port, mode) if leader is port else (leader, self.input_mode(leader))
@@ -215,9 +227,7 @@ class Unit:
         mode = self.input_mode(port)
         given = []
         for supply in mode.supplies:
-            what, places = (
-                ("plug_in", port.plug_in_places) if supply is Supply.PLUG_IN else ("phantom", port.phantom_places)
-            )
+            what, places = port.switches_of(supply)
             if self.places_on(port, what, places, False) == places:
                 given.append(supply)
         return tuple(given)

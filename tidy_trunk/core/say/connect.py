@@ -1,14 +1,16 @@
 """What the program would use for a run that was said: ports, leads, pad, switches, power and gain."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, Supply, mode_key, switch_key
+from tidy_trunk.core.advice import Adviser, Matched, Matcher
+from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, mode_key
 from tidy_trunk.core.clock import kept_for_timecode
 from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, usual_length_m
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
+    AddDevice,
     Connect,
     Edit,
     Part,
@@ -18,13 +20,12 @@ from tidy_trunk.core.plan import (
     Run,
     SetControl,
     Unit,
-    apply_edits,
     edited,
 )
 from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
 from tidy_trunk.core.trace import accept, is_powered
-from tidy_trunk.core.ways import by_hand, detours, ways
+from tidy_trunk.core.ways import switched
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_PROPOSALS: Final = 6
@@ -46,10 +47,16 @@ def propose_runs(
     `length_m`: None for the usual one. `through`: leads of which one was asked for; then it is taken, and nothing else
     is matched.
     """
+    adviser = Adviser(Report(accept(plan)))
     for lead in through or ("",):
         pairs = _pairs(plan, sender, receiver, length_m, lead)
-        for pair in pairs[:2]:
-            yield from _for_pair(plan, sender.unit, receiver.unit, pair, bare=bool(lead))
+        found = [answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.unit, receiver.unit, pair, lead)]
+        # One without a stop comes before one with; else the pair that fits what was said.
+        found.sort(key=lambda item: bool(item[0].stops))
+        for matched, title in found:
+            proposal = _proposal(plan, title, matched)
+            if proposal is not None:
+                yield proposal
         if pairs:
             return
 
@@ -80,6 +87,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
             if joins:
                 join = joins[0]
                 rank = (
+                    _is_unasked_timecode(output, port, (*sender.rest, *receiver.rest)),
                     len(join.faults),
                     output.is_headphone and "headphones" not in sender.rest,
                     output.circuit.is_digital and not sender.rest,
@@ -90,6 +98,11 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
                 found.append((rank, _Pair(output, port, join)))
     found.sort(key=lambda item: item[0])
     return [pair for _, pair in found]
+
+
+def _is_unasked_timecode(output: OutputPort, port: InputPort, said: Sequence[str]) -> bool:
+    """Whether a join would record timecode where nobody has said so: sound comes first."""
+    return is_timecode_as_sound(output, port) and not any(word in ("timecode", "tc", "time", "clock") for word in said)
 
 
 def _free_joins(
@@ -113,59 +126,27 @@ def _free_joins(
         yield from (join for join in found("R", two_way[0].shared) if any(part.branch for part in join.parts))
 
 
-def _for_pair(plan: Plan, sender: Unit, receiver: Unit, pair: _Pair, *, bare: bool) -> Iterator[Proposal]:
+def _for_pair(adviser: Adviser, sender: Unit, receiver: Unit, pair: _Pair, lead: str) -> Iterator[tuple[Matched, str]]:
+    """The best way to make a run between two ports, and the same with nothing set, each with its title."""
+    plan = adviser.plan
     sending = PortRef(sender.device.id, pair.output.id)
     receiving = PortRef(receiver.device.id, pair.input.id)
     connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
-    plain_edits: tuple[Edit, ...] = (connect, *_switches(sender, receiver, pair))
+    edits: tuple[Edit, ...] = (connect, *_switches(sender, receiver, pair))
     try:
-        connected = edited(plan, plain_edits)
         if is_timecode_as_sound(pair.output, pair.input):
-            plain_edits = (*plain_edits, *kept_for_timecode(connected, receiver.device.id))
-        run_id = next(run for run in connected.runs if run not in plan.runs)
-        found = ways(Report(accept(connected)), run_id)
+            edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
     except TidyTrunkError:
         return
-    now = next((way for way in found if way.fits and way.sure and not way.clips), None)
-    title = f"{_ends(plan, sending, receiving)}"
-    plain = _proposal(plan, title, plain_edits)
-    if plain is not None and not is_powered(Rig(connected), connected.runs[run_id].sending.device):
-        yield plain
-        yield from _by_a_box(plan, connected, run_id, title)
+    found = Matcher(adviser).matched(_ends(plan, sending, receiving), edits, bare=bool(lead))
+    if not found:
         return
-    if not bare and now is not None and plain is not None and not _fits_already(connected, run_id):
-        better = _proposal(plan, f"{title}, matched", (*plain_edits, *now.edits))
-        if better is not None:
-            yield better
-            yield replace(plain, title=f"{title}, plain lead, nothing matched")
-            return
-    if plain is not None:
-        yield plain
-
-
-def _by_a_box(plan: Plan, connected: Plan, run_id: str, title: str) -> Iterator[Proposal]:
-    """Where the socket cannot power the microphone: the quietest ways by a box between."""
-    for detour in detours(Report(accept(connected)), run_id)[:2]:
-        proposal = _proposal(plan, f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
-        if proposal is not None:
-            cost = f", gear noise {detour.noise_dbfs:.0f}".replace("-", "−")
-            yield replace(proposal, outcome=proposal.outcome + cost)
-
-
-def _fits_already(plan: Plan, run_id: str) -> bool:
-    """Whether what a run brings fits as it is, with automatic level off."""
-    end = plan.runs[run_id].receiving
-    unit, receiving = Rig(plan).unit(end.device), end.device
-    manual = edited(plan, by_hand(unit, unit.input(end.port)))
-    for track in Report(accept(manual)).tracks:
-        uses = any(
-            lead.run is not None and lead.run.id == run_id
-            for feed, _ in track.trace.stage.feeds
-            for lead, _ in feed.feeds
-        )
-        if track.trace.device == receiving and uses:
-            return track.clip is None and track.miss_db is not None and abs(track.miss_db) <= 1
-    return False
+    yield found[0], found[0].move.label
+    for other in found[1:]:
+        if other.is_plain:
+            yield other, f"{other.move.label}, plain lead, nothing matched"
+        elif other.stops == found[0].stops and "matched" not in other.move.label:
+            yield other, other.move.label  # by way of another box
 
 
 def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
@@ -188,23 +169,22 @@ def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
     if mode.signal is not Signal.MIC:
         yield SetControl(device=receiver.device.id, control=mode_key(port.id), value=wanted.id)
     for need in capsule.needs[:1]:
-        what, places = ("plug_in", port.plug_in_places) if need is Supply.PLUG_IN else ("phantom", port.phantom_places)
-        for place in places:
-            yield SetControl(device=receiver.device.id, control=switch_key(port.id, what, place), value=True)
+        yield from switched(receiver, port, need, on=True)
 
 
-def _proposal(plan: Plan, title: str, edits: tuple[Edit, ...]) -> Proposal | None:
+def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
     steps = []
     state = plan
     try:
-        for edit in edits:
+        for edit in matched.move.edits:
             steps.append(edit.sentence(state))
             state = edit.apply(state)
-        after, _ = apply_edits(plan, edits)
-        outcome = _outcome(after, edits)
     except TidyTrunkError:
         return None
-    return Proposal(title, tuple(steps), outcome, edits)
+    if matched.stops:
+        stop = matched.stops[0].title
+        title = f"{title}: {stop[0].lower()}{stop[1:]}"
+    return Proposal(title, tuple(steps), _outcome(matched.plan, matched.move.edits), matched.move.edits)
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
@@ -222,9 +202,9 @@ def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
             return f"track {track.trace.bus}: no source yet"
         if track.clip is not None:
             return f"track {track.trace.bus}: clips by {track.clip.over_db:.1f} dB"
-        return f"track {track.trace.bus}: average {track.sound.average:.0f}, peak {track.sound.peak:.0f} dBFS".replace(
-            "-", "−"
-        )
+        level = f"track {track.trace.bus}: average {track.sound.average:.0f}, peak {track.sound.peak:.0f} dBFS"
+        boxed = any(isinstance(edit, AddDevice) for edit in edits)
+        return f"{level}{f', gear noise {track.sound.gear_noise:.0f}' if boxed else ''}".replace("-", "−")
     return ""
 
 

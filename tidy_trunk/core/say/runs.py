@@ -7,7 +7,7 @@ from itertools import islice, product
 from typing import Final
 
 from tidy_trunk.core.catalogue import LEADS, InputPort, OutputPort, Port
-from tidy_trunk.core.joins import find_joins, usual_length_m, with_length
+from tidy_trunk.core.joins import SHORT_M, find_joins, usual_length_m, with_length
 from tidy_trunk.core.plan import (
     Connect,
     Disconnect,
@@ -222,7 +222,7 @@ def _move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     freed = Disconnect(run=run.id).apply(plan)
     for match in find_devices(rig, split_words(words)):
         ends = (fixed, match) if way == "to" else (match, fixed)
-        for proposal in propose_runs(freed, *ends, max(run.length_m, 0.3)):
+        for proposal in propose_runs(freed, *ends, max(run.length_m, SHORT_M)):
             connect_edit, *switches = proposal.edits
             if isinstance(connect_edit, Connect) and all(isinstance(edit, SetControl) for edit in switches):
                 sending, receiving = connect_edit.sending, connect_edit.receiving

@@ -1,26 +1,37 @@
-"""Ways to match the level of a run, and ways by another box."""
+"""A run tried out with other settings and leads, worked out no further than its own joint."""
 
-from tidy_trunk.core.ways.candidates import PADDED_FROM_DB
-from tidy_trunk.core.ways.detours import detours
-from tidy_trunk.core.ways.rank import gain_way, ways
-from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial, Upstream, by_hand, reached
+from tidy_trunk.core.ways.candidates import AS_IT_IS, PADDED_FROM_DB, Candidate, candidates, modes_for
+from tidy_trunk.core.ways.trial import (
+    ALLOWED_MISS_DB,
+    AUDIBLE_DB,
+    JUST_DB,
+    Trial,
+    Upstream,
+    by_hand,
+    reached,
+    switched,
+)
 from tidy_trunk.core.ways.wanted_pad import FREE, WantedPad, wanted_pad
-from tidy_trunk.core.ways.way import AUDIBLE_DB, NOTHING, Way
+from tidy_trunk.core.ways.way import NOTHING, Way, way_of
 
 __all__ = [
     "ALLOWED_MISS_DB",
+    "AS_IT_IS",
     "AUDIBLE_DB",
     "FREE",
+    "JUST_DB",
     "NOTHING",
     "PADDED_FROM_DB",
+    "Candidate",
     "Trial",
     "Upstream",
     "WantedPad",
     "Way",
     "by_hand",
-    "detours",
-    "gain_way",
+    "candidates",
+    "modes_for",
     "reached",
+    "switched",
     "wanted_pad",
-    "ways",
+    "way_of",
 ]

@@ -1,6 +1,6 @@
 """The ways of handbook §6 to make a run's level fit, each as edits on the plan."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, NamedTuple
 
@@ -14,13 +14,14 @@ from tidy_trunk.core.catalogue import (
     OutputPort,
     PadPlace,
     Signal,
+    Supply,
     TrimKind,
     mates,
     mode_key,
     pad_key,
     trim_key,
 )
-from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.joins import SHORT_M, find_joins
 from tidy_trunk.core.levels import input_stage_dbu
 from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, Rig, Run, SetControl, SetParts, Unit
 from tidy_trunk.core.units import combine_tolerances_db
@@ -29,7 +30,10 @@ from tidy_trunk.core.ways.way import NOTHING
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Candidate:
-    """A way before it is computed. `cost` ranks what it takes: 0 a switch, 1 a lead, 2 what takes something away."""
+    """A way before it is computed. `cost` ranks what it takes: 0 a switch, 1 a lead, 2 what takes something away.
+
+    is_now: the way by which the run is matched now, its knob left where it stands.
+    """
 
     id: str
     label: str
@@ -39,7 +43,11 @@ class Candidate:
     risk: str = ""
     cost: int = 0
     is_pad: bool = False
+    is_now: bool = False
 
+
+AS_IT_IS: Final = "as-it-is"
+"""ASSUMED_ id of the way by which a run is matched now."""
 
 PADDED_FROM_DB: Final = 6.0
 """ASSUMED_ loss from which a run counts as attenuated on purpose."""
@@ -48,6 +56,7 @@ PADDED_FROM_DB: Final = 6.0
 def candidates(rig: Rig, run: Run) -> Iterator[Candidate]:
     """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
     end = Ends(rig, run)
+    yield Candidate(id=AS_IT_IS, label="As it is now", edits=(), is_now=True)
     yield from _input_modes(end)
     yield from _output_modes(end)
     yield from _pads(end)
@@ -112,9 +121,22 @@ def _plain_like(lead: LeadClass, part: Part) -> Part | None:
     return replace(part, lead=lead.replaces[0]) if lead.replaces else None
 
 
+def modes_for(port: InputPort, senders: Sequence[Unit]) -> list[InputMode]:
+    """The modes of an input without those that give a sender, with no switch for it, what it does not need. [PRACTICE]"""
+    return [mode for mode in port.modes if not any(_forced(port, mode) - _needs(sender) for sender in senders)]
+
+
+def _forced(port: InputPort, mode: InputMode) -> set[Supply]:
+    return {supply for supply in mode.supplies if not port.switches_of(supply)[1] and supply is not Supply.PLUG_IN}
+
+
+def _needs(unit: Unit) -> set[Supply]:
+    return set(unit.device_class.capsule.needs) if unit.device_class.capsule is not None else set()
+
+
 def _input_modes(end: Ends) -> Iterator[Candidate]:
     analogue = end.output.circuit.is_analogue
-    for mode in end.input.modes:
+    for mode in modes_for(end.input, [end.sender]):
         if mode.id != end.input_mode.id and (mode.signal is Signal.DIGITAL) != analogue:
             edit = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=mode.id)
             yield Candidate(
@@ -173,6 +195,8 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
     apart = end.apart
     if apart is None:
         return found
+    if apart.loss_db <= 0:
+        return []  # nothing has to be lost: an attenuator would only cost noise
     enough = [item for item in found if item[0] > apart.loss_db]
     own = [item for item in enough if item[1].id in end.rig.own_leads]
     sold = [item for item in enough if item not in own]
@@ -185,7 +209,7 @@ def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part
         return (*plain[:-1], replace(plain[-1], lead=lead.id))
     before = last.receiving if last is not None else end.output.plug
     if "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug):
-        return (*plain, Part(lead=lead.id, length_m=lead.short_m or 0.3))
+        return (*plain, Part(lead=lead.id, length_m=lead.short_m or SHORT_M))
     return None
 
 

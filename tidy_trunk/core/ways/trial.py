@@ -4,7 +4,7 @@ import math
 from functools import cached_property
 from typing import Final, Protocol
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, channel_refs, gain_key, switch_key
+from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, Supply, channel_refs, gain_key, switch_key
 from tidy_trunk.core.levels import (
     Reckoner,
     Report,
@@ -20,6 +20,9 @@ from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db
 ALLOWED_MISS_DB: Final = 1.0
 """ASSUMED_ how far outside its target an average may lie before anything is said: less than a typical figure's ±."""
 
+AUDIBLE_DB: Final = 10.0
+"""Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK]: powers add"""
+
 JUST_DB: Final = 0.05
 """ASSUMED_ distance from an edge of the target that is printed as none."""
 
@@ -32,6 +35,14 @@ def by_hand(unit: Unit, port: InputPort) -> tuple[SetControl, ...]:
     return tuple(
         SetControl(device=unit.device.id, control=switch_key(port.id, "auto", place), value=False)
         for place in unit.automatic_level_on(port)
+    )
+
+
+def switched(unit: Unit, port: InputPort, supply: Supply, *, on: bool) -> tuple[SetControl, ...]:
+    """A supply switched on or off in every place where an input has a switch for it; none where its mode gives it."""
+    what, places = port.switches_of(supply)
+    return tuple(
+        SetControl(device=unit.device.id, control=switch_key(port.id, what, place), value=on) for place in places
     )
 
 
@@ -96,6 +107,11 @@ class Trial:
         return None
 
     @property
+    def has_source(self) -> bool:
+        """Whether a source is planned that reaches that track."""
+        return self.stage is not None and bool(self.stage.sources)
+
+    @property
     def target(self) -> Target:
         """What that track is wanted at; the job's where the run reaches none."""
         if self.stage is None:
@@ -129,9 +145,11 @@ class Trial:
         gain = mode.gain
         target = self.target
         level = sound.peak if target.of_peaks else sound.average
-        if gain is None or self.mode.signal is Signal.DIGITAL or level == SILENCE_DB:
+        if gain is None or self.mode.signal is Signal.DIGITAL:
             return None
         now = self.receiver.gain_db(self.port, self.mode)
+        if level == SILENCE_DB:
+            return None if self.has_source else self._meters_alike(leader, mode, now)
         lowest = target.low_dbfs - level
         shift = min((target.low_dbfs + target.high_dbfs) / 2 - level, -PEAK_MARGIN_DB - sound.peak)
         if not self.receiver.device_class.traits.is_float:
@@ -147,8 +165,19 @@ class Trial:
         wanted = gain.nearest_db(now + shift)
         if gain.gain_db(wanted) < now + min(lowest, shift) - JUST_DB:
             wanted = gain.snapped_db(wanted + gain.step_db)  # not below the target where a step more is left
-        if self.mode.signal is Signal.MIC:
-            wanted = max(wanted, gain.minimum_db + gain.step_db)
+        return self._turned_to(leader, mode, wanted)
+
+    def _meters_alike(self, leader: InputPort, mode: InputMode, now: float) -> SetControl | None:
+        """Without a voice: the sender's full scale at the receiver's, so that a tone reads the same on both meters."""
+        shift = self._full_scale_room_db()
+        if mode.gain is None or math.isinf(shift):
+            return None
+        return self._turned_to(leader, mode, mode.gain.nearest_db(now + shift))
+
+    def _turned_to(self, leader: InputPort, mode: InputMode, wanted: float) -> SetControl | None:
+        """The knob at a position, and not at the lowest of a microphone input; None where it stands there."""
+        if mode.gain is not None and self.mode.signal is Signal.MIC:
+            wanted = max(wanted, mode.gain.minimum_db + mode.gain.step_db)
         if wanted == self.receiver.gain_mark_db(self.port, self.mode):
             return None
         return SetControl(device=self.receiver.device.id, control=gain_key(leader.id, mode.id), value=wanted)

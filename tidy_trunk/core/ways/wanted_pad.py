@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import FITTINGS, PAD_LOAD_OHM, PAD_SOURCE_OHM, Signal, mates
+from tidy_trunk.core.joins import SHORT_M
 from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.ways.candidates import Ends
 from tidy_trunk.errors import UnknownItemError
@@ -57,7 +58,7 @@ def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
         source_ohm=ends.output_mode.source_ohm.value,
         load_ohm=ends.input_mode.impedance_ohm.value,
         fitting=fitting,
-        length_m=max(run.length_m, 0.3),
+        length_m=max(run.length_m, SHORT_M),
         why=why,
     )
 

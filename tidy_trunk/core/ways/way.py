@@ -1,15 +1,13 @@
 """A way to match a run, with what it would give at the first track that the run reaches."""
 
+import math
 from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.levels import Sound
 from tidy_trunk.core.plan import Edit, School
 from tidy_trunk.core.units import SILENCE_DB
-from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, Trial
-
-AUDIBLE_DB: Final = 10.0
-"""Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK]: powers add"""
+from tidy_trunk.core.ways.trial import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
 
 NOTHING: Final = "nothing"
 """ASSUMED_ word for a way that takes no lead and no box."""
@@ -52,14 +50,18 @@ class Way:
 def way_of(
     trial: Trial, *, id: str, label: str, edits: tuple[Edit, ...], needs: str, loses: str, risk: str
 ) -> Way | None:
-    """The result of a plan tried out, as a way; None where nothing arrives."""
+    """The result of a plan tried out, as a way; None where nothing arrives of what is planned.
+
+    Without a source both ends are held against each other at full scale: what fits is what cannot clip there.
+    """
     sound = trial.sound
-    if sound is None or sound.average == SILENCE_DB:
+    silent = sound is None or sound.average == SILENCE_DB
+    if sound is None or (silent and trial.has_source):
         return None
     ruling = sound.ruling_noise
     margin, doubt = trial.margin_db()
-    miss = trial.target.miss_db(sound.average, sound.peak)
-    clips = sound.clip is not None
+    miss = 0.0 if silent else trial.target.miss_db(sound.average, sound.peak)
+    clips = sound.clip is not None or (silent and margin < 0)
     below = sound.room_noise_a - sound.gear_noise_a
     return Way(
         id=id,
@@ -79,7 +81,7 @@ def way_of(
         sure=margin > doubt,
         clips=clips,
         fits=not clips and abs(miss) <= ALLOWED_MISS_DB,
-        verdict=_verdict(sound, miss, below, margin),
+        verdict=_verdict_unheard(margin) if silent else _verdict(sound, miss, below, margin),
     )
 
 
@@ -92,6 +94,15 @@ def _risk(risk: str, margin: float, doubt: float) -> str:
     else:
         near = ""
     return "; ".join(part for part in (risk, near) if part)
+
+
+def _verdict_unheard(margin: float) -> str:
+    """Where no voice is planned yet."""
+    if math.isinf(margin):
+        return "no voice is planned yet, and one end states no full scale"
+    if margin < 0:
+        return f"at full scale it clips by {-margin:.0f} dB"
+    return f"full scale fits with {margin:.0f} dB to spare; no voice is planned yet"
 
 
 def _verdict(sound: Sound, miss: float, below: float, margin: float) -> str:

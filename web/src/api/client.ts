@@ -8,6 +8,7 @@ export type DeviceDetail = Schemas['DeviceDetailOut']
 export type Track = Schemas['TrackOut']
 export type Lead = Schemas['LeadOut']
 export type Finding = Schemas['FindingOut']
+export type Advice = Schemas['AdviceOut']
 export type Fix = Schemas['FixOut']
 export type Edit = Fix['edits'][number]
 export type Ladder = Schemas['LadderOut']
@@ -120,6 +121,7 @@ export const api = {
   importPlan: (plan: unknown) => call<JobState>('POST', '/jobs/import', plan),
   remove: (job: string) => call<undefined>('DELETE', `/jobs/${job}`),
   job: (job: string) => call<JobState>('GET', `/jobs/${job}`),
+  advice: (job: string) => call<Advice>('GET', `/jobs/${job}/advice`),
   edit: (job: string, base: number, edits: readonly Edit[], who: string) =>
     call<JobState>('POST', `/jobs/${job}/edits`, { base_revision: base, who, edits }),
   undo: (job: string, base: number, who: string) =>

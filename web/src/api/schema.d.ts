@@ -132,6 +132,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Advice
+         * @description What mends the findings of the newest state. It takes longer than the findings themselves: each fix is tried.
+         */
+        get: operations["read_advice_api_jobs__job_id__advice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/revisions": {
         parameters: {
             query?: never;
@@ -1404,6 +1424,18 @@ export interface components {
             weighting: components["schemas"]["Weighting"];
         };
         /**
+         * AdviceOut
+         * @description What mends the findings of a revision, by id of the finding, best first; those that nothing mends are not there.
+         */
+        AdviceOut: {
+            /** Revision */
+            revision: number;
+            /** Fixes */
+            fixes: {
+                [key: string]: components["schemas"]["FixOut"][];
+            };
+        };
+        /**
          * AnswerOut
          * @description What a said line would do.
          */
@@ -1515,6 +1547,16 @@ export interface components {
              * @default -20
              */
             target_dbfs: number;
+        };
+        /**
+         * BeneathOut
+         * @description What follows from a finding, and is gone with it.
+         */
+        BeneathOut: {
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
         };
         /** BranchOut */
         BranchOut: {
@@ -2328,6 +2370,8 @@ export interface components {
             run: string;
             /** Track */
             track: string;
+            /** Tracks */
+            tracks: string[];
             /**
              * Measured Db
              * @description dB; null is silence, or no limit
@@ -2335,8 +2379,8 @@ export interface components {
             measured_db: number | null;
             /** Has Detours */
             has_detours: boolean;
-            /** Fixes */
-            fixes: components["schemas"]["FixOut"][];
+            /** Beneath */
+            beneath: components["schemas"]["BeneathOut"][];
         };
         /** FittingOut */
         FittingOut: {
@@ -2347,7 +2391,10 @@ export interface components {
             /** Layouts */
             layouts: string[];
         };
-        /** FixOut */
+        /**
+         * FixOut
+         * @description Edits that mend a finding, tried on the whole plan, with the sentence on the button.
+         */
         FixOut: {
             /** Label */
             label: string;
@@ -5765,6 +5812,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobStateOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_advice_api_jobs__job_id__advice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceOut"];
                 };
             };
             /** @description No such job, track or run */

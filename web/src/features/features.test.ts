@@ -82,13 +82,20 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
   run: 'run-14',
   track: '',
   measured_db: 12.8,
+  tracks: [],
   has_detours: false,
+  beneath: [],
+  ...more,
+})
+
+const card = {
+  finding: finding(),
   fixes: [
     { label: 'Use the 25 dB lead', edits: [] },
     { label: 'Turn the output down', edits: [] },
   ],
-  ...more,
-})
+  isThinking: false,
+}
 
 describe('a severity', () => {
   it('has a shape of its own, so that colour is no more than a help', async () => {
@@ -146,19 +153,17 @@ describe('a row', () => {
 
 describe('a finding', () => {
   it('says word, reason and fix; source, proof and key only when pointed at', async () => {
-    const away = words(await html(FindingCard, { finding: finding(), pointed: false, locked: false }))
+    const away = words(await html(FindingCard, { ...card, pointed: false, locked: false }))
     expect(away).toContain('stop: Line into microphone input It clips by 12.8 dB.')
     expect(away).toContain('Use the 25 dB lead')
     expect(away).toContain('1 other way')
     expect(away).not.toContain('common practice')
-    const pointed = words(await html(FindingCard, { finding: finding(), pointed: true, locked: false }))
+    const pointed = words(await html(FindingCard, { ...card, pointed: true, locked: false }))
     expect(pointed).toContain('To be sure: Send tone. Source: common practice')
     expect(pointed).toMatch(/Use the 25 dB lead a/)
   })
   it('offers no fix while an earlier state is looked at', async () => {
-    expect(words(await html(FindingCard, { finding: finding(), pointed: true, locked: true }))).not.toContain(
-      'Use the',
-    )
+    expect(words(await html(FindingCard, { ...card, pointed: true, locked: true }))).not.toContain('Use the')
   })
 })
 

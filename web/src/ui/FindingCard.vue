@@ -6,7 +6,13 @@ import type { Finding, Fix } from '@/api/client'
 import SeverityMark from './SeverityMark.vue'
 
 /** A finding with its reason and fixes. The first fix answers to `a` while the finding is pointed at. */
-const props = defineProps<{ finding: Finding; pointed: boolean; locked: boolean }>()
+const props = defineProps<{
+  finding: Finding
+  fixes: readonly Fix[]
+  isThinking: boolean
+  pointed: boolean
+  locked: boolean
+}>()
 const emit = defineEmits<{ point: []; apply: [fix: Fix]; boxes: [run: string] }>()
 const showAll = ref(false)
 const card = useTemplateRef<HTMLElement>('card')
@@ -28,23 +34,24 @@ watch(
       {{ finding.title }}
     </h3>
     <p>{{ finding.text }}</p>
+    <ul v-if="finding.beneath.length" class="soft small beneath">
+      <li v-for="other in finding.beneath" :key="other.title">
+        with it: <span :title="other.text">{{ other.title }}</span>
+      </li>
+    </ul>
+    <p v-if="pointed && isThinking && !locked" class="soft small">Trying what mends it …</p>
     <p v-if="pointed && finding.verify" class="soft small">To be sure: {{ finding.verify }}</p>
     <p v-if="pointed" class="soft small">Source: {{ finding.source_words }}</p>
-    <div v-if="(finding.fixes.length || finding.has_detours) && !locked" class="fixes no-print">
-      <Button
-        v-if="finding.fixes[0]"
-        :outlined="!pointed"
-        size="small"
-        @click.stop="emit('apply', finding.fixes[0])"
-      >
-        {{ finding.fixes[0].label }} <kbd v-if="pointed">a</kbd>
+    <div v-if="(fixes.length || finding.has_detours) && !locked" class="fixes no-print">
+      <Button v-if="fixes[0]" :outlined="!pointed" size="small" @click.stop="emit('apply', fixes[0])">
+        {{ fixes[0].label }} <kbd v-if="pointed">a</kbd>
       </Button>
-      <template v-if="finding.fixes.length > 1">
+      <template v-if="fixes.length > 1">
         <Button v-if="!showAll" text size="small" @click.stop="showAll = true">
-          {{ finding.fixes.length - 1 }} other {{ finding.fixes.length === 2 ? 'way' : 'ways' }}
+          {{ fixes.length - 1 }} other {{ fixes.length === 2 ? 'way' : 'ways' }}
         </Button>
         <Button
-          v-for="fix in showAll ? finding.fixes.slice(1) : []"
+          v-for="fix in showAll ? fixes.slice(1) : []"
           :key="fix.label"
           outlined
           size="small"
@@ -55,11 +62,11 @@ watch(
       </template>
       <Button
         v-if="finding.has_detours"
-        :outlined="!pointed || finding.fixes.length > 0"
+        :outlined="!pointed || fixes.length > 0"
         size="small"
         @click.stop="emit('boxes', finding.run)"
       >
-        By way of another box <kbd v-if="pointed && !finding.fixes.length">a</kbd>
+        By way of another box <kbd v-if="pointed && !fixes.length">a</kbd>
       </Button>
     </div>
   </article>
@@ -82,6 +89,11 @@ h3 {
   gap: 0.45rem;
   align-items: center;
   font-size: 1rem;
+}
+.beneath {
+  margin: 0;
+  padding-left: 0;
+  list-style: none;
 }
 .fixes {
   display: flex;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Finding, Fix } from '@/api/client'
+import { useAdvice } from '@/stores/advice'
 import { useJob } from '@/stores/job'
 import FindingCard from './FindingCard.vue'
 
@@ -7,6 +8,7 @@ import FindingCard from './FindingCard.vue'
 defineProps<{ findings: readonly Finding[] }>()
 const emit = defineEmits<{ apply: [fix: Fix]; boxes: [run: string] }>()
 const job = useJob()
+const advice = useAdvice()
 </script>
 
 <template>
@@ -14,6 +16,8 @@ const job = useJob()
     v-for="finding in findings"
     :key="finding.id"
     :finding="finding"
+    :fixes="job.readOnly ? [] : advice.of(finding.id)"
+    :is-thinking="advice.isThinking"
     :pointed="finding.id === job.pointed"
     :locked="job.readOnly"
     @point="job.pointed = finding.id"

@@ -1,60 +1,32 @@
 """Rules on time: labels that mean the same, clocks that stay together, and something to sync by."""
 
-from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import (
-    FREE_RUN,
-    RATE_OF_JOB,
-    TIMECODE_RATE_KEY,
-    TIMECODE_RUN_KEY,
     Circuit,
-    Figure,
-    Kind,
     Power,
-    Provenance,
 )
-from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
 from tidy_trunk.core.clock import (
     ACCEPTED,
     SHORTEST_ALONE_MIN,
     ClockDay,
-    Clocks,
     Gets,
     Keeper,
     Meets,
     Pair,
-    StraightSound,
     clock_day,
     day_hours,
     first_giver,
     jams_for,
-    keepers,
-    kept_for_timecode,
     pairs,
 )
-from tidy_trunk.core.joins import find_joins
-from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
-    AddDevice,
-    Connect,
-    Edit,
-    PortRef,
-    Rig,
     Role,
-    SetControl,
-    SetFigure,
-    SetJam,
-    SetRole,
-    apply_edits,
     clock_words,
-    free_id,
-    times_words,
 )
 from tidy_trunk.core.timecode import FrameRate, name_of
-from tidy_trunk.core.trace import accept
-from tidy_trunk.errors import TidyTrunkError
 
 BATTERY_SHARE: Final = 0.8
 """Of a battery's energy that is got out of it. [PRACTICE]"""
@@ -88,8 +60,7 @@ def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
             ),
             source="HANDBOOK",
             device=track.trace.device,
-            track=sound.track,
-            fixes=(_kept_for(track.trace.device, track.trace.bus, Role.TIMECODE, "Keep it for timecode"),),
+            tracks=(sound.track,),
             verify="Keep it off headphones and speakers: it is loud and shrill.",
         )
 
@@ -115,14 +86,9 @@ def beside_timecode(situation: Situation) -> Iterator[Finding]:
                 ),
                 source="HANDBOOK",
                 device=track.trace.device,
-                track=beside,
-                fixes=(_kept_for(track.trace.device, track.trace.bus, Role.GUIDE, "Keep it for guide"),),
+                tracks=(beside,),
                 verify="Record ten seconds of silence beside the timecode, and measure the bleed.",
             )
-
-
-def _kept_for(device: str, bus: str, role: Role, words: str) -> Fix:
-    return Fix(words, (SetRole(device=device, bus=bus, role=role),))
 
 
 @rule
@@ -145,7 +111,6 @@ def timecode_rate(situation: Situation) -> Iterator[Finding]:
             ),
             source="ST12-1",
             device=keeper.device,
-            fixes=(_set(keeper.device, TIMECODE_RATE_KEY, RATE_OF_JOB, f"Set {label} to the job's rate"),),
         )
 
 
@@ -175,12 +140,7 @@ def record_run(situation: Situation) -> Iterator[Finding]:
             ),
             source="HANDBOOK",
             device=keeper.device,
-            fixes=(_set(keeper.device, TIMECODE_RUN_KEY, FREE_RUN, f"Set {label} to free run"),),
         )
-
-
-def _set(device: str, control: str, value: str, words: str) -> Fix:
-    return Fix(words, (SetControl(device=device, control=control, value=value),))
 
 
 @rule
@@ -194,15 +154,13 @@ def missed_jam(situation: Situation) -> Iterator[Finding]:
         if day is None or day.beyond_min is None or keeper.jam is None:
             continue
         label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.giver).label
-        advised = jams_for(situation.clocks, keeper.device)
         yield Finding(
             rule="missed-jam",
             severity=Severity.CAUTION,
             title=f"{label} is not jammed in time",
-            text=_why_missed(situation, keeper, day, label, giver) + _too_often(day, advised),
+            text=_why_missed(situation, keeper, day, label, giver) + _too_often(situation, keeper, day),
             source="HANDBOOK",
             device=keeper.device,
-            fixes=_jams(situation, keeper, advised, giver),
             verify="Read a label from both at the same moment before you jam: it tells how fast they really part.",
         )
 
@@ -227,43 +185,16 @@ def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str,
     return f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: {beyond}"
 
 
-def _too_often(day: ClockDay, advised: tuple[int, ...] | None) -> str:
+def _too_often(situation: Situation, keeper: Keeper, day: ClockDay) -> str:
     """What helps a clock that nobody would jam as often as it asks for."""
-    if day.every_min is None or advised is not None or day.every_min >= SHORTEST_ALONE_MIN:
+    if day.every_min is None or day.every_min >= SHORTEST_ALONE_MIN:
+        return ""
+    if jams_for(situation.clocks, keeper.device) is not None:
         return ""
     return (
         f" To jam it every {int(day.every_min)} min would stop the work: measure how fast it really parts, or let a timecode "
         "generator stay on it, over a lead or as sound on a track. What both hear puts its files right afterwards."
     )
-
-
-def _jams(situation: Situation, keeper: Keeper, advised: tuple[int, ...] | None, giver: str) -> tuple[Fix, ...]:
-    if keeper.jam is None:
-        return ()
-    if advised is None:
-        return (
-            *_from_the_first(situation, keeper),
-            *(_leads(situation, keeper.giver, keeper.device) or _generator(situation, keeper)),
-        )
-    edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
-    return (Fix(f"Jam from {giver} at {times_words(advised)}", (edit,)),)
-
-
-def _from_the_first(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
-    """Jams from the first of the chain, where whoever jams the device now is too far off by then."""
-    root = situation.clocks.root(keeper.device)
-    if root == keeper.giver or not situation.rig.unit(root).device_class.keeps_time or keeper.jam is None:
-        return ()
-    jam = SetJam(device=keeper.device, giver=root, over=keeper.jam.over, at_min=keeper.jam.at_min)
-    if not situation.can((jam,)):
-        return ()
-    moved = Report(accept(apply_edits(situation.plan, [jam])[0]))
-    clocks = Clocks(moved.rig, {item.device: item for item in keepers(moved)})
-    advised = jams_for(clocks, keeper.device)
-    if advised is None:
-        return ()
-    label = situation.rig.unit(root).label
-    return (Fix(f"Jam from {label} at {times_words(advised)}", (replace(jam, at_min=advised),)),)
 
 
 @rule
@@ -307,7 +238,6 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
     rig = situation.rig
     first, *others = sorted(roots, key=lambda root: -len(roots[root]))
     for other in others:
-        edit = SetJam(device=other, giver=first, at_min=(situation.plan.defaults.day_begins_min,))
         names = " and ".join(rig.unit(device).label for device in roots[other])
         yield Finding(
             rule="two-clocks",
@@ -319,7 +249,6 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
             ),
             source="HANDBOOK",
             device=other,
-            fixes=(Fix(f"Jam {rig.unit(other).label} from {rig.unit(first).label} when the day begins", (edit,)),),
         )
 
 
@@ -330,7 +259,6 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
         if not keeper.genlocked_to or keeper.gets in (Gets.SOCKET, Gets.JAMS):
             continue
         label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.genlocked_to).label
-        jam = SetJam(device=keeper.device, giver=keeper.genlocked_to, at_min=(situation.plan.defaults.day_begins_min,))
         yield Finding(
             rule="genlock-alone",
             severity=Severity.CAUTION,
@@ -341,7 +269,6 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
             ),
             source="PRACTICE",
             device=keeper.device,
-            fixes=(Fix(f"Jam {label} from {giver} when the day begins", (jam,)),),
         )
 
 
@@ -361,7 +288,6 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=pair.camera,
             about=pair.recorder,
-            fixes=_ways_to_meet(situation, pair),
             verify="Clap at the start of each take, in shot and close to the microphones.",
         )
 
@@ -377,65 +303,6 @@ def _missing(situation: Situation, pair: Pair, camera: str, recorder: str) -> st
         f"{camera} gets no timecode that {recorder} has too, and hears nothing that it records: a clap is all they share. "
         "Send the camera a feed, let both have timecode, or turn its own microphone on."
     )
-
-
-def _ways_to_meet(situation: Situation, pair: Pair) -> tuple[Fix, ...]:
-    """Timecode from whom the recorder has it, or from itself, by a lead into a free socket of the camera."""
-    known = {keeper.device: keeper for keeper in situation.keepers}
-    root = first_giver(situation.rig, known, pair.recorder) or pair.recorder
-    fixes = _leads(situation, root, pair.camera)
-    camera = situation.rig.unit(pair.camera)
-    if camera.device_class.keeps_time and known[pair.camera].has_socket and known[pair.camera].gets is Gets.NOTHING:
-        begins = situation.plan.defaults.day_begins_min
-        if situation.rig.unit(root).device_class.keeps_time:
-            label = situation.rig.unit(root).label
-            jam = SetJam(device=pair.camera, giver=root, at_min=(begins,))
-            fixes = (*fixes, Fix(f"Jam {camera.label} from {label} when the day begins", (jam,)))
-    return fixes
-
-
-def _leads(situation: Situation, giver: str, taker: str) -> tuple[Fix, ...]:
-    """A timecode lead that stays on, where both have a free socket for it."""
-    for edit in _connections(situation.rig, giver, taker, (Circuit.TIMECODE,)):
-        if situation.can((edit,)):
-            return (Fix(f"Timecode lead from {situation.rig.unit(giver).label}, and leave it on", (edit,)),)
-    return ()
-
-
-def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[Connect]:
-    """From free timecode outputs into free sockets of these circuits, the best lead of each."""
-    outputs = [port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE]
-    inputs = [port for circuit in circuits for port in rig.unit(taker).device_class.inputs if port.circuit is circuit]
-    for output in outputs:
-        for port in inputs:
-            ends = PortRef(giver, output.id), PortRef(taker, port.id)
-            if rig.leaving.get(ends[0]) or rig.arriving.get(ends[1]):
-                continue
-            joins = find_joins(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
-            if joins:
-                yield Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
-
-
-def _generator(situation: Situation, keeper: Keeper) -> tuple[Fix, ...]:
-    """A generator more that stays on a device: over its timecode socket, else as sound on a track."""
-    rig, label = situation.rig, situation.rig.unit(keeper.device).label
-    box = free_id(GENERATOR, rig.plan.devices)
-    begins = situation.plan.defaults.day_begins_min
-    edits: list[Edit] = [
-        AddDevice(class_id=GENERATOR, id=box, label=f"{label} clock"),
-        SetJam(device=box, giver=keeper.giver, at_min=(begins,)),
-        SetJam(device=keeper.device, giver=None),
-    ]
-    try:
-        brought, _ = apply_edits(situation.plan, edits)
-        lead = next(_connections(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
-        if lead is None:
-            return ()
-        connected, _ = apply_edits(brought, [lead])
-        edits += [lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
-    except TidyTrunkError:
-        return ()
-    return (Fix(f"Add a timecode generator that stays on {label}", tuple(edits)),)
 
 
 @rule
@@ -465,22 +332,8 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
                 source="BT1359",
                 device=screen.device,
                 run=sound.run,
-                fixes=_delayed(situation, sound, sender),
                 verify="Clap in shot, record the programme, and mark the frame in which the hands meet.",
             )
-
-
-def _delayed(situation: Situation, sound: StraightSound, sender: str) -> tuple[Fix, ...]:
-    """Where a delay unit is the last box on the way: what it is to be set to."""
-    unit = situation.rig.unit(sound.sender)
-    if unit.device_class.kind is not Kind.DELAY or unit.device_class.traits.sound_delay_ms is None:
-        return ()
-    wanted = unit.device_class.traits.sound_delay_ms.value + sound.early_ms
-    if wanted < 0:
-        return ()
-    figure = Figure(round(wanted, 1), 0.0, Provenance.MEASURED, "USER")
-    edit = SetFigure(device=sound.sender, path="traits.sound_delay_ms", figure=figure)
-    return (Fix(f"Set {sender} to {wanted:.1f} ms", (edit,)),)
 
 
 @rule

@@ -1,11 +1,12 @@
 """Rules on what is heard and recorded at all."""
 
 import math
-from collections.abc import Collection, Iterator
+from collections.abc import Iterable, Iterator
 
-from tidy_trunk.core.catalogue import channel_refs
-from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
-from tidy_trunk.core.plan import ROOMS, Edit, RouteBus
+from tidy_trunk.core.catalogue import Kind
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.levels import TrackLevel
+from tidy_trunk.core.plan import ROOMS, Role
 
 
 @rule
@@ -53,8 +54,7 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
             text=text,
             source="HANDBOOK",
             device=next(iter(source.heard_by), ""),
-            track=f"source.{source.id}",
-            fixes=_routing_fixes(situation, source.heard_by),
+            tracks=(f"source.{source.id}",),
         )
 
 
@@ -67,9 +67,11 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
         device = unit.device.id
         tracks = [track for track in situation.report.tracks if track.trace.device == device]
         if not any(joint.receiver.device.id == device for joint in situation.joints):
+            if unit.device_class.kind is Kind.CAMERA:
+                continue  # it is there for its picture, and hears by its own microphone
             yield Finding(
                 rule="track-without-source",
-                severity=Severity.CAUTION,
+                severity=Severity.CAUTION if situation.plan.sources else Severity.NOTE,
                 title=f"{unit.label} records nothing",
                 text=f"Nothing is plugged into {unit.label}. Connect it, or take it off the job.",
                 source="HANDBOOK",
@@ -78,28 +80,20 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
             continue
         for track in tracks:
             if track.trace.stage.feeds and not track.is_reached:
+                spare = track.role is Role.GUIDE or not situation.plan.sources or _is_side_of_another(track, tracks)
                 yield Finding(
                     rule="track-without-source",
-                    severity=Severity.CAUTION,
+                    severity=Severity.NOTE if spare else Severity.CAUTION,
                     title="Nothing to hear on this track",
                     text=f"{unit.bus_label(track.trace.bus)} has a plug at its input, but no source comes through it.",
                     source="HANDBOOK",
                     device=device,
-                    track=track.trace.id,
+                    tracks=(track.trace.id,),
                 )
 
 
-def _routing_fixes(situation: Situation, microphones: Collection[str]) -> tuple[Fix, ...]:
-    """Where a microphone is plugged into an input that no recorded track takes: route it to a track that has none."""
-    for joint in situation.joints:
-        if joint.sender.device.id not in microphones:
-            continue
-        unit = joint.receiver
-        refs = channel_refs(joint.input)
-        recorded = [bus for bus in unit.device_class.buses if bus.recorded]
-        if not recorded or any(ref in unit.bus_inputs(bus) for bus in recorded for ref in refs):
-            continue
-        free = next((bus for bus in recorded if not unit.bus_inputs(bus)), recorded[0])
-        edit: Edit = RouteBus(device=unit.device.id, bus=free.id, inputs=(*unit.bus_inputs(free), refs[0]))
-        return (Fix(f"Route {unit.label} {joint.input.label} to track {free.label}", (edit,)),)
-    return ()
+def _is_side_of_another(track: TrackLevel, tracks: Iterable[TrackLevel]) -> bool:
+    """Whether another track takes the other side of the same socket, and has something on it."""
+    sides = {(feed.name, feed.channel) for feed, _ in track.trace.stage.feeds}
+    others = {(feed.name, feed.channel) for other in tracks if other.is_reached for feed, _ in other.trace.stage.feeds}
+    return any(name == socket and channel != side for name, channel in sides for socket, side in others)

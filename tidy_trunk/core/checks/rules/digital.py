@@ -1,12 +1,10 @@
 """Rules on digital links: leads, levels, sample rates."""
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Final
 
-from tidy_trunk.core.catalogue import AES3_OHM, SAMPLE_RATE_KEY, USUAL_RATE_HZ, Circuit, Kind
-from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
-from tidy_trunk.core.plan import SetControl, SetParts, Unit
+from tidy_trunk.core.catalogue import AES3_OHM, USUAL_RATE_HZ, Circuit
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
 from tidy_trunk.core.ways import ALLOWED_MISS_DB
 
 AES3_PLAIN_M: Final = 10.0
@@ -30,12 +28,6 @@ def aes3_lead(situation: Situation) -> Iterator[Finding]:
         plain_m = sum(part.length_m for part in plain)
         if not plain and joint.run.length_m <= AES3_LONGEST_M:
             continue
-        swapped = tuple(replace(part, lead="aes3") if part.lead == "xlr" else part for part in joint.run.parts)
-        fixes = (
-            (Fix("Use the 110 Ω lead", (SetParts(run=joint.run.id, parts=swapped),)),)
-            if swapped != joint.run.parts
-            else ()
-        )
         too_long = joint.run.length_m > AES3_LONGEST_M
         what = (
             f"{joint.run.length_m:g} m is more than the {AES3_LONGEST_M:g} m for which it is meant"
@@ -50,7 +42,6 @@ def aes3_lead(situation: Situation) -> Iterator[Finding]:
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=fixes,
             verify="Leave it running for some minutes and listen for clicks and mutes.",
         )
 
@@ -95,7 +86,6 @@ def sample_rate(situation: Situation) -> Iterator[Finding]:
         rate = unit.sample_rate_hz
         if rate is None or rate == wanted or not unit.device_class.is_recording:
             continue
-        can = wanted in unit.device_class.traits.sample_rates_hz
         low = rate < USUAL_RATE_HZ
         why = (
             "It is the rate of music discs"
@@ -112,7 +102,6 @@ def sample_rate(situation: Situation) -> Iterator[Finding]:
             ),
             source="PRACTICE",
             device=unit.device.id,
-            fixes=(_to_rate(unit, wanted),) if can else (),
         )
 
 
@@ -125,7 +114,6 @@ def sample_rate_between(situation: Situation) -> Iterator[Finding]:
             continue
         if sends == takes:
             continue
-        can = takes in joint.sender.device_class.traits.sample_rates_hz
         yield Finding(
             rule="sample-rate-between",
             severity=Severity.STOP,
@@ -134,13 +122,7 @@ def sample_rate_between(situation: Situation) -> Iterator[Finding]:
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(_to_rate(joint.sender, takes),) if can and joint.sender.device_class.kind is not Kind.CAMERA else (),
         )
-
-
-def _to_rate(unit: Unit, rate: int) -> Fix:
-    edit = SetControl(device=unit.device.id, control=SAMPLE_RATE_KEY, value=str(rate))
-    return Fix(f"Set {unit.label} to {_khz(rate)}", (edit,))
 
 
 def _khz(rate: int) -> str:

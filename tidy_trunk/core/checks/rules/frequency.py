@@ -2,26 +2,17 @@
 
 from collections.abc import Iterator
 from itertools import combinations
-from typing import Final, NamedTuple
+from typing import Final
 
-from tidy_trunk.core.catalogue import Circuit, Port, frequency_key
-from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
-from tidy_trunk.core.plan import Edit, SetControl, SetJob, Unit
-from tidy_trunk.core.radio import CHANNEL_MHZ, free_mhz, products
+from tidy_trunk.core.catalogue import Circuit
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.radio import CHANNEL_MHZ, products
 
 SAME_MHZ: Final = 0.005
 """ASSUMED_ how far apart two displays may be and still mean one frequency."""
 
 MOST_TOLD: Final = 3
 """ASSUMED_ products named for one channel: the nearest ones."""
-
-
-class Carrier(NamedTuple):
-    """A transmitter that is set to a frequency."""
-
-    unit: Unit
-    port: Port
-    mhz: float
 
 
 @rule
@@ -33,7 +24,6 @@ def frequency_mismatch(situation: Situation) -> Iterator[Finding]:
         sends, takes = joint.sender.frequency_mhz(joint.output), joint.receiver.frequency_mhz(joint.input)
         if sends is None or takes is None or abs(sends - takes) <= SAME_MHZ:
             continue
-        edit = _tuned(joint.receiver, joint.input, sends)
         yield Finding(
             rule="frequency-mismatch",
             severity=Severity.STOP,
@@ -42,14 +32,13 @@ def frequency_mismatch(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix(f"Set {joint.receiver.label} to {sends:.3f} MHz", (edit,)),),
         )
 
 
 @rule
 def frequency_twice(situation: Situation) -> Iterator[Finding]:
     """Two transmitters within one channel. [HANDBOOK] §6"""
-    carriers = _carriers(situation)
+    carriers = situation.carriers
     for first, second in combinations(carriers, 2):
         if abs(first.mhz - second.mhz) > CHANNEL_MHZ:
             continue
@@ -64,14 +53,13 @@ def frequency_twice(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=second.unit.device.id,
             about=first.unit.device.id,
-            fixes=_move(situation, carriers, second),
         )
 
 
 @rule
 def intermodulation(situation: Situation) -> Iterator[Finding]:
     """2a − b or a + b − c of transmitters in use falls on another one. [HANDBOOK] §6"""
-    carriers = _carriers(situation)
+    carriers = situation.carriers
     guard = situation.plan.defaults.radio_guard_mhz
     by_name = {carrier.unit.device.id + carrier.port.id: carrier for carrier in carriers}
     found = products({name: carrier.mhz for name, carrier in by_name.items()}, guard)
@@ -95,7 +83,6 @@ def intermodulation(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=victim.unit.device.id,
             about=victim.port.id,
-            fixes=_move(situation, carriers, victim),
             verify="All transmitters on, this one off: its receiver must stay quiet.",
         )
 
@@ -106,7 +93,7 @@ def frequency_legal(situation: Situation) -> Iterator[Finding]:
     radios = [joint for joint in situation.joints if joint.output.circuit is Circuit.RADIO]
     if not radios or situation.plan.defaults.frequencies_cleared:
         return
-    carriers = _carriers(situation)
+    carriers = situation.carriers
     named = ", ".join(f"{carrier.unit.label} {carrier.mhz:.3f} MHz" for carrier in carriers[:6])
     unset = len({joint.sender.device.id for joint in radios} - {carrier.unit.device.id for carrier in carriers})
     missing = f" {unset} transmitter{'s have' if unset > 1 else ' has'} no frequency here yet." if unset else ""
@@ -120,31 +107,4 @@ def frequency_legal(situation: Situation) -> Iterator[Finding]:
         ),
         source="PRACTICE",
         device=radios[0].sender.device.id,
-        fixes=(Fix("Cleared for this place", (SetJob(frequencies_cleared=True),)),) if not unset else (),
     )
-
-
-def _carriers(situation: Situation) -> list[Carrier]:
-    return [
-        Carrier(unit, port, mhz)
-        for unit in situation.rig.units()
-        for port in unit.device_class.outputs
-        if port.circuit is Circuit.RADIO and (mhz := unit.frequency_mhz(port)) is not None
-    ]
-
-
-def _tuned(unit: Unit, port: Port, mhz: float) -> Edit:
-    return SetControl(device=unit.device.id, control=frequency_key(port.id), value=mhz)
-
-
-def _move(situation: Situation, carriers: list[Carrier], moved: Carrier) -> tuple[Fix, ...]:
-    """Transmitter and receiver to the nearest frequency that is free of all that."""
-    others = [carrier.mhz for carrier in carriers if carrier is not moved]
-    mhz = free_mhz(others, moved.mhz, situation.plan.defaults.radio_guard_mhz)
-    if mhz is None:
-        return ()
-    edits = [_tuned(moved.unit, moved.port, mhz)]
-    for joint in situation.joints:
-        if (joint.run.sending.device, joint.run.sending.port) == (moved.unit.device.id, moved.port.id):
-            edits.append(_tuned(joint.receiver, joint.input, mhz))
-    return (Fix(f"Move {moved.unit.label} to {mhz:.3f} MHz, if it is legal there", tuple(edits)),)

@@ -1,23 +1,15 @@
 """Rules on where leads lie and how long they are."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
 from typing import Final
 
-from tidy_trunk.core.catalogue import LEADS, OutputPort, mates
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.joins import UNBALANCED_LIMIT_M, find_joins, with_length
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.joins import UNBALANCED_LIMIT_M
 from tidy_trunk.core.plan import (
     FIELDS,
-    Edit,
     Hazard,
-    MoveRun,
-    Part,
     Passing,
-    PortRef,
-    SetParts,
     needed_m,
-    order_m,
     passed,
     passing_words,
     path_m,
@@ -47,7 +39,6 @@ def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
         if length_m <= limit_m:
             continue
         beside = f" and passes {' and '.join(map(passing_words, near))}" if near else ""
-        better = _balanced_instead(situation, joint, length_m)
         yield Finding(
             rule="unbalanced-too-long",
             severity=Severity.CAUTION,
@@ -55,12 +46,11 @@ def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
             text=(
                 f"Run {joint.run.number} is unbalanced for {length_m:g} m{beside}. Beside dimmers, LED supplies or transmitters, "
                 "1 m has buzzed: balanced lead to the receiving end, adapter of about 0.3 m there."
-                + ("" if better or not near else " Or lead it well away from there.")
+                + (" Or lead it well away from there." if near else "")
             ),
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=better,
             verify="Listen at the receiving end with the final power in place, and keep clear of mains.",
         )
 
@@ -73,10 +63,7 @@ def lead_too_short(situation: Situation) -> Iterator[Finding]:
         missing = needed - joint.run.length_m
         if not needed or missing <= 0.05 or joint.is_wireless:
             continue
-        length_m = order_m(joint.run, situation.plan.defaults)
         reaches = joint.run.length_m >= path_m(joint.run)
-        parts = with_length(situation.rig, joint.run, length_m)
-        fixes = (Fix(f"Take {length_m:g} m", (SetParts(run=joint.run.id, parts=parts),)),) if parts else ()
         yield Finding(
             rule="lead-too-short",
             severity=Severity.CAUTION if reaches else Severity.STOP,
@@ -88,7 +75,6 @@ def lead_too_short(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=fixes,
         )
 
 
@@ -184,43 +170,3 @@ def _is_near(passing: Passing) -> bool:
     if passing.what is Hazard.BESIDE_MAINS:
         return True
     return passing.what in FIELDS and (passing.metres is None or passing.metres <= NEAR_M)
-
-
-def _balanced_instead(situation: Situation, joint: Joint, length_m: float) -> tuple[Fix, ...]:
-    """The same signal from a balanced output of the same device, or an adapter nearer to the end."""
-    for port in joint.sender.device_class.outputs:
-        ref = PortRef(joint.sender.device.id, port.id)
-        in_use = situation.rig.leaving.get(ref) and port.id != joint.output.id
-        if not port.circuit.is_balanced or in_use or not _same_signal(joint, port):
-            continue
-        total_m = joint.run.length_m
-        for join in find_joins(port, joint.input, length_m=total_m):
-            if not join.is_right or join.unbalanced_m >= length_m:
-                continue
-            parts = _keep_pad(joint, join.parts)
-            edits: tuple[Edit, ...] = (MoveRun(run=joint.run.id, sending=ref, parts=parts),)
-            return (Fix(f"Go balanced from {joint.sender.label} {port.label}, adapter at the end", edits),)
-    return ()
-
-
-def _same_signal(joint: Joint, port: OutputPort) -> bool:
-    if port.id == joint.output.id:
-        return True
-    if len(port.channels) != 1 or joint.sender.device_class.capsule is not None:
-        return False
-    return any(mode.signal is joint.sends.signal for mode in port.modes)
-
-
-def _keep_pad(joint: Joint, parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    """The loss that the run has now, in the last lead of the new way where one of the same plugs is made with it."""
-    if not parts or joint.pad_db == 0:
-        return parts
-    last = LEADS[parts[-1].lead]
-    for lead in LEADS.values():
-        if lead.loss_db is None or lead.loss_db.value != joint.pad_db:
-            continue
-        if last.id in lead.replaces:
-            return (*parts[:-1], replace(parts[-1], lead=lead.id))
-        if mates(last.receiving, lead.sending) and mates(lead.receiving, joint.input.plug):
-            return (*parts, Part(lead=lead.id, length_m=lead.short_m or 0.3))
-    return parts

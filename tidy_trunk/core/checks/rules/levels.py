@@ -1,7 +1,7 @@
 """Rules on level: the right mode at each end, nothing clipped, the average where the job wants it, quiet gear."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable, Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import (
@@ -9,22 +9,26 @@ from tidy_trunk.core.catalogue import (
     Kind,
     PadPlace,
     Signal,
-    digital_gain_key,
-    gain_key,
-    limiter_key,
-    mode_key,
-    pad_key,
 )
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.checks.rules.rumble import low_cut_fixes
-from tidy_trunk.core.levels import RUMBLE, TrackLevel, full_scale_at_input_dbu, input_ceiling_dbu, input_stage_dbu
-from tidy_trunk.core.plan import Edit, Role, SetControl, Unit
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.levels import (
+    Spectrum,
+    TrackLevel,
+    a_change_db,
+    full_scale_at_input_dbu,
+    input_ceiling_dbu,
+    input_stage_dbu,
+)
+from tidy_trunk.core.plan import Role, Unit
 from tidy_trunk.core.trace import Place
-from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB, by_hand
+from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
 
 HISS_WITHIN_DB: Final = 60.0
 """ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
 location the room leaves 40 to 50 dB. [PRACTICE]"""
+
+PLACE_BELOW_DB: Final = 10.0
+"""ASSUMED_ how far the noise of a place lies below a voice, both A-weighted, where each word is understood without effort."""
 
 FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
@@ -39,11 +43,14 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
         full_scale = full_scale_at_input_dbu(situation.rig, joint.run)
         if full_scale is None:
             continue
+        tracks = list(situation.tracks_of(joint.run.id))
         takes = input_stage_dbu(joint.receiver, joint.input, joint.takes)
         peak = _peak_at_input(situation, joint)
         over = (full_scale if peak is None else peak) - takes
         if over <= 0 and (joint.pad_db >= PADDED_FROM_DB or full_scale - takes <= PADDED_FROM_DB):
             continue
+        if over <= 0 and any(track.clip is not None for track in tracks):
+            continue  # it clips behind the gain: `clipping` says it
         behind = joint.input.pad_place is PadPlace.LAST and joint.receiver.pad_db(joint.input) > 0
         if over > 0:
             reach = "at full scale it reaches" if peak is None else "its peaks reach"
@@ -66,8 +73,8 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
+            tracks=tuple(track.trace.id for track in tracks),
             measured_db=over,
-            fixes=situation.way_fixes(joint.run.id),
             verify="Send tone and look for flat tops in the recorded file.",
         )
 
@@ -82,13 +89,8 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
         target = situation.rig.targets[situation.plan.defaults.target]
         if any(target.miss_db(sound.average, sound.peak) >= -ALLOWED_MISS_DB for sound in sounds):
             continue  # loud enough all the same: a shout at a hot microphone, or much gain behind
-        mic = next((mode for mode in joint.input.modes if mode.signal is Signal.MIC), None)
         level = max((sound.average for sound in sounds), default=None)
         heard = f" The track would average {_db(level)} dBFS: near silence." if level is not None else ""
-        fixes = situation.way_fixes(joint.run.id, 2)
-        if mic is not None and not fixes:
-            switch = SetControl(device=joint.receiver.device.id, control=mode_key(joint.input.id), value=mic.id)
-            fixes = (Fix(f"Switch {joint.socket} to {mic.label}", (switch,)),)
         yield Finding(
             rule="mic-into-line",
             severity=Severity.STOP,
@@ -97,41 +99,42 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=fixes,
+            tracks=tuple(track.trace.id for track in situation.tracks_of(joint.run.id)),
         )
 
 
 @rule
 def clipping(situation: Situation) -> Iterator[Finding]:
-    """Peaks above what a stage can take, other than by line into a microphone input. [AES17], [HANDBOOK] §6"""
-    told: set[tuple[str, str]] = set()
+    """Expected peaks above what a stage can take. [HANDBOOK] §7: clipping is lost for good, whatever comes after"""
+    told: dict[tuple[str, str], list[tuple[TrackLevel, Joint | None]]] = {}
     for track in situation.report.tracks:
-        clip = track.clip
-        if clip is None or (clip.device, clip.where) in told:
-            continue
-        told.add((clip.device, clip.where))
-        joint = _joint_that_clips(situation, track)
-        if joint is not None and joint.sends.signal is Signal.LINE and joint.takes.signal is Signal.MIC:
-            continue  # line-into-mic says it better
-        unit = situation.rig.unit(clip.device)
-        over = f"{clip.over_db:.1f} dB (±{track.sound.tolerance_db:.0f})"
-        sure = "clip" if clip.over_db > track.sound.tolerance_db else "likely clip"
+        if track.clip is not None:
+            joint = _joint_that_clips(situation, track)
+            place = joint.run.id if joint is not None else _socket_of(track.clip.where)  # both sides at once
+            told.setdefault((track.clip.device, place), []).append((track, joint))
+    for (device, place), found in told.items():
+        worst, joint = max(found, key=lambda item: item[0].clip.over_db if item[0].clip else 0.0)
+        clip = worst.clip
+        assert clip is not None  # that is why it is told
+        places = {track.clip.where for track, _ in found if track.clip is not None}
+        where = (joint.socket if joint is not None else place) if len(places) > 1 else clip.where
+        over = f"{clip.over_db:.1f} dB (±{worst.sound.tolerance_db:.0f})"
+        sure = "clip" if clip.over_db > worst.sound.tolerance_db else "likely clip"
         yield Finding(
             rule="clipping",
             severity=Severity.STOP,
-            title=f"{clip.where} clips on {clip.noise} alone" if clip.noise else f"{clip.where} {sure}s",
+            title=f"{where} clips on {clip.noise} alone" if clip.noise else f"{where} {sure}s",
             text=(
-                f"The peaks of {clip.noise} go over {clip.where} by {over} even while nobody speaks. "
+                f"The peaks of {clip.noise} go over {where} by {over} even while nobody speaks. "
                 if clip.noise
-                else f"Peaks {sure} {clip.where} by {over}. "
+                else f"Peaks {sure} {where} by {over}. "
             )
             + "What is cut off there stays cut off, however low it is turned afterwards.",
             source="AES17",
-            device=unit.device.id,
+            device=device,
             run=joint.run.id if joint is not None else "",
-            track=track.trace.id if joint is None else "",
+            tracks=tuple(track.trace.id for track, _ in found),
             measured_db=clip.over_db,
-            fixes=_clip_fixes(situation, track, joint),
             verify="Record the loudest moment of a rehearsal and look for flat tops.",
         )
 
@@ -150,10 +153,12 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
             and burst.over_db > ALLOWED_MISS_DB
             and not set(track.sources) & whole
         ):
-            told.setdefault((burst.device, burst.where), []).append(track)
-    for (device, where), tracks in told.items():
+            told.setdefault((burst.device, _socket_of(burst.where)), []).append(track)
+    for (device, socket), tracks in told.items():
         worst = max(tracks, key=lambda track: track.sound.burst_clip.over_db if track.sound.burst_clip else 0.0).sound
         assert worst.burst_clip is not None  # that is why it is told
+        places = {track.sound.burst_clip.where for track in tracks if track.sound.burst_clip is not None}
+        where = socket if len(places) > 1 else worst.burst_clip.where
         over, spare = worst.burst_clip.over_db, worst.burst_clip.spare_db
         doubtful = spare < worst.tolerance_db
         yield Finding(
@@ -166,34 +171,48 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
             ),
             source="PRACTICE",
             device=device,
+            tracks=tuple(track.trace.id for track in tracks),
             about=where,
             measured_db=over,
             verify="Ask whether it is rehearsed: an interview laughs without warning.",
         )
 
 
+def _socket_of(where: str) -> str:
+    """A stage as it is named in sentences, without the side of its socket."""
+    return where.removesuffix(" L").removesuffix(" R")
+
+
 @rule
 def off_target(situation: Situation) -> Iterator[Finding]:
-    """An average outside the job's target. [PRACTICE] for the targets"""
-    for track in situation.report.tracks:
-        target = track.target
-        if track.miss_db is None or track.clip is not None or abs(track.miss_db) <= ALLOWED_MISS_DB:
-            continue
+    """An average outside the job's target. [PRACTICE] for the targets
+
+    A float file has no target to miss: its level can be set in the edit, as long as nothing clips before it.
+    """
+    missed = [
+        track
+        for track in situation.report.tracks
+        if track.miss_db is not None
+        and track.clip is None
+        and abs(track.miss_db) > ALLOWED_MISS_DB
+        and not situation.rig.unit(track.trace.device).device_class.traits.is_float
+    ]
+    for tracks in _sides_alike(missed, lambda track: track.miss_db or 0.0):
+        track, target, miss = tracks[0], tracks[0].target, tracks[0].miss_db or 0.0
         level = track.sound.peak if target.of_peaks else track.sound.average
-        side = "above" if track.miss_db > 0 else "below"
+        grave = abs(miss) > track.sound.tolerance_db and track.role is not Role.GUIDE
         yield Finding(
             rule="off-target",
-            severity=Severity.CAUTION if abs(track.miss_db) > track.sound.tolerance_db else Severity.NOTE,
-            title=f"{abs(track.miss_db):.0f} dB {side} target",
+            severity=Severity.CAUTION if grave else Severity.NOTE,
+            title=f"{abs(miss):.0f} dB {'above' if miss > 0 else 'below'} target",
             text=(
-                f"{_track_label(situation, track)} would {'peak' if target.of_peaks else 'average'} at {_db(level)} dBFS "
+                f"{_tracks_label(situation, tracks)} would {'peak' if target.of_peaks else 'average'} at {_db(level)} dBFS "
                 f"(±{track.sound.tolerance_db:.0f}); {target.label} wants {target.words}."
             ),
             source="PRACTICE",
             device=track.trace.device,
-            track=track.trace.id,
-            measured_db=track.miss_db,
-            fixes=_gain_fixes(situation, track),
+            tracks=tuple(track.trace.id for track in tracks),
+            measured_db=miss,
             verify="Let them speak as they will in the take and read the meter.",
         )
 
@@ -201,32 +220,75 @@ def off_target(situation: Situation) -> Iterator[Finding]:
 @rule
 def gear_above_room(situation: Situation) -> Iterator[Finding]:
     """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
-    for track in situation.report.tracks:
-        if track.is_silent or track.clip is not None or track.role is Role.TIMECODE:
-            continue
-        above = track.sound.gear_noise_a - track.sound.room_noise_a
-        if track.sound.gear_noise_a < track.sound.average - HISS_WITHIN_DB:
-            continue
-        ruling = max(
-            (noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level, default=None
-        )
-        if above <= 0 or not math.isfinite(above) or ruling is None:
-            continue
+    hissing = [track for track in situation.report.tracks if _hiss_over_room_db(track) > 0]
+    for tracks in _sides_alike(hissing, _hiss_over_room_db):
+        track, above = tracks[0], _hiss_over_room_db(tracks[0])
+        ruling = max((noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level)
         yield Finding(
             rule="gear-above-room",
             severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
             title="Hiss above the room",
             text=(
-                f"{_track_label(situation, track)}: the gear makes {_db(track.sound.gear_noise_a)} dBFS of noise by ear (A-weighted), "
-                f"{above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS. More gain before that point lowers it."
+                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.sound.gear_noise_a)} dBFS of noise by ear "
+                f"(A-weighted), {above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS."
             ),
             source="HANDBOOK",
             device=track.trace.device,
-            track=track.trace.id,
+            tracks=tuple(track.trace.id for track in tracks),
             measured_db=above,
-            fixes=_gain_fixes(situation, track),
             verify="Listen on headphones to what the device records, between words.",
         )
+
+
+def _hiss_over_room_db(track: TrackLevel) -> float:
+    """By how much the ear finds the gear above the room, where it is heard beside the voice at all; else 0 or less."""
+    if track.is_silent or track.clip is not None or track.role is Role.TIMECODE:
+        return 0.0
+    gear = track.sound.gear_noise_a
+    above = gear - track.sound.room_noise_a
+    return above if math.isfinite(above) and gear >= track.sound.average - HISS_WITHIN_DB else 0.0
+
+
+@rule
+def loud_place(situation: Situation) -> Iterator[Finding]:
+    """The noise of the place beside the voice: nothing that is set mends it. [HANDBOOK] §7"""
+    near = [track for track in situation.report.tracks if _place_near_db(track) > 0]
+    for tracks in _sides_alike(near, _place_near_db):
+        below = PLACE_BELOW_DB - _place_near_db(tracks[0])
+        yield Finding(
+            rule="loud-place",
+            severity=Severity.CAUTION,
+            title="The place is as loud as the voice"
+            if below < 1
+            else f"The place lies only {below:.0f} dB below the voice",
+            text=(
+                f"{_tracks_label(situation, tracks)}: by ear the noise of the place is {_db(tracks[0].sound.room_noise_a)} dBFS "
+                "(A-weighted). Go nearer, take a lavalier or a microphone that hears less from the sides, or find a quieter place."
+            ),
+            source="HANDBOOK",
+            device=tracks[0].trace.device,
+            tracks=tuple(track.trace.id for track in tracks),
+            measured_db=_place_near_db(tracks[0]),
+            verify="Listen on closed headphones: is every word understood without looking?",
+        )
+
+
+def _place_near_db(track: TrackLevel) -> float:
+    """By how much the place comes nearer to the voice than is good for it, by ear; 0 or less where it does not."""
+    if track.is_silent or track.role is not Role.DIALOGUE or track.clip is not None:
+        return 0.0
+    voice = track.sound.average + a_change_db(Spectrum.VOICE, track.sound.cuts)
+    near = PLACE_BELOW_DB - (voice - track.sound.room_noise_a)
+    return near if math.isfinite(near) else 0.0
+
+
+def _sides_alike(tracks: Iterable[TrackLevel], by_db: Callable[[TrackLevel], float]) -> list[list[TrackLevel]]:
+    """Tracks that the same sockets feed and that are off by the same: left and right are told in one finding."""
+    found: dict[tuple[object, ...], list[TrackLevel]] = {}
+    for track in tracks:
+        sockets = frozenset(feed.name for feed, _ in track.trace.stage.feeds)
+        found.setdefault((track.trace.device, sockets, round(by_db(track))), []).append(track)
+    return list(found.values())
 
 
 @rule
@@ -241,14 +303,19 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
         told.add(where)
         yield Finding(
             rule="automatic-level",
-            severity=Severity.CAUTION,
+            severity=Severity.NOTE if _is_for_guide(situation, joint) else Severity.CAUTION,
             title="Automatic level is on",
             text=f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. {_does(situation, joint)}",
             source="PRACTICE",
             device=where[0],
             about=joint.input.id,
-            fixes=(Fix("Turn automatic level off", by_hand(joint.receiver, joint.input)),),
         )
+
+
+def _is_for_guide(situation: Situation, joint: Joint) -> bool:
+    """Whether all that an input is recorded for is to find sync by."""
+    roles = {track.role for track in situation.tracks_of(joint.run.id)}
+    return roles == {Role.GUIDE}
 
 
 def _does(situation: Situation, joint: Joint) -> str:
@@ -272,10 +339,10 @@ def limiter(situation: Situation) -> Iterator[Finding]:
             continue
         on = joint.receiver.limiter_dbfs(joint.input) is not None
         straight = joint.sender.device_class.capsule is not None
-        if joint.takes.signal is not Signal.MIC or on is straight or not (straight or _limits(joint.sender)):
+        missing = straight and not on and joint.takes.signal is Signal.MIC
+        twice = on and not straight and _limits(joint.sender)
+        if not missing and not twice:
             continue
-        key = limiter_key(joint.input.id)
-        switch = SetControl(device=joint.receiver.device.id, control=key, value=straight)
         yield Finding(
             rule="limiter",
             severity=Severity.NOTE,
@@ -288,7 +355,6 @@ def limiter(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix(f"Turn {joint.receiver.label}'s limiter {'on' if straight else 'off'}", (switch,)),),
         )
 
 
@@ -309,13 +375,8 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
             or not fed
         ):
             continue
-        key = gain_key(joint.input.id, joint.takes.id)
         now = joint.receiver.gain_mark_db(joint.input, joint.takes)
         least = gain.minimum_db + gain.step_db
-        fix = Fix(
-            f"Set {joint.receiver.label} one step above its lowest",
-            (SetControl(device=joint.receiver.device.id, control=key, value=least),),
-        )
         if now < least:
             yield Finding(
                 rule="camera-gain",
@@ -325,7 +386,6 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
                 source="PRACTICE",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
-                fixes=(fix,),
             )
         elif now - gain.minimum_db > FAR_ABOVE_MINIMUM_DB:
             yield Finding(
@@ -340,7 +400,6 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
                 device=joint.receiver.device.id,
                 run=joint.run.id,
                 measured_db=now - gain.minimum_db,
-                fixes=(fix,),
             )
 
 
@@ -351,7 +410,6 @@ def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
         pad_db = joint.receiver.pad_db(joint.input)
         if pad_db == 0 or joint.input.pad_place is not PadPlace.LAST:
             continue
-        off = SetControl(device=joint.receiver.device.id, control=pad_key(joint.input.id), value=False)
         yield Finding(
             rule="pad-behind-converter",
             severity=Severity.CAUTION,
@@ -363,7 +421,6 @@ def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix("Switch it off", (off,)),),
         )
 
 
@@ -395,49 +452,12 @@ def _joint_that_clips(situation: Situation, track: TrackLevel) -> Joint | None:
     return None
 
 
-def _gain_fixes(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
-    """For a track of one run the knob that feeds it, or where that cannot reach, the ways; a mix is set at its inputs."""
-    runs = {lead.run.id for feed, _ in track.trace.stage.feeds for lead, _ in feed.feeds if lead.run is not None}
-    if len(runs) != 1:
-        return ()
-    run_id = runs.pop()
-    turn = situation.gain_way(run_id)
-    if turn is not None:
-        return (Fix(turn.sentence(situation.plan), (turn,)),)
-    return situation.way_fixes(run_id, 2)
-
-
-def _clip_fixes(situation: Situation, track: TrackLevel, joint: Joint | None) -> tuple[Fix, ...]:
-    """At an input the ways to match its run; a mix, and an output behind it, come down at the inputs of their device."""
-    rumbles = track.clip is not None and track.clip.noise == RUMBLE
-    cuts = low_cut_fixes(joint) if joint is not None and rumbles else ()
-    if joint is not None:
-        return (*cuts, *situation.way_fixes(joint.run.id), *(_gain_fixes(situation, track) if cuts else ()))
-    return _inputs_down(situation, track)
-
-
-def _inputs_down(situation: Situation, track: TrackLevel) -> tuple[Fix, ...]:
-    """All inputs of the mix that clips, or that drives an output into clipping, turned down alike."""
-    clip, path = track.clip, situation.report.main_path(track.trace.stage)
-    mix = next((stage for stage in path if clip and stage.device == clip.device and stage.place is Place.BUS), None)
-    if clip is None or mix is None:
-        return ()
-    unit, by_db = situation.rig.unit(mix.device), clip.over_db + 1
-    edits: list[Edit] = []
-    for feed, _ in mix.feeds:
-        port = unit.input(feed.name)
-        mode = unit.input_mode(port)
-        if mode.gain is not None:
-            wanted = mode.gain.nearest_db(unit.gain_db(port, mode) - by_db)
-            edits.append(SetControl(device=unit.device.id, control=gain_key(port.id, mode.id), value=wanted))
-        elif port.digital_gain is not None:
-            wanted = port.digital_gain.nearest_db(unit.digital_gain_db(port) - by_db)
-            edits.append(SetControl(device=unit.device.id, control=digital_gain_key(port.id), value=wanted))
-    return (Fix(f"Turn {unit.label}'s inputs down by {by_db:.0f} dB", tuple(edits)),) if edits else ()
-
-
-def _track_label(situation: Situation, track: TrackLevel) -> str:
-    return situation.rig.unit(track.trace.device).bus_label(track.trace.bus)
+def _tracks_label(situation: Situation, tracks: list[TrackLevel]) -> str:
+    unit = situation.rig.unit(tracks[0].trace.device)
+    if len(tracks) == 1:
+        return unit.bus_label(tracks[0].trace.bus)
+    labels = [unit.bus(track.trace.bus).label for track in tracks]
+    return f"{unit.label} tracks {', '.join(labels[:-1])} and {labels[-1]}"
 
 
 def _db(value: float) -> str:

@@ -3,10 +3,9 @@
 from collections.abc import Iterator
 
 from tidy_trunk.core.catalogue import Kind
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
 from tidy_trunk.core.clock import BROADCAST, lateness
-from tidy_trunk.core.joins import find_joins
-from tidy_trunk.core.plan import MoveRun, PortRef, Unit
+from tidy_trunk.core.plan import PortRef, Unit
 
 
 @rule
@@ -31,22 +30,8 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=joint.sender.device.id,
             run=joint.run.id,
-            fixes=_other_output(situation, joint),
             verify="Listen at the receiving end instead; set headphones low before putting them on.",
         )
-
-
-def _other_output(situation: Situation, joint: Joint) -> tuple[Fix, ...]:
-    """The best way that leaves the headphones alone; none where the sender has no other output."""
-    for port in joint.sender.device_class.outputs:
-        ref = PortRef(joint.sender.device.id, port.id)
-        if port.is_headphone or not port.circuit.is_analogue or situation.rig.leaving.get(ref):
-            continue
-        joins = find_joins(port, joint.input, length_m=max(joint.run.length_m, 0.3), own=situation.rig.own_leads)
-        if joins and joins[0].is_right:
-            move = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
-            return (Fix(f"Take {joint.sender.label} {port.label} instead", (move,)),)
-    return ()
 
 
 @rule

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from tidy_trunk.core.catalogue import gain_key
-from tidy_trunk.core.checks.rule import Finding, Fix, Severity, Situation, rule
-from tidy_trunk.core.plan import SetControl, law_key
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.plan import law_key
 
 
 @rule
@@ -19,7 +19,6 @@ def noisy_gain(situation: Situation) -> Iterator[Finding]:
         stands_db = unit.gain_mark_db(joint.input, joint.takes)
         if law is None or law.noisy_from_db is None or stands_db <= law.noisy_from_db:
             continue
-        back = SetControl(device=unit.device.id, control=control, value=gain.snapped_db(law.noisy_from_db))
         yield Finding(
             rule="noisy-gain",
             severity=Severity.CAUTION,
@@ -32,6 +31,5 @@ def noisy_gain(situation: Situation) -> Iterator[Finding]:
             device=unit.device.id,
             run=joint.run.id,
             measured_db=stands_db - law.noisy_from_db,
-            fixes=(Fix(f"Turn {joint.socket} back to where it is clean", (back,)),),
             verify="Record the tone again, and listen to the pause behind it.",
         )

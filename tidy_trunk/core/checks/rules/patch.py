@@ -4,9 +4,8 @@ from collections.abc import Iterator, Mapping
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind, Port, Signal, channel_refs
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.joins import find_joins
-from tidy_trunk.core.plan import Disconnect, PortRef, SetParts, SetStrainRelief, Unit
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.plan import PortRef, Unit
 from tidy_trunk.core.wiring import Fault, end_of, is_plug_of_its_own, unmated
 
 
@@ -25,7 +24,6 @@ def plugs_do_not_mate(situation: Situation) -> Iterator[Finding]:
             source="IEC60268-12",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=join_fixes(situation, joint),
         )
 
 
@@ -46,7 +44,6 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
                 source="HANDBOOK",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
-                fixes=join_fixes(situation, joint),
                 verify="The right and the wrong lead look the same: test the lead, and sum to mono while listening.",
             )
 
@@ -129,7 +126,6 @@ def another_ring_count(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=join_fixes(situation, joint),
         )
 
 
@@ -174,7 +170,6 @@ def mono_into_stereo(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=join_fixes(situation, joint),
         )
 
 
@@ -197,7 +192,6 @@ def port_blocked(situation: Situation) -> Iterator[Finding]:
                     source="HANDBOOK",
                     device=joint.receiver.device.id,
                     run=run.id,
-                    fixes=(Fix(f"Take run {run.number} out", (Disconnect(run=run.id),)),),
                 )
 
 
@@ -224,7 +218,6 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix("It is tied up", (SetStrainRelief(run=joint.run.id, on=True),)),),
         )
 
 
@@ -246,35 +239,11 @@ def digital_mode(situation: Situation) -> Iterator[Finding]:
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=situation.way_fixes(joint.run.id),
         )
 
 
 def _wrong_by_build(joint: Joint) -> bool:
     return bool({Fault.NUMBERS, Fault.VOLTAGE} & set(joint.faults))
-
-
-def join_fixes(situation: Situation, joint: Joint) -> tuple[Fix, ...]:
-    """The best other leads for the same ports, those of the user's own among them."""
-    length_m = sum(part.length_m for part in joint.run.parts)
-    branch, shared = _way_of(joint)
-    joins = find_joins(
-        joint.output, joint.input, length_m=length_m or 0.3, branch=branch, shared=shared, own=situation.rig.own_leads
-    )
-    fixes: list[Fix] = []
-    for join in joins:
-        if join.is_right and len(fixes) < 2:
-            names = " and ".join(situation.rig.lead_of(part).label for part in join.parts) or "no lead"
-            fixes.append(Fix(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),)))
-    if not any(joint.link.heard):
-        # Where nothing went round before, a lead that mates may close a circle.
-        fixes = [fix for fix in fixes if situation.can(fix.edits)]
-    return tuple(fixes)
-
-
-def _way_of(joint: Joint) -> tuple[str, str]:
-    two_way = next((part for part in joint.run.parts if part.branch), None)
-    return (two_way.branch, two_way.shared) if two_way else ("", "")
 
 
 def _says_two_things(joint: Joint) -> bool:

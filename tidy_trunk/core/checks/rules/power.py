@@ -2,9 +2,8 @@
 
 from collections.abc import Iterator
 
-from tidy_trunk.core.catalogue import CELL_KEY, Supply, mode_key, switch_key
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.plan import Edit, SetControl
+from tidy_trunk.core.catalogue import Supply
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
 from tidy_trunk.core.trace import is_powered
 from tidy_trunk.core.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
 from tidy_trunk.core.wiring import Delivery
@@ -19,12 +18,13 @@ def microphone_unpowered(situation: Situation) -> Iterator[Finding]:
         capsule = situation.rig.unit(device).device_class.capsule
         if capsule is None or is_powered(situation.rig, device):
             continue
+        tracks = tuple(track.trace.id for track in situation.report.tracks if device in track.unpowered)
         if not capsule.needs:
-            yield _needs_cell(joints[0])
+            yield _needs_cell(joints[0], tracks)
             continue
         # One input is enough: of several on one microphone the first that can give what it needs.
-        found = [_unpowered(joint, capsule.needs[0]) for joint in joints]
-        yield next((finding for finding in found if finding.fixes), found[0])
+        can = [joint for joint in joints if joint.can_power(capsule.needs[0])]
+        yield _unpowered((can or joints)[0], capsule.needs[0], tracks)
 
 
 def _plugged_in(situation: Situation) -> dict[str, list[Joint]]:
@@ -58,7 +58,6 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
                 device=joint.receiver.device.id,
                 run=joint.run.id,
                 about=supply,
-                fixes=_off(joint, supply),
             )
 
 
@@ -72,8 +71,9 @@ def _harm(joint: Joint, given: Delivery) -> str:
     passive = not capsule.needs and not capsule.cell
     if abs(given.across_v) >= 1 and passive and capsule.harmed_by:
         return f"whose ribbon then lies across {abs(given.across_v):.0f} V"
-    if given.supply is Supply.P48 and passive and abs(given.across_v) >= 1:
-        return f"whose coil then lies across {abs(given.across_v):.0f} V, because a lead ties one leg down"
+    if given.supply is not Supply.PLUG_IN and passive and abs(given.across_v) >= 1:
+        why = ", because a lead ties one leg down" if given.supply is Supply.P48 else ""
+        return f"whose coil then lies across {abs(given.across_v):.0f} V{why}"
     return ""
 
 
@@ -97,7 +97,6 @@ def phantom_shorted(situation: Situation) -> Iterator[Finding]:
             source="IEC61938",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=_off(joint, Supply.P48),
         )
 
 
@@ -180,46 +179,13 @@ def cell_without_gauge(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _power_passes(joint: Joint, need: Supply) -> bool:
-    """Whether what the input can give would reach the microphone through the leads."""
-    given = joint.delivery(need)
-    return given is not None and given.passes
-
-
-def _off(joint: Joint, supply: Supply) -> tuple[Fix, ...]:
-    """To switch a supply off; nothing where it is always on."""
-    edits = _switches(joint, supply, on=False)
-    return (Fix(f"Switch {supply} off", edits),) if edits else ()
-
-
-def _switches(joint: Joint, supply: Supply, *, on: bool) -> tuple[Edit, ...]:
-    port = joint.input
-    what, places = ("plug_in", port.plug_in_places) if supply is Supply.PLUG_IN else ("phantom", port.phantom_places)
-    device = joint.receiver.device.id
-    return tuple(SetControl(device=device, control=switch_key(port.id, what, place), value=on) for place in places)
-
-
-def _unpowered(joint: Joint, need: Supply) -> Finding:
-    capsule = joint.sender.device_class.capsule
+def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     can = [mode for mode in joint.input.modes if need in mode.supplies]
     now_on = joint.receiver.phantom_on(joint.input) if need is Supply.P48 else ()
-    fixes = []
-    if can and _power_passes(joint, need):
-        edits = _switches(joint, need, on=True)
-        if need not in joint.takes.supplies:
-            edits = (
-                SetControl(device=joint.receiver.device.id, control=mode_key(joint.input.id), value=can[0].id),
-                *edits,
-            )
-        if edits:
-            fixes.append(Fix(f"Switch {need} on at {joint.socket}", edits))
-    if capsule is not None and capsule.cell:
-        cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
-        fixes.append(Fix(f"Put a fresh cell into {joint.sender.label}", (cell,)))
     if now_on and set(now_on) != set(joint.input.phantom_places):
         off = [place for place in joint.input.phantom_places if place not in now_on]
         why = f"48 V is on in the {' and '.join(now_on)} but off in the {' and '.join(off)}: both must be on"
-    elif can and _power_passes(joint, need):
+    elif joint.can_power(need):
         why = f"it is off at {joint.socket}"
     elif can:
         why = "a lead on the way does not pass it"
@@ -233,13 +199,12 @@ def _unpowered(joint: Joint, need: Supply) -> Finding:
         source="IEC61938" if need is Supply.P48 else "PRACTICE",
         device=joint.receiver.device.id,
         run=joint.run.id,
-        fixes=tuple(fixes),
+        tracks=tracks,
         has_detours=not can,
     )
 
 
-def _needs_cell(joint: Joint) -> Finding:
-    cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
+def _needs_cell(joint: Joint, tracks: tuple[str, ...]) -> Finding:
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,
@@ -248,5 +213,5 @@ def _needs_cell(joint: Joint) -> Finding:
         source="PRACTICE",
         device=joint.sender.device.id,
         run=joint.run.id,
-        fixes=(Fix(f"Put a fresh cell into {joint.sender.label}", (cell,)),),
+        tracks=tracks,
     )

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.catalogue import Kind, Signal, gain_key
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.plan import SetControl
+from tidy_trunk.core.catalogue import Kind, Signal
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.trace import upstream_of
 
 WANTED_PEAK_DBFS: Final = -10.0
 """ASSUMED_ peaks to set a transmitter for: a laugh is 10 dB louder."""
@@ -36,20 +36,11 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,
+            tracks=tuple(
+                track.trace.id
+                for track in situation.report.tracks
+                if any(stage.device == unit.device.id for stage in upstream_of(track.trace.stage))
+            ),
             measured_db=sound.peak,
-            fixes=_turn_up(situation, joint, sound.peak),
             verify="Let the wearer speak as in the take and watch the transmitter's own meter.",
         )
-
-
-def _turn_up(situation: Situation, joint: Joint, peak_dbfs: float) -> tuple[Fix, ...]:
-    """The transmitter's own knob; none where it stands at its end."""
-    if joint.takes.gain is None:
-        return ()
-    now = joint.receiver.gain_db(joint.input, joint.takes)
-    wanted = joint.takes.gain.nearest_db(now + WANTED_PEAK_DBFS - peak_dbfs)
-    if wanted <= joint.receiver.gain_mark_db(joint.input, joint.takes):
-        return ()
-    key = gain_key(joint.input.id, joint.takes.id)
-    edit = SetControl(device=joint.receiver.device.id, control=key, value=wanted)
-    return (Fix(edit.sentence(situation.plan), (edit,)),)

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from itertools import combinations
 from typing import Final
 
-from tidy_trunk.core.catalogue import FOUR_TRACKS_KEY, Bus, channel_refs, gain_key, link_key
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
-from tidy_trunk.core.plan import Edit, RouteBus, SetControl, Unit
+from tidy_trunk.core.catalogue import Bus, channel_refs
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.plan import Unit
 
 SAFETY_DB: Final = 10.0
 """How far a safety track lies below the first: 6 to 20 dB. [PRACTICE]"""
@@ -25,13 +25,6 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
         free = [ref for ref in _reached(joint) if ref not in taken[unit.device.id]]
         if not free or _waits_for_four_tracks(unit, free[0]):
             continue
-        track = _track_for(unit)
-        fixes: tuple[Fix, ...] = ()
-        if track is not None:
-            built_in = [ref for ref in unit.bus_inputs(track) if _is_built_in(situation, unit, ref)]
-            kept = tuple(ref for ref in unit.bus_inputs(track) if ref not in built_in)
-            edit: Edit = RouteBus(device=unit.device.id, bus=track.id, inputs=(*kept, free[0]))
-            fixes = (Fix(f"Route {joint.input.label} to track {track.label}", (edit,)),)
         yield Finding(
             rule="input-without-track",
             severity=Severity.CAUTION,
@@ -40,7 +33,6 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,
-            fixes=fixes,
         )
 
 
@@ -62,7 +54,6 @@ def built_in_microphone(situation: Situation) -> Iterator[Finding]:
             if not waiting or not refs or not all(_is_built_in(situation, unit, ref) for ref in refs):
                 continue
             joint = waiting.pop(0)
-            edit: Edit = RouteBus(device=unit.device.id, bus=bus.id, inputs=(channel_refs(joint.input)[0],))
             yield Finding(
                 rule="built-in-microphone",
                 severity=Severity.STOP,
@@ -73,8 +64,7 @@ def built_in_microphone(situation: Situation) -> Iterator[Finding]:
                 ),
                 source="PRACTICE",
                 device=unit.device.id,
-                track=f"{unit.device.id}.{bus.id}",
-                fixes=(Fix(f"Route {joint.input.label} to track {bus.label}", (edit,)),),
+                tracks=(f"{unit.device.id}.{bus.id}",),
                 verify="Scratch the microphone that is meant, and watch which track moves.",
             )
 
@@ -90,7 +80,6 @@ def four_track_mode(situation: Situation) -> Iterator[Finding]:
         buses = [bus for bus in unit.device_class.buses if refs & set(unit.bus_inputs(bus))]
         if any(unit.is_recorded(bus) for bus in buses) or not any(bus.needs_four_tracks for bus in buses):
             continue
-        on = SetControl(device=unit.device.id, control=FOUR_TRACKS_KEY, value=True)
         yield Finding(
             rule="four-track-mode",
             severity=Severity.STOP,
@@ -102,7 +91,6 @@ def four_track_mode(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=unit.device.id,
             run=joint.run.id,
-            fixes=(Fix(f"Switch {unit.label} to four tracks", (on,)),),
         )
 
 
@@ -125,7 +113,6 @@ def safety_on_one_knob(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=unit.device.id,
             run=second.run.id,
-            fixes=_part_knobs(unit, leader.id, first, second),
         )
 
 
@@ -137,16 +124,6 @@ def _doubled(situation: Situation) -> Iterator[tuple[Joint, Joint]]:
             first, second = by_run[one.id], by_run[other.id]
             if first.receiver.device.id == second.receiver.device.id and first.input.id != second.input.id:
                 yield first, second
-
-
-def _part_knobs(unit: Unit, leader: str, first: Joint, second: Joint) -> tuple[Fix, ...]:
-    edits: list[Edit] = [SetControl(device=unit.device.id, control=link_key(leader), value=False)]
-    lower = second if second.input.id != leader else first
-    if lower.takes.gain is not None:
-        wanted = lower.takes.gain.nearest_db(unit.gain_db(lower.input, lower.takes) - SAFETY_DB)
-        key = gain_key(lower.input.id, lower.takes.id)
-        edits.append(SetControl(device=unit.device.id, control=key, value=wanted))
-    return (Fix(f"Own knob for {lower.input.label}, {SAFETY_DB:g} dB lower", tuple(edits)),)
 
 
 def _waits_for_four_tracks(unit: Unit, ref: str) -> bool:
@@ -164,9 +141,3 @@ def _reached(joint: Joint) -> list[str]:
 
 def _is_built_in(situation: Situation, unit: Unit, ref: str) -> bool:
     return situation.rig.input_channel(unit, ref)[0].plug.connector == "inside"
-
-
-def _track_for(unit: Unit) -> Bus | None:
-    """The first track that takes nothing, else the first."""
-    recorded = _recorded(unit)
-    return next((bus for bus in recorded if not unit.bus_inputs(bus)), recorded[0] if recorded else None)

@@ -3,10 +3,9 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.catalogue import InputPort, Kind, low_cut_key
-from tidy_trunk.core.checks.rule import Finding, Fix, Joint, Severity, Situation, rule
+from tidy_trunk.core.catalogue import Kind
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
 from tidy_trunk.core.levels import Noise, Spectrum, TrackLevel, cut_change_db
-from tidy_trunk.core.plan import SetControl
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
 RUMBLE_FROM_DB: Final = 15.0
@@ -14,9 +13,6 @@ RUMBLE_FROM_DB: Final = 15.0
 
 NO_RUMBLE_FROM_DB: Final = 30.0
 """ASSUMED_ how far below the average rumble lies when a low cut has nothing to do."""
-
-USUAL_CUT_HZ: Final = 80
-"""Low cut that leaves a voice whole. [PRACTICE]"""
 
 THIN_FROM_HZ: Final = 100
 """Low cut from which a voice is thinned. [PRACTICE]"""
@@ -29,7 +25,7 @@ def rumble(situation: Situation) -> Iterator[Finding]:
         below = track.sound.average - _rumble_dbfs(track)
         if below >= RUMBLE_FROM_DB or joint.receiver.low_cut_hz(joint.input) is not None:
             continue
-        cut_hz, fixes = _cut_for(joint.input), low_cut_fixes(joint)
+        cut_hz = joint.input.gentle_cut_hz
         text = f"Wind and rumble lie {'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {joint.socket}, and eat its headroom."
         if cut_hz is None:
             text += " It has no low cut: ask for a better windshield, and for what makes it to be moved or stopped."
@@ -47,7 +43,6 @@ def rumble(situation: Situation) -> Iterator[Finding]:
             device=joint.receiver.device.id,
             run=joint.run.id,
             measured_db=-below,
-            fixes=fixes,
             verify="Listen in the pauses on closed headphones, and watch the meter move without sound.",
         )
 
@@ -63,7 +58,6 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
         below = track.sound.average - before
         if below < NO_RUMBLE_FROM_DB:
             continue
-        off = SetControl(device=joint.receiver.device.id, control=low_cut_key(joint.input.id), value="off")
         against = "and there is no rumble" if before == SILENCE_DB else f"and rumble lies {below:.0f} dB below it"
         yield Finding(
             rule="thin-voice",
@@ -76,17 +70,7 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            fixes=(Fix(f"Low cut of {joint.socket} off", (off,)),),
         )
-
-
-def low_cut_fixes(joint: Joint) -> tuple[Fix, ...]:
-    """The low cut of an input switched on; nothing where it has none, or one is on."""
-    cut_hz = _cut_for(joint.input)
-    if cut_hz is None or joint.receiver.low_cut_hz(joint.input) is not None:
-        return ()
-    switch = SetControl(device=joint.receiver.device.id, control=low_cut_key(joint.input.id), value=str(cut_hz))
-    return (Fix(f"Low cut of {joint.socket} to {cut_hz} Hz", (switch,)),)
 
 
 def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:
@@ -108,9 +92,3 @@ def _rumble_dbfs(track: TrackLevel) -> float:
         return noise.spectrum is Spectrum.RUMBLE
 
     return sum_powers_db(noise.level for noise in track.sound.noises if is_rumble(noise))
-
-
-def _cut_for(port: InputPort) -> int | None:
-    """The highest low cut that leaves a voice whole, else the lowest that there is."""
-    gentle = [cut for cut in port.low_cut_hz if cut <= USUAL_CUT_HZ]
-    return max(gentle) if gentle else min(port.low_cut_hz, default=None)

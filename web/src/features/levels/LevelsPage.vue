@@ -7,6 +7,7 @@ import type { Control, Ladder, Way } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useCatalogue } from '@/stores/catalogue'
 import { useKeys } from '@/features/shell/useKeys'
+import { useAdvice } from '@/stores/advice'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -23,6 +24,7 @@ import { useLadder } from './useLadder'
 
 const props = defineProps<{ track?: string }>()
 const job = useJob()
+const advice = useAdvice()
 const router = useRouter()
 const through = ref('')
 
@@ -180,7 +182,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <SeverityMark :severity="worst.severity" />
         <strong :class="`is-${worst.severity}`">{{ worst.title }}</strong>
         <Button
-          v-for="(fix, index) in worst.fixes.slice(0, 2)"
+          v-for="(fix, index) in advice.of(worst.id).slice(0, 2)"
           :key="fix.label"
           :outlined="index > 0"
           size="small"

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
+import { useAdvice } from '@/stores/advice'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import AppRail from './AppRail.vue'
@@ -14,6 +15,7 @@ import { useKeys } from './useKeys'
 
 const props = defineProps<{ job: string }>()
 const store = useJob()
+const advice = useAdvice()
 const router = useRouter()
 const route = useRoute()
 const line = ref<InstanceType<typeof JobLine> | null>(null)
@@ -43,10 +45,13 @@ function nextFinding() {
   store.pointed = ids[(ids.indexOf(store.pointed) + 1) % ids.length] ?? ''
 }
 
-function applyPointed() {
-  const fix = pointedFinding.value?.fixes[0]
-  if (fix) void store.edit(fix.edits)
-  else if (pointedFinding.value?.has_detours) store.boxesFor = pointedFinding.value.run
+async function applyPointed() {
+  const finding = pointedFinding.value
+  if (!finding || store.readOnly) return
+  const [fix] = await advice.whenReady(finding.id)
+  if (pointedFinding.value?.id !== finding.id) return // somebody has gone on to another one
+  if (fix) await store.edit(fix.edits)
+  else if (finding.has_detours) store.boxesFor = finding.run
 }
 
 useKeys({
@@ -63,7 +68,7 @@ useKeys({
   'g p': go('gain'),
   'g b': go('pads'),
   f: nextFinding,
-  a: applyPointed,
+  a: () => void applyPointed(),
   u: () => void store.undo(),
   U: () => void store.redo(),
   h: () => (showHistory.value = !showHistory.value),

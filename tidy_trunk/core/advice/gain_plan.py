@@ -4,17 +4,18 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
+from tidy_trunk.core.advice.judge import judge
+from tidy_trunk.core.advice.move import MAKERS
+from tidy_trunk.core.advice.moves import LEVEL_RULES
+from tidy_trunk.core.advice.order import devices_in_order
+from tidy_trunk.core.advice.question import Question
+from tidy_trunk.core.advice.settle import NO_PINS, Pins, settle
 from tidy_trunk.core.catalogue import Control, ControlKind, InputPort, Setting, controls_of
-from tidy_trunk.core.checks import Finding, Severity, check
-from tidy_trunk.core.gain.order import devices_in_order
-from tidy_trunk.core.gain.settle import Pins, Progress, settle_device
+from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, Unit, apply_edits
 from tidy_trunk.core.trace import accept
 from tidy_trunk.errors import TidyTrunkError
-
-NO_PINS: Final[Pins] = frozenset()
-"""ASSUMED_ that everything may be moved unless somebody pins it."""
 
 JUST_DB: Final = 0.5
 """ASSUMED_ what is printed as no decibel at all."""
@@ -61,10 +62,8 @@ class GainPlan:
 def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
     """Where every knob and level switch of a job should stand.
 
-    From the microphones on, device by device; at each joint every position is tried. First nothing may clip, then
-    something must arrive, on target, sure of the sender's full scale, with room for a burst; then the gear should not
-    be heard, a camera stand one step above its lowest, few things be moved, and knobs stand on round positions.
-    Switches that end a stop (phantom power, say) are thrown too, and automatic level and low cut before all else. A plan that would be worse than what stands is none.
+    Switches that end a stop, automatic level and low cut come first. Then, from the microphones on, device by device, every
+    position is tried at each joint. What comes of it is taken only if the judge calls it better than what stands.
 
     Args:
         report: The job as it stands.
@@ -72,71 +71,72 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
 
     Source: [HANDBOOK] §6, order of work and where gain belongs.
     """
-    before = report.rig.plan
-    stops = _stops(report)
+    question = Question(report.rig.plan, report, settle=_not_here)
     cures: dict[tuple[str, str], str] = {}
-    plan = _cured(_switched(report, pins, cures), pins, cures)
-    progress = Progress(plan)
-    done: set[str] = set()
-    for device in devices_in_order(progress.rig):
-        settle_device(progress, device, pins, done)
-    plan = _cured(progress.plan, pins, cures)
-    after = Report(accept(plan))
-    left = _stops(after)
-    if len(left) > len(stops):
-        plan, after, left = before, report, stops
+    after = _with(settled(question, pins, cures))
+    if judge(after.report, after.findings) >= judge(report, question.findings):
+        after = question
     return GainPlan(
-        steps=tuple(_steps(report, after, cures)),
-        tracks=tuple(_tracks(report, after)),
-        stops_before=len(stops),
-        stops_left=tuple(left),
+        steps=tuple(_steps(report, after.report, cures)),
+        tracks=tuple(_tracks(report, after.report)),
+        stops_before=len(_stops(question)),
+        stops_left=tuple(_stops(after)),
     )
 
 
-def _stops(report: Report) -> list[Finding]:
-    return [finding for finding in check(report) if finding.severity is Severity.STOP]
+def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str], str] | None = None) -> Plan:
+    """The plan with every knob and level switch where it fits. `cures` is told which switch ended what."""
+    cures = {} if cures is None else cures
+    plan = settle(_cured(question, pins, cures), pins)
+    return _cured(_with(plan), pins, cures)
 
 
-def _cured(plan: Plan, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
-    """The plan with every stop ended that switches alone can end; `cures` is told which switch ended what."""
+def _not_here(question: Question, devices: frozenset[str]) -> Plan:
+    """Makers that only throw switches do not settle anything."""
+    return question.plan
+
+
+def _with(plan: Plan) -> Question:
+    return Question(plan, Report(accept(plan)), settle=_not_here)
+
+
+def _stops(question: Question) -> list[Finding]:
+    return [finding for finding in question.findings if finding.severity is Severity.STOP]
+
+
+def _cured(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
+    """The plan with every stop ended that switches alone can end, and what would undo a gain plan switched off."""
     for _ in range(_MOST_CURES):
-        stops = _stops(Report(accept(plan)))
-        changed, ended = plan, dict(cures)
-        for finding in stops:
-            edits = _switches(finding, pins)
-            if edits:
-                try:
-                    changed, _ = apply_edits(changed, edits)
-                except TidyTrunkError:
-                    continue
-                ended.update({(edit.device, edit.control): finding.title for edit in edits})
-        if changed is plan or len(_stops(Report(accept(changed)))) >= len(stops):
-            return plan
-        plan = changed
+        changed, ended = question.plan, dict(cures)
+        for finding in question.findings:
+            if finding.rule in LEVEL_RULES or (finding.severity is not Severity.STOP and finding.rule not in _SWITCHED):
+                continue
+            edits = _switches(question, finding, pins)
+            try:
+                changed, _ = apply_edits(changed, edits)
+            except TidyTrunkError:
+                continue
+            ended.update({(edit.device, edit.control): finding.title for edit in edits})
+        if changed is question.plan or changed == question.plan:
+            break
+        after = _with(changed)
+        if len(_stops(after)) > len(_stops(question)):
+            break
+        question = after
         cures.update(ended)
-    return plan
-
-
-def _switched(report: Report, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
-    """The plan with what would undo a gain plan, or take its headroom, switched as the checks say."""
-    plan = report.rig.plan
-    for finding in check(report):
-        edits = _switches(finding, pins) if finding.rule in _SWITCHED else []
-        for edit in edits:
-            plan = edit.apply(plan)
-            cures[edit.device, edit.control] = finding.title
-    return plan
+    return question.plan
 
 
 _SWITCHED: Final = ("automatic-level", "rumble")
 
 
-def _switches(finding: Finding, pins: Pins) -> list[SetControl]:
-    """The first fix of a finding that only throws switches; empty where there is none."""
-    for fix in finding.fixes:
-        edits = [edit for edit in fix.edits if isinstance(edit, SetControl)]
-        if len(edits) == len(fix.edits) and not any((edit.device, edit.control) in pins for edit in edits):
-            return edits
+def _switches(question: Question, finding: Finding, pins: Pins) -> list[SetControl]:
+    """The first move for a finding that only throws switches; empty where there is none."""
+    for maker in MAKERS.get(finding.rule, ()):
+        for move in maker(question, finding):
+            edits = [edit for edit in move.edits if isinstance(edit, SetControl)]
+            if len(edits) == len(move.edits) and not any((edit.device, edit.control) in pins for edit in edits):
+                return edits
     return []
 
 

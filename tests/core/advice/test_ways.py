@@ -3,13 +3,14 @@
 import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
+from tidy_trunk.core.advice import ways
 from tidy_trunk.core.catalogue import FITTINGS, padded
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.pads import arms_of, design_bridging
 from tidy_trunk.core.plan import AddSource, Part, SaveLead, School, SetJob, SetParts, SetSource, apply_edits
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import ways
+from tidy_trunk.core.ways import AS_IT_IS
 from tidy_trunk.errors import UnknownItemError
 
 
@@ -47,15 +48,15 @@ def test_what_a_way_promises_comes_true(way):
     sound = report.track("cam.L").sound
     assert sound.average == pytest.approx(way.average_dbfs)
     assert sound.peak == pytest.approx(way.peak_dbfs)
-    assert way.fits
-    assert not [item for item in check(report) if item.run == "run-2" and item.severity is Severity.STOP]
+    stops = [item for item in check(report) if item.run == "run-2" and item.severity is Severity.STOP]
+    assert way.fits is (way.id != AS_IT_IS) is not bool(stops)
 
 
 def test_the_attenuator_behind_the_converter_is_computed_and_found_wanting():
     found = ways(Report(accept(line_into_camera("mirrorless-pad-behind"))), "run-2")
     attenuator = next(way for way in found if way.id == "attenuator")
     assert attenuator.clips and attenuator.verdict == "still clips by 14.1 dB"
-    assert found[-1] is attenuator
+    assert [way.id for way in found if way.clips] == [way.id for way in found][-2:] and attenuator in found[-2:]
 
 
 def test_a_camera_with_a_line_switch_is_switched():

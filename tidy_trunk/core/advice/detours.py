@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import Final
 
+from tidy_trunk.core.advice.ways import ways
 from tidy_trunk.core.catalogue import DEVICES, InputPort, Kind, OutputPort, Signal, Supply, mode_key, switch_key
 from tidy_trunk.core.joins import JOINT_M, find_joins
 from tidy_trunk.core.levels import Report
@@ -22,9 +23,7 @@ from tidy_trunk.core.plan import (
     free_id,
 )
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways.rank import ways
-from tidy_trunk.core.ways.trial import Trial, Upstream
-from tidy_trunk.core.ways.way import NOTHING, Way, way_of
+from tidy_trunk.core.ways import NOTHING, Trial, Upstream, Way, way_of
 from tidy_trunk.errors import TidyTrunkError
 
 BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")

@@ -1,40 +1,38 @@
 """Settling one group of joints after the other: what is upstream stands, and is never worked out again."""
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from itertools import product
 from typing import Final
 
+from tidy_trunk.core.advice.judge import joint_marks
+from tidy_trunk.core.advice.order import Group, devices_in_order, groups_into
 from tidy_trunk.core.catalogue import (
     CAPSULE_PAD_KEY,
     InputMode,
     InputPort,
-    Kind,
     OutputMode,
     OutputPort,
     Setting,
-    Signal,
     find_control,
     gain_key,
     mode_key,
     pad_key,
     trim_key,
 )
-from tidy_trunk.core.gain.order import Group, groups_into
 from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
 from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, Run, SetControl, Unit, edited
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
-from tidy_trunk.core.units import SILENCE_DB
-from tidy_trunk.core.ways import AUDIBLE_DB, Trial
+from tidy_trunk.core.ways import Trial, modes_for
 
 Pins = frozenset[tuple[str, str]]
 """Controls that are left as they are, as (device, control). [HANDBOOK]"""
 
+NO_PINS: Final[Pins] = frozenset()
+"""ASSUMED_ that everything may be moved unless somebody pins it."""
+
 Score = tuple[float, ...]
 """What is wrong with a setting, the gravest first; less is better. [HANDBOOK] §6"""
-
-STEPS_DB: Final = 3.0
-"""ASSUMED_ step in which hiss is compared: less is no reason to move another knob."""
 
 ROUND_DB: Final = 5.0
 """ASSUMED_ positions that are easily found again in the dark: whole fives."""
@@ -72,6 +70,16 @@ class Progress:
             for stage in stages:
                 self._stages[stage.key] = stage
                 self._levels[stage.key] = reckoner.level(stage)
+
+
+def settle(plan: Plan, pins: Pins = NO_PINS, only: Collection[str] | None = None) -> Plan:
+    """The plan with every knob where it fits, from the microphones on. `only`: devices into which runs are settled."""
+    progress = Progress(plan)
+    done: set[str] = set()
+    for device in devices_in_order(progress.rig):
+        if only is None or device in only:
+            settle_device(progress, device, pins, done)
+    return progress.plan
 
 
 def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -> None:
@@ -114,8 +122,9 @@ def _best_input(
     progress: Progress, plan: Plan, ref: PortRef, runs: Sequence[Run], pins: Pins
 ) -> tuple[Score, list[Edit]]:
     unit = Rig(plan, progress.rig).unit(ref.device)
+    senders = [progress.rig.unit(run.sending.device) for run in runs]
     found = []
-    for edits in _free(_input_switches(unit, unit.input(ref.port)), pins):
+    for edits in _free(_input_switches(unit, unit.input(ref.port), senders), pins):
         switched = edited(plan, edits)
         tried: list[list[Edit]] = [[]]
         for run in runs:
@@ -139,11 +148,11 @@ def _rounded(unit: Unit, turn: SetControl) -> list[list[Edit]]:
     return [[SetControl(device=turn.device, control=turn.control, value=value)]]
 
 
-def _input_switches(unit: Unit, port: InputPort) -> Iterator[list[Edit]]:
+def _input_switches(unit: Unit, port: InputPort, senders: Sequence[Unit]) -> Iterator[list[Edit]]:
     """Mode and attenuator of an input: as they stand, then every other position."""
     device = unit.device.id
     now, pad_on = unit.input_mode(port), unit.pad_db(port) > 0
-    modes = [now, *(mode for mode in port.modes if mode is not now)]
+    modes = [now, *(mode for mode in modes_for(port, senders) if mode is not now)]
     for mode, pad in product(modes, (pad_on, not pad_on) if port.pad_db is not None else (pad_on,)):
         edits: list[Edit] = []
         if mode is not now:
@@ -176,9 +185,8 @@ def _output_settings(rig: Rig, ref: PortRef, group: Group) -> Iterator[list[Edit
             if f"{pad_db:g}" != pad_now:
                 yield [SetControl(device=ref.device, control=CAPSULE_PAD_KEY, value=f"{pad_db:g}")]
         return
-    if port.is_headphone:
-        return
-    for mode in port.modes:
+    # What a headphone socket carries is chosen for what is at its other end, and not for a level.
+    for mode in (now,) if port.is_headphone else port.modes:
         switch: list[Edit] = (
             [] if mode is now else [SetControl(device=ref.device, control=mode_key(port.id), value=mode.id)]
         )
@@ -213,53 +221,10 @@ def _clip_dbu(mode: InputMode) -> float:
 
 
 def _score(progress: Progress, plan: Plan, runs: Sequence[Run], edits: Sequence[Edit]) -> Score:
-    """What is wrong where these runs arrive: cut peaks, silence, off target, cut bursts, full scale above the input,
-    hiss that is heard, a camera's preamp far up; then how many knobs move, and to how odd a position."""
-    parts = [_score_of(progress, plan, run) for run in runs]
+    """What is wrong where these runs arrive; then how many knobs move, and to how odd a position."""
+    parts = [joint_marks(Trial(plan, run.id, progress)) for run in runs]
     total = tuple(sum(part) for part in zip(*parts, strict=True))
     return (*total, float(len(edits)), _roughness(edits))
-
-
-def _score_of(progress: Progress, plan: Plan, run: Run) -> Score:
-    trial = Trial(plan, run.id, progress)
-    sound = trial.sound
-    if sound is None:
-        return (0.0,) * 7
-    target = trial.target
-    silent = sound.average == SILENCE_DB
-    miss = 0.0 if silent else abs(target.miss_db(sound.average, sound.peak))
-    margin, doubt = trial.margin_db()
-    return (
-        _whole(sound.clip.over_db) if sound.clip and sound.clip.device == run.receiving.device else 0.0,
-        float(silent),
-        _whole(miss),
-        _whole(max(doubt - margin, 0.0)) if math.isfinite(margin) and trial.mode.signal is Signal.MIC else 0.0,
-        _whole(sound.burst_clip.over_db)
-        if sound.burst_clip and sound.burst_clip.device == run.receiving.device
-        else 0.0,
-        round(_heard_hiss(sound) / STEPS_DB),
-        _camera_db(trial),
-    )
-
-
-def _whole(value: float) -> float:
-    return float(math.ceil(value - 0.05))
-
-
-def _heard_hiss(sound: Sound) -> float:
-    """Gear noise against the signal, as far as the room does not hide it; in dB, 0 where nobody hears it."""
-    above = sound.gear_noise_a - (sound.room_noise_a - AUDIBLE_DB)
-    return above if math.isfinite(above) and above > 0 else 0.0
-
-
-def _camera_db(trial: Trial) -> float:
-    """How far a camera's microphone input that is fed by other gear stands above the step over its lowest."""
-    sender = trial.rig.unit(trial.run.sending.device)
-    gain = trial.mode.gain
-    camera = trial.receiver.device_class.kind is Kind.CAMERA and trial.mode.signal is Signal.MIC
-    if not camera or gain is None or sender.device_class.capsule is not None:
-        return 0.0
-    return abs(trial.receiver.gain_db(trial.port, trial.mode) - gain.above_lowest_db(1))
 
 
 def _roughness(edits: Sequence[Edit]) -> float:

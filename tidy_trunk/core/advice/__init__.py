@@ -1,0 +1,28 @@
+"""What mends a plan: moves that are tried on the whole of it, and one judge of what is better."""
+
+from tidy_trunk.core.advice.adviser import Adviser, fixed
+from tidy_trunk.core.advice.detours import detours
+from tidy_trunk.core.advice.gain_plan import JUST_DB, GainPlan, Step, TrackChange, gain_plan
+from tidy_trunk.core.advice.judge import Judgement, judge
+from tidy_trunk.core.advice.matched import Matched, Matcher
+from tidy_trunk.core.advice.move import Move
+from tidy_trunk.core.advice.settle import Pins
+from tidy_trunk.core.advice.ways import ways
+
+__all__ = [
+    "JUST_DB",
+    "Adviser",
+    "GainPlan",
+    "Judgement",
+    "Matched",
+    "Matcher",
+    "Move",
+    "Pins",
+    "Step",
+    "TrackChange",
+    "detours",
+    "fixed",
+    "gain_plan",
+    "judge",
+    "ways",
+]

@@ -1,0 +1,202 @@
+"""The adviser: moves for a finding, each tried on the whole plan, and only what the judge calls better."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final
+
+from tidy_trunk.core.advice.gain_plan import settled
+from tidy_trunk.core.advice.judge import Judgement, judge, tracks_marks
+from tidy_trunk.core.advice.move import MAKERS, Move
+from tidy_trunk.core.advice.question import Question
+from tidy_trunk.core.advice.settle import settle
+from tidy_trunk.core.checks import Finding, Severity
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Edit, Plan, apply_edits
+from tidy_trunk.core.trace import accept
+from tidy_trunk.errors import TidyTrunkError
+
+MOST_FIXES: Final = 3
+"""ASSUMED_ fixes of one finding: a longer list is no choice."""
+
+MOST_FOLLOWED: Final = 2
+"""ASSUMED_ how many findings that a move brings are mended with it: a move that brings more is the wrong one."""
+
+_ORDER: Final = {Severity.NOTE: 0, Severity.CAUTION: 1, Severity.STOP: 2}
+
+
+Rank = tuple[float, ...]
+"""What comes first among fixes: less is better. [HANDBOOK]"""
+
+
+def _chain(question: Question, devices: frozenset[str]) -> Plan:
+    """A plan that is only tried, settled no further than it is asked about."""
+    return settle(question.plan, only=devices)
+
+
+@dataclass
+class Tried:
+    """A plan with what the rules and the judge say of it."""
+
+    question: Question
+
+    @cached_property
+    def judgement(self) -> Judgement:
+        return judge(self.question.report, self.question.findings)
+
+    @cached_property
+    def by_id(self) -> Mapping[str, Finding]:
+        return {finding.id: finding for finding in self.question.findings}
+
+
+class Adviser:
+    """Answers about one plan. Every plan that it tries is worked out once.
+
+    A fix is offered only if the finding is then gone or milder, no stop or caution stands that did not stand before, and
+    the judge calls the plan better. Each fix taken makes the judgement less, so that taking them comes to an end.
+    """
+
+    def __init__(self, report: Report) -> None:
+        self._now = Tried(Question(report.rig.plan, report, settle=self._whole))
+        self._settled: Plan | None = None
+        self._known: dict[str, Tried | None] = {}
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        return self._now.question.findings
+
+    @property
+    def plan(self) -> Plan:
+        return self._now.question.plan
+
+    @property
+    def judgement(self) -> Judgement:
+        return self._now.judgement
+
+    def fixes(self, finding: Finding) -> tuple[Move, ...]:
+        """What mends a finding, best first; nothing where nothing does."""
+        found: list[tuple[Rank, Move, Plan]] = []
+        for move in self._moves(self._now.question, finding):
+            for whole, tried in self._with_what_it_brings(move, MOST_FOLLOWED):
+                if self._mends(finding, tried):
+                    found.append((self._rank(finding, whole, tried), whole, tried.question.plan))
+        best: list[tuple[Move, Plan]] = []
+        for _, move, plan in sorted(found, key=lambda item: item[0]):
+            if len(best) < MOST_FIXES and not any(plan == other for _, other in best):
+                best.append((move, plan))
+        return tuple(move for move, _ in best)
+
+    def all_fixes(self) -> dict[str, tuple[Move, ...]]:
+        """By id of the finding, what mends it."""
+        return {finding.id: self.fixes(finding) for finding in self.findings}
+
+    def first_fix(self) -> tuple[Finding, Move] | None:
+        """The gravest finding that something mends, with what mends it best; None where nothing is left to do."""
+        for finding in self.findings:
+            fixes = self.fixes(finding)
+            if fixes:
+                return finding, fixes[0]
+        return None
+
+    def _moves(self, question: Question, finding: Finding) -> Iterable[Move]:
+        for maker in MAKERS.get(finding.rule, ()):
+            yield from maker(question, finding)
+
+    def _with_what_it_brings(self, move: Move, most: int) -> list[tuple[Move, Tried]]:
+        """The move where it brings no new stop or caution; else with the moves that mend what it brings."""
+        tried = self.tried(move.edits)
+        if tried is None:
+            return []
+        fresh = self._fresh(tried)
+        if not fresh:
+            return [(move, tried)]
+        found = []
+        for more in self._moves(tried.question, fresh[0]) if len(fresh) <= most else ():
+            whole = Move(f"{move.label}; {more.label}", (*move.edits, *more.edits))
+            found += self._with_what_it_brings(whole, most - 1)
+        if not found and all(self._is_revealed(finding) for finding in fresh):
+            return [(move, tried)]
+        return sorted(found, key=lambda item: (item[1].judgement, len(item[0].edits)))[:1]
+
+    def tried(self, edits: Sequence[Edit]) -> Tried | None:
+        """The plan with edits; None where it cannot be so, or nothing changes."""
+        key = repr(edits)
+        if key not in self._known:
+            self._known[key] = self._work_out(edits)
+        return self._known[key]
+
+    def _work_out(self, edits: Sequence[Edit]) -> Tried | None:
+        before = self._now.question.plan
+        try:
+            plan, _ = apply_edits(before, edits)
+            return None if plan == before else Tried(Question(plan, Report(accept(plan)), settle=_chain))
+        except TidyTrunkError:
+            return None
+
+    def _fresh(self, tried: Tried) -> list[Finding]:
+        """Stops and cautions that did not stand before, or not as gravely."""
+        before = self._now.by_id
+        return [
+            finding
+            for finding in tried.question.findings
+            if finding.severity is not Severity.NOTE
+            and (finding.id not in before or _ORDER[before[finding.id].severity] < _ORDER[finding.severity])
+        ]
+
+    def _is_revealed(self, finding: Finding) -> bool:
+        """Whether it is about tracks that were silent or ruined: of those nothing else is said."""
+        return bool(finding.tracks) and not self._sound & set(finding.tracks)
+
+    @cached_property
+    def _sound(self) -> frozenset[str]:
+        """The tracks on which something is heard and that no stop names."""
+        ruined = {track for item in self.findings if item.severity is Severity.STOP for track in item.tracks}
+        return frozenset(
+            track.trace.id
+            for track in self._now.question.report.tracks
+            if not track.is_silent and track.trace.id not in ruined
+        )
+
+    def _whole(self, question: Question, devices: frozenset[str]) -> Plan:
+        """The whole job settled, once for all questions about it."""
+        if self._settled is None:
+            self._settled = settled(question)
+        return self._settled
+
+    def _rank(self, finding: Finding, move: Move, tried: Tried) -> Rank:
+        """What a fix leaves wrong with what the finding is about, what it costs, and how much it changes; all else last.
+
+        Whatever it mends elsewhere is a gift: what was asked for is mended by the smallest change that does it as well.
+        """
+        after, now = tried.judgement, self.judgement
+        there = tried.by_id.get(finding.id)
+        local = tracks_marks(tried.question.report, finding.tracks)
+        dearer = max(after.cost - now.cost, 0.0)
+        grave = (after.harmed, after.ruined, float(there is not None))
+        return (*grave, *local, dearer, after.knobs_db, float(len(move.edits)), *after)
+
+    def rank(self, move: Move, tried: Tried) -> tuple[Judgement, int]:
+        """The judgement, then the number of changes; what is taken away costs no less than what is there already."""
+        dearer = max(tried.judgement.cost - self.judgement.cost, 0.0)
+        return tried.judgement._replace(cost=dearer), len(move.edits)
+
+    def _mends(self, finding: Finding, tried: Tried) -> bool:
+        after = tried.by_id.get(finding.id)
+        return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
+
+
+def _is_milder(after: Finding, before: Finding) -> bool:
+    if after.severity is not before.severity:
+        return _ORDER[after.severity] < _ORDER[before.severity]
+    if after.measured_db is None or before.measured_db is None:
+        return False
+    return abs(after.measured_db) < abs(before.measured_db) - 0.5
+
+
+def fixed(plan: Plan) -> tuple[Plan, list[tuple[Finding, Move]]]:
+    """A plan with first fixes taken, the gravest finding first, until none is left; and what was taken."""
+    taken = []
+    while (first := Adviser(Report(accept(plan))).first_fix()) is not None:
+        plan, _ = apply_edits(plan, first[1].edits)
+        taken.append(first)
+    return plan, taken

@@ -1,0 +1,44 @@
+"""What opens a hum loop."""
+
+from collections.abc import Iterator
+
+from tidy_trunk.core.advice.move import Move, moves_for
+from tidy_trunk.core.advice.question import Question
+from tidy_trunk.core.catalogue import LEADS, POWER_KEY, Power, mates
+from tidy_trunk.core.checks import Finding, Joint
+from tidy_trunk.core.hum import COMPUTER, EARTH
+from tidy_trunk.core.joins import SHORT_M
+from tidy_trunk.core.plan import Part, SetControl, SetParts
+
+_ISOLATORS = [lead for lead in LEADS.values() if lead.isolates]
+
+
+@moves_for("hum-loop")
+def other_power(question: Question, finding: Finding) -> Iterator[Move]:
+    """Each device on the circle whose power ties it: on its battery, else on a charger that is no computer."""
+    loop = next(loop for loop in question.loops if loop.run == finding.run)
+    for first, second in ((tie.first, tie.second) for tie in loop.ties if not tie.run):
+        if second not in (EARTH, COMPUTER) or first == COMPUTER:
+            continue
+        unit = question.rig.unit(first)
+        powers = unit.device_class.traits.powers
+        free = next((power for power in (Power.BATTERY, Power.CHARGER) if power in powers), None)
+        if free is not None:
+            edit = SetControl(device=first, control=POWER_KEY, value=free)
+            yield Move(f"Run {unit.label} from {'its battery' if free is Power.BATTERY else 'a USB charger'}", (edit,))
+
+
+@moves_for("hum-loop")
+def isolator(question: Question, finding: Finding) -> Iterator[Move]:
+    """A transformer at the receiving end, or at the sending one."""
+    joint: Joint = question.joint(finding.run)
+    parts = joint.run.parts
+    ends = (joint.output.plug, *(lead.receiving for lead, _ in joint.leads))
+    starts = (*(lead.sending for lead, _ in joint.leads), joint.input.plug)
+    for lead in _ISOLATORS:
+        for at in range(len(parts), -1, -1):
+            if mates(ends[at], lead.sending) and mates(lead.receiving, starts[at]):
+                part = Part(lead=lead.id, length_m=lead.short_m or SHORT_M)
+                edit = SetParts(run=joint.run.id, parts=(*parts[:at], part, *parts[at:]))
+                yield Move("Put an isolating transformer in", (edit,))
+                return

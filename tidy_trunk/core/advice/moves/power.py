@@ -1,0 +1,47 @@
+"""Switches that give a microphone what it needs, or take away what harms it."""
+
+from collections.abc import Iterator
+
+from tidy_trunk.core.advice.move import Move, moves_for
+from tidy_trunk.core.advice.question import Question
+from tidy_trunk.core.catalogue import CELL_KEY, Supply, mode_key
+from tidy_trunk.core.checks import Finding, Joint
+from tidy_trunk.core.plan import SetControl
+from tidy_trunk.core.ways import switched
+
+
+@moves_for("microphone-unpowered")
+def power_on(question: Question, finding: Finding) -> Iterator[Move]:
+    """What it needs switched on where it is plugged in, with the mode that gives it; or a fresh cell."""
+    joint = question.joint(finding.run)
+    capsule = joint.sender.device_class.capsule
+    if capsule is None:
+        return
+    for need in capsule.needs:
+        for mode in joint.input.modes:
+            if need in mode.supplies:
+                edits = switched(joint.receiver, joint.input, need, on=True)
+                if mode is not joint.takes:
+                    edits = (_mode(joint, mode.id), *edits)
+                if edits:
+                    yield Move(f"Switch {need} on at {joint.socket}", edits)
+    if capsule.cell:
+        cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
+        yield Move(f"Put a fresh cell into {joint.sender.label}", (cell,))
+
+
+@moves_for("harmful-power", "phantom-shorted")
+def power_off(question: Question, finding: Finding) -> Iterator[Move]:
+    """The supply switched off; where the mode is the switch, a mode that does not give it."""
+    joint = question.joint(finding.run)
+    supply = Supply(finding.about) if finding.rule == "harmful-power" else Supply.P48
+    edits = switched(joint.receiver, joint.input, supply, on=False)
+    if edits:
+        yield Move(f"Switch {supply} off", edits)
+    for mode in joint.input.modes:
+        if mode is not joint.takes and supply not in mode.supplies:
+            yield Move(f"Switch {joint.socket} to {mode.label}", (_mode(joint, mode.id),))
+
+
+def _mode(joint: Joint, mode_id: str) -> SetControl:
+    return SetControl(device=joint.receiver.device.id, control=mode_key(joint.input.id), value=mode_id)

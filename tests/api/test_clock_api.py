@@ -25,9 +25,10 @@ def test_a_missed_jam_and_its_fix(client):
     address = f"/api/jobs/{state['job']}"
     (finding,) = [item for item in state["findings"] if item["rule"] == "missed-jam"]
     assert finding["station"] == "clock" and "beyond 0.5 frames from 10:46 on" in finding["text"]
-    fixed = client.post(
-        f"{address}/edits", json={"base_revision": state["revision"], "edits": finding["fixes"][0]["edits"]}
-    ).json()
+    advice = client.get(f"{address}/advice").json()
+    assert advice["revision"] == state["revision"]
+    edits = advice["fixes"][finding["id"]][0]["edits"]
+    fixed = client.post(f"{address}/edits", json={"base_revision": state["revision"], "edits": edits}).json()
     assert not [item for item in fixed["findings"] if item["rule"] == "missed-jam"]
     (day,) = client.get(f"{address}/clock").json()["days"]
     assert [spell["begins_min"] for spell in day["spells"]] == [480, 615, 750, 900] and day["beyond_min"] is None

@@ -22,7 +22,10 @@ def rules(state):
 
 def test_one_request_answers_with_everything(client, job):
     address, state = job
-    fix = next(finding for finding in state["findings"] if finding["rule"] == "line-into-mic")["fixes"][0]
+    stop = next(finding for finding in state["findings"] if finding["rule"] == "line-into-mic")
+    assert [other["title"] for other in stop["beneath"]] == ["cam mic socket clips"]
+    fixes = client.get(f"{address}/advice").json()["fixes"][stop["id"]]
+    fix = next(fix for fix in fixes if fix["label"] == "Use the 25 dB lead")
     answer = client.post(f"{address}/edits", json={"base_revision": state["revision"], "edits": fix["edits"]}).json()
     assert answer["revision"] == state["revision"] + 1
     assert "line-into-mic" not in rules(answer)

@@ -3,13 +3,13 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import islice
 from typing import Final
 
 from tidy_trunk.core.advice.gain_plan import settled
 from tidy_trunk.core.advice.judge import Judgement, judge, tracks_marks
 from tidy_trunk.core.advice.move import MAKERS, Move
 from tidy_trunk.core.advice.question import Question
-from tidy_trunk.core.advice.settle import settle
 from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Edit, Plan, apply_edits
@@ -22,16 +22,14 @@ MOST_FIXES: Final = 3
 MOST_FOLLOWED: Final = 2
 """ASSUMED_ how many findings that a move brings are mended with it: a move that brings more is the wrong one."""
 
+MOST_TRIED_WITH: Final = 3
+"""ASSUMED_ moves that are tried against each finding that a move brings: the makers give the likeliest first."""
+
 _ORDER: Final = {Severity.NOTE: 0, Severity.CAUTION: 1, Severity.STOP: 2}
 
 
 Rank = tuple[float, ...]
 """What comes first among fixes: less is better. [HANDBOOK]"""
-
-
-def _chain(question: Question, devices: frozenset[str]) -> Plan:
-    """A plan that is only tried, settled no further than it is asked about."""
-    return settle(question.plan, only=devices)
 
 
 @dataclass
@@ -57,7 +55,7 @@ class Adviser:
     """
 
     def __init__(self, report: Report) -> None:
-        self._now = Tried(Question(report.rig.plan, report, settle=self._whole))
+        self._now = Tried(Question(report.rig.plan, report, settle=self._settle))
         self._settled: Plan | None = None
         self._known: dict[str, Tried | None] = {}
 
@@ -74,17 +72,29 @@ class Adviser:
         return self._now.judgement
 
     def fixes(self, finding: Finding) -> tuple[Move, ...]:
-        """What mends a finding, best first; nothing where nothing does."""
-        found: list[tuple[Rank, Move, Plan]] = []
+        """What mends a finding, best first; nothing where nothing does.
+
+        Moves that mend it alone come before those that have to be followed by others; these are not even tried then, nor for
+        a note, which is not worth it.
+        """
+        alone: list[tuple[Rank, Move, Plan]] = []
+        others: list[Move] = []
         for move in self._moves(self._now.question, finding):
-            for whole, tried in self._with_what_it_brings(move, MOST_FOLLOWED):
-                if self._mends(finding, tried):
-                    found.append((self._rank(finding, whole, tried), whole, tried.question.plan))
-        best: list[tuple[Move, Plan]] = []
-        for _, move, plan in sorted(found, key=lambda item: item[0]):
-            if len(best) < MOST_FIXES and not any(plan == other for _, other in best):
-                best.append((move, plan))
-        return tuple(move for move, _ in best)
+            tried = self.tried(move.edits)
+            if tried is None:
+                continue
+            if self._fresh(tried):
+                others += [move] if finding.severity is not Severity.NOTE else []
+            elif self._mends(finding, tried):
+                alone.append((self._rank(finding, move, tried), move, tried.question.plan))
+                if finding.severity is not Severity.STOP and self._is_beyond_doubt(finding, move):
+                    break
+        return _first(alone) or _first(
+            (self._rank(finding, whole, tried), whole, tried.question.plan)
+            for move in others
+            for whole, tried in self._with_what_it_brings(move, MOST_FOLLOWED)
+            if self._mends(finding, tried)
+        )
 
     def all_fixes(self) -> dict[str, tuple[Move, ...]]:
         """By id of the finding, what mends it."""
@@ -111,7 +121,8 @@ class Adviser:
         if not fresh:
             return [(move, tried)]
         found = []
-        for more in self._moves(tried.question, fresh[0]) if len(fresh) <= most else ():
+        follow = islice(self._moves(tried.question, fresh[0]), MOST_TRIED_WITH) if len(fresh) <= most else ()
+        for more in follow:
             whole = Move(f"{move.label}; {more.label}", (*move.edits, *more.edits))
             found += self._with_what_it_brings(whole, most - 1)
         if not found and all(self._is_revealed(finding) for finding in fresh):
@@ -126,12 +137,12 @@ class Adviser:
         return self._known[key]
 
     def _work_out(self, edits: Sequence[Edit]) -> Tried | None:
-        before = self._now.question.plan
+        now = self._now.question
         try:
-            plan, _ = apply_edits(before, edits)
-            return None if plan == before else Tried(Question(plan, Report(accept(plan)), settle=_chain))
+            tried = now.edited(edits)
         except TidyTrunkError:
             return None
+        return None if tried.plan == now.plan else Tried(tried)
 
     def _fresh(self, tried: Tried) -> list[Finding]:
         """Stops and cautions that did not stand before, or not as gravely."""
@@ -157,10 +168,10 @@ class Adviser:
             if not track.is_silent and track.trace.id not in ruined
         )
 
-    def _whole(self, question: Question, devices: frozenset[str]) -> Plan:
-        """The whole job settled, once for all questions about it."""
+    def _settle(self) -> Plan:
+        """The whole job with every knob where it fits, worked out once for all questions about it."""
         if self._settled is None:
-            self._settled = settled(question)
+            self._settled = settled(self._now.question)
         return self._settled
 
     def _rank(self, finding: Finding, move: Move, tried: Tried) -> Rank:
@@ -175,6 +186,15 @@ class Adviser:
         grave = (after.harmed, after.ruined, float(there is not None))
         return (*grave, *local, dearer, after.knobs_db, float(len(move.edits)), *after)
 
+    def _is_beyond_doubt(self, finding: Finding, move: Move) -> bool:
+        """Whether one change mends a finding that is no stop, leaves nothing wrong with its tracks, and costs nothing."""
+        tried = self.tried(move.edits)
+        if tried is None or len(move.edits) != 1 or finding.id in tried.by_id:
+            return False
+        after, now = tried.judgement, self.judgement
+        wrong = tracks_marks(tried.question.report, finding.tracks)
+        return not any(wrong) and after.cost <= now.cost and after.knobs_db <= now.knobs_db
+
     def rank(self, move: Move, tried: Tried) -> tuple[Judgement, int]:
         """The judgement, then the number of changes; what is taken away costs no less than what is there already."""
         dearer = max(tried.judgement.cost - self.judgement.cost, 0.0)
@@ -183,6 +203,15 @@ class Adviser:
     def _mends(self, finding: Finding, tried: Tried) -> bool:
         after = tried.by_id.get(finding.id)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
+
+
+def _first(found: Iterable[tuple[Rank, Move, Plan]]) -> tuple[Move, ...]:
+    """The best of some fixes, those apart that come to the same plan."""
+    best: list[tuple[Move, Plan]] = []
+    for _, move, plan in sorted(found, key=lambda item: item[0]):
+        if len(best) < MOST_FIXES and not any(plan == other for _, other in best):
+            best.append((move, plan))
+    return tuple(move for move, _ in best)
 
 
 def _is_milder(after: Finding, before: Finding) -> bool:

@@ -71,7 +71,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
 
     Source: [HANDBOOK] §6, order of work and where gain belongs.
     """
-    question = Question(report.rig.plan, report, settle=_not_here)
+    question = _about(report)
     cures: dict[tuple[str, str], str] = {}
     after = _with(settled(question, pins, cures))
     if judge(after.report, after.findings) >= judge(report, question.findings):
@@ -91,13 +91,13 @@ def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str
     return _cured(_with(plan), pins, cures)
 
 
-def _not_here(question: Question, devices: frozenset[str]) -> Plan:
-    """Makers that only throw switches do not settle anything."""
-    return question.plan
+def _about(report: Report) -> Question:
+    """A question of which only what throws switches is asked: that settles nothing."""
+    return Question(report.rig.plan, report, settle=lambda: report.rig.plan)
 
 
 def _with(plan: Plan) -> Question:
-    return Question(plan, Report(accept(plan)), settle=_not_here)
+    return _about(Report(accept(plan)))
 
 
 def _stops(question: Question) -> list[Finding]:

@@ -70,7 +70,7 @@ def judge(report: Report, findings: Sequence[Finding]) -> Judgement:
         at_risk=float(len(cautions)),
         at_risk_steps=_steps(_decibels(cautions)),
         bursts=_steps(_worst(heard, lambda track: 0.0 if track.role is Role.GUIDE else burst_db(track.sound))),
-        noise=_worst(heard, lambda track: float(noise_steps(track.sound))),
+        noise=_worst(heard, lambda track: float(noise_steps(track))),
         off_target_db=_whole(_worst(heard, lambda track: 0.0 if _is_float(report.rig, track) else _miss_db(track))),
         notes=float(sum(finding.severity is Severity.NOTE for finding in findings)),
         cost=_cost(report.rig),
@@ -98,7 +98,7 @@ def tracks_marks(report: Report, tracks: Iterable[str]) -> tuple[float, float, f
     found = [track for track_id in tracks if (track := report.track(track_id)) is not None and not track.is_silent]
     return (
         _steps(_worst(found, lambda track: burst_db(track.sound))),
-        _worst(found, lambda track: float(noise_steps(track.sound))),
+        _worst(found, lambda track: float(noise_steps(track))),
         _whole(_worst(found, _miss_db)),
     )
 
@@ -147,7 +147,7 @@ def burst_db(sound: Sound) -> float:
     return over if over > ALLOWED_MISS_DB else 0.0
 
 
-def noise_steps(sound: Sound) -> int:
+def noise_steps(sound: Sound | TrackLevel) -> int:
     """Gear noise by ear, as far as the place does not hide it, in steps of 3 dB."""
     above = sound.gear_noise_a - (sound.room_noise_a - AUDIBLE_DB)
     return round(above / STEP_DB) if math.isfinite(above) and above > 0 else 0

@@ -1,34 +1,45 @@
 """A plan about which advice is asked: all that rules look at, and what many moves are made from, worked out once."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
 from tidy_trunk.core.advice.ways import ways
-from tidy_trunk.core.checks import Finding, Situation, findings
-from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.checks import LOOKS_AT, RULES, Finding, Situation, by_rule, in_order
+from tidy_trunk.core.plan import Edit, Plan, edited
 from tidy_trunk.core.ways import Upstream, Way
 
 
 @dataclass
 class Question(Situation):
-    """What makers of moves are given. `settle`: how a job is settled, as far as these devices go."""
+    """What makers of moves are given.
 
-    settle: Callable[["Question", frozenset[str]], Plan]
-    _settled: dict[frozenset[str], Plan] = field(init=False, default_factory=dict)
+    settle: gives the plan that is asked about with every knob where it fits; also where this is one that is only tried.
+    like: the question about the plan that this one was made from.
+    """
+
+    settle: Callable[[], Plan]
+    like: "Question | None" = None
     _ways: dict[str, list[Way]] = field(init=False, default_factory=dict)
     _upstream: dict[str, Upstream] = field(init=False, default_factory=dict)
 
     @cached_property
+    def by_rule(self) -> Mapping[str, Sequence[Finding]]:
+        """What each rule finds; where nothing has changed that it looks at, what it found before."""
+        if self.like is None:
+            return by_rule(self)
+        known = self.like.by_rule
+        return by_rule(self, {name: known[name] for name in RULES if not LOOKS_AT[name] & self.changed})
+
+    @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """All that the rules have to say."""
-        return tuple(findings(self))
+        return tuple(in_order(self, self.by_rule))
 
-    def settled(self, devices: frozenset[str]) -> Plan:
-        """The plan with every knob and level switch where it fits, from the microphones on up to these devices at least."""
-        if devices not in self._settled:
-            self._settled[devices] = self.settle(self, devices)
-        return self._settled[devices]
+    def edited(self, edits: Sequence[Edit]) -> "Question":
+        """The same about the plan with edits. Raises PlanError or InputError where it cannot be so."""
+        plan = edited(self.plan, edits)
+        return Question(plan, self.report.edited(plan), settle=self.settle, like=self, before=self)
 
     def ways(self, run_id: str) -> list[Way]:
         """The ways to match a run, best first."""

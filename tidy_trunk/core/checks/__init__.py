@@ -1,6 +1,17 @@
 """Rules on a plan, and what they find. What mends it is the adviser's to say."""
 
-from tidy_trunk.core.checks.rule import RULES, Carrier, Finding, Joint, Severity, Situation
-from tidy_trunk.core.checks.run import check, findings
+from tidy_trunk.core.checks.rule import LOOKS_AT, RULES, Carrier, Finding, Joint, Severity, Situation
+from tidy_trunk.core.checks.run import by_rule, check, in_order
 
-__all__ = ["RULES", "Carrier", "Finding", "Joint", "Severity", "Situation", "check", "findings"]
+__all__ = [
+    "LOOKS_AT",
+    "RULES",
+    "Carrier",
+    "Finding",
+    "Joint",
+    "Severity",
+    "Situation",
+    "by_rule",
+    "check",
+    "in_order",
+]

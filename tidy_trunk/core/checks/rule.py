@@ -11,8 +11,8 @@ from tidy_trunk.core.clock import Clocks, Keeper, LateScreen, TimecodeTrack, kee
 from tidy_trunk.core.hum import Loop, loops, ties
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
-from tidy_trunk.core.plan import Plan, Rig, Run, Unit
-from tidy_trunk.core.trace import run_delivery, run_link
+from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, Plan, Rig, Run, Unit, changed_aspects
+from tidy_trunk.core.trace import is_shared, run_delivery, run_link
 from tidy_trunk.core.wiring import Delivery, Fault, Link, faults, unmated
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
@@ -151,15 +151,17 @@ class Carrier(NamedTuple):
 
 @dataclass
 class Situation:
-    """All that a rule may look at."""
+    """All that a rule may look at. `before`: the situation in the plan that this one was made from, for what they share."""
 
     plan: Plan
     report: Report
+    before: "Situation | None" = field(default=None, kw_only=True)
     joints: list[Joint] = field(init=False)
     _joint_of: dict[str, Joint] = field(init=False)
 
     def __post_init__(self) -> None:
-        self.joints = [Joint(self.rig, run) for run in self.plan.runs.values()]
+        known = self.before._joint_of if self.before is not None else {}
+        self.joints = [self._joint(run, known.get(run.id)) for run in self.plan.runs.values()]
         self._joint_of = {joint.run.id: joint for joint in self.joints}
 
     @property
@@ -201,6 +203,16 @@ class Situation:
             if port.circuit is Circuit.RADIO and (mhz := unit.frequency_mhz(port)) is not None
         )
 
+    @cached_property
+    def changed(self) -> Aspect:
+        """What is otherwise than before."""
+        return changed_aspects(self.before.plan, self.plan) if self.before is not None else Aspect.WIRING
+
+    def _joint(self, run: Run, known: Joint | None) -> Joint:
+        if known is not None and known.run is run and is_shared(self.rig, known.rig, run.sending):
+            return known
+        return Joint(self.rig, run)
+
     def joint(self, run_id: str) -> Joint:
         """Raises KeyError: no such run."""
         return self._joint_of[run_id]
@@ -226,9 +238,23 @@ class Situation:
 
 RuleFunction = Callable[[Situation], Iterable[Finding]]
 RULES: dict[str, RuleFunction] = {}
+LOOKS_AT: dict[str, Aspect] = {}
+"""By rule, what has to change for it to find something else. [HANDBOOK]"""
 
 
-def rule(function: RuleFunction) -> RuleFunction:
-    """Register a rule under its function's name, with dashes."""
-    RULES[function.__name__.replace("_", "-")] = function
-    return function
+def looks_at(aspects: Aspect) -> Callable[[RuleFunction], RuleFunction]:
+    """Register a rule under its function's name, with dashes. `aspects`: what it looks at, beside the wiring."""
+
+    def register(function: RuleFunction) -> RuleFunction:
+        name = function.__name__.replace("_", "-")
+        RULES[name], LOOKS_AT[name] = function, aspects | Aspect.WIRING
+        return function
+
+    return register
+
+
+rule = looks_at(NOTHING_CHANGED)
+"""Registers a rule that looks at the wiring alone: devices, leads, modes, routing, where things stand."""
+
+level_rule = looks_at(Aspect.LEVELS)
+"""Registers a rule that looks at levels too, or at what sets them."""

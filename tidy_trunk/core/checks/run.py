@@ -2,12 +2,12 @@
 
 import importlib
 import pkgutil
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.checks import rules
-from tidy_trunk.core.checks.rule import RULES, Finding, Severity, Situation
+from tidy_trunk.core.checks.rule import RULES, Finding, RuleFunction, Severity, Situation
 from tidy_trunk.core.levels import Report
 
 for _module in pkgutil.iter_modules(rules.__path__):
@@ -19,19 +19,30 @@ _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 
 def check(report: Report) -> list[Finding]:
     """Every finding about a plan: stops first, then by the order of its devices and runs."""
-    return findings(Situation(report.rig.plan, report))
+    situation = Situation(report.rig.plan, report)
+    return in_order(situation, by_rule(situation))
 
 
-def findings(situation: Situation) -> list[Finding]:
-    """As `check`, of a situation that somebody goes on to look at."""
-    found = []
-    for function in RULES.values():
-        station = _STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs")
-        for finding in function(situation):
-            found.append(finding if station == finding.station else replace(finding, station=station))
-    found = _folded(found)
+def by_rule(situation: Situation, known: Mapping[str, Sequence[Finding]] | None = None) -> dict[str, Sequence[Finding]]:
+    """What each rule finds, before what follows from another is put beneath it. `known`: what some are known to find."""
+    known = known or {}
+    return {name: known[name] if name in known else _found(function, situation) for name, function in RULES.items()}
+
+
+def in_order(situation: Situation, found: Mapping[str, Sequence[Finding]]) -> list[Finding]:
+    """As `check`, from what each rule has found."""
     devices = {device: index for index, device in enumerate(situation.plan.devices)}
-    return sorted(found, key=lambda finding: (_ORDER[finding.severity], devices.get(finding.device, -1), finding.id))
+    return sorted(
+        _folded([finding for findings in found.values() for finding in findings]),
+        key=lambda finding: (_ORDER[finding.severity], devices.get(finding.device, -1), finding.id),
+    )
+
+
+def _found(function: RuleFunction, situation: Situation) -> list[Finding]:
+    station = _STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs")
+    return [
+        finding if station == finding.station else replace(finding, station=station) for finding in function(situation)
+    ]
 
 
 _FOLLOW: Final[Mapping[str, frozenset[str]]] = {

@@ -14,6 +14,7 @@ from tidy_trunk.core.levels.stages import (
     full_scale_at_input_dbu,
     run_loss_db,
 )
+from tidy_trunk.core.levels.touched import touched_devices
 from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, Walk
 
 __all__ = [
@@ -57,6 +58,7 @@ __all__ = [
     "safety_advice",
     "safety_words",
     "sender_of",
+    "touched_devices",
     "way_between",
     "weaker",
 ]

@@ -1,7 +1,9 @@
 """What each track of a plan will hold, and the ladder of stages that leads to it."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Provenance
@@ -9,9 +11,10 @@ from tidy_trunk.core.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner
+from tidy_trunk.core.levels.touched import touched_devices
 from tidy_trunk.core.levels.walk import StageLevel
-from tidy_trunk.core.plan import Rig, Role, Target
-from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, is_powered, upstream_of
+from tidy_trunk.core.plan import Plan, Rig, Role, Target, validate
+from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, accept, is_powered, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import NotFoundError
 
@@ -19,7 +22,7 @@ TOLD_DB: Final = 0.05
 """ASSUMED_ least that is told of: less is printed as nothing."""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True)
 class TrackLevel:
     """A track with its prediction, in dBFS, and what it is kept for.
 
@@ -40,6 +43,16 @@ class TrackLevel:
         """By how much the expected peaks may rise before anything on the way from the microphone to the file cuts them;
         negative by how much all of it has to come down at the source so that nothing does. inf where nothing can."""
         return self.sound.headroom_over_all_db
+
+    @cached_property
+    def gear_noise_a(self) -> float:
+        """Noise of the gear by ear, asked for by everybody who judges the track."""
+        return self.sound.gear_noise_a
+
+    @cached_property
+    def room_noise_a(self) -> float:
+        """The same of the place."""
+        return self.sound.room_noise_a
 
     @property
     def is_silent(self) -> bool:
@@ -86,11 +99,30 @@ class Rung:
 class Report:
     """Traces and levels of a whole plan, worked out once."""
 
-    def __init__(self, tracer: Tracer) -> None:
+    def __init__(
+        self, tracer: Tracer, known: Mapping[StageKey, StageLevel[Sound]] | None = None, like: "Report | None" = None
+    ) -> None:
+        """`known`: levels of stages that are those of another plan; `like`: the report of that plan."""
         self.tracer = tracer
         self.rig: Rig = tracer.rig
-        self.reckoner = Reckoner(self.rig)
-        self.tracks = tuple(self._track(trace) for trace in tracer.traces())
+        self.reckoner = Reckoner(self.rig, known)
+        same = {id(track.trace.stage): track for track in like.tracks} if like is not None else {}
+        self.tracks: tuple[TrackLevel, ...] = tuple(
+            same.get(id(trace.stage)) or self._track(trace) for trace in tracer.traces()
+        )
+
+    def edited(self, plan: Plan) -> "Report":
+        """The report of a plan that edits have made from this one; what they do not touch is taken over.
+
+        Raises PlanError or InputError where the plan is not well formed, SignalLoopError where it goes in a circle.
+        """
+        rig = validate(plan, self.rig)
+        touched = touched_devices(self.rig, rig)
+        if touched is None:
+            return Report(accept(plan))
+        tracer = Tracer(rig, self.tracer.stages_outside(touched))
+        tracer.traces()
+        return Report(tracer, self.reckoner.levels_outside(touched), self)
 
     def _track(self, trace: Trace) -> TrackLevel:
         sound = self.reckoner.track_sound(trace.stage)

@@ -2,7 +2,7 @@
 
 import math
 from abc import ABC, abstractmethod
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from functools import partial
 from typing import Final, Generic, NamedTuple, TypeVar
 
@@ -65,6 +65,10 @@ class Walk(ABC, Generic[S]):
         self.rig = rig
         self._oscillators = oscillators
         self._levels: dict[StageKey, StageLevel[S]] = dict(known or {})
+
+    def levels_outside(self, devices: Collection[str]) -> dict[StageKey, StageLevel[S]]:
+        """Every level that was worked out, but those of some devices."""
+        return {key: level for key, level in self._levels.items() if level.stage.device not in devices}
 
     def level(self, stage: Stage) -> StageLevel[S]:
         """The sound at a stage, in the stage's own unit, before it is cut at the stage's ceiling."""

@@ -1,5 +1,6 @@
 """The plan of a job, its edits, and what makes it well formed."""
 
+from tidy_trunk.core.plan.changes import NOTHING_CHANGED, Aspect, changed_aspects, changed_keys
 from tidy_trunk.core.plan.clocks import (
     DAY_BEGINS_MIN,
     DAY_ENDS_MIN,
@@ -94,6 +95,7 @@ __all__ = [
     "LAST_MIN",
     "MOST_JAMS",
     "MOST_LAW_POINTS",
+    "NOTHING_CHANGED",
     "OPEN",
     "READ_WITHIN_DB",
     "ROOMS",
@@ -103,6 +105,7 @@ __all__ = [
     "TARGETS",
     "AddDevice",
     "AddSource",
+    "Aspect",
     "Break",
     "Connect",
     "CopyClass",
@@ -168,6 +171,8 @@ __all__ = [
     "Unit",
     "Weighting",
     "apply_edits",
+    "changed_aspects",
+    "changed_keys",
     "check_lead",
     "circuits_of",
     "clock_words",

@@ -44,14 +44,14 @@ LARGEST_METER_MISS_DB: Final = 30.0
 """ASSUMED_ furthest that a meter is wrong."""
 
 
-def validate(plan: Plan) -> Rig:
-    """Refuse a plan that cannot be, with the place and the reason; else give its look-ups.
+def validate(plan: Plan, like: Rig | None = None) -> Rig:
+    """Refuse a plan that cannot be, with the place and the reason; else give its look-ups. `like`: those of a plan that it was made from.
 
     Raises:
         PlanError: Something named is not there, a port holds two plugs, or a part cannot be.
         InputError: A number or a setting that cannot be.
     """
-    rig = Rig(plan)
+    rig = Rig(plan, like)
     if len(plan.devices) > MOST_DEVICES or len(plan.runs) > MOST_RUNS:
         raise PlanError(f"a job holds at most {MOST_DEVICES} devices and {MOST_RUNS} runs: split it into two jobs")
     check_label("the job", plan.name)
@@ -69,8 +69,10 @@ def validate(plan: Plan) -> Rig:
         check_lead(own_lead)
         if own_lead.id in LEADS:
             raise PlanError(f"lead '{own_lead.id}': a built-in lead has this id: choose another")
-    for device_id in plan.devices:
-        _check_device(rig, device_id)
+    same = like.plan.devices if like is not None and _is_same_job(plan, like.plan) else {}
+    for device_id, device in plan.devices.items():
+        if same.get(device_id) is not device:
+            _check_device(rig, device_id)
     for source in plan.sources.values():
         _check_source(rig, source.id)
     for track, found in plan.line_ups.items():
@@ -81,8 +83,18 @@ def validate(plan: Plan) -> Rig:
         _check_meter(rig, meter)
     for drift in plan.pair_drifts.values():
         _check_pair_drift(rig, drift)
-    _check_runs(rig)
+    if not same or like is None or plan.runs is not like.plan.runs:
+        _check_runs(rig)
     return rig
+
+
+def _is_same_job(plan: Plan, like: Plan) -> bool:
+    """Whether both hold the same devices of the same classes: then what is said of one holds for the other."""
+    shared = ("defaults", "classes", "leads", "targets", "gain_laws")
+    return all(getattr(plan, name) is getattr(like, name) for name in shared) and (
+        plan.devices.keys() == like.devices.keys()
+        and all(device.class_id == like.devices[key].class_id for key, device in plan.devices.items())
+    )
 
 
 def check_label(at: str, label: str) -> None:

@@ -9,7 +9,7 @@ from tidy_trunk.core.trace.graph import (
     accept,
     upstream_of,
 )
-from tidy_trunk.core.trace.links import run_link
+from tidy_trunk.core.trace.links import is_shared, run_link
 from tidy_trunk.core.trace.parts import KnownParts, Part, parts_on_all_ways
 from tidy_trunk.core.trace.powering import is_powered, run_delivery
 
@@ -23,6 +23,7 @@ __all__ = [
     "Tracer",
     "accept",
     "is_powered",
+    "is_shared",
     "parts_on_all_ways",
     "run_delivery",
     "run_link",

@@ -1,6 +1,6 @@
 """The way of sound through a plan: every track traced back to its sources."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
@@ -101,6 +101,10 @@ class Tracer:
         self._stages: dict[StageKey, Stage] = dict(known or {})
         self._open: list[StageKey] = []
         self._traces: list[Trace] | None = None
+
+    def stages_outside(self, devices: Collection[str]) -> dict[StageKey, Stage]:
+        """Every stage that was built, but those of some devices."""
+        return {key: stage for key, stage in self._stages.items() if stage.device not in devices}
 
     def traces(self) -> list[Trace]:
         """Every track of every recording device, in the order of the plan; worked out once.

@@ -25,6 +25,9 @@ from tidy_trunk.core.ways import Trial, by_hand
 MOST_WAYS: Final = 4
 """ASSUMED_ ways to match a run that are tried as a fix: the best ones; a longer list is no choice."""
 
+MOST_RUNS: Final = 2
+"""ASSUMED_ runs into one track of which each is looked at alone: more are a mix, and set at its inputs together."""
+
 LEVEL_RULES: Final = (
     "line-into-mic",
     "mic-into-line",
@@ -57,7 +60,7 @@ def along_the_chain(question: Question, finding: Finding) -> Iterator[Move]:
     devices = {finding.device} if finding.device else {stage.device for stage in stages[:1]}
     near = [stage for stage in stages if stage.device in devices or _feeds(question, stage, devices)]
     for part in (near, stages):
-        edits = _settled_at(question, part, question.settled(frozenset(stage.device for stage in stages)))
+        edits = _settled_at(question, part, question.settle())
         if edits:
             yield Move(_words(question, edits), edits)
 
@@ -160,7 +163,7 @@ def other_mode(question: Question, finding: Finding) -> Iterator[Move]:
 
 
 def _runs(question: Question, finding: Finding) -> list[str]:
-    """The runs in question: that of the finding, else those into its tracks."""
+    """The runs in question: that of the finding, else those into its tracks; none where many are mixed there."""
     if finding.run:
         return [finding.run]
     tracks = (question.report.track(track) for track in finding.tracks)
@@ -172,7 +175,8 @@ def _runs(question: Question, finding: Finding) -> list[str]:
         for lead, _ in feed.feeds
         if lead.run is not None
     )
-    return list(dict.fromkeys(found))
+    runs = list(dict.fromkeys(found))
+    return runs if len(runs) <= MOST_RUNS else []
 
 
 def _stages(question: Question, finding: Finding) -> list[Stage]:
@@ -245,6 +249,8 @@ def _settled_at(question: Question, stages: Iterable[Stage], after: Plan) -> tup
 
 
 def _difference(before: Plan, after: Plan, device: str, control: Control) -> SetControl | None:
+    if device not in after.devices:
+        return None  # a box that is only tried
     was, now = (plan.devices[device].settings.get(control.id) for plan in (before, after))
     return None if now is None or was == now else SetControl(device=device, control=control.id, value=now)
 

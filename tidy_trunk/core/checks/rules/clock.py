@@ -7,7 +7,7 @@ from tidy_trunk.core.catalogue import (
     Circuit,
     Power,
 )
-from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, looks_at
 from tidy_trunk.core.clock import (
     ACCEPTED,
     SHORTEST_ALONE_MIN,
@@ -23,10 +23,14 @@ from tidy_trunk.core.clock import (
     pairs,
 )
 from tidy_trunk.core.plan import (
+    Aspect,
     Role,
     clock_words,
 )
 from tidy_trunk.core.timecode import FrameRate, name_of
+
+clock_rule = looks_at(Aspect.CLOCK | Aspect.POWER | Aspect.RATES)
+"""Clocks run from batteries, and lose their time with them."""
 
 BATTERY_SHARE: Final = 0.8
 """Of a battery's energy that is got out of it. [PRACTICE]"""
@@ -41,7 +45,7 @@ SOUND_CIRCUITS: Final = tuple(circuit for circuit in Circuit if circuit.is_analo
 """What timecode can be sent into as sound. [PRACTICE]"""
 
 
-@rule
+@clock_rule
 def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
     """A track that takes timecode as sound and is kept for something to be heard. [HANDBOOK] §8"""
     for sound in situation.timecode_tracks:
@@ -65,7 +69,7 @@ def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@clock_rule
 def beside_timecode(situation: Situation) -> Iterator[Finding]:
     """The neighbour of a timecode track in one socket, kept for more than finding sync by. [HANDBOOK] §§4, 8"""
     told: set[str] = set()
@@ -91,7 +95,7 @@ def beside_timecode(situation: Situation) -> Iterator[Finding]:
             )
 
 
-@rule
+@clock_rule
 def timecode_rate(situation: Situation) -> Iterator[Finding]:
     """A device whose labels count otherwise than the job's. [ST12-1]"""
     wanted = FrameRate.parse(situation.plan.defaults.frame_rate)
@@ -123,7 +127,7 @@ def _how_apart(rate: FrameRate, wanted: FrameRate) -> str:
     return f"in an hour they part by {apart_s:.1f} s" if apart_s else "their seconds agree, and their frames do not"
 
 
-@rule
+@clock_rule
 def record_run(situation: Situation) -> Iterator[Finding]:
     """Labels that stand still between takes, on a device that is to meet others by them. [HANDBOOK] §8"""
     for keeper in situation.keepers:
@@ -143,7 +147,7 @@ def record_run(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@clock_rule
 def missed_jam(situation: Situation) -> Iterator[Finding]:
     """A clock that runs alone for longer than it stays with the first of its chain, or a camera with its recorder.
 
@@ -197,7 +201,7 @@ def _too_often(situation: Situation, keeper: Keeper, day: ClockDay) -> str:
     )
 
 
-@rule
+@clock_rule
 def forgets_timecode(situation: Situation) -> Iterator[Finding]:
     """A jammed device that loses its time with its battery, and the battery does not last. [HANDBOOK] §8"""
     hours = day_hours(situation.rig)
@@ -224,7 +228,7 @@ def forgets_timecode(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@clock_rule
 def two_clocks(situation: Situation) -> Iterator[Finding]:
     """Two devices that give time and get none: half of the labels mean another moment. [HANDBOOK] §8"""
     known = {keeper.device: keeper for keeper in situation.keepers}
@@ -252,7 +256,7 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@clock_rule
 def genlock_alone(situation: Situation) -> Iterator[Finding]:
     """Genlock without timecode: frames in step, and no label says which is which. [PRACTICE]"""
     for keeper in situation.keepers:
@@ -272,7 +276,7 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@clock_rule
 def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
     """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
     for pair in pairs(situation.report, situation.keepers):
@@ -305,7 +309,7 @@ def _missing(situation: Situation, pair: Pair, camera: str, recorder: str) -> st
     )
 
 
-@rule
+@clock_rule
 def early_sound(situation: Situation) -> Iterator[Finding]:
     """Sound that comes to a live switcher by a way of its own, before its picture. [BT1359]"""
     for screen in situation.screens:
@@ -336,7 +340,7 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
             )
 
 
-@rule
+@clock_rule
 def pictures_apart(situation: Situation) -> Iterator[Finding]:
     """Cameras with different delays at one switcher: no one delay of the sound fits all of them. [HANDBOOK] §8"""
     for screen in situation.screens:

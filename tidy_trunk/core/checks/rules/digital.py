@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import AES3_OHM, USUAL_RATE_HZ, Circuit
-from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, level_rule, looks_at, rule
+from tidy_trunk.core.plan import Aspect
 from tidy_trunk.core.ways import ALLOWED_MISS_DB
 
 AES3_PLAIN_M: Final = 10.0
@@ -50,7 +51,7 @@ def _is_plain(characteristic_ohm: float | None, is_adapter: bool) -> bool:
     return characteristic_ohm != AES3_OHM and not is_adapter
 
 
-@rule
+@level_rule
 def aes3_level(situation: Situation) -> Iterator[Finding]:
     """A level that AES3 has fixed: the receiver's knob does nothing. [AES3]"""
     for joint in situation.joints:
@@ -78,7 +79,7 @@ def aes3_level(situation: Situation) -> Iterator[Finding]:
             )
 
 
-@rule
+@looks_at(Aspect.RATES)
 def sample_rate(situation: Situation) -> Iterator[Finding]:
     """A sample rate below 48 kHz, or unlike the job's. [PRACTICE]"""
     wanted = situation.plan.defaults.sample_rate_hz
@@ -105,7 +106,7 @@ def sample_rate(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@looks_at(Aspect.RATES)
 def sample_rate_between(situation: Situation) -> Iterator[Finding]:
     """Two ends of a digital link at different sample rates, or one that the receiver cannot take. [AES3]"""
     for joint in situation.joints:

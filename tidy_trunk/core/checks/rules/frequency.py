@@ -5,8 +5,11 @@ from itertools import combinations
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit
-from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, looks_at
+from tidy_trunk.core.plan import Aspect
 from tidy_trunk.core.radio import CHANNEL_MHZ, products
+
+radio_rule = looks_at(Aspect.RADIO)
 
 SAME_MHZ: Final = 0.005
 """ASSUMED_ how far apart two displays may be and still mean one frequency."""
@@ -15,7 +18,7 @@ MOST_TOLD: Final = 3
 """ASSUMED_ products named for one channel: the nearest ones."""
 
 
-@rule
+@radio_rule
 def frequency_mismatch(situation: Situation) -> Iterator[Finding]:
     """Transmitter and receiver of one link on two frequencies. [HANDBOOK] §6"""
     for joint in situation.joints:
@@ -35,7 +38,7 @@ def frequency_mismatch(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@radio_rule
 def frequency_twice(situation: Situation) -> Iterator[Finding]:
     """Two transmitters within one channel. [HANDBOOK] §6"""
     carriers = situation.carriers
@@ -56,7 +59,7 @@ def frequency_twice(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@radio_rule
 def intermodulation(situation: Situation) -> Iterator[Finding]:
     """2a − b or a + b − c of transmitters in use falls on another one. [HANDBOOK] §6"""
     carriers = situation.carriers
@@ -87,7 +90,7 @@ def intermodulation(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@radio_rule
 def frequency_legal(situation: Situation) -> Iterator[Finding]:
     """A frequency must be legal where one stands: the regulator says which are. [PRACTICE]"""
     radios = [joint for joint in situation.joints if joint.output.circuit is Circuit.RADIO]

@@ -2,11 +2,12 @@
 
 from collections.abc import Iterator
 
-from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, looks_at
 from tidy_trunk.core.hum import COMPUTER, EARTH, Loop
+from tidy_trunk.core.plan import Aspect
 
 
-@rule
+@looks_at(Aspect.POWER)
 def hum_loop(situation: Situation) -> Iterator[Finding]:
     """A circle through mains or a computer and the screen of an unbalanced lead. [HANDBOOK] §9"""
     for loop in situation.loops:

@@ -10,9 +10,11 @@ from tidy_trunk.core.catalogue import (
     PadPlace,
     Signal,
 )
-from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.levels import (
+    Sound,
     Spectrum,
+    StageLevel,
     TrackLevel,
     a_change_db,
     full_scale_at_input_dbu,
@@ -34,7 +36,7 @@ FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
 
 
-@rule
+@level_rule
 def line_into_mic(situation: Situation) -> Iterator[Finding]:
     """A line output into a microphone input, with nothing between that takes the level down. [HANDBOOK] §6"""
     for joint in situation.joints:
@@ -79,7 +81,7 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@level_rule
 def mic_into_line(situation: Situation) -> Iterator[Finding]:
     """A microphone signal into a line input: near silence. [HANDBOOK] §6"""
     for joint in situation.joints:
@@ -103,13 +105,13 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@level_rule
 def clipping(situation: Situation) -> Iterator[Finding]:
     """Expected peaks above what a stage can take. [HANDBOOK] §7: clipping is lost for good, whatever comes after"""
     told: dict[tuple[str, str], list[tuple[TrackLevel, Joint | None]]] = {}
     for track in situation.report.tracks:
         if track.clip is not None:
-            joint = _joint_that_clips(situation, track)
+            joint = _joint_where(situation, track, lambda level: level.over_db)
             place = joint.run.id if joint is not None else _socket_of(track.clip.where)  # both sides at once
             told.setdefault((track.clip.device, place), []).append((track, joint))
     for (device, place), found in told.items():
@@ -139,7 +141,7 @@ def clipping(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@level_rule
 def burst_clips(situation: Situation) -> Iterator[Finding]:
     """A laugh, cough or shout above what a stage takes, of a source that no other track has whole. [PRACTICE]"""
     whole = {source for track in situation.report.tracks if not track.sound.burst_clip for source in track.sources}
@@ -155,7 +157,8 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
         ):
             told.setdefault((burst.device, _socket_of(burst.where)), []).append(track)
     for (device, socket), tracks in told.items():
-        worst = max(tracks, key=lambda track: track.sound.burst_clip.over_db if track.sound.burst_clip else 0.0).sound
+        track = max(tracks, key=lambda track: track.sound.burst_clip.over_db if track.sound.burst_clip else 0.0)
+        worst, joint = track.sound, _joint_where(situation, track, lambda level: level.burst_over_db)
         assert worst.burst_clip is not None  # that is why it is told
         places = {track.sound.burst_clip.where for track in tracks if track.sound.burst_clip is not None}
         where = socket if len(places) > 1 else worst.burst_clip.where
@@ -171,6 +174,7 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
             ),
             source="PRACTICE",
             device=device,
+            run=joint.run.id if joint is not None else "",
             tracks=tuple(track.trace.id for track in tracks),
             about=where,
             measured_db=over,
@@ -183,7 +187,7 @@ def _socket_of(where: str) -> str:
     return where.removesuffix(" L").removesuffix(" R")
 
 
-@rule
+@level_rule
 def off_target(situation: Situation) -> Iterator[Finding]:
     """An average outside the job's target. [PRACTICE] for the targets
 
@@ -217,7 +221,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
         )
 
 
-@rule
+@level_rule
 def gear_above_room(situation: Situation) -> Iterator[Finding]:
     """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
     hissing = [track for track in situation.report.tracks if _hiss_over_room_db(track) > 0]
@@ -229,7 +233,7 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
             severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
             title="Hiss above the room",
             text=(
-                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.sound.gear_noise_a)} dBFS of noise by ear "
+                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.gear_noise_a)} dBFS of noise by ear "
                 f"(A-weighted), {above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS."
             ),
             source="HANDBOOK",
@@ -244,12 +248,12 @@ def _hiss_over_room_db(track: TrackLevel) -> float:
     """By how much the ear finds the gear above the room, where it is heard beside the voice at all; else 0 or less."""
     if track.is_silent or track.clip is not None or track.role is Role.TIMECODE:
         return 0.0
-    gear = track.sound.gear_noise_a
-    above = gear - track.sound.room_noise_a
+    gear = track.gear_noise_a
+    above = gear - track.room_noise_a
     return above if math.isfinite(above) and gear >= track.sound.average - HISS_WITHIN_DB else 0.0
 
 
-@rule
+@level_rule
 def loud_place(situation: Situation) -> Iterator[Finding]:
     """The noise of the place beside the voice: nothing that is set mends it. [HANDBOOK] §7"""
     near = [track for track in situation.report.tracks if _place_near_db(track) > 0]
@@ -262,7 +266,7 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
             if below < 1
             else f"The place lies only {below:.0f} dB below the voice",
             text=(
-                f"{_tracks_label(situation, tracks)}: by ear the noise of the place is {_db(tracks[0].sound.room_noise_a)} dBFS "
+                f"{_tracks_label(situation, tracks)}: by ear the noise of the place is {_db(tracks[0].room_noise_a)} dBFS "
                 "(A-weighted). Go nearer, take a lavalier or a microphone that hears less from the sides, or find a quieter place."
             ),
             source="HANDBOOK",
@@ -278,7 +282,7 @@ def _place_near_db(track: TrackLevel) -> float:
     if track.is_silent or track.role is not Role.DIALOGUE or track.clip is not None:
         return 0.0
     voice = track.sound.average + a_change_db(Spectrum.VOICE, track.sound.cuts)
-    near = PLACE_BELOW_DB - (voice - track.sound.room_noise_a)
+    near = PLACE_BELOW_DB - (voice - track.room_noise_a)
     return near if math.isfinite(near) else 0.0
 
 
@@ -291,7 +295,7 @@ def _sides_alike(tracks: Iterable[TrackLevel], by_db: Callable[[TrackLevel], flo
     return list(found.values())
 
 
-@rule
+@level_rule
 def automatic_level(situation: Situation) -> Iterator[Finding]:
     """Automatic level on: it lifts the noise between words and undoes every setting. [HANDBOOK] §6"""
     told = set()
@@ -331,7 +335,7 @@ def _does(situation: Situation, joint: Joint) -> str:
     return "It lifts the noise between words and undoes the gain that is planned here."
 
 
-@rule
+@level_rule
 def limiter(situation: Situation) -> Iterator[Finding]:
     """On where a microphone goes straight into the camera; off behind gear that limits already. [HANDBOOK] §6"""
     for joint in situation.joints:
@@ -362,7 +366,7 @@ def _limits(unit: Unit) -> bool:
     return any(unit.limiter_dbfs(port) is not None for port in unit.device_class.inputs)
 
 
-@rule
+@level_rule
 def camera_gain(situation: Situation) -> Iterator[Finding]:
     """A camera fed by other gear belongs just above its lowest gain; the very lowest is often "off". [PRACTICE]"""
     for joint in situation.joints:
@@ -403,7 +407,7 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
             )
 
 
-@rule
+@level_rule
 def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
     """A camera's attenuator behind its converter: it turns the file down and saves nothing. [HANDBOOK] §6"""
     for joint in situation.joints:
@@ -434,20 +438,15 @@ def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
     return None
 
 
-def _joint_that_clips(situation: Situation, track: TrackLevel) -> Joint | None:
-    """The run that ends at the input that clips on the way to a track; None where a bus or microphone clips."""
+def _joint_where(
+    situation: Situation, track: TrackLevel, over_db: Callable[[StageLevel[Sound]], float]
+) -> Joint | None:
+    """The run that ends at the first input on the way to a track that something goes over at; None where it is no input."""
     for stage in situation.report.main_path(track.trace.stage):
-        level = situation.report.reckoner.level(stage)
-        if level.over_db > 0:
-            if stage.place is not Place.INPUT:
-                return None
+        if over_db(situation.report.reckoner.level(stage)) > 0:
+            ends = (stage.device, stage.name) if stage.place is Place.INPUT else None
             return next(
-                (
-                    joint
-                    for joint in situation.joints
-                    if (joint.receiver.device.id, joint.input.id) == (stage.device, stage.name)
-                ),
-                None,
+                (joint for joint in situation.joints if (joint.receiver.device.id, joint.input.id) == ends), None
             )
     return None
 

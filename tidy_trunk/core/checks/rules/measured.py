@@ -3,11 +3,11 @@
 from collections.abc import Iterator
 
 from tidy_trunk.core.catalogue import gain_key
-from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, level_rule
 from tidy_trunk.core.plan import law_key
 
 
-@rule
+@level_rule
 def noisy_gain(situation: Situation) -> Iterator[Finding]:
     """A gain where a step up was measured to bring more noise than level. [HANDBOOK] §6: the best preamp takes the gain"""
     for joint in situation.joints:

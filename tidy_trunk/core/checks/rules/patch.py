@@ -4,8 +4,8 @@ from collections.abc import Iterator, Mapping
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind, Port, Signal, channel_refs
-from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
-from tidy_trunk.core.plan import PortRef, Unit
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, looks_at, rule
+from tidy_trunk.core.plan import Aspect, PortRef, Unit
 from tidy_trunk.core.wiring import Fault, end_of, is_plug_of_its_own, unmated
 
 
@@ -195,7 +195,7 @@ def port_blocked(situation: Situation) -> Iterator[Finding]:
                 )
 
 
-@rule
+@looks_at(Aspect.STRAIN)
 def no_strain_relief(situation: Situation) -> Iterator[Finding]:
     """A plug that does not lock, with nothing that takes the weight off it. [PRACTICE]"""
     for joint in situation.joints:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import Kind, Signal
-from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Severity, Situation, level_rule
 from tidy_trunk.core.trace import upstream_of
 
 WANTED_PEAK_DBFS: Final = -10.0
@@ -14,7 +14,7 @@ LOWEST_PEAK_DBFS: Final = -18.0
 """ASSUMED_ peaks that a transmitter should reach: lower, and the radio's own noise is turned up with the voice."""
 
 
-@rule
+@level_rule
 def transmitter_low(situation: Situation) -> Iterator[Finding]:
     """Set the transmitter's gain first: what it loses, receiver and recorder cannot make good. [HANDBOOK] §6"""
     for joint in situation.joints:

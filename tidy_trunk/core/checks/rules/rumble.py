@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import Kind
-from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.levels import Noise, Spectrum, TrackLevel, cut_change_db
 from tidy_trunk.core.units import SILENCE_DB, sum_powers_db
 
@@ -18,7 +18,7 @@ THIN_FROM_HZ: Final = 100
 """Low cut from which a voice is thinned. [PRACTICE]"""
 
 
-@rule
+@level_rule
 def rumble(situation: Situation) -> Iterator[Finding]:
     """Wind or rumble near the voice, and no low cut on. [HANDBOOK] §6"""
     for joint, track in _at_microphones(situation):
@@ -42,12 +42,13 @@ def rumble(situation: Situation) -> Iterator[Finding]:
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
+            tracks=(track.trace.id,),
             measured_db=-below,
             verify="Listen in the pauses on closed headphones, and watch the meter move without sound.",
         )
 
 
-@rule
+@level_rule
 def thin_voice(situation: Situation) -> Iterator[Finding]:
     """A low cut in the voice where there is hardly any rumble. [HANDBOOK] §6"""
     for joint, track in _at_microphones(situation):

@@ -1,0 +1,54 @@
+"""How far an edit reaches: which devices may hold another level than before.
+
+A plan that is tried shares every stage that its edits do not touch with the plan that it was made from, so that a trial
+costs what is downstream of them.
+"""
+
+from collections.abc import Iterable
+from typing import Final
+
+from tidy_trunk.core.plan import Aspect, PortRef, Rig, Run, changed_aspects, changed_keys
+
+_ALL_DEPENDS: Final = ("defaults", "classes", "leads", "targets", "line_ups", "gain_laws")
+
+
+def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
+    """Devices whose stages may hold something else than before, with all that is downstream of them; None for all.
+
+    A microphone is touched where an input that may power it is; an input also where another on the same output is, since
+    they load it together.
+    """
+    was, now = before.plan, after.plan
+    if not changed_aspects(was, now) & (Aspect.LEVELS | Aspect.WIRING):
+        return frozenset()
+    if any(getattr(was, name) is not getattr(now, name) for name in _ALL_DEPENDS):
+        return None
+    found = set(changed_keys(was.devices, now.devices))
+    runs = [*was.runs.values(), *now.runs.values()]
+    for key in changed_keys(was.runs, now.runs):
+        found |= {run.receiving.device for run in (was.runs.get(key), now.runs.get(key)) if run is not None}
+    for key in changed_keys(was.sources, now.sources):
+        for source in (was.sources.get(key), now.sources.get(key)):
+            found |= set(source.heard_by) if source is not None else set()
+    senders = {run.sending for run in runs if run.receiving.device in found}
+    found |= {ref.device for ref in senders if _is_microphone(before, after, ref)}
+    found |= {run.receiving.device for run in runs if run.sending in senders}
+    _follow(found, runs)
+    return frozenset(found)
+
+
+def _is_microphone(before: Rig, after: Rig, ref: PortRef) -> bool:
+    rig = after if ref.device in after.plan.devices else before
+    return rig.unit(ref.device).device_class.capsule is not None
+
+
+def _follow(found: set[str], runs: Iterable[Run]) -> None:
+    """Adds all devices that are downstream of those."""
+    after: dict[str, set[str]] = {}
+    for run in runs:
+        after.setdefault(run.sending.device, set()).add(run.receiving.device)
+    waiting = list(found)
+    for device in waiting:
+        fresh = after.get(device, set()) - found
+        found |= fresh
+        waiting += fresh

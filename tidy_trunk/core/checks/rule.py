@@ -227,10 +227,7 @@ class Situation:
 
     def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:
         """The recorded tracks of the receiving device that a run feeds."""
-        device = self.plan.runs[run_id].receiving.device
-        for track in self.report.tracks:
-            if track.trace.device != device:
-                continue
+        for track in self.report.tracks_of(self.plan.runs[run_id].receiving.device):
             for feed, _ in track.trace.stage.feeds:
                 if any(lead.run is not None and lead.run.id == run_id for lead, _ in feed.feeds):
                     yield track

@@ -145,6 +145,17 @@ class Report:
             if item.place is Place.MICROPHONE and item.sources and not is_powered(self.rig, item.device)
         )
 
+    @cached_property
+    def _of_device(self) -> Mapping[str, list[TrackLevel]]:
+        found: dict[str, list[TrackLevel]] = {}
+        for track in self.tracks:
+            found.setdefault(track.trace.device, []).append(track)
+        return found
+
+    def tracks_of(self, device: str) -> list[TrackLevel]:
+        """The recorded tracks of a device."""
+        return self._of_device.get(device, [])
+
     def track(self, track_id: str) -> TrackLevel | None:
         return next((track for track in self.tracks if track.trace.id == track_id), None)
 

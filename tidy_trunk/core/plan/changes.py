@@ -38,6 +38,7 @@ class Aspect(Flag):
 
 
 NOTHING_CHANGED: Final = Aspect(0)
+"""ASSUMED_ name for no aspect at all."""
 
 
 def changed_aspects(before: Plan, after: Plan) -> Aspect:

@@ -165,6 +165,48 @@ def check(plan_file: Path, as_json: bool) -> int:
     return check_plan(plan_file, as_json)
 
 
+out_option = click.option(
+    "--out",
+    type=click.Path(path_type=Path, dir_okay=False),
+    metavar="PLAN2.json",
+    help="Write the plan that comes of it",
+)
+
+
+@app.command()
+@plan_argument
+@click.argument("lines", nargs=-1, required=True, metavar="LINE...")
+@out_option
+@as_json_option
+def say(plan_file: Path, lines: tuple[str, ...], out: Path | None, as_json: bool) -> None:
+    """Type lines into a plan and take the first answer of each."""
+    from tidy_trunk.cli.advice import say_lines
+
+    say_lines(plan_file, lines, out, as_json)
+
+
+@app.command()
+@plan_argument
+@out_option
+@as_json_option
+def gain(plan_file: Path, out: Path | None, as_json: bool) -> None:
+    """The gain plan: what to set, in the order of the work, and what comes of it."""
+    from tidy_trunk.cli.advice import plan_gain
+
+    plan_gain(plan_file, out, as_json)
+
+
+@app.command()
+@plan_argument
+@out_option
+@as_json_option
+def fix(plan_file: Path, out: Path | None, as_json: bool) -> None:
+    """Take the first fix of the gravest finding until none is left."""
+    from tidy_trunk.cli.advice import fix_plan
+
+    fix_plan(plan_file, out, as_json)
+
+
 @app.command()
 @plan_argument
 @click.option("--run", "run_name", required=True, help="Id of the run, or the number on its tape")

@@ -1,6 +1,6 @@
 """What mends a plan: moves that are tried on the whole of it, and one judge of what is better."""
 
-from tidy_trunk.core.advice.adviser import Adviser, fixed
+from tidy_trunk.core.advice.adviser import Adviser, Taken, fixed
 from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.gain_plan import JUST_DB, GainPlan, Step, TrackChange, gain_plan
 from tidy_trunk.core.advice.judge import Judgement, judge
@@ -19,6 +19,7 @@ __all__ = [
     "Move",
     "Pins",
     "Step",
+    "Taken",
     "TrackChange",
     "detours",
     "fixed",

@@ -108,6 +108,11 @@ class Adviser:
                 return finding, fixes[0]
         return None
 
+    def after(self, move: Move) -> "Adviser":
+        """An adviser on the plan with a move. Raises PlanError or InputError where it cannot be so."""
+        plan, _ = apply_edits(self.plan, move.edits)
+        return Adviser(Report(accept(plan)))
+
     def _moves(self, question: Question, finding: Finding) -> Iterable[Move]:
         for maker in MAKERS.get(finding.rule, ()):
             yield from maker(question, finding)
@@ -195,11 +200,6 @@ class Adviser:
         wrong = tracks_marks(tried.question.report, finding.tracks)
         return not any(wrong) and after.cost <= now.cost and after.knobs_db <= now.knobs_db
 
-    def rank(self, move: Move, tried: Tried) -> tuple[Judgement, int]:
-        """The judgement, then the number of changes; what is taken away costs no less than what is there already."""
-        dearer = max(tried.judgement.cost - self.judgement.cost, 0.0)
-        return tried.judgement._replace(cost=dearer), len(move.edits)
-
     def _mends(self, finding: Finding, tried: Tried) -> bool:
         after = tried.by_id.get(finding.id)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
@@ -222,10 +222,24 @@ def _is_milder(after: Finding, before: Finding) -> bool:
     return abs(after.measured_db) < abs(before.measured_db) - 0.5
 
 
-def fixed(plan: Plan) -> tuple[Plan, list[tuple[Finding, Move]]]:
-    """A plan with first fixes taken, the gravest finding first, until none is left; and what was taken."""
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """A fix that was taken, for which finding, and what the judge says of the plan with it."""
+
+    finding: Finding
+    move: Move
+    judged: Judgement
+
+
+def fixed(plan: Plan) -> tuple[Plan, list[Taken]]:
+    """A plan with first fixes taken, the gravest finding first, until none is left; and what was taken.
+
+    It comes to an end: each fix makes the judgement less, and a plan that was there cannot come again.
+    """
+    adviser = Adviser(Report(accept(plan)))
     taken = []
-    while (first := Adviser(Report(accept(plan))).first_fix()) is not None:
-        plan, _ = apply_edits(plan, first[1].edits)
-        taken.append(first)
-    return plan, taken
+    while (first := adviser.first_fix()) is not None:
+        finding, move = first
+        adviser = adviser.after(move)
+        taken.append(Taken(finding, move, adviser.judgement))
+    return adviser.plan, taken

@@ -6,12 +6,12 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser import Adviser, Tried
 from tidy_trunk.core.advice.detours import detours
+from tidy_trunk.core.advice.judge import Judgement
 from tidy_trunk.core.advice.move import Move
 from tidy_trunk.core.advice.moves.levels import settled_towards
 from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.core.plan import Edit, Plan
 from tidy_trunk.core.trace import is_powered
-from tidy_trunk.core.ways import AS_IT_IS, by_hand
 
 MOST_WAYS: Final = 3
 """ASSUMED_ ways to match a run that are tried for an answer: the best ones."""
@@ -28,6 +28,11 @@ class Matched:
     plan: Plan
     stops: tuple[Finding, ...]
     is_plain: bool
+
+
+def _graveness(judged: Judgement) -> tuple[float, ...]:
+    """What is lost or likely to be lost, whatever it costs or sounds like."""
+    return (judged.harmed, judged.ruined, judged.ruined_db, judged.at_risk)
 
 
 class Matcher:
@@ -50,15 +55,16 @@ class Matcher:
             return []
         before = self._adviser.plan
         run_id = next(run for run in made.question.plan.runs if run not in before.runs)
-        choices = [plain, *([] if bare else self._choices(title, run_edits, made, run_id))]
-        found = []
-        for move in {repr(move.edits): move for move in reversed(choices)}.values():
+        choices = [*([] if bare else self._choices(title, run_edits, made, run_id)), plain]
+        found: dict[str, tuple[tuple[float, ...], Move, Tried]] = {}
+        for move in choices:
             tried = self._adviser.tried(move.edits)
-            if tried is not None:
-                found.append((self._adviser.rank(move, tried), move, tried))
-        found.sort(key=lambda item: item[0])
+            if tried is not None and repr(move.edits) not in found:
+                found[repr(move.edits)] = (_graveness(tried.judgement), move, tried)
+        # Of what is no graver the ways are in their own order, which is that of the job's school.
         return [
-            Matched(move, tried.question.plan, self._stops(tried), is_plain=move is plain) for _, move, tried in found
+            Matched(move, tried.question.plan, self._stops(tried), is_plain=move.edits == plain.edits)
+            for _, move, tried in sorted(found.values(), key=lambda item: item[0])
         ]
 
     def _choices(self, title: str, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
@@ -67,13 +73,9 @@ class Matcher:
         if not is_powered(question.rig, run.sending.device):
             return self._by_boxes(title, made, run_id)
         found = [
-            Move(f"{title}, matched", (*run_edits, *way.edits))
-            for way in [way for way in question.ways(run_id) if way.id != AS_IT_IS][:MOST_WAYS]
+            Move(f"{title}, matched" if way.edits else title, (*run_edits, *way.edits))
+            for way in question.ways(run_id)[:MOST_WAYS]
         ]
-        unit = question.rig.unit(run.receiving.device)
-        manual = by_hand(unit, unit.input(run.receiving.port))
-        if manual:
-            found.append(Move(f"{title}, matched", (*run_edits, *manual)))
         chain = settled_towards(question, run_id)
         if chain:
             found.append(Move(f"{title}, matched", (*run_edits, *chain)))

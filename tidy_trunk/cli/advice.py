@@ -1,0 +1,117 @@
+"""`say`, `gain` and `fix`: a plan file changed as the program advises, and written only where all of it could be done."""
+
+from pathlib import Path
+from typing import Any
+
+from tidy_trunk.cli.output import level, show
+from tidy_trunk.core.advice import GainPlan, TrackChange, fixed, gain_plan
+from tidy_trunk.core.checks import Finding, Severity, check
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Plan, apply_edits
+from tidy_trunk.core.say import say
+from tidy_trunk.core.trace import accept
+from tidy_trunk.core.units import finite
+from tidy_trunk.document import write_plan
+from tidy_trunk.errors import InputError
+from tidy_trunk.services.files import new_file
+from tidy_trunk.services.plan_files import load_plan
+
+
+def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: bool) -> None:
+    """Take the first answer of each line. Raises InputError: a line that is not understood."""
+    plan = load_plan(path)
+    answers: list[dict[str, Any]] = []
+    for line in lines:
+        answer = say(plan, line)
+        if not answer.proposals:
+            raise InputError(f"'{line}': {answer.problem}")
+        first, before = answer.proposals[0], _stops(plan)
+        plan, _ = apply_edits(plan, first.edits)
+        new = [finding.title for key, finding in _stops(plan).items() if key not in before]
+        answers.append(
+            {"line": line, "title": first.title, "steps": list(first.steps), "outcome": first.outcome, "stops": new}
+        )
+    _write(out, plan)
+    words: list[str] = []
+    for given in answers:
+        words.append(f"{given['title']}: {given['outcome']}" if given["outcome"] else str(given["title"]))
+        words += [f"  {step}" for step in given["steps"]]
+        words += [f"  stop: {stop}" for stop in given["stops"]]
+    show({"answers": answers}, "\n".join(words), as_json)
+
+
+def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
+    """Where every knob should stand."""
+    plan = load_plan(path)
+    found = gain_plan(Report(accept(plan)))
+    if found.edits:
+        plan, _ = apply_edits(plan, found.edits)
+    _write(out, plan)
+    result = {
+        "steps": [
+            {
+                "device": step.device,
+                "control": step.control,
+                "label": step.label,
+                "was": step.was,
+                "now": step.now,
+                "why": step.why,
+            }
+            for step in found.steps
+        ],
+        "tracks": [_track(change) for change in found.tracks],
+        "stops_before": found.stops_before,
+        "stops_left": [_finding(finding) for finding in found.stops_left],
+    }
+    show(result, "\n".join(_gain_words(found)), as_json)
+
+
+def fix_plan(path: Path, out: Path | None, as_json: bool) -> None:
+    """First fixes, the gravest finding first, until none is left."""
+    plan, taken = fixed(load_plan(path))
+    left = check(Report(accept(plan)))
+    _write(out, plan)
+    steps = [{"finding": _finding(step.finding), "fix": step.move.label, "judged": list(step.judged)} for step in taken]
+    words = [f"{step.finding.title}: {step.move.label}" for step in taken] or ["nothing to fix"]
+    words += [f"left, {finding.severity}: {finding.title}" for finding in left]
+    show({"steps": steps, "left": [_finding(finding) for finding in left]}, "\n".join(words), as_json)
+
+
+def _write(out: Path | None, plan: Plan) -> None:
+    if out is not None:
+        with new_file(out) as stream:
+            stream.write(write_plan(plan))
+
+
+def _stops(plan: Plan) -> dict[str, Finding]:
+    findings = check(Report(accept(plan)))
+    return {finding.id: finding for finding in findings if finding.severity is Severity.STOP}
+
+
+def _finding(finding: Finding) -> dict[str, Any]:
+    return {"id": finding.id, "rule": finding.rule, "severity": finding.severity, "title": finding.title}
+
+
+def _track(change: TrackChange) -> dict[str, Any]:
+    before, after = change.before.sound, change.after.sound
+    return {
+        "label": change.label,
+        "average_dbfs": finite(after.average),
+        "peak_dbfs": finite(after.peak),
+        "noise_dbfs": finite(after.noise),
+        "average_before_dbfs": finite(before.average),
+        "peak_before_dbfs": finite(before.peak),
+        "noise_before_dbfs": finite(before.noise),
+    }
+
+
+def _gain_words(found: GainPlan) -> list[str]:
+    words = [f"{step.label}: {step.was} to {step.now}; {step.why}" for step in found.steps]
+    words = words or ["every knob stands where it should"]
+    for change in found.tracks:
+        before, after = change.before.sound, change.after.sound
+        words.append(
+            f"{change.label}: average {level(before.average)} to {level(after.average)}, peak {level(before.peak)} to "
+            f"{level(after.peak)} dBFS"
+        )
+    return [*words, *(f"left: {finding.title}" for finding in found.stops_left)]

@@ -10,9 +10,9 @@ from tidy_trunk.core.advice.gain_plan import settled
 from tidy_trunk.core.advice.judge import Judgement, judge, tracks_marks
 from tidy_trunk.core.advice.move import MAKERS, Move
 from tidy_trunk.core.advice.question import Question
-from tidy_trunk.core.checks import Finding, Severity
+from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Edit, Plan, apply_edits
+from tidy_trunk.core.plan import Aspect, Edit, Plan
 from tidy_trunk.core.trace import accept
 from tidy_trunk.errors import TidyTrunkError
 
@@ -54,9 +54,11 @@ class Adviser:
     the judge calls the plan better. Each fix taken makes the judgement less, so that taking them comes to an end.
     """
 
-    def __init__(self, report: Report) -> None:
-        self._now = Tried(Question(report.rig.plan, report, settle=self._settle))
-        self._settled: Plan | None = None
+    def __init__(self, report: Report, *, question: Question | None = None, settled: Plan | None = None) -> None:
+        """`question`, `settled`: about the report's plan, where somebody has worked them out already."""
+        self._now = Tried(question or Question(report.rig.plan, report))
+        self._now.question.settle = self._settle
+        self._settled = settled
         self._known: dict[str, Tried | None] = {}
 
     @property
@@ -110,8 +112,10 @@ class Adviser:
 
     def after(self, move: Move) -> "Adviser":
         """An adviser on the plan with a move. Raises PlanError or InputError where it cannot be so."""
-        plan, _ = apply_edits(self.plan, move.edits)
-        return Adviser(Report(accept(plan)))
+        question = self._now.question.edited(move.edits)
+        # What the settled job is does not hang on where the knobs stand now.
+        same = not question.changed & ~Aspect.LEVELS
+        return Adviser(question.report, question=question, settled=self._settled if same else None)
 
     def _moves(self, question: Question, finding: Finding) -> Iterable[Move]:
         for maker in MAKERS.get(finding.rule, ()):
@@ -160,8 +164,12 @@ class Adviser:
         ]
 
     def _is_revealed(self, finding: Finding) -> bool:
-        """Whether it is about tracks that were silent or ruined: of those nothing else is said."""
-        return bool(finding.tracks) and not self._sound & set(finding.tracks)
+        """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those."""
+        if finding.tracks:
+            return not self._sound & set(finding.tracks)
+        run = self.plan.runs.get(finding.run)
+        of_level = bool(LOOKS_AT[finding.rule] & Aspect.LEVELS)
+        return of_level and run is not None and self._now.question.is_silent(run)
 
     @cached_property
     def _sound(self) -> frozenset[str]:

@@ -93,7 +93,7 @@ def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str
 
 def _about(report: Report) -> Question:
     """A question of which only what throws switches is asked: that settles nothing."""
-    return Question(report.rig.plan, report, settle=lambda: report.rig.plan)
+    return Question(report.rig.plan, report)
 
 
 def _with(plan: Plan) -> Question:

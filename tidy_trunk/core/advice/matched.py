@@ -30,9 +30,9 @@ class Matched:
     is_plain: bool
 
 
-def _graveness(judged: Judgement) -> tuple[float, ...]:
-    """What is lost or likely to be lost, whatever it costs or sounds like."""
-    return (judged.harmed, judged.ruined, judged.ruined_db, judged.at_risk)
+def _wrong(judged: Judgement) -> tuple[float, ...]:
+    """All that is wrong with a plan, without what it costs and what is worth knowing."""
+    return judged._replace(notes=0.0, cost=0.0)
 
 
 class Matcher:
@@ -60,8 +60,8 @@ class Matcher:
         for move in choices:
             tried = self._adviser.tried(move.edits)
             if tried is not None and repr(move.edits) not in found:
-                found[repr(move.edits)] = (_graveness(tried.judgement), move, tried)
-        # Of what is no graver the ways are in their own order, which is that of the job's school.
+                found[repr(move.edits)] = (_wrong(tried.judgement), move, tried)
+        # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         return [
             Matched(move, tried.question.plan, self._stops(tried), is_plain=move.edits == plain.edits)
             for _, move, tried in sorted(found.values(), key=lambda item: item[0])

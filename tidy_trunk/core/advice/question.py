@@ -14,11 +14,12 @@ from tidy_trunk.core.ways import Upstream, Way
 class Question(Situation):
     """What makers of moves are given.
 
-    settle: gives the plan that is asked about with every knob where it fits; also where this is one that is only tried.
+    settle: gives the plan that is asked about with every knob where it fits, also where this is one that is only tried; None
+        where nobody asks for that.
     like: the question about the plan that this one was made from.
     """
 
-    settle: Callable[[], Plan]
+    settle: Callable[[], Plan] | None = None
     like: "Question | None" = None
     _ways: dict[str, list[Way]] = field(init=False, default_factory=dict)
     _upstream: dict[str, Upstream] = field(init=False, default_factory=dict)
@@ -35,6 +36,11 @@ class Question(Situation):
     def findings(self) -> tuple[Finding, ...]:
         """All that the rules have to say."""
         return tuple(in_order(self, self.by_rule))
+
+    @property
+    def settled(self) -> Plan:
+        """The job with every knob where it fits."""
+        return self.plan if self.settle is None else self.settle()
 
     def edited(self, edits: Sequence[Edit]) -> "Question":
         """The same about the plan with edits. Raises PlanError or InputError where it cannot be so."""

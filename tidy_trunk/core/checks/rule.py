@@ -13,6 +13,7 @@ from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, Plan, Rig, Run, Unit, changed_aspects
 from tidy_trunk.core.trace import is_shared, run_delivery, run_link
+from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.wiring import Delivery, Fault, Link, faults, unmated
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
@@ -224,6 +225,12 @@ class Situation:
             stage = self.report.tracer.bus(device, bus.id)
             if any(lead.run is not None and lead.run.id == run_id for feed, _ in stage.feeds for lead, _ in feed.feeds):
                 yield self.report.reckoner.track_sound(stage)
+
+    def is_silent(self, run: Run) -> bool:
+        """Whether nothing arrives at the end of a run, on any channel."""
+        port = self.rig.unit(run.receiving.device).input(run.receiving.port)
+        stages = (self.report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels)))
+        return all(self.report.reckoner.level(stage).sound.average == SILENCE_DB for stage in stages)
 
     def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:
         """The recorded tracks of the receiving device that a run feeds."""

@@ -19,6 +19,7 @@ from tidy_trunk.core.plan import (
     Rig,
     Run,
     SetControl,
+    SetParts,
     Unit,
     edited,
 )
@@ -34,9 +35,12 @@ MOST_PROPOSALS: Final = 6
 
 @dataclass(frozen=True, slots=True)
 class _Pair:
+    """Two ports with the leads between them. `before`: what another run is made with first, so that both can share a plug."""
+
     output: OutputPort
     input: InputPort
     join: Join
+    before: tuple[Edit, ...] = ()
 
 
 def propose_runs(
@@ -96,6 +100,10 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
                     len(join.parts),
                 )
                 found.append((rank, _Pair(output, port, join)))
+            elif not through:
+                found += [
+                    ((len(pair.join.faults), order), pair) for pair in _shared_plug(rig, ends, output, port, far_m)
+                ]
     found.sort(key=lambda item: item[0])
     return [pair for _, pair in found]
 
@@ -126,13 +134,38 @@ def _free_joins(
         yield from (join for join in found("R", two_way[0].shared) if any(part.branch for part in join.parts))
 
 
+def _shared_plug(
+    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float
+) -> Iterator[_Pair]:
+    """A two-way lead into a stereo socket that one run holds alone: that one on the left, the new one on the right."""
+    receiving = rig.arriving.get(ends[1], [])
+    if rig.leaving.get(ends[0]) or len(receiving) != 1 or len(port.channels) != 2:
+        return
+    (held,) = receiving
+    if any(part.branch for part in held.parts):
+        return
+    other, shared = rig.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
+    lefts = find_joins(other, port, length_m=held.length_m, branch="L", shared=shared, own=rig.own_leads)
+    rights = find_joins(output, port, length_m=length_m, branch="R", shared=shared, own=rig.own_leads)
+    for left in lefts:
+        for right in rights:
+            if left.is_right and right.is_right and _two_way(left) == _two_way(right) != "":
+                yield _Pair(output, port, right, (SetParts(run=held.id, parts=left.parts),))
+                return
+
+
+def _two_way(join: Join) -> str:
+    """The two-way lead of a join; "" where it has none."""
+    return next((part.lead for part in join.parts if part.branch), "")
+
+
 def _for_pair(adviser: Adviser, sender: Unit, receiver: Unit, pair: _Pair, lead: str) -> Iterator[tuple[Matched, str]]:
     """The best way to make a run between two ports, and the same with nothing set, each with its title."""
     plan = adviser.plan
     sending = PortRef(sender.device.id, pair.output.id)
     receiving = PortRef(receiver.device.id, pair.input.id)
     connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
-    edits: tuple[Edit, ...] = (connect, *_switches(sender, receiver, pair))
+    edits: tuple[Edit, ...] = (*pair.before, connect, *_switches(sender, receiver, pair))
     try:
         if is_timecode_as_sound(pair.output, pair.input):
             edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))

@@ -2,9 +2,19 @@
 
 import math
 from functools import cached_property
-from typing import Final, Protocol
+from typing import Final, NamedTuple, Protocol
 
-from tidy_trunk.core.catalogue import InputMode, InputPort, Signal, Supply, channel_refs, gain_key, switch_key
+from tidy_trunk.core.catalogue import (
+    InputMode,
+    InputPort,
+    Signal,
+    Span,
+    Supply,
+    channel_refs,
+    digital_gain_key,
+    gain_key,
+    switch_key,
+)
 from tidy_trunk.core.levels import (
     Reckoner,
     Report,
@@ -80,6 +90,15 @@ class Upstream:
         return rig, Tracer(rig, self._stages), Reckoner(rig, self._levels)
 
 
+class _Knob(NamedTuple):
+    """A knob, its control, where it stands and what it gives there."""
+
+    span: Span
+    control: str
+    stands_db: float
+    gives_db: float
+
+
 class Trial:
     """A plan in which a run is as a way would have it."""
 
@@ -140,16 +159,14 @@ class Trial:
         The lowest position of a microphone input is often "off": one step above it is the least that is proposed.
         """
         sound = self._reckoner.unclipped(self.stage) if self.stage is not None else Sound()
-        leader = self.receiver.leader_of(self.port)  # its knob moves this input too, where they are linked
-        mode = self.receiver.input_mode(leader)
-        gain = mode.gain
         target = self.target
         level = sound.peak if target.of_peaks else sound.average
-        if gain is None or self.mode.signal is Signal.DIGITAL:
+        knob = self._knob
+        if knob is None or self.mode.signal is Signal.DIGITAL:
             return None
-        now = self.receiver.gain_db(self.port, self.mode)
+        gain, now = knob.span, knob.gives_db
         if level == SILENCE_DB:
-            return None if self.has_source else self._meters_alike(leader, mode, now)
+            return None if self.has_source else self._meters_alike(knob)
         lowest = target.low_dbfs - level
         shift = min((target.low_dbfs + target.high_dbfs) / 2 - level, -PEAK_MARGIN_DB - sound.peak)
         if not self.receiver.device_class.traits.is_float:
@@ -165,22 +182,36 @@ class Trial:
         wanted = gain.nearest_db(now + shift)
         if gain.gain_db(wanted) < now + min(lowest, shift) - JUST_DB:
             wanted = gain.snapped_db(wanted + gain.step_db)  # not below the target where a step more is left
-        return self._turned_to(leader, mode, wanted)
+        return self._turned_to(knob, wanted)
 
-    def _meters_alike(self, leader: InputPort, mode: InputMode, now: float) -> SetControl | None:
+    @property
+    def _knob(self) -> "_Knob | None":
+        """The gain of the input, with that of the one that leads it where they are linked; else its digital gain."""
+        leader = self.receiver.leader_of(self.port)
+        mode = self.receiver.input_mode(leader)
+        if mode.gain is not None:
+            stands, gives = (
+                self.receiver.gain_mark_db(self.port, self.mode),
+                self.receiver.gain_db(self.port, self.mode),
+            )
+            return _Knob(mode.gain, gain_key(leader.id, mode.id), stands, gives)
+        if self.port.digital_gain is not None:
+            now = self.receiver.digital_gain_db(self.port)
+            return _Knob(self.port.digital_gain, digital_gain_key(self.port.id), now, now)
+        return None
+
+    def _meters_alike(self, knob: "_Knob") -> SetControl | None:
         """Without a voice: the sender's full scale at the receiver's, so that a tone reads the same on both meters."""
         shift = self._full_scale_room_db()
-        if mode.gain is None or math.isinf(shift):
-            return None
-        return self._turned_to(leader, mode, mode.gain.nearest_db(now + shift))
+        return None if math.isinf(shift) else self._turned_to(knob, knob.span.nearest_db(knob.gives_db + shift))
 
-    def _turned_to(self, leader: InputPort, mode: InputMode, wanted: float) -> SetControl | None:
+    def _turned_to(self, knob: "_Knob", wanted: float) -> SetControl | None:
         """The knob at a position, and not at the lowest of a microphone input; None where it stands there."""
-        if mode.gain is not None and self.mode.signal is Signal.MIC:
-            wanted = max(wanted, mode.gain.minimum_db + mode.gain.step_db)
-        if wanted == self.receiver.gain_mark_db(self.port, self.mode):
+        if self.mode.signal is Signal.MIC and self.mode.gain is not None:
+            wanted = max(wanted, knob.span.minimum_db + knob.span.step_db)
+        if wanted == knob.stands_db:
             return None
-        return SetControl(device=self.receiver.device.id, control=gain_key(leader.id, mode.id), value=wanted)
+        return SetControl(device=self.receiver.device.id, control=knob.control, value=wanted)
 
     def turned(self) -> tuple["Trial", tuple[Edit, ...]]:
         """The same with the knob where it fits, and the edit for it."""

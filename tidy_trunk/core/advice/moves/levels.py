@@ -20,7 +20,7 @@ from tidy_trunk.core.catalogue import (
 from tidy_trunk.core.checks import Finding, Joint
 from tidy_trunk.core.plan import Edit, Plan, PortRef, SetControl, edited
 from tidy_trunk.core.trace import Place, Stage, upstream_of
-from tidy_trunk.core.ways import Trial, by_hand
+from tidy_trunk.core.ways import AS_IT_IS, Trial, by_hand
 
 MOST_WAYS: Final = 4
 """ASSUMED_ ways to match a run that are tried as a fix: the best ones; a longer list is no choice."""
@@ -60,7 +60,7 @@ def along_the_chain(question: Question, finding: Finding) -> Iterator[Move]:
     devices = {finding.device} if finding.device else {stage.device for stage in stages[:1]}
     near = [stage for stage in stages if stage.device in devices or _feeds(question, stage, devices)]
     for part in (near, stages):
-        edits = _settled_at(question, part, question.settle())
+        edits = _settled_at(question, part, question.settled)
         if edits:
             yield Move(_words(question, edits), edits)
 
@@ -69,7 +69,7 @@ def along_the_chain(question: Question, finding: Finding) -> Iterator[Move]:
 def other_ways(question: Question, finding: Finding) -> Iterator[Move]:
     """The best ways to match the runs in question: leads, attenuators, other outputs."""
     for run_id in _runs(question, finding):
-        for way in question.ways(run_id)[:MOST_WAYS]:
+        for way in [way for way in question.ways(run_id) if way.id != AS_IT_IS][:MOST_WAYS]:
             yield Move(way.label, way.edits)
 
 

@@ -21,7 +21,7 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
             continue
         yield Finding(
             rule="headphone-feed",
-            severity=Severity.CAUTION,
+            severity=Severity.CAUTION if _has_line_out(joint.sender) else Severity.NOTE,
             title=f"Nobody can listen at {joint.sender.label}",
             text=(
                 f"Run {joint.run.number} takes the headphone socket of {joint.sender.label} to {joint.receiver.label}: the monitor is "
@@ -32,6 +32,11 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
             run=joint.run.id,
             verify="Listen at the receiving end instead; set headphones low before putting them on.",
         )
+
+
+def _has_line_out(unit: Unit) -> bool:
+    """Whether sound could be taken from it by another output than the headphones'."""
+    return any(port.circuit.is_analogue and not port.is_headphone for port in unit.device_class.outputs)
 
 
 @rule

@@ -201,7 +201,9 @@ def test_history_says_who_and_compares(screen: Page, service):
     expect(screen.locator("[data-rule=line-into-mic]")).to_have_count(0)
     screen.keyboard.press("h")
     panel = screen.locator(".p-drawer")
-    expect(panel.get_by_role("listitem").filter(has_text="bag line out: output level")).to_contain_text("Sound, unit two")
+    expect(panel.get_by_role("listitem").filter(has_text="bag line out: output level")).to_contain_text(
+        "Sound, unit two"
+    )
     panel.get_by_role("button", name="What changed since state 1", exact=True).click()
     expect(panel.get_by_role("status", name="What changed")).to_contain_text("output level")
     assert service.history(job)[0].who == "Sound, unit two"

@@ -283,6 +283,8 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
         by_ear = pair.by == (Meets.OWN_MICROPHONE,)
         if not pair.has_clap_alone and not by_ear:
             continue
+        if pair.has_clap_alone and not _has_been_wired(situation, pair.camera):
+            continue  # double system: what its own microphone hears is what they have in common
         camera, recorder = (situation.rig.unit(device).label for device in (pair.camera, pair.recorder))
         yield Finding(
             rule="nothing-to-sync-by",
@@ -294,6 +296,12 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
             about=pair.recorder,
             verify="Clap at the start of each take, in shot and close to the microphones.",
         )
+
+
+def _has_been_wired(situation: Situation, camera: str) -> bool:
+    """Whether something goes into a camera, or its own microphone is in the catalogue and no track takes it."""
+    inside = any(port.plug.connector == "inside" for port in situation.rig.unit(camera).device_class.inputs)
+    return inside or any(joint.receiver.device.id == camera for joint in situation.joints)
 
 
 def _missing(situation: Situation, pair: Pair, camera: str, recorder: str) -> str:

@@ -1,0 +1,144 @@
+"""Laws of the adviser, over rigs drawn at random and over plans with mistakes in them."""
+
+import pytest
+
+from scripts.made_plan import large_plan
+from tests.core.checks.test_rules import CASES
+from tests.reference.rigs import drawn
+from tidy_trunk.core.advice import Adviser, fixed, gain_plan, judge
+from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity, check
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Aspect, Plan, apply_edits
+from tidy_trunk.core.trace import accept
+from tidy_trunk.services.demo import foundry
+
+GRAVITY = [Severity.NOTE, Severity.CAUTION, Severity.STOP]
+CHUNKS = [range(first, first + 20) for first in range(0, 300, 20)]
+FEWER = [range(first, first + 6) for first in range(0, 36, 6)]
+
+
+def report_of(plan: Plan) -> Report:
+    return Report(accept(plan))
+
+
+def stops(plan: Plan) -> set[str]:
+    return {finding.id for finding in check(report_of(plan)) if finding.severity is Severity.STOP}
+
+
+def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
+    """Tracks on which something is heard and that no stop names: of all others nothing else is said."""
+    ruined = {track for finding in findings if finding.severity is Severity.STOP for track in finding.tracks}
+    return {track.trace.id for track in report.tracks if not track.is_silent} - ruined
+
+
+def brought(before: Report, after: Report) -> list[Finding]:
+    """Stops and cautions that stand after and did not before, on what was sound before."""
+    was = check(before)
+    known, sound = {finding.id: finding for finding in was}, sound_tracks(before, was)
+    found = []
+    for finding in check(after):
+        old = known.get(finding.id)
+        graver = old is None or GRAVITY.index(old.severity) < GRAVITY.index(finding.severity)
+        hidden = finding.tracks and not sound & set(finding.tracks)
+        if not finding.tracks and finding.run in before.rig.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
+            hidden = is_silent(before, finding.run)
+        if finding.severity is not Severity.NOTE and graver and not hidden:
+            found.append(finding)
+    return found
+
+
+def is_silent(report: Report, run_id: str) -> bool:
+    run = report.rig.plan.runs[run_id]
+    port = report.rig.unit(run.receiving.device).input(run.receiving.port)
+    stages = [report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels))]
+    return all(report.reckoner.level(stage).sound.average < -1000 for stage in stages)
+
+
+def holds_the_first_law(plan: Plan) -> int:
+    """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better."""
+    before = report_of(plan)
+    adviser, count = Adviser(before), 0
+    now = judge(before, adviser.findings)
+    for finding, fixes in ((finding, adviser.fixes(finding)) for finding in adviser.findings):
+        for fix in fixes:
+            after = report_of(apply_edits(plan, fix.edits)[0])
+            told = check(after)
+            there = next((item for item in told if item.id == finding.id), None)
+            if there is not None and there.severity is finding.severity:
+                assert abs(there.measured_db) < abs(finding.measured_db), (finding.id, fix.label)
+            assert not brought(before, after), (finding.id, fix.label)
+            assert judge(after, told) < now, (finding.id, fix.label)
+            # What a trial shares with the plan it was made from changes nothing of what is found.
+            assert tuple(told) == adviser.tried(fix.edits).question.findings, (finding.id, fix.label)
+            count += 1
+    return count
+
+
+def holds_the_second_law(plan: Plan) -> None:
+    """First fixes come to an end, no plan comes twice, and no stop is left that the gain plan could end."""
+    seen, adviser = [plan], Adviser(report_of(plan))
+    while (first := adviser.first_fix()) is not None:
+        adviser = adviser.after(first[1])
+        assert adviser.plan not in seen, first
+        seen.append(adviser.plan)
+        assert len(seen) < 100
+    left = {finding.id for finding in gain_plan(report_of(adviser.plan)).stops_left}
+    assert stops(adviser.plan) <= left
+
+
+def holds_the_fourth_law(plan: Plan) -> None:
+    """A second gain plan changes nothing; none is worse by the judge than what stood."""
+    before = report_of(plan)
+    planned, _ = apply_edits(plan, steps) if (steps := gain_plan(before).edits) else (plan, "")
+    after = report_of(planned)
+    assert judge(after, check(after)) <= judge(before, check(before))
+    assert gain_plan(after).steps == ()
+
+
+def holds_the_fifth_law(plan: Plan) -> None:
+    """No track clips without a stop that names it."""
+    report = report_of(plan)
+    named = {track for finding in check(report) if finding.severity is Severity.STOP for track in finding.tracks}
+    assert {track.trace.id for track in report.tracks if track.clip is not None} <= named
+
+
+@pytest.mark.parametrize("seeds", CHUNKS, ids=lambda seeds: str(seeds.start))
+def test_a_fix_mends_and_spoils_nothing(seeds):
+    assert sum(holds_the_first_law(drawn(seed)) for seed in seeds) > len(seeds)
+
+
+@pytest.mark.parametrize("seeds", FEWER, ids=lambda seeds: str(seeds.start))
+def test_fixes_and_gain_plans_come_to_an_end(seeds):
+    for seed in seeds:
+        holds_the_second_law(drawn(seed))
+        holds_the_fourth_law(drawn(seed))
+
+
+@pytest.mark.parametrize("seeds", CHUNKS, ids=lambda seeds: str(seeds.start))
+def test_what_clips_is_told(seeds):
+    for seed in seeds:
+        holds_the_fifth_law(drawn(seed))
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: f"{case.rule}: {case.says}")
+def test_the_laws_hold_for_every_mistake_there_is_a_rule_for(case):
+    holds_the_first_law(case.bad)
+    holds_the_second_law(case.bad)
+    holds_the_fourth_law(case.bad)
+    holds_the_fifth_law(case.bad)
+
+
+def test_the_laws_hold_for_the_foundry():
+    holds_the_first_law(foundry())
+    holds_the_second_law(foundry())
+    holds_the_fourth_law(foundry())
+    holds_the_fifth_law(foundry())
+
+
+def test_a_large_job_clips_nowhere_untold():
+    holds_the_fifth_law(large_plan())
+
+
+def test_a_fixed_plan_is_left_alone():
+    once, taken = fixed(foundry())
+    assert taken and fixed(once) == (once, [])

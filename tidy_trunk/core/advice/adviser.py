@@ -190,7 +190,7 @@ class Adviser:
     def _rank(self, finding: Finding, move: Move, tried: Tried) -> Rank:
         """What a fix leaves wrong with what the finding is about, what it costs, and how much it changes; all else last.
 
-        Whatever it mends elsewhere is a gift: what was asked for is mended by the smallest change that does it as well.
+        Whatever it mends elsewhere comes last: what was asked for is mended by the smallest change that does it as well.
         """
         after, now = tried.judgement, self.judgement
         there = tried.by_id.get(finding.id)

@@ -288,3 +288,15 @@ def test_numbers_that_are_none_are_refused(value):
         measured(wave, bits=0)
     with pytest.raises(InputError, match="empty"):
         measured(np.zeros(0))
+
+
+@pytest.mark.parametrize(("channels", "told"), [
+    ((voice(-20, 12) + noise(-75, 12, 3),), set()),
+    ((voice(-60, 12) + noise(-90, 12, 3),), {("level", (1,))}),
+    ((noise(-75, 12, 3), noise(-75, 12, 5)), {("no-voice", (1,)), ("no-voice", (2,))}),
+    ((voice(-20, 12) + noise(-75, 12, 3), noise(-75, 12, 5)), {("dead-side", (2,))}),
+    ((voice(-20, 12) + noise(-75, 12, 3), voice(-24, 12, 9) + noise(-75, 12, 5)), set()),
+])  # fmt: skip
+def test_a_voice_that_is_low_lost_or_on_one_side(channels, told):
+    """Common practice: peaks below −30 dBFS reach no target; a side 30 dB below the other carries nothing."""
+    assert {(item.what, item.channels) for item in meanings(measured(*channels))} == told

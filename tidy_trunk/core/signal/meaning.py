@@ -22,6 +22,15 @@ TRUE_PEAK_DBTP: Final = -1.0
 HISS_DBFS: Final = -50.0
 """The room of a location leaves 40 to 50 dB below full scale: noise above it is no quiet room. [PRACTICE]"""
 
+LOW_PEAK_DBFS: Final = -30.0
+"""ASSUMED_ peaks that lie more than 10 dB below what any target asks for: [PRACTICE] has −20 as the lowest."""
+
+DEAD_SIDE_DB: Final = 30.0
+"""ASSUMED_ how far one channel lies below its neighbour when nothing but noise and bleed is left on it."""
+
+ALL_NOISE_DB: Final = 3.0
+"""ASSUMED_ how little a recording lies above the noise of its pauses when there is nothing else in it."""
+
 LATE_MS: Final = 1.0
 """ASSUMED_ delay between two channels from which their sum sounds hollow."""
 
@@ -51,6 +60,8 @@ def meanings(found: Measurement) -> tuple[Meaning, ...]:
     """What there is to say of a recording, the worst first."""
     told = [item for channel in found.channels for item in _of_channel(found, channel)]
     told += [item for pair in found.pairs for item in _of_pair(found, pair)]
+    dead = {index for item in told if item.what == "dead-side" for index in item.channels}
+    told = [item for item in told if item.what not in ("no-voice", "level") or not dead & set(item.channels)]
     return tuple(sorted(told, key=lambda item: _ORDER.index(item.weight)))
 
 
@@ -114,6 +125,18 @@ def _of_channel(found: Measurement, channel: ChannelMeasure) -> list[Meaning]:
             Weight.NOTE,
             f"has noise of {_db(channel.noise.flat_dbfs)} dBFS in its pauses, {_db(channel.noise.a_dbfs)} A-weighted: compare it with the room's own.",
         )
+    if _is_all_noise(channel):
+        say(
+            "no-voice",
+            Weight.CAUTION,
+            f"holds nothing but noise, at {_db(channel.rms_dbfs)} dBFS: no voice came through. Look at the microphone, its power and its cable.",
+        )
+    elif channel.tone is None and channel.peak_dbfs < LOW_PEAK_DBFS:
+        say(
+            "level",
+            Weight.CAUTION,
+            f"peaks at {_db(channel.peak_dbfs)} dBFS only, which is too low for any target. It can be turned up afterwards as far as its noise allows; for the next take turn it up where it is first amplified.",
+        )
     if channel.dc_dbfs > NOTICED_DC_DBFS:
         say(
             "dc",
@@ -133,6 +156,13 @@ def _of_channel(found: Measurement, channel: ChannelMeasure) -> list[Meaning]:
     return told
 
 
+def _is_all_noise(channel: ChannelMeasure) -> bool:
+    """Whether all of it is as loud as its pauses."""
+    if channel.noise.found is not NoiseFrom.PAUSES or channel.tone is not None or channel.hum is not None:
+        return False
+    return channel.rms_dbfs - channel.noise.flat_dbfs < ALL_NOISE_DB
+
+
 def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
     first, second = (found.channels[index - 1] for index in pair.channels)
     who = f"Channels {first.index} and {second.index}"
@@ -147,6 +177,17 @@ def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
             Weight.STOP,
             "are the same sound in opposite polarity: in mono they cancel. A one-to-one lead sits where hot belongs on both sides, or a leg is crossed.",
         )
+    dead = second if first.peak_dbfs - second.peak_dbfs > DEAD_SIDE_DB else first
+    other = first if dead is second else second
+    if other.peak_dbfs - dead.peak_dbfs > DEAD_SIDE_DB and not dead.is_silent and other.peak_dbfs > LOW_PEAK_DBFS:
+        told.append(
+            Meaning(
+                "dead-side",
+                Weight.CAUTION,
+                f"Channel {dead.index} peaks at {_db(dead.peak_dbfs)} dBFS beside {_db(other.peak_dbfs)} on channel {other.index}: next to nothing arrives there. Look at that side of the plug and the lead, and at its routing.",
+                (dead.index,),
+            )
+        )
     if pair.bleed_db is not None:
         weight = Weight.CAUTION if pair.bleed_db > BAD_BLEED_DB else Weight.NOTE
         source = sum(pair.channels) - (pair.bleeds_into or 0)
@@ -154,7 +195,7 @@ def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
             Meaning(
                 "bleed",
                 weight,
-                f"Channel {source} is heard in channel {pair.bleeds_into}, {_db(pair.bleed_db)} dB below itself.",
+                f"Channel {source} is heard in channel {pair.bleeds_into}, {_db(-pair.bleed_db)} dB below itself.",
                 pair.channels,
             )
         )

@@ -15,6 +15,10 @@ from tidy_trunk.errors import InputError
 WORTH_TURNING_DB: Final = 0.5
 """ASSUMED_ difference from which a knob is worth turning: meters of cameras show no less."""
 
+OFF_DB: Final = 6.0
+"""ASSUMED_ how far a reading may be from what was wanted and still come from typical figures: their ± together. Beyond it
+something stands wrong, and nothing is lined up."""
+
 AUTOMATIC_WORDS: Final = "Automatic level is on: switch it off first, or the meter shows what it likes."
 """ASSUMED_ sentence: tone through automatic level says nothing."""
 
@@ -24,6 +28,7 @@ class State(StrEnum):
 
     OPEN = "open"
     DONE = "done"
+    OFF = "off"  # read, and too far from what was wanted for the figures to be why
     STALE = "stale"  # a setting, or the way itself, has changed since
 
 
@@ -39,7 +44,8 @@ class Turn:
 class LineUpStep:
     """Send tone from one device, and read it on a track of another.
 
-    shows_dbfs: what it must record, as far as it is known, within `within_db`.
+    shows_dbfs: what it must record, as far as it is known, within `within_db`; once it was read, what it does record, unless
+        that was too far off.
     meter: how its meter reads, where that is known; meter_shows_dbfs: what that one must show.
     run: the one that goes into its device.
     knobs: those on the way, of which a recording at several positions would say what they really give.
@@ -88,20 +94,20 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
     state, off_db, within_db = State.OPEN, None, _within_db(report, track, sender.stage)
     if line_up is not None:
         fresh = report.reckoner.correction(stage, line_up).standing is Standing.FRESH
-        state = State.DONE if fresh else State.STALE
         off_db = line_up.read_dbfs - line_up.predicted_dbfs
+        state = (State.OFF if abs(off_db) > OFF_DB else State.DONE) if fresh else State.STALE
     return LineUpStep(
         track=track.trace.id,
         device=track.trace.device,
         bus=track.trace.bus,
         sender=sender.device,
         sent_dbfs=sent,
-        shows_dbfs=tone.average,
+        shows_dbfs=tone.average if state is not State.OFF or off_db is None else tone.average - off_db,
         within_db=within_db,
         state=state,
         line_up=line_up,
         off_db=off_db,
-        turn=_turn(report, stage, off_db) if state is State.DONE and off_db is not None else None,
+        turn=_turn(report, stage, off_db) if state in (State.DONE, State.OFF) and off_db is not None else None,
         warning=_warning(report, sender.device, stage, tone.clip),
         meter=rig.meter_of(stage.device),
         knobs=knobs_of(report, stage),

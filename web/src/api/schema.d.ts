@@ -4578,7 +4578,7 @@ export interface components {
          * @description How far a step is.
          * @enum {string}
          */
-        State: "open" | "done" | "stale";
+        State: "open" | "done" | "off" | "stale";
         /**
          * StepsOut
          * @description A step recording: what each setting gave, and which is right.

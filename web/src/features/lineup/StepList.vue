@@ -6,8 +6,8 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 /** Where tone goes, in the order of the work, and how far each place is. */
 defineProps<{ steps: readonly LineUpStep[]; open: string }>()
 const emit = defineEmits<{ choose: [track: string] }>()
-const WORDS = { open: 'to do', done: 'lined up', stale: 'changed since' } as const
-const SIGNS = { open: '○', done: '●', stale: '◐' } as const
+const WORDS = { open: 'to do', done: 'lined up', off: 'not lined up', stale: 'changed since' } as const
+const SIGNS = { open: '○', done: '●', off: '◌', stale: '◐' } as const
 </script>
 
 <template>
@@ -84,6 +84,8 @@ button.here {
 .done .state {
   color: var(--accent);
 }
+.off .sign,
+.off .state,
 .stale .sign,
 .stale .state {
   color: var(--caution);

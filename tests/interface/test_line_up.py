@@ -17,15 +17,15 @@ def test_a_recording_is_dropped_measured_and_taken_over(screen: Page, service: J
     screen.keyboard.press("g")
     screen.keyboard.press("i")
     expect(screen.get_by_text("0 of 2 lined up")).to_be_visible()
-    take = wav(sine(1000, -47.5, 5) + noise(-75, 5), bits=24)
+    take = wav(sine(1000, -27.5, 5) + noise(-75, 5), bits=24)
     screen.get_by_label("Or measure what it recorded").set_input_files(
         {"name": "CLIP0007.wav", "mimeType": "audio/wav", "buffer": take}
     )
-    expect(screen.get_by_text("holds a tone of 1000.0 Hz at −47.5 dBFS")).to_be_visible()
-    screen.get_by_role("button", name="Take −47.5 dBFS for cam track L").click()
+    expect(screen.get_by_text("holds a tone of 1000.0 Hz at −27.5 dBFS")).to_be_visible()
+    screen.get_by_role("button", name="Take −27.5 dBFS for cam track L").click()
     expect(screen.get_by_text("1 of 2 lined up")).to_be_visible()
     expect(screen.get_by_text("what the figures said")).to_be_visible()
-    assert service.newest(job).evaluation.plan.line_ups["cam.L"].read_dbfs == -47.5
+    assert service.newest(job).evaluation.plan.line_ups["cam.L"].read_dbfs == -27.5
     screen.goto(f"/jobs/{job}/levels/cam.L")
     expect(screen.get_by_text("line-up of cam track L")).to_be_visible()
     screen.keyboard.press("u")

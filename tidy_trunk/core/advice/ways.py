@@ -42,6 +42,8 @@ def ways(report: Report, run_id: str, upstream: Upstream | None = None) -> list[
         for candidate in candidates(report.rig, run)
         if (item := _compute(plan, run_id, candidate, upstream)) is not None
     ]
+    if any(item.candidate.is_now and item.way.fits for item in found):
+        found = [item for item in found if item.way.fits]  # it is right as it is: what is not as good is no choice
     # Attenuators come weakest first and differ by where the knob behind them happens to stop: the quietest speaks for all.
     pads = min((_hiss(item.way) for item in found if item.candidate.is_pad), default=0.0)
 

@@ -123,12 +123,19 @@ def find_joins(
             _off_impedance(sending, join, known),
             max(0.0, join.unbalanced_m - UNBALANCED_LIMIT_M),
             len(join.parts),
+            _behind_loss_m(join, known),
             join.unbalanced_m,
             -sum(part.lead in own for part in join.parts),
             sum(part.length_m for part in join.parts),
         )
     )
     return found[:10]
+
+
+def _behind_loss_m(join: Join, known: Mapping[str, LeadClass]) -> float:
+    """Metres behind an attenuator: it belongs at the receiving end, so that the cable carries the higher level."""
+    lossy = [at for at, part in enumerate(join.parts) if known[part.lead].loss_db is not None]
+    return sum(part.length_m for part in join.parts[lossy[0] + 1 :]) if lossy else 0.0
 
 
 def _off_impedance(sending: OutputPort, join: Join, known: Mapping[str, LeadClass]) -> int:
@@ -163,7 +170,22 @@ def _searched(sending: Plug, receiving: Plug, usable: Sequence[LeadClass]) -> It
         if is_meant_for(end, receiving):
             yield chain
         if len(chain) < LONGEST_CHAIN:
-            waiting += [(*chain, lead) for lead in usable if lead not in chain and is_meant_for(end, lead.sending)]
+            waiting += [
+                (*chain, lead)
+                for lead in usable
+                if lead not in chain and is_meant_for(end, lead.sending) and not _turns_back(sending, (*chain, lead))
+            ]
+
+
+def _turns_back(sending: Plug, chain: Sequence[LeadClass]) -> bool:
+    """Whether the last adapters of a chain do nothing but lead back to a connector where they began."""
+    for at in range(len(chain) - 2, -1, -1):
+        if not (chain[at].is_adapter and chain[at + 1].is_adapter):
+            return False
+        begins = chain[at - 1].receiving if at else sending
+        if begins.connector == chain[-1].receiving.connector:
+            return True
+    return False
 
 
 def _with_lengths(leads: list[tuple[LeadClass, str]], length_m: float, shared: str) -> tuple[Part, ...] | None:

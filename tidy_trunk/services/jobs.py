@@ -1,6 +1,6 @@
 """Jobs: open, edit, undo, look back, and ask what an edit would do."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final
@@ -29,6 +29,15 @@ class JobState:
 
     revision: RevisionRecord
     evaluation: Evaluation
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """What mends the findings of a revision: moves on its plan, best first, by id of the finding."""
+
+    revision: int
+    plan: Plan
+    fixes: Mapping[str, tuple[Move, ...]]
 
 
 MOST_JOINS: Final = 4
@@ -195,8 +204,8 @@ class JobService:
         """Where every knob of a job should stand; nothing is kept."""
         return gain_plan(self.report(job_id), pins)
 
-    def advice(self, job_id: UUID) -> tuple[int, dict[str, tuple[Move, ...]]]:
-        """What mends each finding of the newest state, by its id, and the number of that state.
+    def advice(self, job_id: UUID) -> Advice:
+        """What mends each finding of the newest state.
 
         Each fix is tried, which takes a while: when the job moves on meanwhile, the rest is left, as nobody wants it.
         """
@@ -207,7 +216,7 @@ class JobService:
             if self._store.head(job_id) != record.number:
                 break
             fixes[finding.id] = adviser.fixes(finding)
-        return record.number, fixes
+        return Advice(record.number, adviser.plan, fixes)
 
     def detours(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""

@@ -85,7 +85,7 @@ def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
 @router.get("/{job_id}/advice", response_model=AdviceOut)
 def read_advice(job_id: UUID, jobs: Jobs) -> AdviceOut:
     """What mends the findings of the newest state. It takes longer than the findings themselves: each fix is tried."""
-    return AdviceOut.from_core(*jobs.advice(job_id))
+    return AdviceOut.from_core(jobs.advice(job_id))
 
 
 @router.get("/{job_id}/revisions")

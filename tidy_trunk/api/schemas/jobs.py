@@ -1,6 +1,5 @@
 """Jobs, their states, tracks and findings."""
 
-from collections.abc import Mapping
 from datetime import datetime
 from typing import Annotated, Any
 from uuid import UUID
@@ -10,9 +9,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice import Move
 from tidy_trunk.core.checks import Finding, Severity
+from tidy_trunk.core.plan import Plan, sentences
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.services.evaluation import Evaluation
-from tidy_trunk.services.jobs import JobState
+from tidy_trunk.services.jobs import Advice, JobState
 from tidy_trunk.services.rows import Row, lead_row, row_of
 
 
@@ -114,14 +114,19 @@ class ChangesOut(Out):
 
 
 class FixOut(Out):
-    """Edits that mend a finding, tried on the whole plan, with the sentence on the button."""
+    """Edits that mend a finding, tried on the whole plan, with the sentence on the button, and one for each edit."""
 
     label: str
+    steps: list[str]
     edits: list[AnyEdit]
 
     @classmethod
-    def from_core(cls, move: Move) -> "FixOut":
-        return cls.model_construct(label=move.label, edits=[edit_document(edit) for edit in move.edits])
+    def from_core(cls, plan: Plan, move: Move) -> "FixOut":
+        return cls.model_construct(
+            label=move.label,
+            steps=list(sentences(plan, move.edits)),
+            edits=[edit_document(edit) for edit in move.edits],
+        )
 
 
 class AdviceOut(Out):
@@ -131,9 +136,13 @@ class AdviceOut(Out):
     fixes: dict[str, list[FixOut]]
 
     @classmethod
-    def from_core(cls, revision: int, fixes: Mapping[str, tuple[Move, ...]]) -> "AdviceOut":
-        given = {finding: [FixOut.from_core(move) for move in moves] for finding, moves in fixes.items() if moves}
-        return cls.model_construct(revision=revision, fixes=given)
+    def from_core(cls, advice: Advice) -> "AdviceOut":
+        given = {
+            finding: [FixOut.from_core(advice.plan, move) for move in moves]
+            for finding, moves in advice.fixes.items()
+            if moves
+        }
+        return cls.model_construct(revision=advice.revision, fixes=given)
 
 
 class BeneathOut(Out):

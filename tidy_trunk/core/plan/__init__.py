@@ -57,6 +57,7 @@ from tidy_trunk.core.plan.edits import (
     apply_edits,
     edited,
     free_id,
+    sentences,
 )
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, LineUp, ReadFrom
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError, MeterPair, Scale, law_key
@@ -188,6 +189,7 @@ __all__ = [
     "passing_words",
     "path_m",
     "path_words",
+    "sentences",
     "times_words",
     "validate",
 ]

@@ -22,6 +22,7 @@ from tidy_trunk.core.plan import (
     SetParts,
     Unit,
     edited,
+    sentences,
 )
 from tidy_trunk.core.say.proposal import Proposal
 from tidy_trunk.core.say.words import Match, find_ports
@@ -206,18 +207,14 @@ def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
 
 
 def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
-    steps = []
-    state = plan
     try:
-        for edit in matched.move.edits:
-            steps.append(edit.sentence(state))
-            state = edit.apply(state)
+        steps = tuple(sentences(plan, matched.move.edits))
     except TidyTrunkError:
         return None
     if matched.stops:
         stop = matched.stops[0].title
         title = f"{title}: {stop[0].lower()}{stop[1:]}"
-    return Proposal(title, tuple(steps), _outcome(matched.plan, matched.move.edits), matched.move.edits)
+    return Proposal(title, steps, _outcome(matched.plan, matched.move.edits), matched.move.edits)
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.plan import Edit, Plan, apply_edits
+from tidy_trunk.core.plan import Edit, Plan, apply_edits, sentences
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_IN_TITLE: Final = 2
@@ -29,14 +29,11 @@ class NotUnderstoodError(TidyTrunkError):
 
 def single(plan: Plan, *edits: Edit) -> Proposal:
     """A proposal of edits whose sentences say it all. Raises PlanError or InputError where they cannot be done."""
-    sentences, state = [], plan
-    for edit in edits:
-        sentences.append(edit.sentence(state))
-        state = edit.apply(state)
+    steps = tuple(sentences(plan, edits))
     apply_edits(plan, edits)
     if len(edits) <= MOST_IN_TITLE:
-        return Proposal("; ".join(sentences), (), "", tuple(edits))
-    return Proposal(sentences[0], tuple(sentences), "", tuple(edits))
+        return Proposal("; ".join(steps), (), "", tuple(edits))
+    return Proposal(steps[0], steps, "", tuple(edits))
 
 
 def possible(plan: Plan, *edits: Edit) -> Iterator[Proposal]:

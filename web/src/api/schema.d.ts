@@ -2393,11 +2393,13 @@ export interface components {
         };
         /**
          * FixOut
-         * @description Edits that mend a finding, tried on the whole plan, with the sentence on the button.
+         * @description Edits that mend a finding, tried on the whole plan, with the sentence on the button, and one for each edit.
          */
         FixOut: {
             /** Label */
             label: string;
+            /** Steps */
+            steps: string[];
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };

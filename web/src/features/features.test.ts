@@ -91,8 +91,8 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
 const card = {
   finding: finding(),
   fixes: [
-    { label: 'Use the 25 dB lead', edits: [] },
-    { label: 'Turn the output down', edits: [] },
+    { label: 'Use the 25 dB lead', steps: ['Run 14 by the lead'], edits: [] },
+    { label: 'Turn the output down', steps: ['bag line out'], edits: [] },
   ],
   isThinking: false,
 }

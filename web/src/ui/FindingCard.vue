@@ -46,6 +46,9 @@ watch(
       <Button v-if="fixes[0]" :outlined="!pointed" size="small" @click.stop="emit('apply', fixes[0])">
         {{ fixes[0].label }} <kbd v-if="pointed">a</kbd>
       </Button>
+      <ul v-if="pointed && fixes[0] && fixes[0].steps.length > 2" class="soft small beneath">
+        <li v-for="step in fixes[0].steps" :key="step">{{ step }}</li>
+      </ul>
       <template v-if="fixes.length > 1">
         <Button v-if="!showAll" text size="small" @click.stop="showAll = true">
           {{ fixes.length - 1 }} other {{ fixes.length === 2 ? 'way' : 'ways' }}
@@ -55,6 +58,7 @@ watch(
           :key="fix.label"
           outlined
           size="small"
+          :title="fix.steps.join('\n')"
           @click.stop="emit('apply', fix)"
         >
           {{ fix.label }}

@@ -1,6 +1,6 @@
 """Edits: named commands on a plan, each a pure function from plan to plan with its plain sentence."""
 
-from tidy_trunk.core.plan.edits.base import Edit, apply_edits, edited, free_id
+from tidy_trunk.core.plan.edits.base import Edit, apply_edits, edited, free_id, sentences
 from tidy_trunk.core.plan.edits.clocks import DropPairDrift, RemoveBreak, SetBreak, SetJam, TakePairDrift
 from tidy_trunk.core.plan.edits.devices import (
     AddDevice,
@@ -63,4 +63,5 @@ __all__ = [
     "default_words",
     "edited",
     "free_id",
+    "sentences",
 ]

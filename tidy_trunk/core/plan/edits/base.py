@@ -1,7 +1,7 @@
 """What an edit is, how several are applied as one, and the small parts that all of them share."""
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Final, Protocol, TypeVar
 
@@ -42,6 +42,13 @@ def edited(plan: Plan, edits: Iterable[Edit]) -> Plan:
     for edit in edits:
         plan = edit.apply(plan)
     return plan
+
+
+def sentences(plan: Plan, edits: Iterable[Edit]) -> Iterator[str]:
+    """What each of several edits does, each to the plan that the ones before it have made. Raises PlanError."""
+    for edit in edits:
+        yield edit.sentence(plan)
+        plan = edit.apply(plan)
 
 
 def apply_edits(plan: Plan, edits: Sequence[Edit]) -> tuple[Plan, str]:

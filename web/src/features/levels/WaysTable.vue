@@ -59,7 +59,14 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
             </span>
           </td>
           <td class="no-print">
-            <Button v-if="way.edits.length" outlined size="small" :disabled="locked" @click="emit('apply', way)">Use</Button>
+            <Button
+              v-if="way.edits.length"
+              outlined
+              size="small"
+              :disabled="locked"
+              @click="emit('apply', way)"
+              >Use</Button
+            >
           </td>
         </tr>
       </tbody>

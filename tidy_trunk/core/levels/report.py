@@ -1,7 +1,7 @@
 """What each track of a plan will hold, and the ladder of stages that leads to it."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
@@ -11,9 +11,9 @@ from tidy_trunk.core.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
 from tidy_trunk.core.levels.stages import Reckoner
-from tidy_trunk.core.levels.touched import touched_devices
+from tidy_trunk.core.levels.touched import moved_ports, touched_devices
 from tidy_trunk.core.levels.walk import StageLevel
-from tidy_trunk.core.plan import Plan, Rig, Role, Target, validate
+from tidy_trunk.core.plan import Aspect, Plan, Rig, Role, Target, changed_aspects, validate
 from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, accept, is_powered, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import NotFoundError
@@ -100,13 +100,19 @@ class Report:
     """Traces and levels of a whole plan, worked out once."""
 
     def __init__(
-        self, tracer: Tracer, known: Mapping[StageKey, StageLevel[Sound]] | None = None, like: "Report | None" = None
+        self,
+        tracer: Tracer,
+        known: Mapping[StageKey, StageLevel[Sound]] | None = None,
+        like: "Report | None" = None,
+        changed: Collection[StageKey] = (),
     ) -> None:
-        """`known`: levels of stages that are those of another plan; `like`: the report of that plan."""
+        """`known`: levels of stages that are those of another plan; `like`: the report of that plan; `changed`: stages that
+        both have and that hold another level here."""
         self.tracer = tracer
         self.rig: Rig = tracer.rig
         self.reckoner = Reckoner(self.rig, known)
-        same = {id(track.trace.stage): track for track in like.tracks} if like is not None else {}
+        before = like.tracks if like is not None else ()
+        same = {id(track.trace.stage): track for track in before if track.trace.stage.key not in changed}
         self.tracks: tuple[TrackLevel, ...] = tuple(
             same.get(id(trace.stage)) or self._track(trace) for trace in tracer.traces()
         )
@@ -117,6 +123,10 @@ class Report:
         Raises PlanError or InputError where the plan is not well formed, SignalLoopError where it goes in a circle.
         """
         rig = validate(plan, self.rig)
+        if not changed_aspects(self.rig.plan, plan) & Aspect.WIRING:
+            # Nothing leads elsewhere: of all that was traced only what is behind a moved control has to be worked out again.
+            stages = self.tracer.downstream_of(moved_ports(self.rig, rig))
+            return Report(self.tracer.carried_to(rig), self.reckoner.levels_outside(stages=stages), self, stages)
         touched = touched_devices(self.rig, rig)
         if touched is None:
             return Report(accept(plan))

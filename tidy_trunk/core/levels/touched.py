@@ -7,7 +7,8 @@ costs what is downstream of them.
 from collections.abc import Iterable
 from typing import Final
 
-from tidy_trunk.core.plan import Aspect, PortRef, Rig, Run, changed_aspects, changed_keys
+from tidy_trunk.core.catalogue import controls_of
+from tidy_trunk.core.plan import PortRef, Rig, Run, changed_keys
 
 _ALL_DEPENDS: Final = ("defaults", "classes", "leads", "targets", "line_ups", "gain_laws")
 
@@ -19,8 +20,6 @@ def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
     they load it together.
     """
     was, now = before.plan, after.plan
-    if not changed_aspects(was, now) & (Aspect.LEVELS | Aspect.WIRING):
-        return frozenset()
     if any(getattr(was, name) is not getattr(now, name) for name in _ALL_DEPENDS):
         return None
     found = set(changed_keys(was.devices, now.devices))
@@ -35,6 +34,25 @@ def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
     found |= {run.receiving.device for run in runs if run.sending in senders}
     _follow(found, runs)
     return frozenset(found)
+
+
+def moved_ports(before: Rig, after: Rig) -> set[tuple[str, str]]:
+    """Device and port of every control that stands otherwise, those of linked inputs too; "" as port of a microphone itself."""
+    found: set[tuple[str, str]] = set()
+    for device_id in changed_keys(before.plan.devices, after.plan.devices):
+        unit = after.unit(device_id)
+        was, now = before.plan.devices[device_id].settings, unit.device.settings
+        controls = controls_of(unit.device_class)
+        for name in {*was, *now}:
+            if was.get(name) != now.get(name) and name in controls:
+                found.add((device_id, controls[name].port))
+        ports = {port for device, port in found if device == device_id}
+        for port in unit.device_class.inputs:
+            if port.id in ports:
+                found |= {(device_id, other) for other in port.linked_to}
+        if unit.device_class.capsule is not None:
+            found |= {(device_id, port.id) for port in unit.device_class.outputs}
+    return found
 
 
 def _is_microphone(before: Rig, after: Rig, ref: PortRef) -> bool:

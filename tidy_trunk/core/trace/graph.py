@@ -3,6 +3,7 @@
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
+from functools import cached_property
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, channel_refs
@@ -81,6 +82,9 @@ class Trace:
         return f"{self.device}.{self.bus}"
 
 
+_AT_A_PORT = (Place.INPUT, Place.OUTPUT, Place.MICROPHONE)
+
+
 def accept(plan: Plan) -> "Tracer":
     """Refuse a plan that is not well formed or in which sound would run in a circle; else give its traces.
 
@@ -105,6 +109,35 @@ class Tracer:
     def stages_outside(self, devices: Collection[str]) -> dict[StageKey, Stage]:
         """Every stage that was built, but those of some devices."""
         return {key: stage for key, stage in self._stages.items() if stage.device not in devices}
+
+    def carried_to(self, rig: Rig) -> "Tracer":
+        """The same stages for a plan in which nothing leads elsewhere, however loud it is."""
+        carried = Tracer(rig, self._stages)
+        carried._traces = self._traces
+        return carried
+
+    def downstream_of(self, ports: Collection[tuple[str, str]]) -> set[StageKey]:
+        """Stages at some ports, given as device and port, "" for a microphone itself, and all that hangs on them."""
+        found = {key for key in self._feeds_into if (key[1], key[2]) in ports and key[0] in _AT_A_PORT}
+        waiting = list(found)
+        for key in waiting:
+            fresh = [after for after in self._feeds_into[key] if after not in found]
+            found.update(fresh)
+            waiting += fresh
+        return found
+
+    @cached_property
+    def _feeds_into(self) -> Mapping[StageKey, list[StageKey]]:
+        """Each stage with those that it feeds, or that hear its noise."""
+        found: dict[StageKey, list[StageKey]] = {key: [] for key in self._stages}
+        waiting, seen = list(self._stages.values()), set(self._stages)
+        for stage in waiting:
+            for feed in (*(feed for feed, _ in stage.feeds), *stage.idle):
+                found.setdefault(feed.key, []).append(stage.key)
+                if feed.key not in seen:
+                    seen.add(feed.key)
+                    waiting.append(feed)
+        return found
 
     def traces(self) -> list[Trace]:
         """Every track of every recording device, in the order of the plan; worked out once.

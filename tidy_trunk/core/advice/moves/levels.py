@@ -17,7 +17,7 @@ from tidy_trunk.core.catalogue import (
     mode_key,
     pad_key,
 )
-from tidy_trunk.core.checks import Finding, Joint
+from tidy_trunk.core.checks import Finding, Joint, Severity
 from tidy_trunk.core.plan import Edit, Plan, PortRef, SetControl, edited
 from tidy_trunk.core.trace import Place, Stage, upstream_of
 from tidy_trunk.core.ways import AS_IT_IS, Trial, by_hand
@@ -67,7 +67,9 @@ def along_the_chain(question: Question, finding: Finding) -> Iterator[Move]:
 
 @moves_for(*LEVEL_RULES)
 def other_ways(question: Question, finding: Finding) -> Iterator[Move]:
-    """The best ways to match the runs in question: leads, attenuators, other outputs."""
+    """The best ways to match the runs in question: leads, attenuators, other outputs. Nobody rewires for a note."""
+    if finding.severity is Severity.NOTE:
+        return
     for run_id in _runs(question, finding):
         for way in [way for way in question.ways(run_id) if way.id != AS_IT_IS][:MOST_WAYS]:
             yield Move(way.label, way.edits)

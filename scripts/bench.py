@@ -22,7 +22,7 @@ import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
 from made_plan import large_plan
 
-from tidy_trunk.core.advice import gain_plan
+from tidy_trunk.core.advice import Adviser, gain_plan
 from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
 from tidy_trunk.core.levels import Report, Spectrum
 from tidy_trunk.core.plan import Plan
@@ -62,6 +62,24 @@ def evaluate(plan_bytes: bytes) -> Callable[[], object]:
 
 def planned(plan: Plan) -> Callable[[], object]:
     return lambda: gain_plan(Report(accept(plan)))
+
+
+def advised(plan: Plan) -> Callable[[], object]:
+    """The fixes of every finding, from a plan that is only evaluated."""
+    report = Report(accept(plan))
+    return lambda: Adviser(report).all_fixes()
+
+
+def one_finding(plan: Plan) -> list[float]:
+    """Milliseconds for the fixes of each finding that has some, asked one by one of an adviser of its own."""
+    report = Report(accept(plan))
+    found = []
+    for finding in Adviser(report).findings:
+        adviser = Adviser(report)
+        begin = time.perf_counter()
+        if adviser.fixes(finding):
+            found.append((time.perf_counter() - begin) * 1000)
+    return found
 
 
 def p95(values: list[float]) -> float:
@@ -232,6 +250,9 @@ def main() -> int:
     show(name, statistics.median(timed(evaluate(write_plan(plan)), 15)), "100 ms")
     show("its gain plan, median", statistics.median(timed(planned(plan), 3)), "5000 ms")
     show("the demo's gain plan, median", statistics.median(timed(planned(foundry()), 7)), "500 ms")
+    show("all fixes of the demo, median", statistics.median(timed(advised(foundry()), 5)), "500 ms")
+    show("one finding's fixes in the demo, longest", max(one_finding(foundry())), "200 ms")
+    show("all fixes of the large plan", timed(advised(plan), 1)[0], "5000 ms")
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
     with tempfile.TemporaryDirectory() as folder:
         sound(Path(folder))

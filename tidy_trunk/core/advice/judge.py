@@ -74,9 +74,7 @@ def judge(report: Report, findings: Sequence[Finding]) -> Judgement:
         off_target_db=_whole(_worst(heard, lambda track: 0.0 if _is_float(report.rig, track) else _miss_db(track))),
         notes=float(sum(finding.severity is Severity.NOTE for finding in findings)),
         cost=_cost(report.rig),
-        knobs_db=_whole(
-            sum(max(above_best_db(report.rig, run) - NEAR_BEST_DB, 0.0) for run in report.rig.plan.runs.values())
-        ),
+        knobs_db=_whole(sum(far_db(report.rig, run) for run in report.rig.plan.runs.values())),
     )
 
 
@@ -107,17 +105,19 @@ class JointMarks(NamedTuple):
     """What is wrong where a run arrives: the parts of the judgement that its own joint decides, in the same order.
 
     clipped_db: expected peaks cut at the receiver; silent: 1 where nothing arrives that ought to.
-    off_target_db: distance of the average from the target; unsure_db: by how much the sender's full scale may stand above
-    what a microphone input takes.
-    bursts_db, noise, camera_db: as in `Judgement`, the last from the very step where a camera is best left.
+    off_target_db: distance of the average from the target.
+    bursts_db, noise, knobs_db: as in `Judgement`.
+    unsure_db: by how much the sender's full scale may stand above what a microphone input takes.
+    camera_db: as knobs_db, from the very step where a camera is best left.
     """
 
     clipped_db: float = 0.0
     silent: float = 0.0
     off_target_db: float = 0.0
-    unsure_db: float = 0.0
     bursts_db: float = 0.0
     noise: float = 0.0
+    knobs_db: float = 0.0
+    unsure_db: float = 0.0
     camera_db: float = 0.0
 
 
@@ -137,6 +137,7 @@ def joint_marks(trial: Trial) -> JointMarks:
         unsure_db=_up(max(doubt - margin, 0.0)) if math.isfinite(margin) and trial.mode.signal is Signal.MIC else 0.0,
         bursts_db=_up(burst.over_db) if burst is not None and burst.device == here else 0.0,
         noise=float(noise_steps(sound)),
+        knobs_db=far_db(trial.rig, trial.run),
         camera_db=above_best_db(trial.rig, trial.run),
     )
 
@@ -159,6 +160,11 @@ def above_best_db(rig: Rig, run: Run) -> float:
     if rig.unit(run.sending.device).device_class.capsule is not None:
         return 0.0
     return unit.above_best_db(unit.input(run.receiving.port))
+
+
+def far_db(rig: Rig, run: Run) -> float:
+    """The same beyond 9 dB."""
+    return max(above_best_db(rig, run) - NEAR_BEST_DB, 0.0)
 
 
 def _decibels(findings: Iterable[Finding]) -> float:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.advice.judge import NEAR_BEST_DB, STEP_DB, JointMarks, joint_marks
+from tidy_trunk.core.advice.judge import STEP_DB, JointMarks, joint_marks
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Edit, Plan, Rig, School, edited
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, Candidate, Trial, Upstream, Way, by_hand, candidates, way_of
@@ -70,9 +70,8 @@ def _rank(item: _Found, hiss: float, school: School) -> tuple[float, ...]:
     missed = max(marks.off_target_db - ALLOWED_MISS_DB, 0.0)
     grave = (float(way.clips), marks.clipped_db, marks.silent, missed)
     takes_away = float(candidate.cost > 1)
-    far = max(marks.camera_db - NEAR_BEST_DB, 0.0)
-    quiet = (marks.noise, far, takes_away, round(hiss / STEP_DB), candidate.cost)
-    cheap = (marks.noise, far, takes_away, candidate.cost, marks.unsure_db)
+    quiet = (marks.noise, marks.knobs_db, takes_away, round(hiss / STEP_DB), candidate.cost)
+    cheap = (marks.noise, marks.knobs_db, takes_away, candidate.cost, marks.unsure_db)
     edits = 0.0 if candidate.is_pad else len(way.edits)
     return (*grave, *(cheap if school is School.GUIDE else (marks.unsure_db, *quiet)), marks.camera_db, edits)
 

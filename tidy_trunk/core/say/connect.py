@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice import Adviser, Matched, Matcher
-from tidy_trunk.core.catalogue import InputPort, OutputPort, Signal, mode_key
+from tidy_trunk.core.catalogue import CELL_KEY, InputPort, OutputPort, Signal, mode_key
 from tidy_trunk.core.clock import kept_for_timecode
 from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, usual_length_m
 from tidy_trunk.core.levels import Report
@@ -198,6 +198,8 @@ def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
         ),
         None,
     )
+    if capsule.cell and not sender.has_cell_in and (wanted is None or not set(capsule.needs) & set(wanted.supplies)):
+        yield SetControl(device=sender.device.id, control=CELL_KEY, value=True)
     if wanted is None:
         return
     if mode.signal is not Signal.MIC:

@@ -24,7 +24,9 @@ MISTAKES = {
 def key_of(card) -> bool:
     """Whether a finding that is pointed at has a fix, once the program has tried what mends it."""
     expect(card.get_by_text("Trying what mends it")).to_have_count(0)
-    return card.locator(".fixes kbd").count() > 0 and "another box" not in card.locator(".fixes button").first.inner_text()
+    return (
+        card.locator(".fixes kbd").count() > 0 and "another box" not in card.locator(".fixes button").first.inner_text()
+    )
 
 
 @pytest.mark.parametrize("lines", MISTAKES.values(), ids=MISTAKES.keys())

@@ -114,7 +114,7 @@ def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
     screen.get_by_role("button", name="3 to R").click()
     screen.get_by_role("button", name="2 to R").click()
     expect(judgement).not_to_contain_text("opposite polarity")
-    expect(judgement).to_contain_text("the right signal arrives")
+    expect(judgement).to_contain_text("wired correctly")
     screen.get_by_label("Name", exact=True).fill("Made last night")
     screen.get_by_role("button", name="Save it and use it in run 2").click()
     expect(screen.locator("[data-track='cam.L']")).to_contain_text("Made last night")

@@ -1,6 +1,6 @@
 """The walk of handbook §§4 to 7: everything that one forgotten switch can spoil, in the order of the chain."""
 
-from tests.plans import line_into_camera, made, padded_plan, put
+from tests.plans import device, line_into_camera, made, padded_plan, put
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Hazard, Passing, Plan, SetPath, Stretch
 from tidy_trunk.core.trace import accept
@@ -40,6 +40,19 @@ def test_every_switch_is_named_as_it_must_stand():
     assert "automatic level, menu is off" in found and "Look in both places" in found
     assert "gain +50 dB" in found and "tied up" in found and "Set them low" in found
     assert "shows −24.7 dBFS for tone at −20.0. Not lined up yet" in found
+
+
+def test_no_line_affirms_what_a_finding_calls_wrong():
+    on = texts(made(put("cam", "mic.auto.menu", True), base=padded_plan()))
+    assert "automatic level, menu is on" not in on and "The plan still has it on" in on
+
+
+def test_a_camera_without_a_cable_has_its_lines():
+    """Double system: power, card, its own microphone, rolling, and a clap."""
+    plan = made(device("mirrorless-mic", "second"), base=padded_plan())
+    mine = [item.id for item in walk(plan) if item.group == "second"]
+    assert mine == ["second.power", "second.card", "second.own-microphone", "second.rolling"]
+    assert "end.clap" in [item.id for item in walk(plan)]
 
 
 def test_leads_where_people_walk_are_taped():

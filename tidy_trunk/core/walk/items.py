@@ -4,11 +4,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Power, Supply, controls_of
+from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Kind, Power, Supply, controls_of
 from tidy_trunk.core.clock import Gets, Keeper, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import LineUpStep, State, line_up_steps
-from tidy_trunk.core.plan import Hazard, PortRef, Run, Unit, times_words
+from tidy_trunk.core.plan import Hazard, PortRef, Role, Run, Unit, times_words
 from tidy_trunk.core.timecode import name_of
 from tidy_trunk.core.trace import Place, upstream_of
 
@@ -46,8 +46,27 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
     for unit in _in_order(report):
         mine = [step for step in steps if step.device == unit.device.id and not step.warning]
         found += _of_device(report, unit, mine)
+    in_chain = {item.group for item in found}
+    for unit in report.rig.units():
+        if unit.device_class.kind is Kind.CAMERA and unit.label not in in_chain:
+            found += _of_camera_alone(unit)
     found += [item for keeper in clocks for item in _of_clock(report, keeper)]
     return (*found, *_at_the_end(report))
+
+
+def _of_camera_alone(unit: Unit) -> Iterator[WalkItem]:
+    """A camera that no sound is led to: it records by itself, and its own microphone is what it is found by."""
+
+    def item(name: str, text: str, why: str = "") -> WalkItem:
+        return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
+
+    if unit.power is not None:
+        yield item("power", f"Powered by {unit.power}, with enough for the next hours.")
+    yield item("card", "A card with room for the day is in it.")
+    yield item(
+        "own-microphone", "Its own microphone is on, and its meter moves.", "What it hears finds its files later."
+    )
+    yield item("rolling", "It rolls when it is told to: the mark on its screen is red.")
 
 
 def _in_order(report: Report) -> list[Unit]:
@@ -137,13 +156,17 @@ def _of_input(report: Report, unit: Unit, port: InputPort, runs: list[Run]) -> I
     phantom = {control.id for control in controls.values() if ".phantom." in control.id}
     for control_id in sorted(automatic):
         control = controls[control_id]
-        wanted = bool(settings.get(control_id, control.default))
-        text = f"{_begun(port.label)}: {control.label} is {'on' if wanted else 'off'}."
-        yield item(
-            control_id.rsplit(".", 1)[-1] + ".auto",
-            text,
-            "" if wanted else "Look in both places: one of them is enough to ride the level.",
-        )
+        is_on = bool(settings.get(control_id, control.default))
+        is_meant = is_on and _is_for_guide(report, unit, port)
+        why = "Look in both places: one of them is enough to ride the level."
+        if is_on:
+            why = (
+                "It only finds sync."
+                if is_meant
+                else "The plan still has it on: it undoes every gain that is set here."
+            )
+        text = f"{_begun(port.label)}: {control.label} is {'on' if is_meant else 'off'}."
+        yield item(control_id.rsplit(".", 1)[-1] + ".auto", text, why)
     if phantom:
         on = Supply.P48 in unit.supplies(port)
         text = f"{_begun(port.label)}: 48 V is {'on, its lamp lit' if on else 'off'}."
@@ -155,6 +178,16 @@ def _of_input(report: Report, unit: Unit, port: InputPort, runs: list[Run]) -> I
     ]
     if words:
         yield item("set", f"{_begun(port.label)}: {', '.join(words)}.")
+
+
+def _is_for_guide(report: Report, unit: Unit, port: InputPort) -> bool:
+    """Whether all tracks that an input goes to are kept to find sync by."""
+    roles = {
+        track.role
+        for track in report.tracks_of(unit.device.id)
+        if any(feed.name == port.id for feed, _ in track.trace.stage.feeds)
+    }
+    return roles == {Role.GUIDE}
 
 
 def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
@@ -193,7 +226,8 @@ def _at_the_end(report: Report) -> Iterator[WalkItem]:
         text=f"Played back and heard on headphones: {names}.",
         why="Level, noise between words, hum, clicks, the right input on every track.",
     )
-    if len(recording) > 1:
+    cameras = [unit for unit in report.rig.units() if unit.device_class.kind is Kind.CAMERA]
+    if len(recording) > 1 or cameras:
         yield WalkItem(
             id="end.clap", group=LAST, text="A clap in shot, close to the microphones, on every recorder and camera."
         )

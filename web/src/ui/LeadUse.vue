@@ -2,7 +2,7 @@
 import type { Use } from '@/api/client'
 
 /** What comes of a lead: what each side of the socket hears, what of power gets through, what is wrong. */
-defineProps<{ use: Use }>()
+defineProps<{ use: Use; but?: string }>()
 </script>
 
 <template>
@@ -17,7 +17,9 @@ defineProps<{ use: Use }>()
     <p v-if="use.mono" class="soft">{{ use.mono }}</p>
     <p v-for="power in use.powers" :key="power" class="soft">{{ power }}</p>
     <p v-for="fault in use.faults" :key="fault" class="fault">wrong: {{ fault }}</p>
-    <p v-if="!use.faults.length" class="right">the right signal arrives</p>
+    <p v-if="!use.faults.length" class="right">
+      wired correctly<template v-if="but">, but: {{ but }}</template>
+    </p>
   </div>
 </template>
 

@@ -20,6 +20,7 @@ const job = useJob()
 const picture = ref<RunPicture | null>(null)
 const plan = computed(() => job.state?.plan.runs?.find(({ id }) => id === run.value))
 const findings = computed(() => job.findings.filter((finding) => finding.run === run.value))
+const graver = computed(() => findings.value.find(({ severity }) => severity !== 'note'))
 const lead = computed(() => job.state?.runs.find((item) => item.run === run.value))
 
 watch([run, () => job.newest?.revision], async ([id]) => {
@@ -46,7 +47,7 @@ watch(plan, (found) => {
         <LeadDrawing v-for="(drawn, index) in picture.leads" :key="index" :picture="drawn" />
         <section class="comes">
           <h3>What comes of it</h3>
-          <LeadUse :use="picture.use" />
+          <LeadUse :use="picture.use" :but="graver?.title" />
         </section>
       </template>
       <section v-if="findings.length" class="mend" aria-label="What to mend">

@@ -141,7 +141,7 @@ CLOCK_CASES = [
     # 60 dB at 1 m over 35 dB(A): 25 dB, 17.8 m of it; 51.8 ms at 343 m/s.
     Case("nothing-to-sync-by", own_ear(routed=True), own_ear(routed=False), NOTE, "up to about 18 m away, 52 ms late there"),
     # Seven frames at 25 are 280 ms; the boom's half metre 1.5 ms, the recorder 1 ms.
-    Case("early-sound", live(), live(in_time()), CAUTION, "is 278 ms early"),
+    Case("early-sound", live(), live(in_time()), CAUTION, "278 ms (±40: typical figures, until a clap has measured them) early"),
     Case("pictures-apart", two_pictures(2), two_pictures(5), CAUTION, "Hold back film by 3 frames", cured=False),
     Case("pictures-apart", two_pictures(8), two_pictures(5.5), CAUTION, "Hold back cam by 3 frames", cured=False),
 ]  # fmt: skip

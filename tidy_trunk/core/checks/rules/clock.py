@@ -6,6 +6,7 @@ from typing import Final
 from tidy_trunk.core.catalogue import (
     Circuit,
     Power,
+    Provenance,
 )
 from tidy_trunk.core.checks.rule import Finding, Severity, Situation, looks_at
 from tidy_trunk.core.clock import (
@@ -14,6 +15,7 @@ from tidy_trunk.core.clock import (
     ClockDay,
     Gets,
     Keeper,
+    LateScreen,
     Meets,
     Pair,
     clock_day,
@@ -330,15 +332,17 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
             cure = (
                 "Hold the pictures back, or take a quicker way for the sound."
                 if sound.delay is None
-                else f"Delay it by {float(sound.delay.seconds * 1000):.0f} ms: {float(sound.delay.frame_count or 0):.1f} frames, "
-                f"{sound.delay.sample_count} samples."
+                else f"Delay it between {sender} and {label} by {float(sound.delay.seconds * 1000):.0f} ms: "
+                f"{float(sound.delay.frame_count or 0):.1f} frames, {sound.delay.sample_count} samples."
             )
+            within_ms = _picture_within_ms(situation, screen)
+            doubt = f" (±{within_ms:.0f}: typical figures, until a clap has measured them)" if within_ms else ""
             yield Finding(
                 rule="early-sound",
                 severity=Severity.NOTE if ACCEPTED not in missed else Severity.CAUTION,
                 title=f"Sound is {early} at {label}",
                 text=(
-                    f"What {sender} sends is {abs(sound.early_ms):.0f} ms {early} against the latest picture: "
+                    f"What {sender} sends is {abs(sound.early_ms):.0f} ms{doubt} {early} against the latest picture: "
                     f"{' and '.join(window.beyond for window in missed)}. {cure}"
                 ),
                 source="BT1359",
@@ -346,6 +350,16 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
                 run=sound.run,
                 verify="Clap in shot, record the programme, and mark the frame in which the hands meet.",
             )
+
+
+def _picture_within_ms(situation: Situation, screen: LateScreen) -> float:
+    """± of how late the latest picture is, from the figures of the device that sends it; 0 where they were measured."""
+    latest = max(screen.pictures, key=lambda picture: picture.late_frames)
+    traits = situation.rig.unit(latest.camera).device_class.traits
+    figure = traits.sdi_delay_frames if latest.over_sdi else traits.picture_delay_frames
+    if figure is None or figure.provenance is Provenance.MEASURED:
+        return 0.0
+    return latest.late_ms * figure.tolerance / 100
 
 
 @clock_rule

@@ -127,18 +127,22 @@ def lead_row(rig: Rig, run: Run) -> RowLead:
     """A run's leads in one line."""
     leads = [rig.lead_of(part) for part in run.parts]
     inside = [word for lead in leads if (word := _inside(lead))]
-    wireless = _is_wireless(rig.unit(run.sending.device), run.sending.port)
+    plug = _plug(rig, run.sending)
     return RowLead(
         run=run.id,
         number=run.number,
         tape=tape_of(run.number),
-        label=parts_words(rig, run.parts) if run.parts else ("radio" if wireless else "own plug"),
+        label=parts_words(rig, run.parts) if run.parts else _WITHOUT_LEAD.get(plug, "own plug"),
         parts=tuple(lead.label for lead in leads),
         length_m=sum(part.length_m for part in run.parts),
         plugs=_plugs(rig, run, leads),
         inside=", ".join(inside),
-        wireless=wireless,
+        wireless=plug == "air",
     )
+
+
+_WITHOUT_LEAD: Final = {"air": "radio", "shoe": "on its shoe", "inside": "built in"}
+"""Connectors that no lead goes into, and what joins them. [PRACTICE]"""
 
 
 def parts_words(rig: Rig, parts: tuple[Part, ...]) -> str:

@@ -126,13 +126,14 @@ class Report:
         if not changed_aspects(self.rig.plan, plan) & Aspect.WIRING:
             # Nothing leads elsewhere: of all that was traced only what is behind a moved control has to be worked out again.
             stages = self.tracer.downstream_of(moved_ports(self.rig, rig))
-            return Report(self.tracer.carried_to(rig), self.reckoner.levels_outside(stages=stages), self, stages)
+            return Report(self.tracer.carried_to(rig), self.reckoner.levels_outside(stages), self, stages)
         touched = touched_devices(self.rig, rig)
         if touched is None:
             return Report(accept(plan))
-        tracer = Tracer(rig, self.tracer.stages_outside(touched))
+        stages = self.tracer.downstream_of_devices(touched)
+        tracer = Tracer(rig, self.tracer.stages_outside(stages))
         tracer.traces()
-        return Report(tracer, self.reckoner.levels_outside(touched), self)
+        return Report(tracer, self.reckoner.levels_outside(stages), self)
 
     def _track(self, trace: Trace) -> TrackLevel:
         sound = self.reckoner.track_sound(trace.stage)

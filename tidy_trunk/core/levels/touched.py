@@ -4,17 +4,16 @@ A plan that is tried shares every stage that its edits do not touch with the pla
 costs what is downstream of them.
 """
 
-from collections.abc import Iterable
 from typing import Final
 
 from tidy_trunk.core.catalogue import controls_of
-from tidy_trunk.core.plan import PortRef, Rig, Run, changed_keys
+from tidy_trunk.core.plan import PortRef, Rig, changed_keys
 
 _ALL_DEPENDS: Final = ("defaults", "classes", "leads", "targets", "line_ups", "gain_laws")
 
 
 def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
-    """Devices whose stages may hold something else than before, with all that is downstream of them; None for all.
+    """Devices of which any stage may be otherwise than before, beside all that hangs on their stages; None for all.
 
     A microphone is touched where an input that may power it is; an input also where another on the same output is, since
     they load it together.
@@ -32,7 +31,8 @@ def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
     senders = {run.sending for run in runs if run.receiving.device in found}
     found |= {ref.device for ref in senders if _is_microphone(before, after, ref)}
     found |= {run.receiving.device for run in runs if run.sending in senders}
-    _follow(found, runs)
+    # What an output carries may begin only now: who hears it is touched, whoever heard it before.
+    found |= {run.receiving.device for run in runs if run.sending.device in found}
     return frozenset(found)
 
 
@@ -58,15 +58,3 @@ def moved_ports(before: Rig, after: Rig) -> set[tuple[str, str]]:
 def _is_microphone(before: Rig, after: Rig, ref: PortRef) -> bool:
     rig = after if ref.device in after.plan.devices else before
     return rig.unit(ref.device).device_class.capsule is not None
-
-
-def _follow(found: set[str], runs: Iterable[Run]) -> None:
-    """Adds all devices that are downstream of those."""
-    after: dict[str, set[str]] = {}
-    for run in runs:
-        after.setdefault(run.sending.device, set()).add(run.receiving.device)
-    waiting = list(found)
-    for device in waiting:
-        fresh = after.get(device, set()) - found
-        found |= fresh
-        waiting += fresh

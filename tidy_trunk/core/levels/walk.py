@@ -66,13 +66,9 @@ class Walk(ABC, Generic[S]):
         self._oscillators = oscillators
         self._levels: dict[StageKey, StageLevel[S]] = dict(known or {})
 
-    def levels_outside(
-        self, devices: Collection[str] = (), stages: Collection[StageKey] = ()
-    ) -> dict[StageKey, StageLevel[S]]:
-        """Every level that was worked out, but those of some devices, or of some stages."""
-        return {
-            key: level for key, level in self._levels.items() if level.stage.device not in devices and key not in stages
-        }
+    def levels_outside(self, stages: Collection[StageKey]) -> dict[StageKey, StageLevel[S]]:
+        """Every level that was worked out, but those of some stages."""
+        return {key: level for key, level in self._levels.items() if key not in stages}
 
     def level(self, stage: Stage) -> StageLevel[S]:
         """The sound at a stage, in the stage's own unit, before it is cut at the stage's ceiling."""

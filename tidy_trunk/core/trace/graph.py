@@ -106,9 +106,9 @@ class Tracer:
         self._open: list[StageKey] = []
         self._traces: list[Trace] | None = None
 
-    def stages_outside(self, devices: Collection[str]) -> dict[StageKey, Stage]:
-        """Every stage that was built, but those of some devices."""
-        return {key: stage for key, stage in self._stages.items() if stage.device not in devices}
+    def stages_outside(self, stages: Collection[StageKey]) -> dict[StageKey, Stage]:
+        """Every stage that was built, but some."""
+        return {key: stage for key, stage in self._stages.items() if key not in stages}
 
     def carried_to(self, rig: Rig) -> "Tracer":
         """The same stages for a plan in which nothing leads elsewhere, however loud it is."""
@@ -118,7 +118,13 @@ class Tracer:
 
     def downstream_of(self, ports: Collection[tuple[str, str]]) -> set[StageKey]:
         """Stages at some ports, given as device and port, "" for a microphone itself, and all that hangs on them."""
-        found = {key for key in self._feeds_into if (key[1], key[2]) in ports and key[0] in _AT_A_PORT}
+        return self._behind({key for key in self._feeds_into if (key[1], key[2]) in ports and key[0] in _AT_A_PORT})
+
+    def downstream_of_devices(self, devices: Collection[str]) -> set[StageKey]:
+        """All stages of some devices, and all that hangs on them."""
+        return self._behind({key for key in self._feeds_into if key[1] in devices})
+
+    def _behind(self, found: set[StageKey]) -> set[StageKey]:
         waiting = list(found)
         for key in waiting:
             fresh = [after for after in self._feeds_into[key] if after not in found]

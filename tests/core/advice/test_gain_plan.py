@@ -136,7 +136,7 @@ def test_the_foundry_is_on_target_with_what_settings_can_do():
 
 
 def test_pinned_knobs_stay():
-    plan = made(put("bag", "in1.mic.gain_db", 30), base=boom_in_bag())
+    plan = made(put("bag", "in1.mic.gain_db", 30), put("bag", "in1.limiter", True), base=boom_in_bag())
     assert [step.control for step in gain_plan(report(plan)).steps] == ["in1.mic.gain_db"]
     assert gain_plan(report(plan), frozenset({("bag", "in1.mic.gain_db")})).steps == ()
 

@@ -8,7 +8,7 @@ from tests.reference.rigs import drawn
 from tidy_trunk.core.advice import Adviser, fixed, gain_plan, judge
 from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity, check
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Aspect, Plan, apply_edits
+from tidy_trunk.core.plan import Aspect, Plan, apply_edits, changed_aspects
 from tidy_trunk.core.trace import accept
 from tidy_trunk.services.demo import foundry
 
@@ -87,12 +87,19 @@ def holds_the_second_law(plan: Plan) -> None:
 
 
 def holds_the_fourth_law(plan: Plan) -> None:
-    """A second gain plan changes nothing; none is worse by the judge than what stood."""
+    """A second gain plan changes nothing; none is worse by the judge than what stood, or than a single move."""
     before = report_of(plan)
     planned, _ = apply_edits(plan, steps) if (steps := gain_plan(before).edits) else (plan, "")
     after = report_of(planned)
-    assert judge(after, check(after)) <= judge(before, check(before))
+    judged = judge(after, check(after))
+    assert judged <= judge(before, check(before))
     assert gain_plan(after).steps == ()
+    # Nor is it worse than any single move of a knob or a level switch.
+    adviser = Adviser(before)
+    for fix in {fix for finding in adviser.findings for fix in adviser.fixes(finding) if len(fix.edits) == 1}:
+        tried = adviser.tried(fix.edits).question
+        if changed_aspects(plan, tried.plan) == Aspect.LEVELS:
+            assert judged <= adviser.tried(fix.edits).judgement, fix.label
 
 
 def holds_the_fifth_law(plan: Plan) -> None:

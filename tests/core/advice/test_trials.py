@@ -241,3 +241,26 @@ def test_without_a_voice_full_scales_are_matched():
     lost_db = sum(LEADS[part.lead].loss_db.value for part in run.parts if LEADS[part.lead].loss_db is not None)
     trim_db = plan.devices["bag"].settings.get("line.line.trim_db", 0.0)
     assert lost_db - trim_db >= 20, "the bag's +10 dBu into the camera's −10.5 dBu"
+
+
+RIGS = {
+    "bag, lead and camera": (*BAG_AND_CAMERA, "bag line to cam, 0.5 m"),
+    "radio into a camcorder": ("add shoulder camcorder as cam", *RADIO, "rx to cam 1, 0.5 m"),
+    "boom and dynamic on a mixer": ("add field mixer as mixer", "add bag recorder as bag", "add dynamic handheld as dyn", "add boom shotgun as boom",
+                                    "y at dyn, 0.1 m", "x at boom, 0.5 m", "dyn to mixer 1", "boom to mixer 2", "mixer out l to bag 1, 2 m"),
+    "body-worn recorder": ("add body-worn recorder as body", "add mirrorless camera, microphone as cam", "add lavalier as lav",
+                           "ann at lav, 0.2 m", "lav to body", "body to cam, 0.3 m"),
+    "on-camera microphone": ("add on-camera microphone as top", "add mirrorless camera, microphone as cam", "host at top, 0.8 m", "top to cam"),
+    "box between": ("add boom shotgun as boom", "add mirrorless camera, microphone as cam", "me at boom, 0.5 m", "boom to cam"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("lines", RIGS.values(), ids=RIGS.keys())
+def test_the_first_answer_is_the_best_way_and_stands(lines):
+    """The third law: nothing betters what was typed, and the gain plan moves no knob of it. The sixth: no stop."""
+    plan = typed(*lines)
+    report = report_of(plan)
+    assert not grave(plan)
+    for run_id in plan.runs:
+        assert [way.id for way in ways(report, run_id)][:1] in ([], ["as-it-is"])
+    assert all(step.control.endswith("limiter") for step in gain_plan(report).steps)

@@ -122,8 +122,13 @@ def _plain_like(lead: LeadClass, part: Part) -> Part | None:
 
 
 def modes_for(port: InputPort, senders: Sequence[Unit]) -> list[InputMode]:
-    """The modes of an input without those that give a sender, with no switch for it, what it does not need. [PRACTICE]"""
-    return [mode for mode in port.modes if not any(_forced(port, mode) - _needs(sender) for sender in senders)]
+    """The modes of an input without those that give a sender, with no switch for it, what it does not need; a microphone
+    does not go into a line mode where there is another. [PRACTICE]"""
+    found = [mode for mode in port.modes if not any(_forced(port, mode) - _needs(sender) for sender in senders)]
+    made_for_it = [mode for mode in found if mode.signal is Signal.MIC]
+    if made_for_it and any(sender.device_class.capsule is not None for sender in senders):
+        return made_for_it
+    return found
 
 
 def _forced(port: InputPort, mode: InputMode) -> set[Supply]:

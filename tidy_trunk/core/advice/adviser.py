@@ -70,6 +70,10 @@ class Adviser:
         return self._now.question.plan
 
     @property
+    def report(self) -> Report:
+        return self._now.question.report
+
+    @property
     def judgement(self) -> Judgement:
         return self._now.judgement
 

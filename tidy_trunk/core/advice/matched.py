@@ -20,6 +20,10 @@ MOST_BOXES: Final = 2
 """ASSUMED_ boxes to go by that are tried where a socket cannot power a microphone."""
 
 
+SAME_DB: Final = 0.05
+"""ASSUMED_ difference that is printed as none."""
+
+
 @dataclass(frozen=True, slots=True)
 class Matched:
     """A run with what is set for it. `stops`: what would then stand and did not before; `is_plain`: nothing is set."""
@@ -76,10 +80,20 @@ class Matcher:
             Move(f"{title}, matched" if way.edits else title, (*run_edits, *way.edits))
             for way in question.ways(run_id)[:MOST_WAYS]
         ]
-        chain = settled_towards(question, run_id)
-        if chain:
-            found.append(Move(f"{title}, matched", (*run_edits, *chain)))
-        return found
+        chain = Move(f"{title}, matched", (*run_edits, *settled_towards(question, run_id)))
+        return [*found, chain] if self._leaves_others(chain) else found
+
+    def _leaves_others(self, move: Move) -> bool:
+        """Whether every track that was heard before sounds as it did: who asks for a run does not ask for that."""
+        tried = self._adviser.tried(move.edits)
+        if tried is None:
+            return False
+        after = {track.trace.id: track.sound for track in tried.question.report.tracks}
+        return all(
+            track.is_silent or abs(after[track.trace.id].average - track.sound.average) < SAME_DB
+            for track in self._adviser.report.tracks
+            if track.trace.id in after
+        )
 
     def _by_boxes(self, title: str, made: Tried, run_id: str) -> list[Move]:
         """Where the socket cannot power the microphone: the quietest ways by a box between."""

@@ -190,7 +190,9 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     elif can:
         why = "a lead on the way does not pass it"
     else:
-        why = f"{joint.socket} cannot give it: go by way of a preamp box or recorder, or take a microphone with a cell"
+        capsule = joint.sender.device_class.capsule
+        cell = "put a fresh cell in" if capsule is not None and capsule.cell else "take a microphone with a cell"
+        why = f"{joint.socket} cannot give it: {cell}, or go by way of a preamp box or recorder"
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,

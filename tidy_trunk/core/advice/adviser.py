@@ -172,8 +172,10 @@ class Adviser:
         if finding.tracks:
             return not self._sound & set(finding.tracks)
         run = self.plan.runs.get(finding.run)
-        of_level = bool(LOOKS_AT[finding.rule] & Aspect.LEVELS)
-        return of_level and run is not None and self._now.question.is_silent(run)
+        if run is None or not LOOKS_AT[finding.rule] & Aspect.LEVELS:
+            return False
+        tracks = {track.trace.id for track in self._now.question.tracks_of(run.id)}
+        return not self._sound & tracks if tracks else self._now.question.is_silent(run)
 
     @cached_property
     def _sound(self) -> frozenset[str]:

@@ -1,13 +1,21 @@
 """A gain plan for a whole job: what to set, in the order of the work, why, and what comes of it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice.judge import Judgement, judge
-from tidy_trunk.core.advice.move import MAKERS
+from tidy_trunk.core.advice.move import MAKERS, Maker
 from tidy_trunk.core.advice.moves import LEVEL_RULES
-from tidy_trunk.core.advice.moves.levels import automatic_off, limiter, receiving_knob
+from tidy_trunk.core.advice.moves.levels import (
+    attenuator_off,
+    automatic_off,
+    inputs_down,
+    limiter,
+    low_cut_off,
+    low_cut_on,
+    receiving_knob,
+)
 from tidy_trunk.core.advice.order import devices_in_order
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.advice.settle import NO_PINS, Pins, settle
@@ -168,12 +176,13 @@ def _limited(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
     return question
 
 
-_SINGLE: Final = {
+_SINGLE: Final[Mapping[str, Sequence[Maker]]] = {
+    **{rule: (receiving_knob,) for rule in LEVEL_RULES},
+    "clipping": (receiving_knob, inputs_down),
     "automatic-level": (automatic_off,),
-    "off-target": (receiving_knob,),
-    "gear-above-room": (receiving_knob,),
-    "clipping": (receiving_knob,),
-    "line-into-mic": (receiving_knob,),
+    "pad-behind-converter": (attenuator_off,),
+    "thin-voice": (low_cut_off,),
+    "rumble": (low_cut_on,),
 }
 _SWITCHED: Final = ("automatic-level", "rumble")
 

@@ -116,7 +116,7 @@ def test_check_and_options_on_an_exported_plan(plan_file):
 
 def test_help_names_every_command():
     words = tidy("--help")
-    for command in ("convert", "pad", "delay", "check", "options", "serve", "demo"):
+    for command in ("convert", "pad", "delay", "check", "options", "say", "gain", "fix", "serve", "demo"):
         assert command in words
 
 

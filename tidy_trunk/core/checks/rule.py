@@ -1,4 +1,4 @@
-"""What a rule is, and what it finds. A new rule is one function with `@rule` in a module of `rules/`; nothing else."""
+"""What a rule is, and what it finds. A new rule is one function with `@rule`, `@level_rule` or `@looks_at` in a module of `rules/`."""
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field

@@ -177,7 +177,7 @@ def _limited(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
 
 
 _SINGLE: Final[Mapping[str, Sequence[Maker]]] = {
-    **{rule: (receiving_knob,) for rule in LEVEL_RULES},
+    **dict.fromkeys(LEVEL_RULES, (receiving_knob,)),
     "clipping": (receiving_knob, inputs_down),
     "automatic-level": (automatic_off,),
     "pad-behind-converter": (attenuator_off,),

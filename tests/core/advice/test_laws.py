@@ -68,13 +68,16 @@ def is_silent(report: Report, run_id: str) -> bool:
     return all(report.reckoner.level(stage).sound.average < -1000 for stage in stages)
 
 
-def holds_the_first_law(plan: Plan) -> int:
-    """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better."""
+def holds_the_first_law(plan: Plan, most: int = 3) -> int:
+    """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better.
+
+    most: fixes of one finding that are looked at.
+    """
     before = report_of(plan)
     adviser, count = Adviser(before), 0
     now = judge(before, adviser.findings)
     for finding, fixes in ((finding, adviser.fixes(finding)) for finding in adviser.findings):
-        for fix in fixes:
+        for fix in fixes[:most]:
             after = report_of(apply_edits(plan, fix.edits)[0])
             told = check(after)
             there = next((item for item in told if item.id == finding.id), None)
@@ -125,7 +128,8 @@ def holds_the_fifth_law(plan: Plan) -> None:
 
 @pytest.mark.parametrize("seeds", CHUNKS, ids=lambda seeds: str(seeds.start))
 def test_a_fix_mends_and_spoils_nothing(seeds):
-    assert sum(holds_the_first_law(drawn(seed)) for seed in seeds) > len(seeds)
+    most = 3 if seeds.start < 60 else 1  # the first is the one that is taken; all of them where time is not short
+    assert sum(holds_the_first_law(drawn(seed), most) for seed in seeds) > len(seeds)
 
 
 @pytest.mark.parametrize("seeds", FEWER, ids=lambda seeds: str(seeds.start))

@@ -19,7 +19,7 @@ def test_a_gain_plan_is_made_and_done(client):
     assert client.get(address).json()["revision"] == 1, "nothing is kept until it is done"
     edits = [step["edit"] for step in plan["steps"]]
     done = client.post(f"{address}/edits", json={"base_revision": 1, "edits": edits}).json()
-    assert done["counts"]["stop"] == 2 and done["sentence"].endswith("and 6 more")
+    assert done["counts"]["stop"] == 2 and done["sentence"].endswith("and 10 more")
     assert client.post(f"{address}/gain-plan", json={}).json()["steps"] == []
 
 

@@ -2,9 +2,11 @@
 
 import sys
 from pathlib import Path
+from typing import Final
 
 from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.signal import (
+    NoiseShape,
     StepsMeasure,
     Weight,
     line_up_tone,
@@ -31,14 +33,23 @@ def _words(measured: Measured) -> list[str]:
     bits = f"{measured.bits} bit {measured.encoding}" if measured.bits else measured.encoding
     lines = [f"{found.seconds:.3f} s, {found.rate_hz} Hz, {bits}, {_channels(len(found.channels))}"]
     for channel in found.channels:
+        shape = f", {_SHAPES[channel.noise.shape]}" if channel.noise.shape is not None else ""
         lines.append(
             f"channel {channel.index}: peak {level(channel.peak_dbfs)}, true peak {level(channel.true_peak_dbtp)}, "
             f"RMS {level(channel.rms_dbfs)} dBFS, noise {level(channel.noise.flat_dbfs)} dBFS "
-            f"({level(channel.noise.a_dbfs)} A-weighted, {channel.noise.found}), DC {level(channel.dc_dbfs)}"
+            f"({level(channel.noise.a_dbfs)} A-weighted, {channel.noise.found}{shape}), DC {level(channel.dc_dbfs)}"
         )
     for item in meanings(found):
         lines.append(item.text if item.weight is Weight.NOTE else f"{item.weight}: {item.text}")
     return lines
+
+
+_SHAPES: Final = {
+    NoiseShape.ELECTRONICS: "electronics by its shape",
+    NoiseShape.ROOM: "a room or a microphone by its shape",
+    NoiseShape.BOTH: "room and electronics by its shape",
+}
+"""What the shape of a noise says of where it comes from. [HANDBOOK] §7"""
 
 
 def _channels(count: int) -> str:

@@ -40,6 +40,7 @@ def _channel(channel: ChannelMeasure, rate_hz: int) -> dict[str, Any]:
         "noise_floor_dbfs": finite(channel.noise.flat_dbfs),
         "noise_floor_dbfs_a": finite(channel.noise.a_dbfs),
         "noise_floor_from": channel.noise.found,
+        "noise_shape": channel.noise.shape,
         "clipped": [{"start_s": run.start / rate_hz, "samples": run.samples} for run in channel.clipped],
         "clipped_count": channel.clipped_count,
         "flat_tops": channel.has_flat_tops,
@@ -52,6 +53,9 @@ def _channel(channel: ChannelMeasure, rate_hz: int) -> dict[str, Any]:
             "duration_s": tone.seconds,
         },
         "hum": None if hum is None else {"mains_hz": hum.mains_hz, "level_dbfs": hum.level_dbfs},
+        "ticks": None
+        if channel.ticks is None
+        else {"every_ms": channel.ticks.every_ms, "level_dbfs": channel.ticks.level_dbfs},
         "clicks_s": list(channel.clicks),
         "automatic_level_db": channel.creeps_db or None,
         "ident_gaps": channel.ident_gaps,

@@ -10,7 +10,7 @@ from scipy import signal
 
 from tests.sounds import RATE, measured, noise, ratio, sine, timecode_sound, voice
 from tidy_trunk.core.signal import Meter, NoiseFrom, Polarity, Weight, meanings
-from tidy_trunk.core.signal.clipping import ClipTracker
+from tidy_trunk.core.signal.clipping import ClipTracker, has_flat_tops
 from tidy_trunk.core.signal.true_peak import PHASES, TruePeak
 from tidy_trunk.errors import InputError
 
@@ -123,6 +123,7 @@ def test_nothing_is_heard_that_is_not_there(seed):
     walk = signal.lfilter([0.05, -0.0959, 0.0506, -0.0044], [1, -2.4949, 2.0173, -0.5222], noise(-50, 6, seed))
     for channel in measured(walk, voice(-26, 6, seed) + noise(-65, 6, seed + 1)).channels:
         assert channel.hum is None and channel.tone is None and not channel.is_ltc
+        assert channel.ticks is None
         assert not channel.clicks and not channel.creeps_db and not channel.clipped and not channel.has_flat_tops
 
 
@@ -182,6 +183,76 @@ def test_clipping_is_seen_at_full_scale_below_it_and_under_noise():
     slow = one(sine(31.25, -20, 3), bits=16)
     assert not slow.clipped, "a slow wave stands still at its top for some samples of 16 bits, and is whole"
     assert not one(sine(1000, 6, 3), bits=0).clipped, "float files have room above full scale"
+
+
+def mains_hum(dbfs, seconds):
+    hum = sum(sine(50 * number, -6 * number, seconds, phase=number) for number in (1, 2, 3, 5))
+    return hum * ratio(dbfs) / (np.std(hum) * np.sqrt(2))
+
+
+@pytest.mark.parametrize("over", [3, 6, 12])
+@pytest.mark.parametrize("after", ["hiss", "hum"])
+def test_clipping_is_seen_where_hiss_or_hum_came_after_it(over, after):
+    """What was added behind the stage that clips: hiss of −45 dBFS, hum of −42. The same voice whole is not told."""
+    loud = voice(-20, 8)
+    loud *= 0.7 / np.abs(loud).max()
+    added = noise(-45, 8, 7) if after == "hiss" else mains_hum(-42, 8)
+    found = measured(np.clip(loud * ratio(over), -0.7, 0.7) + added)
+    assert meanings(found)[0].what == "clipping" and meanings(found)[0].weight is Weight.STOP
+    assert not one(loud + added).has_flat_tops
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.floats(40, 9_000), st.floats(-12, 0), st.sampled_from([-np.inf, -80.0, -60.0, -45.0]), st.integers(0, 99))
+def test_a_rounded_top_is_no_flat_one(hertz, level, floor, seed):
+    """A sine, and one that swells by a twentieth, under any noise: neither was cut off."""
+    hiss = noise(floor, 1, seed)
+    for swell in (0.0, 0.05):
+        wave = sine(hertz, level, 1) * (1 + swell * sine(3, 0, 1))
+        assert not has_flat_tops(wave + hiss, ratio(floor) / np.sqrt(2))
+
+
+@pytest.mark.parametrize("every_ms", [1, 2, 4])
+@pytest.mark.parametrize("under", ["voice", "tone", "nothing"])
+def test_ticks_of_a_computers_power_are_told(every_ms, under):
+    """Lines at each multiple of what USB 2.0 polls at, below 8 kHz."""
+    lines = [(1_000 * number / every_ms, -55 - number / every_ms) for number in range(1, 8 * every_ms)]
+    comb = sum(sine(hertz, level, 8, phase=hertz) for hertz, level in lines)
+    over = {"voice": voice(-26, 8), "tone": sine(440, -20, 8), "nothing": 0.0}[under]
+    found = measured(over + comb + noise(-80, 8))
+    assert found.channels[0].ticks.every_ms == every_ms
+    expected = 10 * np.log10(sum(10 ** (level / 10) for _, level in lines))
+    assert found.channels[0].ticks.level_dbfs == pytest.approx(expected, abs=0.3)
+    assert "ticks" in [item.what for item in meanings(found)]
+
+
+def test_ticks_as_they_sound():
+    """Six samples of 48 kHz are 125 µs."""
+    ticks = np.zeros(8 * RATE)
+    for sample in range(6):
+        ticks[sample::48] = ratio(-45)
+    assert one(voice(-26, 8) + ticks + noise(-75, 8)).ticks.every_ms == 1
+    assert "ticks" in [item.what for item in meanings(measured(ticks + noise(-75, 8)))]
+    assert "tone" not in [item.what for item in meanings(measured(ticks + noise(-75, 8)))]
+
+
+def test_a_distorted_tone_and_a_dimmer_are_no_ticks():
+    """A dimmer's buzz has lines at all multiples of the mains: those of 50 Hz are also at 250, 500 and 1,000 Hz."""
+    clipped = np.clip(sine(1000, -10, 4), -0.25, 0.25) + noise(-80, 4)
+    buzz = sum(sine(50 * number, -60, 8, phase=number**2) for number in range(1, 160)) + noise(-80, 8)
+    assert one(clipped).ticks is None and one(buzz).ticks is None
+
+
+@pytest.mark.parametrize(
+    ("slope", "shape"), [(0, "electronics"), (-1.5, "both"), (-3, "room"), (-4, "room"), (-6, "room")]
+)
+def test_noise_is_named_by_its_shape(slope, shape):
+    """Common practice: electronics are level to 20 kHz, rooms fall above 2 kHz. Slopes in dB an octave, laid on with an FFT."""
+    hiss = noise(0, 12, 3)
+    hertz = np.maximum(np.fft.rfftfreq(len(hiss), 1 / RATE), 20)
+    shaped = np.fft.irfft(np.fft.rfft(hiss) * (hertz / 1000) ** (slope / 6.0206), len(hiss))
+    shaped *= ratio(-45) / (np.std(shaped) * np.sqrt(2))
+    assert one(voice(-20, 12) + shaped).noise.shape == shape
 
 
 @pytest.mark.parametrize(("sign", "polarity"), [(1, Polarity.SAME), (-1, Polarity.OPPOSITE)])

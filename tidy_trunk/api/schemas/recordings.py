@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import Field
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.signal import NoiseFrom, Polarity, Weight
+from tidy_trunk.core.signal import NoiseFrom, NoiseShape, Polarity, Weight
 from tidy_trunk.store import RecordingRecord, RecordingState
 
 
@@ -30,6 +30,11 @@ class HumOut(Out):
     level_dbfs: float
 
 
+class TicksOut(Out):
+    every_ms: int
+    level_dbfs: float
+
+
 class ChannelOut(Out):
     """One channel; null is silence."""
 
@@ -41,12 +46,14 @@ class ChannelOut(Out):
     noise_floor_dbfs: Level
     noise_floor_dbfs_a: Level
     noise_floor_from: NoiseFrom
+    noise_shape: NoiseShape | None = None
     noise_bands_dbfs: list[Level] = Field(default_factory=list)
     clipped: list[RunOut]
     clipped_count: int
     flat_tops: bool
     tone: ToneOut | None
     hum: HumOut | None
+    ticks: TicksOut | None = None
     clicks_s: list[float]
     automatic_level_db: Level
     ident_gaps: int

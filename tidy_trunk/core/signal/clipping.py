@@ -21,9 +21,18 @@ PCM_STEP: Final = 2.0**-15
 FLAT_SHARE: Final = 0.002
 """ASSUMED_ how far the samples of a top may differ and still be a flat one, as a share of the top."""
 
-STEEP: Final = 4.0
-"""ASSUMED_ how much steeper than a rounded top a flat one ends. A parabola that stays within a band for three samples
-leaves it by 1.8 of its widths with the next."""
+NOISE_AROUND: Final = 2.5
+"""Standard deviations of its noise within which a flat top lies: 99 of 100 samples of it. [GUM]"""
+
+LOOK_DOWN: Final = 4.0
+"""ASSUMED_ bands below the flat tops from which on a wave is looked at. A rounded top that reaches as high is within the
+band for 0.58 of that time, √(1.5 / 4.5) of a parabola; one that was cut off goes straight up to it."""
+
+FLAT_PART: Final = 0.75
+"""ASSUMED_ share of that time from which a top is flat: between the two."""
+
+FEWEST_SAMPLES: Final = 5
+"""ASSUMED_ samples of a top from which its shape can be told under noise."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,29 +162,27 @@ def is_cut_off(samples: NDArray[Any], noise: float = 0.0) -> bool:
 
 
 def has_flat_tops(samples: NDArray[Any], noise: float = 0.0) -> bool:
-    """Whether a wave was cut off somewhere before, and noise or a pad came after it, so that no two tops are the same.
+    """Whether a wave was cut off somewhere before, and noise, hum or a pad came after it, so that no two tops are the same.
 
     Args:
         samples: One channel, shape (sample_count,): the loudest there is.
-        noise: RMS of the noise on it, full scale 1.0.
+        noise: RMS of the noise and hum on it, full scale 1.0.
     """
-    for values in (samples, -samples):
-        top = float(values.max(initial=0.0))
-        if top <= LOWEST_CLIP:
-            continue
-        # The highest sample of all stands above a flat top by its noise: the band is laid around the tops' middle.
-        band = max(FLAT_SHARE * top, 4.0 * noise)
-        if band * STEEP > top / 2:
-            continue
-        middle = float(np.median(values[values > top - 2 * band]))
-        flat = np.abs(values - middle) <= band
-        edges = np.flatnonzero(flat[1:] != flat[:-1]) + 1
-        starts, ends = edges[flat[edges]], edges[~flat[edges]]
-        ends = ends[ends > starts[0]] if len(starts) else ends
-        starts = starts[: len(ends)]
-        steep = np.minimum(middle - values[starts - 1], middle - values[ends]) >= STEEP * band
-        flat_tops = (ends - starts >= CLIPPED_RUN) & steep
-        passed = int(np.count_nonzero((values[1:] > middle - band) & (values[:-1] <= middle - band)))
-        if flat_tops.sum() >= max(3, passed / 4):
-            return True
-    return False
+    return any(_is_flat_above(values, noise) for values in (samples, -samples))
+
+
+def _is_flat_above(values: NDArray[Any], noise: float) -> bool:
+    top = float(values.max(initial=0.0))
+    band = max(FLAT_SHARE * top, NOISE_AROUND * noise)
+    if top <= LOWEST_CLIP or 2 * LOOK_DOWN * band > top:
+        return False
+    # The highest sample of all stands above a flat top by its noise: the band is laid around the tops' middle.
+    middle = float(np.median(values[values > top - 2 * band]))
+    above = np.concatenate(([False], values > middle - LOOK_DOWN * band, [False]))
+    edges = np.flatnonzero(above[1:] != above[:-1])
+    starts, ends = edges[::2], edges[1::2]
+    within = np.concatenate(([0], np.cumsum(np.abs(values - middle) <= band)))
+    lengths = ends - starts
+    tops = lengths >= FEWEST_SAMPLES
+    flat = tops & (within[ends] - within[starts] >= FLAT_PART * lengths)
+    return bool(flat.sum() >= max(3, tops.sum() / 4))

@@ -3,9 +3,8 @@
 from collections.abc import Sequence
 from typing import Final
 
-import numpy as np
-
-from tidy_trunk.core.signal.decibels import dbfs_of_power, powers_of_dbfs
+from tidy_trunk.core.signal.decibels import dbfs_of_power
+from tidy_trunk.core.signal.lines import line_power
 from tidy_trunk.core.signal.measurement import Hum
 from tidy_trunk.core.signal.spectrum import Spectrum
 
@@ -17,10 +16,6 @@ MOST_HARMONICS: Final = 40
 
 MAINS_DRIFT: Final = 0.002
 """ASSUMED_ share by which mains may be off their frequency: a tenth of a hertz in fifty."""
-
-CLEAR_NEPERS: Final = 3.5
-"""ASSUMED_ how far a line must stand above the noise around it, in nepers of power, divided by the root of the number of
-spectra behind it: hardly one bin of noise in a million does by itself."""
 
 FAINTEST_DB: Final = -25.0
 """ASSUMED_ hum that the noise hides: so far below all of it, nobody hears it."""
@@ -55,21 +50,8 @@ def find_hum(spectrum: Spectrum, tones_hz: Sequence[float] = ()) -> Hum | None:
 
 
 def _line(spectrum: Spectrum, mains_hz: int, number: int, tones_hz: Sequence[float]) -> float:
-    """Power of one harmonic above the noise that lies in the same bins; 0 where it does not stand out."""
+    """Power of one harmonic; 0 where it does not stand out, or where a tone is that is no hum."""
     hertz = float(mains_hz * number)
     if any(abs(tone - hertz) < mains_hz / 4 for tone in tones_hz):
         return 0.0
-    lobe = spectrum.around(hertz, more=round(hertz * MAINS_DRIFT / spectrum.width_hz))
-    reach = max(round(mains_hz / 2 / spectrum.width_hz), lobe.stop - lobe.start)
-    middle = (lobe.start + lobe.stop) // 2
-    if lobe.stop > len(spectrum.powers):
-        return 0.0
-    sides = (slice(max(middle - reach, 1), lobe.start), slice(lobe.stop, middle + reach))
-    usual = np.median(np.concatenate([spectrum.usual[side] for side in sides]))
-    # A hum is there all the time: what only some of the pauses have is somebody's voice.
-    if spectrum.usual[lobe].max() < usual * np.exp(CLEAR_NEPERS / spectrum.averaged**0.5):
-        return 0.0
-    noise = float(np.median(np.concatenate([spectrum.powers[side] for side in sides])) / np.log(2.0))
-    line = spectrum.powers[lobe]
-    power = max(float(line.sum()) - noise * len(line), 0.0)
-    return power if power > float(powers_of_dbfs(QUIETEST_HUM_DBFS - 20)) else 0.0
+    return line_power(spectrum, hertz, reach_hz=mains_hz / 2, drift=MAINS_DRIFT)

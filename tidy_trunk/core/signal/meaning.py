@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.signal.measurement import ChannelMeasure, Measurement, NoiseFrom, PairMeasure, Polarity
+from tidy_trunk.core.signal.measurement import ChannelMeasure, Measurement, NoiseFrom, NoiseShape, PairMeasure, Polarity
 from tidy_trunk.core.units import SILENCE_DB
 
 AUDIBLE_HUM_DBFS: Final = -75.0
@@ -52,6 +52,20 @@ class Meaning:
     text: str
     channels: tuple[int, ...]
 
+
+_SHAPES: Final = {
+    NoiseShape.ELECTRONICS: (
+        ". It is as strong up to 16 kHz as below: electronics, and no room. Look at the gain of the first preamp, at a "
+        "digital trim and at headphone outputs. Where it is steady, a denoiser takes most of it away afterwards."
+    ),
+    NoiseShape.ROOM: (
+        ". It falls above 2 kHz: the room or the microphone. Go nearer, or find what makes it and switch that off; other "
+        "leads or gains change nothing."
+    ),
+    NoiseShape.BOTH: ": room and electronics both, by its shape. Compare it with the room's own.",
+    None: ": compare it with the room's own.",
+}
+"""What the shape of a noise says of where it comes from. [HANDBOOK] §7"""
 
 _ORDER = (Weight.STOP, Weight.CAUTION, Weight.NOTE)
 
@@ -106,6 +120,12 @@ def _of_channel(found: Measurement, channel: ChannelMeasure) -> list[Meaning]:
             weight,
             f"hums at {channel.hum.mains_hz} Hz, {_db(channel.hum.level_dbfs)} dBFS: look for two devices on mains that a lead joins, or an unbalanced lead beside a dimmer.",
         )
+    if channel.ticks is not None:
+        say(
+            "ticks",
+            Weight.STOP if channel.ticks.level_dbfs > AUDIBLE_HUM_DBFS else Weight.NOTE,
+            f"ticks {1_000 // channel.ticks.every_ms} times a second, {_db(channel.ticks.level_dbfs)} dBFS: a computer's USB power comes in over an unbalanced lead. Take the device, or the camera, off its mains, or feed it from a charger that is no computer. Nothing takes the ticks out afterwards.",
+        )
     if channel.clicks:
         many = "one click" if len(channel.clicks) == 1 else f"{len(channel.clicks)} clicks"
         say(
@@ -117,13 +137,13 @@ def _of_channel(found: Measurement, channel: ChannelMeasure) -> list[Meaning]:
         say(
             "automatic-level",
             Weight.CAUTION,
-            f"has noise that rises by {channel.creeps_db:.0f} dB in the pauses: automatic level is on somewhere. Switch it off, in both places.",
+            f"has noise that rises by {channel.creeps_db:.0f} dB in the pauses: automatic level is on somewhere. Switch it off, in both places. What it did to the level stays.",
         )
     if channel.noise.found is not NoiseFrom.NOWHERE and channel.noise.flat_dbfs > HISS_DBFS and channel.tone is None:
         say(
             "noise",
             Weight.NOTE,
-            f"has noise of {_db(channel.noise.flat_dbfs)} dBFS in its pauses, {_db(channel.noise.a_dbfs)} A-weighted: compare it with the room's own.",
+            f"has noise of {_db(channel.noise.flat_dbfs)} dBFS in its pauses, {_db(channel.noise.a_dbfs)} A-weighted{_SHAPES[channel.noise.shape]}",
         )
     if _is_all_noise(channel):
         say(
@@ -175,7 +195,7 @@ def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
         say(
             "polarity",
             Weight.STOP,
-            "are the same sound in opposite polarity: in mono they cancel. A one-to-one lead sits where hot belongs on both sides, or a leg is crossed.",
+            "are the same sound in opposite polarity: in mono they cancel. A one-to-one lead sits where hot belongs on both sides, or a leg is crossed. Nothing is lost: keep one of them, or invert one before they are summed.",
         )
     dead = second if first.peak_dbfs - second.peak_dbfs > DEAD_SIDE_DB else first
     other = first if dead is second else second
@@ -184,7 +204,7 @@ def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
             Meaning(
                 "dead-side",
                 Weight.CAUTION,
-                f"Channel {dead.index} peaks at {_db(dead.peak_dbfs)} dBFS beside {_db(other.peak_dbfs)} on channel {other.index}: next to nothing arrives there. Look at that side of the plug and the lead, and at its routing.",
+                f"Channel {dead.index} peaks at {_db(dead.peak_dbfs)} dBFS beside {_db(other.peak_dbfs)} on channel {other.index}: next to nothing arrives there. Look at that side of the plug and the lead, and at its routing. What was recorded so is saved by using channel {other.index} on both sides.",
                 (dead.index,),
             )
         )

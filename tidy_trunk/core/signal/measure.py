@@ -23,8 +23,10 @@ from tidy_trunk.core.signal.measurement import (
 from tidy_trunk.core.signal.meter import BLOCK_S, Metered
 from tidy_trunk.core.signal.pairs import measure_pair
 from tidy_trunk.core.signal.pauses import Pauses, clicks, creep_db, find_pauses, frames_of
-from tidy_trunk.core.signal.spectrum import Spectrum, noise_spectrum, smooth_size
+from tidy_trunk.core.signal.shape import shape_of
+from tidy_trunk.core.signal.spectrum import HIGHEST_HZ, Spectrum, noise_spectrum, smooth_size
 from tidy_trunk.core.signal.stretches import runs
+from tidy_trunk.core.signal.ticks import find_ticks
 from tidy_trunk.core.signal.tone import LONGEST_LOOK_S, SteadyRun, ToneInside, steady_runs, tone_inside
 from tidy_trunk.core.timecode import carries_timecode
 from tidy_trunk.core.units import SILENCE_DB
@@ -124,6 +126,7 @@ class _Channel:
         noise, spectrum = self._noise(pauses, tone)
         lines = _multiples(tone.inside.frequency_hz) if tone else ()
         hum = find_hum(spectrum, lines) if spectrum else None
+        ticks = find_ticks(spectrum, lines) if spectrum else None
         is_ltc = bool(power) and carries_timecode(loudest, metered.rate_hz)
         peak = max(float(metered.highest[index].max()), -float(metered.lowest[index].min()))
         rms = float(np.sqrt(powers_of_dbfs(min(noise.flat_dbfs, 0.0))))
@@ -141,6 +144,7 @@ class _Channel:
             has_flat_tops=not is_ltc and bool(power) and has_flat_tops(loudest, rms),
             tone=None if tone is None else self._tone_value(tone),
             hum=hum,
+            ticks=ticks,
             clicks=() if is_ltc else self._clicks(pauses, tone),
             creeps_db=0.0 if tone is not None or is_ltc else creep_db(self._levels, self._block_s),
             ident_gaps=self._ident_gaps(tone),
@@ -191,13 +195,7 @@ class _Channel:
             # A tone with nothing but itself, or with gaps in which a machine sent nothing: the noise lies under it.
             if not pauses.level_dbfs < level - FAR_BELOW_DB or pauses.level_dbfs == SILENCE_DB:
                 inside = tone.inside
-                floor = NoiseFloor(
-                    flat_dbfs=dbfs_of_power(inside.noise),
-                    a_dbfs=dbfs_of_power(inside.noise_a),
-                    found=NoiseFrom.TONE,
-                    bands=_bands(inside.residue),
-                )
-                return floor, inside.residue
+                return _floor(inside.residue, inside.noise, inside.noise_a, NoiseFrom.TONE), inside.residue
         if not pauses.blocks.any():
             return nowhere, None
         if pauses.level_dbfs == SILENCE_DB:
@@ -208,14 +206,7 @@ class _Channel:
         if not starts:
             return nowhere, None
         spectrum = noise_spectrum([self._stretch(start, size) for start in starts], self._metered.rate_hz)
-        flat, weighted = spectrum.noise()
-        floor = NoiseFloor(
-            flat_dbfs=dbfs_of_power(flat),
-            a_dbfs=dbfs_of_power(weighted),
-            found=NoiseFrom.PAUSES,
-            bands=_bands(spectrum),
-        )
-        return floor, spectrum
+        return _floor(spectrum, *spectrum.noise(), NoiseFrom.PAUSES), spectrum
 
     def _clicks(self, pauses: Pauses, tone: _SteadyTone | None) -> tuple[float, ...]:
         quiet = tone.blocks if tone is not None and tone.share >= 0.5 else pauses.blocks
@@ -234,12 +225,20 @@ class _Channel:
         return sum(bool(self._levels[start:end].min() < level - FAR_BELOW_DB) for start, end in gaps)
 
 
-def _bands(spectrum: Spectrum) -> tuple[float, ...]:
-    return tuple(band_levels(spectrum.powers, spectrum.width_hz).tolist())
+def _floor(spectrum: Spectrum, flat: float, weighted: float, found: NoiseFrom) -> NoiseFloor:
+    bands = tuple(band_levels(spectrum.powers, spectrum.width_hz).tolist())
+    return NoiseFloor(
+        flat_dbfs=dbfs_of_power(flat),
+        a_dbfs=dbfs_of_power(weighted),
+        found=found,
+        bands=bands,
+        shape=shape_of(bands),
+    )
 
 
 def _multiples(frequency_hz: float) -> tuple[float, ...]:
-    return tuple(frequency_hz * number for number in range(1, max(int(2_500 / max(frequency_hz, 1.0)), 1) + 1))
+    """A tone and its harmonics, as far up as hum and ticks have lines."""
+    return tuple(frequency_hz * number for number in range(1, max(int(HIGHEST_HZ / max(frequency_hz, 1.0)), 1) + 1))
 
 
 def _is_hum(inside: ToneInside) -> bool:

@@ -27,6 +27,22 @@ class Hum:
     level_dbfs: float
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ticks:
+    """What a computer's power leaves in a recording: a burst every so many milliseconds, and the power of all."""
+
+    every_ms: int
+    level_dbfs: float
+
+
+class NoiseShape(StrEnum):
+    """Where most of a noise seems to come from."""
+
+    ELECTRONICS = "electronics"
+    ROOM = "room"
+    BOTH = "both"
+
+
 class NoiseFrom(StrEnum):
     """Where a noise floor was found."""
 
@@ -40,12 +56,14 @@ class NoiseFloor:
     """Noise from 20 Hz to 20 kHz, flat and A-weighted; -inf where the pauses hold nothing at all.
 
     bands: third octaves around `BANDS_HZ`, dBFS; none where there is no noise.
+    shape: what they look like; None where they do not tell.
     """
 
     flat_dbfs: float
     a_dbfs: float
     found: NoiseFrom
     bands: tuple[float, ...] = ()
+    shape: NoiseShape | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -71,6 +89,7 @@ class ChannelMeasure:
     has_flat_tops: bool
     tone: Tone | None
     hum: Hum | None
+    ticks: Ticks | None
     clicks: tuple[float, ...]
     creeps_db: float
     ident_gaps: int

@@ -1675,6 +1675,7 @@ export interface components {
              */
             noise_floor_dbfs_a: number | null;
             noise_floor_from: components["schemas"]["NoiseFrom"];
+            noise_shape?: components["schemas"]["NoiseShape"] | null;
             /** Noise Bands Dbfs */
             noise_bands_dbfs?: (number | null)[];
             /** Clipped */
@@ -1685,6 +1686,7 @@ export interface components {
             flat_tops: boolean;
             tone: components["schemas"]["ToneOut"] | null;
             hum: components["schemas"]["HumOut"] | null;
+            ticks?: components["schemas"]["TicksOut"] | null;
             /** Clicks S */
             clicks_s: number[];
             /**
@@ -3313,6 +3315,12 @@ export interface components {
             words: string;
         };
         /**
+         * NoiseShape
+         * @description Where most of a noise seems to come from.
+         * @enum {string}
+         */
+        NoiseShape: "electronics" | "room" | "both";
+        /**
          * NudgeIn
          * @description By how many samples of the recorder file a camera file is moved from where it was found.
          */
@@ -4844,6 +4852,13 @@ export interface components {
             high_dbfs: number;
             /** Of Peaks */
             of_peaks: boolean;
+        };
+        /** TicksOut */
+        TicksOut: {
+            /** Every Ms */
+            every_ms: number;
+            /** Level Dbfs */
+            level_dbfs: number;
         };
         /** TimelineFileOut */
         TimelineFileOut: {

@@ -9,13 +9,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.bench.materials import Loop
-from tidy_trunk.core.hum import COMPUTER, loops, ties
+from tidy_trunk.core.hum import Grade, loops, ties
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.plan import FIELDS, Hazard, Rig, Run, passed
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, ratio_from_db, sum_powers_db
 
-LOOP_HUM_DBU: Final = -60.0
-"""ASSUMED_ hum of a mains loop through an unbalanced lead: plain beside a quiet voice at line level, worse behind a pad."""
+LOOP_HUM_DBU: Final = {Grade.COMPUTER: -60.0, Grade.EARTH: -60.0, Grade.ADAPTERS: -90.0}
+"""ASSUMED_ hum of a loop through an unbalanced lead: plain beside a quiet voice at line level, worse behind a pad; of what
+leaks through double-insulated adapters hardly any."""
 
 CLICK_DBU: Final = -40.0
 """ASSUMED_ peak of the clicks that a computer's supply drives round a loop."""
@@ -78,10 +79,10 @@ def strays(rig: Rig) -> Mapping[str, Stray]:
         if not rig.unit(run.sending.device).output(run.sending.port).circuit.is_analogue:
             continue
         circle = circles.get(run.id)
-        levels = [*_fields(rig, run), LOOP_HUM_DBU if circle is not None else SILENCE_DB]
+        levels = [*_fields(rig, run), LOOP_HUM_DBU[circle.grade] if circle is not None else SILENCE_DB]
         hum_dbu = sum_powers_db(levels)
         if hum_dbu > SILENCE_DB:
-            found[run.id] = Stray(hum_dbu, circle is not None and COMPUTER in circle.nodes)
+            found[run.id] = Stray(hum_dbu, circle is not None and circle.grade is Grade.COMPUTER)
     return found
 
 

@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue.catalogue import DEVICES
 from tidy_trunk.core.catalogue.connectors import Circuit
-from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port
+from tidy_trunk.core.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Power
 from tidy_trunk.core.catalogue.span import Span
 from tidy_trunk.core.timecode import RATES
 from tidy_trunk.errors import RangeError, UnknownItemError
@@ -259,7 +259,7 @@ def _knob(control_id: str, port_id: str, label: str, span: Span) -> Control:
 def _device_controls(device: DeviceClass) -> Iterator[Control]:
     powers, rates = device.traits.powers, device.traits.sample_rates_hz
     if len(powers) > 1:
-        yield _choice(POWER_KEY, "power", [(power, power) for power in powers])
+        yield _choice(POWER_KEY, "power", [(power, _POWERS[power]) for power in powers])
     if len(rates) > 1:
         usual = sorted(rates, key=lambda rate: rate != USUAL_RATE_HZ)
         yield _choice(SAMPLE_RATE_KEY, "sample rate", [(str(rate), f"{rate / 1000:g} kHz") for rate in usual])
@@ -271,6 +271,16 @@ def _device_controls(device: DeviceClass) -> Iterator[Control]:
     if any(bus.needs_four_tracks for bus in device.buses):
         label = "four-track mode"
         yield Control(id=FOUR_TRACKS_KEY, port="", label=label, kind=ControlKind.SWITCH, default=False)
+
+
+_POWERS: Final = {
+    Power.BATTERY: "battery",
+    Power.MAINS: "mains, earthed",
+    Power.ADAPTER: "wall adapter, double-insulated",
+    Power.COMPUTER: "USB of a computer or monitor",
+    Power.CHARGER: "USB charger",
+}
+"""What they are called beside the switch. [HANDBOOK] §9"""
 
 
 def _choice(control_id: str, label: str, options: Sequence[tuple[str, str]]) -> Control:

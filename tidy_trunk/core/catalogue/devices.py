@@ -57,8 +57,9 @@ class Power(StrEnum):
     """Where a device gets its power: what joins it to earth, or does not."""
 
     BATTERY = "battery"
-    MAINS = "mains"
-    COMPUTER = "computer USB"
+    MAINS = "mains"  # by an earthed plug
+    ADAPTER = "wall adapter"  # double-insulated, a camera's mains pack too
+    COMPUTER = "computer USB"  # or a monitor or hub on one
     CHARGER = "USB charger"
 
 
@@ -79,6 +80,9 @@ class Drive(StrEnum):
 
 USB_POWER_W: Final = 15.0
 """Power that a USB-C socket gives at 5 V. [MEMORY]"""
+
+ADAPTER_POWER_W: Final = 65.0
+"""Power up to which wall adapters are double-insulated, without a protective earth. [MEMORY]"""
 
 GENTLE_CUT_HZ: Final = 80
 """Low cut that leaves a voice whole. [PRACTICE]"""
@@ -252,7 +256,8 @@ class Traits:
             return ()
         battery = (Power.BATTERY,) if self.battery_wh is not None else ()
         usb = (Power.COMPUTER, Power.CHARGER) if self.power_w.value <= USB_POWER_W else ()
-        return (*battery, Power.MAINS, *usb)
+        adapter = (Power.ADAPTER,) if self.power_w.value <= ADAPTER_POWER_W else ()
+        return (*battery, Power.MAINS, *adapter, *usb)
 
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known, as (name, words), in the order in which a day asks for it."""

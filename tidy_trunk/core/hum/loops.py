@@ -2,6 +2,7 @@
 
 from collections import deque
 from collections.abc import Iterator, Mapping, Sequence
+from enum import StrEnum
 from typing import Final, NamedTuple
 
 EARTH: Final = "earth"
@@ -24,12 +25,24 @@ Home = Mapping[str, tuple[int, str]]
 
 
 class Tie(NamedTuple):
-    """Two things joined by copper: by the screen of a run, or, where `run` is empty, by their power."""
+    """Two things joined by copper: by the screen of a run, or, where `run` is empty, by their power.
+
+    insulated: by nothing but what leaks through a double-insulated adapter.
+    """
 
     first: str
     second: str
     run: str = ""
     unbalanced: bool = False
+    insulated: bool = False
+
+
+class Grade(StrEnum):
+    """What drives a current round a loop, the worst first."""
+
+    COMPUTER = "computer"  # ticks and clicks, through any adapter
+    EARTH = "earth"  # hum of a shared protective earth
+    ADAPTERS = "adapters"  # what leaks through a double-insulated adapter: hardly heard
 
 
 class Loop(NamedTuple):
@@ -37,6 +50,7 @@ class Loop(NamedTuple):
 
     run: str
     ties: tuple[Tie, ...]
+    grade: Grade
 
     @property
     def nodes(self) -> tuple[str, ...]:
@@ -49,7 +63,7 @@ class Loop(NamedTuple):
 
 
 def loops(ties: Sequence[Tie]) -> list[Loop]:
-    """For every unbalanced run that lies on a circle through the mains or a computer, one such circle.
+    """For every unbalanced run that lies on a circle through the mains or a computer, the worst such circle.
 
     Loop current in a balanced lead flows in its screen alone, in an unbalanced one in the return of the signal: only
     those are told. Two leads side by side make a circle too, but nothing drives a current round it.
@@ -57,26 +71,45 @@ def loops(ties: Sequence[Tie]) -> list[Loop]:
     Source: [HANDBOOK] §9. A circle through a tie and a node is two ways from the ends of the tie to the node that
     share nothing, as in Menger's theorem.
     """
-    around: dict[str, list[tuple[int, str]]] = {}
-    for index, tie in enumerate(ties):
-        around.setdefault(tie.first, []).append((index, tie.second))
-        around.setdefault(tie.second, []).append((index, tie.first))
-    powers = [power for power in (EARTH, COMPUTER) if power in around]
-    homes = {power: _ways_home(around, power) for power in powers}
+    searches = [
+        (Grade.COMPUTER, _Search(ties, COMPUTER, through_adapters=True)),
+        (Grade.EARTH, _Search(ties, EARTH, through_adapters=False)),
+        (Grade.ADAPTERS, _Search(ties, EARTH, through_adapters=True)),
+    ]
     found = []
-    known: dict[tuple[str, str, str], set[int]] = {}  # two leads between the same devices have the same way round
     for index, tie in enumerate(ties):
         if not tie.unbalanced or tie.first == tie.second:
             continue
-        for power in powers:
-            key = (tie.first, tie.second, power)
-            if key not in known:
-                known[key] = _round(around, homes[power], index, tie, power)
-            steps = known[key]
+        for grade, search in searches:
+            steps = search.round(index)
             if steps:
-                found.append(Loop(tie.run, (tie, *_in_order(ties, steps, tie))))
+                found.append(Loop(tie.run, (tie, *_in_order(ties, steps, tie)), grade))
                 break
     return found
+
+
+class _Search:
+    """For circles through one power node."""
+
+    def __init__(self, ties: Sequence[Tie], power: str, *, through_adapters: bool) -> None:
+        self._ties = ties
+        self._power = power
+        self._around: dict[str, list[tuple[int, str]]] = {}
+        for index, tie in enumerate(ties):
+            if through_adapters or not tie.insulated:
+                self._around.setdefault(tie.first, []).append((index, tie.second))
+                self._around.setdefault(tie.second, []).append((index, tie.first))
+        self._home = _ways_home(self._around, power) if power in self._around else {}
+        # Two leads between the same devices have the same way round.
+        self._known: dict[tuple[str, str], set[int]] = {}
+
+    def round(self, index: int) -> set[int]:
+        """Indices of the ties that lead from one end of a tie through the power node to its other end."""
+        tie = self._ties[index]
+        key = (tie.first, tie.second)
+        if key not in self._known:
+            self._known[key] = _round(self._around, self._home, index, tie, self._power)
+        return self._known[key]
 
 
 def _ways_home(around: Around, power: str) -> Home:

@@ -8,13 +8,14 @@ from tidy_trunk.core.trace import run_link
 
 
 def ties(rig: Rig) -> list[Tie]:
-    """Every tie of a plan. A charger that is no computer, and a battery, tie a device to nothing.
-
-    Power packs of cameras in place of a battery count as mains. Source: [HANDBOOK] §9, [PRACTICE]
-    """
+    """Every tie of a plan. A charger that is no computer, and a battery, tie a device to nothing. Source: [HANDBOOK] §9"""
     found = []
     powers = {unit.device.id: unit.power for unit in rig.units()}
-    found += [Tie(device, EARTH) for device, power in powers.items() if power is Power.MAINS]
+    found += [
+        Tie(device, EARTH, insulated=power is Power.ADAPTER)
+        for device, power in powers.items()
+        if power in (Power.MAINS, Power.ADAPTER)
+    ]
     on_usb = [Tie(device, COMPUTER) for device, power in powers.items() if power is Power.COMPUTER]
     if on_usb:
         found += [*on_usb, Tie(COMPUTER, EARTH)]

@@ -84,7 +84,7 @@ def _of_device(report: Report, unit: Unit, steps: Sequence[LineUpStep]) -> Itera
         return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
 
     if unit.power is not None:
-        enough = "" if unit.power is Power.MAINS else ", with enough for the next hours"
+        enough = "" if unit.power in (Power.MAINS, Power.ADAPTER) else ", with enough for the next hours"
         yield item("power", f"Powered by {unit.power}{enough}.")
     if unit.device_class.capsule is not None and unit.device_class.capsule.cell and unit.has_cell_in:
         yield item("cell", "A fresh cell is in it.", "It has no gauge: log when it went in.")

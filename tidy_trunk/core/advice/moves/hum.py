@@ -10,22 +10,25 @@ from tidy_trunk.core.hum import COMPUTER, EARTH
 from tidy_trunk.core.joins import SHORT_M
 from tidy_trunk.core.plan import Part, SetControl, SetParts
 
+_FREE = {Power.BATTERY: "its battery", Power.CHARGER: "a USB charger", Power.ADAPTER: "a double-insulated adapter"}
+"""What ties a device to nothing, or to hardly anything, the best first. [HANDBOOK] §9"""
+
 _ISOLATORS = [lead for lead in LEADS.values() if lead.isolates]
 
 
 @moves_for("hum-loop")
 def other_power(question: Question, finding: Finding) -> Iterator[Move]:
-    """Each device on the circle whose power ties it: on its battery, else on a charger that is no computer."""
+    """Each device on the circle whose power ties it: on its battery, a charger that is no computer, or an adapter."""
     loop = next(loop for loop in question.loops if loop.run == finding.run)
     for first, second in ((tie.first, tie.second) for tie in loop.ties if not tie.run):
         if second not in (EARTH, COMPUTER) or first == COMPUTER:
             continue
         unit = question.rig.unit(first)
         powers = unit.device_class.traits.powers
-        free = next((power for power in (Power.BATTERY, Power.CHARGER) if power in powers), None)
+        free = next((power for power in _FREE if power in powers), None)
         if free is not None:
             edit = SetControl(device=first, control=POWER_KEY, value=free)
-            yield Move(f"Run {unit.label} from {'its battery' if free is Power.BATTERY else 'a USB charger'}", (edit,))
+            yield Move(f"Run {unit.label} from {_FREE[free]}", (edit,))
 
 
 @moves_for("hum-loop")

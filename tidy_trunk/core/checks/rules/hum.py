@@ -1,27 +1,50 @@
 """Rules on hum loops."""
 
 from collections.abc import Iterator
+from typing import Final
 
 from tidy_trunk.core.checks.rule import Finding, Severity, Situation, looks_at
-from tidy_trunk.core.hum import COMPUTER, EARTH, Loop
+from tidy_trunk.core.hum import COMPUTER, EARTH, Grade, Loop
 from tidy_trunk.core.plan import Aspect
+
+_BREAKS: Final = (
+    "One device on battery, a charger that is no computer, or an isolating transformer breaks it. "
+    "Never lift a protective earth."
+)
+"""What opens a loop. [HANDBOOK] §9"""
+
+_GRADED: Final = {
+    Grade.COMPUTER: (
+        Severity.CAUTION,
+        "Ticks from a computer",
+        "A computer's USB, or that of a monitor or hub on it, drives ticks and clicks through its return, perhaps into one "
+        "file only. " + _BREAKS,
+    ),
+    Grade.EARTH: (
+        Severity.CAUTION,
+        "Hum loop",
+        "Its return carries what flows between the two earths: hum, perhaps in one file only. " + _BREAKS,
+    ),
+    Grade.ADAPTERS: (
+        Severity.NOTE,
+        "Loop through a wall adapter",
+        "A double-insulated adapter lets hardly any current through, so it is mostly clean.",
+    ),
+}
+"""How bad each is, and why. [HANDBOOK] §9"""
 
 
 @looks_at(Aspect.POWER)
 def hum_loop(situation: Situation) -> Iterator[Finding]:
-    """A circle through mains or a computer and the screen of an unbalanced lead. [HANDBOOK] §9"""
+    """A circle through mains or a computer and the screen of an unbalanced lead, by what drives it. [HANDBOOK] §9"""
     for loop in situation.loops:
         joint = situation.joint(loop.run)
+        severity, title, why = _GRADED[loop.grade]
         yield Finding(
             rule="hum-loop",
-            severity=Severity.CAUTION,
-            title="Hum loop",
-            text=(
-                f"Run {joint.run.number} is unbalanced and closes a circle: {_circle(situation, loop)}. Its return carries the loop's "
-                "current: hum or clicks, perhaps in one file only. "
-                "One device on battery, a charger that is no computer, or an isolating transformer breaks it. "
-                "Never lift a protective earth."
-            ),
+            severity=severity,
+            title=title,
+            text=f"Run {joint.run.number} is unbalanced and closes a circle: {_circle(situation, loop)}. {why}",
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,

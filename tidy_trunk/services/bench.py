@@ -109,7 +109,8 @@ class BenchService:
             raise NotFoundError(f"the way to this track has {len(points)} points: there is no number {number}")
         oscillators = NO_OSCILLATORS
         if asked.from_sender:
-            oscillators = {known_sender(report.rig, track.trace.stage).device: report.rig.plan.defaults.alignment_dbfs}
+            sender = known_sender(report.rig, track.trace.stage).device
+            oscillators = {sender: report.rig.tone_dbfs(sender)}
         runs = {stage.run.id for stage in upstream_of(track.trace.stage) if stage.run is not None}
         if asked.loose and asked.loose not in runs:
             raise InputError(

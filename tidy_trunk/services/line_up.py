@@ -71,8 +71,7 @@ class LineUpService:
             InputError: A track that no tone reaches.
         """
         report = self._jobs.report(job_id)
-        sent = report.rig.plan.defaults.alignment_dbfs if sent_dbfs is None else sent_dbfs
-        edit = taken(report, track_id, sent_dbfs=sent, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
+        edit = taken(report, track_id, sent_dbfs=sent_dbfs, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
         return Taken(edit.sentence(report.rig.plan), (edit,))
 
     def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> Taken:

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.plans import device, line_into_camera, made, padded_plan, put, run
+from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.bench import Bench, Play, truth
 from tidy_trunk.core.catalogue import DEVICES, Provenance, find_control
 from tidy_trunk.core.levels import Report, doubts, first_measurement, heard_at
@@ -80,7 +80,38 @@ def test_a_reading_that_no_figure_explains_is_not_lined_up():
     wanted = step_of(plan).shows_dbfs
     step = step_of(read(plan, "cam.L", wanted + 12))
     assert step.state is State.OFF and step.shows_dbfs == pytest.approx(wanted, abs=0.01)
-    assert step.turn is not None and "line out output level" in step.turn.words
+    assert step.turn is not None and "line out, output level" in step.turn.words
+    assert step_of(read(plan, "cam.L", wanted + 12), "cam.R").shows_dbfs == pytest.approx(wanted, abs=0.01)
+
+
+def test_one_reading_counts_for_both_sides_of_a_socket_until_the_other_is_read():
+    """One socket, one knob, one lead. [PRACTICE]"""
+    plan = padded_plan()
+    read_low = read(plan, "cam.L", step_of(plan).shows_dbfs - 5.0)
+    left, right = (report_of(read_low).track(track).sound for track in ("cam.L", "cam.R"))
+    assert right.average == pytest.approx(left.average, abs=0.01)
+    assert left.tolerance_db < right.tolerance_db < report_of(plan).track("cam.R").sound.tolerance_db
+    assert (step_of(read_low, "cam.R").state, step_of(read_low, "cam.R").like) == (State.OPEN, "L")
+    both = read(read_low, "cam.R", step_of(plan, "cam.R").shows_dbfs - 1.0)
+    assert step_of(both, "cam.R").like == "" and step_of(both, "cam.R").off_db == pytest.approx(-1.0, abs=0.01)
+    assert report_of(both).track("cam.L").sound.average == pytest.approx(left.average, abs=0.01)
+    other_lead = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-35", length_m=0.3),)), base=read_low)
+    assert step_of(other_lead, "cam.R").like == "", "another lead is another way"
+
+
+@pytest.mark.parametrize(
+    ("class_id", "sent", "output"), [("handheld-recorder", -6.0, "line"), ("pocket-recorder", -12.0, "phones")]
+)
+def test_a_recorder_with_a_fixed_tone_sets_what_must_be_read(class_id, sent, output):
+    """Tone of a small recorder is fixed at −6 or −12 dBFS, whatever the job's alignment level is. [PRACTICE]"""
+    cables = (device(class_id, "rec"), device("mirrorless-mic", "cam"), run(f"rec.{output}", "cam.mic", "trs-pad-25"))
+    plan = made(*cables, put("cam", "mic.auto.menu", False))
+    step = step_of(plan)
+    assert step.sent_dbfs == sent
+    other = replace(plan, defaults=replace(plan.defaults, alignment_dbfs=-18.0))
+    assert step_of(other).shows_dbfs == step.shows_dbfs
+    edit = taken(report_of(plan), "cam.L", sent_dbfs=None, read_dbfs=-20, read_from=ReadFrom.METER, when=WHEN)
+    assert edit.line_up.sent_dbfs == sent
 
 
 def test_a_knob_moved_since_moves_the_reading_and_makes_it_stale():
@@ -102,12 +133,53 @@ def test_another_lead_is_another_line_up():
 
 
 def test_a_knob_that_would_bring_it_back_is_named():
-    """The sender's output first; 3 dB too loud is 3 dB down."""
+    """A camera near its lowest stays there, and the sender goes: 3 dB too loud is 3 dB down."""
     plan = padded_plan()
     step = step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 3.0))
     assert step.turn.words.endswith("output level: +0 to −3 dB")
-    assert step.turn.edit.device == "bag"
+    assert [edit.device for edit in step.turn.edits] == ["bag"]
     assert step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 0.2)).turn is None
+
+
+@pytest.mark.parametrize(
+    ("camera", "gain_db", "off_db", "words"),
+    [
+        # Microphone socket: its gain down to one step above the lowest, and only then the sender.
+        ("mirrorless-mic", 18.0, 12.0, "cam mic socket, gain: +18 to +6 dB"),
+        (
+            "mirrorless-mic",
+            18.0,
+            20.0,
+            "cam mic socket, gain: +18 to +1.5 dB, then bag line out, output level: +0 to −3.5 dB",
+        ),
+        # Too low: the sender has nothing to give any more.
+        ("mirrorless-mic", 18.0, -3.0, "cam mic socket, gain: +18 to +21 dB"),
+    ],
+)
+def test_which_end_is_turned_for_a_microphone_socket(camera, gain_db, off_db, words):
+    plan = made(put("cam", "mic.mic.gain_db", gain_db), base=padded_plan())
+    step = step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + off_db))
+    assert step.turn.words == words
+    turned = step_of(made(*step.turn.edits, base=read(plan, "cam.L", step_of(plan).shows_dbfs + off_db)))
+    assert turned.line_up.read_dbfs - off_db == pytest.approx(step_of(plan).shows_dbfs, abs=0.01)
+    levels = [report_of(made(*edits, base=plan)).track("cam.L").sound.average for edits in ((), step.turn.edits)]
+    assert levels[1] - levels[0] == pytest.approx(-off_db, abs=0.5), "turned by what it was off"
+
+
+def test_a_camera_with_line_inputs_sets_its_own_track_level():
+    """Into line inputs the camera's track levels are set to the mixer's tone. [PRACTICE]"""
+    plan = made(
+        device("shoulder-camcorder", "cam"),
+        run("bag.line", "cam.in1", "trs-xlr-mono"),
+        put("cam", "in1.mode", "line0"),
+        put("cam", "in1.auto.switch", False),
+        put("cam", "in1.auto.menu", False),
+        put("cam", "in1.auto.menu", False),
+        base=boom_in_bag(),
+    )
+    track = next(step.track for step in line_up_steps(report_of(plan)) if step.device == "cam")
+    step = step_of(read(plan, track, step_of(plan, track).shows_dbfs + 3.0), track)
+    assert [edit.device for edit in step.turn.edits] == ["cam"]
 
 
 def test_what_hangs_on_a_lined_up_track_follows():

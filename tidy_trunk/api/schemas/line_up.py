@@ -142,7 +142,10 @@ class KnobOut(Out):
 
 
 class LineUpStepOut(Out):
-    """Send tone from one device, read it on a track of another: what must be read, within so many dB."""
+    """Send tone from one device, read it on a track of another: what must be read, within so many dB.
+
+    like: the track on the other side of the socket whose reading counts here too, in words; "" where none does.
+    """
 
     track: str
     device: str
@@ -161,6 +164,7 @@ class LineUpStepOut(Out):
     meter: MeterOut | None
     knobs: list[KnobOut]
     run: str
+    like: str
 
     @classmethod
     def from_core(cls, report: Report, step: LineUpStep) -> "LineUpStepOut":
@@ -185,12 +189,15 @@ class LineUpStepOut(Out):
                 when=datetime.fromisoformat(found.when),
                 off_db=None if step.off_db is None else round(step.off_db, 2),
             ),
-            turn=None if step.turn is None else TurnOut(words=step.turn.words, edits=[edit_document(step.turn.edit)]),
+            turn=None
+            if step.turn is None
+            else TurnOut(words=step.turn.words, edits=[edit_document(edit) for edit in step.turn.edits]),
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
             warning=step.warning,
             meter=None if step.meter is None else MeterOut.from_core(step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,
+            like=rig.unit(step.device).place_label(step.like) if step.like else "",
         )
 
 

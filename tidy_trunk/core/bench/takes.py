@@ -58,7 +58,7 @@ def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop
     report = Report(accept(plan))
     track = report.known_track(track_id)
     sender = known_sender(report.rig, track.trace.stage)
-    level_dbfs = plan.defaults.alignment_dbfs if sends else SILENCE_DB
+    level_dbfs = report.rig.tone_dbfs(sender.device) if sends else SILENCE_DB
     tone = {sender.device: level_dbfs}
     bench = Bench(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
     return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)

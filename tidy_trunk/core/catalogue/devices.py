@@ -232,6 +232,7 @@ class Traits:
     """Facts beside the signal path: clock, power, media, picture delay. None where a device has no such thing.
 
     sdi_delay_frames: of the picture over SDI, where that is another than over HDMI.
+    tone_dbfs: of a tone that cannot be set to another level.
     """
 
     sample_rates_hz: tuple[int, ...] = ()
@@ -246,6 +247,7 @@ class Traits:
     phantom_budget_ma: Figure | None = None
     media: str = ""
     meters: str = ""
+    tone_dbfs: Figure | None = None
     bits: int | None = None
     is_float: bool = False
 
@@ -276,6 +278,7 @@ class Traits:
             ("battery", _words(self.battery_wh, "Wh")),
             ("media", self.media),
             ("meters", self.meters),
+            ("tone, fixed at", _words(self.tone_dbfs, "dBFS")),
             ("longest clip", _words(self.clip_limit_min, "min")),
         )
         return tuple((name, words) for name, words in found if words)

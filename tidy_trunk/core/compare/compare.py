@@ -147,7 +147,7 @@ def _predict(plan: Plan, run_id: str) -> _Predicted:
     report = Report(accept(plan))
     stage = track_reached(report, run_id)
     sender = known_sender(report.rig, stage)
-    tone = Reckoner(report.rig, oscillators={sender.device: plan.defaults.alignment_dbfs}, line_ups={})
+    tone = Reckoner(report.rig, oscillators={sender.device: report.rig.tone_dbfs(sender.device)}, line_ups={})
     sound = tone.track_sound(stage)
     ruling = max(sound.noises, key=lambda noise: noise.level, default=None)
     return _Predicted(sound.average, sound.noise - sound.average, ruling.name if ruling else "", sound.clip is not None)

@@ -74,7 +74,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     if track.is_silent:
         return ()
     path = report.main_path(track.trace.stage)
-    lined_up = report.rig.plan.line_ups.get(track.trace.id)
+    lined_up = report.reckoner.line_up(track.trace.stage)
     known: list[tuple[str, Figure, str]] = []
     if lined_up is not None:
         correction = report.reckoner.correction(track.trace.stage, lined_up)

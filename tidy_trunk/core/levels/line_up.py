@@ -1,15 +1,18 @@
 """What a line-up says of a chain today: whether it still holds, and by how much it corrects what the figures say."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.catalogue import Kind
+from tidy_trunk.core.catalogue import Bus, InputPort, Kind
 from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, ReadFrom, Rig, Unit
 from tidy_trunk.core.trace import Place, Stage, upstream_of
 from tidy_trunk.errors import InputError
+
+OTHER_SIDE_DB: Final = 0.5
+"""ASSUMED_ ± by which the two sides of a socket with one knob differ: its two halves, and those of the lead."""
 
 SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
 """What can send a tone. [PRACTICE]"""
@@ -51,6 +54,8 @@ def correction_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float, 
     if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
         return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
     within_db = _read_within_db(rig, found, track) if standing is Standing.FRESH else MOVED_WITHIN_DB
+    if found.track != f"{track.device}.{track.name}":
+        within_db = math.hypot(within_db, OTHER_SIDE_DB)
     # As it was read, moved by whatever the settings have moved it since.
     expected_dbfs = found.read_dbfs + predicted_dbfs - found.predicted_dbfs
     return Correction(standing, expected_dbfs - without_dbfs, within_db)
@@ -60,6 +65,35 @@ def _read_within_db(rig: Rig, found: LineUp, track: Stage) -> float:
     """± of a reading: that of a meter of which is known how it reads may be worse than an eye."""
     meter = rig.meter_of(track.device) if found.read_from is ReadFrom.METER else None
     return meter.within_db if meter is not None else READ_WITHIN_DB[found.read_from]
+
+
+def line_up_of(rig: Rig, track: Stage, line_ups: Mapping[str, LineUp]) -> LineUp | None:
+    """What was read on a track; while nothing was, what was read on the other side of its socket, by the same way: both
+    sides have one knob and one lead."""
+    if not line_ups:
+        return None
+    found = line_ups.get(f"{track.device}.{track.name}")
+    if found is not None:
+        return found
+    for other in _other_sides(rig.unit(track.device), track.name):
+        found = line_ups.get(f"{track.device}.{other}")
+        if found is not None and way_between(rig, found.sender, track) == found.way:
+            return found
+    return None
+
+
+def _other_sides(unit: Unit, bus_id: str) -> Iterator[str]:
+    """The tracks that take other channels of the socket that a track takes one of."""
+
+    def socket(bus: Bus) -> InputPort | None:
+        refs = unit.bus_inputs(bus)
+        return unit.device_class.channel_of[refs[0]][0] if len(refs) == 1 else None
+
+    buses = {bus.id: bus for bus in unit.device_class.buses}
+    own = socket(buses[bus_id])
+    for other in buses.values():
+        if own is not None and other.recorded and other.id != bus_id and socket(other) is own:
+            yield other.id
 
 
 @dataclass(frozen=True, slots=True)

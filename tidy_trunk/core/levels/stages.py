@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 
 from tidy_trunk.core.catalogue import Provenance
-from tidy_trunk.core.levels.line_up import Correction, correction_of
+from tidy_trunk.core.levels.line_up import Correction, correction_of, line_up_of
 from tidy_trunk.core.levels.passage import LevelPassage, Passage, Step
 from tidy_trunk.core.levels.sound import Sound, in_step, mixed, weaker
 from tidy_trunk.core.levels.spectra import Cuts
@@ -85,9 +85,13 @@ class Reckoner(Walk[Sound]):
         return mixed(sounds)
 
     def _bus(self, stage: Stage) -> StageLevel[Sound]:
-        level = super()._bus(stage)
-        found = self._line_ups.get(f"{stage.device}.{stage.name}") if self._line_ups else None
+        level = self._as_figured(stage)
+        found = self.line_up(stage)
         return level if found is None else self._lined_up(level, found)
+
+    def _as_figured(self, stage: Stage) -> StageLevel[Sound]:
+        """A track without a line-up of its own, behind all others."""
+        return super()._bus(stage)
 
     def _lined_up(self, level: StageLevel[Sound], found: LineUp) -> StageLevel[Sound]:
         """A track as it was found to be: louder or softer than the figures say, and as sure as the reading.
@@ -108,12 +112,16 @@ class Reckoner(Walk[Sound]):
         steps = {key: (*done, *step) for key, done in level.steps.items()}
         return self._against(stage, level.unit, sound, level.ceiling, steps)
 
+    def line_up(self, stage: Stage) -> LineUp | None:
+        """What was read on a track, or on the other side of its socket; None where nothing was."""
+        return line_up_of(self.rig, stage, self._line_ups)
+
     def correction(self, stage: Stage, found: LineUp) -> Correction:
         """What a line-up says of its track today."""
         tone = {found.sender: found.sent_dbfs}
         bare = Reckoner(self.rig, oscillators=tone, line_ups={}).level(stage).sound.average
-        others = {track: item for track, item in self._line_ups.items() if track != found.track}
-        without = Reckoner(self.rig, oscillators=tone, line_ups=others).level(stage).sound.average if others else bare
+        behind = Reckoner(self.rig, oscillators=tone, line_ups=self._line_ups)
+        without = behind._as_figured(stage).sound.average if len(self._line_ups) > 1 else bare
         return correction_of(self.rig, found, stage, bare, without)
 
     def unclipped(self, stage: Stage) -> Sound:

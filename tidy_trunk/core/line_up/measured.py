@@ -35,8 +35,12 @@ MOST_TRIES: Final = 8
 
 @dataclass(frozen=True, slots=True)
 class Knob:
-    """A knob on the way from the sender of a tone to a track: its device, the class of that, and the id of its control."""
+    """A knob on the way from the sender of a tone to a track: its device, the class of that, and the id of its control.
 
+    place: an input's gain or an output's trim.
+    """
+
+    place: Place
     device: str
     class_id: str
     control: str
@@ -69,7 +73,7 @@ def _knobs(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
         else:
             continue
         if span is not None:
-            yield Knob(stage.device, unit.device.class_id, control, label, span, stands_db)
+            yield Knob(stage.place, stage.device, unit.device.class_id, control, label, span, stands_db)
 
 
 def knob_of(report: Report, track_id: str, device: str, control: str) -> Knob:

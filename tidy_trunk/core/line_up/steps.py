@@ -1,11 +1,12 @@
 """The line-up of a job, step by step, in the order in which sound goes through it."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.catalogue import Span, gain_key, trim_key
+from tidy_trunk.core.catalogue import Signal
 from tidy_trunk.core.levels import Clip, Reckoner, Report, Standing, TrackLevel, known_sender, sender_of, way_between
 from tidy_trunk.core.line_up.measured import Knob, knobs_of
 from tidy_trunk.core.plan import Edit, LineUp, MeterError, ReadFrom, SetControl, TakeLineUp
@@ -34,10 +35,10 @@ class State(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Turn:
-    """A knob that would bring the tone to where the plan thought it to be: where to, in words, and the edit."""
+    """What would bring the tone to where the plan thought it to be: which knobs where to, in words, and the edits."""
 
     words: str
-    edit: Edit
+    edits: tuple[Edit, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,8 +49,9 @@ class LineUpStep:
         that was too far off.
     meter: how its meter reads, where that is known; meter_shows_dbfs: what that one must show.
     run: the one that goes into its device.
+    like: the track of its device whose reading counts for this one too, until it is read itself; "" where none does.
     knobs: those on the way, of which a recording at several positions would say what they really give.
-    off_db: by how much the last reading was away from what the figures alone had said; None where there is none.
+    off_db: by how much its last reading was away from what the figures alone had said; None where there is none.
     warning: what spoils it, "" where nothing does.
     """
 
@@ -68,6 +70,7 @@ class LineUpStep:
     meter: MeterError | None
     knobs: tuple[Knob, ...]
     run: str
+    like: str
 
     @property
     def meter_shows_dbfs(self) -> float:
@@ -85,33 +88,40 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
     sender = sender_of(rig, stage)
     if sender is None:
         return None
-    sent = rig.plan.defaults.alignment_dbfs
+    sent = rig.tone_dbfs(sender.device)
     # With all that has been lined up so far, this very track too.
     tone = Reckoner(rig, oscillators={sender.device: sent}).level(stage).sound
     if not math.isfinite(tone.average):
         return None
-    line_up = rig.plan.line_ups.get(track.trace.id)
-    state, off_db, within_db = State.OPEN, None, _within_db(report, track, sender.stage)
+    automatic = rides(report, sender.device, stage)
+    read = report.reckoner.line_up(stage)
+    line_up = read if read is not None and read.track == track.trace.id else None
+    off_db, is_fresh = 0.0, False
+    if read is not None:
+        is_fresh = report.reckoner.correction(stage, read).standing is Standing.FRESH
+        off_db = read.read_dbfs - read.predicted_dbfs
+    is_off = is_fresh and abs(off_db) > OFF_DB
+    state = State.OPEN
     if line_up is not None:
-        fresh = report.reckoner.correction(stage, line_up).standing is Standing.FRESH
-        off_db = line_up.read_dbfs - line_up.predicted_dbfs
-        state = (State.OFF if abs(off_db) > OFF_DB else State.DONE) if fresh else State.STALE
+        state = (State.OFF if is_off else State.DONE) if is_fresh else State.STALE
     return LineUpStep(
         track=track.trace.id,
         device=track.trace.device,
         bus=track.trace.bus,
         sender=sender.device,
         sent_dbfs=sent,
-        shows_dbfs=tone.average if state is not State.OFF or off_db is None else tone.average - off_db,
-        within_db=within_db,
+        # What was read and is no line-up does not become what is wanted.
+        shows_dbfs=tone.average - off_db if is_off else tone.average,
+        within_db=_within_db(report, track, sender.stage),
         state=state,
         line_up=line_up,
-        off_db=off_db,
-        turn=_turn(report, stage, off_db) if state in (State.DONE, State.OFF) and off_db is not None else None,
-        warning=_warning(report, sender.device, stage, tone.clip),
+        off_db=off_db if line_up is not None else None,
+        turn=_turn(report, stage, off_db) if is_fresh and line_up is not None and not automatic else None,
+        warning=_warning(tone.clip, automatic=automatic),
         meter=rig.meter_of(stage.device),
         knobs=knobs_of(report, stage),
         run=_run_into(report, stage),
+        like=read.track.removeprefix(f"{stage.device}.") if read is not None and line_up is None else "",
     )
 
 
@@ -126,10 +136,10 @@ def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:
     return math.sqrt(max(track.sound.variance_db2 - before, 0.0))
 
 
-def _warning(report: Report, sender: str, stage: Stage, clip: Clip | None) -> str:
+def _warning(clip: Clip | None, *, automatic: bool) -> str:
     if clip is not None:
         return f"The tone is cut off in {clip.where}, {clip.over_db:.1f} dB too loud: match the levels first."
-    return AUTOMATIC_WORDS if rides(report, sender, stage) else ""
+    return AUTOMATIC_WORDS if automatic else ""
 
 
 def rides(report: Report, sender: str, stage: Stage) -> bool:
@@ -146,51 +156,61 @@ def rides(report: Report, sender: str, stage: Stage) -> bool:
 
 
 def _turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
-    """The knob that would bring the tone to where it was wanted: the sender's output, and only then the track's gain."""
+    """What would bring the tone to where it was wanted; None where no knob reaches that far."""
     if abs(off_db) < WORTH_TURNING_DB:
         return None
-    path = report.main_path(stage)[::-1]
-    output = next((item for item in path if item.place is Place.OUTPUT), None)
-    entry = next((item for item in path if item.place is Place.INPUT and item.device == stage.device), None)
-    return (output and _trim_turn(report, output, off_db)) or (entry and _gain_turn(report, entry, off_db)) or None
+    rest_db, words, edits = off_db, [], []
+    for knob, lowest_db in _in_order(report, stage, too_hot=off_db > 0):
+        turned_db = knob.span.nearest_db(max(knob.span.gain_db(knob.stands_db) - rest_db, lowest_db))
+        by_db = knob.span.gain_db(turned_db) - knob.span.gain_db(knob.stands_db)
+        if by_db * rest_db >= 0:
+            continue  # it stands where it ends, or its steps are coarser than what is left
+        words.append(f"{knob.label}: {knob.stands_db:+g} to {turned_db:+g} dB".replace("-", "−"))
+        edits.append(SetControl(device=knob.device, control=knob.control, value=turned_db))
+        rest_db += by_db
+        if abs(rest_db) < max(knob.span.step_db, WORTH_TURNING_DB):
+            return Turn(", then ".join(words), tuple(edits))
+    return None
 
 
-def _trim_turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
-    unit = report.rig.unit(stage.device)
-    port = unit.output(stage.name)
-    mode = unit.output_mode(port)
-    key, name = trim_key(port.id, mode.id), f"{unit.label} {port.label} output level"
-    return _knob_turn(stage.device, key, name, mode.trim, unit.trim_mark_db(port, mode), off_db)
+def _in_order(report: Report, stage: Stage, *, too_hot: bool) -> Iterator[tuple[Knob, float]]:
+    """The knobs that are turned for a track, in their order, each with the lowest that it is turned to.
+
+    Where a camera takes microphones only, its gain stays low and the sender makes the level; its line inputs, and whatever
+    follows a sender without an output level, are set to the tone themselves. [PRACTICE]
+    """
+    knobs = knobs_of(report, stage)
+    own = next((knob for knob in reversed(knobs) if knob.device == stage.device and knob.place is Place.INPUT), None)
+    sent = next((knob for knob in reversed(knobs) if knob.place is Place.OUTPUT), None)
+    low_db = own.span.above_lowest_db(1) if own is not None else 0.0
+    takes_line = _entry_signal(report, stage) is not Signal.MIC
+    if own is not None and too_hot and not takes_line and sent is not None:
+        yield own, min(low_db, own.span.gain_db(own.stands_db))
+    if own is not None and takes_line:
+        yield own, -math.inf
+    if sent is not None:
+        yield sent, -math.inf
+    if own is not None and not takes_line:
+        yield own, -math.inf
 
 
-def _gain_turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
-    unit = report.rig.unit(stage.device)
-    port = unit.input(stage.name)
-    mode = unit.input_mode(port)
-    key, name = gain_key(port.id, mode.id), f"{unit.label} {port.label} gain"
-    return _knob_turn(stage.device, key, name, mode.gain, unit.gain_mark_db(port, mode), off_db)
-
-
-def _knob_turn(device: str, key: str, name: str, span: Span | None, now_db: float, off_db: float) -> Turn | None:
-    """Turned back by what the tone is off, where the knob reaches that far."""
-    if span is None:
-        return None
-    gives_db = span.gain_db(now_db) - off_db
-    wanted_db = span.nearest_db(gives_db)
-    if wanted_db == now_db or abs(gives_db - span.gain_db(wanted_db)) >= max(span.step_db, WORTH_TURNING_DB):
-        return None
-    turned = f"{now_db:+g} to {wanted_db:+g} dB".replace("-", "−")
-    return Turn(f"{name}: {turned}", SetControl(device=device, control=key, value=wanted_db))
+def _entry_signal(report: Report, stage: Stage) -> Signal | None:
+    """What the input by which a track gets its sound is set to take."""
+    for item in reversed(report.main_path(stage)):
+        if item.place is Place.INPUT and item.device == stage.device:
+            unit = report.rig.unit(item.device)
+            return unit.input_mode(unit.input(item.name)).signal
+    return None
 
 
 def taken(
-    report: Report, track_id: str, *, sent_dbfs: float, read_dbfs: float, read_from: ReadFrom, when: str
+    report: Report, track_id: str, *, sent_dbfs: float | None, read_dbfs: float, read_from: ReadFrom, when: str
 ) -> TakeLineUp:
     """The edit that takes a reading over.
 
     Args:
         track_id: The track on which the tone was read.
-        sent_dbfs, read_dbfs: The tone at the sender, and on the track's meter or in its recording; of a meter of which
+        sent_dbfs, read_dbfs: The tone at the sender, None for what it sends by the plan, and on the track's meter or in its recording; of a meter of which
             is known by how much it is wrong, that is taken off.
         when: Date and time, ISO 8601.
 
@@ -200,6 +220,8 @@ def taken(
     """
     track = report.known_track(track_id)
     sender = known_sender(report.rig, track.trace.stage)
+    if sent_dbfs is None:
+        sent_dbfs = report.rig.tone_dbfs(sender.device)
     meter = report.rig.meter_of(track.trace.device) if read_from is ReadFrom.METER else None
     if meter is not None:
         read_dbfs -= meter.reads_high_db

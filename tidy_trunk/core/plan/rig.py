@@ -343,6 +343,11 @@ class Rig:
         laws = [law for law in self.plan.gain_laws.values() if law.class_id == class_id] if self.plan.gain_laws else ()
         return with_laws(found, {law.control: law.points for law in laws})
 
+    def tone_dbfs(self, device_id: str) -> float:
+        """Level of the tone that a device sends: the job's, unless it has only one of its own."""
+        fixed = self.unit(device_id).device_class.traits.tone_dbfs
+        return self.plan.defaults.alignment_dbfs if fixed is None else fixed.value
+
     def meter_of(self, device_id: str) -> MeterError | None:
         """What is known of a device's meter; None where it is believed."""
         return self.plan.meters.get(self.plan.devices[device_id].class_id)

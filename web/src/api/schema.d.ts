@@ -3020,6 +3020,8 @@ export interface components {
         /**
          * LineUpStepOut
          * @description Send tone from one device, read it on a track of another: what must be read, within so many dB.
+         *
+         *     like: the track on the other side of the socket whose reading counts here too, in words; "" where none does.
          */
         LineUpStepOut: {
             /** Track */
@@ -3058,6 +3060,8 @@ export interface components {
             knobs: components["schemas"]["KnobOut"][];
             /** Run */
             run: string;
+            /** Like */
+            like: string;
         };
         /**
          * Mark

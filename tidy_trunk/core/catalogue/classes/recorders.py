@@ -109,7 +109,7 @@ RECORDERS: Final = (
             Bus(id="R", label="R", recorded=True, inputs=("in.R",)),
         ),
         feeds={"phones.L": "L", "phones.R": "R"},
-        traits=Traits(sample_rates_hz=(44_100, 48_000), clock_ppm=about(30), keeps_timecode_when_off=False, power_w=about(0.5), media="one card", battery_wh=about(4), bits=24),
+        traits=Traits(sample_rates_hz=(44_100, 48_000), tone_dbfs=Figure(-12, 0.0), clock_ppm=about(30), keeps_timecode_when_off=False, power_w=about(0.5), media="one card", battery_wh=about(4), bits=24),
     ),
     DeviceClass(
         id="handheld-recorder",
@@ -157,7 +157,7 @@ RECORDERS: Final = (
             Bus(id="2", label="2", recorded=True, inputs=("in2",)),
         ),
         feeds={"line.L": "1", "line.R": "2", "usb.L": "1", "usb.R": "2", "phones.L": "1", "phones.R": "2"},
-        traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(2), media="one card", battery_wh=about(8), bits=24, phantom_budget_ma=about(12)),
+        traits=Traits(sample_rates_hz=(44_100, 48_000, 96_000), tone_dbfs=Figure(-6, 0.0), clock_ppm=about(20), keeps_timecode_when_off=False, power_w=about(2), media="one card", battery_wh=about(8), bits=24, phantom_budget_ma=about(12)),
     ),
     DeviceClass(
         id="bag-recorder",

@@ -82,10 +82,13 @@ function chosen(event: Event) {
         {{ step.found.off_db < 0 ? 'below' : 'above' }} what the figures said</template
       >.
     </p>
+    <p v-if="step.like" class="found">
+      Until it is read itself, what {{ step.like }} showed counts here too: one socket, one knob.
+    </p>
     <p v-if="step.turn" class="turn">
       To bring it where it was wanted: {{ step.turn.words }}.
       <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)"
-        >Turn it</Button
+        >{{ step.turn.edits.length > 1 ? 'Turn them' : 'Turn it' }}</Button
       >
     </p>
     <div class="ways no-print">

@@ -34,7 +34,7 @@ const SIGNS = { open: '○', done: '●', off: '◌', stale: '◐' } as const
         <span v-if="step.warning" class="state small is-stop"
           ><SeverityMark severity="stop" :size="11" /> not yet</span
         >
-        <span v-else class="state small">{{ WORDS[step.state] }}</span>
+        <span v-else class="state small">{{ step.like ? `as ${step.like}` : WORDS[step.state] }}</span>
       </button>
     </li>
   </ol>

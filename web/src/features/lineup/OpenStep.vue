@@ -87,9 +87,9 @@ function chosen(event: Event) {
     </p>
     <p v-if="step.turn" class="turn">
       To bring it where it was wanted: {{ step.turn.words }}.
-      <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)"
-        >{{ step.turn.edits.length > 1 ? 'Turn them' : 'Turn it' }}</Button
-      >
+      <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)">{{
+        step.turn.edits.length > 1 ? 'Turn them' : 'Turn it'
+      }}</Button>
     </p>
     <div class="ways no-print">
       <form @submit.prevent="typed !== '' && emit('read', typed)">

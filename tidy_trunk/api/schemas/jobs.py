@@ -163,6 +163,7 @@ class FindingOut(Out):
     station: str
     device: str
     run: str
+    more_runs: list[str]
     track: str
     tracks: list[str]
     measured_db: Level
@@ -334,7 +335,9 @@ def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
     """The gravest finding about this track or the last lead into it."""
     last = row.leads[-1].run if row.leads else ""
     mine = {
-        finding.severity for finding in findings if track_id in finding.tracks or (finding.run and finding.run == last)
+        finding.severity
+        for finding in findings
+        if track_id in finding.tracks or (last and last in (finding.run, *finding.more_runs))
     }
     return next((severity for severity in _WORST_FIRST if severity in mine), None)
 

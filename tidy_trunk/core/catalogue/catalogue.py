@@ -38,6 +38,7 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "picture_delay_frames": ("picture delay", "frames"),
     "sdi_delay_frames": ("picture delay over SDI", "frames"),
     "sound_delay_ms": ("sound delay", "ms"),
+    "tone_dbfs": ("tone, fixed at", "dBFS"),
     "power_w": ("power", "W"),
     "battery_wh": ("battery", "Wh"),
     "clip_limit_min": ("longest clip", "min"),

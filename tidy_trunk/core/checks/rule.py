@@ -10,7 +10,7 @@ from tidy_trunk.core.catalogue import Circuit, InputMode, InputPort, OutputMode,
 from tidy_trunk.core.clock import Clocks, Keeper, LateScreen, TimecodeTrack, keepers, late_screens, timecode_tracks
 from tidy_trunk.core.hum import Loop, loops, ties
 from tidy_trunk.core.joins import unbalanced_length_m
-from tidy_trunk.core.levels import Report, Sound, TrackLevel
+from tidy_trunk.core.levels import Report, Sound, TrackLevel, is_safety
 from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, Plan, Rig, Run, Unit, changed_aspects
 from tidy_trunk.core.trace import is_shared, run_delivery, run_link
 from tidy_trunk.core.units import SILENCE_DB
@@ -42,6 +42,7 @@ class Severity(StrEnum):
 class Finding:
     """One thing that a rule has to say. `source` is a tag of docs/sources.md; `tracks`, `run`, `device` say where.
 
+    `more_runs`: beside `run`, those that it is about too.
     `has_detours`: another box between the ends would mend it.
     `beneath`: what follows from it, and is gone with it.
     `about` tells two findings at one place apart.
@@ -55,6 +56,7 @@ class Finding:
     source: str
     device: str = ""
     run: str = ""
+    more_runs: tuple[str, ...] = ()
     tracks: tuple[str, ...] = ()
     about: str = ""
     measured_db: float | None = None
@@ -62,6 +64,12 @@ class Finding:
     has_detours: bool = False
     beneath: tuple["Finding", ...] = ()
     station: str = "runs"
+    id: str = field(init=False, compare=False)
+
+    def __post_init__(self) -> None:
+        # Asked for at each comparison of two plans' findings.
+        named = (self.rule, self.device, self.run, self.track, self.about)
+        object.__setattr__(self, "id", ":".join(part for part in named if part))
 
     @property
     def source_words(self) -> str:
@@ -71,10 +79,6 @@ class Finding:
     def track(self) -> str:
         """The first track that it is about; "" where it is about none."""
         return self.tracks[0] if self.tracks else ""
-
-    @property
-    def id(self) -> str:
-        return ":".join(part for part in (self.rule, self.device, self.run, self.track, self.about) if part)
 
 
 class Joint:
@@ -188,6 +192,16 @@ class Situation:
     def screens(self) -> tuple[LateScreen, ...]:
         """Where late pictures come out."""
         return late_screens(self.report)
+
+    @cached_property
+    def first_tracks(self) -> tuple[TrackLevel, ...]:
+        """All tracks but those that are kept lower beside another of the same device, for a burst. [PRACTICE]"""
+        report = self.report
+        return tuple(
+            track
+            for track in report.tracks
+            if not any(is_safety(track, other) for other in report.tracks_of(track.trace.device))
+        )
 
     @cached_property
     def loops(self) -> tuple[Loop, ...]:

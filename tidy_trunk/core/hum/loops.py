@@ -53,6 +53,11 @@ class Loop(NamedTuple):
     grade: Grade
 
     @property
+    def cause(self) -> tuple[str, ...]:
+        """The power that drives it: loops with the same cause are opened together."""
+        return (self.grade, *sorted(f"{tie.first} {tie.second}" for tie in self.ties if not tie.run))
+
+    @property
     def nodes(self) -> tuple[str, ...]:
         """What lies on it, from the far end of the run all round to its beginning."""
         here, passed = self.ties[0].second, []

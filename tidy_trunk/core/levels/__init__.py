@@ -6,7 +6,7 @@ from tidy_trunk.core.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
-from tidy_trunk.core.levels.safety import SAFETY_FROM_DB, Safety, safeties, safety_advice, safety_words
+from tidy_trunk.core.levels.safety import SAFETY_FROM_DB, Safety, is_safety, safeties, safety_advice, safety_words
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed, weaker
 from tidy_trunk.core.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.levels.stages import (
@@ -50,6 +50,7 @@ __all__ = [
     "heard_at",
     "input_ceiling_dbu",
     "input_stage_dbu",
+    "is_safety",
     "known_sender",
     "low_cut_db",
     "mixed",

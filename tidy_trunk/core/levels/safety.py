@@ -11,6 +11,15 @@ from tidy_trunk.core.trace import KnownParts, Part, Place, parts_on_all_ways
 SAFETY_FROM_DB: Final = 6.0
 """Least that a safety track lies lower; up to 20 dB are usual. [PRACTICE]"""
 
+SAFETY_TO_DB: Final = 20.0
+"""How much lower a safety track is kept at most. [PRACTICE]"""
+
+
+def is_safety(track: TrackLevel, first: TrackLevel) -> bool:
+    """Whether a track has what another has, lower, for a burst."""
+    lower_db = first.sound.average - track.sound.average
+    return bool(track.sources) and track.sources == first.sources and SAFETY_FROM_DB <= lower_db <= SAFETY_TO_DB
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Safety:

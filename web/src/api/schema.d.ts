@@ -2370,6 +2370,8 @@ export interface components {
             device: string;
             /** Run */
             run: string;
+            /** More Runs */
+            more_runs: string[];
             /** Track */
             track: string;
             /** Tracks */

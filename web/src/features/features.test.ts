@@ -34,6 +34,7 @@ const words = (markup: string) =>
 
 const lead = (more: Partial<Lead> = {}): Lead => ({
   run: 'run-14',
+  more_runs: [],
   number: 14,
   tape: ['brown', 'yellow'],
   label: '3 m 3.5 mm TRS',
@@ -80,6 +81,7 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
   station: 'levels',
   device: 'cam',
   run: 'run-14',
+  more_runs: [],
   track: '',
   measured_db: 12.8,
   tracks: [],

@@ -1,6 +1,7 @@
 """What opens a hum loop."""
 
 from collections.abc import Iterator
+from typing import Final
 
 from tidy_trunk.core.advice.move import Move, moves_for
 from tidy_trunk.core.advice.question import Question
@@ -12,6 +13,9 @@ from tidy_trunk.core.plan import Part, SetControl, SetParts
 
 _FREE = {Power.BATTERY: "its battery", Power.CHARGER: "a USB charger", Power.ADAPTER: "a double-insulated adapter"}
 """What ties a device to nothing, or to hardly anything, the best first. [HANDBOOK] §9"""
+
+MOST_PLACES: Final = 2
+"""ASSUMED_ places in a chain at which transformers are proposed: one anywhere opens all its circles."""
 
 _ISOLATORS = [lead for lead in LEADS.values() if lead.isolates]
 
@@ -32,9 +36,22 @@ def other_power(question: Question, finding: Finding) -> Iterator[Move]:
 
 
 @moves_for("hum-loop")
-def isolator(question: Question, finding: Finding) -> Iterator[Move]:
-    """A transformer at the receiving end, or at the sending one."""
-    joint: Joint = question.joint(finding.run)
+def isolators(question: Question, finding: Finding) -> Iterator[Move]:
+    """Transformers in all the runs between two devices, where they are fewest."""
+    between: dict[frozenset[str], list[Joint]] = {}
+    for run_id in (finding.run, *finding.more_runs):
+        joint: Joint = question.joint(run_id)
+        between.setdefault(frozenset((joint.sender.device.id, joint.receiver.device.id)), []).append(joint)
+    for joints in sorted(between.values(), key=len)[:MOST_PLACES]:
+        edits = [edit for joint in joints if (edit := _isolated(joint)) is not None]
+        if len(edits) == len(joints):
+            what = "an isolating transformer" if len(edits) == 1 else "isolating transformers"
+            numbers = " and ".join(str(joint.run.number) for joint in joints)
+            yield Move(f"Put {what} into run{'s' if len(edits) > 1 else ''} {numbers}", tuple(edits))
+
+
+def _isolated(joint: Joint) -> SetParts | None:
+    """A run with a transformer at the receiving end, or at the sending one; None where no plug takes one."""
     parts = joint.run.parts
     ends = (joint.output.plug, *(lead.receiving for lead, _ in joint.leads))
     starts = (*(lead.sending for lead, _ in joint.leads), joint.input.plug)
@@ -42,6 +59,5 @@ def isolator(question: Question, finding: Finding) -> Iterator[Move]:
         for at in range(len(parts), -1, -1):
             if mates(ends[at], lead.sending) and mates(lead.receiving, starts[at]):
                 part = Part(lead=lead.id, length_m=lead.short_m or SHORT_M)
-                edit = SetParts(run=joint.run.id, parts=(*parts[:at], part, *parts[at:]))
-                yield Move("Put an isolating transformer in", (edit,))
-                return
+                return SetParts(run=joint.run.id, parts=(*parts[:at], part, *parts[at:]))
+    return None

@@ -36,18 +36,26 @@ _GRADED: Final = {
 
 @looks_at(Aspect.POWER)
 def hum_loop(situation: Situation) -> Iterator[Finding]:
-    """A circle through mains or a computer and the screen of an unbalanced lead, by what drives it. [HANDBOOK] §9"""
+    """Circles through mains or a computer and the screen of unbalanced leads, by what drives them. [HANDBOOK] §9"""
+    causes: dict[tuple[str, ...], list[Loop]] = {}
     for loop in situation.loops:
+        causes.setdefault(loop.cause, []).append(loop)
+    for together in causes.values():
+        loop, *more = together
         joint = situation.joint(loop.run)
         severity, title, why = _GRADED[loop.grade]
+        numbers = sorted(situation.joint(other.run).run.number for other in together)
+        runs = f"Runs {', '.join(map(str, numbers))} are" if more else f"Run {numbers[0]} is"
+        closes = "close circles, one of them" if more else "closes a circle"
         yield Finding(
             rule="hum-loop",
             severity=severity,
             title=title,
-            text=f"Run {joint.run.number} is unbalanced and closes a circle: {_circle(situation, loop)}. {why}",
+            text=f"{runs} unbalanced and {closes}: {_circle(situation, loop)}. {why}",
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
+            more_runs=tuple(other.run for other in more),
             verify="Listen at the receiving device with the final power in place.",
         )
 

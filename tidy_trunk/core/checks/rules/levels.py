@@ -12,7 +12,6 @@ from tidy_trunk.core.catalogue import (
 )
 from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.levels import (
-    SAFETY_FROM_DB,
     Sound,
     Spectrum,
     StageLevel,
@@ -29,9 +28,6 @@ from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
 HISS_WITHIN_DB: Final = 60.0
 """ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
 location the room leaves 40 to 50 dB. [PRACTICE]"""
-
-SAFETY_TO_DB: Final = 20.0
-"""How much lower a safety track is kept at most. [PRACTICE]"""
 
 PLACE_BELOW_DB: Final = 10.0
 """ASSUMED_ how far the noise of a place lies below a voice, both A-weighted, where each word is understood without effort."""
@@ -199,7 +195,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
     """
     missed = [
         track
-        for track in _first_tracks(situation)
+        for track in situation.first_tracks
         if track.miss_db is not None
         and track.clip is None
         and abs(track.miss_db) > ALLOWED_MISS_DB
@@ -228,7 +224,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
 @level_rule
 def gear_above_room(situation: Situation) -> Iterator[Finding]:
     """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
-    hissing = [track for track in _first_tracks(situation) if _hiss_over_room_db(track) > 0]
+    hissing = [track for track in situation.first_tracks if _hiss_over_room_db(track) > 0]
     for tracks in _sides_alike(hissing, _hiss_over_room_db):
         track, above = tracks[0], _hiss_over_room_db(tracks[0])
         ruling = max((noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level)
@@ -246,18 +242,6 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
             measured_db=above,
             verify="Listen on headphones to what the device records, between words.",
         )
-
-
-def _first_tracks(situation: Situation) -> Iterator[TrackLevel]:
-    """All tracks but those that are kept lower beside another of the same device, for a burst. [PRACTICE]"""
-    for track in situation.report.tracks:
-        if not any(_is_safety(track, other) for other in situation.report.tracks_of(track.trace.device)):
-            yield track
-
-
-def _is_safety(track: TrackLevel, first: TrackLevel) -> bool:
-    lower_db = first.sound.average - track.sound.average
-    return bool(track.sources) and track.sources == first.sources and SAFETY_FROM_DB <= lower_db <= SAFETY_TO_DB
 
 
 def _hiss_over_room_db(track: TrackLevel) -> float:

@@ -19,7 +19,9 @@ const props = defineProps<{ boxes: boolean }>()
 const job = useJob()
 const picture = ref<RunPicture | null>(null)
 const plan = computed(() => job.state?.plan.runs?.find(({ id }) => id === run.value))
-const findings = computed(() => job.findings.filter((finding) => finding.run === run.value))
+const findings = computed(() =>
+  job.findings.filter((finding) => [finding.run, ...finding.more_runs].includes(run.value)),
+)
 const graver = computed(() => findings.value.find(({ severity }) => severity !== 'note'))
 const lead = computed(() => job.state?.runs.find((item) => item.run === run.value))
 

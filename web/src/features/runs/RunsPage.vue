@@ -41,7 +41,11 @@ const findings = computed(() => {
   const runs = new Set(row.leads.map((lead) => lead.run))
   const last = row.stops.at(-1)?.device
   return job.findings.filter((finding) =>
-    finding.run ? runs.has(finding.run) : finding.track ? finding.track === row.id : finding.device === last,
+    finding.run
+      ? [finding.run, ...finding.more_runs].some((run) => runs.has(run))
+      : finding.track
+        ? finding.track === row.id
+        : finding.device === last,
   )
 })
 const title = computed(() => {

@@ -25,6 +25,9 @@ MOST_FOLLOWED: Final = 2
 MOST_TRIED_WITH: Final = 3
 """ASSUMED_ moves that are tried against each finding that a move brings: the makers give the likeliest first."""
 
+MOST_KEPT: Final = 24
+"""ASSUMED_ tried plans that are kept: those of one finding and its neighbours. All of a large job's would fill the memory."""
+
 _ORDER: Final = {Severity.NOTE: 0, Severity.CAUTION: 1, Severity.STOP: 2}
 
 
@@ -146,6 +149,8 @@ class Adviser:
         """The plan with edits; None where it cannot be so, or nothing changes."""
         key = repr(edits)
         if key not in self._known:
+            while len(self._known) >= MOST_KEPT:
+                del self._known[next(iter(self._known))]
             self._known[key] = self._work_out(edits)
         return self._known[key]
 

@@ -82,7 +82,9 @@ def _worst(tracks: Iterable[TrackLevel], mark: Callable[[TrackLevel], float]) ->
     """The sum over all tracks, of those that the same sockets feed the worst alone: two sides of one are one recording."""
     found: dict[tuple[object, ...], float] = {}
     for track in tracks:
-        key = (track.trace.device, frozenset(feed.name for feed, _ in track.trace.stage.feeds))
+        feeds = track.trace.stage.feeds
+        sockets = feeds[0][0].name if len(feeds) == 1 else frozenset(feed.name for feed, _ in feeds)
+        key = (track.trace.device, sockets)
         found[key] = max(found.get(key, 0.0), mark(track))
     return sum(found.values())
 

@@ -1,6 +1,6 @@
 """What a rule is, and what it finds. A new rule is one function with `@rule`, `@level_rule` or `@looks_at` in a module of `rules/`."""
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
@@ -46,7 +46,6 @@ class Finding:
     `has_detours`: another box between the ends would mend it.
     `beneath`: what follows from it, and is gone with it.
     `about` tells two findings at one place apart.
-    `station` is where the question that it answers stands; `check` sets it by the rule's module.
     """
 
     rule: str
@@ -63,7 +62,6 @@ class Finding:
     verify: str = ""
     has_detours: bool = False
     beneath: tuple["Finding", ...] = ()
-    station: str = "runs"
     id: str = field(init=False, compare=False)
 
     def __post_init__(self) -> None:
@@ -74,6 +72,11 @@ class Finding:
     @property
     def source_words(self) -> str:
         return SOURCE_WORDS[self.source]
+
+    @property
+    def station(self) -> str:
+        """Where the question that it answers stands."""
+        return STATIONS[self.rule]
 
     @property
     def track(self) -> str:
@@ -246,18 +249,30 @@ class Situation:
         stages = (self.report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels)))
         return all(self.report.reckoner.level(stage).sound.average == SILENCE_DB for stage in stages)
 
-    def tracks_of(self, run_id: str) -> Iterator[TrackLevel]:
+    def tracks_of(self, run_id: str) -> Sequence[TrackLevel]:
         """The recorded tracks of the receiving device that a run feeds."""
-        for track in self.report.tracks_of(self.plan.runs[run_id].receiving.device):
-            for feed, _ in track.trace.stage.feeds:
-                if any(lead.run is not None and lead.run.id == run_id for lead, _ in feed.feeds):
-                    yield track
+        return self._tracks_by_run.get(run_id, ())
+
+    @cached_property
+    def _tracks_by_run(self) -> Mapping[str, list[TrackLevel]]:
+        found: dict[str, list[TrackLevel]] = {}
+        for track in self.report.tracks:
+            leads = (lead for feed, _ in track.trace.stage.feeds for lead, _ in feed.feeds)
+            for run_id in {lead.run.id: None for lead in leads if lead.run is not None}:
+                if self.plan.runs[run_id].receiving.device == track.trace.device:
+                    found.setdefault(run_id, []).append(track)
+        return found
 
 
 RuleFunction = Callable[[Situation], Iterable[Finding]]
 RULES: dict[str, RuleFunction] = {}
 LOOKS_AT: dict[str, Aspect] = {}
 """By rule, what has to change for it to find something else. [HANDBOOK]"""
+STATIONS: dict[str, str] = {}
+"""By rule, the station of the application at which its question is answered. [HANDBOOK]"""
+
+_STATION_OF: Final = {"rumble": "levels", "levels": "levels", "radio": "levels", "clock": "clock"}
+"""By module of the rules; all else is answered at Runs. [HANDBOOK]"""
 
 
 def looks_at(aspects: Aspect) -> Callable[[RuleFunction], RuleFunction]:
@@ -266,6 +281,7 @@ def looks_at(aspects: Aspect) -> Callable[[RuleFunction], RuleFunction]:
     def register(function: RuleFunction) -> RuleFunction:
         name = function.__name__.replace("_", "-")
         RULES[name], LOOKS_AT[name] = function, aspects | Aspect.WIRING
+        STATIONS[name] = _STATION_OF.get(function.__module__.rsplit(".", 1)[-1], "runs")
         return function
 
     return register

@@ -7,13 +7,12 @@ from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.checks import rules
-from tidy_trunk.core.checks.rule import RULES, Finding, RuleFunction, Severity, Situation
+from tidy_trunk.core.checks.rule import RULES, Finding, Severity, Situation
 from tidy_trunk.core.levels import Report
 
 for _module in pkgutil.iter_modules(rules.__path__):
     importlib.import_module(f"{rules.__name__}.{_module.name}")
 
-_STATIONS: Final = {"rumble": "levels", "levels": "levels", "radio": "levels", "clock": "clock"}
 _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 
 
@@ -26,7 +25,7 @@ def check(report: Report) -> list[Finding]:
 def by_rule(situation: Situation, known: Mapping[str, Sequence[Finding]] | None = None) -> dict[str, Sequence[Finding]]:
     """What each rule finds, before what follows from another is put beneath it. `known`: what some are known to find."""
     known = known or {}
-    return {name: known[name] if name in known else _found(function, situation) for name, function in RULES.items()}
+    return {name: known[name] if name in known else list(function(situation)) for name, function in RULES.items()}
 
 
 def in_order(situation: Situation, found: Mapping[str, Sequence[Finding]]) -> list[Finding]:
@@ -36,13 +35,6 @@ def in_order(situation: Situation, found: Mapping[str, Sequence[Finding]]) -> li
         _folded([finding for findings in found.values() for finding in findings]),
         key=lambda finding: (_ORDER[finding.severity], devices.get(finding.device, -1), finding.id),
     )
-
-
-def _found(function: RuleFunction, situation: Situation) -> list[Finding]:
-    station = _STATIONS.get(function.__module__.rsplit(".", 1)[-1], "runs")
-    return [
-        finding if station == finding.station else replace(finding, station=station) for finding in function(situation)
-    ]
 
 
 _FOLLOW: Final[Mapping[str, frozenset[str]]] = {

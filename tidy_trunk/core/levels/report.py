@@ -157,6 +157,10 @@ class Report:
         )
 
     @cached_property
+    def _by_id(self) -> Mapping[str, TrackLevel]:
+        return {track.trace.id: track for track in self.tracks}
+
+    @cached_property
     def _of_device(self) -> Mapping[str, list[TrackLevel]]:
         found: dict[str, list[TrackLevel]] = {}
         for track in self.tracks:
@@ -168,7 +172,7 @@ class Report:
         return self._of_device.get(device, [])
 
     def track(self, track_id: str) -> TrackLevel | None:
-        return next((track for track in self.tracks if track.trace.id == track_id), None)
+        return self._by_id.get(track_id)
 
     def known_track(self, track_id: str) -> TrackLevel:
         """Raises NotFoundError: the job has no such track."""

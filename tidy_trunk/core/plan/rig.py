@@ -276,7 +276,7 @@ class Rig:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
         self.like = like
-        self._units: dict[str, Unit] = {}
+        self._units: dict[str, Unit] = self._shared_units()
         self.links: dict[str, Link] = {}
         self.powered: dict[str, bool] = {}
         if like is not None and like.plan.leads is plan.leads:
@@ -316,16 +316,16 @@ class Rig:
         if device is None:
             known = ", ".join(self.plan.devices) or "none"
             raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
-        same = self.like is not None and self.like.plan.devices.get(device_id) is device
-        if self.like is not None and same and self._classes_are_those_of(self.like.plan):
-            return self.like.unit(device_id)
         return Unit(device, with_figures(self.class_of(device.class_id), device.figures))
 
     def units(self) -> list[Unit]:
         return [self.unit(device_id) for device_id in self.plan.devices]
 
-    def _classes_are_those_of(self, other: Plan) -> bool:
-        return self.plan.classes is other.classes and self.plan.gain_laws is other.gain_laws
+    def _shared_units(self) -> dict[str, Unit]:
+        plan, like = self.plan, self.like
+        if like is None or plan.classes is not like.plan.classes or plan.gain_laws is not like.plan.gain_laws:
+            return {}
+        return {key: unit for key, unit in like._units.items() if plan.devices.get(key) is unit.device}
 
     def class_of(self, class_id: str) -> DeviceClass:
         """A built-in class, or the user's own copy of one, with what was measured of its knobs.

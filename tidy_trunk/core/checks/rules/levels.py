@@ -21,7 +21,7 @@ from tidy_trunk.core.levels import (
     input_ceiling_dbu,
     input_stage_dbu,
 )
-from tidy_trunk.core.plan import Role, Unit
+from tidy_trunk.core.plan import PortRef, Role, Unit
 from tidy_trunk.core.trace import Place
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
 
@@ -45,7 +45,7 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
         full_scale = full_scale_at_input_dbu(situation.rig, joint.run)
         if full_scale is None:
             continue
-        tracks = list(situation.tracks_of(joint.run.id))
+        tracks = situation.tracks_of(joint.run.id)
         takes = input_stage_dbu(joint.receiver, joint.input, joint.takes)
         peak = _peak_at_input(situation, joint)
         over = (full_scale if peak is None else peak) - takes
@@ -444,10 +444,8 @@ def _joint_where(
     """The run that ends at the first input on the way to a track that something goes over at; None where it is no input."""
     for stage in situation.report.main_path(track.trace.stage):
         if over_db(situation.report.reckoner.level(stage)) > 0:
-            ends = (stage.device, stage.name) if stage.place is Place.INPUT else None
-            return next(
-                (joint for joint in situation.joints if (joint.receiver.device.id, joint.input.id) == ends), None
-            )
+            runs = situation.rig.arriving.get(PortRef(stage.device, stage.name)) if stage.place is Place.INPUT else None
+            return situation.joint(runs[0].id) if runs else None
     return None
 
 

@@ -147,6 +147,26 @@ def test_two_receivers_share_a_stereo_socket():
     assert not grave(plan)
 
 
+def test_an_attenuator_stays_at_the_receiving_end_whatever_lead_is_named():
+    """Said before: pad dropped, or put at the sending end with 3.2 m at microphone level behind it."""
+    bag = typed("add bag recorder as bag", "add mirrorless camera, microphone as cam")
+
+    def leads(plan):
+        return [(part.lead, part.length_m) for part in plan.runs["run-1"].parts]
+
+    short = do(bag, "bag line to cam, 3.5 m", "lead run 1 by 3.5 mm lead with 25 dB")
+    assert leads(short) == [("trs-pad-25", 3.5)]
+    assert leads(do(short, "length run 1 2 m")) == [("trs-pad-25", 2.0)]
+    balanced = do(bag, "bag out l to cam, 10 m", "lead run 1 by xlr")
+    assert leads(balanced) == [("xlr", 9.7), ("xlr-trs-pad-25", 0.3)]
+    barrel = do(balanced, "lead run 1 by xlr barrel with 25 dB")
+    assert [lead for lead, _ in leads(barrel)] == ["xlr", "xlr-pad-25", "xlr-trs"]
+    plain = say(short, "lead run 1 by 3.5 mm TRS").proposals[0]
+    assert plain.title.endswith(": line into microphone input"), (
+        "asked for by name it goes, and the answer says what follows"
+    )
+
+
 def test_a_track_that_is_right_stays_as_it_is():
     """Said before: "Switch to line: 34 dB below target", with a button."""
     plan = typed(*BAG_AND_CAMERA, "bag line to cam, 1 m")

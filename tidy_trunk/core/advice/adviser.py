@@ -154,6 +154,15 @@ class Adviser:
             self._known[key] = self._work_out(edits)
         return self._known[key]
 
+    def new_stops(self, tried: Tried) -> tuple[Finding, ...]:
+        """The stops of a tried plan that do not stand now."""
+        before = self._now.by_id
+        return tuple(
+            finding
+            for finding in tried.question.findings
+            if finding.severity is Severity.STOP and finding.id not in before
+        )
+
     def _work_out(self, edits: Sequence[Edit]) -> Tried | None:
         now = self._now.question
         try:

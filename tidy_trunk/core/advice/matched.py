@@ -9,7 +9,7 @@ from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.judge import Judgement
 from tidy_trunk.core.advice.move import Move
 from tidy_trunk.core.advice.moves.levels import settled_towards
-from tidy_trunk.core.checks import Finding, Severity
+from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.plan import Edit, Plan
 from tidy_trunk.core.trace import is_powered
 
@@ -67,7 +67,7 @@ class Matcher:
                 found[repr(move.edits)] = (_wrong(tried.judgement), move, tried)
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         return [
-            Matched(move, tried.question.plan, self._stops(tried), is_plain=move.edits == plain.edits)
+            Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
             for _, move, tried in sorted(found.values(), key=lambda item: item[0])
         ]
 
@@ -101,11 +101,3 @@ class Matcher:
             Move(f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
             for detour in detours(made.question.report, run_id)[:MOST_BOXES]
         ]
-
-    def _stops(self, tried: Tried) -> tuple[Finding, ...]:
-        before = {finding.id for finding in self._adviser.findings}
-        return tuple(
-            finding
-            for finding in tried.question.findings
-            if finding.severity is Severity.STOP and finding.id not in before
-        )

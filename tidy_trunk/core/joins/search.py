@@ -5,7 +5,17 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Final
 
-from tidy_trunk.core.catalogue import AES3_OHM, LEADS, Circuit, InputPort, LeadClass, OutputPort, Plug, is_meant_for
+from tidy_trunk.core.catalogue import (
+    AES3_OHM,
+    LEADS,
+    Circuit,
+    InputPort,
+    LeadClass,
+    OutputPort,
+    Plug,
+    is_meant_for,
+    mates,
+)
 from tidy_trunk.core.plan import Part, Rig, Run
 from tidy_trunk.core.wiring import Fault, end_of, faults, is_plug_of_its_own
 
@@ -91,9 +101,11 @@ def find_joins(
 
     Source: [HANDBOOK] §4
     """
-    found = []
     known = {**LEADS, **own} if own else LEADS
     as_sound = is_timecode_as_sound(sending, receiving)
+    found = _padded(sending, receiving, length_m, branch, shared, own, known[through]) if through else []
+    if found:
+        return found
     chains = _chains(sending.plug, receiving.plug, branch, as_sound)
     if own or through:
         wanted = [known[through]] if through else []
@@ -109,14 +121,8 @@ def find_joins(
             continue
         if sending.circuit is not Circuit.AES3 and any(lead.characteristic_ohm == AES3_OHM for lead in chain):
             continue
-        if parts is None:
-            continue
-        wrong = faults(sending, leads, receiving)
-        if as_sound:  # which belongs on one side, so that the other is left for sound
-            wrong = tuple(fault for fault in wrong if fault is not Fault.ONE_SIDE)
-        found.append(
-            Join(parts, wrong, unbalanced_length_m(sending, ((known[part.lead], part.length_m) for part in parts)))
-        )
+        if parts is not None:
+            found.append(_join(sending, receiving, parts, known))
     found.sort(
         key=lambda join: (
             len(join.faults),
@@ -130,6 +136,53 @@ def find_joins(
         )
     )
     return found[:10]
+
+
+def _join(sending: OutputPort, receiving: InputPort, parts: tuple[Part, ...], known: Mapping[str, LeadClass]) -> Join:
+    wrong = faults(sending, [(known[part.lead], part.branch) for part in parts], receiving)
+    if is_timecode_as_sound(sending, receiving):  # which belongs on one side, so that the other is left for sound
+        wrong = tuple(fault for fault in wrong if fault is not Fault.ONE_SIDE)
+    return Join(parts, wrong, unbalanced_length_m(sending, ((known[part.lead], part.length_m) for part in parts)))
+
+
+def _padded(
+    sending: OutputPort,
+    receiving: InputPort,
+    length_m: float,
+    branch: str,
+    shared: str,
+    own: Mapping[str, LeadClass],
+    lead: LeadClass,
+) -> list[Join]:
+    """Chains that end in a lead with an attenuator, in place of its plain twin: it stays at the receiving end. [PRACTICE]"""
+    if not lead.replaces:
+        return []
+    plain = find_joins(
+        sending, receiving, length_m=length_m, branch=branch, shared=shared, own=own, through=lead.replaces[0]
+    )
+    found = []
+    for *before, last in (join.parts for join in plain):
+        if last.lead == lead.replaces[0]:
+            is_short = not before and length_m <= (lead.short_m or 0.0) + JOINT_M
+            part = replace(last, lead=lead.id, length_m=(is_short and lead.short_m) or last.length_m)
+            found.append(_join(sending, receiving, (*before, part), {**LEADS, **own}))
+    return found
+
+
+def keeping_loss(parts: tuple[Part, ...], loss_db: float, receiving: InputPort) -> tuple[Part, ...]:
+    """A chain of the catalogue's leads with an attenuator of that loss in or behind its last; as it is where none is made so."""
+    leads = [LEADS.get(part.lead) for part in parts]
+    if loss_db == 0 or any(lead is None or lead.loss_db is not None for lead in leads) or not leads:
+        return parts
+    last = LEADS[parts[-1].lead]
+    for lead in LEADS.values():
+        if lead.loss_db is None or lead.loss_db.value != loss_db:
+            continue
+        if last.id in lead.replaces:
+            return (*parts[:-1], replace(parts[-1], lead=lead.id))
+        if mates(last.receiving, lead.sending) and mates(lead.receiving, receiving.plug):
+            return (*parts, Part(lead=lead.id, length_m=lead.short_m or SHORT_M))
+    return parts
 
 
 def _behind_loss_m(join: Join, known: Mapping[str, LeadClass]) -> float:
@@ -231,7 +284,8 @@ def with_length(rig: Rig, run: Run, length_m: float) -> tuple[Part, ...]:
     Empty where nothing in it is made to length, or the adapters alone are longer.
     """
     leads = rig.leads_of(run)
-    free = [index for index, (lead, _) in enumerate(leads) if not lead.is_adapter]
+    # A lead with an attenuator is made at any length, as its plain twin is.
+    free = [index for index, (lead, _) in enumerate(leads) if not lead.is_adapter or lead.replaces]
     if not free:
         return ()
     longest = max(free, key=lambda index: leads[index][1])

@@ -1,19 +1,19 @@
 """What the program would use for a run that was said: ports, leads, pad, switches, power and gain."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.advice import Adviser, Matched, Matcher
 from tidy_trunk.core.catalogue import CELL_KEY, InputPort, OutputPort, Signal, mode_key
+from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.clock import kept_for_timecode
-from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, usual_length_m
+from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, keeping_loss, usual_length_m
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
     Edit,
-    Part,
     Plan,
     PortRef,
     Rig,
@@ -24,7 +24,7 @@ from tidy_trunk.core.plan import (
     edited,
     sentences,
 )
-from tidy_trunk.core.say.proposal import Proposal
+from tidy_trunk.core.say.proposal import Proposal, single
 from tidy_trunk.core.say.words import Match, find_ports
 from tidy_trunk.core.trace import accept, is_powered
 from tidy_trunk.core.ways import switched
@@ -66,17 +66,34 @@ def propose_runs(
             return
 
 
-def leads_between(rig: Rig, run: Run, lead: str) -> Iterator[tuple[Part, ...]]:
-    """The best chain with a certain lead between the ports of a run; nothing where it does not fit."""
+def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
+    """A run by each of some leads that fits it; those after which a stop stands come last, and say so."""
+    adviser = Adviser(Report(accept(plan)))
+    found = []
+    for edit in [edit for lead in leads for edit in _by_lead(adviser.report.rig, run, lead)][:MOST_PROPOSALS]:
+        tried = adviser.tried([edit])
+        stops = adviser.new_stops(tried) if tried is not None else ()
+        proposal = single(plan, edit)
+        found.append((bool(stops), replace(proposal, title=_with_stop(proposal.title, stops))))
+    return [proposal for _, proposal in sorted(found, key=lambda item: item[0])]
+
+
+def _by_lead(rig: Rig, run: Run, lead: str) -> Iterator[SetParts]:
+    """The best chain with a certain lead between the ports of a run; nothing where it does not fit.
+
+    An attenuator stays at the receiving end, unless its plain twin was asked for.
+    """
     output = rig.unit(run.sending.device).output(run.sending.port)
     port = rig.unit(run.receiving.device).input(run.receiving.port)
     two_way = next((part for part in run.parts if part.branch), None)
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = max(run.length_m, JOINT_M)
-    for join in find_joins(
-        output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead
-    )[:1]:
-        yield join.parts
+    joins = find_joins(output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead)
+    for join in joins[:1]:
+        padded = [item for item, _ in rig.leads_of(run) if item.loss_db is not None]
+        loss_db = sum(item.loss_db.value for item in padded if item.loss_db is not None)
+        is_plain_twin = any(lead in item.replaces for item in padded)
+        yield SetParts(run=run.id, parts=join.parts if is_plain_twin else keeping_loss(join.parts, loss_db, port))
 
 
 def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: str) -> list[_Pair]:
@@ -213,10 +230,14 @@ def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
         steps = tuple(sentences(plan, matched.move.edits))
     except TidyTrunkError:
         return None
-    if matched.stops:
-        stop = matched.stops[0].title
-        title = f"{title}: {stop[0].lower()}{stop[1:]}"
-    return Proposal(title, steps, _outcome(matched.plan, matched.move.edits), matched.move.edits)
+    return Proposal(
+        _with_stop(title, matched.stops), steps, _outcome(matched.plan, matched.move.edits), matched.move.edits
+    )
+
+
+def _with_stop(title: str, stops: Sequence[Finding]) -> str:
+    """A title that says which stop is left with what it names."""
+    return f"{title}: {stops[0].title[0].lower()}{stops[0].title[1:]}" if stops else title
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:

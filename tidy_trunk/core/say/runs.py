@@ -26,7 +26,7 @@ from tidy_trunk.core.plan import (
     needed_m,
     order_m,
 )
-from tidy_trunk.core.say.connect import leads_between, propose_runs
+from tidy_trunk.core.say.connect import propose_leads, propose_runs
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, possible, single
 from tidy_trunk.core.say.words import (
     Match,
@@ -193,11 +193,8 @@ def _passing(text: str) -> Passing:
 def _lead(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4 by one to one`: another lead for the same ports."""
     rig = Rig(plan)
-    found = 0
-    for lead in _leads_meant(rig, rest.removeprefix("by ")):
-        for parts in leads_between(rig, run, lead):
-            found += 1
-            yield single(plan, SetParts(run=run.id, parts=parts))
+    found = propose_leads(plan, run, _leads_meant(rig, rest.removeprefix("by ")))
+    yield from found
     if not found:
         raise NotUnderstoodError(
             f"'{rest.strip()}' does not fit run {run.number}, {rig.run_label(run).split(', ', 1)[1]}"

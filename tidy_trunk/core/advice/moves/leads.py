@@ -5,10 +5,10 @@ from dataclasses import replace
 
 from tidy_trunk.core.advice.move import Move, moves_for
 from tidy_trunk.core.advice.question import Question
-from tidy_trunk.core.catalogue import LEADS, OutputPort, mates
+from tidy_trunk.core.catalogue import OutputPort
 from tidy_trunk.core.checks import Finding, Joint
-from tidy_trunk.core.joins import SHORT_M, find_joins, with_length
-from tidy_trunk.core.plan import Disconnect, MoveRun, Part, PortRef, SetParts, SetStrainRelief, order_m
+from tidy_trunk.core.joins import SHORT_M, find_joins, keeping_loss, with_length
+from tidy_trunk.core.plan import Disconnect, MoveRun, PortRef, SetParts, SetStrainRelief, order_m
 
 _MOST = 2
 
@@ -68,7 +68,7 @@ def balanced_instead(question: Question, finding: Finding) -> Iterator[Move]:
         for join in find_joins(port, joint.input, length_m=joint.run.length_m):
             if not join.is_right or join.unbalanced_m >= joint.unbalanced_m:
                 continue
-            move = MoveRun(run=joint.run.id, sending=ref, parts=_keep_pad(joint, join.parts))
+            move = MoveRun(run=joint.run.id, sending=ref, parts=keeping_loss(join.parts, joint.pad_db, joint.input))
             yield Move(f"Go balanced from {joint.sender.label} {port.label}, adapter at the end", (move,))
             break
 
@@ -79,21 +79,6 @@ def _same_signal(joint: Joint, port: OutputPort) -> bool:
     if len(port.channels) != 1 or joint.sender.device_class.capsule is not None:
         return False
     return any(mode.signal is joint.sends.signal for mode in port.modes)
-
-
-def _keep_pad(joint: Joint, parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    """The loss that the run has now, in the last lead of the new way where one of the same plugs is made with it."""
-    if not parts or joint.pad_db == 0:
-        return parts
-    last = LEADS[parts[-1].lead]
-    for lead in LEADS.values():
-        if lead.loss_db is None or lead.loss_db.value != joint.pad_db:
-            continue
-        if last.id in lead.replaces:
-            return (*parts[:-1], replace(parts[-1], lead=lead.id))
-        if mates(last.receiving, lead.sending) and mates(lead.receiving, joint.input.plug):
-            return (*parts, Part(lead=lead.id, length_m=lead.short_m or SHORT_M))
-    return parts
 
 
 @moves_for("aes3-lead")

@@ -167,6 +167,17 @@ def test_an_attenuator_stays_at_the_receiving_end_whatever_lead_is_named():
     )
 
 
+def test_a_jam_every_hour_gives_way_to_a_clock_that_stays_on():
+    """±5 ppm beside ±1: half a frame at 25 frames/s is gone in 0.02 s / 6 ppm = 55 min. Said before: eleven jams a day."""
+    plan = typed("add bag recorder as bag", "add shoulder camcorder as cam", "jam cam from bag at 8:00")
+    (finding,) = [item for item in found(plan, Severity.CAUTION) if item.rule == "missed-jam"]
+    assert "worst case, and it asks for a jam every 55 min" in finding.text
+    first, *others = fixes(plan, finding)
+    assert first.label == "Timecode lead from bag, and leave it on"
+    assert others[0].label.startswith("Add a timecode generator")
+    assert "if it parts as fast as it may" in others[1].label
+
+
 def test_a_track_that_is_right_stays_as_it_is():
     """Said before: "Switch to line: 34 dB below target", with a button."""
     plan = typed(*BAG_AND_CAMERA, "bag line to cam, 1 m")

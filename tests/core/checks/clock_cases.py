@@ -130,7 +130,7 @@ CLOCK_CASES = [
     Case("missed-jam", box(NOON), box(EIGHT, edits=[SetJob(day_ends_min=NOON - 90)]), CAUTION, "no time from tc until 12:00"),
     # Measured at 0.2 ppm, to half a millionth: 0.7 ppm are 2.52 ms an hour, 20 ms after 7 h 56 min; 3 ppm after 1 h 35 min.
     Case("missed-jam", box(EIGHT, edits=[measured(-3.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "was measured to part from tc by 3.5 ppm"),
-    Case("missed-jam", box(EIGHT, edits=[measured(-31.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "To jam it every 10 min would stop the work"),
+    Case("missed-jam", box(EIGHT, edits=[measured(-31.0)]), box(EIGHT, edits=[measured(0.2), SetJob(day_ends_min=15 * 60)]), CAUTION, "it asks for a jam every 10 min"),
     # No socket for it: a generator more, as sound on a track. 31 ppm are half a frame after 10.75 min (docs/craft/sync.md).
     Case("missed-jam", jammed_camera("mirrorless-mic"), jammed_camera("cinema-xlr5"), CAUTION, "by 31 ppm: beyond 0.5 frames from 08:10 on"),
     # 4 Wh x 0.8 / 0.3 W = 10.7 h.

@@ -6,6 +6,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.catalogue import Signal
 from tidy_trunk.core.checks import Finding, Severity
+from tidy_trunk.core.clock import jams_too_often
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import Plan, PortRef, Rig, Role, Run
 from tidy_trunk.core.units import SILENCE_DB
@@ -193,7 +194,8 @@ def _is_float(rig: Rig, track: TrackLevel) -> bool:
 
 
 def _cost(rig: Rig) -> float:
-    """Boxes and leads to carry, attenuators and isolators twice since they must be had, and headphone sockets used up."""
+    """Boxes and leads to carry, attenuators and isolators twice since they must be had, headphone sockets used up, and jams
+    so often that no crew keeps to them."""
     plan: Plan = rig.plan
     leads = [rig.lead_of(part) for run in plan.runs.values() for part in run.parts]
     special = sum(lead.loss_db is not None or lead.isolates for lead in leads)
@@ -202,4 +204,5 @@ def _cost(rig: Rig) -> float:
         for unit in rig.units()
         for port in unit.device_class.outputs
     )
-    return float(len(plan.devices) + len(leads) + special + 2 * taken)
+    jams = sum(jams_too_often(device.jam.at_min) for device in plan.devices.values() if device.jam is not None)
+    return float(len(plan.devices) + len(leads) + special + 2 * taken + jams)

@@ -1,7 +1,7 @@
 """Time on a set: who gives it to whom, how clocks part, by what picture and sound meet, how late pictures and sound are."""
 
 from tidy_trunk.core.clock.apart import Clocks
-from tidy_trunk.core.clock.day import SHORTEST_ALONE_MIN, ClockDay, Spell, advised_jams, clock_day, jams_for
+from tidy_trunk.core.clock.day import OFTEN_MIN, ClockDay, Spell, advised_jams, clock_day, jams_for, jams_too_often
 from tidy_trunk.core.clock.delays import (
     ACCEPTED,
     BROADCAST,
@@ -32,9 +32,9 @@ from tidy_trunk.core.clock.pairs import Heard, Meets, Pair, Reach, pairs
 __all__ = [
     "ACCEPTED",
     "BROADCAST",
+    "OFTEN_MIN",
     "PICTURE_DELAY",
     "SDI_DELAY",
-    "SHORTEST_ALONE_MIN",
     "ClapReading",
     "ClockDay",
     "Clocks",
@@ -58,6 +58,7 @@ __all__ = [
     "day_hours",
     "first_giver",
     "jams_for",
+    "jams_too_often",
     "judged",
     "keepers",
     "kept_for_timecode",

@@ -13,6 +13,9 @@ from tidy_trunk.core.plan import Break
 SHORTEST_ALONE_MIN: Final = 30
 """ASSUMED_ shortest time between two jams: nobody stops the work more often; what needs more stays on the lead."""
 
+OFTEN_MIN: Final = 120
+"""Time between two jams under which no crew keeps to them all day: a better clock, or a lead that stays on. [PRACTICE]"""
+
 STOPS_WORK: Final = 1_000_000
 """ASSUMED_ price of a jam that stops the work: any number of those in breaks rather than one of these."""
 
@@ -127,6 +130,11 @@ def jams_for(clocks: Clocks, device: str) -> tuple[int, ...] | None:
         return ends if found is None or found.beyond_min is None else found.beyond_min
 
     return advised_jams(defaults.day_begins_min, ends, holds_until, breaks)
+
+
+def jams_too_often(at_min: Sequence[int]) -> int:
+    """How many of a day's jams come sooner after the one before than a crew keeps to."""
+    return sum(later - earlier < OFTEN_MIN for earlier, later in pairwise(sorted(at_min)))
 
 
 def advised_jams(

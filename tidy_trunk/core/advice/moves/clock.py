@@ -17,13 +17,23 @@ from tidy_trunk.core.catalogue import (
     Provenance,
 )
 from tidy_trunk.core.checks import Finding
-from tidy_trunk.core.clock import Clocks, Gets, Keeper, first_giver, jams_for, keepers, kept_for_timecode
+from tidy_trunk.core.clock import (
+    Clocks,
+    Gets,
+    Keeper,
+    first_giver,
+    jams_for,
+    jams_too_often,
+    keepers,
+    kept_for_timecode,
+)
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
     Edit,
+    Plan,
     PortRef,
     Rig,
     Role,
@@ -74,15 +84,18 @@ def free_run(question: Question, finding: Finding) -> Iterator[Move]:
 
 @moves_for("missed-jam")
 def jam_in_time(question: Question, finding: Finding) -> Iterator[Move]:
-    """Times that keep it within its limit; where it would have to be jammed too often, a clock that stays on it."""
+    """Times that keep it within its limit; where those come too often for a crew, a lead or a clock that stays on it."""
     keeper = _keeper(question, finding.device)
     if keeper.jam is None:
         return
     advised = jams_for(question.clocks, keeper.device)
     if advised is not None:
         edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
-        yield Move(f"Jam from {question.rig.unit(keeper.giver).label} at {times_words(advised)}", (edit,))
-        return
+        often = jams_too_often(advised) > 0
+        worst = " if it parts as fast as it may" if often else ""
+        yield Move(f"Jam from {question.rig.unit(keeper.giver).label} at {times_words(advised)}{worst}", (edit,))
+        if not often:
+            return
     yield from _from_the_first(question, keeper)
     yield from _leads(question, keeper.giver, keeper.device)
     yield from _generator(question, keeper)
@@ -95,14 +108,18 @@ def _from_the_first(question: Question, keeper: Keeper) -> Iterator[Move]:
         return
     jam = SetJam(device=keeper.device, giver=root, over=keeper.jam.over, at_min=keeper.jam.at_min)
     try:
-        moved = Report(accept(apply_edits(question.plan, [jam])[0]))
+        advised = _jams_in(apply_edits(question.plan, [jam])[0], keeper.device)
     except TidyTrunkError:
         return
-    clocks = Clocks(moved.rig, {item.device: item for item in keepers(moved)})
-    advised = jams_for(clocks, keeper.device)
     if advised is not None:
         label = question.rig.unit(root).label
         yield Move(f"Jam from {label} at {times_words(advised)}", (replace(jam, at_min=advised),))
+
+
+def _jams_in(plan: Plan, device: str) -> tuple[int, ...] | None:
+    """When to jam a device of another plan. Raises PlanError, InputError or SignalLoopError: it cannot be so."""
+    report = Report(accept(plan))
+    return jams_for(Clocks(report.rig, {item.device: item for item in keepers(report)}), device)
 
 
 @moves_for("two-clocks")
@@ -202,6 +219,7 @@ def _generator(question: Question, keeper: Keeper) -> Iterator[Move]:
             return
         connected, _ = apply_edits(brought, [lead])
         edits += [lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
+        edits[1] = SetJam(device=box, giver=keeper.giver, at_min=_jams_in(connected, box) or (begins,))
     except TidyTrunkError:
         return
     yield Move(f"Add a timecode generator that stays on {label}", tuple(edits))

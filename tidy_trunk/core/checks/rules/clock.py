@@ -11,7 +11,7 @@ from tidy_trunk.core.catalogue import (
 from tidy_trunk.core.checks.rule import Finding, Severity, Situation, looks_at
 from tidy_trunk.core.clock import (
     ACCEPTED,
-    SHORTEST_ALONE_MIN,
+    OFTEN_MIN,
     ClockDay,
     Gets,
     Keeper,
@@ -22,6 +22,7 @@ from tidy_trunk.core.clock import (
     day_hours,
     first_giver,
     jams_for,
+    jams_too_often,
     pairs,
 )
 from tidy_trunk.core.plan import (
@@ -193,13 +194,15 @@ def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str,
 
 def _too_often(situation: Situation, keeper: Keeper, day: ClockDay) -> str:
     """What helps a clock that nobody would jam as often as it asks for."""
-    if day.every_min is None or day.every_min >= SHORTEST_ALONE_MIN:
+    if day.every_min is None or day.every_min >= OFTEN_MIN:
         return ""
-    if jams_for(situation.clocks, keeper.device) is not None:
+    jams = jams_for(situation.clocks, keeper.device)
+    if jams is not None and not jams_too_often(jams):
         return ""
     return (
-        f" To jam it every {int(day.every_min)} min would stop the work: measure how fast it really parts, or let a timecode "
-        "generator stay on it, over a lead or as sound on a track. What both hear puts its files right afterwards."
+        f" That is the worst case, and it asks for a jam every {int(day.every_min)} min, which stops the work. Let a timecode "
+        "generator stay on it, over a lead or as sound on a track, or measure how fast it really parts. What both hear puts "
+        "its files right afterwards."
     )
 
 

@@ -51,8 +51,8 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
 _WRONG: Final[Mapping[Fault, tuple[str, str, Severity]]] = {
     Fault.OPPOSITE: (
         "Sides in opposite polarity",
-        "Run {run} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. "
-        "Use a lead with hot on tip and ring.",
+        "Run {run} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. Nothing is "
+        "lost for good: keep one side, or invert one. Use a lead with hot on tip and ring.",
         Severity.STOP,
     ),
     Fault.DIFFERENCE: (

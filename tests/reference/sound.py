@@ -390,7 +390,8 @@ class Model:
             if unit.capsule.self_noise_db_a is None:
                 wave.hear(f"{device} coil", FLAT, thermal_dbu(mode.source_ohm.value))
             return wave
-        if port.circuit is Circuit.TIMECODE:
+        timecode = port.circuit is Circuit.TIMECODE or port.channels[channel] == mode.timecode_on
+        if timecode:
             wave = Wave({}, {})
             atom = Atom(f"timecode of {device}", VOICE, average=1.0, peak=1.0)
             wave.parts[atom] = wave.free[atom] = np.ones(31)
@@ -417,7 +418,7 @@ class Model:
             wave.hear(name, FLAT, hiss)
         if mode.noise_after_dbu is not None:
             wave.hear(f"{device} {port.label} amplifier {channel}", FLAT, mode.noise_after_dbu.value)
-        if port.circuit is not Circuit.TIMECODE:
+        if not timecode:
             wave.cut(mode.full_scale_dbu.value + trim)
         return wave
 

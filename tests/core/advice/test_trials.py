@@ -7,6 +7,7 @@ from tests.plans import fixes
 from tidy_trunk.core.advice import Adviser, fixed, gain_plan, ways
 from tidy_trunk.core.catalogue import LEADS
 from tidy_trunk.core.checks import Finding, Severity, check
+from tidy_trunk.core.clock import Gets, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan, Role, apply_edits
 from tidy_trunk.core.say import say
@@ -176,6 +177,22 @@ def test_a_jam_every_hour_gives_way_to_a_clock_that_stays_on():
     assert first.label == "Timecode lead from bag, and leave it on"
     assert others[0].label.startswith("Add a timecode generator")
     assert "if it parts as fast as it may" in others[1].label
+
+
+def test_a_headphone_socket_gives_timecode_left_and_sound_right():
+    """Said before: Ann on both sides, the clock from nobody, and no lead into a timecode socket."""
+    body = typed("add body-worn recorder as body", "add lavalier as lav", "ann at lav, 0.2 m", "lav to body")
+    sound = do(body, "add mirrorless camera, microphone as cam", "set body phones mode timecode", "body to cam, 0.3 m")
+    left, right = (report_of(sound).track(track) for track in ("cam.L", "cam.R"))
+    assert (left.sources, left.role) == ((), Role.TIMECODE), "timecode, and no voice"
+    assert (right.sources, right.role) == (("ann",), Role.GUIDE), "beside timecode a voice is scratch at best"
+    assert left.sound.average == left.sound.peak > right.sound.average
+    (camera,) = [keeper for keeper in keepers(report_of(sound)) if keeper.device == "cam"]
+    assert (camera.gets, camera.giver, camera.beside) == (Gets.SOUND, "body", ("cam.R",))
+    socket = do(body, "add shoulder camcorder as cam", "body headphones to cam timecode")
+    assert [part.lead for part in socket.runs["run-2"].parts] == ["trs-timecode-bnc"]
+    (camera,) = [keeper for keeper in keepers(report_of(socket)) if keeper.device == "cam"]
+    assert (camera.gets, camera.giver) == (Gets.SOCKET, "body") and not grave(socket)
 
 
 def test_a_track_that_is_right_stays_as_it_is():

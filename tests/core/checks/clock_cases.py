@@ -30,6 +30,12 @@ def sounding(*edits) -> Plan:
     )
 
 
+def body_worn(mode: str) -> Plan:
+    """A body-worn recorder's headphone socket, in the timecode socket of a camcorder."""
+    devices = (device("float-recorder", "body"), device("shoulder-camcorder", "cam"))
+    return made(*devices, run("body.phones", "cam.tc-in", "trs-timecode-bnc"), put("body", "phones.mode", mode))
+
+
 def kept(**roles: Role) -> Plan:
     return sounding(*(SetRole(device="cam", bus=bus, role=role) for bus, role in roles.items()))
 
@@ -123,6 +129,7 @@ CLOCK_CASES = [
     Case("timecode-rate", film(put("film", "timecode_rate", "24"), SetJob(frame_rate="23.976")), film(SetJob(frame_rate="23.976")), STOP, "in an hour they part by 3.6 s"),
     Case("timecode-rate", film(put("film", "timecode_rate", "29.97df"), SetJob(frame_rate="29.97")), film(SetJob(frame_rate="29.97")), CAUTION, "the same frames bear other labels"),
     Case("timecode-rate", made(device("mirrorless-mic", "cam"), put("cam", "timecode_rate", "30")), made(device("mirrorless-mic", "cam")), CAUTION, "is set to 30: their seconds agree"),
+    Case("sound-into-timecode", body_worn("phones"), body_worn("timecode"), STOP, "switch it to timecode left, sound right"),
     Case("record-run", film(put("film", "timecode_run", "record")), film(), STOP, "counts only while it records"),
     # 20 ms / 7.2 ms an hour = 2 h 46 min after eight.
     Case("missed-jam", box(EIGHT, NOON), box(EIGHT, 600, NOON, 14 * 60, 16 * 60), CAUTION, "beyond 0.5 frames from 10:46 on"),

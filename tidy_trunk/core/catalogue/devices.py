@@ -117,6 +117,7 @@ class OutputMode:
     noise_after_dbu: noise of what comes behind an analogue trim, which stays wherever it stands.
     compander_db: what an analogue radio channel carries between full scale and its noise, by a 2:1 compander; None for
         all else.
+    timecode_on: the channel that carries timecode in place of sound; "" for none.
     """
 
     id: str
@@ -129,6 +130,7 @@ class OutputMode:
     compander_db: Figure | None = None
     trim: Span | None = None
     trim_kind: TrimKind = TrimKind.ANALOGUE
+    timecode_on: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -189,6 +191,11 @@ class OutputPort:
     channels: tuple[str, ...] = ("1",)
     is_headphone: bool = False
     drive: Drive = Drive.FLOATING
+
+    @property
+    def timecode_mode(self) -> OutputMode | None:
+        """The mode that gives timecode, of a socket that can give sound too."""
+        return next((mode for mode in self.modes if mode.timecode_on), None)
 
 
 Port = InputPort | OutputPort

@@ -237,7 +237,6 @@ LEADS: Final[Mapping[str, LeadClass]] = {
         ),
         LeadClass(
             id="trs-timecode-bnc", label="3.5 mm to BNC, timecode", sending=TRS_M, receiving=_BNC, ways=_one("T-T S-S"), balanced=False,
-            short_m=0.5,
         ),
         LeadClass(
             id="bnc", label="BNC", sending=_BNC, receiving=_BNC, ways=_one("T-T S-S"), balanced=False, characteristic_ohm=COAX_OHM,

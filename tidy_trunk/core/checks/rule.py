@@ -141,6 +141,12 @@ class Joint:
         return self.output.plug.connector in ("air", "shoe", "inside")
 
     @property
+    def sends_timecode(self) -> bool:
+        """Whether timecode arrives, as the output is switched now."""
+        given = self.sender.timecode_channels(self.output)
+        return any(arrival.channel in given for heard in self.link.heard for arrival in heard)
+
+    @property
     def pad_db(self) -> float:
         return sum(lead.loss_db.value for lead, _ in self.leads if lead.loss_db is not None)
 

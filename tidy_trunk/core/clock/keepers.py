@@ -14,7 +14,7 @@ from tidy_trunk.core.catalogue import (
     channel_refs,
 )
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Jam, Plan, PortRef, Rig, Role, SetRole, Unit, pair_key
+from tidy_trunk.core.plan import Jam, Plan, PortRef, Rig, Role, Run, SetRole, Unit, pair_key
 from tidy_trunk.core.timecode import Drift, FrameRate, drift
 from tidy_trunk.core.trace import Place, accept, upstream_of
 
@@ -132,13 +132,18 @@ def _from(rig: Rig, unit: Unit, circuit: Circuit) -> list[str]:
     """The devices that are plugged into the sockets for it, with what belongs there."""
     ports = [port for port in unit.device_class.inputs if port.circuit is circuit]
     runs = [run for port in ports for run in rig.arriving.get(PortRef(unit.device.id, port.id), [])]
-    return [
-        run.sending.device for run in runs if rig.unit(run.sending.device).output(run.sending.port).circuit is circuit
-    ]
+    return [run.sending.device for run in runs if _carries(rig, run, circuit)]
+
+
+def _carries(rig: Rig, run: Run, circuit: Circuit) -> bool:
+    """Whether a run brings timecode or genlock, as its output is switched now."""
+    unit = rig.unit(run.sending.device)
+    output = unit.output(run.sending.port)
+    return output.circuit is circuit or (circuit is Circuit.TIMECODE and bool(unit.timecode_channels(output)))
 
 
 def _gives(rig: Rig, unit: Unit) -> bool:
-    ports = [port.id for port in unit.device_class.outputs if port.circuit is Circuit.TIMECODE]
+    ports = [port.id for port in unit.device_class.outputs if unit.timecode_channels(port)]
     by_lead = any(rig.leaving.get(PortRef(unit.device.id, port)) for port in ports)
     return by_lead or any(
         other.jam is not None and other.jam.giver == unit.device.id for other in rig.plan.devices.values()
@@ -170,18 +175,16 @@ def parting(rig: Rig, first: str, second: str) -> Parting | None:
 def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
     """Every track to which timecode comes as sound, in the order of the plan."""
     rig, found = report.rig, []
-    if not any(
-        rig.unit(run.sending.device).output(run.sending.port).circuit is Circuit.TIMECODE
-        for run in rig.plan.runs.values()
-    ):
+    if not any(_carries(rig, run, Circuit.TIMECODE) for run in rig.plan.runs.values()):
         return ()
     for track in report.tracks:
         device = track.trace.device
         for stage in upstream_of(track.trace.stage):
             if stage.place is not Place.LEAD or stage.run is None or stage.device != device:
                 continue
-            sender = rig.unit(stage.run.sending.device).output(stage.run.sending.port)
-            if sender.circuit is not Circuit.TIMECODE:
+            sender = rig.unit(stage.run.sending.device)
+            given = sender.timecode_channels(sender.output(stage.run.sending.port))
+            if not any(feed.channel in given for feed, _ in stage.feeds):
                 continue
             losses = [rig.lead_of(part).loss_db for part in stage.run.parts]
             found.append(

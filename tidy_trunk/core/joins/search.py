@@ -273,7 +273,7 @@ def is_timecode_as_sound(sending: OutputPort, receiving: InputPort) -> bool:
 
 def usual_length_m(sending: OutputPort, receiving: InputPort) -> float:
     """Length of a run where none is said: a plug on a cord of its own goes straight in, a timecode box sits on the camera."""
-    if is_timecode_as_sound(sending, receiving):
+    if Circuit.TIMECODE in (sending.circuit, receiving.circuit):
         return ON_CAMERA_M
     return JOINT_M if is_plug_of_its_own(end_of(sending)) else USUAL_LENGTH_M
 

@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from functools import partial
 from typing import Final, Generic, NamedTuple, TypeVar
 
-from tidy_trunk.core.catalogue import Circuit, Pattern, Signal, channel_refs
+from tidy_trunk.core.catalogue import Pattern, Signal, channel_refs
 from tidy_trunk.core.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.sound import noise_in
@@ -166,7 +166,7 @@ class Walk(ABC, Generic[S]):
         unit = self.rig.unit(stage.device)
         port = unit.output(stage.name)
         mode = unit.output_mode(port)
-        if port.circuit is Circuit.TIMECODE:
+        if stage.channel in unit.timecode_channels(port):
             way = self._passage(self._timecode(), stage.key)
             drive(way, unit, port, mode)
             return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})

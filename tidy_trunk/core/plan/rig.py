@@ -17,6 +17,7 @@ from tidy_trunk.core.catalogue import (
     SAMPLE_RATE_KEY,
     USUAL_RATE_HZ,
     Bus,
+    Circuit,
     Control,
     ControlKind,
     DeviceClass,
@@ -110,6 +111,13 @@ class Unit:
 
     def input_mode(self, port: InputPort) -> InputMode:
         return _chosen(self.device, port.id, port.modes)
+
+    def timecode_channels(self, port: OutputPort) -> tuple[int, ...]:
+        """Which channels of an output carry timecode, as it is switched now."""
+        if port.circuit is Circuit.TIMECODE:
+            return tuple(range(len(port.channels)))
+        on = self.output_mode(port).timecode_on
+        return (port.channels.index(on),) if on else ()
 
     def output_mode(self, port: OutputPort) -> OutputMode:
         return _chosen(self.device, port.id, port.modes)

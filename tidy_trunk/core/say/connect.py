@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.advice import Adviser, Matched, Matcher
-from tidy_trunk.core.catalogue import CELL_KEY, InputPort, OutputPort, Signal, mode_key
+from tidy_trunk.core.catalogue import CELL_KEY, Circuit, InputPort, OutputPort, Signal, mode_key
 from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.clock import kept_for_timecode
 from tidy_trunk.core.joins import JOINT_M, Join, find_joins, is_timecode_as_sound, keeping_loss, usual_length_m
@@ -185,7 +185,7 @@ def _for_pair(adviser: Adviser, sender: Unit, receiver: Unit, pair: _Pair, lead:
     connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
     edits: tuple[Edit, ...] = (*pair.before, connect, *_switches(sender, receiver, pair))
     try:
-        if is_timecode_as_sound(pair.output, pair.input):
+        if sender.timecode_channels(pair.output) and pair.input.circuit.is_analogue:
             edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
     except TidyTrunkError:
         return
@@ -201,11 +201,14 @@ def _for_pair(adviser: Adviser, sender: Unit, receiver: Unit, pair: _Pair, lead:
 
 
 def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
-    """The mode that a microphone needs at the receiving end, and its power where that can be given."""
+    """The mode that a microphone needs at the receiving end, and its power where that can be given; that which gives
+    timecode, for a timecode socket."""
+    port, gives = pair.input, pair.output.timecode_mode
+    if port.circuit is Circuit.TIMECODE and gives is not None and sender.output_mode(pair.output) is not gives:
+        yield SetControl(device=sender.device.id, control=mode_key(pair.output.id), value=gives.id)
     capsule = sender.device_class.capsule
     if capsule is None:
         return
-    port = pair.input
     mode = receiver.input_mode(port)
     wanted = next(
         (

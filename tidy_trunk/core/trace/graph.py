@@ -6,7 +6,7 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.catalogue import Circuit, channel_refs
+from tidy_trunk.core.catalogue import channel_refs
 from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
 from tidy_trunk.core.trace.links import run_link
 from tidy_trunk.errors import PlanError, SignalLoopError
@@ -227,7 +227,7 @@ class Tracer:
 
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
         unit = self.rig.unit(device)
-        if unit.output(port_id).circuit is Circuit.TIMECODE:
+        if channel in unit.timecode_channels(unit.output(port_id)):
             feeds: tuple[tuple[Stage, float], ...] = ()  # it begins here
         elif unit.device_class.capsule is not None:
             feeds = ((self.microphone(device), 1.0),)

@@ -37,6 +37,10 @@ def faults(
         return (Fault.NUMBERS,) if not digital or other else ()
     if sending.circuit is receiving.circuit and sending.circuit in (Circuit.TIMECODE, Circuit.GENLOCK):
         return ()
+    if receiving.circuit is Circuit.TIMECODE and sending.timecode_mode is not None:
+        heard = (found or link(sending, leads, receiving)).heard[0]
+        carries = sending.channels.index(sending.timecode_mode.timecode_on)
+        return () if [arrival.channel for arrival in heard] == [carries] else (Fault.NOTHING,)
     if not receiving.circuit.is_analogue or sending.circuit is Circuit.GENLOCK:
         return (Fault.VOLTAGE,)
     found = found or link(sending, leads, receiving)

@@ -15,6 +15,7 @@ from tidy_trunk.core.catalogue import (
     Figure,
     Kind,
     Provenance,
+    mode_key,
 )
 from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.clock import (
@@ -80,6 +81,16 @@ def free_run(question: Question, finding: Finding) -> Iterator[Move]:
     label = question.rig.unit(finding.device).label
     edit = SetControl(device=finding.device, control=TIMECODE_RUN_KEY, value=FREE_RUN)
     yield Move(f"Set {label} to free run", (edit,))
+
+
+@moves_for("sound-into-timecode")
+def give_timecode(question: Question, finding: Finding) -> Iterator[Move]:
+    """The socket switched to timecode."""
+    joint = question.joint(finding.run)
+    mode = joint.output.timecode_mode
+    if mode is not None:
+        edit = SetControl(device=joint.sender.device.id, control=mode_key(joint.output.id), value=mode.id)
+        yield Move(f"Switch {joint.sender.label} {joint.output.label} to {mode.label}", (edit,))
 
 
 @moves_for("missed-jam")
@@ -184,13 +195,16 @@ def _keeper(question: Question, device: str) -> Keeper:
 
 def _leads(question: Question, giver: str, taker: str) -> Iterator[Move]:
     """A timecode lead that stays on, where both have a free socket for it."""
-    for edit in _connections(question.rig, giver, taker, (Circuit.TIMECODE,)):
-        yield Move(f"Timecode lead from {question.rig.unit(giver).label}, and leave it on", (edit,))
+    for edits in _connections(question.rig, giver, taker, (Circuit.TIMECODE,)):
+        yield Move(f"Timecode lead from {question.rig.unit(giver).label}, and leave it on", edits)
 
 
-def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[Connect]:
-    """From free timecode outputs into free sockets of these circuits, the best lead of each."""
-    outputs = [port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE]
+def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[tuple[Edit, ...]]:
+    """From free outputs that give timecode, or can be switched to, into free sockets of these circuits, each by its best
+    lead."""
+    outputs = [
+        port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE or port.timecode_mode
+    ]
     inputs = [port for circuit in circuits for port in rig.unit(taker).device_class.inputs if port.circuit is circuit]
     for output in outputs:
         for port in inputs:
@@ -199,7 +213,12 @@ def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) 
                 continue
             joins = find_joins(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
             if joins:
-                yield Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
+                connect = Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
+                mode = output.timecode_mode
+                if mode is None:
+                    yield (connect,)
+                else:
+                    yield SetControl(device=giver, control=mode_key(output.id), value=mode.id), connect
 
 
 def _generator(question: Question, keeper: Keeper) -> Iterator[Move]:
@@ -217,8 +236,8 @@ def _generator(question: Question, keeper: Keeper) -> Iterator[Move]:
         lead = next(_connections(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
         if lead is None:
             return
-        connected, _ = apply_edits(brought, [lead])
-        edits += [lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
+        connected, _ = apply_edits(brought, lead)
+        edits += [*lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
         edits[1] = SetJam(device=box, giver=keeper.giver, at_min=_jams_in(connected, box) or (begins,))
     except TidyTrunkError:
         return

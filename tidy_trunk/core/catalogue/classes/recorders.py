@@ -215,7 +215,7 @@ RECORDERS: Final = (
                     OutputMode(id="phones", label="headphones", signal=Signal.LINE, source_ohm=about(32), full_scale_dbu=Figure(0),
                                noise_dbu=Figure(-80), trim=Span(-60, 0, 1, -20)),
                     OutputMode(id="timecode", label="timecode left, sound right", signal=Signal.LINE, source_ohm=about(32),
-                               full_scale_dbu=Figure(-6), noise_dbu=Figure(-80)),
+                               full_scale_dbu=Figure(-6), noise_dbu=Figure(-80), timecode_on="L"),
                 ),
             ),
         ),

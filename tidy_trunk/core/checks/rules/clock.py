@@ -151,6 +151,27 @@ def record_run(situation: Situation) -> Iterator[Finding]:
 
 
 @clock_rule
+def sound_into_timecode(situation: Situation) -> Iterator[Finding]:
+    """A timecode socket fed by an output that could give timecode, and is switched to sound. [HANDBOOK] §12"""
+    for joint in situation.joints:
+        gives = joint.output.timecode_mode
+        if joint.input.circuit is not Circuit.TIMECODE or gives is None or joint.faults or joint.sends_timecode:
+            continue
+        yield Finding(
+            rule="sound-into-timecode",
+            severity=Severity.STOP,
+            title="Sound into a timecode socket",
+            text=(
+                f"{joint.sender.label} {joint.output.label} is set to {joint.sends.label}, and {joint.socket} waits for "
+                f"timecode: switch it to {gives.label}."
+            ),
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+        )
+
+
+@clock_rule
 def missed_jam(situation: Situation) -> Iterator[Finding]:
     """A clock that runs alone for longer than it stays with the first of its chain, or a camera with its recorder.
 

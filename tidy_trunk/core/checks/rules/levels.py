@@ -5,7 +5,6 @@ from collections.abc import Callable, Iterable, Iterator
 from typing import Final
 
 from tidy_trunk.core.catalogue import (
-    Circuit,
     Kind,
     PadPlace,
     Signal,
@@ -323,7 +322,7 @@ def _is_for_guide(situation: Situation, joint: Joint) -> bool:
 
 
 def _does(situation: Situation, joint: Joint) -> str:
-    if joint.output.circuit is Circuit.TIMECODE:
+    if joint.sends_timecode:
         return "It turns the whole socket down by the timecode, and what stands beside it goes with it."
     for track in situation.tracks_of(joint.run.id):
         sound = track.sound

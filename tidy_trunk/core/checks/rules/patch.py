@@ -155,9 +155,8 @@ def stereo_into_mono(situation: Situation) -> Iterator[Finding]:
 def mono_into_stereo(situation: Situation) -> Iterator[Finding]:
     """A mono signal on one side of a stereo socket. [HANDBOOK] §4"""
     for joint in situation.joints:
-        timecode = joint.output.circuit is Circuit.TIMECODE  # which belongs on one side alone
-        if Fault.ONE_SIDE not in joint.faults or joint.strange_plug is not None or timecode:
-            continue
+        if Fault.ONE_SIDE not in joint.faults or joint.strange_plug is not None or joint.sends_timecode:
+            continue  # timecode belongs on one side alone
         silent = next(name for name, heard in zip(joint.input.channels, joint.link.heard, strict=True) if not heard)
         yield Finding(
             rule="mono-into-stereo",
@@ -225,7 +224,9 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
 def digital_mode(situation: Situation) -> Iterator[Finding]:
     """Digital and analogue meet because a mode switch stands wrong. [AES3]"""
     for joint in situation.joints:
-        if _wrong_by_build(joint) or joint.output.circuit in (Circuit.TIMECODE, Circuit.GENLOCK):
+        if _wrong_by_build(joint) or Circuit.TIMECODE in (joint.output.circuit, joint.input.circuit):
+            continue
+        if joint.output.circuit is Circuit.GENLOCK:
             continue
         sends_digital = joint.output.circuit.is_digital
         if sends_digital == (joint.takes.signal is Signal.DIGITAL):

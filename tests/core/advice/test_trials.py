@@ -195,6 +195,28 @@ def test_a_headphone_socket_gives_timecode_left_and_sound_right():
     assert (camera.gets, camera.giver) == (Gets.SOCKET, "body") and not grave(socket)
 
 
+def test_what_is_plugged_into_the_socket_counts_for_power():
+    """An inline amplifier lives on 48 V and keeps it from the ribbon before it. [PRACTICE]
+
+    By hand: 1.5 mV/Pa is −54.3 dBu at 94 dB SPL; 20 dB more behind the amplifier.
+    """
+    plan = typed("add ribbon as mic", "me at mic, 0.3 m", "add inline amplifier as amp", "mic to amp",
+                 "add bag recorder as bag", "amp to bag 1, 5 m")  # fmt: skip
+    assert not found(plan)
+    bare = typed("add ribbon as mic", "me at mic, 0.3 m", "add bag recorder as bag", "mic to bag 1, 5 m")
+    gains = [item.devices["bag"].settings["in1.mic.gain_db"] for item in (plan, bare)]
+    levels = [average(item, "bag.1") for item in (plan, bare)]
+    assert (levels[0] - gains[0]) - (levels[1] - gains[1]) == pytest.approx(20, abs=0.3), (
+        "and what it is plugged into takes"
+    )
+    dead = do(plan, "set bag 1 phantom menu off")
+    (stop,) = found(dead, Severity.STOP)
+    assert (stop.title, report_of(dead).track("bag.1").is_silent) == ("amp has no power", True)
+    assert "bag.1" in stop.tracks and fixes(dead, stop)[0].label == "Switch P48 on at bag in 1"
+    condenser = typed("add boom shotgun as mic", "add inline amplifier as amp")
+    assert not say(condenser, "mic to amp").proposals[0].title.endswith("amp in"), "it lets no 48 V through"
+
+
 def test_a_track_that_is_right_stays_as_it_is():
     """Said before: "Switch to line: 34 dB below target", with a button."""
     plan = typed(*BAG_AND_CAMERA, "bag line to cam, 1 m")

@@ -96,8 +96,8 @@ def _into(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
     """The first run, into a free input that gives what the sender needs."""
     rig = Rig(plan)
     sender = rig.unit(run.sending.device)
-    output, capsule = sender.output(run.sending.port), sender.device_class.capsule
-    signal = Signal.MIC if capsule is not None else Signal.LINE
+    output, feeding = sender.output(run.sending.port), sender.device_class.feeding
+    signal = Signal.MIC if feeding is not None else Signal.LINE
     for port in unit.device_class.inputs:
         ref = PortRef(unit.device.id, port.id)
         mode = next(
@@ -105,7 +105,7 @@ def _into(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
                 mode
                 for mode in port.modes
                 if mode.signal is signal
-                and (capsule is None or not capsule.needs or set(capsule.needs) & set(mode.supplies))
+                and (feeding is None or not feeding.needs or set(feeding.needs) & set(mode.supplies))
             ),
             None,
         )
@@ -117,7 +117,7 @@ def _into(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
         edits: list[Edit] = [Connect(sending=run.sending, receiving=ref, parts=parts)]
         if len(port.modes) > 1 and mode is not unit.input_mode(port):
             edits.append(SetControl(device=unit.device.id, control=mode_key(port.id), value=mode.id))
-        if capsule is not None and Supply.P48 in capsule.needs:
+        if feeding is not None and Supply.P48 in feeding.needs:
             edits += [
                 SetControl(device=unit.device.id, control=switch_key(port.id, "phantom", place), value=True)
                 for place in port.phantom_places

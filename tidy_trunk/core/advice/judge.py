@@ -160,7 +160,7 @@ def noise_steps(sound: Sound | TrackLevel) -> int:
 def above_best_db(rig: Rig, run: Run) -> float:
     """How far the camera input that a run ends at stands from where it is best left, where other gear feeds it; else 0."""
     unit = rig.unit(run.receiving.device)
-    if rig.unit(run.sending.device).device_class.capsule is not None:
+    if rig.unit(run.sending.device).device_class.feeding is not None:
         return 0.0
     return unit.above_best_db(unit.input(run.receiving.port))
 

@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.adviser import Adviser, Tried
 from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.judge import Judgement
 from tidy_trunk.core.advice.move import Move
-from tidy_trunk.core.advice.moves.levels import settled_towards
+from tidy_trunk.core.advice.moves.levels import limiter, settled_towards
 from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.plan import Edit, Plan
 from tidy_trunk.core.trace import is_powered
@@ -65,6 +65,7 @@ class Matcher:
             tried = self._adviser.tried(move.edits)
             if tried is not None and repr(move.edits) not in found:
                 found[repr(move.edits)] = (_wrong(tried.judgement), move, tried)
+                choices += [] if bare else self._limited(move, tried, run_id)
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         return [
             Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
@@ -82,6 +83,13 @@ class Matcher:
         ]
         chain = Move(f"{title}, matched", (*run_edits, *settled_towards(question, run_id)))
         return [*found, chain] if self._leaves_others(chain) else found
+
+    def _limited(self, move: Move, tried: Tried, run_id: str) -> list[Move]:
+        """The same with the limiter on at the end of the run, where a burst would go over there."""
+        bursts = [item for item in tried.question.findings if item.rule == "burst-clips" and item.run == run_id]
+        return [
+            Move(move.label, (*move.edits, *more.edits)) for item in bursts for more in limiter(tried.question, item)
+        ]
 
     def _leaves_others(self, move: Move) -> bool:
         """Whether every track that was heard before sounds as it did: who asks for a run does not ask for that."""

@@ -217,7 +217,18 @@ class Bus:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Capsule:
+class Feeding:
+    """What a device draws from the input that it is plugged into, and which supplies harm it. `cell`: whether it can live on
+    one of its own."""
+
+    needs: tuple[Supply, ...] = ()
+    current_ma: Figure | None = None
+    cell: bool = False
+    harmed_by: tuple[Supply, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Capsule(Feeding):
     """What makes a microphone: sound in, voltage out.
 
     self_noise_db_a is A-weighted; None where only the thermal noise of its impedance counts.
@@ -226,10 +237,6 @@ class Capsule:
     sensitivity_mv_per_pa: Figure
     max_db_spl: Figure
     self_noise_db_a: Figure | None = None
-    needs: tuple[Supply, ...] = ()
-    current_ma: Figure | None = None
-    cell: bool = False
-    harmed_by: tuple[Supply, ...] = ()
     pads_db: tuple[float, ...] = ()
     pattern: Pattern = Pattern.OMNI
 
@@ -315,6 +322,7 @@ class DeviceClass:
     buses: tuple[Bus, ...] = ()
     feeds: Mapping[str, str] = field(default_factory=dict)
     capsule: Capsule | None = None
+    booster: Feeding | None = None
     traits: Traits = field(default_factory=Traits)
     ports: tuple[Port, ...] = field(init=False, compare=False, repr=False)
     port_of: Mapping[str, Port] = field(init=False, compare=False, repr=False)
@@ -352,11 +360,12 @@ class DeviceClass:
         return (*pattern, *self._powering(), *self.traits.facts(), *self._ties())
 
     def _powering(self) -> tuple[tuple[str, str], ...]:
-        if self.capsule is None or not (self.capsule.needs or self.capsule.cell):
+        feeding = self.feeding
+        if feeding is None or not (feeding.needs or feeding.cell):
             return ()
-        current = f", {self.capsule.current_ma.value:g} mA" if self.capsule.current_ma else ""
-        needs = [f"{supply}{current}" for supply in self.capsule.needs]
-        if self.capsule.cell:
+        current = f", {feeding.current_ma.value:g} mA" if feeding.current_ma else ""
+        needs = [f"{supply}{current}" for supply in feeding.needs]
+        if feeding.cell:
             needs.append("its own cell, no gauge")
         return (("needs", " or ".join(needs)),)
 
@@ -367,6 +376,11 @@ class DeviceClass:
         blocked = [f"{names[other]} off while {port.label} is used" for port in self.inputs for other in port.blocks]
         found = (("knobs linked in one routing", ", ".join(linked)), ("one or the other", ", ".join(blocked)))
         return tuple((name, words) for name, words in found if words)
+
+    @property
+    def feeding(self) -> Feeding | None:
+        """What it draws from the input that it is plugged into: a microphone, or an amplifier in its lead; else None."""
+        return self.capsule or self.booster
 
     @property
     def is_recording(self) -> bool:

@@ -153,7 +153,7 @@ class Report:
         return tuple(
             item.device
             for item in upstream_of(stage)
-            if item.place is Place.MICROPHONE and item.sources and not is_powered(self.rig, item.device)
+            if item.place is Place.OUTPUT and item.sources and not is_powered(self.rig, item.device)
         )
 
     @cached_property

@@ -29,7 +29,7 @@ def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
         for source in (was.sources.get(key), now.sources.get(key)):
             found |= set(source.heard_by) if source is not None else set()
     senders = {run.sending for run in runs if run.receiving.device in found}
-    found |= {ref.device for ref in senders if _is_microphone(before, after, ref)}
+    found |= {ref.device for ref in senders if _is_fed(before, after, ref)}
     found |= {run.receiving.device for run in runs if run.sending in senders}
     # What an output carries may begin only now: who hears it is touched, whoever heard it before.
     found |= {run.receiving.device for run in runs if run.sending.device in found}
@@ -50,11 +50,11 @@ def moved_ports(before: Rig, after: Rig) -> set[tuple[str, str]]:
         for port in unit.device_class.inputs:
             if port.id in ports:
                 found |= {(device_id, other) for other in port.linked_to}
-        if unit.device_class.capsule is not None:
+        if unit.device_class.feeding is not None:
             found |= {(device_id, port.id) for port in unit.device_class.outputs}
     return found
 
 
-def _is_microphone(before: Rig, after: Rig, ref: PortRef) -> bool:
+def _is_fed(before: Rig, after: Rig, ref: PortRef) -> bool:
     rig = after if ref.device in after.plan.devices else before
-    return rig.unit(ref.device).device_class.capsule is not None
+    return rig.unit(ref.device).device_class.feeding is not None

@@ -170,7 +170,7 @@ class Walk(ABC, Generic[S]):
             way = self._passage(self._timecode(), stage.key)
             drive(way, unit, port, mode)
             return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
-        if unit.device_class.capsule is not None and not is_powered(self.rig, stage.device):
+        if not is_powered(self.rig, stage.device):
             return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
         upstream = self.level(stage.feeds[0][0])
         way = self._leaving(upstream)

@@ -206,25 +206,25 @@ def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
     port, gives = pair.input, pair.output.timecode_mode
     if port.circuit is Circuit.TIMECODE and gives is not None and sender.output_mode(pair.output) is not gives:
         yield SetControl(device=sender.device.id, control=mode_key(pair.output.id), value=gives.id)
-    capsule = sender.device_class.capsule
-    if capsule is None:
+    feeding = sender.device_class.feeding
+    if feeding is None:
         return
     mode = receiver.input_mode(port)
     wanted = next(
         (
             item
             for item in port.modes
-            if item.signal is Signal.MIC and (not capsule.needs or set(capsule.needs) & set(item.supplies))
+            if item.signal is Signal.MIC and (not feeding.needs or set(feeding.needs) & set(item.supplies))
         ),
         None,
     )
-    if capsule.cell and not sender.has_cell_in and (wanted is None or not set(capsule.needs) & set(wanted.supplies)):
+    if feeding.cell and not sender.has_cell_in and (wanted is None or not set(feeding.needs) & set(wanted.supplies)):
         yield SetControl(device=sender.device.id, control=CELL_KEY, value=True)
     if wanted is None:
         return
     if mode.signal is not Signal.MIC:
         yield SetControl(device=receiver.device.id, control=mode_key(port.id), value=wanted.id)
-    for need in capsule.needs[:1]:
+    for need in feeding.needs[:1]:
         yield from switched(receiver, port, need, on=True)
 
 

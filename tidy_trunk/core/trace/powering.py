@@ -18,8 +18,8 @@ def run_delivery(rig: Rig, run: Run, supply: Supply) -> Delivery | None:
         return None
     if unmated(output, [lead for lead, _ in leads], port) is not None:
         return None
-    capsule = sender.device_class.capsule
-    current = capsule.current_ma if capsule is not None and supply in capsule.needs else None
+    feeding = sender.device_class.feeding
+    current = feeding.current_ma if feeding is not None and supply in feeding.needs else None
     return delivery(
         output,
         leads,
@@ -44,16 +44,16 @@ def is_powered(rig: Rig, device: str) -> bool:
 
 def _is_powered(rig: Rig, device: str) -> bool:
     unit = rig.unit(device)
-    capsule = unit.device_class.capsule
-    if capsule is None or (capsule.cell and unit.has_cell_in):
+    feeding = unit.device_class.feeding
+    if feeding is None or (feeding.cell and unit.has_cell_in):
         return True
-    if not capsule.needs:
-        return not capsule.cell
+    if not feeding.needs:
+        return not feeding.cell
     refs = [PortRef(device, port.id) for port in unit.device_class.outputs]
     if rig.like is not None and all(is_shared(rig, rig.like, ref) for ref in refs):
         return is_powered(rig.like, device)
     runs = [run for ref in refs for run in rig.leaving.get(ref, [])]
-    return any(_gives(rig, run, need) for run in runs for need in capsule.needs)
+    return any(_gives(rig, run, need) for run in runs for need in feeding.needs)
 
 
 def _gives(rig: Rig, run: Run, need: Supply) -> bool:

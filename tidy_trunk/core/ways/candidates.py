@@ -126,7 +126,7 @@ def modes_for(port: InputPort, senders: Sequence[Unit]) -> list[InputMode]:
     does not go into a line mode where there is another. [PRACTICE]"""
     found = [mode for mode in port.modes if not any(_forced(port, mode) - _needs(sender) for sender in senders)]
     made_for_it = [mode for mode in found if mode.signal is Signal.MIC]
-    if made_for_it and any(sender.device_class.capsule is not None for sender in senders):
+    if made_for_it and any(sender.device_class.feeding is not None for sender in senders):
         return made_for_it
     return found
 
@@ -136,7 +136,7 @@ def _forced(port: InputPort, mode: InputMode) -> set[Supply]:
 
 
 def _needs(unit: Unit) -> set[Supply]:
-    return set(unit.device_class.capsule.needs) if unit.device_class.capsule is not None else set()
+    return set(unit.device_class.feeding.needs) if unit.device_class.feeding is not None else set()
 
 
 def _input_modes(end: Ends) -> Iterator[Candidate]:
@@ -166,7 +166,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
     """A pad goes to the receiving end, so that the cable carries the higher level."""
     if not end.output.circuit.is_analogue or end.input_mode.signal is Signal.DIGITAL:
         return
-    if end.sender.device_class.capsule is not None:
+    if end.sender.device_class.feeding is not None:
         return  # a pad between microphone and input spoils powering and noise
     plain = end.plain_parts
     found = []

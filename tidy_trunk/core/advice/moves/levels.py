@@ -100,6 +100,10 @@ def inputs_down(question: Question, finding: Finding) -> Iterator[Move]:
             yield Move(f"Turn {unit.label}'s inputs down by {by_db:.0f} dB", tuple(edits))
 
 
+MOST_SPELLED: Final = 3
+"""ASSUMED_ how many settings still read as one line."""
+
+
 @moves_for("burst-clips", "limiter")
 def limiter(question: Question, finding: Finding) -> Iterator[Move]:
     """A limiter on where a burst goes over, or one of two off."""
@@ -258,9 +262,13 @@ def _difference(before: Plan, after: Plan, device: str, control: Control) -> Set
 
 
 def _words(question: Question, edits: tuple[SetControl, ...]) -> str:
-    """Each edit as a sentence; where there are many, how many and on what."""
-    if len(edits) <= 2:
-        return "; ".join(edit.sentence(question.plan) for edit in edits)
+    """What each edit does, by socket; where there are many, how many and on what."""
+    if len(edits) <= MOST_SPELLED:
+        sockets: dict[str, list[str]] = {}
+        for edit in edits:
+            socket, _, what = edit.sentence(question.plan).partition(": ")
+            sockets.setdefault(socket, []).append(what)
+        return "; ".join(f"{socket}: {', '.join(whats)}" for socket, whats in sockets.items())
     labels = list(dict.fromkeys(question.rig.unit(edit.device).label for edit in edits))
     return (
         f"Set {len(edits)} controls of {', '.join(labels[:-1])} and {labels[-1]}"

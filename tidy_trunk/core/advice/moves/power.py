@@ -14,10 +14,10 @@ from tidy_trunk.core.ways import switched
 def power_on(question: Question, finding: Finding) -> Iterator[Move]:
     """What it needs switched on where it is plugged in, with the mode that gives it; or a fresh cell."""
     joint = question.joint(finding.run)
-    capsule = joint.sender.device_class.capsule
-    if capsule is None:
+    feeding = joint.sender.device_class.feeding
+    if feeding is None:
         return
-    for need in capsule.needs:
+    for need in feeding.needs:
         for mode in joint.input.modes:
             if need in mode.supplies:
                 edits = switched(joint.receiver, joint.input, need, on=True)
@@ -25,7 +25,7 @@ def power_on(question: Question, finding: Finding) -> Iterator[Move]:
                     edits = (_mode(joint, mode.id), *edits)
                 if edits:
                     yield Move(f"Switch {need} on at {joint.socket}", edits)
-    if capsule.cell:
+    if feeding.cell:
         cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
         yield Move(f"Put a fresh cell into {joint.sender.label}", (cell,))
 

@@ -7,6 +7,7 @@ from tidy_trunk.core.catalogue.connectors import Circuit, Gender, Plug
 from tidy_trunk.core.catalogue.devices import (
     Bus,
     DeviceClass,
+    Feeding,
     InputMode,
     InputPort,
     Kind,
@@ -157,6 +158,27 @@ MIXERS: Final = (
         ),
         feeds={"out.L": "L", "out.R": "R", "phones.L": "L", "phones.R": "R"},
         traits=Traits(power_w=about(1.5), battery_wh=about(6), phantom_budget_ma=about(7)),
+    ),
+    DeviceClass(
+        id="inline-amplifier",
+        label="Inline amplifier, 20 dB",
+        kind=Kind.PREAMP,
+        blurb="In the lead of a dynamic or ribbon: lives on the 48 V of the input behind it, and lets none through",
+        inputs=(
+            InputPort(
+                id="in", label="in", plug=XLR_IN, circuit=Circuit.BALANCED,
+                modes=(InputMode(id="mic", label="mic", signal=Signal.MIC, impedance_ohm=about(10_000), full_scale_dbu=Figure(-12), ein_dbu=Figure(-127)),),
+            ),
+        ),
+        outputs=(
+            OutputPort(
+                id="out", label="out", plug=XLR_OUT, circuit=Circuit.BALANCED,
+                modes=(OutputMode(id="mic", label="mic", signal=Signal.MIC, source_ohm=about(150), full_scale_dbu=Figure(8)),),
+            ),
+        ),
+        buses=(Bus(id="out", label="out", recorded=False, inputs=("in",)),),
+        feeds={"out": "out"},
+        booster=Feeding(needs=(Supply.P48,), current_ma=about(3), harmed_by=(Supply.T_POWER,)),
     ),
     DeviceClass(
         id="shoe-adapter",

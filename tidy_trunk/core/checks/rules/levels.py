@@ -341,7 +341,7 @@ def limiter(situation: Situation) -> Iterator[Finding]:
         if joint.receiver.device_class.kind is not Kind.CAMERA or joint.input.limiter_dbfs is None:
             continue
         on = joint.receiver.limiter_dbfs(joint.input) is not None
-        straight = joint.sender.device_class.capsule is not None
+        straight = joint.sender.device_class.feeding is not None
         missing = straight and not on and joint.takes.signal is Signal.MIC
         twice = on and not straight and _limits(joint.sender)
         if not missing and not twice:
@@ -370,7 +370,7 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
     """A camera fed by other gear belongs just above its lowest gain; the very lowest is often "off". [PRACTICE]"""
     for joint in situation.joints:
         gain = joint.takes.gain
-        fed = joint.sender.device_class.capsule is None
+        fed = joint.sender.device_class.feeding is None
         if (
             joint.receiver.device_class.kind is not Kind.CAMERA
             or joint.takes.signal is not Signal.MIC

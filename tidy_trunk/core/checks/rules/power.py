@@ -15,16 +15,16 @@ _ROUTINE = "Mute, connect, switch on, wait, open."
 def microphone_unpowered(situation: Situation) -> Iterator[Finding]:
     """A microphone that needs 48 V or plug-in power and gets none, or has only one of two switches on. [IEC61938]"""
     for device, joints in _plugged_in(situation).items():
-        capsule = situation.rig.unit(device).device_class.capsule
-        if capsule is None or is_powered(situation.rig, device):
+        feeding = situation.rig.unit(device).device_class.feeding
+        if feeding is None or is_powered(situation.rig, device):
             continue
         tracks = tuple(track.trace.id for track in situation.report.tracks if device in track.unpowered)
-        if not capsule.needs:
+        if not feeding.needs:
             yield _needs_cell(joints[0], tracks)
             continue
         # One input is enough: of several on one microphone the first that can give what it needs.
-        can = [joint for joint in joints if joint.can_power(capsule.needs[0])]
-        yield _unpowered((can or joints)[0], capsule.needs[0], tracks)
+        can = [joint for joint in joints if joint.can_power(feeding.needs[0])]
+        yield _unpowered((can or joints)[0], feeding.needs[0], tracks)
 
 
 def _plugged_in(situation: Situation) -> dict[str, list[Joint]]:
@@ -40,7 +40,7 @@ def _plugged_in(situation: Situation) -> dict[str, list[Joint]]:
 def harmful_power(situation: Situation) -> Iterator[Finding]:
     """Power on the contacts where it harms: ribbons, T-power, anything that is no microphone. [IEC61938], [PRACTICE]"""
     for joint in situation.joints:
-        capsule = joint.sender.device_class.capsule
+        feeding = joint.sender.device_class.feeding
         for supply in joint.receiver.supplies(joint.input):
             given = joint.delivery(supply)
             if given is None or not given.is_felt:
@@ -50,7 +50,7 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
                 continue
             yield Finding(
                 rule="harmful-power",
-                severity=Severity.STOP if capsule is not None else Severity.CAUTION,
+                severity=Severity.STOP if feeding is not None else Severity.CAUTION,
                 title=f"{supply} where it harms",
                 text=f"{supply} is on at {joint.socket} and reaches {joint.sender.label}, {why}. Switch it off before plugging in, or "
                 "use another input.",
@@ -63,13 +63,13 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
 
 def _harm(joint: Joint, given: Delivery) -> str:
     """Why a supply that arrives is bad for what it reaches; empty where it is not."""
-    capsule = joint.sender.device_class.capsule
-    if capsule is None:
+    feeding = joint.sender.device_class.feeding
+    if feeding is None:
         return "" if given.supply is Supply.PLUG_IN else "an output that is not made for it"
-    if given.supply in capsule.harmed_by:
+    if given.supply in feeding.harmed_by:
         return "which it can harm"
-    passive = not capsule.needs and not capsule.cell
-    if abs(given.across_v) >= 1 and passive and capsule.harmed_by:
+    passive = not feeding.needs and not feeding.cell
+    if abs(given.across_v) >= 1 and passive and feeding.harmed_by:
         return f"whose ribbon then lies across {abs(given.across_v):.0f} V"
     if given.supply is not Supply.PLUG_IN and passive and abs(given.across_v) >= 1:
         why = ", because a lead ties one leg down" if given.supply is Supply.P48 else ""
@@ -104,13 +104,13 @@ def phantom_shorted(situation: Situation) -> Iterator[Finding]:
 def phantom_voltage(situation: Situation) -> Iterator[Finding]:
     """Less at the microphone than the lowest supply of the standard would leave there. [IEC61938]"""
     for joint in situation.joints:
-        capsule = joint.sender.device_class.capsule
-        if capsule is None or capsule.current_ma is None or Supply.P48 not in capsule.needs or joint.sender.has_cell_in:
+        feeding = joint.sender.device_class.feeding
+        if feeding is None or feeding.current_ma is None or Supply.P48 not in feeding.needs or joint.sender.has_cell_in:
             continue
         given = joint.delivery(Supply.P48) if Supply.P48 in joint.receiver.supplies(joint.input) else None
         if given is None or not given.is_felt or given.is_shorted:
             continue
-        least = PHANTOM_V - PHANTOM_TOLERANCE_V - capsule.current_ma.value * PHANTOM_FEED_OHM / 2000
+        least = PHANTOM_V - PHANTOM_TOLERANCE_V - feeding.current_ma.value * PHANTOM_FEED_OHM / 2000
         if given.left_v >= least - 0.05:
             continue
         yield Finding(
@@ -118,7 +118,7 @@ def phantom_voltage(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             title=f"Too little voltage at {joint.sender.label}",
             text=(
-                f"{joint.socket} gives {given.nominal_v:g} V; at {capsule.current_ma.value:g} mA {given.left_v:.1f} V are left at "
+                f"{joint.socket} gives {given.nominal_v:g} V; at {feeding.current_ma.value:g} mA {given.left_v:.1f} V are left at "
                 f"{joint.sender.label}, and the standard promises {least:.1f} V. It distorts early or falls silent: use another input."
             ),
             source="IEC61938",
@@ -132,12 +132,12 @@ def phantom_budget(situation: Situation) -> Iterator[Finding]:
     """More phantom current than a device gives in all, or than one input may. [IEC61938]"""
     drawn: dict[str, float] = {}
     for joint in situation.joints:
-        capsule = joint.sender.device_class.capsule
-        if capsule is None or capsule.current_ma is None or Supply.P48 not in capsule.needs or joint.sender.has_cell_in:
+        feeding = joint.sender.device_class.feeding
+        if feeding is None or feeding.current_ma is None or Supply.P48 not in feeding.needs or joint.sender.has_cell_in:
             continue
         if Supply.P48 in joint.receiver.supplies(joint.input):
             device = joint.receiver.device.id
-            drawn[device] = drawn.get(device, 0.0) + capsule.current_ma.value
+            drawn[device] = drawn.get(device, 0.0) + feeding.current_ma.value
     for device, current_ma in drawn.items():
         unit = situation.rig.unit(device)
         budget = unit.device_class.traits.phantom_budget_ma
@@ -159,10 +159,10 @@ def phantom_budget(situation: Situation) -> Iterator[Finding]:
 def cell_without_gauge(situation: Situation) -> Iterator[Finding]:
     """A battery microphone tells nobody how full its cell is. [PRACTICE]"""
     for joint in situation.joints:
-        capsule = joint.sender.device_class.capsule
-        if capsule is None or not capsule.cell or not joint.sender.has_cell_in:
+        feeding = joint.sender.device_class.feeding
+        if feeding is None or not feeding.cell or not joint.sender.has_cell_in:
             continue
-        fed = Supply.P48 in joint.receiver.supplies(joint.input) and Supply.P48 in capsule.needs
+        fed = Supply.P48 in joint.receiver.supplies(joint.input) and Supply.P48 in feeding.needs
         if fed:
             continue
         yield Finding(
@@ -190,8 +190,8 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     elif can:
         why = "a lead on the way does not pass it"
     else:
-        capsule = joint.sender.device_class.capsule
-        cell = "put a fresh cell in" if capsule is not None and capsule.cell else "take a microphone with a cell"
+        feeding = joint.sender.device_class.feeding
+        cell = "put a fresh cell in" if feeding is not None and feeding.cell else "take a microphone with a cell"
         why = f"{joint.socket} cannot give it: {cell}, or go by way of a preamp box or recorder"
     return Finding(
         rule="microphone-unpowered",

@@ -82,7 +82,7 @@ def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:
         if len(feeds) == 1 and not track.is_silent:
             alone.setdefault((track.trace.device, feeds[0][0].name), track)
     for joint in situation.joints:
-        if joint.sender.device_class.capsule is not None or joint.sender.device_class.kind is Kind.RECEIVER:
+        if joint.sender.device_class.feeding is not None or joint.sender.device_class.kind is Kind.RECEIVER:
             found = alone.get((joint.receiver.device.id, joint.input.id))
             if found is not None:
                 yield joint, found

@@ -102,8 +102,9 @@ class Atom:
 class Wave:
     """Amplitudes by band of each atom as it is, and as if nothing had been cut.
 
-    partial: somewhere two ways met that have only some of their sound in common, which the program adds by power; or one of
-        them is cut off and the other is not.
+    partial: somewhere two ways met that have only some of their sound or noise in common, which the program adds by power;
+        or one of them is cut off and the other is not.
+    folded: several ways of one sound have met, each with noise of its own.
     top, free_top: power above which the peaks of all together cannot be, because that has been cut off or limited.
     """
 
@@ -114,6 +115,7 @@ class Wave:
     top: float = math.inf
     free_top: float = math.inf
     partial: bool = False
+    folded: bool = False
 
     def copy(self) -> "Wave":
         return replace(self, parts=dict(self.parts), free=dict(self.free))
@@ -289,7 +291,9 @@ class Model:
         return self.known[key]
 
     def _is_powered(self, device: str) -> bool:
-        capsule = self.classes[device].capsule
+        capsule = self.classes[device].capsule or self.classes[device].booster
+        if capsule is None:
+            return True
         if capsule.cell and self.setting(device, "capsule.cell", False):
             return True
         if not capsule.needs:
@@ -381,9 +385,9 @@ class Model:
     def _output(self, device: str, port_id: str, channel: int) -> Wave | None:
         unit, port = self.classes[device], self.port(device, port_id)
         mode = self.mode(device, port)
+        if not self.is_powered(device):
+            return Wave({}, {})
         if unit.capsule is not None:
-            if not self.is_powered(device):
-                return Wave({}, {})
             wave = self.microphone(device)
             sensitivity = unit.capsule.sensitivity_mv_per_pa.value / 1000 * 20e-6 / DBU_V  # of 0 dB SPL, re 0 dBu
             wave.turn(20 * math.log10(sensitivity) - float(self.setting(device, "capsule.pad_db", "0")))
@@ -527,7 +531,9 @@ def together(waves: list[Wave]) -> Wave:
         found.top = sum(math.sqrt(wave.loudest()) for wave in waves) ** 2
     if any(wave.free_top < math.inf for wave in waves):
         found.free_top = sum(math.sqrt(wave.free_loudest()) for wave in waves) ** 2
-    found.partial = any(wave.partial for wave in waves) or any(
+    shared = any(one.free.keys() & other.free.keys() for one, other in itertools.combinations(waves, 2))
+    found.folded = shared or any(wave.folded for wave in waves)
+    found.partial = any(wave.partial or (shared and wave.folded) for wave in waves) or any(
         one.free.keys() & other.free.keys()
         and (
             not voices(one.free)

@@ -21,7 +21,7 @@ from tidy_trunk.core.plan import AddSource, Part, Plan, RouteBus, SetJob, SetPar
 from tidy_trunk.core.trace import accept
 from tidy_trunk.document import write_plan
 
-LEVEL_DB, NOISE_DB, NOTHING_DB = 0.1, 0.3, -180.0
+LEVEL_DB, NOISE_DB, SMALL_NOISE_DB, NOTHING_DB = 0.1, 0.3, 1.0, -180.0
 
 
 def report(plan: Plan) -> Report:
@@ -67,7 +67,9 @@ def agree_on_noises(plan: Plan, track, wave) -> None:
         ours[kind] = ours.get(kind, 0.0) + sound.power(noise.level)
     for kind, power in theirs.items():
         if db(power) > -140:
-            assert db(ours.get(kind, 0.0)) == near(db(power), NOISE_DB), (plan.name, track.trace.id, kind)
+            # The program tells inputs of one device by one name: what an idle one adds is then taken as alike on both ways.
+            within = NOISE_DB if power > sum(theirs.values()) / 100 else SMALL_NOISE_DB
+            assert db(ours.get(kind, 0.0)) == near(db(power), within), (plan.name, track.trace.id, kind)
 
 
 @given(st.integers(0, 1_000_000))

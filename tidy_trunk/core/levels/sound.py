@@ -411,12 +411,15 @@ def in_step(sounds: Sequence[tuple[Sound, float]], shared: frozenset[tuple[str, 
         own.append(loudest._replace(level=_voltages_db(voltages, loudest.spectrum)))
     noises, cut_db = _merged(own), _noise_cut_db([sound for sound, _ in sounds])
     peak = together(lambda sound: sound.peak)
+    # Where each way is limited with its noise, all together are no more than their sum.
+    most = sum(ratio_from_db(sound.loudest) for sound, _ in sounds)
+    peaks = _with_peaks(peak, [noise.level + NOISE_PEAK_DB for noise in noises])
     return first._replace(
         quiet=together(lambda sound: sound.quiet),
         average=together(lambda sound: sound.average),
         peak=peak,
         burst=together(lambda sound: sound.burst),
-        loudest=_with_peaks(peak, [noise.level + NOISE_PEAK_DB for noise in noises]),
+        loudest=min(peaks, db_from_ratio(most)) if most else peaks,
         uncut=together(lambda sound: sound.uncut),
         noise_cut_db=cut_db,
         polarity=1.0,

@@ -133,18 +133,15 @@ class Reckoner(Walk[Sound]):
         if len(sounds) == 1:
             turned = sounds[0].polarity * signs[0]
             return sounds[0] if turned == sounds[0].polarity else sounds[0]._replace(polarity=turned)
-        groups: dict[tuple[StageKey, ...], list[tuple[Sound, float]]] = {}
-        ways: dict[tuple[StageKey, ...], list[list[Stage]]] = {}
+        groups: dict[tuple[StageKey, ...], list[tuple[Stage, Sound, float]]] = {}
         for (feed, _), sound, sign in zip(stage.feeds, sounds, signs, strict=True):
-            way = way_from_origin(feed)
-            groups.setdefault(_keys(way[-1]), []).append((sound, sign))
-            ways.setdefault(_keys(way[-1]), []).append(way)
-        return mixed(
-            [
-                same[0][0] if len(same) == 1 else in_step(same, self._noises_of(parting(ways[key])))
-                for key, same in groups.items()
-            ]
-        )
+            groups.setdefault(feed.origin, []).append((feed, sound, sign))
+        return mixed([same[0][1] if len(same) == 1 else self._in_step(same) for same in groups.values()])
+
+    def _in_step(self, same: Sequence[tuple[Stage, Sound, float]]) -> Sound:
+        """Several ways of one sound; noises that were there before they parted are one and the same too."""
+        ways = [way_from_origin(feed) for feed, _, _ in same]
+        return in_step([(sound, sign) for _, sound, sign in same], self._noises_of(parting(ways)))
 
     def _noises_of(self, stage: Stage) -> frozenset[tuple[str, Cuts]]:
         """Names and low cuts of the noises that were there already where a sound began to go several ways."""
@@ -201,11 +198,14 @@ def run_loss_db(rig: Rig, run: Run) -> float:
 
 
 def way_from_origin(stage: Stage) -> list[Stage]:
-    """A stage and those before it, back to where its sound was last mixed from several, or began: two with one origin
-    carry the same sound."""
+    """A stage and those before it through which all of its sound has come, back to its origin."""
     way = [stage]
-    while len(stage.feeds) == 1 and stage.place is not Place.MICROPHONE:
-        stage = stage.feeds[0][0]
+    while stage.feeds and stage.place is not Place.MICROPHONE:
+        feeds = [feed for feed, _ in stage.feeds]
+        if any(feed.origin != stage.origin for feed in feeds):
+            break
+        # Of several ways of one sound, it has come whole through what they have in common.
+        stage = feeds[0] if len(feeds) == 1 else parting([way_from_origin(feed) for feed in feeds])
         way.append(stage)
     return way
 
@@ -215,8 +215,3 @@ def parting(ways: Sequence[Sequence[Stage]]) -> Stage:
     first, *others = ways
     shared = set.intersection(*({stage.key for stage in way} for way in others))
     return next((stage for stage in first if stage.key in shared), first[-1])
-
-
-def _keys(origin: Stage) -> tuple[StageKey, ...]:
-    """What tells origins apart: two mixes of the same inputs are the same sound."""
-    return tuple(feed.key for feed, _ in origin.feeds) or (origin.key,) if origin.place is Place.BUS else (origin.key,)

@@ -41,6 +41,8 @@ class Stage:
     key: tells it from all other stages of the plan.
     depth: how many stages lie in a row up to it, itself included.
     sources: ids of the sources that reach it, each once.
+    origin: where its sound was last mixed from several, or began: stages with one origin carry the same sound. Mixes of the
+        same feeds are the same sound, and so is a mix of nothing but one sound.
     """
 
     place: Place
@@ -53,6 +55,7 @@ class Stage:
     key: StageKey = field(init=False, compare=False)
     depth: int = field(init=False, compare=False)
     sources: tuple[str, ...] = field(init=False, compare=False)
+    origin: tuple[StageKey, ...] = field(init=False, compare=False)
 
     def __post_init__(self) -> None:
         # Known once and for all: every look at a trace asks for these.
@@ -63,10 +66,19 @@ class Stage:
             heard = (self.name,) if self.place is Place.SOUND else ()
             sources = heard or tuple(dict.fromkeys(source for feed, _ in self.feeds for source in feed.sources))
             depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
+        object.__setattr__(self, "origin", self._origin())
         object.__setattr__(self, "sources", sources)
         object.__setattr__(self, "depth", depth)
         if depth > DEEPEST_CHAIN:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
+
+    def _origin(self) -> tuple[StageKey, ...]:
+        if not self.feeds or self.place is Place.MICROPHONE:
+            return (self.key,)
+        origin = self.feeds[0][0].origin
+        if all(feed.origin == origin for feed, _ in self.feeds):
+            return origin
+        return tuple(feed.key for feed, _ in self.feeds) if self.place is Place.BUS else (self.key,)
 
 
 @dataclass(frozen=True, slots=True)

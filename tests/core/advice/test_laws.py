@@ -34,6 +34,7 @@ def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
 def brought(before: Report, after: Report) -> list[Finding]:
     """Stops and cautions that stand after and did not before, on what was sound before."""
     was = check(before)
+    stopped = {finding.run for finding in was if finding.severity is Severity.STOP and finding.run}
     known, sound = {finding.id: finding for finding in was}, sound_tracks(before, was)
     found = []
     for finding in check(after):
@@ -43,6 +44,8 @@ def brought(before: Report, after: Report) -> list[Finding]:
         if not finding.tracks and finding.run in before.rig.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
             tracks = tracks_of(before, finding.run)
             hidden = not sound & tracks if tracks else is_silent(before, finding.run)
+        if finding.severity is Severity.CAUTION and not finding.tracks and finding.run in stopped:
+            hidden = True
         if finding.severity is not Severity.NOTE and graver and not hidden:
             found.append(finding)
     return found

@@ -182,14 +182,22 @@ class Adviser:
         ]
 
     def _is_revealed(self, finding: Finding) -> bool:
-        """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those."""
+        """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those. Nor
+        is a caution new about a run of which a stop was told."""
         if finding.tracks:
             return not self._sound & set(finding.tracks)
+        if finding.severity is not Severity.STOP and finding.run in self._stopped:
+            return True
         run = self.plan.runs.get(finding.run)
         if run is None or not LOOKS_AT[finding.rule] & Aspect.LEVELS:
             return False
         tracks = {track.trace.id for track in self._now.question.tracks_of(run.id)}
         return not self._sound & tracks if tracks else self._now.question.is_silent(run)
+
+    @cached_property
+    def _stopped(self) -> frozenset[str]:
+        """The runs that a stop names."""
+        return frozenset(item.run for item in self.findings if item.severity is Severity.STOP and item.run)
 
     @cached_property
     def _sound(self) -> frozenset[str]:

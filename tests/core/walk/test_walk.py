@@ -1,8 +1,8 @@
 """The walk of handbook §§4 to 7: everything that one forgotten switch can spoil, in the order of the chain."""
 
-from tests.plans import device, line_into_camera, made, padded_plan, put
+from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Hazard, Passing, Plan, SetPath, Stretch
+from tidy_trunk.core.plan import Hazard, Part, Passing, Plan, SetPath, Stretch
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.walk import walk_items
 from tidy_trunk.services.demo import foundry
@@ -53,6 +53,21 @@ def test_a_camera_without_a_cable_has_its_lines():
     mine = [item.id for item in walk(plan) if item.group == "second"]
     assert mine == ["second.power", "second.card", "second.own-microphone", "second.rolling"]
     assert "end.clap" in [item.id for item in walk(plan)]
+
+
+def test_what_looks_alike_is_looked_at():
+    """An attenuating lead, the legs of a two-way lead, the two sockets of a small recorder. [PRACTICE]"""
+    assert "Its attenuator goes to the receiving end" in texts(padded_plan())
+    pocket = made(
+        device("pocket-recorder", "pk"), run("pk.phones", "cam.mic", "trs"), base=made(device("mirrorless-mic", "cam"))
+    )
+    assert "Mic/line in beside it is the same socket" in texts(pocket)
+    legs = [
+        run(f"bag.out-{side.lower()}", "cam.in", Part(lead="2xlr-xlr5", length_m=1, branch=side, shared="x"))
+        for side in "LR"
+    ]
+    two = made(device("cinema-xlr5", "cam"), *legs, base=boom_in_bag())
+    assert [item.id for item in walk(two) if item.id.endswith(".leg")] == ["run-3.leg"]
 
 
 def test_leads_where_people_walk_are_taped():

@@ -8,7 +8,7 @@ from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Kind, Pow
 from tidy_trunk.core.clock import Gets, Keeper, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import LineUpStep, State, line_up_steps
-from tidy_trunk.core.plan import Hazard, PortRef, Role, Run, Unit, times_words
+from tidy_trunk.core.plan import Hazard, PortRef, Rig, Role, Run, Unit, times_words
 from tidy_trunk.core.timecode import name_of
 from tidy_trunk.core.trace import Place, upstream_of
 
@@ -197,10 +197,14 @@ def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
     rig = report.rig
     leads = " and ".join(lead.label for lead, _ in rig.leads_of(run))
     how = f"{leads}, its tape at both ends" if leads else "plugged in directly"
-    yield item("lead", f"Run {run.number} from {rig.port_label(run.sending)}: {how}.")
+    yield item("lead", f"Run {run.number} from {rig.port_label(run.sending)}: {how}.", _mixed_up(rig, run))
     port = unit.input(run.receiving.port)
     if port.circuit in SOCKETS:
-        yield item("relief", f"Run {run.number} is tied up, no weight hangs on the socket.", "Small plugs work loose.")
+        why = "Small plugs work loose: wiggle it while you listen."
+        yield item("relief", f"Run {run.number} is tied up, no weight hangs on the socket.", why)
+    if any(part.branch == "R" for part in run.parts):
+        text = f"Run {run.number}: with this leg pulled, only the meter of its own side falls."
+        yield item("leg", text, "The colours of two-way leads mislead.")
     if any(passing.what in TRODDEN for stretch in run.path for passing in stretch.passes):
         yield item(
             "taped",
@@ -212,13 +216,36 @@ def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
         yield item("spare", f"A spare for run {run.number} is at hand.")
 
 
+def _mixed_up(rig: Rig, run: Run) -> str:
+    """What looks alike at the ends of a run and is not; "" where nothing does. [PRACTICE]"""
+    if any(lead.loss_db is not None for lead, _ in rig.leads_of(run)):
+        return "Its attenuator goes to the receiving end, and it looks like the plain lead."
+    sender = rig.unit(run.sending.device)
+    plug = sender.output(run.sending.port).plug
+    inputs = [port for port in sender.device_class.inputs if port.plug == plug and port.circuit in SOCKETS]
+    return f"{_begun(inputs[0].label)} beside it is the same socket: a plug in there is silent." if inputs else ""
+
+
 def _at_the_end(report: Report) -> Iterator[WalkItem]:
     recording = list(dict.fromkeys(track.trace.device for track in report.tracks if track.is_reached))
     if not recording:
         return
     names = ", ".join(report.rig.unit(device).label for device in recording)
+    microphones = [unit.label for unit in report.rig.units() if unit.device_class.capsule is not None]
+    if len(microphones) > 1:
+        yield WalkItem(
+            id="end.tapped",
+            group=LAST,
+            text=f"Each microphone tapped while somebody watches the meters: {', '.join(microphones)}.",
+            why="The right one moves, and no other. If none does: both ends of the radio, input, arming, power, plug.",
+        )
+    if line_up_steps(report):
+        yield WalkItem(id="end.tone", group=LAST, text="The tone is off.")
     yield WalkItem(
-        id="end.silence", group=LAST, text="Half a minute recorded: voices, then everybody still, then each one alone."
+        id="end.silence",
+        group=LAST,
+        text="Half a minute recorded: voices, then everybody still, then each one alone.",
+        why="Hiss and ticks hide under voices: turn the volume up in the pause, and down before anybody speaks.",
     )
     yield WalkItem(
         id="end.played",
@@ -231,6 +258,9 @@ def _at_the_end(report: Report) -> Iterator[WalkItem]:
         yield WalkItem(
             id="end.clap", group=LAST, text="A clap in shot, close to the microphones, on every recorder and camera."
         )
+    yield WalkItem(
+        id="end.hold", group=LAST, text="Hold or lock is on where a device has it.", why="Knobs get knocked."
+    )
 
 
 def _begun(text: str) -> str:

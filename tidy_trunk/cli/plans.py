@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.cli.output import level, show
-from tidy_trunk.core.advice import Adviser, detours, ways
+from tidy_trunk.core.advice import Adviser, detours
 from tidy_trunk.core.checks import Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
@@ -91,7 +91,7 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
     report = Report(accept(plan))
-    found = [*ways(report, run_id), *detours(report, run_id)]
+    found = [*Adviser(report).ways(run_id), *detours(report, run_id)]
     result = [
         {
             "id": way.id,

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.advice import Adviser, GainPlan, Move, Pins, detours, gain_plan, ways
+from tidy_trunk.core.advice import Adviser, GainPlan, Move, Pins, detours, gain_plan
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
@@ -194,7 +194,7 @@ class JobService:
         ][:MOST_JOINS]
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
-        return ways(Report(accept(self._with_run(job_id, run_id))), run_id)
+        return Adviser(Report(accept(self._with_run(job_id, run_id)))).ways(run_id)
 
     def wanted_pad(self, job_id: UUID, run_id: str) -> WantedPad:
         """The pad that a run wants."""

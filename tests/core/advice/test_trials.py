@@ -9,9 +9,10 @@ from tidy_trunk.core.catalogue import LEADS
 from tidy_trunk.core.checks import Finding, Severity, check
 from tidy_trunk.core.clock import Gets, keepers
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Plan, Role, apply_edits
+from tidy_trunk.core.plan import Disconnect, Plan, Role, apply_edits
 from tidy_trunk.core.say import say
 from tidy_trunk.core.trace import accept
+from tidy_trunk.services.demo import foundry
 
 BAG_AND_CAMERA = ("add bag recorder as bag", "add mirrorless camera, microphone as cam", "add boom shotgun as boom", "me at boom, 0.5 m",
                   "boom to bag 1, 2 m")  # fmt: skip
@@ -332,5 +333,21 @@ def test_the_first_answer_is_the_best_way_and_stands(lines):
     report = report_of(plan)
     assert not grave(plan)
     for run_id in plan.runs:
-        assert [way.id for way in ways(report, run_id)][:1] in ([], ["as-it-is"])
+        assert [way.id for way in Adviser(report).ways(run_id)][:1] in ([], ["as-it-is"])
     assert all(step.control.endswith("limiter") for step in gain_plan(report).steps)
+
+
+@pytest.mark.parametrize(
+    ("run_id", "line"),
+    [
+        ("run-11", "bag line to camera b, 3 m"),
+        ("run-4", "receiver a to bag 2"),
+        ("run-1", "boom to bag 1"),
+        ("run-8", "bell to bag 4"),
+    ],
+)
+def test_the_first_answer_is_the_best_way_in_a_whole_job_too(run_id, line):
+    """What lies behind the joint counts: the switcher that Camera B feeds, the tracks beside."""
+    typed_anew = do(apply_edits(foundry(), [Disconnect(run=run_id)])[0], line)
+    (made,) = typed_anew.runs.keys() - (foundry().runs.keys() - {run_id})
+    assert Adviser(report_of(typed_anew)).ways(made)[0].id == "as-it-is"

@@ -7,13 +7,14 @@ from itertools import islice
 from typing import Final
 
 from tidy_trunk.core.advice.gain_plan import settled
-from tidy_trunk.core.advice.judge import Judgement, judge, tracks_marks
+from tidy_trunk.core.advice.judge import Judgement, judge, tracks_marks, wrong
 from tidy_trunk.core.advice.move import MAKERS, Move
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Aspect, Edit, Plan
 from tidy_trunk.core.trace import accept
+from tidy_trunk.core.ways import Way
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_FIXES: Final = 3
@@ -24,6 +25,9 @@ MOST_FOLLOWED: Final = 2
 
 MOST_TRIED_WITH: Final = 3
 """ASSUMED_ moves that are tried against each finding that a move brings: the makers give the likeliest first."""
+
+MOST_WAYS: Final = 3
+"""ASSUMED_ ways to match a run that are tried on the whole job: the best ones of their joint."""
 
 MOST_KEPT: Final = 24
 """ASSUMED_ tried plans that are kept: those of one finding and its neighbours. All of a large job's would fill the memory."""
@@ -104,6 +108,20 @@ class Adviser:
             for whole, tried in self._with_what_it_brings(move, MOST_FOLLOWED)
             if self._mends(finding, tried)
         )
+
+    def ways(self, run_id: str) -> list[Way]:
+        """Ways to match a run: the best of its joint by what they do to the whole job, then the others.
+
+        Raises UnknownItemError: no such run.
+        """
+        found = self._now.question.ways(run_id)
+        first = found[:MOST_WAYS]
+
+        def rank(way: Way) -> tuple[float, ...]:
+            tried = self.tried(way.edits)
+            return wrong(self.judgement if tried is None else tried.judgement)
+
+        return [*sorted(first, key=rank), *found[len(first) :]]
 
     def all_fixes(self) -> dict[str, tuple[Move, ...]]:
         """By id of the finding, what mends it."""

@@ -52,6 +52,11 @@ class Judgement(NamedTuple):
     knobs_db: float = 0.0
 
 
+def wrong(judged: Judgement) -> tuple[float, ...]:
+    """All that is wrong with a plan, without what it costs and what is worth knowing."""
+    return judged._replace(notes=0.0, cost=0.0)
+
+
 def judge(report: Report, findings: Sequence[Finding]) -> Judgement:
     """What is wrong with a plan, from the levels and findings that the screens show.
 

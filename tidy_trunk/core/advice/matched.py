@@ -4,17 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.advice.adviser import Adviser, Tried
+from tidy_trunk.core.advice.adviser import MOST_WAYS, Adviser, Tried
 from tidy_trunk.core.advice.detours import detours
-from tidy_trunk.core.advice.judge import Judgement
+from tidy_trunk.core.advice.judge import wrong
 from tidy_trunk.core.advice.move import Move
 from tidy_trunk.core.advice.moves.levels import limiter, settled_towards
 from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.plan import Edit, Plan
 from tidy_trunk.core.trace import is_powered
-
-MOST_WAYS: Final = 3
-"""ASSUMED_ ways to match a run that are tried for an answer: the best ones."""
 
 MOST_BOXES: Final = 2
 """ASSUMED_ boxes to go by that are tried where a socket cannot power a microphone."""
@@ -32,11 +29,6 @@ class Matched:
     plan: Plan
     stops: tuple[Finding, ...]
     is_plain: bool
-
-
-def _wrong(judged: Judgement) -> tuple[float, ...]:
-    """All that is wrong with a plan, without what it costs and what is worth knowing."""
-    return judged._replace(notes=0.0, cost=0.0)
 
 
 class Matcher:
@@ -64,7 +56,7 @@ class Matcher:
         for move in choices:
             tried = self._adviser.tried(move.edits)
             if tried is not None and repr(move.edits) not in found:
-                found[repr(move.edits)] = (_wrong(tried.judgement), move, tried)
+                found[repr(move.edits)] = (wrong(tried.judgement), move, tried)
                 choices += [] if bare else self._limited(move, tried, run_id)
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         return [

@@ -159,6 +159,7 @@ class LineUpStepOut(Out):
     state: State
     found: FoundOut | None
     turn: TurnOut | None
+    look_at: str
     drop: list[AnyEdit]
     warning: str
     meter: MeterOut | None
@@ -192,6 +193,7 @@ class LineUpStepOut(Out):
             turn=None
             if step.turn is None
             else TurnOut(words=step.turn.words, edits=[edit_document(edit) for edit in step.turn.edits]),
+            look_at=step.look_at,
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
             warning=step.warning,
             meter=None if step.meter is None else MeterOut.from_core(step.meter),

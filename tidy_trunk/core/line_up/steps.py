@@ -20,6 +20,12 @@ OFF_DB: Final = 6.0
 """ASSUMED_ how far a reading may be from what was wanted and still come from typical figures: their ± together. Beyond it
 something stands wrong, and nothing is lined up."""
 
+LOOK_AT_MICROPHONE: Final = "automatic level off, the camera one step above its lowest gain, the right lead or attenuator, then the sender's output"
+"""In which order things are looked at where a line-up is far off on a microphone socket. [PRACTICE]"""
+
+LOOK_AT_LINE: Final = "automatic level off, both ends at line, the right lead, then the level of the track itself"
+"""The same on a line input. [PRACTICE]"""
+
 AUTOMATIC_WORDS: Final = "Automatic level is on: switch it off first, or the meter shows what it likes."
 """ASSUMED_ sentence: tone through automatic level says nothing."""
 
@@ -52,6 +58,7 @@ class LineUpStep:
     like: the track of its device whose reading counts for this one too, until it is read itself; "" where none does.
     knobs: those on the way, of which a recording at several positions would say what they really give.
     off_db: by how much its last reading was away from what the figures alone had said; None where there is none.
+    look_at: what to look at where it was far off, in its order.
     warning: what spoils it, "" where nothing does.
     """
 
@@ -66,6 +73,7 @@ class LineUpStep:
     line_up: LineUp | None
     off_db: float | None
     turn: Turn | None
+    look_at: str
     warning: str
     meter: MeterError | None
     knobs: tuple[Knob, ...]
@@ -117,6 +125,7 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         line_up=line_up,
         off_db=off_db if line_up is not None else None,
         turn=_turn(report, stage, off_db) if is_fresh and line_up is not None and not automatic else None,
+        look_at=LOOK_AT_MICROPHONE if _entry_signal(report, stage) is Signal.MIC else LOOK_AT_LINE,
         warning=_warning(tone.clip, automatic=automatic),
         meter=rig.meter_of(stage.device),
         knobs=knobs_of(report, stage),

@@ -34,7 +34,6 @@ const words = (markup: string) =>
 
 const lead = (more: Partial<Lead> = {}): Lead => ({
   run: 'run-14',
-  more_runs: [],
   number: 14,
   tape: ['brown', 'yellow'],
   label: '3 m 3.5 mm TRS',

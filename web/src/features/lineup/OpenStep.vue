@@ -67,9 +67,8 @@ function chosen(event: Event) {
     <p v-if="step.found && step.state === 'off'" class="found is-caution">
       <SeverityMark severity="caution" :size="12" /> Read {{ formatLevel(step.found.read_dbfs, 1) }}, wanted
       {{ formatLevel(step.shows_dbfs, 1) }} dBFS: {{ formatLevel(Math.abs(step.found.off_db ?? 0), 1) }} dB
-      too {{ (step.found.off_db ?? 0) < 0 ? 'low' : 'hot' }}, not lined up. Look in this order: automatic
-      level off, the camera one step above its lowest gain, the right lead or attenuator, then the sender's
-      output.
+      too {{ (step.found.off_db ?? 0) < 0 ? 'low' : 'hot' }}, not lined up. Look in this order:
+      {{ step.look_at }}.
     </p>
     <p v-else-if="step.found" class="found">
       <template v-if="step.state === 'stale'">

@@ -28,6 +28,11 @@ MOST_WAYS: Final = 4
 MOST_RUNS: Final = 2
 """ASSUMED_ runs into one track of which each is looked at alone: more are a mix, and set at its inputs together."""
 
+MOST_SPELLED: Final = 3
+"""ASSUMED_ how many settings still read as one line."""
+
+_TOO_LOUD: Final = ("clipping", "burst-clips")
+
 LEVEL_RULES: Final = (
     "line-into-mic",
     "mic-into-line",
@@ -55,12 +60,17 @@ def receiving_knob(question: Question, finding: Finding) -> Iterator[Move]:
 
 @moves_for(*LEVEL_RULES)
 def along_the_chain(question: Question, finding: Finding) -> Iterator[Move]:
-    """As the whole job would be settled: the last joint alone, then all from the microphones on."""
+    """As the whole job would be settled: the last joint alone, then all from the microphones on.
+
+    What is too loud may hang on one of two senders into a socket: then each of the settings is a move of its own too.
+    """
     stages = _stages(question, finding)
     devices = {finding.device} if finding.device else {stage.device for stage in stages[:1]}
     near = [stage for stage in stages if stage.device in devices or _feeds(question, stage, devices)]
     for part in (near, stages):
         edits = _settled_at(question, part, question.settled)
+        if finding.rule in _TOO_LOUD and 1 < len(edits) <= MOST_SPELLED:
+            yield from (Move(_words(question, (edit,)), (edit,)) for edit in edits)
         if edits:
             yield Move(_words(question, edits), edits)
 
@@ -98,10 +108,6 @@ def inputs_down(question: Question, finding: Finding) -> Iterator[Move]:
                 edits.append(SetControl(device=unit.device.id, control=digital_gain_key(port.id), value=wanted))
         if edits:
             yield Move(f"Turn {unit.label}'s inputs down by {by_db:.0f} dB", tuple(edits))
-
-
-MOST_SPELLED: Final = 3
-"""ASSUMED_ how many settings still read as one line."""
 
 
 @moves_for("burst-clips", "limiter")

@@ -28,6 +28,9 @@ HISS_WITHIN_DB: Final = 60.0
 """ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
 location the room leaves 40 to 50 dB. [PRACTICE]"""
 
+STANDS_OUT_DB: Final = 1.0
+"""ASSUMED_ how much louder than the room a hiss is where it is told of: the figures are good for less than that."""
+
 PLACE_BELOW_DB: Final = 10.0
 """ASSUMED_ how far the noise of a place lies below a voice, both A-weighted, where each word is understood without effort."""
 
@@ -223,7 +226,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
 @level_rule
 def gear_above_room(situation: Situation) -> Iterator[Finding]:
     """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
-    hissing = [track for track in situation.first_tracks if _hiss_over_room_db(track) > 0]
+    hissing = [track for track in situation.first_tracks if _hiss_over_room_db(track) > STANDS_OUT_DB]
     for tracks in _sides_alike(hissing, _hiss_over_room_db):
         track, above = tracks[0], _hiss_over_room_db(tracks[0])
         ruling = max((noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level)

@@ -9,13 +9,10 @@ from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.judge import wrong
 from tidy_trunk.core.advice.move import Move
 from tidy_trunk.core.advice.moves.levels import limiter, settled_towards
+from tidy_trunk.core.advice.moves.power import MOST_BOXES
 from tidy_trunk.core.checks import Finding
 from tidy_trunk.core.plan import Edit, Plan
 from tidy_trunk.core.trace import is_powered
-
-MOST_BOXES: Final = 2
-"""ASSUMED_ boxes to go by that are tried where a socket cannot power a microphone."""
-
 
 SAME_DB: Final = 0.05
 """ASSUMED_ difference that is printed as none."""

@@ -1,13 +1,18 @@
 """Switches that give a microphone what it needs, or take away what harms it."""
 
 from collections.abc import Iterator
+from typing import Final
 
+from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.move import Move, moves_for
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.catalogue import CELL_KEY, Supply, mode_key
 from tidy_trunk.core.checks import Finding, Joint
 from tidy_trunk.core.plan import SetControl
 from tidy_trunk.core.ways import switched
+
+MOST_BOXES: Final = 2
+"""ASSUMED_ boxes to go by that are tried where a socket cannot power a microphone."""
 
 
 @moves_for("microphone-unpowered")
@@ -28,6 +33,14 @@ def power_on(question: Question, finding: Finding) -> Iterator[Move]:
     if feeding.cell:
         cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
         yield Move(f"Put a fresh cell into {joint.sender.label}", (cell,))
+
+
+@moves_for("microphone-unpowered")
+def by_a_box(question: Question, finding: Finding) -> Iterator[Move]:
+    """By way of a box that gives it, where the socket cannot: those that the job has, then what can be had."""
+    if finding.has_detours:
+        for detour in detours(question.report, finding.run)[:MOST_BOXES]:
+            yield Move(detour.label, detour.edits)
 
 
 @moves_for("harmful-power", "phantom-shorted")

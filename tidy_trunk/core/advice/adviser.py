@@ -23,6 +23,9 @@ MOST_FIXES: Final = 3
 MOST_FOLLOWED: Final = 2
 """ASSUMED_ how many findings that a move brings are mended with it: a move that brings more is the wrong one."""
 
+MOST_AT_ONCE: Final = 3
+"""ASSUMED_ changes that somebody still oversees: a fix of more is set beside one of two moves."""
+
 MOST_TRIED_WITH: Final = 3
 """ASSUMED_ moves that are tried against each finding that a move brings: the makers give the likeliest first."""
 
@@ -87,8 +90,8 @@ class Adviser:
     def fixes(self, finding: Finding) -> tuple[Move, ...]:
         """What mends a finding, best first; nothing where nothing does.
 
-        Moves that mend it alone come before those that have to be followed by others; these are not even tried then, nor for
-        a note, which is not worth it.
+        Moves that have to be followed by others are not even tried where one mends it alone by a few changes, nor for a note,
+        which is not worth it.
         """
         alone: list[tuple[Rank, Move, Plan]] = []
         others: list[Move] = []
@@ -102,12 +105,15 @@ class Adviser:
                 alone.append((self._rank(finding, move, tried), move, tried.question.plan))
                 if finding.severity is not Severity.STOP and self._is_beyond_doubt(finding, move):
                     break
-        return _first(alone) or _first(
+        if any(len(move.edits) <= MOST_AT_ONCE for _, move, _ in alone):
+            return _first(alone)
+        followed = [
             (self._rank(finding, whole, tried), whole, tried.question.plan)
             for move in others
             for whole, tried in self._with_what_it_brings(move, MOST_FOLLOWED)
             if self._mends(finding, tried)
-        )
+        ]
+        return _first([*alone, *followed])
 
     def ways(self, run_id: str) -> list[Way]:
         """Ways to match a run: the best of its joint by what they do to the whole job, then the others.
@@ -161,7 +167,9 @@ class Adviser:
             found += self._with_what_it_brings(whole, most - 1)
         if not found and all(self._is_revealed(finding) for finding in fresh):
             return [(move, tried)]
-        return sorted(found, key=lambda item: (item[1].judgement, len(item[0].edits)))[:1]
+        # The one that is best for the whole job, and the smallest.
+        best = sorted(found, key=lambda item: (item[1].judgement, len(item[0].edits)))[:1]
+        return [*best, *(item for item in _smallest(found) if item not in best)]
 
     def tried(self, edits: Sequence[Edit]) -> Tried | None:
         """The plan with edits; None where it cannot be so, or nothing changes."""
@@ -242,7 +250,10 @@ class Adviser:
         there = tried.by_id.get(finding.id)
         local = tracks_marks(tried.question.report, finding.tracks)
         dearer = max(after.cost - now.cost, 0.0)
-        grave = (after.harmed, after.ruined, float(there is not None))
+        own = float(
+            finding.severity is Severity.STOP
+        )  # of the stops that are gone only the one that was asked about counts
+        grave = (after.harmed, max(after.ruined, now.ruined - own), float(there is not None))
         return (*grave, *local, dearer, after.knobs_db, float(len(move.edits)), *after)
 
     def _is_beyond_doubt(self, finding: Finding, move: Move) -> bool:
@@ -257,6 +268,10 @@ class Adviser:
     def _mends(self, finding: Finding, tried: Tried) -> bool:
         after = tried.by_id.get(finding.id)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
+
+
+def _smallest(found: Sequence[tuple[Move, Tried]]) -> list[tuple[Move, Tried]]:
+    return sorted(found, key=lambda item: (len(item[0].edits), item[1].judgement))[:1]
 
 
 def _first(found: Iterable[tuple[Rank, Move, Plan]]) -> tuple[Move, ...]:

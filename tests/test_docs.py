@@ -41,7 +41,7 @@ def test_every_constant_names_its_source():
 
 def test_every_tag_is_listed():
     for path in (ROOT / "tidy_trunk").rglob("*.py"):
-        unknown = set(TAG.findall(path.read_text())) - TAGS
+        unknown = set(TAG.findall(path.read_text())) - TAGS - {"UUID"}  # a type in brackets
         assert not unknown, f"{path}: {unknown}"
     for path in (ROOT / "tidy_trunk" / "core" / "checks" / "rules").glob("*.py"):
         assert set(re.findall(r'source="([^"]+)"', path.read_text())) <= TAGS & set(SOURCE_WORDS)

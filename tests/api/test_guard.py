@@ -10,7 +10,7 @@ from tests.plans import boom_in_bag
 from tidy_trunk.api.guard import LARGEST_BODY_BYTES
 
 
-@pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "", "192.168.0.7:8747"])
+@pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "", "192.168.0.7:8747", "[::1", "a[b]c"])
 def test_a_foreign_host_is_refused(client, host):
     answer = client.get("/api/health", headers={"host": host})
     assert answer.status_code == 421 and answer.json()["code"] == "wrong-host"
@@ -22,7 +22,9 @@ def test_its_own_hosts_are_answered(client, host):
     assert client.get("/api/health", headers={"host": host, "origin": f"http://{host}"}).status_code == 200
 
 
-@pytest.mark.parametrize("origin", ["http://evil.example", "null", "http://127.0.0.1:1", "https://localhost"])
+@pytest.mark.parametrize(
+    "origin", ["http://evil.example", "null", "http://127.0.0.1:1", "https://localhost", "http://["]
+)
 def test_a_foreign_origin_is_refused(client, origin):
     answer = client.post("/api/jobs", json={"name": "x"}, headers={"host": "127.0.0.1:8747", "origin": origin})
     assert answer.status_code == 403 and answer.json()["code"] == "foreign-origin"

@@ -31,7 +31,7 @@ def job(client):
     return opened(client, padded_plan())["job"]
 
 
-def test_a_recording_is_measured_and_listed(client, job, tmp_path):
+def test_a_recording_is_measured_and_listed(client, job, services):
     answer = drop(client, job, wav(sine(1000, -21.5, 3) + noise(-70, 3), bits=24), track="cam.L")
     assert answer.status_code == 201 and answer.json()["state"] == "waiting"
     found = over(client, job, answer.json()["id"])
@@ -41,7 +41,7 @@ def test_a_recording_is_measured_and_listed(client, job, tmp_path):
     assert found["result"]["overview"]["highest"][0]
     listed = client.get(f"/api/jobs/{job}/recordings").json()
     assert [item["id"] for item in listed] == [found["id"]] and listed[0]["result"] is None
-    assert not list((tmp_path / "recordings" / "incoming").iterdir()), "the sound itself is not kept"
+    assert not list(services.media.incoming.iterdir()), "the sound itself is not kept"
     assert client.delete(f"/api/jobs/{job}/recordings/{found['id']}").status_code == 204
     assert client.get(f"/api/jobs/{job}/recordings").json() == []
 
@@ -100,13 +100,13 @@ def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
 
 
 @pytest.mark.parametrize("data", [b"a letter home", b"RIFF\x00\x00\x00\x00WAVE", wav(np.zeros(0))])
-def test_what_is_no_recording_fails_with_a_reason(client, job, data, tmp_path):
+def test_what_is_no_recording_fails_with_a_reason(client, job, data, services):
     found = over(client, job, drop(client, job, data).json()["id"])
     assert found["state"] == "failed" and found["message"] and found["result"] is None
-    assert not list((tmp_path / "recordings" / "incoming").iterdir())
+    assert not list(services.media.incoming.iterdir())
 
 
-def test_what_cannot_be_taken_in_is_refused(client, job, tmp_path):
+def test_what_cannot_be_taken_in_is_refused(client, job, services):
     assert drop(client, job, b"").status_code == 422
     huge = client.post(f"/api/jobs/{job}/recordings", headers={"Content-Length": str(10**11)}, content=b"RIFF")
     assert huge.status_code == 413
@@ -119,13 +119,10 @@ def test_what_cannot_be_taken_in_is_refused(client, job, tmp_path):
     assert drop(client, job, wav(sine(1000, -20, 1)), settings=["1", "nan"], target_dbfs=-20).status_code == 422
     assert "want a target" in drop(client, job, wav(sine(1000, -20, 1)), settings=[1, 2]).json()["detail"]
     assert drop(client, "00000000-0000-0000-0000-000000000000", wav(sine(1000, -20, 1))).status_code == 404
-    assert (
-        not list((tmp_path / "recordings" / "incoming").iterdir())
-        and client.get(f"/api/jobs/{job}/recordings").json() == []
-    )
+    assert not list(services.media.incoming.iterdir()) and client.get(f"/api/jobs/{job}/recordings").json() == []
 
 
-def test_a_recording_is_cancelled(client, job, tmp_path):
+def test_a_recording_is_cancelled(client, job, services):
     """Many at once: the last ones still wait, and are never begun."""
     data = wav(*[noise(-30, 20, seed) for seed in range(4)])
     names = [drop(client, job, data).json()["id"] for _ in range(4)]
@@ -134,19 +131,19 @@ def test_a_recording_is_cancelled(client, job, tmp_path):
     states = [over(client, job, name)["state"] for name in names]
     assert states[-1] == "cancelled" and set(states) <= {"cancelled", "done"}
     for _ in range(200):
-        if not list((tmp_path / "recordings" / "incoming").iterdir()):
+        if not list(services.media.incoming.iterdir()):
             return
         time.sleep(0.05)
     raise AssertionError("files were left behind")
 
 
-def test_what_an_earlier_run_left_is_told(client, job, services):
+def test_what_an_earlier_run_left_is_told(client, job, services, tmp_path):
     from tidy_trunk.services.container import services_on  # another start on the same database
 
     store = services.recordings._store
     record = services.recordings.keep(services.jobs.all()[0].id, "x", {}, None)
     store._tables.Recording.update(state="reading").execute()
-    again = services_on(store._database, services.recordings._folder)
+    again = services_on(store._database, tmp_path / "recordings")
     assert again.recordings.get(record.job, record.id).message.startswith("the program was ended")
     again.close()
 
@@ -240,7 +237,7 @@ def test_recordings_that_cannot_be_compared_are_refused(client, job):
     assert client.post(f"{at}/bench", json={"ways": ["rope"]}).status_code == 404
 
 
-def test_the_sound_is_kept_where_that_is_asked_for_and_goes_with_its_line(client, job, tmp_path):
+def test_the_sound_is_kept_where_that_is_asked_for_and_goes_with_its_line(client, job, services):
     data = wav(sine(1000, -20, 1), bits=24)
     plain, kept = (over(client, job, drop(client, job, data, **more).json()["id"]) for more in ({}, {"keep": True}))
     at = f"/api/jobs/{job}/recordings"
@@ -248,6 +245,6 @@ def test_the_sound_is_kept_where_that_is_asked_for_and_goes_with_its_line(client
     assert answer.content == data and "take.wav" in answer.headers["content-disposition"]
     assert "not kept" in client.get(f"{at}/{plain['id']}/sound").json()["detail"]
     assert client.delete(f"{at}/{kept['id']}").status_code == 204
-    assert not list((tmp_path / "recordings" / "kept").iterdir())
+    assert not list(services.media.kept.iterdir())
     broken = over(client, job, drop(client, job, b"a letter home", keep=True).json()["id"])
-    assert broken["state"] == "failed" and not list((tmp_path / "recordings" / "kept").iterdir())
+    assert broken["state"] == "failed" and not list(services.media.kept.iterdir())

@@ -64,3 +64,26 @@ def test_a_key_is_made_once_and_kept_for_its_owner_alone(tmp_path):
     key = own_key(tmp_path)
     assert len(key) >= 16 and own_key(tmp_path) == key
     assert (tmp_path / "nearby-key").stat().st_mode & 0o077 == 0
+
+
+@pytest.mark.parametrize("left", ["", "short"])
+def test_half_a_key_is_none(tmp_path, left):
+    """A full disk or a crash while it was written. Said before: the empty key, which lets everybody in."""
+    (tmp_path / "nearby-key").write_text(left)
+    key = own_key(tmp_path)
+    assert len(key) >= 16 and own_key(tmp_path) == key
+    assert (tmp_path / "nearby-key").stat().st_mode & 0o077 == 0
+
+
+def test_an_empty_key_lets_nobody_in(services):
+    app = create_app(services, None, Nearby(NEARBY.address, ""))
+    phone = TestClient(app, base_url=NEARBY.address, client=("192.168.7.31", 50_000))
+    assert phone.get("/api/jobs", headers={"cookie": "tidy-key="}).status_code == 403
+    assert phone.get("/api/jobs?key=").status_code == 403
+
+
+def test_a_cookie_of_another_application_locks_nobody_out(services):
+    """Said before: 500, for a telephone with a valid key too."""
+    phone = guest(services)
+    assert phone.get("/api/jobs", headers={"cookie": f"a@b=1; tidy-key={NEARBY.key}"}).status_code == 200
+    assert phone.get("/api/jobs", headers={"cookie": "a/b=1"}).status_code == 403

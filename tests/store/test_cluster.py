@@ -8,7 +8,7 @@ from uuid import uuid4
 
 import pytest
 
-from tidy_trunk.errors import StoreUnavailableError
+from tidy_trunk.errors import SetupError, StoreUnavailableError
 from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
 
 NOW = datetime(2026, 5, 4, 6, 30, tzinfo=UTC)
@@ -71,3 +71,40 @@ def test_leftovers_of_a_crash_do_not_stop_the_next_start(home):
     assert again.is_running()
     again.stop()
     assert not again.is_running()
+
+
+@pytest.mark.parametrize("lost", ["data/PG_VERSION", "data"])
+def test_a_cluster_that_is_not_whole_stops_the_start_and_is_left_as_it_is(home, lost):
+    """Said before: nothing, and the folder was removed with every job in it."""
+    cluster = PrivateCluster(home)
+    cluster.start()
+    cluster.stop()
+    cluster._run(["mv", str(cluster._folder / lost), str(cluster._folder / "aside")], "take a part away")
+    left = sorted(path.name for path in cluster._folder.iterdir())
+    with pytest.raises(SetupError, match="Nothing was changed"):
+        PrivateCluster(home).start()
+    assert sorted(path.name for path in cluster._folder.iterdir()) == left
+    cluster._run(["mv", str(cluster._folder / "aside"), str(cluster._folder / lost)], "put it back")
+    again = PrivateCluster(home)
+    again.start()
+    again.stop()
+
+
+def test_a_server_that_dies_twice_comes_back_on_its_port(home, cluster, monkeypatch):
+    """Said before: 503 for ever, as the second start took another port than the pool knew."""
+    database = Database(cluster.url)
+    migrate(database)
+    url = cluster.url
+    kill(cluster)
+    whole = PrivateCluster._start_on
+
+    def dies(self, port):
+        raise SetupError("cannot start PostgreSQL: it died again")
+
+    monkeypatch.setattr(PrivateCluster, "_start_on", dies)
+    with pytest.raises(SetupError):
+        cluster.revive()
+    monkeypatch.setattr(PrivateCluster, "_start_on", whole)
+    assert cluster.revive() and cluster.url == url
+    assert JobStore(database).all() == [], "the pool finds it where it was"
+    database.close()

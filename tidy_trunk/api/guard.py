@@ -1,12 +1,12 @@
 """What is refused before it reaches a router: foreign hosts and origins, guests without a key, bodies that are too large."""
 
 from collections.abc import Awaitable, Callable, MutableMapping
-from http.cookies import SimpleCookie
 from ipaddress import ip_address
 from secrets import compare_digest
 from typing import Any, Final
 from urllib.parse import parse_qs, urlsplit
 
+from starlette.requests import cookie_parser
 from starlette.responses import RedirectResponse
 
 from tidy_trunk.api.problems import problem_response
@@ -51,8 +51,9 @@ class Guest:
         """Why it is not let in; None where it is."""
         if self._headers.get("host", "") != urlsplit(self._nearby.address).netloc:
             return 421, "wrong-host", "call this machine by the address that it shows on its Walk page"
-        cookies = SimpleCookie(self._headers.get("cookie", ""))
-        if KEY_COOKIE not in cookies or not self._is_key(cookies[KEY_COOKIE].value):
+        # Forgiving, as browsers are: another application on this machine may have set a cookie of any name.
+        given = cookie_parser(self._headers.get("cookie", "")).get(KEY_COOKIE, "")
+        if not given or not self._is_key(given):
             return 403, "no-key", "who has the key of this set is let in: open the address on its Walk page"
         return None
 
@@ -137,7 +138,7 @@ def _is_recording(path: str, headers: dict[str, str]) -> bool:
 
 def _refused_host(headers: dict[str, str]) -> Refusal | None:
     host = headers.get("host", "")
-    if urlsplit(f"//{host}").hostname not in OWN_HOSTS:
+    if _host_of(f"//{host}") not in OWN_HOSTS:
         return 421, "wrong-host", f"this server answers to 127.0.0.1 and localhost, not to '{host[:80]}'"
     return None
 
@@ -145,12 +146,28 @@ def _refused_host(headers: dict[str, str]) -> Refusal | None:
 def _refusal(headers: dict[str, str], most: int) -> Refusal | None:
     host = headers.get("host", "")
     origin = headers.get("origin")
-    if origin is not None and urlsplit(origin).netloc != host:
+    if origin is not None and _place_of(origin) != host:
         return 403, "foreign-origin", f"a page of '{origin[:80]}' has no business here"
     length = headers.get("content-length", "0")
     if not length.isdigit() or int(length) > most:
         return 413, "too-large", _too_large(most)
     return None
+
+
+def _host_of(url: str) -> str | None:
+    """The host that an address names; None where it is no address."""
+    try:
+        return urlsplit(url).hostname
+    except ValueError:
+        return None
+
+
+def _place_of(url: str) -> str | None:
+    """Host and port of an address; None where it is no address."""
+    try:
+        return urlsplit(url).netloc
+    except ValueError:
+        return None
 
 
 def _too_large(most: int) -> str:

@@ -9,16 +9,18 @@ from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
+from tidy_trunk.services.media import Media
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.syncing import SyncService
 from tidy_trunk.services.walks import WalkService
-from tidy_trunk.store import Database, JobStore, RecordingStore, WalkStore
+from tidy_trunk.store import Database, JobStore, MediaStore, RecordingStore, WalkStore
 
 
 @dataclass(frozen=True, slots=True)
 class Services:
     """What the application does for a user. `close` ends what is still under way."""
 
+    media: Media
     jobs: JobService
     recordings: RecordingService
     line_up: LineUpService
@@ -34,10 +36,12 @@ class Services:
 
 
 def services_on(database: Database, folder: Path) -> Services:
-    """All services on one database. `folder`: of their own, for recordings while they are measured."""
-    jobs = JobService(JobStore(database))
-    recordings = RecordingService(RecordingStore(database), folder)
+    """All services on one database. `folder`: for the files of recordings."""
+    media = Media(folder, MediaStore(database))
+    jobs = JobService(JobStore(database), media)
+    recordings = RecordingService(RecordingStore(database), media)
     return Services(
+        media=media,
         jobs=jobs,
         recordings=recordings,
         line_up=LineUpService(jobs, recordings),

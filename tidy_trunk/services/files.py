@@ -31,8 +31,10 @@ def reading(path: Path) -> Iterator[BinaryIO]:
 
 
 @contextmanager
-def new_file(path: Path) -> Iterator[BinaryIO]:
-    """A file to write; it takes its name only when it is whole, so that nothing half-written is left.
+def new_file(path: Path, mode: int = 0o666) -> Iterator[BinaryIO]:
+    """A file to write; it takes its name only when it is whole and on the disk, so that nothing half-written is left.
+
+    `mode`: who may use it, less what the umask takes away.
 
     Raises:
         FormatError: It cannot be written there.
@@ -43,7 +45,9 @@ def new_file(path: Path) -> Iterator[BinaryIO]:
         try:
             with os.fdopen(handle, "w+b") as stream:
                 yield stream
-            part.chmod(0o666 & ~_umask())
+                stream.flush()
+                os.fsync(stream.fileno())
+            part.chmod(mode & ~_umask())
             part.replace(path)
         except BaseException:
             part.unlink(missing_ok=True)

@@ -18,6 +18,7 @@ from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import read_sound
 from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.services.media import Media
 from tidy_trunk.services.pictures import RunPicture, run_picture
 from tidy_trunk.services.rows import parts_words
 from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
@@ -57,8 +58,9 @@ class JoinChoice:
 class JobService:
     """One method for one thing that a user does."""
 
-    def __init__(self, store: JobStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)) -> None:
+    def __init__(self, store: JobStore, media: Media, now: Callable[[], datetime] = lambda: datetime.now(UTC)) -> None:
         self._store = store
+        self._media = media
         self._now = now
 
     def all(self) -> list[JobRecord]:
@@ -74,7 +76,9 @@ class JobService:
         return self.create(plan_from_json(raw), "Read from a plan file")
 
     def delete(self, job_id: UUID) -> None:
+        """A job with its history, its recordings and their sounds."""
         self._store.delete(job_id)
+        self._media.sweep()
 
     def newest(self, job_id: UUID) -> JobState:
         return _state(self._store.newest(job_id))

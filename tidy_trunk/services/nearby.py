@@ -1,7 +1,6 @@
 """Letting the telephones of the set in: an address on its own network, and a key."""
 
 import io
-import os
 import secrets
 import socket
 from dataclasses import dataclass
@@ -10,10 +9,14 @@ from typing import Final
 
 import segno
 
-from tidy_trunk.errors import SetupError
+from tidy_trunk.errors import FormatError, SetupError
+from tidy_trunk.services.files import new_file
 
 KEY_BYTES: Final = 12
 """ASSUMED_ length of a key: 96 bits are not guessed."""
+
+SHORTEST_KEY: Final = 16
+"""Characters of a whole key: four for three of `KEY_BYTES`. [RFC4648]"""
 
 NOWHERE: Final = "192.0.2.1"
 """An address that nobody has: asked for the way to it, the machine names its own address; nothing is sent. [RFC5737]"""
@@ -38,17 +41,19 @@ class Nearby:
 
 
 def own_key(home: Path) -> str:
-    """The key of a data folder, made once: a telephone that was let in stays in. Raises SetupError: it cannot be kept."""
+    """The key of a data folder, made once: a telephone that was let in stays in. A file that holds no whole key counts as none.
+
+    Raises SetupError: it cannot be kept.
+    """
     path = home / "nearby-key"
     try:
-        if path.exists():
-            return path.read_text().strip()
-        key = secrets.token_urlsafe(KEY_BYTES)
-        handle = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-        with os.fdopen(handle, "w") as file:
-            file.write(key)
-    except OSError as error:
-        raise SetupError(f"cannot keep a key in {home}: {error.strerror}") from error
+        key = path.read_text().strip() if path.exists() else ""
+        if len(key) < SHORTEST_KEY:
+            key = secrets.token_urlsafe(KEY_BYTES)
+            with new_file(path, mode=0o600) as file:
+                file.write(key.encode())
+    except (OSError, FormatError) as error:
+        raise SetupError(f"cannot keep a key in {home}: {error}") from error
     return key
 
 

@@ -14,6 +14,7 @@ from typing import Any, Final
 from uuid import UUID, uuid4
 
 from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
+from tidy_trunk.services.media import Media
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
 
 MOST_AT_ONCE: Final = 2
@@ -35,23 +36,16 @@ class RecordingService:
     def __init__(
         self,
         store: RecordingStore,
-        folder: Path,
+        media: Media,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
-        """`folder`: for the recordings while they are measured, what an earlier run left there is thrown away; and for
-        those that are kept, as long as their job lists them.
-        """
         self._store = store
-        self._folder, self._kept = folder / "incoming", folder / "kept"
+        self._media = media
         self._now = now
         self._workers = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="recording")
         self._running: dict[UUID, subprocess.Popen[str]] = {}
         self._unwanted: set[object] = set()
         self._lock = threading.Lock()
-        shutil.rmtree(self._folder, ignore_errors=True)
-        for place in (self._folder, self._kept):
-            place.mkdir(parents=True, exist_ok=True)
-        self._forget_lost()
         store.interrupt("the program was ended while it was read: drop the file in again")
 
     async def receive(
@@ -65,10 +59,10 @@ class RecordingService:
         """
         if asked.get("settings") and asked.get("target_dbfs") is None:
             raise InputError("steps want a target: say at how many dBFS the tone ought to stand")
-        if size > shutil.disk_usage(self._folder).free - SPARE_BYTES:
+        if size > shutil.disk_usage(self._media.incoming).free - SPARE_BYTES:
             raise InputError("there is no room on the disk for this recording: give a part of it, or make room")
         record = self._new(job_id, name, size, asked)
-        path = self._folder / str(record.id)
+        path = self._media.incoming / str(record.id)
         try:
             written = 0
             with path.open("wb") as file:
@@ -93,7 +87,7 @@ class RecordingService:
         """
         record = self._new(job_id, name, 0, asked)
         self._store.add(record)
-        self._workers.submit(self._measure, record, self._folder / str(record.id))
+        self._workers.submit(self._measure, record, self._media.incoming / str(record.id))
         return record
 
     def amend(self, job_id: UUID, recording_id: UUID, result: dict[str, Any]) -> None:
@@ -102,7 +96,7 @@ class RecordingService:
 
     def kept_at(self, recording_id: UUID) -> Path:
         """Where the sound of a recording is kept, or was."""
-        return self._kept / str(recording_id)
+        return self._media.kept / str(recording_id)
 
     def keep(self, job_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]) -> RecordingRecord:
         """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
@@ -114,17 +108,10 @@ class RecordingService:
     def sound(self, job_id: UUID, recording_id: UUID) -> tuple[RecordingRecord, Path]:
         """The sound of a recording that was kept. Raises NotFoundError: no such recording, or it was not kept."""
         record = self._store.get(job_id, recording_id)
-        path = self._kept / str(recording_id)
+        path = self.kept_at(recording_id)
         if not path.exists():
             raise NotFoundError(f"the sound of '{record.name}' was not kept: drop it in again, with that ticked")
         return record, path
-
-    def _forget_lost(self) -> None:
-        """Sounds of which the job, or the line in its list, is gone."""
-        listed = {str(recording_id) for recording_id in self._store.ids()}
-        for path in self._kept.iterdir():
-            if path.name.partition(".")[0] not in listed:
-                path.unlink(missing_ok=True)
 
     def all(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job that are measured, the newest first, without what was found."""
@@ -154,8 +141,7 @@ class RecordingService:
         """Take it off the list, whatever it is doing."""
         self.cancel(job_id, recording_id)
         self._store.delete(job_id, recording_id)
-        for path in self._kept.glob(f"{recording_id}*"):
-            path.unlink(missing_ok=True)
+        self._media.sweep()
 
     def close(self) -> None:
         """End all that is under way: the next start tells it."""
@@ -163,7 +149,7 @@ class RecordingService:
             for process in self._running.values():
                 process.kill()
         self._workers.shutdown(cancel_futures=True)
-        shutil.rmtree(self._folder, ignore_errors=True)
+        self._media.close()
 
     def _new(self, job_id: UUID, name: str, size: int, asked: dict[str, Any]) -> RecordingRecord:
         return RecordingRecord(
@@ -188,15 +174,10 @@ class RecordingService:
         except StoreUnavailableError:
             pass  # nobody can be told; the next start finds it unfinished
         finally:
-            self._throw_away(record.id)
+            self._media.throw_away(record.id)
             with self._lock:
                 self._running.pop(record.id, None)
                 self._unwanted.discard(record.id)
-
-    def _throw_away(self, recording_id: UUID) -> None:
-        """A file that came in, with all that was laid beside it."""
-        for part in self._folder.glob(f"{recording_id}*"):
-            part.unlink(missing_ok=True)
 
     def _start(self, record: RecordingRecord, path: Path) -> subprocess.Popen[str] | None:
         command = [sys.executable, "-m", "tidy_trunk.services.reader", str(path)]
@@ -222,9 +203,8 @@ class RecordingService:
                     continue
                 # Before anybody is told that it is over.
                 if record.asked.get("keep") and "problem" not in told:
-                    for part in self._folder.glob(f"{record.id}*"):
-                        part.replace(self._kept / part.name)
-                self._throw_away(record.id)
+                    self._media.keep(record.id)
+                self._media.throw_away(record.id)
                 if "problem" in told:
                     self._store.finish(record.id, RecordingState.FAILED, told["problem"])
                 else:

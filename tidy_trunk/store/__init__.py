@@ -3,6 +3,7 @@
 from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database, sole_use
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
+from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import migrate
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
@@ -14,6 +15,7 @@ __all__ = [
     "JobStore",
     "Mark",
     "MarkRecord",
+    "MediaStore",
     "PrivateCluster",
     "RecordingRecord",
     "RecordingState",

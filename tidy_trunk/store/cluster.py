@@ -46,21 +46,30 @@ class PrivateCluster:
         """Make the cluster if there is none, end what an earlier crash left running, and start it.
 
         Raises:
-            SetupError: It cannot be made or started; the message holds PostgreSQL's own reason.
+            SetupError: It cannot be made or started, or what is there is no whole cluster; the message says why, with
+                PostgreSQL's own reason.
         """
-        if not (self._data / "PG_VERSION").exists():
+        if self._is_missing():
             self._make()
         self._check_version()
         self._end_leftover()
-        port = self._port or _free_port()
         try:
-            self._start_on(port)
+            self._start_on(_free_port())
         except SetupError:
             # Somebody may have taken the port between the look and the start: once more, on another one.
-            port = _free_port()
-            self._start_on(port)
-        self._port = port
+            self._start_on(_free_port())
         return self.url
+
+    def _is_missing(self) -> bool:
+        """Whether no cluster was ever made here. Raises SetupError: something is here, and it is no cluster."""
+        if (self._data / "PG_VERSION").exists():
+            return False
+        if self._folder.exists():
+            raise SetupError(
+                f"{self._folder} is there, but holds no whole database: {self._data / 'PG_VERSION'} is missing. Nothing was "
+                "changed. Put back what is missing; or move that folder away, and a new and empty database is made"
+            )
+        return True
 
     def stop(self) -> None:
         if self.is_running():
@@ -70,16 +79,21 @@ class PrivateCluster:
         return self._server_pid() is not None
 
     def revive(self) -> bool:
-        """Start the server again on the port it had, if it has died. True where it had."""
+        """Start the server again on the port it had, if it has died: those who use it know no other. True where it had.
+
+        Raises SetupError: it cannot be started now; another try may do.
+        """
         if self.is_running():
             return False
-        self.start()
+        self._check_version()
+        self._end_leftover()
+        self._start_on(self._port)
         return True
 
     def _make(self) -> None:
         """In a folder beside, renamed when it is whole: a crash half-way leaves nothing that looks finished."""
         fresh = self._folder.with_name("postgresql.new")
-        self._run(["rm", "-rf", str(fresh), str(self._folder)], "clear a half-made cluster")
+        self._run(["rm", "-rf", str(fresh)], "clear a half-made cluster")
         self._run(["mkdir", "-p", "-m", "700", str(fresh)], "make the data folder")
         password = fresh / "password"
         self._run(
@@ -96,7 +110,7 @@ class PrivateCluster:
         if f" {made_by}." not in server and not server.strip().endswith(f" {made_by}"):
             raise SetupError(
                 f"the data in {self._data} is of PostgreSQL {made_by}, here is {server.strip()}: "
-                f"install PostgreSQL {made_by}, or move the folder away to begin anew"
+                f"install PostgreSQL {made_by}. Nothing was changed"
             )
 
     def _start_on(self, port: int) -> None:

@@ -73,12 +73,6 @@ class RecordingStore:
             rows = table.select(*columns).where(table.job == job_id).order_by(table.created.desc(), table.id)
             return [_record(row, with_result=with_result) for row in rows]
 
-    def ids(self) -> tuple[UUID, ...]:
-        """Of all recordings of all jobs."""
-        table = self._tables.Recording
-        with self._database.unit_of_work():
-            return tuple(row.id for row in table.select(table.id))
-
     def get(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
         table = self._tables.Recording
         with self._database.unit_of_work():

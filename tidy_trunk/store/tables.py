@@ -90,6 +90,24 @@ class Tables:
                 table_name = "walk_mark"
                 primary_key = peewee.CompositeKey("walk", "item")
 
+        class DataIdentity(pool.Model):
+            """The name of these data, in its only row."""
+
+            id = peewee.UUIDField(primary_key=True)
+
+            class Meta:
+                table_name = "data_identity"
+
+        class UnwantedMedia(pool.Model):
+            """A recording that was deleted, until its files are gone; the database itself writes it down."""
+
+            recording_id = peewee.UUIDField(primary_key=True)
+
+            class Meta:
+                table_name = "unwanted_media"
+
+        self.DataIdentity: Any = DataIdentity
+        self.UnwantedMedia: Any = UnwantedMedia
         self.Walk: Any = Walk
         self.WalkMark: Any = WalkMark
         self.Job: Any = Job

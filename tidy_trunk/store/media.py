@@ -1,0 +1,39 @@
+"""What the database knows of the files beside it: whose they are, which are listed, and which are to go."""
+
+from collections.abc import Collection
+from uuid import UUID
+
+from tidy_trunk.store.database import Database
+from tidy_trunk.store.tables import Tables
+
+
+class MediaStore:
+    """Every method is one transaction."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self._tables = Tables(database.pool)
+
+    def identity(self) -> UUID:
+        """The name of these data, given when the database was made and never changed."""
+        with self._database.unit_of_work():
+            found: UUID = self._tables.DataIdentity.get().id
+            return found
+
+    def listed(self) -> frozenset[UUID]:
+        """All recordings of all jobs."""
+        table = self._tables.Recording
+        with self._database.unit_of_work():
+            return frozenset(row.id for row in table.select(table.id))
+
+    def unwanted(self) -> frozenset[UUID]:
+        """Recordings that were deleted, and of which files may be left."""
+        table = self._tables.UnwantedMedia
+        with self._database.unit_of_work():
+            return frozenset(row.recording_id for row in table.select())
+
+    def forget(self, recording_ids: Collection[UUID]) -> None:
+        """Their files are gone."""
+        table = self._tables.UnwantedMedia
+        with self._database.unit_of_work():
+            table.delete().where(table.recording_id.in_(list(recording_ids))).execute()

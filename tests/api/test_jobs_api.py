@@ -109,6 +109,14 @@ def test_ways_joins_devices_and_saying(client, job):
             {"base_revision": 1, "edits": [{"kind": "hear", "source": "voice", "device": "boom", "distance_m": -1}]},
             422, "distance_m",
         ),
+        # Said before: 500.
+        (
+            "post", "/edits",
+            {"base_revision": 1, "edits": [{"kind": "add-source", "label": "Me", "average_db_spl": 60, "heard_by": {"nosuch": 1}}]},
+            422, "nosuch",
+        ),
+        ("post", "/edits", {"base_revision": 1, "edits": [{"kind": "set-job", "name": "x"}], "who": "a\u0000"}, 422, "who"),
+        ("post", "/edits", {"base_revision": 1, "edits": [{"kind": "set-job", "name": "x"}], "who": "a\u202e"}, 422, "who"),
         ("post", "/undo", {"base_revision": 1}, 409, "nothing to undo"),
         ("post", "/undo", {}, 422, "base_revision"),
         ("post", "/say", {"text": "x" * 201}, 422, "text"),

@@ -62,6 +62,8 @@ def test_a_clock_that_is_ahead_does_not_win_for_ever(client, walk):
         (("bag.power", "perhaps", "2026-11-25T08:10:00Z", ""), 422),
         (("bag.power", "good", "2026-11-25T08:10:00", ""), 422),
         (("bag.power", "good", "today", ""), 422),
+        (("bag.power", "good", "2026-11-25T08:10:00Z", "a\0"), 422),
+        (("bag.power", "good", "0001-01-01T00:00:00+14:00", ""), 422),
     ],
 )
 def test_marks_that_cannot_be_are_refused_and_none_is_kept(client, walk, entry, status):

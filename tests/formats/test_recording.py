@@ -1,6 +1,7 @@
 """Recordings by libsndfile, by the standard library and by PyAV; whole, cut at every offset, and made to lie."""
 
 import io
+import socket
 import struct
 
 import av
@@ -9,8 +10,9 @@ import pytest
 import soundfile
 
 from tests.sounds import RATE, sine, wav
+from tidy_trunk.core.plan import is_plain
 from tidy_trunk.errors import FormatError, InputError
-from tidy_trunk.formats import open_recording, write_sound
+from tidy_trunk.formats import movie_facts, open_recording, write_sound
 from tidy_trunk.services.measuring import measure_stream
 
 TONE = np.stack([sine(1000, -20, 1.2), sine(1000, -26, 1.2)])
@@ -137,6 +139,35 @@ def test_headers_that_lie_are_refused(place, form, value):
 def test_what_is_no_recording_is_refused(data):
     with pytest.raises(FormatError, match=r"no recording|is empty"):
         open_recording(io.BytesIO(data))
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "v=0\no=- 0 0 IN IP4 127.0.0.1\ns=x\nc=IN IP4 127.0.0.1\nt=0 0\nm=audio 5004 RTP/AVP 0\n",
+        "#EXTM3U\n#EXT-X-TARGETDURATION:9\n#EXTINF:9,\nhttp://127.0.0.1:{port}/a.ts\n#EXT-X-ENDLIST\n",
+        "ffconcat version 1.0\nfile http://127.0.0.1:{port}/a.wav\n",
+    ],
+    ids=["session description", "playlist", "list of files"],
+)
+def test_a_text_that_names_another_place_is_not_followed(tmp_path, text):
+    """Said before: a socket for RTP, and 20 s of waiting; `measure x.m3u8` fetched the address in it."""
+    with socket.socket() as listener:
+        listener.bind(("127.0.0.1", 0))
+        listener.listen()
+        listener.setblocking(False)
+        path = tmp_path / "x.m3u8"
+        path.write_text(text.format(port=listener.getsockname()[1]))
+        for read in (open_recording, movie_facts):
+            with path.open("rb") as stream, pytest.raises(FormatError):
+                read(stream)
+        with pytest.raises(BlockingIOError):
+            listener.accept()
+
+
+def test_words_are_whole_and_nothing_that_a_screen_obeys():
+    assert is_plain("میکروفون‌ها") and is_plain("👩‍🎤 radio")
+    assert not any(is_plain(f"a{mark}b") for mark in "\0\x1b\n\u202e\u2066")
 
 
 @pytest.mark.parametrize("bits", ["16", "24", "32f"])

@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Any, BinaryIO
 
 from tidy_trunk.errors import FormatError
+from tidy_trunk.formats.container import opened
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,12 +32,11 @@ def movie_facts(stream: BinaryIO) -> MovieFacts:
     Raises:
         FormatError: It cannot be read.
     """
-    # A tenth of a second to import: only for movies.
-    import av
+    import av  # a tenth of a second: only for movies
 
     stream.seek(0)
     try:
-        with av.open(stream, "r") as container:
+        with opened(stream) as container:
             pictures = container.streams.video[0] if container.streams.video else None
             length = container.duration
             return MovieFacts(

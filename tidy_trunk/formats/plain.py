@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.errors import FormatError
+from tidy_trunk.formats.container import opened
 
 PACKET_BYTES: Final = 1 << 18
 """ASSUMED_ what is read at once: with the few kilobytes that are usual, most of the time goes into asking."""
@@ -22,14 +23,13 @@ def plain_pieces(stream: BinaryIO, channels: int, size: int) -> Iterator[NDArray
     Raises:
         FormatError: It cannot be decoded.
     """
-    # A tenth of a second to import: only where something is read whole.
-    import av
+    import av  # a tenth of a second: only where something is read whole
 
     left: list[NDArray[Any]] = []
     waiting, scale = 0, np.float32(1)
     try:
         # Its own way to the file, so that its place in it is its own.
-        with av.open(f"/dev/fd/{stream.fileno()}", "r", options={"max_size": str(PACKET_BYTES)}) as container:
+        with opened(f"/dev/fd/{stream.fileno()}", max_size=str(PACKET_BYTES)) as container:
             for frame in container.decode(audio=0):
                 scale = np.float32(SCALES[frame.format.name])
                 left.append(frame.to_ndarray().reshape(-1, channels))

@@ -10,6 +10,7 @@ import soundfile
 from numpy.typing import NDArray
 
 from tidy_trunk.errors import FormatError
+from tidy_trunk.formats.container import opened
 from tidy_trunk.formats.plain import can_be_read, plain_pieces
 from tidy_trunk.formats.riff import find_sound
 
@@ -159,12 +160,11 @@ class MovieRecording:
     """The sound of a camera movie: all its sound tracks side by side, as channels."""
 
     def __init__(self, stream: BinaryIO) -> None:
-        # A tenth of a second to import: only for movies.
-        import av
+        import av  # a tenth of a second: only for movies
 
         self._av: Any = av
         try:
-            self._container: Any = self._av.open(stream)
+            self._container: Any = opened(stream)
         except (av.error.FFmpegError, ValueError, OverflowError) as error:
             raise FormatError("this is no recording that can be read: give a WAV or a camera movie") from error
         self._streams = list(self._container.streams.audio)

@@ -19,7 +19,7 @@ from tidy_trunk.core.pads import (
     losses_over_loads,
     losses_over_sources,
 )
-from tidy_trunk.core.plan import OwnLead
+from tidy_trunk.core.plan import OwnLead, check_lead
 from tidy_trunk.errors import InputError
 
 
@@ -89,7 +89,7 @@ def _lead(wish: PadWish, chosen: Pad) -> OwnLead | None:
         raise InputError(f"there is no lead '{wish.fitting}' for a pad: use {', '.join(FITTINGS)}")
     if wish.layout not in fitting.layouts:
         return None
-    return OwnLead(
+    lead = OwnLead(
         id="own",
         label=f"{fitting.label}, {chosen.loss_db_actual:.0f} dB",
         sending=fitting.sending,
@@ -97,3 +97,5 @@ def _lead(wish: PadWish, chosen: Pad) -> OwnLead | None:
         ways={"": padded(fitting, wish.layout, arms_of(chosen.layout, chosen.resistors))},
         short_m=fitting.short_m,
     )
+    check_lead(lead)
+    return lead

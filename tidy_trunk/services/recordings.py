@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
 
+from tidy_trunk.core.plan import is_plain
 from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
 from tidy_trunk.services.media import Media
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
@@ -155,7 +156,8 @@ class RecordingService:
         return RecordingRecord(
             id=uuid4(),
             job=job_id,
-            name=" ".join(name.split())[:LONGEST_NAME] or "recording",
+            name=" ".join("".join(letter if is_plain(letter) else " " for letter in name).split())[:LONGEST_NAME]
+            or "recording",
             size=size,
             asked=asked,
             state=RecordingState.WAITING,

@@ -4,12 +4,12 @@ from datetime import datetime
 from typing import Annotated, Any
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice import Move
 from tidy_trunk.core.checks import Finding, Severity
-from tidy_trunk.core.plan import Plan, sentences
+from tidy_trunk.core.plan import Plan, is_plain, sentences
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.jobs import Advice, JobState
@@ -27,7 +27,15 @@ class NewJobIn(In):
     name: Annotated[str, Field(min_length=1, max_length=80, examples=["Casting day"])]
 
 
-Who = Annotated[str, Field(max_length=80, description="Name of the one who does it; may be empty")]
+def _plain(text: str) -> str:
+    if not is_plain(text):
+        raise ValueError("control characters and those that turn the direction of writing are no part of a name")
+    return text
+
+
+Who = Annotated[
+    str, Field(max_length=80, description="Name of the one who does it; may be empty"), AfterValidator(_plain)
+]
 
 
 class EditsIn(In):

@@ -26,7 +26,7 @@ class PadIn(In):
     series: Literal["exact", "E12", "E24", "E96"] = "E24"
     tolerance_percent: Annotated[float, Field(allow_inf_nan=False, gt=0, le=20)] | None = None
     fitting: Annotated[str, Field(max_length=20)] = ""
-    length_m: Annotated[float, Field(allow_inf_nan=False, gt=0, le=1000)] = 3.0
+    length_m: Annotated[float, Field(allow_inf_nan=False, ge=0.01, le=1000)] = 3.0
 
     model_config = ConfigDict(
         extra="forbid",

@@ -97,9 +97,19 @@ def _is_same_job(plan: Plan, like: Plan) -> bool:
     )
 
 
+JOINERS: Final = "\u200c\u200d"
+"""Zero-width joiner and non-joiner: Persian and Indian words and many pictures are not whole without. [UNICODE]"""
+
+
 def check_label(at: str, label: str) -> None:
-    if not label.strip() or len(label) > LONGEST_LABEL or not label.isprintable():
+    if not label.strip() or len(label) > LONGEST_LABEL or not is_plain(label):
         raise InputError(f"{at}: the name must be 1 to {LONGEST_LABEL} printable characters, not {label[:90]!r}")
+
+
+def is_plain(text: str) -> bool:
+    """Whether a text holds nothing that a screen obeys instead of showing it: control characters, and those that turn the
+    direction of writing. What joins letters and pictures is a part of words."""
+    return all(character.isprintable() or character in JOINERS for character in text)
 
 
 def check_number(at: str, value: float, low: float, high: float, unit: str) -> None:

@@ -3083,6 +3083,7 @@ export interface components {
             mark: components["schemas"]["Mark"];
             /**
              * Who
+             * @description Name of the one who does it; may be empty
              * @default
              */
             who: string;

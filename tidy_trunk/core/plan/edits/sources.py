@@ -52,7 +52,10 @@ class AddSource:
         return replace(plan, sources=put(plan.sources, source_id, source))
 
     def sentence(self, plan: Plan) -> str:
-        at = "".join(f", {distance:g} m from {plan.devices[mic].label}" for mic, distance in self.heard_by.items())
+        at = "".join(
+            f", {distance:g} m from {find(plan.devices, mic, 'device').label}"
+            for mic, distance in self.heard_by.items()
+        )
         unit = _UNITS[self.weighting]
         return f"Add {self.label.strip()}, {self.average_db_spl:g} {unit} at 1 m{at}"
 

@@ -2,6 +2,8 @@
 
 import io
 import time
+from concurrent.futures import ThreadPoolExecutor
+from uuid import UUID
 
 import numpy as np
 import pytest
@@ -175,6 +177,50 @@ def test_a_match_is_cancelled(sync):
     state = sync.client.post(f"{sync.address}/match/cancel").json()
     assert state["match"]["state"] == "cancelled" and state["clips"] == []
     assert len(sync.match()["clips"]) == 1, "and begun again"
+
+
+def placed(state, other):
+    (clip,) = (clip for clip in state["clips"] if clip["other"] == other)
+    return clip
+
+
+def test_what_was_moved_by_hand_outlives_another_look_and_its_end(sync):
+    """Said before: gone for good after Cancel, after two presses, after removing a file meanwhile."""
+    bag, cam = sync.drop("BAG.WAV", wav(VOICE), "recorder"), sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
+    other = sync.drop("B.WAV", wav(VOICE[9 * RATE :]))
+    sync.match()
+    put = {"reference": bag, "reference_s": 7.0, "other_s": 1.0}
+    assert sync.client.put(f"{sync.address}/clips/{cam}/place", json=put).status_code == 200
+    assert sync.client.put(f"{sync.address}/clips/{other}/nudge", json={"samples": 48}).status_code == 200
+
+    def stands():
+        state = sync.state()
+        return placed(state, cam)["by_hand"], placed(state, cam)["offset_s"], placed(state, other)["nudge_samples"]
+
+    assert stands() == (True, 6.0, 48)
+    sync.client.post(f"{sync.address}/match")
+    assert sync.client.put(f"{sync.address}/clips/{cam}/place", json=put).status_code == 422, (
+        "not while it is under way"
+    )
+    sync.client.post(f"{sync.address}/match/cancel")
+    assert sync.state()["match"]["state"] == "cancelled" and stands() == (True, 6.0, 48)
+    first, second = (sync.client.post(f"{sync.address}/match").json()["id"] for _ in range(2))
+    assert first == second, "pressed twice it is begun once"
+    third = sync.drop("C.WAV", wav(VOICE[2 * RATE :]))
+    sync.client.delete(f"{sync.address}/files/{third}")
+    assert stands() == (True, 6.0, 48)
+    sync.match()
+    assert stands() == (True, 6.0, 48), "found anew, and moved as it was"
+
+
+def test_clips_that_are_moved_at_once_are_all_moved(sync, services):
+    """Said before: of 48 moves side by side 23 were lost."""
+    job = UUID(sync.address.split("/")[3])
+    record = services.recordings.keep(job, "a look", {"sync": "match", "match": []}, {"moved": []})
+    moves = [lambda result, at=at: {"moved": [*result["moved"], at]} for at in range(16)]
+    with ThreadPoolExecutor(8) as pool:
+        list(pool.map(lambda move: services.recordings.amend(job, record.id, move), moves))
+    assert sorted(services.recordings.get(job, record.id).result["moved"]) == list(range(16))
 
 
 def test_what_cannot_be_is_refused(sync):

@@ -37,7 +37,12 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
         from tidy_trunk.services.matching import SyncFile, match_files
 
         files = [SyncFile(**{**file, "path": Path(file["path"])}) for file in asked["match"]]
-        return {"clips": [*asked["by_hand"], *(clip.document() for clip in match_files(files, progress))]}
+        nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in asked.get("nudged", ())}
+        found = [
+            {**clip.document(), "nudge_samples": nudged.get((clip.reference, clip.other), 0)}
+            for clip in match_files(files, progress)
+        ]
+        return {"clips": [*asked["by_hand"], *found]}
     if asked.get("sync"):
         from tidy_trunk.services.profiles import profile_file
 

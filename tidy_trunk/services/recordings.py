@@ -91,9 +91,9 @@ class RecordingService:
         self._workers.submit(self._measure, record, self._media.incoming / str(record.id))
         return record
 
-    def amend(self, job_id: UUID, recording_id: UUID, result: dict[str, Any]) -> None:
-        """Put another result in the place of one. Raises NotFoundError."""
-        self._store.amend(job_id, recording_id, result)
+    def amend(self, job_id: UUID, recording_id: UUID, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
+        """Change a result; several at once come one after the other. Raises NotFoundError."""
+        self._store.amend(job_id, recording_id, change)
 
     def kept_at(self, recording_id: UUID) -> Path:
         """Where the sound of a recording is kept, or was."""

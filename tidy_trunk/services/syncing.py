@@ -2,7 +2,7 @@
 
 from collections.abc import AsyncIterable, Callable
 from dataclasses import dataclass, replace
-from typing import BinaryIO, Final
+from typing import Any, BinaryIO, Final
 from uuid import UUID
 
 from tidy_trunk.core.plan import Defaults
@@ -39,11 +39,16 @@ LONGEST_SEEN_S: Final = 86_400.0
 
 @dataclass(frozen=True, slots=True)
 class SyncView:
-    """All that was dropped in, the newest look at where it lies, and that layout; None before the first."""
+    """All that was dropped in, and where it lies.
+
+    match: the newest look at that, which may be under way or have come to nothing; laid: the newest that was done, and stands
+    until another is; layout: what that one says; None before the first.
+    """
 
     records: tuple[RecordingRecord, ...]
     files: tuple[SyncFile, ...]
     match: RecordingRecord | None
+    laid: RecordingRecord | None
     layout: Layout | None
     defaults: Defaults
 
@@ -55,8 +60,13 @@ class SyncView:
     @property
     def is_stale(self) -> bool:
         """Whether files came or went since it was looked at."""
-        looked_at = {file["id"] for file in self.match.asked["match"]} if self.match is not None else set()
+        looked_at = {file["id"] for file in self.laid.asked["match"]} if self.laid is not None else set()
         return looked_at != {file.id for file in self.files}
+
+    @property
+    def is_under_way(self) -> bool:
+        """Whether files are being laid over each other now."""
+        return self.match is not None and not self.match.state.is_over
 
     def label(self, seconds: float) -> str:
         """A moment of the day as timecode."""
@@ -99,41 +109,54 @@ class SyncService:
         defaults = self._jobs.plan(job_id).defaults
         records = self._recordings.to_sync(job_id)
         files = self._ready(records)
-        match = next((record for record in records if record.asked["sync"] == MATCH), None)
+        matches = self._matches(records)
+        laid = next((record for record in matches if record.result is not None), None)
         layout = None
-        if match is not None and match.result is not None:
-            layout = lay_out(files, [Clip.of(raw) for raw in match.result["clips"]])
+        if laid is not None and laid.result is not None:
+            layout = lay_out(files, [Clip.of(raw) for raw in laid.result["clips"]])
         dropped = sorted((record for record in records if record.asked["sync"] != MATCH), key=lambda item: item.name)
-        return SyncView(tuple(dropped), tuple(files), match, layout, defaults)
+        return SyncView(tuple(dropped), tuple(files), next(iter(matches), None), laid, layout, defaults)
 
     def match(self, job_id: UUID) -> RecordingRecord:
-        """Begin to lay all files over each other; what was said by hand stays.
+        """Begin to lay all files over each other; what was said by hand stays. While that is under way, it is not begun anew.
+
+        What was found before stands until this is done.
 
         Raises:
             InputError: Nothing that could be laid over something else.
         """
         view = self.view(job_id)
+        if view.match is not None and view.is_under_way:
+            return view.match
         if len(view.files) < 2 or not any(file.side == CAMERA for file in view.files):
             raise InputError("drop in a camera file and what it belongs to, and wait until both were looked at")
-        if view.match is not None:
-            self._recordings.delete(job_id, view.match.id)
-        kept = [] if view.layout is None else [clip for clip in view.layout.clips.values() if clip.by_hand]
+        clips = [] if view.layout is None else view.layout.clips.values()
         files = [
             {"id": file.id, "name": file.name, "side": file.side, "path": str(file.path), "facts": file.facts}
             for file in view.files
         ]
-        asked = {"sync": MATCH, "match": files, "by_hand": [clip.document() for clip in kept]}
+        asked = {
+            "sync": MATCH,
+            "match": files,
+            "by_hand": [clip.document() for clip in clips if clip.by_hand],
+            "nudged": [clip.document() for clip in clips if clip.nudge_samples and not clip.by_hand],
+        }
+        for old in self._matches(self._recordings.to_sync(job_id)):
+            if view.laid is None or old.id != view.laid.id:
+                self._recordings.delete(job_id, old.id)
         return self._recordings.work_out(job_id, f"{len(files)} files over each other", asked)
 
     def cancel(self, job_id: UUID) -> SyncView:
-        """Stop looking; one that is done stays as it is."""
+        """Stop looking; what was found before stays as it is."""
         view = self.view(job_id)
         if view.match is not None:
             self._recordings.cancel(job_id, view.match.id)
         return self.view(job_id)
 
     def remove(self, job_id: UUID, file_id: UUID) -> None:
-        """Take a file off the list, with what was kept of it. Raises NotFoundError."""
+        """Take a file off the list, with what was kept of it; a look at it that is under way is stopped. Raises NotFoundError."""
+        if self.view(job_id).is_under_way:
+            self.cancel(job_id)
         self._recordings.delete(job_id, file_id)
 
     def nudge(self, job_id: UUID, file_id: str, samples: int) -> None:
@@ -186,16 +209,20 @@ class SyncService:
 
     def _keep(self, job_id: UUID, view: SyncView, clip: Clip) -> None:
         """Put a clip in the place of what was found of its file."""
-        if view.match is None or view.match.state is not RecordingState.DONE or view.match.result is None:
+        if view.laid is None:
             raise InputError("nothing was laid over anything yet: lay the files over each other first")
-        others = [
-            raw
-            for raw in view.match.result["clips"]
-            if (raw["reference"], raw["other"]) != (clip.reference, clip.other)
-        ]
-        if clip.by_hand:
-            others = [raw for raw in others if raw["other"] != clip.other]
-        self._recordings.amend(job_id, view.match.id, {"clips": [clip.document(), *others]})
+        if view.is_under_way:
+            raise InputError("the files are being laid over each other: wait until that is done, or cancel it")
+
+        def with_clip(result: dict[str, Any]) -> dict[str, Any]:
+            others = [
+                raw for raw in result["clips"] if (raw["reference"], raw["other"]) != (clip.reference, clip.other)
+            ]
+            if clip.by_hand:
+                others = [raw for raw in others if raw["other"] != clip.other]
+            return {"clips": [clip.document(), *others]}
+
+        self._recordings.amend(job_id, view.laid.id, with_clip)
 
     def waves(self, job_id: UUID, file_id: str, at_s: float, span_s: float) -> Waves:
         """Both over a stretch of the reference's time. Raises NotFoundError, RangeError."""
@@ -267,6 +294,10 @@ class SyncService:
         if clip is None:
             raise NotFoundError(f"the file {file_id} was not found in any other: look at the list")
         return view, clip
+
+    def _matches(self, records: list[RecordingRecord]) -> list[RecordingRecord]:
+        """Every look at where the files lie, the newest first."""
+        return [record for record in records if record.asked["sync"] == MATCH]
 
     def _of_files(self, job_id: UUID) -> list[RecordingRecord]:
         return [record for record in self._recordings.to_sync(job_id) if record.asked["sync"] != MATCH]

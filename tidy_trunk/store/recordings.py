@@ -1,5 +1,6 @@
 """Recordings of a job and what was found in them."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
@@ -92,13 +93,15 @@ class RecordingStore:
         share = {"progress": 1.0} if state is RecordingState.DONE else {}
         self._move(recording_id, {"state": state, "message": message, "result": result, **share})
 
-    def amend(self, job_id: UUID, recording_id: UUID, result: dict[str, Any]) -> None:
-        """Another result in the place of that of one that is done."""
+    def amend(self, job_id: UUID, recording_id: UUID, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
+        """Change the result of one that is done. Of several at once each sees what the one before it has left."""
         table = self._tables.Recording
         with self._database.unit_of_work():
             wanted = (table.id == recording_id) & (table.job == job_id) & (table.state == RecordingState.DONE)
-            if not table.update(result=result).where(wanted).execute():
+            row = table.select().where(wanted).for_update().first()
+            if row is None:
                 raise NotFoundError(f"the job has no recording {recording_id} that is done")
+            table.update(result=change(row.result)).where(table.id == recording_id).execute()
 
     def _move(self, recording_id: UUID, values: dict[str, Any]) -> None:
         table = self._tables.Recording

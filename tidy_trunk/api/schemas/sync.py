@@ -156,11 +156,16 @@ class SyncMatchOut(Out):
 
 
 class SyncOut(Out):
-    """All that was dropped in, and where it lies. is_stale: files came or went since it was looked at."""
+    """All that was dropped in, and where it lies.
+
+    match: the newest look at that; is_laid: whether one was ever done, which stands until another is; is_stale: files came or
+    went since then.
+    """
 
     rate: str
     files: list[SyncFileOut]
     match: SyncMatchOut | None
+    is_laid: bool
     is_stale: bool
     clips: list[SyncClipOut]
     timelines: list[TimelineOut]
@@ -172,6 +177,7 @@ class SyncOut(Out):
             rate=view.defaults.frame_rate,
             files=[SyncFileOut.from_record(record) for record in view.records],
             match=None if view.match is None else SyncMatchOut.from_record(view.match),
+            is_laid=view.laid is not None,
             is_stale=view.is_stale,
             clips=[SyncClipOut.from_core(view, clip) for clip in layout.clips.values()],
             timelines=[TimelineOut.from_core(view, line) for line in layout.timelines],

@@ -4770,7 +4770,10 @@ export interface components {
         };
         /**
          * SyncOut
-         * @description All that was dropped in, and where it lies. is_stale: files came or went since it was looked at.
+         * @description All that was dropped in, and where it lies.
+         *
+         *     match: the newest look at that; is_laid: whether one was ever done, which stands until another is; is_stale: files came or
+         *     went since then.
          */
         SyncOut: {
             /** Rate */
@@ -4778,6 +4781,8 @@ export interface components {
             /** Files */
             files: components["schemas"]["SyncFileOut"][];
             match: components["schemas"]["SyncMatchOut"] | null;
+            /** Is Laid */
+            is_laid: boolean;
             /** Is Stale */
             is_stale: boolean;
             /** Clips */

@@ -65,8 +65,10 @@ const jobId = computed(() => job.newest?.job ?? '')
       />
     </div>
     <p v-if="sync?.match?.state === 'failed'" class="is-stop" role="alert">{{ sync.match.message }}</p>
-    <p v-if="sync?.match?.state === 'cancelled'" class="soft">Cancelled.</p>
-    <template v-if="sync?.match?.state === 'done'">
+    <p v-if="sync?.match?.state === 'cancelled'" class="soft">
+      Cancelled{{ sync.is_laid ? ': what was found before stands' : '' }}.
+    </p>
+    <template v-if="sync?.is_laid">
       <p v-if="sync.is_stale" class="is-caution">
         <SeverityMark severity="caution" :size="11" /> Files came or went since: lay them over each other
         again.

@@ -86,6 +86,18 @@ def test_no_acknowledged_edit_is_lost(home):
     assert number, "it did not come back"
     assert program.cluster._server_pid() != died and newest(program, job) == acknowledged
 
+    # It dies again, and once more as soon as it is there. Said before: 503 for ever.
+    for _ in range(2):
+        died, deadline = program.cluster._server_pid(), time.monotonic() + 30
+        os.kill(died, signal.SIGKILL)
+        while program.cluster._server_pid() in (None, died) and time.monotonic() < deadline:
+            time.sleep(0.02)
+    deadline, number = time.monotonic() + 30, None
+    while number is None and time.monotonic() < deadline:
+        number = edit(program, job, acknowledged)
+    assert number, "it did not come back"
+    acknowledged = number
+
     # The server dies, its PostgreSQL lives on: the next start ends it in good order.
     program.kill()
     assert program.cluster.is_running()
@@ -101,6 +113,19 @@ def test_no_acknowledged_edit_is_lost(home):
 
     # A polite end takes PostgreSQL along.
     program.kill(signal.SIGTERM)
+    assert not program.cluster.is_running()
+
+
+def test_the_end_of_the_terminal_ends_all_of_it_whatever_stalls(home):
+    """Said before: PostgreSQL ran on; and an upload that had stalled kept the server for ever."""
+    program = Program(home)
+    job = program.client.post("/api/jobs", json={"name": "Stalled"}).json()["job"]
+    at = program.client.base_url
+    with socket.create_connection((at.host, at.port)) as stalled:
+        head = f"POST /api/jobs/{job}/recordings?size=1000000 HTTP/1.1\r\nHost: {at.host}:{at.port}\r\nContent-Length: 1000000\r\n"
+        stalled.sendall(f"{head}\r\nRIFF".encode())
+        time.sleep(0.3)
+        program.kill(signal.SIGHUP)
     assert not program.cluster.is_running()
 
 

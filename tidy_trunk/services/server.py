@@ -23,6 +23,9 @@ from tidy_trunk.store import Database, PrivateCluster, migrate, sole_use
 COLLECT_EVERY: Final = 50_000
 """ASSUMED_ new objects between two looks of the collector: a few evaluations of a large plan."""
 
+PATIENCE_S: Final = 5
+"""ASSUMED_ time that requests have to come to their end when the program is: an upload that has stalled never does."""
+
 LOOPBACK, EVERYWHERE = "127.0.0.1", "0.0.0.0"
 
 WATCH_S: Final = 1.0
@@ -51,6 +54,8 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
             services.jobs.create(foundry(), "The demo job")
         listener = _listen(port, EVERYWHERE if nearby else LOOPBACK)
         taken = listener.getsockname()[1]
+        if port not in (0, taken):
+            print(f"tidy: port {port} is taken by another program: look at the address", file=sys.stderr, flush=True)
         print(f"Tidy Trunk is at http://{LOOPBACK}:{taken} (end with Ctrl-C)", flush=True)
         guests = Nearby(f"http://{own_address()}:{taken}", own_key(home)) if nearby else None
         if guests is not None:
@@ -61,7 +66,11 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
             )
         patient_collector()
         config = uvicorn.Config(
-            create_app(services, settings.web, guests), log_level="warning", access_log=False, server_header=False
+            create_app(services, settings.web, guests),
+            log_level="warning",
+            access_log=False,
+            server_header=False,
+            timeout_graceful_shutdown=PATIENCE_S,
         )
         try:
             uvicorn.Server(config).run(sockets=[listener])
@@ -108,8 +117,10 @@ def _database(settings: Settings, home: Path) -> Iterator[Database]:
             database.close()
         return
     cluster = PrivateCluster(home)
-    # A polite kill must end PostgreSQL too, also in the moment before uvicorn takes the signals over.
+    # A polite kill must end PostgreSQL too, also in the moment before uvicorn takes the signals over; and so must the end of
+    # the terminal that it was started in.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    signal.signal(signal.SIGHUP, lambda *_: signal.raise_signal(signal.SIGTERM))
     database = Database(cluster.start())
     done = threading.Event()
     watcher = threading.Thread(target=_keep_alive, args=(cluster, done), daemon=True)

@@ -168,8 +168,11 @@ def test_a_server_that_is_gone_is_said(screen: Page, service, job):
     screen.route("**/api/**", lambda route: route.abort())
     screen.get_by_label("Room noise, dB(A)").fill("30")
     screen.keyboard.press("Tab")
-    expect(screen.get_by_role("alert")).to_contain_text("does not answer")
+    expect(screen.get_by_role("status").filter(has_text="Not saved yet")).to_contain_text("does not answer")
     assert plan(service, job).defaults.room_noise_db_spl == 48
+    screen.unroute("**/api/**")
+    expect(screen.get_by_role("status").filter(has_text="Not saved yet")).to_have_count(0)
+    assert plan(service, job).defaults.room_noise_db_spl == 30, "and is delivered when it does"
 
 
 def test_an_address_that_leads_nowhere_leads_back(screen: Page, job):

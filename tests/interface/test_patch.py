@@ -91,9 +91,7 @@ def test_a_shotgun_on_a_small_camera_goes_by_a_box(screen: Page, service):
     screen.get_by_role("button", name="Undo").click()
     expect(card).to_have_count(1)
     point_at(screen, "microphone-unpowered")
-    screen.keyboard.press("a")
-    expect(boxes.get_by_role("button").first).to_be_focused()
-    screen.keyboard.press("Enter")
+    screen.keyboard.press("a")  # the best box is the first fix
     expect(card).to_have_count(0)
     assert len(plan_of(service, job).runs) == 2
 

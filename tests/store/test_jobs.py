@@ -1,6 +1,7 @@
 """Jobs and revisions on a real PostgreSQL."""
 
 import threading
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from uuid import uuid4
 
@@ -51,6 +52,27 @@ def test_undo_and_redo_walk_the_edits(store):
     assert n(edited) == 3 and not edited.can_redo, "a new edit ends what could be redone"
     assert n(store.undo(job, 10, NOW)) == 2
     assert [record.sentence for record in store.history(job)][:3] == ["Undo: to 3", "to 3", "Undo: to 3"]
+
+
+def test_what_is_sent_again_is_done_once_and_answered_alike(store):
+    job, sent = begin(store), [uuid4() for _ in range(3)]
+    first, again = (store.edit(job, 1, count_up, NOW, "Ann", sent[0]) for _ in range(2))
+    assert first == again and first.number == 2
+    assert store.undo(job, 2, NOW, "", sent[1]) == store.undo(job, 2, NOW, "", sent[1])
+    assert store.redo(job, 3, NOW, "", sent[2]) == store.redo(job, 3, NOW, "", sent[2])
+    assert store.head(job) == 4
+    assert store.edit(job, 1, count_up, NOW, "Ann", sent[0]).number == 2, (
+        "whoever was first, and however late it is asked"
+    )
+    with pytest.raises(RevisionConflictError):
+        store.edit(job, 1, count_up, NOW, "Ann", uuid4())
+
+
+def test_a_job_that_is_sent_again_is_one_job(store):
+    ids = [uuid4()] * 3
+    with ThreadPoolExecutor(3) as pool:
+        made = list(pool.map(lambda job: store.create(job, "Job", {"name": "Job", "n": 0}, "New", NOW), ids))
+    assert {record.number for record in made} == {1} and len(store.all()) == 1
 
 
 def test_the_first_state_cannot_be_undone(store):

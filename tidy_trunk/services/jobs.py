@@ -66,10 +66,13 @@ class JobService:
     def all(self) -> list[JobRecord]:
         return self._store.all()
 
-    def create(self, plan: Plan, sentence: str = "New job") -> JobState:
-        """A job that begins with a plan. Raises PlanError or InputError where the plan cannot be."""
-        evaluation = Evaluation(plan)
-        return JobState(self._store.create(uuid4(), plan.name, _document(plan), sentence, self._now()), evaluation)
+    def create(self, plan: Plan, sentence: str = "New job", job_id: UUID | None = None) -> JobState:
+        """A job that begins with a plan. Raises PlanError or InputError where the plan cannot be.
+
+        `job_id`: the id that its sender gave it; sent again it is the same job.
+        """
+        Evaluation(plan)
+        return _state(self._store.create(job_id or uuid4(), plan.name, _document(plan), sentence, self._now()))
 
     def import_plan(self, raw: Any) -> JobState:
         """A job from a plan file. Raises FormatError, PlanError or InputError."""
@@ -106,17 +109,23 @@ class JobService:
         plan = plan_from_json(raw)
         return Evaluation(plan), differences(_plan(self._store.newest(job_id)), plan)
 
-    def replace(self, job_id: UUID, base: int, raw: Any, who: str = "") -> JobState:
+    def replace(self, job_id: UUID, base: int, raw: Any, who: str = "", request: UUID | None = None) -> JobState:
         """A plan file in the place of the job's plan, as one revision. Raises as `edit` and `import_plan`."""
         plan = plan_from_json(raw)
 
         def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
             return _document(plan), plan.name, "Read from a plan file"
 
-        return JobState(self._store.edit(job_id, base, change, self._now(), who), Evaluation(plan))
+        return _state(self._store.edit(job_id, base, change, self._now(), who, request))
 
-    def edit(self, job_id: UUID, base: int, edits: Sequence[Edit], who: str = "") -> JobState:
-        """Apply edits as one revision: all or none. `who` is the name of the one who does it, as far as known.
+    def edit(
+        self, job_id: UUID, base: int, edits: Sequence[Edit], who: str = "", request: UUID | None = None
+    ) -> JobState:
+        """Apply edits as one revision: all or none.
+
+        Args:
+            who: Name of the one who does it, as far as known.
+            request: The id that the sender gave it: sent again it is not done again, and the answer is the same.
 
         Raises:
             RevisionConflictError: The job has moved on since `base`.
@@ -131,17 +140,17 @@ class JobService:
             made.append(Evaluation(plan))
             return _document(plan), plan.name, sentence
 
-        revision = self._store.edit(job_id, base, change, self._now(), who)
-        return JobState(revision, made[0])
+        revision = self._store.edit(job_id, base, change, self._now(), who, request)
+        return JobState(revision, made[0]) if made else _state(revision)
 
-    def undo(self, job_id: UUID, base: int, who: str = "") -> JobState:
-        return _state(self._store.undo(job_id, base, self._now(), who))
+    def undo(self, job_id: UUID, base: int, who: str = "", request: UUID | None = None) -> JobState:
+        return _state(self._store.undo(job_id, base, self._now(), who, request))
 
-    def redo(self, job_id: UUID, base: int, who: str = "") -> JobState:
-        return _state(self._store.redo(job_id, base, self._now(), who))
+    def redo(self, job_id: UUID, base: int, who: str = "", request: UUID | None = None) -> JobState:
+        return _state(self._store.redo(job_id, base, self._now(), who, request))
 
-    def bring_back(self, job_id: UUID, base: int, number: int, who: str = "") -> JobState:
-        return _state(self._store.bring_back(job_id, base, number, self._now(), who))
+    def bring_back(self, job_id: UUID, base: int, number: int, who: str = "", request: UUID | None = None) -> JobState:
+        return _state(self._store.bring_back(job_id, base, number, self._now(), who, request))
 
     def preview(self, job_id: UUID, edits: Sequence[Edit]) -> Evaluation:
         """What edits would give, with nothing kept."""

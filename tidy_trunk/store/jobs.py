@@ -1,10 +1,13 @@
 """Jobs and the revisions of their plans. Documents go in and out as plain JSON values."""
 
+import contextlib
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 from uuid import UUID
+
+import peewee
 
 from tidy_trunk.errors import NotFoundError, NothingToUndoError, RevisionConflictError
 from tidy_trunk.store.database import Database
@@ -49,7 +52,11 @@ class RevisionRecord:
 
 
 class JobStore:
-    """Every method is one transaction. Jobs that are not there raise NotFoundError."""
+    """Every method is one transaction. Jobs that are not there raise NotFoundError.
+
+    `request`: the id that the sender gave a change. One that has been made already is not made again: its revision is the
+    answer, as it was the first time.
+    """
 
     def __init__(self, database: Database) -> None:
         self._database = database
@@ -64,8 +71,8 @@ class JobStore:
             ]
 
     def create(self, job_id: UUID, name: str, document: Document, sentence: str, now: datetime) -> RevisionRecord:
-        """A job with its first revision."""
-        with self._database.unit_of_work():
+        """A job with its first revision; one that is there already as it stands."""
+        with contextlib.suppress(peewee.IntegrityError), self._database.unit_of_work():
             self._tables.Job.create(id=job_id, name=name, head=1, created=now)
             row = self._tables.Revision.create(
                 job=job_id,
@@ -79,6 +86,7 @@ class JobStore:
                 created=now,
             )
             return _revision(row, document)
+        return self.newest(job_id)
 
     def delete(self, job_id: UUID) -> None:
         """Take a job and its history away."""
@@ -122,6 +130,7 @@ class JobStore:
         change: Callable[[Document], tuple[Document, str, str]],
         now: datetime,
         who: str = "",
+        request: UUID | None = None,
     ) -> RevisionRecord:
         """A new revision, made by `change` from the newest document; it gives document, job name and sentence.
 
@@ -129,43 +138,58 @@ class JobStore:
             RevisionConflictError: `base` is not the newest revision.
         """
         with self._database.unit_of_work():
-            job = self._lock(job_id, base)
+            job, done = self._begin(job_id, base, request)
+            if done is not None:
+                return done
             head = self._at(job_id, job.head)
             document, name, sentence = change(head.document)
-            return self._append(job, name, sentence, now, who, document=document, before=head.content)
+            return self._append(job, name, sentence, now, who, request, document=document, before=head.content)
 
-    def bring_back(self, job_id: UUID, base: int, number: int, now: datetime, who: str = "") -> RevisionRecord:
+    def bring_back(
+        self, job_id: UUID, base: int, number: int, now: datetime, who: str = "", request: UUID | None = None
+    ) -> RevisionRecord:
         """An earlier state as the newest one; it can be undone like any edit."""
         with self._database.unit_of_work():
-            job = self._lock(job_id, base)
+            job, done = self._begin(job_id, base, request)
+            if done is not None:
+                return done
             head, earlier = self._at(job_id, job.head), self._at(job_id, number)
             name = str(earlier.document["name"])
             return self._append(
-                job, name, f"Back to state {number}", now, who, document=earlier.document, before=head.content
+                job, name, f"Back to state {number}", now, who, request, document=earlier.document, before=head.content
             )
 
-    def undo(self, job_id: UUID, base: int, now: datetime, who: str = "") -> RevisionRecord:
+    def undo(
+        self, job_id: UUID, base: int, now: datetime, who: str = "", request: UUID | None = None
+    ) -> RevisionRecord:
         """The state before the last edit. Raises NothingToUndoError at the first."""
         with self._database.unit_of_work():
-            job = self._lock(job_id, base)
+            job, done = self._begin(job_id, base, request)
+            if done is not None:
+                return done
             head = self._row(job_id, job.head)
             content = self._row(job_id, head.content)
             if content.before is None:
                 raise NothingToUndoError("there is nothing to undo: this is the first state of the job")
+            redo = [*head.redo, head.content]
             return self._append(
-                job, "", f"Undo: {content.sentence}", now, who, content=content.before, redo=[*head.redo, head.content]
+                job, "", f"Undo: {content.sentence}", now, who, request, content=content.before, redo=redo
             )
 
-    def redo(self, job_id: UUID, base: int, now: datetime, who: str = "") -> RevisionRecord:
+    def redo(
+        self, job_id: UUID, base: int, now: datetime, who: str = "", request: UUID | None = None
+    ) -> RevisionRecord:
         """The edit that was undone last. Raises NothingToUndoError where none was."""
         with self._database.unit_of_work():
-            job = self._lock(job_id, base)
+            job, done = self._begin(job_id, base, request)
+            if done is not None:
+                return done
             head = self._row(job_id, job.head)
             if not head.redo:
                 raise NothingToUndoError("there is nothing to redo: nothing was undone since the last edit")
             *rest, content = head.redo
             sentence = self._row(job_id, content).sentence
-            return self._append(job, "", f"Redo: {sentence}", now, who, content=content, redo=rest)
+            return self._append(job, "", f"Redo: {sentence}", now, who, request, content=content, redo=rest)
 
     def _job(self, job_id: UUID) -> Any:
         job = self._tables.Job.get_or_none(self._tables.Job.id == job_id)
@@ -173,18 +197,24 @@ class JobStore:
             raise NotFoundError(f"there is no job {job_id}")
         return job
 
-    def _lock(self, job_id: UUID, base: int) -> Any:
-        """The job's row, held until the transaction ends, so that two edits at once are one after the other."""
+    def _begin(self, job_id: UUID, base: int, request: UUID | None) -> tuple[Any, RevisionRecord | None]:
+        """The job's row, held until the transaction ends, so that two edits at once are one after the other; and the revision
+        of this very request, where it has been made."""
         job = self._tables.Job.select().where(self._tables.Job.id == job_id).for_update().first()
         if job is None:
             raise NotFoundError(f"there is no job {job_id}")
+        if request is not None:
+            revision = self._tables.Revision
+            made = revision.get_or_none((revision.job == job_id) & (revision.request == request))
+            if made is not None:
+                return job, self._at(job_id, made.number)
         if job.head != base:
             raise RevisionConflictError(
                 f"somebody changed the job meanwhile: it is at state {job.head}, this edit was made on state {base}. "
                 "Look at the newer state and do it again.",
                 details={"newest_revision": job.head},
             )
-        return job
+        return job, None
 
     def _row(self, job_id: UUID, number: int) -> Any:
         row = self._tables.Revision.get_or_none(
@@ -206,6 +236,7 @@ class JobStore:
         sentence: str,
         now: datetime,
         who: str,
+        request: UUID | None,
         *,
         document: Document | None = None,
         before: int | None = None,
@@ -222,6 +253,7 @@ class JobStore:
             before=before,
             redo=redo or [],
             document=document,
+            request=request,
             created=now,
         )
         shown = self._row(job.id, content) if content is not None else row

@@ -28,7 +28,7 @@ class Tables:
             who: name of the one who made it, as far as he said it.
             before: content from which an edit was made: where undo goes. Null for the first.
             redo: contents that redo goes to, the next one last.
-            document: the plan; null where `content` is another revision.
+            document: the plan; null where `content` is another revision. request: the id that its sender gave it, if any.
             """
 
             job = peewee.ForeignKeyField(Job, column_name="job_id", backref="revisions")
@@ -39,6 +39,7 @@ class Tables:
             before = peewee.IntegerField(null=True)
             redo = peewee.JSONField()
             document = peewee.JSONField(null=True)
+            request = peewee.UUIDField(null=True)
             created = peewee.DateTimeField()
 
             class Meta:

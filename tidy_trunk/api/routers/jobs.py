@@ -41,7 +41,7 @@ def list_jobs(jobs: Jobs) -> list[JobOut]:
 @router.post("", status_code=201, response_model=JobStateOut)
 def create_job(body: NewJobIn, jobs: Jobs) -> Response:
     """An empty job."""
-    return _answer(jobs.create(Plan(name=body.name)), 201)
+    return _answer(jobs.create(Plan(name=body.name), job_id=body.id), 201)
 
 
 @router.post("/import", status_code=201, response_model=JobStateOut)
@@ -67,19 +67,21 @@ def delete_job(job_id: UUID, jobs: Jobs) -> None:
 @router.post("/{job_id}/edits", response_model=JobStateOut)
 def edit_job(job_id: UUID, body: EditsIn, jobs: Jobs) -> Response:
     """Apply edits as one revision; the answer is the new state with its traces, levels and findings."""
-    return _answer(jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits], body.who))
+    return _answer(
+        jobs.edit(job_id, body.base_revision, [edit.to_core() for edit in body.edits], body.who, body.request)
+    )
 
 
 @router.post("/{job_id}/undo", response_model=JobStateOut)
 def undo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """Back to the state before the last edit."""
-    return _answer(jobs.undo(job_id, body.base_revision, body.who))
+    return _answer(jobs.undo(job_id, body.base_revision, body.who, body.request))
 
 
 @router.post("/{job_id}/redo", response_model=JobStateOut)
 def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
     """The edit that was undone last, again."""
-    return _answer(jobs.redo(job_id, body.base_revision, body.who))
+    return _answer(jobs.redo(job_id, body.base_revision, body.who, body.request))
 
 
 @router.get("/{job_id}/advice", response_model=AdviceOut)
@@ -117,7 +119,7 @@ def preview_plan(
 @router.put("/{job_id}/plan", response_model=JobStateOut)
 def replace_plan(job_id: UUID, body: ReplaceIn, jobs: Jobs) -> Response:
     """A plan file in the place of the job's plan; it can be undone like any edit."""
-    return _answer(jobs.replace(job_id, body.base_revision, body.plan, body.who))
+    return _answer(jobs.replace(job_id, body.base_revision, body.plan, body.who, body.request))
 
 
 @router.get("/{job_id}/revisions/{number}", response_model=JobStateOut)
@@ -129,7 +131,7 @@ def read_revision(job_id: UUID, number: Number, jobs: Jobs) -> Response:
 @router.post("/{job_id}/revisions/{number}/bring-back", response_model=JobStateOut)
 def bring_back(job_id: UUID, number: Number, body: BaseIn, jobs: Jobs) -> Response:
     """Make an earlier state the newest one."""
-    return _answer(jobs.bring_back(job_id, body.base_revision, number, body.who))
+    return _answer(jobs.bring_back(job_id, body.base_revision, number, body.who, body.request))
 
 
 @router.get("/{job_id}/plan", response_class=Response, responses={200: {"content": {"application/json": {}}}})

@@ -24,7 +24,10 @@ Base = Annotated[int, Field(ge=1, description="Number of the revision that this 
 
 
 class NewJobIn(In):
+    """`id`: given by the sender, so that a job that is sent again is the same job."""
+
     name: Annotated[str, Field(min_length=1, max_length=80, examples=["Casting day"])]
+    id: UUID | None = None
 
 
 def _plain(text: str) -> str:
@@ -32,6 +35,10 @@ def _plain(text: str) -> str:
         raise ValueError("control characters and those that turn the direction of writing are no part of a name")
     return text
 
+
+Request = Annotated[
+    UUID | None, Field(description="Given by the sender: sent again it is done once, and answered alike")
+]
 
 Who = Annotated[
     str, Field(max_length=80, description="Name of the one who does it; may be empty"), AfterValidator(_plain)
@@ -41,6 +48,7 @@ Who = Annotated[
 class EditsIn(In):
     base_revision: Base
     who: Who = ""
+    request: Request = None
     edits: Annotated[tuple[AnyEdit, ...], Field(min_length=1, max_length=200)]
 
     model_config = ConfigDict(
@@ -76,6 +84,7 @@ class PreviewIn(In):
 class BaseIn(In):
     base_revision: Base
     who: Who = ""
+    request: Request = None
 
     model_config = ConfigDict(extra="forbid", frozen=True, json_schema_extra={"examples": [{"base_revision": 3}]})
 
@@ -105,6 +114,7 @@ class ReplaceIn(In):
 
     base_revision: Base
     who: Who = ""
+    request: Request = None
     plan: Any
 
     model_config = ConfigDict(

@@ -62,6 +62,9 @@ export type Walk = Schemas['WalkOut']
 export type WalkMark = Required<Schemas['MarkIn']>
 export type Severity = Schemas['Severity']
 
+/** On which state something is done, by whom; sent again under one `request` it is done once. */
+export type Change = Required<Schemas['BaseIn']>
+
 /** What the server says is wrong: `detail` is a sentence for the user. */
 export class ApiProblem extends Error {
   constructor(
@@ -117,26 +120,24 @@ const part = encodeURIComponent
 export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   jobs: () => call<JobEntry[]>('GET', '/jobs'),
-  create: (name: string) => call<JobState>('POST', '/jobs', { name }),
+  create: (name: string, id: string) => call<JobState>('POST', '/jobs', { name, id }),
   importPlan: (plan: unknown) => call<JobState>('POST', '/jobs/import', plan),
   remove: (job: string) => call<undefined>('DELETE', `/jobs/${job}`),
   job: (job: string) => call<JobState>('GET', `/jobs/${job}`),
   advice: (job: string) => call<Advice>('GET', `/jobs/${job}/advice`),
-  edit: (job: string, base: number, edits: readonly Edit[], who: string) =>
-    call<JobState>('POST', `/jobs/${job}/edits`, { base_revision: base, who, edits }),
-  undo: (job: string, base: number, who: string) =>
-    call<JobState>('POST', `/jobs/${job}/undo`, { base_revision: base, who }),
-  redo: (job: string, base: number, who: string) =>
-    call<JobState>('POST', `/jobs/${job}/redo`, { base_revision: base, who }),
+  edit: (job: string, change: Change, edits: readonly Edit[]) =>
+    call<JobState>('POST', `/jobs/${job}/edits`, { ...change, edits }),
+  undo: (job: string, change: Change) => call<JobState>('POST', `/jobs/${job}/undo`, change),
+  redo: (job: string, change: Change) => call<JobState>('POST', `/jobs/${job}/redo`, change),
   history: (job: string) => call<HistoryEntry[]>('GET', `/jobs/${job}/revisions`),
   revision: (job: string, number: number) => call<JobState>('GET', `/jobs/${job}/revisions/${number}`),
-  bringBack: (job: string, base: number, number: number, who: string) =>
-    call<JobState>('POST', `/jobs/${job}/revisions/${number}/bring-back`, { base_revision: base, who }),
+  bringBack: (job: string, change: Change, number: number) =>
+    call<JobState>('POST', `/jobs/${job}/revisions/${number}/bring-back`, change),
   differences: (job: string, before: number, after: number) =>
     call<string[]>('GET', `/jobs/${job}/differences?before=${before}&after=${after}`),
   wouldChange: (job: string, plan: unknown) => call<Changes>('POST', `/jobs/${job}/plan/preview`, plan),
-  replacePlan: (job: string, base: number, plan: unknown, who: string) =>
-    call<JobState>('PUT', `/jobs/${job}/plan`, { base_revision: base, who, plan }),
+  replacePlan: (job: string, change: Change, plan: unknown) =>
+    call<JobState>('PUT', `/jobs/${job}/plan`, { ...change, plan }),
   device: (job: string, device: string) => call<DeviceDetail>('GET', `/jobs/${job}/devices/${part(device)}`),
   ladder: (job: string, track: string, through: string, edits: readonly Edit[]) =>
     call<Ladder>('POST', `/jobs/${job}/tracks/${part(track)}/ladder?through=${part(through)}`, { edits }),

@@ -1525,6 +1525,11 @@ export interface components {
              * @default
              */
             who: string;
+            /**
+             * Request
+             * @description Given by the sender: sent again it is done once, and answered alike
+             */
+            request?: string | null;
         };
         /**
          * BenchStepsIn
@@ -2293,6 +2298,11 @@ export interface components {
              * @default
              */
             who: string;
+            /**
+             * Request
+             * @description Given by the sender: sent again it is done once, and answered alike
+             */
+            request?: string | null;
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
@@ -3278,13 +3288,18 @@ export interface components {
             /** Link */
             link: string | null;
         };
-        /** NewJobIn */
+        /**
+         * NewJobIn
+         * @description `id`: given by the sender, so that a job that is sent again is the same job.
+         */
         NewJobIn: {
             /**
              * Name
              * @example Casting day
              */
             name: string;
+            /** Id */
+            id?: string | null;
         };
         /**
          * NoiseFrom
@@ -3993,6 +4008,11 @@ export interface components {
              * @default
              */
             who: string;
+            /**
+             * Request
+             * @description Given by the sender: sent again it is done once, and answered alike
+             */
+            request?: string | null;
             /** Plan */
             plan: unknown;
         };

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Edit, type Finding, type JobState } from '@/api/client'
+import { api, ApiProblem, type Change, type Edit, type Finding, type JobState } from '@/api/client'
+import { deliver, drop, newId, pending, put, type Pending } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
 
 /** The open job: its newest state, or an earlier one that is being looked at. */
@@ -12,6 +13,7 @@ export const useJob = defineStore('job', () => {
   const problem = ref('')
   const notice = ref('')
   const busy = ref(false)
+  const unsaved = ref(0) // changes that nobody has answered yet; they are sent again and again
   const refused = shallowRef<readonly Edit[]>([]) // what a newer state kept out, to be done again or dropped
   const pointed = ref('') // id of the finding that is pointed at
   const boxesFor = ref('') // run for which ways by another box are asked
@@ -28,7 +30,8 @@ export const useJob = defineStore('job', () => {
     problem.value = ''
     busy.value = true
     try {
-      newest.value = await action()
+      newest.value = await deliver(action, fail)
+      problem.value = ''
       looked.value = null
       return true
     } catch (error) {
@@ -39,13 +42,21 @@ export const useJob = defineStore('job', () => {
     }
   }
 
+  const changeOf = (base: JobState): Change => ({
+    base_revision: base.revision,
+    who: settings.who,
+    request: newId(),
+  })
+
   async function open(id: string) {
     if (newest.value?.job === id) return
     newest.value = null
     looked.value = null
     notice.value = ''
     refused.value = []
-    await attempt(() => api.job(id))
+    if (!(await attempt(() => api.job(id)))) return
+    // What an earlier page could not deliver. It is done once, whether it had arrived or not.
+    for (const item of pending(id)) before = before.then(() => transmit(item))
   }
 
   let before: Promise<unknown> = Promise.resolve()
@@ -57,28 +68,43 @@ export const useJob = defineStore('job', () => {
    */
   function edit(wanted: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
     const mine = before.then(() => send(typeof wanted === 'function' ? wanted() : wanted))
-    before = mine
+    before = mine.catch(() => false) // one that fails does not stop those behind it
     return mine
   }
 
   async function send(edits: readonly Edit[]): Promise<boolean> {
     const base = newest.value
     if (!base || readOnly.value) return false
+    const item = { job: base.job, change: changeOf(base), edits }
+    put(item)
+    return transmit(item)
+  }
+
+  async function transmit(item: Pending): Promise<boolean> {
+    const isOpen = () => newest.value?.job === item.job
     try {
       problem.value = ''
       busy.value = true
-      newest.value = await api.edit(base.job, base.revision, edits, settings.who)
-      notice.value = newest.value.sentence
-      refused.value = []
+      const state = await deliver(
+        () => api.edit(item.job, item.change, item.edits),
+        () => (unsaved.value = pending(item.job).length || 1),
+      )
+      if (isOpen()) {
+        newest.value = state
+        notice.value = state.sentence
+      }
+      if (item.edits === refused.value) refused.value = []
       return true
     } catch (error) {
       fail(error)
-      if (error instanceof ApiProblem && error.code === 'revision-conflict') {
-        newest.value = await api.job(base.job)
-        refused.value = edits
+      if (error instanceof ApiProblem && error.code === 'revision-conflict' && isOpen()) {
+        if (item.edits !== refused.value) refused.value = [...refused.value, ...item.edits]
+        newest.value = await deliver(() => api.job(item.job), fail)
       }
       return false
     } finally {
+      drop(item)
+      unsaved.value = 0
       busy.value = false
     }
   }
@@ -87,8 +113,8 @@ export const useJob = defineStore('job', () => {
     const base = newest.value
     if (!base || readOnly.value) return
     if (direction === 'undo' ? !base.can_undo : !base.can_redo) return
-    if (await attempt(() => api[direction](base.job, base.revision, settings.who)))
-      notice.value = newest.value?.sentence ?? ''
+    const change = changeOf(base)
+    if (await attempt(() => api[direction](base.job, change))) notice.value = newest.value?.sentence ?? ''
   }
 
   async function lookAt(number: number) {
@@ -104,7 +130,8 @@ export const useJob = defineStore('job', () => {
   async function bringBack() {
     const [base, earlier] = [newest.value, looked.value]
     if (!base || !earlier) return
-    if (await attempt(() => api.bringBack(base.job, base.revision, earlier.revision, settings.who))) {
+    const change = changeOf(base)
+    if (await attempt(() => api.bringBack(base.job, change, earlier.revision))) {
       notice.value = newest.value?.sentence ?? ''
     }
   }
@@ -113,7 +140,8 @@ export const useJob = defineStore('job', () => {
   async function replace(plan: unknown): Promise<boolean> {
     const base = newest.value
     if (!base || readOnly.value) return false
-    const done = await attempt(() => api.replacePlan(base.job, base.revision, plan, settings.who))
+    const change = changeOf(base)
+    const done = await attempt(() => api.replacePlan(base.job, change, plan))
     if (done) notice.value = newest.value?.sentence ?? ''
     return done
   }
@@ -127,6 +155,7 @@ export const useJob = defineStore('job', () => {
     problem,
     notice,
     busy,
+    unsaved,
     refused,
     pointed,
     boxesFor,

@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, ApiProblem, type JobEntry, type JobState } from '@/api/client'
+import { newId } from '@/stores/outbox'
 
 const router = useRouter()
 const jobs = ref<JobEntry[] | null>(null)
@@ -21,7 +22,8 @@ async function attempt(action: () => Promise<void>) {
 
 const show = (state: JobState, station: string) =>
   router.push({ name: station, params: { job: state.job } }).then(() => undefined)
-const create = () => attempt(async () => show(await api.create(name.value.trim()), 'runs'))
+const id = newId() // pressed again, or sent again, it is one job
+const create = () => attempt(async () => show(await api.create(name.value.trim(), id), 'runs'))
 
 const leaving = ref('') // asked once more, as a job and its history do not come back
 const remove = (id: string) =>

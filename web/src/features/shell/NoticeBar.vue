@@ -1,18 +1,31 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import { computed } from 'vue'
 
 import { useJob } from '@/stores/job'
 
 /** What went wrong, what was done, and which state is being looked at. */
 const job = useJob()
+const kept = computed(() => {
+  const count = job.refused.length
+  return `${count} ${count === 1 ? 'edit was' : 'edits were'} not done: the job had moved on.`
+})
 </script>
 
 <template>
   <div class="bars no-print" aria-live="polite">
-    <p v-if="job.problem" class="bar problem" role="alert">
-      <span>{{ job.problem }}</span>
+    <p v-if="job.unsaved" class="bar waiting" role="status">
+      <span
+        >Not saved yet: {{ job.unsaved }} {{ job.unsaved === 1 ? 'change' : 'changes' }}. The program does not
+        answer; it is tried again.</span
+      >
+    </p>
+    <p v-if="job.problem || job.refused.length" class="bar problem" role="alert">
+      <span>{{ job.problem || kept }}</span>
       <Button v-if="job.refused.length" size="small" @click="job.edit(job.refused)">Do it again</Button>
-      <Button text size="small" @click="((job.problem = ''), (job.refused = []))">Close</Button>
+      <Button text size="small" @click="((job.problem = ''), (job.refused = []))">{{
+        job.refused.length ? 'Drop it' : 'Close'
+      }}</Button>
     </p>
     <p v-if="job.looked" class="bar">
       <span>Looking at state {{ job.looked.revision }}: {{ job.looked.sentence }}</span>
@@ -38,6 +51,10 @@ const job = useJob()
 }
 .bar span {
   flex: 1;
+}
+.waiting {
+  color: var(--caution);
+  font-weight: 600;
 }
 .problem {
   color: var(--stop);

@@ -399,3 +399,23 @@ def demo(port: int, nearby: bool) -> None:
     from tidy_trunk.services.server import serve as run_server
 
     run_server(port, demo=True, nearby=nearby)
+
+
+@app.command()
+@click.argument("file", required=False, type=click.Path(path_type=Path, dir_okay=False), metavar="FILE")
+@as_json_option
+def backup(file: Path | None, as_json: bool) -> None:
+    """Write all jobs, recordings and walks into one file, also while the application runs. Checked before it takes its name."""
+    from tidy_trunk.cli.backup import write_backup
+
+    write_backup(file, as_json)
+
+
+@app.command()
+@click.argument("file", type=click.Path(path_type=Path, dir_okay=False), metavar="FILE")
+@as_json_option
+def restore(file: Path, as_json: bool) -> None:
+    """Bring everything back from a backup, into the data folder TIDY_TRUNK_HOME, which must hold none yet."""
+    from tidy_trunk.cli.backup import read_backup
+
+    read_backup(file, as_json)

@@ -22,13 +22,18 @@ class Media:
     def __init__(self, folder: Path, store: MediaStore) -> None:
         self._store = store
         own = folder / str(store.identity())
-        self.incoming, self.kept, self.aside = own / "incoming", own / "kept", own / "set-aside"
+        self.incoming, self.kept, self.aside = own / "incoming", self.kept_below(folder, own.name), own / "set-aside"
         shutil.rmtree(self.incoming, ignore_errors=True)  # a start is the end of whatever was being measured
         for place in (self.incoming, self.kept):
             place.mkdir(parents=True, exist_ok=True)
         self._take_over(folder / BEFORE)
         self.sweep()
         self._set_aside()
+
+    @staticmethod
+    def kept_below(folder: Path, identity: str) -> Path:
+        """Where the sounds of these data lie."""
+        return folder / identity / "kept"
 
     def keep(self, recording_id: UUID) -> None:
         """What came in of a recording stays, with all that was laid beside it."""

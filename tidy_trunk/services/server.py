@@ -1,6 +1,5 @@
 """Starting and ending the application with its database."""
 
-import fcntl
 import gc
 import signal
 import socket
@@ -16,6 +15,7 @@ import uvicorn
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import services_on
 from tidy_trunk.services.demo import foundry
+from tidy_trunk.services.home import alone
 from tidy_trunk.services.nearby import Nearby, own_address, own_key
 from tidy_trunk.settings import Settings
 from tidy_trunk.store import Database, PrivateCluster, migrate, sole_use
@@ -47,7 +47,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
     if not (settings.web / "index.html").exists():
         raise SetupError(f"the front end is not built in {settings.web}: start with ./tidy, which builds it")
     home = settings.home / "demo" if demo else settings.home
-    with _alone(home), _database(settings, home) as database:
+    with alone(home), _database(settings, home) as database:
         migrate(database)
         services = services_on(database, home / "recordings")
         if demo and not services.jobs.all():
@@ -86,24 +86,6 @@ def patient_collector() -> None:
     gc.collect()
     gc.freeze()
     gc.set_threshold(COLLECT_EVERY, 10, 10)
-
-
-@contextmanager
-def _alone(home: Path) -> Iterator[None]:
-    """One server for one data folder; the lock goes with its process, so that a crash leaves none behind."""
-    try:
-        home.mkdir(parents=True, exist_ok=True)
-        handle = (home / "lock").open("a+")
-    except OSError as error:
-        raise SetupError(
-            f"cannot write in {home}: {error.strerror}. Set TIDY_TRUNK_HOME to a folder of your own."
-        ) from error
-    with handle:
-        try:
-            fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError as error:
-            raise SetupError(f"Tidy Trunk is running already on {home}: use that one, or end it first") from error
-        yield
 
 
 @contextmanager

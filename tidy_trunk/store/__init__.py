@@ -2,9 +2,10 @@
 
 from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database, sole_use
+from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.media import MediaStore
-from tidy_trunk.store.migrate import migrate
+from tidy_trunk.store.migrate import is_current, migrate
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
@@ -23,6 +24,9 @@ __all__ = [
     "RevisionRecord",
     "WalkRecord",
     "WalkStore",
+    "dump",
+    "is_current",
+    "load",
     "migrate",
     "sole_use",
 ]

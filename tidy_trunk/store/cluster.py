@@ -26,7 +26,7 @@ class PrivateCluster:
     def __init__(self, home: Path) -> None:
         self._owner = _owner()
         self._folder = _place(home.resolve(), self._owner) / "postgresql"
-        self._bin = _binaries()
+        self._bin = binaries()
         self._port = 0
 
     @property
@@ -70,6 +70,20 @@ class PrivateCluster:
                 "changed. Put back what is missing; or move that folder away, and a new and empty database is made"
             )
         return True
+
+    @property
+    def is_there(self) -> bool:
+        """Whether anything was ever made here."""
+        return self._folder.exists()
+
+    def join(self) -> bool:
+        """Use the server that another process runs on these data. False where none runs."""
+        try:
+            lines = (self._data / "postmaster.pid").read_text().splitlines()
+            self._port = int(lines[3])  # PostgreSQL: line 4 of its lock file is the port
+        except (OSError, ValueError, IndexError):
+            return False
+        return self.is_running()
 
     def stop(self) -> None:
         if self.is_running():
@@ -209,7 +223,8 @@ def _place(home: Path, owner: str | None) -> Path:
     return place
 
 
-def _binaries() -> Path:
+def binaries() -> Path:
+    """Where the newest PostgreSQL of this machine has its programs. Raises SetupError: there is none."""
     found = sorted(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda path: int(path.parts[-3].split(".")[0]))
     if found:
         return found[-1].parent

@@ -20,6 +20,11 @@ class MediaStore:
             found: UUID = self._tables.DataIdentity.get().id
             return found
 
+    def count_jobs(self) -> int:
+        """How many jobs these data hold."""
+        with self._database.unit_of_work():
+            return int(self._tables.Job.select().count())
+
     def listed(self) -> frozenset[UUID]:
         """All recordings of all jobs."""
         table = self._tables.Recording

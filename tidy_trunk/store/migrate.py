@@ -14,6 +14,13 @@ LOCK_KEY: Final = 7_466_001
 """ASSUMED_ number of the advisory lock: any that nobody else on this server takes."""
 
 
+def is_current(database: Database) -> bool:
+    """Whether nothing is missing in the database that this version needs."""
+    with database.pool.connection_context():
+        runner = Runner(database.pool, str(FOLDER))
+        return {migration.name for migration in runner.migrations()} <= set(runner.applied())
+
+
 def migrate(database: Database) -> list[str]:
     """Apply what is missing; two starts at once wait for each other.
 

@@ -213,6 +213,18 @@ def test_what_was_moved_by_hand_outlives_another_look_and_its_end(sync):
     assert stands() == (True, 6.0, 48), "found anew, and moved as it was"
 
 
+@pytest.mark.parametrize("value", [np.nan, np.inf, 3e38])
+def test_numbers_that_no_recorder_writes_are_refused(sync, value):
+    """Said before: done."""
+    samples = np.zeros(RATE * 2)
+    samples[RATE] = value
+    file = io.BytesIO()
+    soundfile.write(file, samples, RATE, format="WAV", subtype="FLOAT")
+    sync.drop("strange.wav", file.getvalue())
+    (found,) = sync.over()["files"]
+    assert found["state"] == "failed" and "not finite" in found["message"]
+
+
 def test_clips_that_are_moved_at_once_are_all_moved(sync, services):
     """Said before: of 48 moves side by side 23 were lost."""
     job = UUID(sync.address.split("/")[3])

@@ -68,6 +68,12 @@ def test_what_is_sent_again_is_done_once_and_answered_alike(store):
         store.edit(job, 1, count_up, NOW, "Ann", uuid4())
 
 
+def test_what_changes_nothing_is_no_revision(store):
+    job = begin(store)
+    same = store.edit(job, 1, lambda document: (dict(document), "Job", "nothing"), NOW)
+    assert same == store.newest(job) and store.head(job) == 1
+
+
 def test_a_job_that_is_sent_again_is_one_job(store):
     ids = [uuid4()] * 3
     with ThreadPoolExecutor(3) as pool:

@@ -9,6 +9,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.signal import check_finite, check_kind
 from tidy_trunk.core.sync import Profile, Sound, profile_of
 from tidy_trunk.core.timecode import RATES, FrameRate, name_of
 from tidy_trunk.errors import InputError
@@ -57,7 +58,7 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
 
     Raises:
         FormatError: No recording.
-        InputError: It is empty.
+        InputError: It is empty, or of a kind that no recorder writes.
     """
     with path.open("rb") as stream:
         facts = facts_of(stream)
@@ -68,6 +69,7 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
             recording.prepare()
             if not recording.sample_count:
                 raise InputError("the recording is empty: there is nothing to lay over another")
+            check_kind(recording.rate_hz, recording.channels)
             begin = recording.read(0, min(WEIGHED_S * recording.rate_hz, recording.sample_count))
             weights = weights_of(begin, recording.rate_hz)
             side = Sidecars(path)
@@ -77,6 +79,7 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
                 at = 0
                 for piece in recording.again(PIECE_S * recording.rate_hz):
                     mixed = mix(piece, weights)
+                    check_finite(np.square(mixed).sum(dtype=np.float32))
                     kept[at : at + len(mixed)] = np.clip(mixed, -1.0, 1.0) * FULL_SCALE
                     at += len(mixed)
                     progress(at / recording.sample_count)

@@ -134,6 +134,8 @@ class JobStore:
     ) -> RevisionRecord:
         """A new revision, made by `change` from the newest document; it gives document, job name and sentence.
 
+        Where the document stays as it was, the newest revision is the answer.
+
         Raises:
             RevisionConflictError: `base` is not the newest revision.
         """
@@ -143,6 +145,8 @@ class JobStore:
                 return done
             head = self._at(job_id, job.head)
             document, name, sentence = change(head.document)
+            if document == head.document:
+                return head  # what changes nothing is no step that could be undone
             return self._append(job, name, sentence, now, who, request, document=document, before=head.content)
 
     def bring_back(

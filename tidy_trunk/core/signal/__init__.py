@@ -18,7 +18,7 @@ from tidy_trunk.core.signal.measurement import (
     Ticks,
     Tone,
 )
-from tidy_trunk.core.signal.meter import BLOCK_S, Meter, Metered
+from tidy_trunk.core.signal.meter import BLOCK_S, Meter, Metered, check_finite, check_kind
 from tidy_trunk.core.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
 from tidy_trunk.core.signal.speech import Heard, hear
 from tidy_trunk.core.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeasure, measure_steps
@@ -51,6 +51,8 @@ __all__ = [
     "Tone",
     "Weight",
     "band_levels",
+    "check_finite",
+    "check_kind",
     "dbfs_of_powers",
     "hear",
     "line_up_tone",

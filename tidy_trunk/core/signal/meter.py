@@ -75,6 +75,22 @@ class Metered:
         return np.where(self.highest[channel] == self.lowest[channel], 0.0, np.maximum(powers, 0.0))
 
 
+def check_kind(rate_hz: int, channels: int) -> None:
+    """Raises InputError: a rate or a number of channels that no recording has."""
+    if not LOWEST_RATE_HZ <= rate_hz <= HIGHEST_RATE_HZ:
+        raise InputError(
+            f"a sample rate of {rate_hz} Hz cannot be measured: give {LOWEST_RATE_HZ} to {HIGHEST_RATE_HZ} Hz"
+        )
+    if not 1 <= channels <= MOST_CHANNELS:
+        raise InputError(f"{channels} channels cannot be measured: give a recording with 1 to {MOST_CHANNELS}")
+
+
+def check_finite(powers: NDArray[Any]) -> None:
+    """NaN and infinities are never lost in a sum of squares. Raises InputError: there are some."""
+    if not np.isfinite(powers).all():
+        raise InputError("the recording holds numbers that are not finite: export it again")
+
+
 class Meter:
     """Takes a recording in pieces."""
 
@@ -84,12 +100,7 @@ class Meter:
         Raises:
             InputError: A rate or a number of channels that no recording has.
         """
-        if not LOWEST_RATE_HZ <= rate_hz <= HIGHEST_RATE_HZ:
-            raise InputError(
-                f"a sample rate of {rate_hz} Hz cannot be measured: give {LOWEST_RATE_HZ} to {HIGHEST_RATE_HZ} Hz"
-            )
-        if not 1 <= channels <= MOST_CHANNELS:
-            raise InputError(f"{channels} channels cannot be measured: give a recording with 1 to {MOST_CHANNELS}")
+        check_kind(rate_hz, channels)
         self.rate_hz = rate_hz
         self.channels = channels
         self.block_size = round(rate_hz * BLOCK_S)
@@ -113,9 +124,7 @@ class Meter:
         if whole < count:
             found.append(self._blocks(samples[:, whole:], count - whole))
         for powers, means, highest, lowest, products in found:
-            # NaN and infinities are never lost in a sum of squares.
-            if not np.isfinite(powers).all():
-                raise InputError("the recording holds numbers that are not finite: export it again")
+            check_finite(powers)
             self._found.append((powers, means, highest, lowest, products))
         for channel in range(self.channels):
             high = max(float(part[2][channel].max()) for part in found)

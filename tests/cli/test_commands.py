@@ -22,6 +22,7 @@ def tidy(*arguments, expect=0):
     assert done.returncode == expect, done.stderr
     if expect == 2:
         assert not done.stdout and done.stderr.startswith("tidy: ") and done.stderr.count("\n") == 1
+        return done.stderr
     return done.stdout
 
 
@@ -158,6 +159,17 @@ def test_steps_are_read_through(tmp_path):
     assert found["db_per_setting"] == pytest.approx(1.0, abs=0.01)
     tidy("steps", file, "--settings", "40,50", "--target", "-14", expect=2)
     tidy("steps", file, "--settings", "40,x,60", "--target", "-14", expect=2)
+
+
+def test_a_name_that_a_terminal_would_obey_is_shown(tmp_path):
+    path = tmp_path / "a\x1b[31mred.wav"
+    path.write_bytes(b"x")
+    said = tidy("measure", str(path), expect=2)
+    assert "\x1b" not in said and "�[31mred.wav" in said
+
+
+def test_a_file_that_never_ends_is_no_plan():
+    assert "at most 4 MB" in tidy("check", "/dev/zero", expect=2)
 
 
 def test_what_is_no_recording_is_one_line(tmp_path):

@@ -10,7 +10,7 @@ import pytest
 import soundfile
 
 from tests.sounds import RATE, sine, wav
-from tidy_trunk.core.plan import is_plain
+from tidy_trunk.core.words import is_plain
 from tidy_trunk.errors import FormatError, InputError
 from tidy_trunk.formats import movie_facts, open_recording, write_sound
 from tidy_trunk.services.measuring import measure_stream

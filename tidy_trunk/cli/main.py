@@ -7,6 +7,7 @@ from typing import Any
 
 import click
 
+from tidy_trunk.core.words import shown
 from tidy_trunk.errors import TidyTrunkError
 
 NUMBERS_MAY_BE_NEGATIVE = {"ignore_unknown_options": True}
@@ -42,7 +43,7 @@ def run() -> int:
 
 
 def _fail(message: str) -> int:
-    print(f"tidy: {' '.join(message.split())}", file=sys.stderr)
+    print(f"tidy: {' '.join(shown(message).split())}", file=sys.stderr)  # a file may be called anything
     return 2
 
 

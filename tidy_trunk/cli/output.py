@@ -5,12 +5,14 @@ import math
 from collections.abc import Mapping
 from typing import Any, Final
 
+from tidy_trunk.core.words import shown
+
 NOTHING_FOUND: Final = 3
 """Exit status of a look that found nothing."""
 
 
 def show(result: Mapping[str, Any], words: str, as_json: bool) -> None:
-    print(json.dumps(result, ensure_ascii=False, allow_nan=False) if as_json else words)
+    print(json.dumps(result, ensure_ascii=False, allow_nan=False) if as_json else shown(words))
 
 
 def level(value: float, unit: str = "") -> str:

@@ -23,9 +23,7 @@ def read_plan(data: bytes) -> Plan:
         PlanError, InputError: A plan that contradicts itself.
     """
     if len(data) > LARGEST_PLAN_BYTES:
-        raise FormatError(
-            f"this is {len(data) / 1e6:.0f} MB; a plan has at most {LARGEST_PLAN_BYTES / 1e6:.0f} MB: is it the right file?"
-        )
+        raise FormatError(f"a plan has at most {LARGEST_PLAN_BYTES / 1e6:.0f} MB: is it the right file?")
     try:
         raw = json.loads(data.decode("utf-8-sig"))
     except UnicodeDecodeError as error:

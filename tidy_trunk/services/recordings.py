@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.plan import is_plain
+from tidy_trunk.core.words import is_plain
 from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
 from tidy_trunk.services.media import Media
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore

@@ -85,7 +85,7 @@ from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, 
 from tidy_trunk.core.plan.rig import Rig, Unit
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
-from tidy_trunk.core.plan.validate import is_plain, validate
+from tidy_trunk.core.plan.validate import validate
 
 __all__ = [
     "ALONG",
@@ -180,7 +180,6 @@ __all__ = [
     "differences",
     "edited",
     "free_id",
-    "is_plain",
     "law_key",
     "lead_class",
     "needed_m",

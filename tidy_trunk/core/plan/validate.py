@@ -16,6 +16,7 @@ from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.signal import LARGEST_SETTING
 from tidy_trunk.core.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
+from tidy_trunk.core.words import is_plain
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
 
 MOST_DEVICES: Final = 300
@@ -97,19 +98,9 @@ def _is_same_job(plan: Plan, like: Plan) -> bool:
     )
 
 
-JOINERS: Final = "\u200c\u200d"
-"""Zero-width joiner and non-joiner: Persian and Indian words and many pictures are not whole without. [UNICODE]"""
-
-
 def check_label(at: str, label: str) -> None:
     if not label.strip() or len(label) > LONGEST_LABEL or not is_plain(label):
         raise InputError(f"{at}: the name must be 1 to {LONGEST_LABEL} printable characters, not {label[:90]!r}")
-
-
-def is_plain(text: str) -> bool:
-    """Whether a text holds nothing that a screen obeys instead of showing it: control characters, and those that turn the
-    direction of writing. What joins letters and pictures is a part of words."""
-    return all(character.isprintable() or character in JOINERS for character in text)
 
 
 def check_number(at: str, value: float, low: float, high: float, unit: str) -> None:

@@ -59,6 +59,16 @@ def test_what_was_not_saved_is_shown_and_outlives_a_reload(screen: Page, service
     assert list(service.plan(job).devices) == ["bag"] and len(service.history(job)) == 2
 
 
+def test_enter_pressed_twice_is_one_line(screen: Page, service):
+    """Said before: two devices."""
+    job = opened(screen, service, Plan(name="Twice"))
+    screen.route("**/edits", lambda route: (screen.wait_for_timeout(300), route.continue_()))
+    type_line(screen, "add bag recorder as bag")
+    screen.keyboard.press("Enter")
+    expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
+    assert list(service.plan(job).devices) == ["bag"] and len(service.history(job)) == 2
+
+
 def test_three_presses_make_one_job(screen: Page, service):
     screen.goto("/")
     screen.get_by_label("New job").fill("Pressed")

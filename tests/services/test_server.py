@@ -10,6 +10,7 @@ import sys
 import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from uuid import NAMESPACE_URL, uuid5
 
 import httpx2
 import pytest
@@ -54,13 +55,26 @@ class Program:
 
 
 def edit(program: Program, job: str, base: int) -> int | None:
-    """The number of the new revision where it was acknowledged."""
-    body = {"base_revision": base, "edits": [{"kind": "rename-device", "device": "bag", "label": f"Bag {base}"}]}
+    """The number of the new revision where it was acknowledged; sent again it is the same edit."""
+    request = str(uuid5(NAMESPACE_URL, f"{job} {base}"))
+    edits = [{"kind": "rename-device", "device": "bag", "label": f"Bag {base}"}]
+    body = {"base_revision": base, "request": request, "edits": edits}
     try:
         answer = program.client.post(f"/api/jobs/{job}/edits", json=body)
     except httpx2.HTTPError:
         return None
     return answer.json()["revision"] if answer.status_code == 200 else None
+
+
+def await_server(program: Program, of: int) -> int:
+    """The process of the PostgreSQL that came after another one."""
+    deadline = time.monotonic() + 30
+    while time.monotonic() < deadline:
+        found = program.cluster._server_pid()
+        if found not in (None, of):
+            return found
+        time.sleep(0.02)
+    raise AssertionError("it did not come back")
 
 
 def newest(program: Program, job: str) -> int:
@@ -88,13 +102,12 @@ def test_no_acknowledged_edit_is_lost(home):
 
     # It dies again, and once more as soon as it is there. Said before: 503 for ever.
     for _ in range(2):
-        died, deadline = program.cluster._server_pid(), time.monotonic() + 30
+        died = await_server(program, of=died)
         os.kill(died, signal.SIGKILL)
-        while program.cluster._server_pid() in (None, died) and time.monotonic() < deadline:
-            time.sleep(0.02)
     deadline, number = time.monotonic() + 30, None
     while number is None and time.monotonic() < deadline:
         number = edit(program, job, acknowledged)
+        time.sleep(0.05)
     assert number, "it did not come back"
     acknowledged = number
 

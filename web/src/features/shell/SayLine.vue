@@ -12,6 +12,7 @@ const chosen = ref(0)
 const open = ref(false)
 const field = useTemplateRef<HTMLInputElement>('field')
 let asked = 0
+let isTaken = false
 let timer: ReturnType<typeof setTimeout> | undefined
 
 /** What was left there is marked: typing replaces it, an arrow goes on with it. */
@@ -57,12 +58,12 @@ watch(
 )
 
 async function take(proposal: Proposal | undefined) {
-  if (!proposal) return
-  if (await job.edit(proposal.edits)) {
-    text.value = ''
-    answer.value = null
-    void ask()
-  }
+  if (!proposal || isTaken) return
+  isTaken = true // Enter pressed twice is one line
+  answer.value = null // what comes of it is told below the line
+  if (await job.edit(proposal.edits)) text.value = ''
+  isTaken = false
+  if (!job.refused.length) void ask()
 }
 
 async function enter() {

@@ -21,8 +21,12 @@ export function pending(job: string): Pending[] {
 }
 
 function keep(job: string, items: readonly Pending[]) {
-  if (items.length) shelf()?.setItem(key(job), JSON.stringify(items))
-  else shelf()?.removeItem(key(job))
+  try {
+    if (items.length) shelf()?.setItem(key(job), JSON.stringify(items))
+    else shelf()?.removeItem(key(job))
+  } catch {
+    // A browser that keeps nothing: it is sent all the same, for as long as the page stands.
+  }
 }
 
 export const put = (item: Pending) => keep(item.job, [...pending(item.job), item])

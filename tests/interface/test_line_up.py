@@ -75,7 +75,7 @@ def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
     assert json.loads(service.export(job))["line_ups"][0]["read_from"] == "bench"
 
 
-def test_a_knob_is_turned_on_the_bench_and_levels_reckons_with_it(screen: Page, service: JobService):
+def test_a_knob_is_turned_on_the_bench_and_levels_uses_what_it_gave(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
     screen.get_by_text("Another recording, or one at several settings").click()
@@ -84,7 +84,7 @@ def test_a_knob_is_turned_on_the_bench_and_levels_reckons_with_it(screen: Page, 
     expect(screen.get_by_text("One mark is")).to_be_visible()
     screen.get_by_role("button", name="Keep how it reads").click()
     expect(screen.get_by_text("Believe the meter again")).to_be_visible()
-    screen.get_by_role("button", name="Reckon with what it gave").click()
+    screen.get_by_role("button", name="Use measured gain").click()
     expect(screen.get_by_text("cam mic socket, gain: measured")).to_be_visible()
     plan = service.newest(job).evaluation.plan
     assert len(plan.gain_laws) == len(plan.meters) == 1

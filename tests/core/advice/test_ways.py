@@ -24,7 +24,7 @@ def test_line_into_a_microphone_socket():
     assert noises[found[0].id] < noises["trim"] < noises["headphones"]
 
 
-def test_the_other_school_ranks_otherwise_and_reckons_the_same():
+def test_the_other_school_ranks_differently_by_the_same_figures():
     """Handbook §6: the trim is good enough for a guide, since the room is at −40 to −50 anyway; in a still room it is not."""
     louder = SetSource(source="voice", quiet_db_spl=68, average_db_spl=80, peak_db_spl=94, burst_db_spl=104)
     loud = made(louder, put("bag", "in1.mic.gain_db", 30), base=line_into_camera())  # the microphone's own noise is low

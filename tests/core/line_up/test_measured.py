@@ -48,7 +48,7 @@ def test_a_law_is_laid_so_that_its_marks_are_right_on_the_average():
     assert [point.gain_db for point in law.points] == pytest.approx([4.5 - 4.333, 4.5 - 0.333, 4.5 + 4.667], abs=0.001)
 
 
-def test_levels_reckons_with_it_from_then_on():
+def test_levels_uses_the_measured_gain_from_then_on():
     plan = with_law(padded_plan(), BENT)
     low, high = (report_of(made(put("cam", GAIN, at), base=plan)).track("cam.L").sound.average for at in (1.5, 7.5))
     assert high - low == pytest.approx(9.0, abs=0.001), "from -40 to -31, whatever is written beside it"

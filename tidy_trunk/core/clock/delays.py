@@ -203,7 +203,7 @@ def read_clap(
 ) -> ClapReading:
     """What a clap on a switcher's programme says of the picture that came through it.
 
-    The sound took its own time to get there: what its path is reckoned to take is added. Source: [HANDBOOK] §8
+    The sound took its own time to get there: the calculated delay of its path is added. Source: [HANDBOOK] §8
 
     Args:
         device: The switcher.

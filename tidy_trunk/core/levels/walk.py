@@ -1,4 +1,4 @@
-"""How sound goes through a plan, stage by stage, whatever it is carried as: levels to reckon with, or samples to hear."""
+"""How sound goes through a plan, stage by stage, whatever it is carried as: levels to calculate with, or samples to listen to."""
 
 import math
 from abc import ABC, abstractmethod

@@ -26,7 +26,7 @@ LOOK_AT_MICROPHONE: Final = "automatic level off, the camera one step above its 
 LOOK_AT_LINE: Final = "automatic level off, both ends at line, the right lead, then the level of the track itself"
 """The same on a line input. [PRACTICE]"""
 
-AUTOMATIC_WORDS: Final = "Automatic level is on: switch it off first, or the meter shows what it likes."
+AUTOMATIC_WORDS: Final = "Automatic level is on: switch it off first. Until then the reading means nothing."
 """ASSUMED_ sentence: tone through automatic level says nothing."""
 
 

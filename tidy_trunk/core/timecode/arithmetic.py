@@ -1,4 +1,4 @@
-"""Timecode reckoned with: added to, turned into real time and samples, carried from rate to rate."""
+"""Timecode arithmetic: added to, turned into real time and samples, carried from rate to rate."""
 
 import math
 import re

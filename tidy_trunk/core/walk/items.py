@@ -223,7 +223,11 @@ def _mixed_up(rig: Rig, run: Run) -> str:
     sender = rig.unit(run.sending.device)
     plug = sender.output(run.sending.port).plug
     inputs = [port for port in sender.device_class.inputs if port.plug == plug and port.circuit in SOCKETS]
-    return f"{_begun(inputs[0].label)} beside it is the same socket: a plug in there is silent." if inputs else ""
+    return (
+        f"{_begun(inputs[0].label)} beside it looks the same: plugged in there, the cable gives silence."
+        if inputs
+        else ""
+    )
 
 
 def _at_the_end(report: Report) -> Iterator[WalkItem]:

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Knob, Recording } from '@/api/client'
 import { useJob } from '@/stores/job'
 
-/** Which knob was turned in a recording of steps, and what is written at its ends: so that Levels reckons with what it gave. */
+/** Which knob was turned in a recording of steps, and what is written at its ends: so that Levels uses the measured gain. */
 const props = defineProps<{ recording: Recording; knobs: readonly Knob[] }>()
 const emit = defineEmits<{ take: [device: string, control: string, scale: [number, number] | null] }>()
 const job = useJob()
@@ -41,7 +41,7 @@ const scale = computed<[number, number] | null>(() =>
       <label class="field"><span>lowest</span><input v-model.number="lowest" type="number" /></label>
       <label class="field"><span>highest</span><input v-model.number="highest" type="number" /></label>
     </span>
-    <Button type="submit" size="small" :disabled="job.readOnly">Reckon with what it gave</Button>
+    <Button type="submit" size="small" :disabled="job.readOnly">Use measured gain</Button>
   </form>
 </template>
 

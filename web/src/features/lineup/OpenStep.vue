@@ -82,7 +82,7 @@ function chosen(event: Event) {
       >.
     </p>
     <p v-if="step.like" class="found">
-      Until it is read itself, what {{ step.like }} showed counts here too: one socket, one knob.
+      Not read yet: the reading of {{ step.like }} is used here too (same socket, same knob).
     </p>
     <p v-if="step.turn" class="turn">
       To bring it where it was wanted: {{ step.turn.words }}.

@@ -17,14 +17,14 @@ const kept = computed(() => {
     <p v-if="job.unsaved" class="bar waiting" role="status">
       <span
         >Not saved yet: {{ job.unsaved }} {{ job.unsaved === 1 ? 'change' : 'changes' }}. The program does not
-        answer; it is tried again.</span
+        answer; trying again.</span
       >
     </p>
     <p v-if="job.problem || job.refused.length" class="bar problem" role="alert">
       <span>{{ job.problem || kept }}</span>
       <Button v-if="job.refused.length" size="small" @click="job.edit(job.refused)">Do it again</Button>
       <Button text size="small" @click="((job.problem = ''), (job.refused = []))">{{
-        job.refused.length ? 'Drop it' : 'Close'
+        job.refused.length ? 'Discard' : 'Close'
       }}</Button>
     </p>
     <p v-if="job.looked" class="bar">

@@ -272,3 +272,11 @@ def test_a_late_picture_in_frames_or_milliseconds_and_by_its_way():
     ):
         answer = say(plan, line)
         assert not answer.proposals and says in answer.problem
+
+
+def test_a_device_without_such_a_socket_is_called_what_it_is():
+    plan = do(
+        Plan(name="x"), "add handheld recorder as hh", "add on-camera microphone as top", "add boom shotgun as boom"
+    )
+    assert say(plan, "hh line to boom").problem == "boom has no input: it is a boom shotgun"
+    assert "top has no input: it is an on-camera microphone" in say(plan, "hh line to top").problem

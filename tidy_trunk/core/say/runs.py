@@ -78,7 +78,11 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
         (receiver, inputs, second.device_class.inputs, "input"),
     ):
         if not ports:
-            known = ", ".join(port.label for port in all_ports) or "none"
+            if not all_ports:
+                label = match.unit.device_class.label
+                article = "an" if label[0] in "AEIOU" else "a"
+                return f"{match.unit.label} has no {what}: it is {article} {label[:1].lower()}{label[1:]}"
+            known = ", ".join(port.label for port in all_ports)
             return f"{match.unit.label} is understood, but it has no {what} '{' '.join(match.rest)}'; it has {known}"
     for output, port in product(outputs, inputs):
         held = (

@@ -153,7 +153,8 @@ class Adviser:
             yield from maker(question, finding)
 
     def _with_what_it_brings(self, move: Move, most: int) -> list[tuple[Move, Tried]]:
-        """The move where it brings no new stop or caution; else with the moves that mend what it brings."""
+        """The move where it brings no new stop or caution; else with the moves that mend what it brings: the best for the
+        whole job, and the smallest."""
         tried = self.tried(move.edits)
         if tried is None:
             return []
@@ -167,9 +168,11 @@ class Adviser:
             found += self._with_what_it_brings(whole, most - 1)
         if not found and all(self._is_revealed(finding) for finding in fresh):
             return [(move, tried)]
-        # The one that is best for the whole job, and the smallest.
-        best = sorted(found, key=lambda item: (item[1].judgement, len(item[0].edits)))[:1]
-        return [*best, *(item for item in _smallest(found) if item not in best)]
+        if not found:
+            return []
+        best = min(found, key=lambda item: (item[1].judgement, len(item[0].edits)))
+        smallest = min(found, key=lambda item: (len(item[0].edits), item[1].judgement))
+        return [best] if best is smallest else [best, smallest]
 
     def tried(self, edits: Sequence[Edit]) -> Tried | None:
         """The plan with edits; None where it cannot be so, or nothing changes."""
@@ -182,12 +185,7 @@ class Adviser:
 
     def new_stops(self, tried: Tried) -> tuple[Finding, ...]:
         """The stops of a tried plan that do not stand now."""
-        before = self._now.by_id
-        return tuple(
-            finding
-            for finding in tried.question.findings
-            if finding.severity is Severity.STOP and finding.id not in before
-        )
+        return tuple(finding for finding in self._fresh(tried) if finding.severity is Severity.STOP)
 
     def _work_out(self, edits: Sequence[Edit]) -> Tried | None:
         now = self._now.question
@@ -250,10 +248,9 @@ class Adviser:
         there = tried.by_id.get(finding.id)
         local = tracks_marks(tried.question.report, finding.tracks)
         dearer = max(after.cost - now.cost, 0.0)
-        own = float(
-            finding.severity is Severity.STOP
-        )  # of the stops that are gone only the one that was asked about counts
-        grave = (after.harmed, max(after.ruined, now.ruined - own), float(there is not None))
+        # Of the stops that are gone only the one that was asked about counts.
+        ruined = max(after.ruined, now.ruined - (finding.severity is Severity.STOP))
+        grave = (after.harmed, ruined, float(there is not None))
         return (*grave, *local, dearer, after.knobs_db, float(len(move.edits)), *after)
 
     def _is_beyond_doubt(self, finding: Finding, move: Move) -> bool:
@@ -268,10 +265,6 @@ class Adviser:
     def _mends(self, finding: Finding, tried: Tried) -> bool:
         after = tried.by_id.get(finding.id)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
-
-
-def _smallest(found: Sequence[tuple[Move, Tried]]) -> list[tuple[Move, Tried]]:
-    return sorted(found, key=lambda item: (len(item[0].edits), item[1].judgement))[:1]
 
 
 def _first(found: Iterable[tuple[Rank, Move, Plan]]) -> tuple[Move, ...]:

@@ -1,6 +1,7 @@
 """All data into one file while they are changed, and back from there into an empty folder."""
 
 import json
+import re
 import threading
 import zipfile
 
@@ -103,8 +104,19 @@ def changed(archive, name, change):
         lambda archive: changed(archive, DUMP, lambda data: None),
         lambda archive: changed(archive, MANIFEST, lambda data: data.replace(b"backup-1", b"backup-9")),
         lambda archive: changed(archive, f"{SOUNDS}../../outside", lambda data: b"sound"),
+        lambda archive: changed(
+            archive, MANIFEST, lambda data: re.sub(rb'"identity": "[^"]+"', b'"identity": "../.."', data)
+        ),
     ],
-    ids=["cut off", "no archive", "one byte", "no database", "another form", "a part that it does not name"],
+    ids=[
+        "cut off",
+        "no archive",
+        "one byte",
+        "no database",
+        "another form",
+        "a part that it does not name",
+        "a name that leads elsewhere",
+    ],
 )
 def test_a_damaged_backup_is_refused_and_nothing_is_made(archive, tmp_path, damage):
     damage(archive)

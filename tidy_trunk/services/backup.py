@@ -5,12 +5,13 @@ import json
 import shutil
 import zipfile
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import IO, Any, Final
+from uuid import UUID
 
 from tidy_trunk.errors import FormatError, SetupError
 from tidy_trunk.services.files import at_file, new_file
@@ -40,32 +41,31 @@ class Contents:
 def back_up(home: Path, settings: Settings, path: Path) -> Contents:
     """Write everything into one archive and read it again; it takes its name when both are done.
 
-    The database is dumped as it was at one moment, and the sounds that it listed then go with it.
+    The database is dumped as it was at one moment; the sounds that it lists go with it, but for those deleted meanwhile.
 
     Raises:
         SetupError: The data cannot be reached.
         FormatError: The archive cannot be written.
     """
-    with _reached(home, settings) as url, new_file(path) as file:
-        database = Database(url)
-        try:
-            if not is_current(database):
-                raise SetupError(
-                    "the program that runs on these data is older than this one: end it, and back up again"
-                )
-            store = MediaStore(database)
-            identity, listed, jobs = str(store.identity()), store.listed(), store.count_jobs()
-        finally:
-            database.close()
+    with (
+        _reached(home, settings) as url,
+        new_file(path) as file,
+        TemporaryDirectory() as place,
+        closing(Database(url)) as database,
+    ):
+        if not is_current(database):
+            raise SetupError("the program that runs on these data is older than this one: end it, and back up again")
+        store = MediaStore(database)
+        identity, jobs = str(store.identity()), store.count_jobs()
+        dumped = Path(place) / DUMP
+        dump(url, dumped)
+        # Looked up after the dump: a sound too many does no harm, one that the dump lists must not be missing.
+        names = {str(recording_id) for recording_id in store.listed()}
         kept = Media.kept_below(home / "recordings", identity)
-        names = {str(recording_id) for recording_id in listed}
-        sounds = (
-            [item for item in sorted(kept.iterdir()) if item.name.partition(".")[0] in names] if kept.is_dir() else []
-        )
+        found = sorted(kept.iterdir()) if kept.is_dir() else []
+        sounds = [item for item in found if item.name.partition(".")[0] in names]
         digests: dict[str, str] = {}
-        with TemporaryDirectory() as place, zipfile.ZipFile(file, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
-            dumped = Path(place) / DUMP
-            dump(url, dumped)
+        with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
             for name, source in ((DUMP, dumped), *((f"{SOUNDS}{item.name}", item) for item in sounds)):
                 try:
                     with source.open("rb") as read, archive.open(name, "w", force_zip64=True) as write:
@@ -157,6 +157,7 @@ def _checked(file: IO[bytes]) -> dict[str, Any]:
             manifest: dict[str, Any] = json.loads(archive.read(MANIFEST))
             if manifest["form"] != FORM:
                 raise FormatError(f"this is a backup of another form, {manifest['form']}: update the program")
+            UUID(manifest["identity"])  # which names a folder
             if set(archive.namelist()) != {MANIFEST, *manifest["sha256"]} or DUMP not in manifest["sha256"]:
                 raise FormatError("this backup does not hold what it says: it is damaged")
             for name, wanted in manifest["sha256"].items():

@@ -34,7 +34,9 @@ def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
 def brought(before: Report, after: Report) -> list[Finding]:
     """Stops and cautions that stand after and did not before, on what was sound before."""
     was = check(before)
+    ruined = {track for finding in was if finding.severity is Severity.STOP for track in finding.tracks}
     stopped = {finding.run for finding in was if finding.severity is Severity.STOP and finding.run}
+    stopped |= {run for run in before.rig.plan.runs if tracks_of(before, run) & ruined}
     known, sound = {finding.id: finding for finding in was}, sound_tracks(before, was)
     found = []
     for finding in check(after):

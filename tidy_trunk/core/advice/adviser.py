@@ -110,7 +110,7 @@ class Adviser:
         followed = [
             (self._rank(finding, whole, tried), whole, tried.question.plan)
             for move in others
-            for whole, tried in self._with_what_it_brings(move, MOST_FOLLOWED)
+            for whole, tried in self._with_what_it_brings(finding, move, MOST_FOLLOWED)
             if self._mends(finding, tried)
         ]
         return _first([*alone, *followed])
@@ -152,9 +152,9 @@ class Adviser:
         for maker in MAKERS.get(finding.rule, ()):
             yield from maker(question, finding)
 
-    def _with_what_it_brings(self, move: Move, most: int) -> list[tuple[Move, Tried]]:
-        """The move where it brings no new stop or caution; else with the moves that mend what it brings: the best for the
-        whole job, and the smallest."""
+    def _with_what_it_brings(self, finding: Finding, move: Move, most: int) -> list[tuple[Move, Tried]]:
+        """The move where it brings no new stop or caution; else with the moves that mend what it brings, and leave the finding
+        mended: the best for the whole job, and the smallest."""
         tried = self.tried(move.edits)
         if tried is None:
             return []
@@ -165,8 +165,10 @@ class Adviser:
         follow = islice(self._moves(tried.question, fresh[0]), MOST_TRIED_WITH) if len(fresh) <= most else ()
         for more in follow:
             whole = Move(f"{move.label}; {more.label}", (*move.edits, *more.edits))
-            found += self._with_what_it_brings(whole, most - 1)
-        if not found and all(self._is_revealed(finding) for finding in fresh):
+            found += [
+                item for item in self._with_what_it_brings(finding, whole, most - 1) if self._mends(finding, item[1])
+            ]
+        if not found and all(self._is_revealed(item) for item in fresh):
             return [(move, tried)]
         if not found:
             return []
@@ -207,7 +209,7 @@ class Adviser:
 
     def _is_revealed(self, finding: Finding) -> bool:
         """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those. Nor
-        is a caution new about a run of which a stop was told."""
+        is a caution new about a run of which, or of a track of which, a stop was told."""
         if finding.tracks:
             return not self._sound & set(finding.tracks)
         if finding.severity is not Severity.STOP and finding.run in self._stopped:
@@ -220,17 +222,28 @@ class Adviser:
 
     @cached_property
     def _stopped(self) -> frozenset[str]:
-        """The runs that a stop names."""
-        return frozenset(item.run for item in self.findings if item.severity is Severity.STOP and item.run)
+        """The runs that a stop names, or of which a stop names a track."""
+        named = {item.run for item in self.findings if item.severity is Severity.STOP and item.run}
+        question = self._now.question
+        into = {
+            run
+            for run in question.plan.runs
+            if any(track.trace.id in self._ruined for track in question.tracks_of(run))
+        }
+        return frozenset(named | into)
+
+    @cached_property
+    def _ruined(self) -> frozenset[str]:
+        """The tracks that a stop names."""
+        return frozenset(track for item in self.findings if item.severity is Severity.STOP for track in item.tracks)
 
     @cached_property
     def _sound(self) -> frozenset[str]:
         """The tracks on which something is heard and that no stop names."""
-        ruined = {track for item in self.findings if item.severity is Severity.STOP for track in item.tracks}
         return frozenset(
             track.trace.id
             for track in self._now.question.report.tracks
-            if not track.is_silent and track.trace.id not in ruined
+            if not track.is_silent and track.trace.id not in self._ruined
         )
 
     def _settle(self) -> Plan:

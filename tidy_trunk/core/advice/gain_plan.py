@@ -14,6 +14,7 @@ from tidy_trunk.core.advice.moves.levels import (
     limiter,
     low_cut_off,
     low_cut_on,
+    other_ways,
     receiving_knob,
 )
 from tidy_trunk.core.advice.order import devices_in_order
@@ -111,7 +112,7 @@ def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
         for maker in _SINGLE.get(finding.rule, ()):
             for move in maker(question, finding):
                 edits = [edit for edit in move.edits if isinstance(edit, SetControl)]
-                if not any((edit.device, edit.control) in pins for edit in edits):
+                if len(edits) == len(move.edits) and not any((edit.device, edit.control) in pins for edit in edits):
                     yield question.edited(edits)
     yield _limited(_with(settled(question, pins, cures)), pins, cures)
 
@@ -178,6 +179,7 @@ def _limited(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
 
 _SINGLE: Final[Mapping[str, Sequence[Maker]]] = {
     **dict.fromkeys(LEVEL_RULES, (receiving_knob,)),
+    "line-into-mic": (receiving_knob, other_ways),
     "clipping": (receiving_knob, inputs_down),
     "automatic-level": (automatic_off,),
     "pad-behind-converter": (attenuator_off,),

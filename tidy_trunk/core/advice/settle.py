@@ -126,7 +126,7 @@ def _best_input(
     found = []
     for edits in _free(_input_switches(unit, unit.input(ref.port), senders), pins):
         switched = edited(plan, edits)
-        tried: list[list[Edit]] = [[]]
+        tried: list[list[SetControl]] = [[]]
         for run in runs:
             turn = Trial(switched, run.id, progress).fitting_gain()
             if turn is not None and (turn.device, turn.control) not in pins:
@@ -134,10 +134,25 @@ def _best_input(
         for turned in tried:
             score = _score(progress, edited(switched, turned), runs, [*edits, *turned])
             found.append((score, [*edits, *turned]))
+            if turned and score[0] and (lower := _lower(unit, turned, score[0])):
+                # What clips there is not the voice that the knob was fitted to.
+                score = _score(progress, edited(switched, lower), runs, [*edits, *lower])
+                found.append((score, [*edits, *lower]))
     return min(found, key=lambda item: item[0])
 
 
-def _rounded(unit: Unit, turn: SetControl) -> list[list[Edit]]:
+def _lower(unit: Unit, turned: Sequence[SetControl], by_db: float) -> list[SetControl]:
+    """The same knobs further down by so much; empty where they go no further."""
+    spans = [(turn, find_control(unit.device_class, turn.control).span) for turn in turned]
+    lower = [
+        SetControl(device=turn.device, control=turn.control, value=span.at_most_db(float(turn.value) - by_db))
+        for turn, span in spans
+        if span is not None and float(turn.value) > span.minimum_db
+    ]
+    return lower if len(lower) == len(turned) else []
+
+
+def _rounded(unit: Unit, turn: SetControl) -> list[list[SetControl]]:
     """The same knob at the round position below, where that is another one of its positions."""
     span = find_control(unit.device_class, turn.control).span
     if span is None:

@@ -25,13 +25,14 @@ from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, Unit, apply_edits
 from tidy_trunk.core.trace import accept
+from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import TidyTrunkError
 
 JUST_DB: Final = 0.5
 """ASSUMED_ what is printed as no decibel at all."""
 
 _MOST_CURES = 4
-_MOST_ROUNDS = 4
+_MOST_ROUNDS = 40  # each betters the plan, and most plans need two
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -112,8 +113,12 @@ def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
         for maker in _SINGLE.get(finding.rule, ()):
             for move in maker(question, finding):
                 edits = [edit for edit in move.edits if isinstance(edit, SetControl)]
-                if len(edits) == len(move.edits) and not any((edit.device, edit.control) in pins for edit in edits):
-                    yield question.edited(edits)
+                if len(edits) != len(move.edits) or any((edit.device, edit.control) in pins for edit in edits):
+                    continue
+                for edit in edits:
+                    if isinstance(edit.value, bool):
+                        cures.setdefault((edit.device, edit.control), finding.title)
+                yield question.edited(edits)
     yield _limited(_with(settled(question, pins, cures)), pins, cures)
 
 
@@ -238,6 +243,8 @@ def _why(report: Report, unit: Unit, control: Control, cures: dict[tuple[str, st
     if found is None:
         return "so that what follows is not driven too hard"
     label, sound = found
+    if sound.average == SILENCE_DB:
+        return "nothing is heard there yet"
     what = f"{label} then averages {sound.average:.0f}, peaks {sound.peak:.0f} dBFS".replace("-", "−")
     if sound.clip is not None:
         return f"{what}, cut by {sound.clip.over_db:.0f} dB at {sound.clip.where}"

@@ -134,22 +134,14 @@ def _best_input(
         for turned in tried:
             score = _score(progress, edited(switched, turned), runs, [*edits, *turned])
             found.append((score, [*edits, *turned]))
-            if turned and score[0] and (lower := _lower(unit, turned, score[0])):
-                # What clips there is not the voice that the knob was fitted to.
-                score = _score(progress, edited(switched, lower), runs, [*edits, *lower])
-                found.append((score, [*edits, *lower]))
+            if not score[0]:
+                continue
+            # What clips there is not the voice that the knob was fitted to.
+            lower = Trial(edited(switched, turned), runs[0].id, progress).turned_down(score[0])
+            if lower is not None and (lower.device, lower.control) not in pins:
+                score = _score(progress, edited(switched, [lower]), runs, [*edits, lower])
+                found.append((score, [*edits, lower]))
     return min(found, key=lambda item: item[0])
-
-
-def _lower(unit: Unit, turned: Sequence[SetControl], by_db: float) -> list[SetControl]:
-    """The same knobs further down by so much; empty where they go no further."""
-    spans = [(turn, find_control(unit.device_class, turn.control).span) for turn in turned]
-    lower = [
-        SetControl(device=turn.device, control=turn.control, value=span.at_most_db(float(turn.value) - by_db))
-        for turn, span in spans
-        if span is not None and float(turn.value) > span.minimum_db
-    ]
-    return lower if len(lower) == len(turned) else []
 
 
 def _rounded(unit: Unit, turn: SetControl) -> list[list[SetControl]]:

@@ -184,6 +184,14 @@ class Trial:
             wanted = gain.snapped_db(wanted + gain.step_db)  # not below the target where a step more is left
         return self._turned_to(knob, wanted)
 
+    def turned_down(self, by_db: float) -> SetControl | None:
+        """The knob lower by at least so much, or as far as it goes; None where it can go no lower, or there is none."""
+        knob = self._knob
+        if knob is None:
+            return None
+        turn = self._turned_to(knob, knob.span.nearest_db(knob.gives_db - by_db - knob.span.step_db / 2))
+        return turn if turn is not None and float(turn.value) < knob.stands_db else None
+
     @property
     def _knob(self) -> "_Knob | None":
         """The gain of the input, with that of the one that leads it where they are linked; else its digital gain."""

@@ -42,7 +42,10 @@ def brought(before: Report, after: Report) -> list[Finding]:
     for finding in check(after):
         old = known.get(finding.id)
         graver = old is None or GRAVITY.index(old.severity) < GRAVITY.index(finding.severity)
-        hidden = finding.tracks and not sound & set(finding.tracks)
+        tracks = set(finding.tracks)
+        if finding.rule == "nothing-to-sync-by":  # what a camera records as a whole
+            tracks = {track.trace.id for track in before.tracks if track.trace.device == finding.device}
+        hidden = tracks and not sound & tracks
         if not finding.tracks and finding.run in before.rig.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
             tracks = tracks_of(before, finding.run)
             hidden = not sound & tracks if tracks else is_silent(before, finding.run)

@@ -35,6 +35,9 @@ MOST_WAYS: Final = 3
 MOST_KEPT: Final = 24
 """ASSUMED_ tried plans that are kept: those of one finding and its neighbours. All of a large job's would fill the memory."""
 
+OF_ALL_TRACKS: Final = frozenset({"nothing-to-sync-by"})
+"""Rules that find something about all that a device records, and name no track. [HANDBOOK] §8"""
+
 _ORDER: Final = {Severity.NOTE: 0, Severity.CAUTION: 1, Severity.STOP: 2}
 
 
@@ -210,8 +213,12 @@ class Adviser:
     def _is_revealed(self, finding: Finding) -> bool:
         """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those. Nor
         is a caution new about a run of which, or of a track of which, a stop was told."""
-        if finding.tracks:
-            return not self._sound & set(finding.tracks)
+        tracks = set(finding.tracks)
+        if finding.rule in OF_ALL_TRACKS:
+            report = self._now.question.report
+            tracks = {track.trace.id for track in report.tracks if track.trace.device == finding.device}
+        if tracks:
+            return not self._sound & tracks
         if finding.severity is not Severity.STOP and finding.run in self._stopped:
             return True
         run = self.plan.runs.get(finding.run)

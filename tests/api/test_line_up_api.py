@@ -2,6 +2,7 @@
 
 import io
 import time
+from uuid import uuid4
 
 import numpy as np
 import pytest
@@ -141,7 +142,7 @@ def test_what_an_earlier_run_left_is_told(client, job, services, tmp_path):
     from tidy_trunk.services.container import services_on  # another start on the same database
 
     store = services.recordings._store
-    record = services.recordings.keep(services.jobs.all()[0].id, "x", {}, None)
+    record = services.recordings.keep(services.jobs.all()[0].id, uuid4(), "x", {}, None)
     store._tables.Recording.update(state="reading").execute()
     again = services_on(store._database, tmp_path / "recordings")
     assert again.recordings.get(record.job, record.id).message.startswith("the program was ended")

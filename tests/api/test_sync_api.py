@@ -3,7 +3,7 @@
 import io
 import time
 from concurrent.futures import ThreadPoolExecutor
-from uuid import UUID
+from uuid import UUID, uuid4
 
 import numpy as np
 import pytest
@@ -228,7 +228,7 @@ def test_numbers_that_no_recorder_writes_are_refused(sync, value):
 def test_clips_that_are_moved_at_once_are_all_moved(sync, services):
     """Said before: of 48 moves side by side 23 were lost."""
     job = UUID(sync.address.split("/")[3])
-    record = services.recordings.keep(job, "a look", {"sync": "match", "match": []}, {"moved": []})
+    record = services.recordings.keep(job, uuid4(), "a look", {"sync": "match", "match": []}, {"moved": []})
     moves = [lambda result, at=at: {"moved": [*result["moved"], at]} for at in range(16)]
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(lambda move: services.recordings.amend(job, record.id, move), moves))

@@ -57,5 +57,6 @@ def screen(browser: Browser, address: str) -> Iterator[Page]:
     page.on("pageerror", lambda error: trouble.append(str(error)))
     page.on("request", lambda request: None if request.url.startswith(address) else trouble.append(request.url))
     yield page
+    page.unroute_all(behavior="ignoreErrors")
     context.close()
     assert not trouble

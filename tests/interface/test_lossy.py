@@ -1,10 +1,14 @@
 """A bad connection: requests and answers that are lost, and a page that is loaded anew in the middle of it."""
 
 from random import Random
+from uuid import uuid4
 
+import numpy as np
 from playwright.sync_api import Page, Route, expect
 
 from tests.interface.test_patch import opened
+from tests.plans import padded_plan
+from tests.sounds import wav
 from tidy_trunk.core.plan import Plan
 
 LOST = 0.3
@@ -57,6 +61,135 @@ def test_what_was_not_saved_is_shown_and_outlives_a_reload(screen: Page, service
     screen.reload()
     expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
     assert list(service.plan(job).devices) == ["bag"] and len(service.history(job)) == 2
+
+
+def slow(screen: Page, address: str, by_ms: int) -> None:
+    screen.route(address, lambda route: (screen.wait_for_timeout(by_ms), route.continue_()))
+
+
+def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, service):
+    """Said before: at half a second, eight letters of the next line were lost, and devices came to be named after two lines."""
+    job = opened(screen, service, Plan(name="Typed on"))
+    slow(screen, "**/say", 150)
+    slow(screen, "**/edits", 500)
+    line = screen.get_by_label("Say a run")
+    line.click()
+    for text in ("add boom", "add bag recorder as bag", "boom to bag 1, 7 m"):
+        screen.keyboard.type(text, delay=20)
+        screen.keyboard.press("Enter")
+        expect(line).to_have_value("")
+    expect(screen.get_by_text("next: boom to bag 1, 7 m")).to_be_visible()
+    expect(screen.get_by_role("button", name="Run 1, 7 m XLR").first).to_be_visible(timeout=30_000)
+    plan = service.plan(job)
+    assert list(plan.devices) == ["boom-shotgun", "bag"] and len(plan.runs) == 1
+
+
+def test_a_line_that_cannot_be_done_comes_back(screen: Page, service):
+    opened(screen, service, Plan(name="Comes back"))
+    slow(screen, "**/say", 200)
+    line = screen.get_by_label("Say a run")
+    line.click()
+    screen.keyboard.insert_text("nonsense of no kind")
+    screen.keyboard.press("Enter")
+    screen.keyboard.insert_text("add bag recorder")
+    expect(screen.get_by_text("not done: nonsense of no kind")).to_be_visible()
+    expect(line).to_have_value("add bag recorder")
+    line.fill("")
+    screen.get_by_role("button", name="put it back").click()
+    expect(line).to_have_value("nonsense of no kind")
+
+
+def test_a_field_shows_what_the_plan_holds(screen: Page, service):
+    """Said before: after a change that was not made, fields went on showing it."""
+    job = opened(screen, service, Plan(name="Held"), "job")
+    rate = screen.get_by_label("Frame rate")
+    expect(rate).to_have_value("25")
+    before = rate.input_value()
+    name = screen.get_by_label("Name", exact=True)
+    conflict = '{"code": "revision-conflict", "detail": "somebody changed the job meanwhile", "status": 409}'
+    screen.route("**/edits", lambda route: route.fulfill(status=409, body=conflict))
+    rate.select_option("24")
+    expect(screen.get_by_role("alert")).to_contain_text("somebody changed the job meanwhile")
+    expect(rate).to_have_value(before)
+    name.fill("Not held")
+    name.blur()
+    expect(name).to_have_value("Held")
+    screen.unroute("**/edits")
+    screen.get_by_role("button", name="Do it again").click()
+    expect(rate).to_have_value("24")
+    expect(name).to_have_value("Not held")
+    assert (service.plan(job).name, service.plan(job).defaults.frame_rate) == ("Not held", "24")
+
+
+def lost_once(screen: Page, address: str, method: str = "GET") -> list[str]:
+    """The first request to an address, or its answer, is lost."""
+    lost: list[str] = []
+
+    def handler(route: Route) -> None:
+        if route.request.method == method and not lost:
+            lost.append(route.request.url)
+            route.abort()
+        else:
+            route.continue_()
+
+    screen.route(address, handler)
+    return lost
+
+
+def test_a_page_asks_again_for_what_was_lost(screen: Page, services):
+    """Said before: the walk page claimed that there was no walk, and a second one was begun."""
+    job = services.jobs.create(padded_plan()).revision.job
+    services.walks.begin(job, uuid4())
+    walks, first = lost_once(screen, "**/walks"), lost_once(screen, f"**/jobs/{job}")
+    screen.goto(f"/jobs/{job}/walk")
+    expect(screen.get_by_role("status").filter(has_text="0 of")).to_be_visible()
+    expect(screen.get_by_text("Begin the walk")).to_have_count(0)
+    assert walks and first
+
+
+def test_files_arrive_whole_over_a_connection_that_breaks(screen: Page, services):
+    """Said before: of five files one arrived. A long one goes on where it broke off, and what arrived is not sent again."""
+    job = services.jobs.create(padded_plan()).revision.job
+    quiet = wav(np.zeros(48_000), rate=48_000)
+    long = wav(np.random.default_rng(1).normal(0, 0.01, 48_000 * 100), rate=48_000)
+    sent, pieces = [], []
+
+    def lossy(route: Route) -> None:
+        pieces.append(route.request.headers["content-range"])
+        sent.append(len(route.request.post_data_buffer or b""))
+        if len(pieces) in (2, 5):
+            route.abort()
+        elif len(pieces) == 3:
+            route.fetch()
+            route.abort()  # it arrived, and nobody heard so
+        else:
+            route.continue_()
+
+    screen.route("**/sync/files?*", lossy)
+    screen.goto(f"/jobs/{job}/sync")
+    files = [("A.WAV", quiet), ("LONG.WAV", long), ("B.WAV", quiet)]
+    screen.get_by_label("Camera files").locator("input").set_input_files(
+        [{"name": name, "mimeType": "audio/wav", "buffer": data} for name, data in files]
+    )
+    listed = screen.get_by_role("region", name="Camera files").get_by_role("listitem")
+    expect(listed).to_have_count(3, timeout=60_000)
+    assert sorted(file.name for file in services.sync.view(job).records) == ["A.WAV", "B.WAV", "LONG.WAV"]
+    whole = sum(len(data) for _, data in files)
+    assert len(long) > 2 * 4_000_000 and whole < sum(sent) <= whole + 3 * 4_000_000
+
+
+def test_a_measurement_is_followed_though_a_look_at_it_is_lost(screen: Page, services):
+    job = services.jobs.create(padded_plan()).revision.job
+    screen.goto(f"/jobs/{job}/line-up")
+    chooser = screen.locator("input[type=file]").first
+    expect(chooser).to_be_attached()
+    lost = lost_once(screen, "**/recordings")
+    chooser.set_input_files(
+        {"name": "take.wav", "mimeType": "audio/wav", "buffer": wav(np.zeros(48_000 * 20), rate=48_000)}
+    )
+    expect(screen.get_by_role("button", name="take.wav", exact=True)).to_be_visible()
+    expect(screen.get_by_role("button", name="Cancel")).to_have_count(0)
+    assert lost
 
 
 def test_enter_pressed_twice_is_one_line(screen: Page, service):

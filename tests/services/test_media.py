@@ -11,7 +11,7 @@ from tidy_trunk.store import MediaStore
 def with_sound(services):
     """A job with a recording, and its sound on the disk in two parts."""
     job = services.jobs.create(boom_in_bag()).revision.job
-    recording = services.recordings.keep(job, "take", {}, {}).id
+    recording = services.recordings.keep(job, uuid4(), "take", {}, {}).id
     parts = [services.media.kept / name for name in (str(recording), f"{recording}.peaks")]
     for part in parts:
         part.write_bytes(b"sound")

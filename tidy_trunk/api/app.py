@@ -19,6 +19,7 @@ from tidy_trunk.api.routers import (
     levels,
     line_up,
     nearby,
+    news,
     pads,
     recordings,
     sync,
@@ -59,6 +60,7 @@ def create_app(services: Services, web: Path | None, guests: Nearby | None = Non
     problems.install(app)
     for router in (
         jobs.router,
+        news.router,
         levels.router,
         line_up.router,
         recordings.router,

@@ -1,9 +1,12 @@
 """What routers ask for."""
 
+import re
 from typing import Annotated
+from uuid import UUID, uuid4
 
-from fastapi import Depends, Path, Request
+from fastapi import Depends, Header, Path, Query, Request
 
+from tidy_trunk.errors import InputError
 from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.bench_recordings import BenchRecordings as BenchRecordingsService
 from tidy_trunk.services.clock import ClockService
@@ -11,8 +14,10 @@ from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
+from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.syncing import SyncService
+from tidy_trunk.services.uploads import Piece
 from tidy_trunk.services.walks import WalkService
 
 
@@ -53,14 +58,46 @@ def _sync(request: Request) -> SyncService:
     return _services(request).sync
 
 
+def _news(request: Request) -> NewsService:
+    return _services(request).news
+
+
 def _walks(request: Request) -> WalkService:
     return _services(request).walks
 
 
+def _own_id(
+    id: Annotated[UUID | None, Query(description="Id that its sender gives it: sent again, it is the same one")] = None,
+) -> UUID:
+    return id or uuid4()
+
+
+RANGE = re.compile(r"bytes (\d{1,15})-(\d{1,15})/(\d{1,15})", re.ASCII)
+"""Which bytes of the whole a body holds. [RFC9110]"""
+
+
+def _piece(
+    request: Request,
+    content_range: Annotated[
+        str | None, Header(description="Which bytes these are, where the recording comes in pieces: bytes 0-99/200")
+    ] = None,
+) -> Piece:
+    size = int(request.headers["content-length"])  # the guard lets nothing in that does not say it
+    if content_range is None:
+        return Piece(0, size, size)
+    told = RANGE.fullmatch(content_range)
+    if told is None or int(told[2]) - int(told[1]) + 1 != size:
+        raise InputError(f"Content-Range: '{content_range[:60]}' does not say which {size} bytes these are")
+    return Piece(int(told[1]), size, int(told[3]))
+
+
+OwnId = Annotated[UUID, Depends(_own_id)]
+PieceOf = Annotated[Piece, Depends(_piece)]
 Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
 Sync = Annotated[SyncService, Depends(_sync)]
+News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]

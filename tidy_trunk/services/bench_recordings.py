@@ -3,7 +3,7 @@
 import io
 from collections.abc import Sequence
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from tidy_trunk.core.bench import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
 from tidy_trunk.core.compare import MOST_WAYS, track_reached, way_plans
@@ -22,13 +22,13 @@ PAUSE_S = 0.5
 
 
 class BenchRecordings:
-    """One method for one thing that a user records on the bench."""
+    """One method for one thing that a user records on the bench. `own_id`: of what is made; made again it is the same."""
 
     def __init__(self, jobs: JobService, recordings: RecordingService) -> None:
         self._jobs = jobs
         self._recordings = recordings
 
-    def tone(self, job_id: UUID, track_id: str) -> RecordingRecord:
+    def tone(self, job_id: UUID, own_id: UUID, track_id: str) -> RecordingRecord:
         """Tone through simulated devices, recorded on a track.
 
         Raises:
@@ -37,10 +37,17 @@ class BenchRecordings:
         """
         report = self._jobs.report(job_id)
         recorded = tone_take(truth(report.rig.plan), track_id)
-        return self._keep(job_id, report, track_id, f"tone on {_words(report, track_id)}", recorded, {})
+        return self._keep(job_id, own_id, report, track_id, f"tone on {_words(report, track_id)}", recorded, {})
 
     def steps(
-        self, job_id: UUID, track_id: str, device: str, control: str, positions: Sequence[float], target_dbfs: float
+        self,
+        job_id: UUID,
+        own_id: UUID,
+        track_id: str,
+        device: str,
+        control: str,
+        positions: Sequence[float],
+        target_dbfs: float,
     ) -> RecordingRecord:
         """Tone while a knob on the way to a track is turned.
 
@@ -59,9 +66,9 @@ class BenchRecordings:
         recorded = tone_steps(truth(report.rig.plan), track_id, device, control, tries, PAUSE_S)
         asked = {"settings": tries, "target_dbfs": target_dbfs, "device": device, "control": control}
         what = f"tone at {len(tries)} positions of {knob.label}"
-        return self._keep(job_id, report, track_id, what, recorded, asked)
+        return self._keep(job_id, own_id, report, track_id, what, recorded, asked)
 
-    def ways(self, job_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
+    def ways(self, job_id: UUID, own_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
         """Tone and silence by several ways to match a run, one recording each.
 
         Raises:
@@ -81,17 +88,24 @@ class BenchRecordings:
             track_id = f"{stage.device}.{stage.name}"
             recorded = tone_and_silence(truth(plans[way].plan), track_id)
             made.append((report, track_id, plans[way].label, recorded, {"run": run_id, "way": way}))
-        return [self._keep(job_id, *item) for item in made]
+        return [self._keep(job_id, uuid5(own_id, item[-1]["way"]), *item) for item in made]
 
     def _keep(
-        self, job_id: UUID, report: Report, track_id: str, what: str, recorded: Loop, asked: dict[str, Any]
+        self,
+        job_id: UUID,
+        recording_id: UUID,
+        report: Report,
+        track_id: str,
+        what: str,
+        recorded: Loop,
+        asked: dict[str, Any],
     ) -> RecordingRecord:
         data = wav(recorded)
         asked = {"track": track_id, "bench": True, **asked}
         result = asked_document(lambda: io.BytesIO(data), asked)
         device = track_id.partition(".")[0]
         asked["shown"] = [meter_shows_dbfs(report.rig.plan, device, level) for level in tone_levels(result)]
-        return self._recordings.keep(job_id, f"Bench: {what}", asked, result)
+        return self._recordings.keep(job_id, recording_id, f"Bench: {what}", asked, result)
 
 
 def _words(report: Report, track_id: str) -> str:

@@ -10,6 +10,7 @@ from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.media import Media
+from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.syncing import SyncService
 from tidy_trunk.services.walks import WalkService
@@ -30,8 +31,10 @@ class Services:
     clock: ClockService
     sync: SyncService
     walks: WalkService
+    news: NewsService
 
     def close(self) -> None:
+        self.news.close()
         self.recordings.close()
 
 
@@ -51,4 +54,5 @@ def services_on(database: Database, folder: Path) -> Services:
         clock=ClockService(jobs),
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
+        news=NewsService(database),
     )

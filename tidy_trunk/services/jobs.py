@@ -74,9 +74,9 @@ class JobService:
         Evaluation(plan)
         return _state(self._store.create(job_id or uuid4(), plan.name, _document(plan), sentence, self._now()))
 
-    def import_plan(self, raw: Any) -> JobState:
-        """A job from a plan file. Raises FormatError, PlanError or InputError."""
-        return self.create(plan_from_json(raw), "Read from a plan file")
+    def import_plan(self, raw: Any, job_id: UUID | None = None) -> JobState:
+        """A job from a plan file; as `create`. Raises FormatError, PlanError or InputError."""
+        return self.create(plan_from_json(raw), "Read from a plan file", job_id)
 
     def delete(self, job_id: UUID) -> None:
         """A job with its history, its recordings and their sounds."""

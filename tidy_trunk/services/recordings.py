@@ -1,7 +1,6 @@
 """Recordings that are dropped in: read in a process each, and thrown away then unless they are to be kept."""
 
 import json
-import shutil
 import subprocess
 import sys
 import threading
@@ -16,16 +15,11 @@ from uuid import UUID, uuid4
 from tidy_trunk.core.words import is_plain
 from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
 from tidy_trunk.services.media import Media
+from tidy_trunk.services.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
 
 MOST_AT_ONCE: Final = 2
 """ASSUMED_ recordings that are measured at once; the others wait."""
-
-LARGEST_UPLOAD_BYTES: Final = 4 * 1024**3
-"""Largest recording that is taken in: where a plain WAV ends. [EBU3306]"""
-
-SPARE_BYTES: Final = 500_000_000
-"""ASSUMED_ room that is left on the disk for everything else."""
 
 LONGEST_NAME: Final = 200
 """ASSUMED_ characters of a file's name that are kept."""
@@ -43,6 +37,7 @@ class RecordingService:
         self._store = store
         self._media = media
         self._now = now
+        self._uploads = Uploads(media.incoming)
         self._workers = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="recording")
         self._running: dict[UUID, subprocess.Popen[str]] = {}
         self._unwanted: set[object] = set()
@@ -50,35 +45,42 @@ class RecordingService:
         store.interrupt("the program was ended while it was read: drop the file in again")
 
     async def receive(
-        self, job_id: UUID, name: str, size: int, asked: dict[str, Any], chunks: AsyncIterable[bytes]
-    ) -> RecordingRecord:
-        """Take a recording in and have it measured; it is listed once all of it is here.
+        self,
+        job_id: UUID,
+        recording_id: UUID,
+        name: str,
+        piece: Piece,
+        asked: dict[str, Any],
+        chunks: AsyncIterable[bytes],
+    ) -> RecordingRecord | int:
+        """Take a piece of a recording in; it is listed and measured once all of it is here.
+
+        Returns how much is there until then. What has arrived before under this id is the same recording.
 
         Raises:
-            InputError: Empty, larger than it said, too large for this machine, or steps without a target.
+            InputError: As `Uploads.take`, or steps without a target.
             NotFoundError: No such job.
         """
         if asked.get("settings") and asked.get("target_dbfs") is None:
             raise InputError("steps want a target: say at how many dBFS the tone ought to stand")
-        if size > shutil.disk_usage(self._media.incoming).free - SPARE_BYTES:
-            raise InputError("there is no room on the disk for this recording: give a part of it, or make room")
-        record = self._new(job_id, name, size, asked)
-        path = self._media.incoming / str(record.id)
+        known = self._store.find(job_id, recording_id)
+        if known is not None:
+            async for _ in chunks:
+                pass  # its sender reads no answer before he has been heard
+            return known
+        received = await self._uploads.take(recording_id, piece, chunks)
+        if received < piece.total:
+            return received
+        record = self._new(job_id, name, piece.total, asked, recording_id)
+        path = self._uploads.path(recording_id)
+        self._uploads.forget(recording_id)
         try:
-            written = 0
-            with path.open("wb") as file:
-                async for chunk in chunks:
-                    written += len(chunk)
-                    if written > size:
-                        raise InputError("more arrived than was announced: send the recording again")
-                    file.write(chunk)
-            if not written or written < size:
-                raise InputError("the recording did not arrive whole: send it again")
-            self._store.add(record)
+            is_new = self._store.add(record)
         except BaseException:
             path.unlink(missing_ok=True)
             raise
-        self._workers.submit(self._measure, record, path)
+        if is_new:
+            self._workers.submit(self._measure, record, path)
         return record
 
     def work_out(self, job_id: UUID, name: str, asked: dict[str, Any]) -> RecordingRecord:
@@ -86,7 +88,7 @@ class RecordingService:
 
         Raises NotFoundError: no such job.
         """
-        record = self._new(job_id, name, 0, asked)
+        record = self._new(job_id, name, 0, asked, uuid4())
         self._store.add(record)
         self._workers.submit(self._measure, record, self._media.incoming / str(record.id))
         return record
@@ -99,9 +101,11 @@ class RecordingService:
         """Where the sound of a recording is kept, or was."""
         return self._media.kept / str(recording_id)
 
-    def keep(self, job_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]) -> RecordingRecord:
+    def keep(
+        self, job_id: UUID, recording_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]
+    ) -> RecordingRecord:
         """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
-        record = self._new(job_id, name, 0, asked)
+        record = self._new(job_id, name, 0, asked, recording_id)
         self._store.add(record)
         self._store.finish(record.id, RecordingState.DONE, result=result)
         return self._store.get(job_id, record.id)
@@ -152,9 +156,9 @@ class RecordingService:
         self._workers.shutdown(cancel_futures=True)
         self._media.close()
 
-    def _new(self, job_id: UUID, name: str, size: int, asked: dict[str, Any]) -> RecordingRecord:
+    def _new(self, job_id: UUID, name: str, size: int, asked: dict[str, Any], recording_id: UUID) -> RecordingRecord:
         return RecordingRecord(
-            id=uuid4(),
+            id=recording_id,
             job=job_id,
             name=" ".join("".join(letter if is_plain(letter) else " " for letter in name).split())[:LONGEST_NAME]
             or "recording",

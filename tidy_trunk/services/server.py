@@ -8,12 +8,13 @@ import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from types import FrameType
 from typing import Final
 
 import uvicorn
 
 from tidy_trunk.errors import SetupError
-from tidy_trunk.services.container import services_on
+from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.home import alone
 from tidy_trunk.services.nearby import Nearby, own_address, own_key
@@ -73,9 +74,21 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
             timeout_graceful_shutdown=PATIENCE_S,
         )
         try:
-            uvicorn.Server(config).run(sockets=[listener])
+            Server(config, services).run(sockets=[listener])
         finally:
             services.close()
+
+
+class Server(uvicorn.Server):
+    """Windows that wait for news would keep it from ending: they are told first."""
+
+    def __init__(self, config: uvicorn.Config, services: Services) -> None:
+        super().__init__(config)
+        self._services = services
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        self._services.news.close()
+        super().handle_exit(sig, frame)
 
 
 def patient_collector() -> None:

@@ -25,6 +25,7 @@ from tidy_trunk.services.matching import (
 )
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.sync import Method
+from tidy_trunk.services.uploads import Piece
 from tidy_trunk.store import RecordingRecord, RecordingState
 
 MATCH: Final = "match"
@@ -91,9 +92,15 @@ class SyncService:
         self._recordings = recordings
 
     async def receive(
-        self, job_id: UUID, name: str, size: int, side: str, chunks: AsyncIterable[bytes]
-    ) -> RecordingRecord:
-        """Take a file of a recorder or a camera in, and look at it. Raises as `RecordingService.receive`, and:
+        self,
+        job_id: UUID,
+        file_id: UUID,
+        name: str,
+        piece: Piece,
+        side: str,
+        chunks: AsyncIterable[bytes],
+    ) -> RecordingRecord | int:
+        """Take a piece of a file of a recorder or a camera in, and look at it. As `RecordingService.receive`, and:
 
         Raises:
             InputError: Neither side, or more files than are laid over each other at once.
@@ -102,7 +109,7 @@ class SyncService:
             raise InputError(f"'{side[:20]}' is neither side: say {RECORDER} or {CAMERA}")
         if len(self._of_files(job_id)) >= MOST_FILES:
             raise InputError(f"{MOST_FILES} files are laid over each other at most: remove some first")
-        return await self._recordings.receive(job_id, name, size, {"sync": side, "keep": True}, chunks)
+        return await self._recordings.receive(job_id, file_id, name, piece, {"sync": side, "keep": True}, chunks)
 
     def view(self, job_id: UUID) -> SyncView:
         """Everything as it stands. Raises NotFoundError."""

@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Final
-from uuid import UUID, uuid4
+from uuid import UUID
 
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.trace import accept
@@ -27,14 +27,14 @@ class WalkService:
         self._store = store
         self._now = now
 
-    def begin(self, job_id: UUID) -> WalkRecord:
-        """A new walk along the chain as it is planned now. Raises InputError where nothing is recorded yet."""
+    def begin(self, job_id: UUID, walk_id: UUID) -> WalkRecord:
+        """A new walk along the chain as it is planned now; begun again under one id it is one. Raises InputError where nothing is recorded yet."""
         state = self._jobs.newest(job_id)
         items = walk_items(Report(accept(state.evaluation.plan)))
         if not items:
             raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a run first")
         values = [{"id": item.id, "group": item.group, "text": item.text, "why": item.why} for item in items]
-        return self._store.begin(uuid4(), job_id, state.revision.number, values, self._now())
+        return self._store.begin(walk_id, job_id, state.revision.number, values, self._now())
 
     def all(self, job_id: UUID) -> list[WalkRecord]:
         """The walks of a job, the newest first."""

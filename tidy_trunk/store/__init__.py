@@ -6,6 +6,7 @@ from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_current, migrate
+from tidy_trunk.store.news import News, What, listen
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
@@ -17,6 +18,7 @@ __all__ = [
     "Mark",
     "MarkRecord",
     "MediaStore",
+    "News",
     "PrivateCluster",
     "RecordingRecord",
     "RecordingState",
@@ -24,8 +26,10 @@ __all__ = [
     "RevisionRecord",
     "WalkRecord",
     "WalkStore",
+    "What",
     "dump",
     "is_current",
+    "listen",
     "load",
     "migrate",
     "sole_use",

@@ -1,8 +1,10 @@
 """The pool of connections, and the unit of work: connection and transaction on one thread, inside one call."""
 
+import json
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any, Final
+from uuid import UUID
 
 import peewee
 import psycopg
@@ -19,10 +21,15 @@ WAIT_S: Final = 5
 """ASSUMED_ time to wait for a free connection, and for the server to answer a new one."""
 
 
+NEWS: Final = "tidy_trunk_news"
+"""ASSUMED_ name of the channel on which changes are told."""
+
+
 class Database:
     """PostgreSQL behind one URL."""
 
     def __init__(self, url: str) -> None:
+        self.url = url
         try:
             parameters: dict[str, Any] = dict(conninfo_to_dict(url))
         except ProgrammingError as error:
@@ -60,6 +67,10 @@ class Database:
             raise StoreUnavailableError(
                 "the database does not answer, and this was not confirmed. Look at the job again in a moment."
             ) from error
+
+    def tell(self, job_id: UUID, what: str, revision: int = 0) -> None:
+        """Inside a unit of work: whoever listens hears what of a job has changed, once it is committed."""
+        self.pool.execute_sql("select pg_notify(%s, %s)", (NEWS, json.dumps([str(job_id), what, revision])))
 
     def close(self) -> None:
         self.pool.close_all()

@@ -11,6 +11,7 @@ import peewee
 
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
+from tidy_trunk.store.news import What
 from tidy_trunk.store.tables import Tables
 
 
@@ -51,12 +52,14 @@ class RecordingStore:
         self._database = database
         self._tables = Tables(database.pool)
 
-    def add(self, record: RecordingRecord) -> None:
-        """Raises NotFoundError where the job is not there."""
+    def add(self, record: RecordingRecord) -> bool:
+        """Whether it is new: one that has been added already stays as it is.
+
+        Raises NotFoundError where the job is not there.
+        """
         with self._database.unit_of_work():
-            if not self._tables.Job.select().where(self._tables.Job.id == record.job).exists():
-                raise NotFoundError(f"there is no job {record.job}")
-            self._tables.Recording.create(
+            self._check_job(record.job)
+            added = self._tables.Recording.insert(
                 id=record.id,
                 job=record.job,
                 name=record.name,
@@ -64,7 +67,22 @@ class RecordingStore:
                 asked=record.asked,
                 state=record.state,
                 created=record.created,
-            )
+            ).on_conflict_ignore()
+            is_new = bool(added.returning(self._tables.Recording.id).execute())
+            self._database.tell(record.job, What.RECORDINGS)
+            return is_new
+
+    def find(self, job_id: UUID, recording_id: UUID) -> RecordingRecord | None:
+        """Raises NotFoundError where the job is not there."""
+        table = self._tables.Recording
+        with self._database.unit_of_work():
+            self._check_job(job_id)
+            row = table.get_or_none((table.id == recording_id) & (table.job == job_id))
+            return None if row is None else _record(row)
+
+    def _check_job(self, job_id: UUID) -> None:
+        if not self._tables.Job.select().where(self._tables.Job.id == job_id).exists():
+            raise NotFoundError(f"there is no job {job_id}")
 
     def all(self, job_id: UUID, *, with_result: bool = False) -> list[RecordingRecord]:
         """The recordings of a job, the newest first."""
@@ -102,12 +120,15 @@ class RecordingStore:
             if row is None:
                 raise NotFoundError(f"the job has no recording {recording_id} that is done")
             table.update(result=change(row.result)).where(table.id == recording_id).execute()
+            self._database.tell(job_id, What.RECORDINGS)
 
     def _move(self, recording_id: UUID, values: dict[str, Any]) -> None:
         table = self._tables.Recording
         open_states = [state for state in RecordingState if not state.is_over]
         with self._database.unit_of_work():
-            table.update(values).where((table.id == recording_id) & table.state.in_(open_states)).execute()
+            moved = table.update(values).where((table.id == recording_id) & table.state.in_(open_states))
+            for row in moved.returning(table.job).execute():
+                self._database.tell(row.job_id, What.RECORDINGS)
 
     def interrupt(self, message: str) -> None:
         """What was under way when the program ended has failed: nobody is at it any more."""
@@ -121,6 +142,7 @@ class RecordingStore:
         with self._database.unit_of_work():
             if not table.delete().where((table.id == recording_id) & (table.job == job_id)).execute():
                 raise NotFoundError(f"the job has no recording {recording_id}")
+            self._database.tell(job_id, What.RECORDINGS)
 
 
 def _record(row: peewee.Model, *, with_result: bool = True) -> RecordingRecord:

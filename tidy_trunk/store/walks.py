@@ -52,11 +52,13 @@ class WalkStore:
     def begin(
         self, walk_id: UUID, job_id: UUID, revision: int, items: list[dict[str, str]], now: datetime
     ) -> WalkRecord:
+        """A walk without marks; one that has been begun already as it stands."""
         with self._database.unit_of_work():
             if not self._tables.Job.select().where(self._tables.Job.id == job_id).exists():
                 raise NotFoundError(f"there is no job {job_id}")
-            row = self._tables.Walk.create(id=walk_id, job=job_id, revision=revision, items=items, created=now)
-            return _walk(row, ())
+            values = {"id": walk_id, "job": job_id, "revision": revision, "items": items, "created": now}
+            self._tables.Walk.insert(values).on_conflict_ignore().execute()
+            return self._get(job_id, walk_id)
 
     def all(self, job_id: UUID) -> list[WalkRecord]:
         """The walks of a job with their marks, the newest first."""

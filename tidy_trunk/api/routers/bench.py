@@ -5,7 +5,7 @@ from uuid import UUID
 
 from fastapi import APIRouter, Depends, Path, Query, Response
 
-from tidy_trunk.api.dependencies import Bench, BenchRecordings, ItemId
+from tidy_trunk.api.dependencies import Bench, BenchRecordings, ItemId, OwnId
 from tidy_trunk.api.schemas.bench import PointOut, SeenOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import BenchStepsIn
@@ -49,13 +49,15 @@ def read_sound(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, ask
 
 
 @router.post("/tone", status_code=201)
-def measure_on_bench(job_id: UUID, track_id: ItemId, bench: BenchRecordings) -> RecordingOut:
+def measure_on_bench(job_id: UUID, track_id: ItemId, own_id: OwnId, bench: BenchRecordings) -> RecordingOut:
     """Tone through simulated devices, measured on a track as a recording is."""
-    return RecordingOut.from_record(bench.tone(job_id, track_id))
+    return RecordingOut.from_record(bench.tone(job_id, own_id, track_id))
 
 
 @router.post("/steps", status_code=201)
-def step_on_bench(job_id: UUID, track_id: ItemId, body: BenchStepsIn, bench: BenchRecordings) -> RecordingOut:
+def step_on_bench(
+    job_id: UUID, track_id: ItemId, own_id: OwnId, body: BenchStepsIn, bench: BenchRecordings
+) -> RecordingOut:
     """Tone through simulated devices while a knob is turned, measured on a track as a recording is."""
-    record = bench.steps(job_id, track_id, body.device, body.control, body.positions, body.target_dbfs)
+    record = bench.steps(job_id, own_id, track_id, body.device, body.control, body.positions, body.target_dbfs)
     return RecordingOut.from_record(record)

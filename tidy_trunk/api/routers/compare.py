@@ -4,7 +4,7 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from tidy_trunk.api.dependencies import BenchRecordings, Compare, ItemId
+from tidy_trunk.api.dependencies import BenchRecordings, Compare, ItemId, OwnId
 from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, WayNameOut, WaysIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.recordings import RecordingOut
@@ -19,9 +19,11 @@ def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut
 
 
 @router.post("/bench", status_code=201)
-def record_ways_on_bench(job_id: UUID, run_id: ItemId, body: WaysIn, bench: BenchRecordings) -> list[RecordingOut]:
+def record_ways_on_bench(
+    job_id: UUID, run_id: ItemId, own_id: OwnId, body: WaysIn, bench: BenchRecordings
+) -> list[RecordingOut]:
     """Tone and silence through simulated devices, one recording for each way."""
-    return [RecordingOut.from_record(record) for record in bench.ways(job_id, run_id, body.ways)]
+    return [RecordingOut.from_record(record) for record in bench.ways(job_id, own_id, run_id, body.ways)]
 
 
 @router.post("")

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from fastapi import APIRouter, Body, Path, Query, Response
 
-from tidy_trunk.api.dependencies import Jobs
+from tidy_trunk.api.dependencies import Jobs, OwnId
 from tidy_trunk.api.schemas.jobs import (
     PROBLEMS,
     AdviceOut,
@@ -46,10 +46,12 @@ def create_job(body: NewJobIn, jobs: Jobs) -> Response:
 
 @router.post("/import", status_code=201, response_model=JobStateOut)
 def import_job(
-    body: Annotated[Any, Body(examples=[{"schema_version": 1, "name": "Casting day"}])], jobs: Jobs
+    body: Annotated[Any, Body(examples=[{"schema_version": 1, "name": "Casting day"}])],
+    own_id: OwnId,
+    jobs: Jobs,
 ) -> Response:
     """A job from a plan file."""
-    return _answer(jobs.import_plan(body), 201)
+    return _answer(jobs.import_plan(body, own_id), 201)
 
 
 @router.get("/{job_id}", response_model=JobStateOut)

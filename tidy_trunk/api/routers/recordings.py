@@ -1,16 +1,16 @@
 """Recordings that are measured, and what they say of knobs and meters."""
 
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Query, Request, Response
 from fastapi.responses import FileResponse
 from pydantic import FiniteFloat
 
-from tidy_trunk.api.dependencies import LineUp, Recordings
+from tidy_trunk.api.dependencies import LineUp, OwnId, PieceOf, Recordings
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import LawIn, MeterIn, ReadingOut
-from tidy_trunk.api.schemas.recordings import RecordingOut
+from tidy_trunk.api.schemas.recordings import ReceivedOut, RecordingOut
 from tidy_trunk.core.plan import Scale
 
 router = APIRouter(prefix="/jobs/{job_id}/recordings", tags=["line-up"], responses=PROBLEMS)
@@ -24,6 +24,8 @@ RECORDING_BODY = {
     }
 }
 
+PIECE: dict[int | str, dict[str, Any]] = {202: {"model": ReceivedOut, "description": "A piece was taken"}}
+
 
 @router.get("")
 def list_recordings(job_id: UUID, recordings: Recordings) -> list[RecordingOut]:
@@ -31,10 +33,13 @@ def list_recordings(job_id: UUID, recordings: Recordings) -> list[RecordingOut]:
     return [RecordingOut.from_record(record) for record in recordings.all(job_id)]
 
 
-@router.post("", status_code=201, openapi_extra=RECORDING_BODY)
+@router.post("", status_code=201, openapi_extra=RECORDING_BODY, responses=PIECE)
 async def receive_recording(
     job_id: UUID,
+    recording_id: OwnId,
+    piece: PieceOf,
     request: Request,
+    response: Response,
     recordings: Recordings,
     name: Annotated[str, Query(max_length=400, description="Name of the file")] = "recording",
     track: Annotated[str, Query(max_length=120, description="Track that it was made on")] = "",
@@ -43,11 +48,17 @@ async def receive_recording(
     ] = None,
     target_dbfs: Annotated[float | None, Query(ge=-120, le=0, allow_inf_nan=False)] = None,
     keep: Annotated[bool, Query(description="Keep the sound too, as long as it is listed")] = False,
-) -> RecordingOut:
-    """Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is."""
+) -> RecordingOut | ReceivedOut:
+    """Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is.
+
+    Under an id of its sender it may come in pieces, each with its Content-Range, from the first to the last.
+    """
     asked = {"track": track, "settings": settings or [], "target_dbfs": target_dbfs, "keep": keep}
-    size = int(request.headers["content-length"])  # the guard lets nothing in that does not say it
-    return RecordingOut.from_record(await recordings.receive(job_id, name, size, asked, request.stream()))
+    taken = await recordings.receive(job_id, recording_id, name, piece, asked, request.stream())
+    if isinstance(taken, int):
+        response.status_code = 202
+        return ReceivedOut(received=taken)
+    return RecordingOut.from_record(taken)
 
 
 @router.get("/{recording_id}")

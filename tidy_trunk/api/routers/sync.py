@@ -8,9 +8,10 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.responses import StreamingResponse
 
-from tidy_trunk.api.dependencies import ItemId, Sync
-from tidy_trunk.api.routers.recordings import RECORDING_BODY
+from tidy_trunk.api.dependencies import ItemId, OwnId, PieceOf, Sync
+from tidy_trunk.api.routers.recordings import PIECE, RECORDING_BODY
 from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.recordings import ReceivedOut
 from tidy_trunk.api.schemas.sync import NudgeIn, PlaceIn, SyncFileOut, SyncMatchOut, SyncOut, WavesOut
 
 router = APIRouter(prefix="/jobs/{job_id}/sync", tags=["sync"], responses=PROBLEMS)
@@ -27,17 +28,23 @@ def read_sync(job_id: UUID, sync: Sync) -> SyncOut:
     return SyncOut.from_core(sync.view(job_id))
 
 
-@router.post("/files", status_code=201, openapi_extra=RECORDING_BODY)
+@router.post("/files", status_code=201, openapi_extra=RECORDING_BODY, responses=PIECE)
 async def receive_file(
     job_id: UUID,
+    file_id: OwnId,
+    piece: PieceOf,
     request: Request,
+    response: Response,
     sync: Sync,
     name: Annotated[str, Query(max_length=400, description="Name of the file")] = "recording",
     side: Annotated[str, Query(max_length=20, description="recorder or camera")] = "camera",
-) -> SyncFileOut:
-    """Take a file in as it lies on the disk, and begin to look at it."""
-    size = int(request.headers["content-length"])  # the guard lets nothing in that does not say it
-    return SyncFileOut.from_record(await sync.receive(job_id, name, size, side, request.stream()))
+) -> SyncFileOut | ReceivedOut:
+    """Take a file in as it lies on the disk, whole or piece by piece like a recording, and begin to look at it."""
+    taken = await sync.receive(job_id, file_id, name, piece, side, request.stream())
+    if isinstance(taken, int):
+        response.status_code = 202
+        return ReceivedOut(received=taken)
+    return SyncFileOut.from_record(taken)
 
 
 @router.delete("/files/{file_id}", status_code=204)

@@ -4,7 +4,7 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from tidy_trunk.api.dependencies import Walks
+from tidy_trunk.api.dependencies import OwnId, Walks
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.walks import MarksIn, WalkOut
 
@@ -18,9 +18,9 @@ def list_walks(job_id: UUID, walks: Walks) -> list[WalkOut]:
 
 
 @router.post("", status_code=201)
-def begin_walk(job_id: UUID, walks: Walks) -> WalkOut:
+def begin_walk(job_id: UUID, walk_id: OwnId, walks: Walks) -> WalkOut:
     """A new walk along the chain as it is planned now."""
-    return WalkOut.from_record(walks.begin(job_id))
+    return WalkOut.from_record(walks.begin(job_id, walk_id))
 
 
 @router.get("/{walk_id}")

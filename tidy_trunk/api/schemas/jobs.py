@@ -291,6 +291,7 @@ class JobStateOut(Out):
     job: UUID
     revision: int
     sentence: str
+    who: str
     created: datetime
     can_undo: bool
     can_redo: bool
@@ -309,6 +310,7 @@ class JobStateOut(Out):
             job=record.job,
             revision=record.number,
             sentence=record.sentence,
+            who=record.who,
             created=record.created,
             can_undo=record.can_undo,
             can_redo=record.can_redo,

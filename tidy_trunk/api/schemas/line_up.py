@@ -14,6 +14,8 @@ from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.line_up import Taken
 
 Dbfs = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=24)]
+Position = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=120)]
+"""ASSUMED_ range of what may stand at a knob, in dB: whether it does there is asked of its class."""
 Mark = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
 ItemId = Annotated[str, Field(min_length=1, max_length=120)]
 
@@ -46,7 +48,7 @@ class BenchStepsIn(In):
 
     device: ItemId
     control: ItemId
-    positions: Annotated[list[Dbfs], Field(max_length=MOST_LAW_POINTS)] = Field(default_factory=list)
+    positions: Annotated[list[Position], Field(max_length=MOST_LAW_POINTS)] = Field(default_factory=list)
     target_dbfs: Annotated[float, Field(allow_inf_nan=False, ge=-120, le=0)] = -20.0
 
     model_config = ConfigDict(

@@ -134,6 +134,12 @@ class AskedOut(Out):
     shown: list[float] = Field(default_factory=list)
 
 
+class ReceivedOut(Out):
+    """A recording of which a part is here: received is how many bytes, from its beginning on."""
+
+    received: int
+
+
 class RecordingOut(Out):
     """A recording. progress: 0 to 1; result: once it is done, and not in lists."""
 

@@ -1,4 +1,8 @@
+import { ApiProblem, deliver } from './connection'
+import { newId } from './ids'
 import type { components } from './schema'
+
+export { ApiProblem }
 
 type Schemas = components['schemas']
 export type JobState = Schemas['JobStateOut']
@@ -59,44 +63,67 @@ export type BenchPoint = Schemas['PointOut']
 export type BenchSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
+export type News = Schemas['NewsOut']
 export type WalkMark = Required<Schemas['MarkIn']>
 export type Severity = Schemas['Severity']
 
 /** On which state something is done, by whom; sent again under one `request` it is done once. */
 export type Change = Required<Schemas['BaseIn']>
 
-/** What the server says is wrong: `detail` is a sentence for the user. */
-export class ApiProblem extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    readonly detail: string,
-    readonly newestRevision?: number,
-  ) {
-    super(detail)
+const PATIENCE_MS = 60_000 // what has not been answered by then is asked for again
+const PIECE_BYTES = 4_000_000 // what is lost of a recording when the connection breaks
+
+const call = <T>(method: string, path: string, body?: unknown, isWanted?: () => boolean): Promise<T> =>
+  deliver(
+    () =>
+      ask<T>(path, {
+        method,
+        headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+        body: body === undefined ? null : JSON.stringify(body),
+      }),
+    isWanted,
+  )
+
+/** Taking something away. That it is gone already is no fault: the answer to an earlier try may have been lost. */
+async function away(path: string): Promise<void> {
+  try {
+    await call('DELETE', path)
+  } catch (error) {
+    if (!(error instanceof ApiProblem) || error.status !== 404) throw error
   }
 }
 
-const call = <T>(method: string, path: string, body?: unknown): Promise<T> =>
-  ask<T>(path, {
-    method,
-    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-    body: body === undefined ? null : JSON.stringify(body),
-  })
+/** A recording that is measured while one waits. */
+const hear = <T>(path: string, file: Blob): Promise<T> =>
+  deliver(() => ask<T>(path, { method: 'POST', headers: { 'Content-Type': 'audio/wav' }, body: file }))
 
-/** A recording goes to the server as it lies on the disk. */
-const send = <T>(path: string, file: Blob): Promise<T> =>
-  ask<T>(path, { method: 'POST', headers: { 'Content-Type': 'audio/wav' }, body: file })
+/** A recording as it lies on the disk, piece by piece under one id: after a break it goes on where it was. */
+async function send<T>(path: string, file: Blob): Promise<T> {
+  for (let at = 0; ;) {
+    const end = Math.min(at + PIECE_BYTES, file.size)
+    const headers = {
+      'Content-Type': 'application/octet-stream',
+      'Content-Range': file.size ? `bytes ${at}-${end - 1}/${file.size}` : 'bytes */0',
+    }
+    const piece = file.slice(at, end)
+    const answer = await deliver(() =>
+      ask<T | { received: number }>(path, { method: 'POST', headers, body: piece }),
+    )
+    if (!(answer instanceof Object && 'received' in answer)) return answer
+    at = answer.received
+  }
+}
 
 async function ask<T>(path: string, request: RequestInit): Promise<T> {
   let response: Response
+  let text: string
   try {
-    response = await fetch(`/api${path}`, request)
+    response = await fetch(`/api${path}`, { ...request, signal: AbortSignal.timeout(PATIENCE_MS) })
+    text = await response.text()
   } catch {
-    throw new ApiProblem(0, 'unreachable', 'The program does not answer. Is ./tidy serve still running?')
+    throw new ApiProblem(0, 'unreachable', 'The program does not answer.')
   }
   if (response.status === 204) return undefined as T
-  const text = await response.text()
   let value: unknown
   try {
     value = JSON.parse(text)
@@ -121,8 +148,8 @@ export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   jobs: () => call<JobEntry[]>('GET', '/jobs'),
   create: (name: string, id: string) => call<JobState>('POST', '/jobs', { name, id }),
-  importPlan: (plan: unknown) => call<JobState>('POST', '/jobs/import', plan),
-  remove: (job: string) => call<undefined>('DELETE', `/jobs/${job}`),
+  importPlan: (plan: unknown, id: string) => call<JobState>('POST', `/jobs/import?id=${id}`, plan),
+  remove: (job: string) => away(`/jobs/${job}`),
   job: (job: string) => call<JobState>('GET', `/jobs/${job}`),
   advice: (job: string) => call<Advice>('GET', `/jobs/${job}/advice`),
   edit: (job: string, change: Change, edits: readonly Edit[]) =>
@@ -142,7 +169,7 @@ export const api = {
   ladder: (job: string, track: string, through: string, edits: readonly Edit[]) =>
     call<Ladder>('POST', `/jobs/${job}/tracks/${part(track)}/ladder?through=${part(through)}`, { edits }),
   heard: (job: string, track: string, file: Blob, channel: number) =>
-    send<Heard>(`/jobs/${job}/tracks/${part(track)}/heard?channel=${channel}`, file),
+    hear<Heard>(`/jobs/${job}/tracks/${part(track)}/heard?channel=${channel}`, file),
   gainPlan: (job: string, pins: readonly Pin[]) => call<GainPlan>('POST', `/jobs/${job}/gain-plan`, { pins }),
   padFor: (job: string, run: string) =>
     call<WantedPad>('GET', run ? `/jobs/${job}/runs/${part(run)}/pad` : '/pads/usual'),
@@ -154,7 +181,8 @@ export const api = {
   leadBox: () => call<LeadBox>('GET', '/leads'),
   judge: (lead: LeadDraft) => call<Judged>('POST', '/leads/judge', lead),
   grammar: () => call<Grammar>('GET', '/grammar'),
-  say: (job: string, text: string) => call<Answer>('POST', `/jobs/${job}/say`, { text }),
+  say: (job: string, text: string, isWanted?: () => boolean) =>
+    call<Answer>('POST', `/jobs/${job}/say`, { text }, isWanted),
   lineUp: (job: string) => call<LineUpStep[]>('GET', `/jobs/${job}/line-up`),
   voices: (job: string) => call<VoiceStep[]>('GET', `/jobs/${job}/line-up/voices`),
   reading: (job: string, track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
@@ -163,7 +191,7 @@ export const api = {
       read_from: from,
     }),
   benchRecording: (job: string, track: string) =>
-    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/tone`),
+    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/tone?id=${newId()}`),
   benchSteps: (
     job: string,
     track: string,
@@ -172,7 +200,7 @@ export const api = {
     positions: number[],
     target: number,
   ) =>
-    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/steps`, {
+    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/steps?id=${newId()}`, {
       device,
       control,
       positions,
@@ -185,16 +213,16 @@ export const api = {
   wayNames: (job: string, run: string) =>
     call<WayName[]>('GET', `/jobs/${job}/runs/${part(run)}/compare/ways`),
   recordWays: (job: string, run: string, ways: string[]) =>
-    call<Recording[]>('POST', `/jobs/${job}/runs/${part(run)}/compare/bench`, { ways }),
+    call<Recording[]>('POST', `/jobs/${job}/runs/${part(run)}/compare/bench?id=${newId()}`, { ways }),
   compareWays: (job: string, run: string, recordings: Record<string, string>) =>
     call<Compared[]>('POST', `/jobs/${job}/runs/${part(run)}/compare`, { recordings }),
   recordings: (job: string) => call<Recording[]>('GET', `/jobs/${job}/recordings`),
   recording: (job: string, id: string) => call<Recording>('GET', `/jobs/${job}/recordings/${id}`),
   sendRecording: (job: string, file: File, asked: URLSearchParams) =>
-    send<Recording>(`/jobs/${job}/recordings?${asked}`, file),
+    send<Recording>(`/jobs/${job}/recordings?id=${newId()}&${asked}`, file),
   cancelRecording: (job: string, id: string) =>
     call<Recording>('POST', `/jobs/${job}/recordings/${id}/cancel`),
-  removeRecording: (job: string, id: string) => call<undefined>('DELETE', `/jobs/${job}/recordings/${id}`),
+  removeRecording: (job: string, id: string) => away(`/jobs/${job}/recordings/${id}`),
   benchPoints: (job: string, track: string) =>
     call<BenchPoint[]>('GET', `/jobs/${job}/bench/${part(track)}/points`),
   benchSeen: (job: string, track: string, point: number, asked: string) =>
@@ -204,7 +232,7 @@ export const api = {
   keptSound: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
   toneAddress: (job: string) => `/api/jobs/${job}/tone.wav`,
   walks: (job: string) => call<Walk[]>('GET', `/jobs/${job}/walks`),
-  beginWalk: (job: string) => call<Walk>('POST', `/jobs/${job}/walks`),
+  beginWalk: (job: string) => call<Walk>('POST', `/jobs/${job}/walks?id=${newId()}`),
   walk: (job: string, walk: string) => call<Walk>('GET', `/jobs/${job}/walks/${walk}`),
   markWalk: (job: string, walk: string, marks: readonly WalkMark[]) =>
     call<Walk>('PUT', `/jobs/${job}/walks/${walk}/marks`, { marks }),
@@ -212,14 +240,17 @@ export const api = {
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
   clock: (job: string) => call<Clock>('GET', `/jobs/${job}/clock`),
   clap: (job: string, screen: string, camera: string, frame: number, file: Blob) =>
-    send<MeasuredDelay>(
+    hear<MeasuredDelay>(
       `/jobs/${job}/clock/screens/${part(screen)}/clap?camera=${part(camera)}&frame=${frame}`,
       file,
     ),
   sync: (job: string) => call<Sync>('GET', `/jobs/${job}/sync`),
   sendSyncFile: (job: string, file: File, side: 'recorder' | 'camera') =>
-    send<Sync['files'][number]>(`/jobs/${job}/sync/files?side=${side}&name=${part(file.name)}`, file),
-  removeSyncFile: (job: string, file: string) => call<undefined>('DELETE', `/jobs/${job}/sync/files/${file}`),
+    send<Sync['files'][number]>(
+      `/jobs/${job}/sync/files?id=${newId()}&side=${side}&name=${part(file.name)}`,
+      file,
+    ),
+  removeSyncFile: (job: string, file: string) => away(`/jobs/${job}/sync/files/${file}`),
   matchSync: (job: string) => call<Sync['match']>('POST', `/jobs/${job}/sync/match`),
   cancelSync: (job: string) => call<Sync>('POST', `/jobs/${job}/sync/match/cancel`),
   nudgeClip: (job: string, file: string, samples: number) =>
@@ -234,5 +265,6 @@ export const api = {
     `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
   syncExport: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
+  newsAddress: (job: string) => `/api/jobs/${job}/news`,
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

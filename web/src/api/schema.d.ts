@@ -276,6 +276,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hear News
+         * @description Server-sent events, one for each change of a job; the first says that one should look. It ends with the program.
+         */
+        get: operations["hear_news_api_jobs__job_id__news_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/tracks/{track_id}/ladder": {
         parameters: {
             query?: never;
@@ -512,6 +532,8 @@ export interface paths {
         /**
          * Receive Recording
          * @description Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is.
+         *
+         *     Under an id of its sender it may come in pieces, each with its Content-Range, from the first to the last.
          */
         post: operations["receive_recording_api_jobs__job_id__recordings_post"];
         delete?: never;
@@ -755,7 +777,7 @@ export interface paths {
         put?: never;
         /**
          * Receive File
-         * @description Take a file in as it lies on the disk, and begin to look at it.
+         * @description Take a file in as it lies on the disk, whole or piece by piece like a recording, and begin to look at it.
          */
         post: operations["receive_file_api_jobs__job_id__sync_files_post"];
         delete?: never;
@@ -2523,6 +2545,11 @@ export interface components {
             /** Passable */
             passable: string;
         };
+        /** HTTPValidationError */
+        HTTPValidationError: {
+            /** Detail */
+            detail?: components["schemas"]["ValidationError"][];
+        };
         /**
          * Hazard
          * @description What a lead passes on its way. Source: [HANDBOOK] §§4, 9, 10
@@ -2679,6 +2706,8 @@ export interface components {
             revision: number;
             /** Sentence */
             sentence: string;
+            /** Who */
+            who: string;
             /**
              * Created
              * Format: date-time
@@ -3302,6 +3331,15 @@ export interface components {
             id?: string | null;
         };
         /**
+         * NewsOut
+         * @description What has changed; revision: the newest one of the plan, 0 where it is something else or unknown.
+         */
+        NewsOut: {
+            what: components["schemas"]["What"];
+            /** Revision */
+            revision: number;
+        };
+        /**
          * NoiseFrom
          * @description Where a noise floor was found.
          * @enum {string}
@@ -3871,6 +3909,14 @@ export interface components {
             sentence: string;
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
+        /**
+         * ReceivedOut
+         * @description A recording of which a part is here: received is how many bytes, from its beginning on.
+         */
+        ReceivedOut: {
+            /** Received */
+            received: number;
         };
         /**
          * RecordingOut
@@ -5063,6 +5109,19 @@ export interface components {
             /** Faults */
             faults: string[];
         };
+        /** ValidationError */
+        ValidationError: {
+            /** Location */
+            loc: (string | number)[];
+            /** Message */
+            msg: string;
+            /** Error Type */
+            type: string;
+            /** Input */
+            input?: unknown;
+            /** Context */
+            ctx?: Record<string, never>;
+        };
         /**
          * VoiceStepOut
          * @description Let the sources of a track be heard as in the take: what it must record, within so many dB.
@@ -5272,6 +5331,12 @@ export interface components {
          * @enum {string}
          */
         Weighting: "A" | "Z";
+        /**
+         * What
+         * @description What of a job has changed. LOOK: nobody knows, as nothing could be heard for a while.
+         * @enum {string}
+         */
+        What: "plan" | "recordings" | "look";
         /** WindingModel */
         WindingModel: {
             /** Near */
@@ -5575,7 +5640,10 @@ export interface operations {
     };
     import_job_api_jobs_import_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6330,6 +6398,37 @@ export interface operations {
             };
         };
     };
+    hear_news_api_jobs__job_id__news_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     read_ladder_api_jobs__job_id__tracks__track_id__ladder_post: {
         parameters: {
             query?: {
@@ -7000,8 +7099,13 @@ export interface operations {
                 target_dbfs?: number | null;
                 /** @description Keep the sound too, as long as it is listed */
                 keep?: boolean;
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
             };
-            header?: never;
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
             path: {
                 job_id: string;
             };
@@ -7020,7 +7124,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RecordingOut"];
+                    "application/json": components["schemas"]["RecordingOut"] | components["schemas"]["ReceivedOut"];
+                };
+            };
+            /** @description A piece was taken */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedOut"];
                 };
             };
             /** @description No such job, track or run */
@@ -7434,7 +7547,10 @@ export interface operations {
     };
     record_ways_on_bench_api_jobs__job_id__runs__run_id__compare_bench_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -7719,8 +7835,13 @@ export interface operations {
                 name?: string;
                 /** @description recorder or camera */
                 side?: string;
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
             };
-            header?: never;
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
             path: {
                 job_id: string;
             };
@@ -7739,7 +7860,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SyncFileOut"];
+                    "application/json": components["schemas"]["SyncFileOut"] | components["schemas"]["ReceivedOut"];
+                };
+            };
+            /** @description A piece was taken */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedOut"];
                 };
             };
             /** @description No such job, track or run */
@@ -8438,7 +8568,10 @@ export interface operations {
     };
     measure_on_bench_api_jobs__job_id__bench__track_id__tone_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -8491,7 +8624,10 @@ export interface operations {
     };
     step_on_bench_api_jobs__job_id__bench__track_id__steps_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -8600,7 +8736,10 @@ export interface operations {
     };
     begin_walk_api_jobs__job_id__walks_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
             header?: never;
             path: {
                 job_id: string;

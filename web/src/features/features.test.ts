@@ -1,7 +1,7 @@
 /** Components as they are drawn: rendered to text by Vue's own server renderer, read as a user reads them. */
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { createSSRApp, type Component } from 'vue'
 import { renderToString } from 'vue/server-renderer'
 
@@ -20,6 +20,8 @@ import LeadDrawing from '@/ui/LeadDrawing.vue'
 import LeadUse from '@/ui/LeadUse.vue'
 import RunTag from '@/ui/RunTag.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
+
+vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
 
 async function html(component: Component, props: Record<string, unknown>): Promise<string> {
   return renderToString(createSSRApp(component, props).use(createPinia()).use(PrimeVue))

@@ -41,3 +41,13 @@ export const router = createRouter({
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })
+
+// A window that stayed open over an update asks for a part of the program that is gone: it is loaded anew, once.
+const TRIED = 'tidy-loaded-anew'
+router.onError((error: unknown, to) => {
+  if (!/import|preload|fetch/i.test(String(error)) || sessionStorage.getItem(TRIED) === to.fullPath)
+    throw error
+  sessionStorage.setItem(TRIED, to.fullPath)
+  window.location.assign(to.fullPath)
+})
+router.afterEach(() => sessionStorage.removeItem(TRIED))

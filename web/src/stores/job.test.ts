@@ -102,15 +102,54 @@ describe('the open job', () => {
   })
 
   it('delivers after a reload what the page before could not', async () => {
-    const left = { job: 'j', change: { base_revision: 3, who: 'Ann', request: 'r' }, edits: EDIT }
+    const left = {
+      job: 'j',
+      change: { base_revision: 3, who: 'Ann', request: 'r' },
+      edits: EDIT,
+      tried: true,
+    }
     put(left)
     const asked = serve({ body: state(3) }, { body: state(4) }, { body: state(5) })
     const job = useJob()
     await job.open('j')
     expect(await job.edit(EDIT)).toBe(true)
-    expect(asked[1]?.body).toEqual({ ...left.change, edits: EDIT })
+    expect(asked[1]?.body).toEqual({ ...left.change, edits: EDIT }) // as it was: it may have arrived
     expect(asked[2]?.body).toMatchObject({ base_revision: 4 })
     expect(pending('j')).toHaveLength(0)
+  })
+
+  it('keeps what waits behind an edit that nobody answers', async () => {
+    vi.useFakeTimers()
+    serve({ body: state(3) }, new Error('down'), { body: state(4) }, { body: state(5) })
+    const job = useJob()
+    await job.open('j')
+    const both = [job.edit(EDIT), job.edit(EDIT)]
+    await vi.advanceTimersByTimeAsync(100)
+    expect([job.unsaved, pending('j').map(({ tried }) => tried)]).toEqual([2, [true, false]])
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(await Promise.all(both)).toEqual([true, true])
+    expect([job.unsaved, pending('j').length]).toEqual([0, 0])
+    vi.useRealTimers()
+  })
+
+  it('sends after a reload what was never sent on the state that it finds', async () => {
+    put({ job: 'j', change: { base_revision: 1, who: '', request: 'r' }, edits: EDIT, tried: false })
+    const asked = serve({ body: state(3) }, { body: state(4) })
+    const job = useJob()
+    await job.open('j')
+    await vi.waitFor(() => expect(job.newest?.revision).toBe(4))
+    expect(asked[1]?.body).toMatchObject({ base_revision: 3, request: 'r' })
+  })
+
+  it('shows what somebody else did, and does not ask for what it knows', async () => {
+    const asked = serve({ body: state(3) }, { body: state(5, { who: 'Ann' }) })
+    const job = useJob()
+    await job.open('j')
+    job.hear({ what: 'plan', revision: 3 })
+    job.hear({ what: 'plan', revision: 5 })
+    await vi.waitFor(() => expect(job.newest?.revision).toBe(5))
+    expect(job.notice).toBe('Ann: edit 5')
+    expect(asked).toHaveLength(2)
   })
 
   it('goes on after a conflict of which the newer state could not be fetched at once', async () => {

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Change, type Edit, type Finding, type JobState } from '@/api/client'
-import { deliver, drop, newId, pending, put, type Pending } from '@/stores/outbox'
+import { api, ApiProblem, type Change, type Edit, type Finding, type JobState, type News } from '@/api/client'
+import { newId } from '@/api/ids'
+import { drop, pending, put, type Pending } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
 
 /** The open job: its newest state, or an earlier one that is being looked at. */
@@ -13,8 +14,10 @@ export const useJob = defineStore('job', () => {
   const problem = ref('')
   const notice = ref('')
   const busy = ref(false)
-  const unsaved = ref(0) // changes that nobody has answered yet; they are sent again and again
+  const unsaved = ref(0) // changes on their way that nobody has answered yet
+  const refusals = ref(0) // counts changes that were not made: fields then show what the plan holds
   const refused = shallowRef<readonly Edit[]>([]) // what a newer state kept out, to be done again or dropped
+  const recordingsNews = ref(0) // counts what others did with the job's recordings
   const pointed = ref('') // id of the finding that is pointed at
   const boxesFor = ref('') // run for which ways by another box are asked
 
@@ -30,8 +33,7 @@ export const useJob = defineStore('job', () => {
     problem.value = ''
     busy.value = true
     try {
-      newest.value = await deliver(action, fail)
-      problem.value = ''
+      newest.value = await action()
       looked.value = null
       return true
     } catch (error) {
@@ -56,7 +58,7 @@ export const useJob = defineStore('job', () => {
     refused.value = []
     if (!(await attempt(() => api.job(id)))) return
     // What an earlier page could not deliver. It is done once, whether it had arrived or not.
-    for (const item of pending(id)) before = before.then(() => transmit(item))
+    for (const item of pending(id)) before = before.then(() => (item.tried ? transmit(item) : send(item)))
   }
 
   let before: Promise<unknown> = Promise.resolve()
@@ -67,17 +69,29 @@ export const useJob = defineStore('job', () => {
    * there are given as a function, asked when their turn comes.
    */
   function edit(wanted: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
-    const mine = before.then(() => send(typeof wanted === 'function' ? wanted() : wanted))
+    const kept = typeof wanted === 'function' ? null : keep(wanted)
+    const mine = before.then(() => send(typeof wanted === 'function' ? keep(wanted()) : kept))
     before = mine.catch(() => false) // one that fails does not stop those behind it
     return mine
   }
 
-  async function send(edits: readonly Edit[]): Promise<boolean> {
+  /** In the outbox from now on, before its turn comes. */
+  function keep(edits: readonly Edit[]): Pending | null {
     const base = newest.value
-    if (!base || readOnly.value) return false
-    const item = { job: base.job, change: changeOf(base), edits }
+    if (!base || readOnly.value) return null
+    const item = { job: base.job, change: changeOf(base), edits, tried: false }
     put(item)
-    return transmit(item)
+    unsaved.value = pending(base.job).length || 1 // of a browser that keeps nothing it is this one
+    return item
+  }
+
+  /** For the first time: on the state that those before it left. */
+  async function send(item: Pending | null): Promise<boolean> {
+    const base = newest.value
+    if (!item || base?.job !== item.job) return false // it stays in the outbox until its job is opened again
+    const now = { ...item, change: { ...item.change, base_revision: base.revision }, tried: true }
+    put(now)
+    return transmit(now)
   }
 
   async function transmit(item: Pending): Promise<boolean> {
@@ -85,10 +99,7 @@ export const useJob = defineStore('job', () => {
     try {
       problem.value = ''
       busy.value = true
-      const state = await deliver(
-        () => api.edit(item.job, item.change, item.edits),
-        () => (unsaved.value = pending(item.job).length || 1),
-      )
+      const state = await api.edit(item.job, item.change, item.edits)
       if (isOpen()) {
         newest.value = state
         notice.value = state.sentence
@@ -97,16 +108,37 @@ export const useJob = defineStore('job', () => {
       return true
     } catch (error) {
       fail(error)
+      refusals.value += 1
       if (error instanceof ApiProblem && error.code === 'revision-conflict' && isOpen()) {
         if (item.edits !== refused.value) refused.value = [...refused.value, ...item.edits]
-        newest.value = await deliver(() => api.job(item.job), fail)
+        newest.value = await api.job(item.job)
       }
       return false
     } finally {
       drop(item)
-      unsaved.value = 0
+      unsaved.value = pending(item.job).length
       busy.value = false
     }
+  }
+
+  /** What somebody else did is shown: after one's own changes, which may have been made known the same way. */
+  function hear({ what, revision }: News) {
+    const id = newest.value?.job
+    if (what === 'recordings' || what === 'look') recordingsNews.value += 1
+    if (id === undefined || !(what === 'plan' || what === 'look')) return
+    // No edit waits for this: one that is made meanwhile is told whether it came too late.
+    void before.then(async () => {
+      const base = newest.value
+      if (base?.job !== id || (revision && revision <= base.revision)) return
+      try {
+        const state = await api.job(id)
+        if (newest.value?.job !== id || state.revision <= newest.value.revision) return
+        newest.value = state
+        notice.value = `${state.who || 'Somebody else'}: ${state.sentence}`
+      } catch (error) {
+        fail(error)
+      }
+    })
   }
 
   async function step(direction: 'undo' | 'redo') {
@@ -156,11 +188,14 @@ export const useJob = defineStore('job', () => {
     notice,
     busy,
     unsaved,
+    refusals,
     refused,
+    recordingsNews,
     pointed,
     boxesFor,
     open,
     edit,
+    hear,
     undo: () => step('undo'),
     redo: () => step('redo'),
     lookAt,

@@ -4,15 +4,17 @@ import { computed, ref, watch } from 'vue'
 
 import type { Control } from '@/api/client'
 import { formatSigned, formatStep } from '@/format/levels'
+import { useJob } from '@/stores/job'
 import KeptInput from './KeptInput.vue'
 
 /** One control of a device. A knob tells every position while it moves, and once where it comes to rest. */
 const props = defineProps<{ control: Control; disabled?: boolean }>()
 const emit = defineEmits<{ moving: [value: number]; set: [value: string | number | boolean] }>()
 
+const job = useJob()
 const held = ref<number | null>(null)
 watch(
-  () => props.control.value,
+  () => [props.control.value, job.refusals],
   () => (held.value = null),
 )
 const position = computed(() => held.value ?? Number(props.control.value))
@@ -62,6 +64,7 @@ function move(event: Event) {
     />
     <ToggleSwitch
       v-else-if="control.kind === 'switch'"
+      :key="job.refusals"
       :input-id="id"
       :model-value="Boolean(control.value)"
       :disabled="disabled"
@@ -70,6 +73,7 @@ function move(event: Event) {
     <select
       v-else
       :id="id"
+      :key="job.refusals"
       class="plain-input"
       :value="String(control.value)"
       :disabled="disabled"

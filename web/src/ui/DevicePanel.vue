@@ -88,7 +88,13 @@ function route(bus: string, event: Event) {
         <summary><strong>Tracks and mixes</strong></summary>
         <label v-for="bus in detail.routing" :key="bus.bus" class="field">
           <span>{{ bus.label }}{{ bus.recorded ? ', recorded' : '' }}, from</span>
-          <select multiple :size="3" :disabled="job.readOnly" @change="route(bus.bus, $event)">
+          <select
+            :key="job.refusals"
+            multiple
+            :size="3"
+            :disabled="job.readOnly"
+            @change="route(bus.bus, $event)"
+          >
             <option
               v-for="channel in detail.channels"
               :key="channel"

@@ -53,13 +53,18 @@ function setPlace(room: string) {
       </label>
       <label class="field">
         <span>Frame rate</span>
-        <select :value="defaults.frame_rate" @change="set({ frame_rate: text($event) })">
+        <select :key="job.refusals" :value="defaults.frame_rate" @change="set({ frame_rate: text($event) })">
           <option v-for="rate in catalogue.value?.frame_rates" :key="rate">{{ rate }}</option>
         </select>
       </label>
       <label class="field wide">
         <span>Target</span>
-        <select aria-label="Target" :value="defaults.target" @change="set({ target: text($event) })">
+        <select
+          :key="job.refusals"
+          aria-label="Target"
+          :value="defaults.target"
+          @change="set({ target: text($event) })"
+        >
           <option v-for="target in targets" :key="target.id" :value="target.id">
             {{ target.label }}: {{ target.words }}
           </option>
@@ -67,7 +72,11 @@ function setPlace(room: string) {
       </label>
       <label v-for="role in ROLES" :key="role.field" class="field">
         <span>{{ role.label }}</span>
-        <select :value="defaults[role.field]" @change="set({ [role.field]: text($event) })">
+        <select
+          :key="job.refusals"
+          :value="defaults[role.field]"
+          @change="set({ [role.field]: text($event) })"
+        >
           <option v-for="target in targets" :key="target.id" :value="target.id" :title="target.words">
             {{ target.label }}
           </option>
@@ -75,7 +84,11 @@ function setPlace(room: string) {
       </label>
       <label class="field wide">
         <span>Ways to match</span>
-        <select :value="defaults.school" @change="set({ school: text($event) as Defaults['school'] })">
+        <select
+          :key="job.refusals"
+          :value="defaults.school"
+          @change="set({ school: text($event) as Defaults['school'] })"
+        >
           <option value="clean">always the clean way</option>
           <option value="guide">good enough where the room hides it</option>
         </select>
@@ -92,7 +105,7 @@ function setPlace(room: string) {
       </label>
       <label class="field">
         <span>Place</span>
-        <select :value="defaults.room" @change="setPlace(text($event))">
+        <select :key="job.refusals" :value="defaults.room" @change="setPlace(text($event))">
           <option v-for="room in catalogue.value?.rooms" :key="room.id" :value="room.id">
             {{ room.label }}
           </option>
@@ -120,14 +133,22 @@ function setPlace(room: string) {
       </label>
       <label class="field">
         <span>Mains, Hz</span>
-        <select :value="defaults.mains_hz" @change="set({ mains_hz: Number(text($event)) })">
+        <select
+          :key="job.refusals"
+          :value="defaults.mains_hz"
+          @change="set({ mains_hz: Number(text($event)) })"
+        >
           <option :value="50">50</option>
           <option :value="60">60</option>
         </select>
       </label>
       <label class="field">
         <span>Sample rate, Hz</span>
-        <select :value="defaults.sample_rate_hz" @change="set({ sample_rate_hz: Number(text($event)) })">
+        <select
+          :key="job.refusals"
+          :value="defaults.sample_rate_hz"
+          @change="set({ sample_rate_hz: Number(text($event)) })"
+        >
           <option v-for="rate in [44100, 48000, 96000, 192000]" :key="rate" :value="rate">{{ rate }}</option>
         </select>
       </label>
@@ -155,6 +176,7 @@ function setPlace(room: string) {
       </label>
       <label class="check">
         <input
+          :key="job.refusals"
           type="checkbox"
           :checked="defaults.frequencies_cleared ?? false"
           @change="set({ frequencies_cleared: !defaults.frequencies_cleared })"

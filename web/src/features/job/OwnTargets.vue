@@ -49,6 +49,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
           <td>
             <label>
               <input
+                :key="job.refusals"
                 type="checkbox"
                 :checked="target.of_peaks ?? false"
                 :disabled="job.readOnly"

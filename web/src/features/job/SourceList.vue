@@ -67,6 +67,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
           <th scope="row">{{ source.label }}</th>
           <td>
             <select
+              :key="job.refusals"
               class="plain-input"
               :value="source.weighting ?? 'A'"
               :aria-label="`${source.label}, weighting`"
@@ -91,6 +92,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
           </td>
           <td>
             <input
+              :key="job.refusals"
               type="checkbox"
               :checked="source.irreplaceable ?? false"
               :aria-label="`${source.label} happens only once`"

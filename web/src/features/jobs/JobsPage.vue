@@ -4,7 +4,7 @@ import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, ApiProblem, type JobEntry, type JobState } from '@/api/client'
-import { newId } from '@/stores/outbox'
+import { newId } from '@/api/ids'
 
 const router = useRouter()
 const jobs = ref<JobEntry[] | null>(null)
@@ -43,7 +43,7 @@ function importFile(event: Event) {
     } catch {
       throw new ApiProblem(0, 'file', `${file.name} is no plan file: it is not JSON.`)
     }
-    await show(await api.importPlan(plan), 'runs')
+    await show(await api.importPlan(plan, newId()), 'runs')
   })
 }
 

@@ -95,7 +95,7 @@ export function useRecordings() {
     })
 
   watch(
-    () => job.newest?.job,
+    () => [job.newest?.job, job.recordingsNews],
     () => void look(),
     { immediate: true },
   )

@@ -35,6 +35,7 @@ function setLength(index: number, event: Event) {
     <p class="tied">
       <label :for="`tied-${run.id}`">Tied up at its ends, no weight on a socket</label>
       <ToggleSwitch
+        :key="job.refusals"
         :input-id="`tied-${run.id}`"
         :model-value="run.strain_relief ?? false"
         :disabled="job.readOnly"

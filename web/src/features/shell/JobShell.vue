@@ -12,6 +12,7 @@ import JobLine from './JobLine.vue'
 import KeysDialog from './KeysDialog.vue'
 import NoticeBar from './NoticeBar.vue'
 import { useKeys } from './useKeys'
+import { useNews } from './useNews'
 
 const props = defineProps<{ job: string }>()
 const store = useJob()
@@ -54,6 +55,7 @@ async function applyPointed() {
   else if (finding.has_detours) store.boxesFor = finding.run
 }
 
+useNews()
 useKeys({
   '/': () => line.value?.focus(),
   'g j': go('job'),

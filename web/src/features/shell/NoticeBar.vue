@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 
+import { isCut, trouble } from '@/api/connection'
 import { useJob } from '@/stores/job'
 
-/** What went wrong, what was done, and which state is being looked at. */
+/** What went wrong, what was done, and which state is being looked at. The walk says itself what has not arrived. */
 const job = useJob()
+const route = useRoute()
 const kept = computed(() => {
   const count = job.refused.length
   return `${count} ${count === 1 ? 'edit was' : 'edits were'} not done: the job had moved on.`
@@ -14,10 +17,11 @@ const kept = computed(() => {
 
 <template>
   <div class="bars no-print" aria-live="polite">
-    <p v-if="job.unsaved" class="bar waiting" role="status">
+    <p v-if="isCut && route.name !== 'walk'" class="bar waiting" role="status">
       <span
-        >Not saved yet: {{ job.unsaved }} {{ job.unsaved === 1 ? 'change' : 'changes' }}. The program does not
-        answer; trying again.</span
+        ><template v-if="job.unsaved"
+          >Not saved yet: {{ job.unsaved }} {{ job.unsaved === 1 ? 'change' : 'changes' }}. </template
+        >{{ trouble }} Trying again.</span
       >
     </p>
     <p v-if="job.problem || job.refused.length" class="bar problem" role="alert">

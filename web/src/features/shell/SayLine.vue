@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 
-import { api, type Answer, type Proposal } from '@/api/client'
+import { api, ApiProblem, type Answer, type Proposal } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** The sentence line: typed words are answered with what they would do; Enter does it, Tab goes on with a word. */
@@ -11,8 +11,11 @@ const answer = ref<Answer | null>(null)
 const chosen = ref(0)
 const open = ref(false)
 const field = useTemplateRef<HTMLInputElement>('field')
+/** Lines that were taken and are not done yet, and those that could not be done. The next one can be typed meanwhile. */
+const underWay = ref<readonly string[]>([])
+const undone = ref<readonly { text: string; why: string }[]>([])
+let last: Promise<unknown> = Promise.resolve()
 let asked = 0
-let isTaken = false
 let timer: ReturnType<typeof setTimeout> | undefined
 
 /** What was left there is marked: typing replaces it, an arrow goes on with it. */
@@ -29,7 +32,7 @@ async function ask() {
   if (!id) return
   const turn = ++asked
   try {
-    const found = await api.say(id, text.value)
+    const found = await api.say(id, text.value, () => turn === asked)
     if (turn !== asked) return
     answer.value = found
     chosen.value = 0
@@ -49,27 +52,59 @@ watch(text, (typed) => {
   timer = setTimeout(() => void ask(), 120)
 })
 
-// What was typed while the job was still on its way is answered when it is there.
+// What was typed is answered anew when the job is there, and when it has moved on.
 watch(
-  () => job.newest?.job,
-  (there) => {
-    if (there && open.value) void ask()
+  () => [job.newest?.job, job.newest?.revision],
+  ([there]) => {
+    if (there && open.value && !underWay.value.length) void ask()
   },
 )
 
-async function take(proposal: Proposal | undefined) {
-  if (!proposal || isTaken) return
-  isTaken = true // Enter pressed twice is one line
-  answer.value = null // what comes of it is told below the line
-  if (await job.edit(proposal.edits)) text.value = ''
-  isTaken = false
-  if (!job.refused.length) void ask()
+/** The line as it stands is taken, and the field is free for the next one. `proposal`: what was chosen of its answers. */
+function take(proposal: Proposal | undefined) {
+  const line = text.value
+  if (!line.trim() || job.readOnly) return
+  if (answer.value && !proposal) return // it says what is wrong with the line
+  clearTimeout(timer)
+  const seen = underWay.value.length ? null : proposal // what was answered before another line was done may be different now
+  underWay.value = [...underWay.value, line]
+  text.value = ''
+  answer.value = null
+  last = last.then(() => carryOut(line, seen ?? null))
 }
 
-async function enter() {
-  clearTimeout(timer)
-  if (!answer.value) await ask()
-  await take(choices.value[chosen.value])
+async function carryOut(line: string, seen: Proposal | null) {
+  const why = await done(line, seen)
+  underWay.value = underWay.value.slice(1)
+  if (why === null) {
+    if (open.value && !underWay.value.length) void ask()
+  } else if (text.value === '' && !underWay.value.length) {
+    text.value = line // back where it can be put right
+  } else {
+    undone.value = [...undone.value, { text: line, why }]
+  }
+}
+
+/** Null where it was done; else why it was not, which may be told elsewhere already. */
+async function done(line: string, seen: Proposal | null): Promise<string | null> {
+  const id = job.newest?.job
+  if (!id) return 'the job was not there'
+  try {
+    const found = seen ? null : await api.say(id, line)
+    const proposal = seen ?? found?.proposals[0]
+    if (!proposal) return found?.problem || 'nothing is known that it could mean'
+    const kept = job.refused.length
+    if (await job.edit(proposal.edits)) return null
+    return job.refused.length > kept ? null : job.problem // what a newer state kept out is offered again already
+  } catch (error) {
+    return error instanceof ApiProblem ? error.detail : String(error)
+  }
+}
+
+function takeBack(at: number) {
+  text.value = undone.value[at]?.text ?? ''
+  undone.value = undone.value.filter((_, index) => index !== at)
+  field.value?.focus()
 }
 
 function complete(event: KeyboardEvent) {
@@ -108,12 +143,24 @@ function leave(event: FocusEvent) {
       spellcheck="false"
       maxlength="200"
       :disabled="job.readOnly"
-      @keydown.enter.prevent="enter"
+      @keydown.enter.prevent="take(choices[chosen])"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
       @keydown.tab.exact="complete"
       @keydown.escape="field?.blur()"
     />
+    <ul v-if="underWay.length > 1 || undone.length" class="lines small" aria-live="polite">
+      <li v-for="(line, index) in underWay.slice(1)" :key="`waits-${index}`" class="soft">
+        next: {{ line }}
+      </li>
+      <li v-for="(line, index) in undone" :key="`undone-${index}`" class="problem">
+        not done: <strong>{{ line.text }}</strong> ({{ line.why }})
+        <button type="button" class="completion" @click="takeBack(index)">put it back</button>
+        <button type="button" class="completion" @click="undone = undone.filter((_, at) => at !== index)">
+          drop it
+        </button>
+      </li>
+    </ul>
     <div v-if="open && answer" id="say-answer" class="answer" role="listbox" aria-label="What it would do">
       <p v-if="answer.problem" class="problem">{{ answer.problem }}</p>
       <button

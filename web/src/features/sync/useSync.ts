@@ -15,14 +15,17 @@ export function useSync() {
   const chosen = ref('')
   let timer = 0
 
+  const words = (error: unknown) => (error instanceof ApiProblem ? error.detail : String(error))
+
+  /** What a user asked for; what was wrong with it stands until he asks for something else. */
   async function attempt(action: (id: string) => Promise<Sync | undefined>) {
     const id = job.newest?.job
     if (!id) return
+    problem.value = ''
     try {
-      problem.value = ''
       sync.value = (await action(id)) ?? (await api.sync(id))
     } catch (error) {
-      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = words(error)
     }
     watchOver()
   }
@@ -36,18 +39,34 @@ export function useSync() {
     if (busy) timer = window.setTimeout(() => void look(), LOOK_MS)
   }
 
-  const look = () => attempt((id) => api.sync(id))
+  async function look() {
+    const id = job.newest?.job
+    if (!id) return
+    try {
+      sync.value = await api.sync(id)
+    } catch (error) {
+      problem.value = words(error)
+      return
+    }
+    watchOver()
+  }
 
+  /** One after the other; one that is refused does not keep the others out. */
   async function send(files: readonly File[], side: 'recorder' | 'camera') {
+    const id = job.newest?.job
+    if (!id) return
+    const refused: string[] = []
     for (const [index, file] of files.entries()) {
       sending.value = files.length > 1 ? `${file.name} (${index + 1} of ${files.length})` : file.name
-      await attempt(async (id) => {
+      try {
         await api.sendSyncFile(id, file, side)
-        return undefined
-      })
-      if (problem.value) break
+      } catch (error) {
+        refused.push(`${file.name}: ${words(error)}`)
+      }
+      await look()
     }
     sending.value = ''
+    problem.value = refused.join('; ')
   }
 
   const remove = (file: string) =>
@@ -67,7 +86,7 @@ export function useSync() {
     attempt((id) => api.placeClip(id, file, where))
 
   watch(
-    () => job.newest?.job,
+    () => [job.newest?.job, job.recordingsNews],
     () => void look(),
     { immediate: true },
   )

@@ -10,7 +10,7 @@ import { useWalk } from './useWalk'
 
 /** The signal walk, in the hand: one thing after the other, two large buttons under the thumb. */
 const job = useJob()
-const { walks, walk, waiting, problem, cut, mark, begin, open } = useWalk()
+const { walks, walk, waiting, problem, isCut, isBusy, mark, begin, open } = useWalk()
 const all = computed(() => walk.value?.groups.flatMap(({ items }) => items) ?? [])
 const chosen = ref('')
 /** The one that was pointed at; else the first that nobody has looked at. */
@@ -31,6 +31,11 @@ const isOld = computed(
   () => walk.value !== null && job.newest !== null && walk.value.revision !== job.newest.revision,
 )
 
+function choose(id: string) {
+  const wanted = walks.value?.find((item) => item.id === id)
+  if (wanted) open(wanted)
+}
+
 function say(wanted: 'good' | 'fault' | 'open') {
   if (!here.value) return
   mark(here.value.id, wanted)
@@ -47,15 +52,15 @@ watch(
 
 <template>
   <EmptyState
-    v-if="!walk"
+    v-if="walks && !walk"
     class="empty"
     title="Walk the chain before the first take"
     text="From the microphones to the last track: powered, switches as planned, leads tied up, listened to, played back. One forgotten switch ruins a day."
   >
-    <Button @click="begin">Begin the walk</Button>
+    <Button :loading="isBusy" @click="begin">Begin the walk</Button>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
   </EmptyState>
-  <div v-else class="page">
+  <div v-else-if="walk" class="page">
     <header>
       <h2>Signal walk</h2>
       <p role="status">
@@ -70,15 +75,15 @@ watch(
         class="plain-input no-print"
         aria-label="Which walk"
         :value="walk.id"
-        @change="open(walks.find(({ id }) => id === ($event.target as HTMLSelectElement).value) ?? walks[0]!)"
+        @change="choose(($event.target as HTMLSelectElement).value)"
       >
         <option v-for="item in walks" :key="item.id" :value="item.id">{{ date(item.created) }}</option>
       </select>
       <span class="only-print">{{ date(walk.created) }}</span>
-      <Button class="no-print" size="small" outlined @click="begin">New walk</Button>
+      <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin">New walk</Button>
     </header>
-    <p v-if="cut || waiting.length" class="is-caution" role="status">
-      <template v-if="cut">No connection. </template>{{ waiting.length }}
+    <p v-if="isCut || waiting.length" class="is-caution" role="status">
+      <template v-if="isCut">No connection. </template>{{ waiting.length }}
       {{ waiting.length === 1 ? 'mark waits' : 'marks wait' }} here and will be delivered.
     </p>
     <p v-if="isOld" class="is-note small">

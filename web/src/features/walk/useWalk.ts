@@ -1,6 +1,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 
 import { api, ApiProblem, type Walk, type WalkMark } from '@/api/client'
+import { isCut } from '@/api/connection'
 import { useJob } from '@/stores/job'
 import { useSettings } from '@/stores/settings'
 
@@ -32,13 +33,13 @@ export function overlaid(walk: Walk, waiting: readonly WalkMark[]): Walk {
 export function useWalk() {
   const job = useJob()
   const settings = useSettings()
-  const walks = shallowRef<readonly Walk[]>([])
+  const walks = shallowRef<readonly Walk[] | null>(null) // null until it is known whether there is one
   const served = shallowRef<Walk | null>(null)
   const waiting = shallowRef<readonly WalkMark[]>([])
   const problem = ref('')
-  const cut = ref(false)
+  const isBusy = ref(false)
   let timer = 0
-  let busy = false
+  let isLooking = false
 
   const walk = computed(() => served.value && overlaid(served.value, waiting.value))
 
@@ -46,39 +47,43 @@ export function useWalk() {
     if (!job.newest) return
     try {
       await action(job.newest.job)
-      ;[problem.value, cut.value] = ['', false]
     } catch (error) {
-      cut.value = error instanceof ApiProblem && error.status === 0
-      problem.value = cut.value ? '' : error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = error instanceof ApiProblem ? error.detail : String(error)
     }
   }
 
   /** Deliver what waits, then see what the others did; again and again, for as long as the page stands. */
   async function look() {
     window.clearTimeout(timer)
-    if (!busy) {
-      busy = true
+    if (!isLooking) {
+      isLooking = true
       await attempt(async (id) => {
         if (!served.value) return
         const sent = waiting.value
         const walk = served.value.id
-        served.value = sent.length ? await api.markWalk(id, walk, sent) : await api.walk(id, walk)
-        if (sent.length) keep(waiting.value.filter((mark) => !sent.includes(mark)))
+        const now = sent.length ? await api.markWalk(id, walk, sent) : await api.walk(id, walk)
+        keep(
+          walk,
+          kept(walk).filter(
+            (mark) => !sent.some(({ item, made }) => item === mark.item && made === mark.made),
+          ),
+        )
+        if (served.value.id === walk) served.value = now // another one may have been chosen meanwhile
       })
-      busy = false
+      isLooking = false
     }
     timer = window.setTimeout(() => void look(), LOOK_MS)
   }
 
-  function keep(marks: readonly WalkMark[]) {
-    if (!served.value) return
-    waiting.value = marks
-    localStorage.setItem(key(served.value.id), JSON.stringify(marks))
+  function keep(walk: string, marks: readonly WalkMark[]) {
+    localStorage.setItem(key(walk), JSON.stringify(marks))
+    if (served.value?.id === walk) waiting.value = marks
   }
 
   function mark(item: string, wanted: WalkMark['mark']) {
+    if (!served.value) return
     const made = new Date().toISOString()
-    keep([
+    keep(served.value.id, [
       ...waiting.value.filter((old) => old.item !== item),
       { item, mark: wanted, made, who: settings.who },
     ])
@@ -95,12 +100,17 @@ export function useWalk() {
       walks.value = await api.walks(id)
       if (walks.value[0]) open(walks.value[0])
     })
-  const begin = () =>
-    attempt(async (id) => {
+  async function begin() {
+    if (isBusy.value) return
+    isBusy.value = true
+    problem.value = ''
+    await attempt(async (id) => {
       const begun = await api.beginWalk(id)
-      walks.value = [begun, ...walks.value]
+      walks.value = [begun, ...(walks.value ?? [])]
       open(begun)
     })
+    isBusy.value = false
+  }
 
   watch(
     () => job.newest?.job,
@@ -115,5 +125,5 @@ export function useWalk() {
     window.removeEventListener('online', look)
     window.clearTimeout(timer)
   })
-  return { walks, walk, waiting, problem, cut, mark, begin, open }
+  return { walks, walk, waiting, problem, isCut, isBusy, mark, begin, open }
 }

@@ -1,0 +1,27 @@
+"""Changes of a job, as they happen."""
+
+from collections.abc import AsyncIterable
+from uuid import UUID
+
+from fastapi import APIRouter
+from fastapi.sse import EventSourceResponse
+from pydantic import BaseModel
+
+from tidy_trunk.api.dependencies import News
+from tidy_trunk.store import What
+
+router = APIRouter(prefix="/jobs/{job_id}", tags=["jobs"])
+
+
+class NewsOut(BaseModel):
+    """What has changed; revision: the newest one of the plan, 0 where it is something else or unknown."""
+
+    what: What
+    revision: int
+
+
+@router.get("/news", response_class=EventSourceResponse)
+async def hear_news(job_id: UUID, news: News) -> AsyncIterable[NewsOut]:
+    """Server-sent events, one for each change of a job; the first says that one should look. It ends with the program."""
+    async for item in news.of(job_id):
+        yield NewsOut(what=item.what, revision=item.revision)

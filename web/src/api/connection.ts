@@ -1,0 +1,71 @@
+import { computed, ref } from 'vue'
+
+/** What the server says is wrong: `detail` is a sentence for the user. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly detail: string,
+    readonly newestRevision?: number,
+  ) {
+    super(detail)
+  }
+}
+
+const FIRST_MS = 500
+const LONGEST_MS = 15_000
+const without = ref(0) // requests that nobody has answered yet, and that are sent again
+
+/** Why there was no answer the last time. */
+export const trouble = ref('')
+
+/** Whether the program does not answer at the moment. */
+export const isCut = computed(() => without.value > 0)
+
+/** Whether another try may do: nobody answered, or somebody who says that the program does not. */
+const mayPass = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && [0, 502, 503, 504, 507].includes(error.status)
+
+/** Those that wait for their next try. */
+const sleepers = new Set<() => void>()
+const wakeAll = () => [...sleepers].forEach((wake) => wake())
+if (typeof window !== 'undefined') window.addEventListener('online', wakeAll)
+
+function patience(tries: number): Promise<void> {
+  return new Promise((done) => {
+    const wake = () => {
+      clearTimeout(timer)
+      sleepers.delete(wake)
+      done()
+    }
+    const timer = setTimeout(wake, Math.min(FIRST_MS * 2 ** tries, LONGEST_MS))
+    sleepers.add(wake)
+  })
+}
+
+/**
+ * Tries until there is an answer: for what may be sent twice, because it only reads, or because it carries an id.
+ *
+ * `isWanted`: asked before each further try; what nobody wants any more fails as it failed.
+ */
+export async function deliver<T>(action: () => Promise<T>, isWanted = () => true): Promise<T> {
+  let tries = 0
+  try {
+    for (;;) {
+      try {
+        return await action()
+      } catch (error) {
+        if (!mayPass(error) || !isWanted()) throw error
+        trouble.value = error.detail
+        if (!tries) without.value += 1
+        await patience(tries)
+        tries += 1
+      }
+    }
+  } finally {
+    if (tries) {
+      without.value -= 1
+      wakeAll() // what this one waited for is over for all
+    }
+  }
+}

@@ -111,6 +111,15 @@ class StoreUnavailableError(StoreError):
     default_code = "store-unavailable"
 
 
+class NoRoomError(StoreError):
+    """The disk is full."""
+
+    default_code = "no-room"
+
+    def __init__(self) -> None:
+        super().__init__("the disk is full, and this was not kept: make room on it, then try again")
+
+
 class SetupError(TidyTrunkError):
     """The application cannot start here; the message says why and what to do."""
 

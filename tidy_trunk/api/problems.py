@@ -1,6 +1,7 @@
 """Errors as problem documents [RFC9457]: a table of error class to status, and one body."""
 
 from collections.abc import Mapping
+from errno import ENOSPC
 from typing import Any, Final
 
 from fastapi import FastAPI, Request
@@ -12,6 +13,7 @@ from starlette.exceptions import HTTPException
 from tidy_trunk.errors import (
     FormatError,
     InputError,
+    NoRoomError,
     NotFoundError,
     NothingToUndoError,
     PlanError,
@@ -27,6 +29,7 @@ STATUS: Final[Mapping[type[TidyTrunkError], int]] = {
     RevisionConflictError: 409,
     NothingToUndoError: 409,
     StoreUnavailableError: 503,
+    NoRoomError: 507,
     FormatError: 422,
     InputError: 422,
     PlanError: 422,
@@ -43,6 +46,7 @@ class Problem(BaseModel):
     code: str
     where: str = ""
     newest_revision: int | None = None
+    request: str | None = None
 
 
 def problem_response(status: int, code: str, detail: str, **more: Any) -> JSONResponse:
@@ -52,7 +56,9 @@ def problem_response(status: int, code: str, detail: str, **more: Any) -> JSONRe
         413: "Too large",
         421: "Wrong host",
         403: "Refused",
+        500: "Mistake",
         503: "Unavailable",
+        507: "No room",
     }
     body = Problem(title=titles.get(status, "Cannot be done"), status=status, detail=detail, code=code, **more)
     return JSONResponse(body.model_dump(exclude_none=True), status_code=status, media_type=MEDIA_TYPE)
@@ -65,6 +71,12 @@ def install(app: FastAPI) -> None:
     def domain_error(request: Request, error: TidyTrunkError) -> JSONResponse:
         status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
         return problem_response(status, error.code, error.message, newest_revision=error.details.get("newest_revision"))
+
+    @app.exception_handler(OSError)
+    def system_error(request: Request, error: OSError) -> JSONResponse:
+        if error.errno != ENOSPC:
+            raise error
+        return domain_error(request, NoRoomError())
 
     @app.exception_handler(RequestValidationError)
     def bad_request(request: Request, error: RequestValidationError) -> JSONResponse:

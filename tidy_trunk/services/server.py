@@ -1,6 +1,7 @@
 """Starting and ending the application with its database."""
 
 import gc
+import platform
 import signal
 import socket
 import sys
@@ -13,10 +14,12 @@ from typing import Final
 
 import uvicorn
 
+from tidy_trunk import __version__
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.home import alone
+from tidy_trunk.services.log import close_log, note, open_log
 from tidy_trunk.services.nearby import Nearby, own_address, own_key
 from tidy_trunk.settings import Settings
 from tidy_trunk.store import Database, PrivateCluster, migrate, sole_use
@@ -48,7 +51,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
     if not (settings.web / "index.html").exists():
         raise SetupError(f"the front end is not built in {settings.web}: start with ./tidy, which builds it")
     home = settings.home / "demo" if demo else settings.home
-    with alone(home), _database(settings, home) as database:
+    with alone(home), _logged(home), _database(settings, home) as database:
         migrate(database)
         services = services_on(database, home / "recordings")
         if demo and not services.jobs.all():
@@ -102,6 +105,21 @@ def patient_collector() -> None:
 
 
 @contextmanager
+def _logged(home: Path) -> Iterator[None]:
+    """The log stands open, and says when the program began and how it ended."""
+    handler = open_log(home)
+    note("start", version=__version__, python=platform.python_version())
+    try:
+        yield
+    except SetupError as error:
+        note("cannot start", error)
+        raise
+    finally:
+        note("end")
+        close_log(handler)
+
+
+@contextmanager
 def _database(settings: Settings, home: Path) -> Iterator[Database]:
     if settings.database_url:
         database = Database(settings.database_url)
@@ -135,7 +153,9 @@ def _keep_alive(cluster: PrivateCluster, done: threading.Event) -> None:
         try:
             if cluster.revive():
                 print("tidy: PostgreSQL had ended and was started again", file=sys.stderr, flush=True)
+                note("PostgreSQL had ended and was started again")
         except SetupError as error:
+            note("PostgreSQL cannot be started", error)
             print(f"tidy: {error.message}", file=sys.stderr, flush=True)
 
 

@@ -11,8 +11,9 @@ import psycopg
 from playhouse.pool import PooledPostgresqlDatabase
 from psycopg import ProgrammingError
 from psycopg.conninfo import conninfo_to_dict
+from psycopg.errors import DiskFull
 
-from tidy_trunk.errors import SetupError, StoreUnavailableError
+from tidy_trunk.errors import NoRoomError, SetupError, StoreUnavailableError
 
 MOST_CONNECTIONS: Final = 16
 """ASSUMED_ connections held at most: a few people on one machine."""
@@ -52,6 +53,7 @@ class Database:
         """One connection and one transaction: committed at the end, rolled back on any error.
 
         Raises:
+            NoRoomError: The disk is full.
             StoreUnavailableError: The server does not answer, or went away; nothing that was not committed is kept.
         """
         try:
@@ -64,6 +66,8 @@ class Database:
                     self.pool.close()
         except (peewee.OperationalError, peewee.InterfaceError) as error:
             self._forget_connections()
+            if isinstance(error.__cause__ or error.__context__, DiskFull):
+                raise NoRoomError from error
             raise StoreUnavailableError(
                 "the database does not answer, and this was not confirmed. Look at the job again in a moment."
             ) from error

@@ -16,10 +16,13 @@ def main(arguments: list[str]) -> int:
             from launcher import suite
 
             return suite.run_tests(arguments[1:]) if command == "test" else suite.run_bench(arguments[1:])
-        environment.ensure_runtime()
-        if command in {"demo", "serve"} and "--help" not in arguments:
+        serves = command in {"demo", "serve"} and "--help" not in arguments
+        if serves:
             from launcher import frontend, system
 
+            frontend.require_node_to_build()
+        environment.ensure_runtime()
+        if serves:
             system.ensure_packages(system.needed_to_serve())
             frontend.ensure_build()
     except StepFailed as failure:

@@ -1,15 +1,24 @@
 """The Python environment, from locks with hashes."""
 
 import os
-import shutil
 import sys
 from pathlib import Path
 
-from launcher.steps import ROOT, StepFailed, fingerprint, is_current, one_at_a_time, run, say
+from launcher.steps import (
+    ROOT,
+    StepFailed,
+    built_beside,
+    fingerprint,
+    is_current,
+    one_at_a_time,
+    or_as_it_is,
+    put_back,
+    run,
+    say,
+)
 
 VENV = ROOT / ".venv"
 STAMP = VENV / ".made-from"
-OLDEST_PYTHON = (3, 11)
 
 
 def python() -> Path:
@@ -22,8 +31,9 @@ def is_running_in_it() -> bool:
 
 def ensure_runtime() -> None:
     """What the application itself needs. The environment for tests holds it too and serves as well."""
+    put_back(VENV)
     if not is_current(STAMP, _mark("requirements.lock")) and not is_current(STAMP, _mark("requirements-dev.lock")):
-        _build("requirements.lock")
+        or_as_it_is(STAMP, lambda: _build("requirements.lock"))
 
 
 def ensure_development() -> None:
@@ -37,14 +47,6 @@ def _mark(lock: str) -> str:
 
 
 def _build(lock: str) -> None:
-    if is_running_in_it():
-        # It cannot be taken away from under our feet: the Python that it was made from does that.
-        base = shutil.which(Path(sys._base_executable).name, path=str(Path(sys._base_executable).parent)) or "python3"
-        os.execvp(base, [base, "-m", "launcher", *sys.argv[1:]])
-    if sys.version_info < OLDEST_PYTHON:
-        raise StepFailed(
-            f"needs Python 3.11 or newer; this is {sys.version.split()[0]}. Start it with a newer python3."
-        )
     with one_at_a_time():
         mark = _mark(lock)
         if is_current(STAMP, mark):
@@ -56,23 +58,12 @@ def _build(lock: str) -> None:
 
             ensure_packages(["python3-venv"])
         say("making the Python environment (once; about a minute)")
-        STAMP.unlink(missing_ok=True)
         if VENV.exists() and not os.access(VENV, os.W_OK):
             raise StepFailed(f"{VENV} belongs to another user: remove it, or use a checkout of your own.")
-        shutil.rmtree(VENV, ignore_errors=True)
-        run("Python environment", [sys.executable, "-m", "venv", str(VENV)])
-        run(
-            "Python environment",
-            [
-                str(python()),
-                "-m",
-                "pip",
-                "install",
-                "--quiet",
-                "--no-input",
-                "--require-hashes",
-                "-r",
-                str(ROOT / lock),
-            ],
-        )
-        STAMP.write_text(mark)
+        with built_beside(VENV) as fresh:
+            # Made by the Python that the one in use was made from: that one is taken away.
+            base = getattr(sys, "_base_executable", sys.executable)
+            run("Python environment", [base, "-m", "venv", str(fresh)])
+            pip = [str(fresh / "bin" / "python"), "-m", "pip", "install", "--quiet", "--no-input", "--require-hashes"]
+            run("Python environment", [*pip, "-r", str(ROOT / lock)])
+            (fresh / STAMP.name).write_text(mark)

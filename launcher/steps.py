@@ -4,8 +4,9 @@ import contextlib
 import fcntl
 import hashlib
 import os
+import shutil
 import sys
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -35,6 +36,49 @@ def is_current(stamp: Path, mark: str) -> bool:
         return stamp.read_text() == mark
     except OSError:
         return False
+
+
+@contextlib.contextmanager
+def built_beside(folder: Path) -> Iterator[Path]:
+    """A name to build under; what is there then takes the place of `folder`. What was there before stays until then, and
+    where the building fails or is cut off."""
+    fresh, former = (folder.with_name(folder.name + end) for end in (".new", ".former"))
+    put_back(folder)
+    shutil.rmtree(fresh, ignore_errors=True)
+    try:
+        yield fresh
+        shutil.rmtree(former, ignore_errors=True)
+        if folder.exists():
+            folder.rename(former)
+        fresh.rename(folder)
+    except OSError as error:
+        raise StepFailed(f"cannot put {folder.name} in its place: {error.strerror}") from error
+    finally:
+        put_back(folder)
+        for left in (fresh, former):
+            shutil.rmtree(left, ignore_errors=True)
+
+
+def put_back(folder: Path) -> None:
+    """What was there before, where a new one was cut off in the moment of taking its place."""
+    former = folder.with_name(folder.name + ".former")
+    if former.exists() and not folder.exists():
+        former.rename(folder)
+
+
+def or_as_it_is(stamp: Path, build: Callable[[], None]) -> None:
+    """Bring a part up to date; where that fails and a former one is whole, go on with that, and say so.
+
+    Raises:
+        StepFailed: There is none to go on with.
+    """
+    try:
+        build()
+    except StepFailed as failure:
+        if not stamp.exists():
+            raise
+        say(f"{failure}")
+        say("could not bring it up to date (is there a network?): going on with what is there")
 
 
 @contextlib.contextmanager

@@ -91,7 +91,7 @@ def test_a_database_of_ones_own_needs_no_server(monkeypatch):
     assert system.needed_to_serve() == []
 
 
-@pytest.mark.parametrize("version", ["v18.20.1", "v4.0.0"])
+@pytest.mark.parametrize("version", ["v18.20.1", "v4.0.0", "v20.18.3", "v21.7.0", "v22.11.0", "nonsense"])
 def test_an_old_node_is_refused(monkeypatch, version):
     monkeypatch.setattr(frontend.shutil, "which", lambda name: f"/usr/bin/{name}")
     answer = subprocess.CompletedProcess([], 0, stdout=f"{version}\n")
@@ -100,10 +100,100 @@ def test_an_old_node_is_refused(monkeypatch, version):
         frontend._require_node()
 
 
+@pytest.mark.parametrize("version", ["v20.19.0", "v22.12.0", "v24.1.0"])
+def test_a_node_that_can_build_is_taken(monkeypatch, version):
+    monkeypatch.setattr(frontend.shutil, "which", lambda name: f"/usr/bin/{name}")
+    answer = subprocess.CompletedProcess([], 0, stdout=f"{version}\n")
+    monkeypatch.setattr(frontend.subprocess, "run", lambda *args, **options: answer)
+    frontend._require_node()
+
+
 def test_no_node_is_refused(monkeypatch):
     monkeypatch.setattr(frontend.shutil, "which", lambda name: None)
     with pytest.raises(StepFailed, match="install nodejs and npm"):
         frontend._require_node()
+
+
+@pytest.fixture
+def former(tmp_path, monkeypatch):
+    """An environment and a front end that work, made from an older state, and steps that a test decides about."""
+    parts = {
+        environment: ("VENV", "STAMP", tmp_path / ".venv"),
+        frontend: ("DIST", "BUILD", tmp_path / "dist"),
+    }
+    for module, (folder, stamp, path) in parts.items():
+        path.mkdir()
+        (path / "works").touch()
+        (path / ".made-from").write_text("an older state")
+        monkeypatch.setattr(module, folder, path)
+        monkeypatch.setattr(module, stamp, path / ".made-from")
+        monkeypatch.setattr(module, "say", lambda text: None)
+    packages = tmp_path / "node_modules"
+    packages.mkdir()
+    (packages / "works").touch()
+    monkeypatch.setattr(frontend, "PACKAGES", packages)
+    monkeypatch.setattr(frontend, "MODULES", packages / ".made-from")
+    monkeypatch.setattr(frontend, "WEB", tmp_path)
+    monkeypatch.setattr(frontend, "_require_node", lambda: None)
+    return tmp_path
+
+
+def half_done(step, command, *, cwd=None, env=None):
+    """A step that is cut off in the middle, as by a network that goes away."""
+    for argument in command:
+        if ".new" in argument and "/" in argument:
+            Path(argument.split("/bin/")[0]).mkdir(exist_ok=True)
+    if cwd is not None:
+        (cwd / "node_modules").mkdir(exist_ok=True)
+    raise StepFailed(f"step '{step}' failed: no network")
+
+
+@pytest.mark.parametrize("ensure", [environment.ensure_runtime, frontend.ensure_build])
+def test_an_update_that_fails_leaves_the_former_one_working(former, monkeypatch, capsys, ensure):
+    """Said before: the environment was removed before the new one stood, and nothing worked any more."""
+    for module in (environment, frontend):
+        monkeypatch.setattr(module, "run", half_done)
+    before = sorted(path.name for path in former.iterdir())
+    ensure()
+    assert sorted(path.name for path in former.iterdir()) == before
+    assert all((former / name / "works").exists() for name in before)
+    assert "going on with what is there" in capsys.readouterr().err
+
+
+def test_a_first_set_up_that_fails_says_so(former, monkeypatch):
+    (former / ".venv" / ".made-from").unlink()
+    monkeypatch.setattr(environment, "run", half_done)
+    with pytest.raises(StepFailed, match="no network"):
+        environment.ensure_runtime()
+
+
+def test_a_lock_that_is_broken_leaves_the_former_environment(former, monkeypatch):
+    """With pip itself, which is given a package that does not have the hash it was promised."""
+    (former / "requirements.lock").write_text(f"click==8.1.0 --hash=sha256:{'0' * 64}\n")
+    monkeypatch.setattr(environment, "ROOT", former)
+    monkeypatch.setattr(environment, "_mark", lambda lock: "the newest state")
+    monkeypatch.setattr(
+        environment,
+        "run",
+        lambda step, command, **more: steps.run(step, [*command, "--no-index"] if "pip" in command else command),
+    )
+    environment.ensure_runtime()
+    assert (former / ".venv" / "works").exists() and not (former / ".venv.new").exists()
+
+
+def test_an_update_cut_off_in_the_moment_of_taking_its_place_is_put_back(former):
+    (former / "dist").rename(former / "dist.former")
+    steps.put_back(former / "dist")
+    assert (former / "dist" / "works").exists()
+
+
+def test_what_was_built_beside_takes_the_place(former):
+    with steps.built_beside(former / "dist") as fresh:
+        fresh.mkdir()
+        (fresh / "newer").touch()
+        assert (former / "dist" / "works").exists(), "until it is whole"
+    assert [path.name for path in (former / "dist").iterdir()] == ["newer"]
+    assert not (former / "dist.former").exists()
 
 
 def test_built_parts_are_current_and_not_built_again(monkeypatch):
@@ -135,6 +225,25 @@ def test_locks_carry_hashes_and_no_address():
         text = (ROOT / lock).read_text()
         assert "--hash=sha256:" in text and "://" not in text
     assert '"resolved"' not in (ROOT / "web" / "package-lock.json").read_text()
+
+
+def test_an_old_python_is_told_in_one_line(tmp_path: Path):
+    """Said before: a traceback."""
+    (tmp_path / "tidy").write_bytes((ROOT / "tidy").read_bytes())
+    old = tmp_path / "python3"
+    old.write_text('#!/bin/sh\n[ "$1" = -V ] && echo "Python 3.9.2"\n[ "$1" != -c ]\n')
+    for path in (tmp_path / "tidy", old):
+        path.chmod(0o755)
+    done = REAL_RUN([str(tmp_path / "tidy")], env={"PATH": f"{tmp_path}:/usr/bin:/bin"}, capture_output=True, text=True)
+    assert done.returncode == 1
+    assert done.stderr.startswith("tidy: needs Python 3.11 or newer; this is Python 3.9.2.")
+    assert done.stderr.count("\n") == 1
+
+
+def test_the_launcher_is_found_through_a_link(tmp_path: Path):
+    (tmp_path / "tt").symlink_to(ROOT / "tidy")
+    done = REAL_RUN([str(tmp_path / "tt"), "convert", "0", "dBV", "--to", "dBu"], capture_output=True, text=True)
+    assert done.returncode == 0 and done.stdout.startswith("2.218")
 
 
 def test_the_launcher_hands_over_from_any_folder(tmp_path: Path):

@@ -16,6 +16,7 @@ from tidy_trunk.api.routers import (
     catalogue,
     clock,
     compare,
+    copies,
     jobs,
     leads,
     levels,
@@ -83,6 +84,7 @@ def create_app(services: Services, web: Path | None, guests: Nearby | None = Non
         leads.router,
         catalogue.router,
         nearby.router,
+        copies.router,
     ):
         app.include_router(router, prefix="/api")
     if web is not None:

@@ -12,6 +12,7 @@ from tidy_trunk.services.bench_recordings import BenchRecordings as BenchRecordi
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
+from tidy_trunk.services.copies import CopyService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -58,6 +59,10 @@ def _sync(request: Request) -> SyncService:
     return _services(request).sync
 
 
+def _copies(request: Request) -> CopyService:
+    return _services(request).copies
+
+
 def _news(request: Request) -> NewsService:
     return _services(request).news
 
@@ -97,6 +102,7 @@ Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
 Sync = Annotated[SyncService, Depends(_sync)]
+Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Bench = Annotated[BenchService, Depends(_bench)]

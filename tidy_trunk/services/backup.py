@@ -47,22 +47,27 @@ def back_up(home: Path, settings: Settings, path: Path) -> Contents:
         SetupError: The data cannot be reached.
         FormatError: The archive cannot be written.
     """
-    with (
-        _reached(home, settings) as url,
-        new_file(path) as file,
-        TemporaryDirectory() as place,
-        closing(Database(url)) as database,
-    ):
+    with _reached(home, settings) as url, closing(Database(url)) as database:
         if not is_current(database):
             raise SetupError("the program that runs on these data is older than this one: end it, and back up again")
+        return write_archive(database, home / "recordings", path)
+
+
+def write_archive(database: Database, recordings: Path, path: Path, *, with_sounds: bool = True) -> Contents:
+    """The same of a database that is at hand. Without sounds it is small: jobs, their history, walks, and what was found in
+    recordings.
+
+    recordings: folder of their sounds. Raises as `back_up`.
+    """
+    with new_file(path) as file, TemporaryDirectory() as place:
         store = MediaStore(database)
         identity, jobs = str(store.identity()), store.count_jobs()
         dumped = Path(place) / DUMP
-        dump(url, dumped)
+        dump(database.url, dumped)
         # Looked up after the dump: a sound too many does no harm, one that the dump lists must not be missing.
         names = {str(recording_id) for recording_id in store.listed()}
-        kept = Media.kept_below(home / "recordings", identity)
-        found = sorted(kept.iterdir()) if kept.is_dir() else []
+        kept = Media.kept_below(recordings, identity)
+        found = sorted(kept.iterdir()) if with_sounds and kept.is_dir() else []
         sounds = [item for item in found if item.name.partition(".")[0] in names]
         digests: dict[str, str] = {}
         with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:

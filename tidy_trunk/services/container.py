@@ -7,6 +7,7 @@ from tidy_trunk.services.bench import BenchService
 from tidy_trunk.services.bench_recordings import BenchRecordings
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
+from tidy_trunk.services.copies import CopyService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.media import Media
@@ -32,6 +33,7 @@ class Services:
     sync: SyncService
     walks: WalkService
     news: NewsService
+    copies: CopyService
 
     def close(self) -> None:
         self.news.close()
@@ -39,7 +41,7 @@ class Services:
 
 
 def services_on(database: Database, folder: Path) -> Services:
-    """All services on one database. `folder`: for the files of recordings."""
+    """All services on one database. `folder`: for the files of recordings, in the data folder."""
     media = Media(folder, MediaStore(database))
     jobs = JobService(JobStore(database), media)
     recordings = RecordingService(RecordingStore(database), media)
@@ -55,4 +57,5 @@ def services_on(database: Database, folder: Path) -> Services:
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
         news=NewsService(database),
+        copies=CopyService(folder.parent, database, folder),
     )

@@ -69,6 +69,9 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
                 flush=True,
             )
         patient_collector()
+        done = threading.Event()
+        copier = threading.Thread(target=services.copies.keep_up, args=(done,), name="copies", daemon=True)
+        copier.start()
         config = uvicorn.Config(
             create_app(services, settings.web, guests),
             log_level="warning",
@@ -79,7 +82,9 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
         try:
             Server(config, services).run(sockets=[listener])
         finally:
+            done.set()
             services.close()
+            copier.join(PATIENCE_S)
 
 
 class Server(uvicorn.Server):

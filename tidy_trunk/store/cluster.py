@@ -143,11 +143,14 @@ class PrivateCluster:
         import psycopg
         from psycopg.errors import DuplicateDatabase
 
-        with (
-            psycopg.connect(self.url.rsplit("/", 1)[0] + "/postgres", autocommit=True) as connection,
-            contextlib.suppress(DuplicateDatabase),
-        ):
-            connection.execute(f"create database {DATABASE}")
+        try:
+            with (
+                psycopg.connect(self.url.rsplit("/", 1)[0] + "/postgres", autocommit=True) as connection,
+                contextlib.suppress(DuplicateDatabase),
+            ):
+                connection.execute(f"create database {DATABASE}")
+        except psycopg.OperationalError as error:  # it died in this very moment
+            raise SetupError(f"PostgreSQL was started and does not answer: {str(error).strip()}") from error
 
     def _end_leftover(self) -> None:
         """A server that outlived its application is ended in good order; a lock file without a server is taken away."""

@@ -49,7 +49,7 @@ def brought(before: Report, after: Report) -> list[Finding]:
         if not finding.tracks and finding.run in before.rig.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
             tracks = tracks_of(before, finding.run)
             hidden = not sound & tracks if tracks else is_silent(before, finding.run)
-        if finding.severity is Severity.CAUTION and not finding.tracks and finding.run in stopped:
+        if finding.severity is Severity.CAUTION and finding.run in stopped:
             hidden = True
         if finding.severity is not Severity.NOTE and graver and not hidden:
             found.append(finding)

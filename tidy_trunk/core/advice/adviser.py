@@ -217,10 +217,10 @@ class Adviser:
         if finding.rule in OF_ALL_TRACKS:
             report = self._now.question.report
             tracks = {track.trace.id for track in report.tracks if track.trace.device == finding.device}
-        if tracks:
-            return not self._sound & tracks
         if finding.severity is not Severity.STOP and finding.run in self._stopped:
             return True
+        if tracks:
+            return not self._sound & tracks
         run = self.plan.runs.get(finding.run)
         if run is None or not LOOKS_AT[finding.rule] & Aspect.LEVELS:
             return False

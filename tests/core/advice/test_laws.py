@@ -45,7 +45,8 @@ def brought(before: Report, after: Report) -> list[Finding]:
         tracks = set(finding.tracks)
         if finding.rule == "nothing-to-sync-by":  # what a camera records as a whole
             tracks = {track.trace.id for track in before.tracks if track.trace.device == finding.device}
-        hidden = tracks and not sound & tracks
+        beside = set() if finding.severity is Severity.STOP else {t for run in stopped for t in tracks_of(before, run)}
+        hidden = tracks and not (sound - beside) & tracks
         if not finding.tracks and finding.run in before.rig.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
             tracks = tracks_of(before, finding.run)
             hidden = not sound & tracks if tracks else is_silent(before, finding.run)

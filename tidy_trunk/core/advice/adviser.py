@@ -212,7 +212,7 @@ class Adviser:
 
     def _is_revealed(self, finding: Finding) -> bool:
         """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those. Nor
-        is a caution new about a run of which, or of a track of which, a stop was told."""
+        is a caution new about a run of which, or of a track of which, a stop was told, or about any track of such a run."""
         tracks = set(finding.tracks)
         if finding.rule in OF_ALL_TRACKS:
             report = self._now.question.report
@@ -220,7 +220,8 @@ class Adviser:
         if finding.severity is not Severity.STOP and finding.run in self._stopped:
             return True
         if tracks:
-            return not self._sound & tracks
+            beside = frozenset() if finding.severity is Severity.STOP else self._beside
+            return not (self._sound - beside) & tracks
         run = self.plan.runs.get(finding.run)
         if run is None or not LOOKS_AT[finding.rule] & Aspect.LEVELS:
             return False
@@ -238,6 +239,11 @@ class Adviser:
             if any(track.trace.id in self._ruined for track in question.tracks_of(run))
         }
         return frozenset(named | into)
+
+    @cached_property
+    def _beside(self) -> frozenset[str]:
+        """The tracks of those runs: two sides of a socket are one recording."""
+        return frozenset(track.trace.id for run in self._stopped for track in self._now.question.tracks_of(run))
 
     @cached_property
     def _ruined(self) -> frozenset[str]:

@@ -10,6 +10,7 @@ import pytest
 
 from tidy_trunk.errors import SetupError, StoreUnavailableError
 from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
+from tidy_trunk.store import cluster as cluster_module
 
 NOW = datetime(2026, 5, 4, 6, 30, tzinfo=UTC)
 
@@ -108,3 +109,27 @@ def test_a_server_that_dies_twice_comes_back_on_its_port(home, cluster, monkeypa
     assert cluster.revive() and cluster.url == url
     assert JobStore(database).all() == [], "the pool finds it where it was"
     database.close()
+
+
+@pytest.mark.parametrize("sign", ['"', "$", "`", "\\"])
+def test_a_folder_that_postgresql_cannot_use_is_told(home, sign):
+    """Said before: exit status 1, and no reason."""
+    with pytest.raises(SetupError, match="folder's name holds"):
+        PrivateCluster(home / f"a{sign}b").start()
+
+
+def test_data_stay_with_the_postgresql_that_made_them(home, tmp_path, monkeypatch):
+    """Another major version beside it, as a system's update installs one: the one that made them goes on."""
+    real = cluster_module.binaries()
+    for version in ("15", "99"):
+        (tmp_path / version).mkdir()
+        (tmp_path / version / "bin").symlink_to(real)
+    monkeypatch.setattr(cluster_module, "INSTALLED", tmp_path)
+    made_by = PrivateCluster(home)
+    made_by.start()
+    made_by.stop()
+    (made_by._data / "PG_VERSION").write_text("15\n")
+    assert PrivateCluster(home)._bin.parts[-2] == "15"
+    (made_by._data / "PG_VERSION").write_text("12\n")
+    with pytest.raises(SetupError, match=r"of PostgreSQL 12, and here is .* restore the newest backup"):
+        PrivateCluster(home).start()

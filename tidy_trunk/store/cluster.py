@@ -16,6 +16,12 @@ from tidy_trunk.errors import SetupError
 
 USER: Final = "tidy"
 DATABASE: Final = "tidy_trunk"
+INSTALLED: Final = Path("/usr/lib/postgresql")
+"""Where Debian puts each version of PostgreSQL. [PRACTICE]"""
+
+BROKEN_IN_A_SHELL: Final = ('"', "$", "`", "\\", "\n")
+"""What a shell takes for itself between double quotes. [POSIX]"""
+
 START_TIMEOUT_S: Final = 60
 """ASSUMED_ longest start, with crash recovery on a slow disk."""
 
@@ -26,7 +32,7 @@ class PrivateCluster:
     def __init__(self, home: Path) -> None:
         self._owner = _owner()
         self._folder = _place(home.resolve(), self._owner) / "postgresql"
-        self._bin = binaries()
+        self._bin = binaries(_made_by(self._folder / "data"))
         self._port = 0
 
     @property
@@ -49,6 +55,7 @@ class PrivateCluster:
             SetupError: It cannot be made or started, or what is there is no whole cluster; the message says why, with
                 PostgreSQL's own reason.
         """
+        self._check_path()
         if self._is_missing():
             self._make()
         self._check_version()
@@ -118,13 +125,23 @@ class PrivateCluster:
         self._run(command, "make the database cluster")
         self._run(["mv", str(fresh), str(self._folder)], "put the cluster in place")
 
+    def _check_path(self) -> None:
+        """PostgreSQL hands the names of its files to a shell, between double quotes. Raises SetupError."""
+        for sign in BROKEN_IN_A_SHELL:
+            if sign in str(self._folder):
+                raise SetupError(
+                    f"PostgreSQL cannot keep its data in {self._folder}: the folder's name holds {sign!r}. Set "
+                    "TIDY_TRUNK_HOME to one without it"
+                )
+
     def _check_version(self) -> None:
-        made_by = (self._data / "PG_VERSION").read_text().strip()
+        made_by = _made_by(self._data)
         server = subprocess.run([self._bin / "postgres", "--version"], capture_output=True, text=True).stdout
         if f" {made_by}." not in server and not server.strip().endswith(f" {made_by}"):
             raise SetupError(
-                f"the data in {self._data} is of PostgreSQL {made_by}, here is {server.strip()}: "
-                f"install PostgreSQL {made_by}. Nothing was changed"
+                f"the data in {self._data} is of PostgreSQL {made_by}, and here is {server.strip()}. Nothing was changed. "
+                f"Install postgresql-{made_by} beside it; or restore the newest backup into an empty data folder: "
+                "daily copies are in the folder copies beside these data"
             )
 
     def _start_on(self, port: int) -> None:
@@ -226,11 +243,22 @@ def _place(home: Path, owner: str | None) -> Path:
     return place
 
 
-def binaries() -> Path:
-    """Where the newest PostgreSQL of this machine has its programs. Raises SetupError: there is none."""
-    found = sorted(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda path: int(path.parts[-3].split(".")[0]))
+def _made_by(data: Path) -> str:
+    """The version of PostgreSQL that data are of; empty where there are none."""
+    try:
+        return (data / "PG_VERSION").read_text().strip()
+    except OSError:
+        return ""
+
+
+def binaries(version: str = "") -> Path:
+    """Where a PostgreSQL of this machine has its programs: that of a version where it is there, else the newest.
+
+    Raises SetupError: there is none.
+    """
+    found = sorted(INSTALLED.glob("*/bin/pg_ctl"), key=lambda path: int(path.parts[-3].split(".")[0]))
     if found:
-        return found[-1].parent
+        return next((path for path in found if path.parts[-3] == version), found[-1]).parent
     on_path = shutil.which("pg_ctl")
     if on_path is None:
         raise SetupError("PostgreSQL is not installed: apt-get install postgresql")

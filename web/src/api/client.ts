@@ -63,6 +63,7 @@ export type BenchPoint = Schemas['PointOut']
 export type BenchSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
+export type Copies = Schemas['CopiesOut']
 export type News = Schemas['NewsOut']
 export type WalkMark = Required<Schemas['MarkIn']>
 export type Severity = Schemas['Severity']
@@ -265,6 +266,10 @@ export const api = {
     `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
   syncExport: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
+  copies: () => call<Copies>('GET', '/copies'),
+  makeCopy: () => call<Copies['copies'][number]>('POST', '/copies'),
+  copyAddress: (name: string) => `/api/copies/${part(name)}`,
+  everythingAddress: '/api/everything',
   newsAddress: (job: string) => `/api/jobs/${job}/news`,
   planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

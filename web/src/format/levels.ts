@@ -39,3 +39,7 @@ export function formatOhm(ohm: number): string {
   const digits = (value: number) => String(Number(value.toPrecision(3)))
   return ohm < 1000 ? `${digits(ohm)} Ω` : ohm < 1e6 ? `${digits(ohm / 1000)} kΩ` : `${digits(ohm / 1e6)} MΩ`
 }
+
+/** The size of a file: 15 kB, 0.3 MB. */
+export const formatSize = (bytes: number) =>
+  bytes < 1e5 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`

@@ -34,3 +34,13 @@ export function lasting(seconds: number): string {
   const [hours, minutes] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60]
   return hours ? `${hours}:${two(minutes)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`
 }
+
+const MOMENT = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+})
+
+/** Day and minute of something that was done, as this machine counts them: 27 Nov, 10:45. */
+export const formatMoment = (when: string) => MOMENT.format(new Date(when))

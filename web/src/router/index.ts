@@ -4,6 +4,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'jobs', component: () => import('@/features/jobs/JobsPage.vue') },
+    { path: '/backups', name: 'backups', component: () => import('@/features/copies/CopiesPage.vue') },
     {
       path: '/jobs/:job',
       component: () => import('@/features/shell/JobShell.vue'),

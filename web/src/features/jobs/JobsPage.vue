@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 
 import { api, ApiProblem, type JobEntry, type JobState } from '@/api/client'
 import { newId } from '@/api/ids'
+import { formatMoment } from '@/format/time'
 
 const router = useRouter()
 const jobs = ref<JobEntry[] | null>(null)
@@ -47,7 +48,13 @@ function importFile(event: Event) {
   })
 }
 
-onMounted(() => attempt(async () => void (jobs.value = await api.jobs())))
+const copied = ref<string | null>(null) // when; empty where no copy is there
+onMounted(() =>
+  attempt(async () => {
+    jobs.value = await api.jobs()
+    copied.value = (await api.copies()).copies[0]?.made ?? ''
+  }),
+)
 const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
 </script>
 
@@ -79,6 +86,11 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
       Read a plan file
       <input type="file" accept="application/json,.json" @change="importFile" />
     </label>
+    <p class="small">
+      <RouterLink to="/backups">Backups</RouterLink>
+      <span v-if="copied" class="soft">, last copy {{ formatMoment(copied) }}</span>
+      <span v-else-if="copied === ''" class="soft">, no copy yet</span>
+    </p>
     <p class="soft small caution">
       The program advises. A test recording and headphones decide; local codes and licensed people rule where
       mains, radio or heights are concerned.

@@ -6,6 +6,7 @@ import type { LineUpStep } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import { formatMoment } from '@/format/time'
 
 /** One place of the line-up: what to send, what must be read, and the three ways to say what was. */
 const props = defineProps<{ step: LineUpStep }>()
@@ -21,13 +22,6 @@ const FROM = {
   recording: 'measured in a recording',
   bench: 'on the bench',
 } as const
-const day = (when: string) =>
-  new Date(when).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 
 const measured = computed(() => props.step.knobs.filter(({ measured }) => measured !== null))
 const meterWords = ({ reads_high_db: by, within_db: within }: NonNullable<LineUpStep['meter']>) =>
@@ -58,7 +52,7 @@ function chosen(event: Event) {
       >
     </p>
     <p v-for="knob in measured" :key="knob.control" class="small">
-      {{ knob.label }}: measured {{ day(knob.measured!) }}.
+      {{ knob.label }}: measured {{ formatMoment(knob.measured!) }}.
       <Button text size="small" class="no-print" :disabled="job.readOnly" @click="job.edit(knob.drop)"
         >Back to its marks</Button
       >
@@ -74,7 +68,7 @@ function chosen(event: Event) {
       <template v-if="step.state === 'stale'">
         <SeverityMark severity="caution" :size="12" /> Something on the way was changed since. Line it up
         again. </template
-      >{{ day(step.found.when) }}: {{ formatLevel(step.found.read_dbfs, 1) }} dBFS,
+      >{{ formatMoment(step.found.when) }}: {{ formatLevel(step.found.read_dbfs, 1) }} dBFS,
       {{ FROM[step.found.read_from]
       }}<template v-if="step.found.off_db !== null"
         >, {{ formatLevel(Math.abs(step.found.off_db), 1) }} dB

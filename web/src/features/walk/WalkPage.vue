@@ -7,6 +7,7 @@ import EmptyState from '@/ui/EmptyState.vue'
 import OnThePhone from './OnThePhone.vue'
 import WalkRow from './WalkRow.vue'
 import { useWalk } from './useWalk'
+import { formatMoment } from '@/format/time'
 
 /** The signal walk, in the hand: one thing after the other, two large buttons under the thumb. */
 const job = useJob()
@@ -20,13 +21,6 @@ const here = computed(
 const place = computed(() =>
   walk.value?.groups.find(({ items }) => items.some(({ id }) => id === here.value?.id)),
 )
-const date = (when: string) =>
-  new Date(when).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 const isOld = computed(
   () => walk.value !== null && job.newest !== null && walk.value.revision !== job.newest.revision,
 )
@@ -77,9 +71,11 @@ watch(
         :value="walk.id"
         @change="choose(($event.target as HTMLSelectElement).value)"
       >
-        <option v-for="item in walks" :key="item.id" :value="item.id">{{ date(item.created) }}</option>
+        <option v-for="item in walks" :key="item.id" :value="item.id">
+          {{ formatMoment(item.created) }}
+        </option>
       </select>
-      <span class="only-print">{{ date(walk.created) }}</span>
+      <span class="only-print">{{ formatMoment(walk.created) }}</span>
       <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin">New walk</Button>
     </header>
     <p v-if="isCut || waiting.length" class="is-caution" role="status">

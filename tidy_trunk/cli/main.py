@@ -413,6 +413,18 @@ def backup(file: Path | None, as_json: bool) -> None:
 
 
 @app.command()
+@click.option(
+    "--bundle", type=click.Path(path_type=Path, dir_okay=False), metavar="FILE", help="Write it with the log into a ZIP"
+)
+@as_json_option
+def doctor(bundle: Path | None, as_json: bool) -> int:
+    """Look at versions, disk, database, copies and the last errors, and say what to do. Exit status 3 where there is something."""
+    from tidy_trunk.cli.doctor import show_examination
+
+    return show_examination(bundle, as_json)
+
+
+@app.command()
 @click.argument("file", type=click.Path(path_type=Path, dir_okay=False), metavar="FILE")
 @as_json_option
 def restore(file: Path, as_json: bool) -> None:

@@ -18,6 +18,9 @@ DAYS, WEEKS, MONTHS = 7, 4, 6
 EVERY: Final = timedelta(days=1)
 """ASSUMED_ how often a copy is made: what a day's work would cost to do again."""
 
+COPIES: Final = "copies"
+"""ASSUMED_ name of their folder, in the data folder."""
+
 LOOK_S: Final = 600.0
 """ASSUMED_ how often to look whether one is due: a laptop sleeps, and wakes at any time."""
 
@@ -50,6 +53,18 @@ def to_keep(moments: Iterable[datetime]) -> frozenset[datetime]:
     return frozenset(kept)
 
 
+def copies_in(folder: Path) -> list[Copy]:
+    """The copies in a folder, the newest first."""
+    found = []
+    for path in folder.iterdir() if folder.is_dir() else ():
+        try:
+            made = datetime.strptime(path.name, NAME).replace(tzinfo=UTC)
+        except ValueError:
+            continue  # not ours, or one that is being written
+        found.append(Copy(path.name, made, path.stat().st_size))
+    return sorted(found, key=lambda copy: copy.made, reverse=True)
+
+
 class CopyService:
     """Copies of the jobs without their sounds, which would fill a disk seventeen times over; and everything, when asked for."""
 
@@ -60,7 +75,7 @@ class CopyService:
         recordings: Path,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
-        self._folder = home / "copies"
+        self._folder = home / COPIES
         self._database = database
         self._recordings = recordings
         self._now = now
@@ -70,14 +85,7 @@ class CopyService:
 
     def all(self) -> list[Copy]:
         """The newest first."""
-        found = []
-        for path in self._folder.iterdir() if self._folder.is_dir() else ():
-            try:
-                made = datetime.strptime(path.name, NAME).replace(tzinfo=UTC)
-            except ValueError:
-                continue  # not ours, or one that is being written
-            found.append(Copy(path.name, made, path.stat().st_size))
-        return sorted(found, key=lambda copy: copy.made, reverse=True)
+        return copies_in(self._folder)
 
     def path(self, name: str) -> Path:
         """Raises NotFoundError."""

@@ -25,6 +25,13 @@ class MediaStore:
         with self._database.unit_of_work():
             return int(self._tables.Job.select().count())
 
+    def server(self) -> tuple[str, int]:
+        """The version of PostgreSQL, and how many bytes it keeps for these data."""
+        with self._database.unit_of_work():
+            asked = "select current_setting('server_version'), pg_database_size(current_database())"
+            version, size = self._database.pool.execute_sql(asked).fetchone()
+            return str(version), int(size)
+
     def listed(self) -> frozenset[UUID]:
         """All recordings of all jobs."""
         table = self._tables.Recording

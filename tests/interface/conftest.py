@@ -1,17 +1,13 @@
 """The real application on a real server, driven by Debian's Chromium."""
 
 import os
-import socket
-import threading
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-import uvicorn
 from playwright.sync_api import Browser, Page, Playwright, expect
 
-from tidy_trunk.api import create_app
+from tests.served import served
 from tidy_trunk.services.container import Services
 
 expect.set_options(timeout=15_000)  # a busy machine is no failure; a page that is right answers at once
@@ -34,17 +30,8 @@ def browser(playwright: Playwright) -> Iterator[Browser]:
 
 @pytest.fixture
 def address(services: Services) -> Iterator[str]:
-    with socket.socket() as listener:
-        listener.bind(("127.0.0.1", 0))
-        app = create_app(services, Path(os.environ["TIDY_TRUNK_WEB"]))
-        server = uvicorn.Server(uvicorn.Config(app, log_level="error"))
-        thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]})
-        thread.start()
-        while not server.started:
-            time.sleep(0.01)
-        yield f"http://127.0.0.1:{listener.getsockname()[1]}"
-        server.should_exit = True
-        thread.join()
+    with served(services, Path(os.environ["TIDY_TRUNK_WEB"])) as address:
+        yield address
 
 
 @pytest.fixture

@@ -86,4 +86,6 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def http_error(request: Request, error: HTTPException) -> JSONResponse:
+        if error.status_code == 400:  # of a body that is not even text, or that nests too deep
+            return problem_response(422, "input", "the request cannot be read: send JSON in UTF-8")
         return problem_response(error.status_code, "http", str(error.detail))

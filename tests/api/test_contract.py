@@ -1,0 +1,26 @@
+"""No request, however malformed, ends in a mistake of ours or in an answer that is not described."""
+
+import pytest
+
+from tests.contract import check, operations
+from tests.served import served
+
+BRIEFLY = 3
+
+
+@pytest.fixture
+def address(services):
+    with served(services, None) as address:
+        yield address
+
+
+def test_every_operation_keeps_what_it_promises(services, address):
+    found = operations(address)
+    assert len(found) > 70
+    failed = []
+    for operation in found:
+        try:
+            check(operation, services, address, BRIEFLY)
+        except (Exception, BaseExceptionGroup) as error:
+            failed.append(f"{operation.label}: {error!r}"[:1500])
+    assert not failed, "\n\n".join(failed)

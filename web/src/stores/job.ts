@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Change, type Edit, type Finding, type JobState, type News } from '@/api/client'
+import { api, ApiProblem, type Edit, type Finding, type JobState, type News } from '@/api/client'
 import { newId } from '@/api/ids'
-import { drop, pending, put, type Pending } from '@/stores/outbox'
+import { drop, nextOrder, onOthers, pending, put, type Pending } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
 
 /** The open job: its newest state, or an earlier one that is being looked at. */
@@ -44,7 +44,7 @@ export const useJob = defineStore('job', () => {
     }
   }
 
-  const changeOf = (base: JobState): Change => ({
+  const changeOf = (base: JobState): Pending['change'] => ({
     base_revision: base.revision,
     who: settings.who,
     request: newId(),
@@ -55,10 +55,11 @@ export const useJob = defineStore('job', () => {
     newest.value = null
     looked.value = null
     notice.value = ''
-    refused.value = []
+    count(id)
     if (!(await attempt(() => api.job(id)))) return
     // What an earlier page could not deliver. It is done once, whether it had arrived or not.
-    for (const item of pending(id)) before = before.then(() => (item.tried ? transmit(item) : send(item)))
+    for (const item of pending(id).filter((item) => !item.refused))
+      before = before.then(() => (item.tried ? transmit(item) : send(item)))
   }
 
   let before: Promise<unknown> = Promise.resolve()
@@ -69,19 +70,47 @@ export const useJob = defineStore('job', () => {
    * there are given as a function, asked when their turn comes.
    */
   function edit(wanted: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
-    const kept = typeof wanted === 'function' ? null : keep(wanted)
-    const mine = before.then(() => send(typeof wanted === 'function' ? keep(wanted()) : kept))
+    return inTurn(typeof wanted === 'function' ? wanted : keep(wanted))
+  }
+
+  function inTurn(wanted: Pending | null | (() => readonly Edit[])): Promise<boolean> {
+    const mine = before.then(() => send(typeof wanted === 'function' ? keep(wanted()) : wanted))
     before = mine.catch(() => false) // one that fails does not stop those behind it
     return mine
   }
 
+  /** What the outbox holds of a job: on its way, and kept out. */
+  function count(id: string) {
+    unsaved.value = pending(id).filter((item) => !item.refused).length
+    refused.value = pending(id).flatMap((item) => (item.refused ? item.edits : []))
+  }
+
+  onOthers(() => newest.value && count(newest.value.job))
+
+  const keptOut = () => pending(newest.value?.job ?? '').filter((item) => item.refused)
+
+  /** What was kept out, done on the newest state. */
+  const again = () =>
+    inTurn(
+      keep(
+        refused.value,
+        keptOut().map(({ change }) => change.request),
+      ),
+    )
+
+  /** What was kept out is not wanted any more. */
+  function forgetRefused() {
+    keptOut().forEach(drop)
+    refused.value = []
+  }
+
   /** In the outbox from now on, before its turn comes. */
-  function keep(edits: readonly Edit[]): Pending | null {
+  function keep(edits: readonly Edit[], instead?: readonly string[]): Pending | null {
     const base = newest.value
     if (!base || readOnly.value) return null
-    const item = { job: base.job, change: changeOf(base), edits, tried: false }
+    const item = { job: base.job, change: changeOf(base), edits, order: nextOrder(), tried: false, instead }
     put(item)
-    unsaved.value = pending(base.job).length || 1 // of a browser that keeps nothing it is this one
+    count(base.job)
     return item
   }
 
@@ -104,19 +133,21 @@ export const useJob = defineStore('job', () => {
         newest.value = state
         notice.value = state.sentence
       }
-      if (item.edits === refused.value) refused.value = []
+      drop(item)
+      pending(item.job)
+        .filter(({ change }) => item.instead?.includes(change.request))
+        .forEach(drop)
       return true
     } catch (error) {
       fail(error)
       refusals.value += 1
-      if (error instanceof ApiProblem && error.code === 'revision-conflict' && isOpen()) {
-        if (item.edits !== refused.value) refused.value = [...refused.value, ...item.edits]
-        newest.value = await api.job(item.job)
-      }
+      const isKeptOut = error instanceof ApiProblem && error.code === 'revision-conflict'
+      if (isKeptOut && !item.instead) put({ ...item, refused: true })
+      else drop(item)
+      if (isKeptOut && isOpen()) newest.value = await api.job(item.job)
       return false
     } finally {
-      drop(item)
-      unsaved.value = pending(item.job).length
+      count(item.job)
       busy.value = false
     }
   }
@@ -196,6 +227,8 @@ export const useJob = defineStore('job', () => {
     open,
     edit,
     hear,
+    again,
+    forgetRefused,
     undo: () => step('undo'),
     redo: () => step('redo'),
     lookAt,

@@ -3,25 +3,35 @@ import { ref, useTemplateRef, watch } from 'vue'
 
 import { useJob } from '@/stores/job'
 
-/** A field whose half-typed text stays while an answer of the server comes in; what is done is told by `change`. */
+/** A field whose half-typed text stays whatever the server says meanwhile; what is done is told by `change`. */
 const props = defineProps<{ value: string | number | null | undefined }>()
 const job = useJob()
 const text = ref(props.value)
 const field = useTemplateRef<HTMLInputElement>('field')
+let isLate = false // the plan moved on while something was being typed here
+
+function isTyped(): boolean {
+  const typed = field.value?.value
+  if (typed === undefined || typed === String(text.value ?? '')) return false
+  return field.value?.type !== 'number' || Number(typed) !== Number(text.value)
+}
+
+// The plan has moved on, or what was asked for did not come to be.
 watch(
-  () => props.value,
-  (value) => (text.value = value),
-)
-watch(
-  () => job.refusals,
+  () => [props.value, job.refusals],
   () => {
-    const isTyped = field.value?.value !== String(text.value ?? '')
-    if (!isTyped) text.value = props.value // what was asked for did not come to be
+    isLate = isTyped()
+    if (!isLate) text.value = props.value
   },
 )
+
+function leave() {
+  if (isLate && !isTyped()) text.value = props.value
+  isLate = false
+}
 </script>
 
 <template>
   <!-- Vue leaves a lazy field alone while it has the focus and its own value is the same. -->
-  <input ref="field" v-model.lazy="text" />
+  <input ref="field" v-model.lazy="text" @change="isLate = false" @blur="leave" />
 </template>

@@ -26,8 +26,8 @@ const kept = computed(() => {
     </p>
     <p v-if="job.problem || job.refused.length" class="bar problem" role="alert">
       <span>{{ job.problem || kept }}</span>
-      <Button v-if="job.refused.length" size="small" @click="job.edit(job.refused)">Do it again</Button>
-      <Button text size="small" @click="((job.problem = ''), (job.refused = []))">{{
+      <Button v-if="job.refused.length" size="small" @click="job.again()">Do it again</Button>
+      <Button text size="small" @click="((job.problem = ''), job.forgetRefused())">{{
         job.refused.length ? 'Discard' : 'Close'
       }}</Button>
     </p>

@@ -65,7 +65,7 @@ def write_archive(database: Database, recordings: Path, path: Path, *, with_soun
         dumped = Path(place) / DUMP
         dump(database.url, dumped)
         # Looked up after the dump: a sound too many does no harm, one that the dump lists must not be missing.
-        names = {str(recording_id) for recording_id in store.listed()}
+        names = {str(recording_id) for recording_id in store.listed()} if with_sounds else set()
         kept = Media.kept_below(recordings, identity)
         found = sorted(kept.iterdir()) if with_sounds and kept.is_dir() else []
         sounds = [item for item in found if item.name.partition(".")[0] in names]

@@ -27,6 +27,9 @@ LOOK_S: Final = 600.0
 NAME: Final = "%Y-%m-%d-%H%M%S.backup"
 """ASSUMED_ name of a copy, in UTC: the time when it was made."""
 
+BEFORE_UPDATE: Final = "before-update-"
+"""ASSUMED_ beginning of the names of copies that were made by a newer version before it changed anything; they stay."""
+
 
 @dataclass(frozen=True, slots=True)
 class Copy:
@@ -58,7 +61,7 @@ def copies_in(folder: Path) -> list[Copy]:
     found = []
     for path in folder.iterdir() if folder.is_dir() else ():
         try:
-            made = datetime.strptime(path.name, NAME).replace(tzinfo=UTC)
+            made = datetime.strptime(path.name.removeprefix(BEFORE_UPDATE), NAME).replace(tzinfo=UTC)
         except ValueError:
             continue  # not ours, or one that is being written
         found.append(Copy(path.name, made, path.stat().st_size))
@@ -96,16 +99,23 @@ class CopyService:
     def make(self) -> Copy:
         """One now; those that are not to be kept go. Raises SetupError or FormatError: it cannot be made."""
         with self._one_at_a_time:
-            self._folder.mkdir(parents=True, exist_ok=True)
-            path = self._folder / self._now().strftime(NAME)
-            write_archive(self._database, self._recordings, path, with_sounds=False)
-            copies = self.all()
+            name = self._now().strftime(NAME)
+            self._write(name)
+            copies = [copy for copy in self.all() if not copy.name.startswith(BEFORE_UPDATE)]
             keep = to_keep(copy.made for copy in copies)
             for copy in copies:
                 if copy.made not in keep:
                     (self._folder / copy.name).unlink(missing_ok=True)
             self.trouble = ""
             return copies[0]
+
+    def make_before_update(self) -> None:
+        """One of data of an older version, before they are brought to this one's shape. Raises as `make`."""
+        self._write(BEFORE_UPDATE + self._now().strftime(NAME))
+
+    def _write(self, name: str) -> None:
+        self._folder.mkdir(parents=True, exist_ok=True)
+        write_archive(self._database, self._recordings, self._folder / name, with_sounds=False)
 
     def make_if_due(self) -> None:
         """One where the newest is a day old. What goes wrong is kept in `trouble`, and tried again later."""

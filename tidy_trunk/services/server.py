@@ -17,12 +17,13 @@ import uvicorn
 from tidy_trunk import __version__
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
+from tidy_trunk.services.copies import CopyService
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.home import alone
 from tidy_trunk.services.log import close_log, note, open_log
 from tidy_trunk.services.nearby import Nearby, own_address, own_key
 from tidy_trunk.settings import Settings
-from tidy_trunk.store import Database, PrivateCluster, migrate, sole_use
+from tidy_trunk.store import Database, PrivateCluster, is_behind, migrate, sole_use
 
 COLLECT_EVERY: Final = 50_000
 """ASSUMED_ new objects between two looks of the collector: a few evaluations of a large plan."""
@@ -52,7 +53,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
         raise SetupError(f"the front end is not built in {settings.web}: start with ./tidy, which builds it")
     home = settings.home / "demo" if demo else settings.home
     with alone(home), _logged(home), _database(settings, home) as database:
-        migrate(database)
+        update(database, home)
         services = services_on(database, home / "recordings")
         if demo and not services.jobs.all():
             services.jobs.create(foundry(), "The demo job")
@@ -85,6 +86,14 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
             done.set()
             services.close()
             copier.join(PATIENCE_S)
+
+
+def update(database: Database, home: Path) -> None:
+    """Data of an older version are brought to this one's shape, once there is a copy of them. Raises SetupError."""
+    if is_behind(database):
+        CopyService(home, database, home / "recordings").make_before_update()
+        note("update")
+    migrate(database)
 
 
 class Server(uvicorn.Server):

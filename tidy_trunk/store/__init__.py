@@ -5,7 +5,7 @@ from tidy_trunk.store.database import Database, sole_use
 from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.media import MediaStore
-from tidy_trunk.store.migrate import is_current, migrate
+from tidy_trunk.store.migrate import is_behind, is_current, migrate
 from tidy_trunk.store.news import News, What, listen
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
@@ -28,6 +28,7 @@ __all__ = [
     "WalkStore",
     "What",
     "dump",
+    "is_behind",
     "is_current",
     "listen",
     "load",

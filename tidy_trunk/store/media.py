@@ -1,7 +1,7 @@
 """What the database knows of the files beside it: whose they are, which are listed, and which are to go."""
 
 from collections.abc import Collection
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.tables import Tables
@@ -15,8 +15,10 @@ class MediaStore:
         self._tables = Tables(database.pool)
 
     def identity(self) -> UUID:
-        """The name of these data, given when the database was made and never changed."""
+        """The name of these data, given when the database was made and never changed; any where an older version made it."""
         with self._database.unit_of_work():
+            if not self._tables.DataIdentity.table_exists():
+                return uuid4()
             found: UUID = self._tables.DataIdentity.get().id
             return found
 

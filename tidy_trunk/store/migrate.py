@@ -21,6 +21,14 @@ def is_current(database: Database) -> bool:
         return {migration.name for migration in runner.migrations()} <= set(runner.applied())
 
 
+def is_behind(database: Database) -> bool:
+    """Whether data of an older version are there."""
+    with database.pool.connection_context():
+        runner = Runner(database.pool, str(FOLDER))
+        applied = set(runner.applied())
+        return bool(applied) and not {migration.name for migration in runner.migrations()} <= applied
+
+
 def migrate(database: Database) -> list[str]:
     """Apply what is missing; two starts at once wait for each other.
 

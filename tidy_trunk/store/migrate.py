@@ -1,5 +1,7 @@
 """Brings the database to the shape that this version needs, under a lock, and refuses one from a newer version."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Final
 
@@ -15,16 +17,14 @@ LOCK_KEY: Final = 7_466_001
 
 
 def is_current(database: Database) -> bool:
-    """Whether nothing is missing in the database that this version needs."""
-    with database.pool.connection_context():
-        runner = Runner(database.pool, str(FOLDER))
+    """Whether nothing is missing in the database that this version needs. Raises StoreUnavailableError."""
+    with _runner(database) as runner:
         return {migration.name for migration in runner.migrations()} <= set(runner.applied())
 
 
 def is_behind(database: Database) -> bool:
-    """Whether data of an older version are there."""
-    with database.pool.connection_context():
-        runner = Runner(database.pool, str(FOLDER))
+    """Whether data of an older version are there. Raises StoreUnavailableError."""
+    with _runner(database) as runner:
         applied = set(runner.applied())
         return bool(applied) and not {migration.name for migration in runner.migrations()} <= applied
 
@@ -39,19 +39,23 @@ def migrate(database: Database) -> list[str]:
         SetupError: The database knows a migration that this version does not.
         StoreUnavailableError: No answer.
     """
-    pool = database.pool
+    with _runner(database) as runner:
+        database.pool.execute_sql("select pg_advisory_lock(%s)", (LOCK_KEY,))
+        try:
+            unknown = set(runner.applied()) - {migration.name for migration in runner.migrations()}
+            if unknown:
+                raise SetupError(
+                    f"the database is newer than this program (it knows {', '.join(sorted(unknown))}): update the program"
+                )
+            return [getattr(migration, "name", str(migration)) for migration in runner.up() or []]
+        finally:
+            database.pool.execute_sql("select pg_advisory_unlock(%s)", (LOCK_KEY,))
+
+
+@contextmanager
+def _runner(database: Database) -> Iterator[Runner]:
     try:
-        with pool.connection_context():
-            pool.execute_sql("select pg_advisory_lock(%s)", (LOCK_KEY,))
-            try:
-                runner = Runner(pool, str(FOLDER))
-                unknown = set(runner.applied()) - {migration.name for migration in runner.migrations()}
-                if unknown:
-                    raise SetupError(
-                        f"the database is newer than this program (it knows {', '.join(sorted(unknown))}): update the program"
-                    )
-                return [getattr(migration, "name", str(migration)) for migration in runner.up() or []]
-            finally:
-                pool.execute_sql("select pg_advisory_unlock(%s)", (LOCK_KEY,))
+        with database.pool.connection_context():
+            yield Runner(database.pool, str(FOLDER))
     except (peewee.OperationalError, peewee.InterfaceError) as error:
         raise StoreUnavailableError(f"the database does not answer: {str(error).strip()}") from error

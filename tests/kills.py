@@ -1,0 +1,179 @@
+"""The program killed at random moments while it is worked with, and what must be true after each start."""
+
+import json
+import os
+import signal
+import threading
+import time
+from pathlib import Path
+from random import Random
+from uuid import UUID, uuid4
+
+import httpx2
+
+from tests.plans import line_into_camera
+from tests.services.test_server import Program
+from tests.sounds import sine, wav
+from tidy_trunk.document import write_plan
+from tidy_trunk.errors import TidyTrunkError
+from tidy_trunk.services.backup import back_up, restore
+from tidy_trunk.settings import Settings
+
+KINDS = ("server", "PostgreSQL", "both", "PostgreSQL twice")
+SOUND = wav(sine(1000, -20, 0.3))
+SETTINGS = Settings(database_url=None)
+
+
+class Work:
+    """What somebody does at a program until it is killed, and what was acknowledged. Each line of work on a thread."""
+
+    def __init__(self, program: Program, home: Path, job: str, folder: Path) -> None:
+        self.home, self.job, self.folder = home, job, folder
+        self.at = str(program.client.base_url)
+        self.edits: dict[int, str] = {}
+        self.sounds: set[str] = set()
+        self.gone: set[str] = set()
+        self.archives: list[Path] = []
+        self._done = threading.Event()
+        lines = (self._edit, self._upload, self._delete, self._back_up)
+        self._threads = [threading.Thread(target=self._until_done, args=(line,)) for line in lines]
+        for thread in self._threads:
+            thread.start()
+
+    def end(self) -> None:
+        self._done.set()
+        for thread in self._threads:
+            thread.join()
+
+    def _until_done(self, line) -> None:
+        with httpx2.Client(base_url=self.at, timeout=10) as client:
+            while not self._done.is_set():
+                try:
+                    line(client)
+                except (httpx2.HTTPError, TidyTrunkError, OSError, KeyError, ValueError):
+                    time.sleep(0.05)  # nobody answered, or said that it could not be done: nothing was acknowledged
+
+    def _edit(self, client: httpx2.Client) -> None:
+        base = client.get(f"/api/jobs/{self.job}").json()["revision"]
+        label = f"Bag {uuid4().hex[:8]}"
+        body = {"base_revision": base, "edits": [{"kind": "rename-device", "device": "bag", "label": label}]}
+        answer = client.post(f"/api/jobs/{self.job}/edits", json=body)
+        if answer.status_code == 200:
+            self.edits[answer.json()["revision"]] = label
+
+    def _upload(self, client: httpx2.Client) -> None:
+        answer = client.post(f"/api/jobs/{self.job}/recordings", params={"keep": "true"}, content=SOUND)
+        if answer.status_code == 201:
+            self.sounds.add(answer.json()["id"])
+        time.sleep(0.1)
+
+    def _delete(self, client: httpx2.Client) -> None:
+        other = client.post("/api/jobs", json={"name": "To go"}).json()["job"]
+        client.post(f"/api/jobs/{other}/recordings", params={"keep": "true"}, content=SOUND)
+        if client.delete(f"/api/jobs/{other}").status_code == 204:
+            self.gone.add(other)
+        time.sleep(0.1)
+
+    def _back_up(self, client: httpx2.Client) -> None:
+        path = self.folder / f"{uuid4().hex}.backup"
+        back_up(self.home, SETTINGS, path)
+        self.archives.append(path)
+        time.sleep(0.3)
+
+
+def kill(program: Program, kind: str) -> bool:
+    """Whether the program itself is dead and has to be started."""
+    server = program.cluster._server_pid()
+    if server is not None and kind != "server":
+        os.kill(server, signal.SIGKILL)
+    if kind == "PostgreSQL twice":
+        deadline = time.monotonic() + 20
+        while (again := program.cluster._server_pid()) in (None, server) and time.monotonic() < deadline:
+            time.sleep(0.01)
+        if again not in (None, server):
+            os.kill(again, signal.SIGKILL)
+    if kind in ("server", "both"):
+        program.kill()
+        return True
+    return False
+
+
+def answers(program: Program, path: str) -> httpx2.Response:
+    """An answer, waited for while PostgreSQL comes back."""
+    deadline = time.monotonic() + 60
+    while True:
+        try:
+            answer = program.client.get(path)
+            if answer.status_code != 503:
+                return answer
+        except httpx2.HTTPError:
+            pass
+        assert time.monotonic() < deadline, f"{path} is not answered any more"
+        time.sleep(0.1)
+
+
+def holds(program: Program, home: Path, job: str, edits: dict[int, str], sounds: set[str], gone: set[str]) -> None:
+    """Nothing that was acknowledged is lost, nothing that was deleted is back, and no file is without its recording."""
+    history = answers(program, f"/api/jobs/{job}/revisions").json()
+    assert [entry["number"] for entry in history] == list(range(len(history), 0, -1)), "a gap"
+    told = {entry["number"]: entry["sentence"] for entry in history}
+    lost = {number: label for number, label in edits.items() if label not in told.get(number, "")}
+    assert not lost
+    listed = {entry["id"]: entry["state"] for entry in answers(program, f"/api/jobs/{job}/recordings").json()}
+    assert sounds <= set(listed)
+    for recording, state in listed.items():
+        if state == "done":
+            assert answers(program, f"/api/jobs/{job}/recordings/{recording}/sound").content == SOUND
+    assert not gone & {entry["id"] for entry in answers(program, "/api/jobs").json()}
+
+
+def no_orphans(home: Path, known: set[str]) -> None:
+    """Looked at after a start: kept sounds are those of the recordings that are listed."""
+    kept = {path.name.partition(".")[0] for path in (home / "recordings").glob("*/kept/*")}
+    assert kept <= known, "a sound without its recording"
+    assert not list((home / "recordings").glob("*/set-aside/*"))
+
+
+def rounds(home: Path, folder: Path, count: int, seed: int) -> dict[str, int]:
+    """So many kills; returns how often each kind, and how much was acknowledged meanwhile."""
+    by = Random(seed)
+    program = Program(home)
+    job = program.client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()["job"]
+    edits: dict[int, str] = {}
+    sounds: set[str] = set()
+    gone: set[str] = set()
+    told = dict.fromkeys(KINDS, 0)
+    archives = 0
+    for _ in range(count):
+        work = Work(program, home, job, folder)
+        deadline = time.monotonic() + 20
+        while not work.edits and time.monotonic() < deadline:
+            time.sleep(0.02)
+        time.sleep(by.uniform(0, 1))
+        kind = by.choice(KINDS)
+        told[kind] += 1
+        is_dead = kill(program, kind)
+        if not is_dead:
+            time.sleep(by.uniform(0, 0.5))
+        work.end()
+        edits |= work.edits
+        sounds |= work.sounds
+        gone |= work.gone
+        if is_dead:
+            program = Program(home)
+        holds(program, home, job, edits, sounds, gone)
+        for archive in work.archives:
+            archives += 1
+            archive.unlink()
+    last = folder / "last.backup"
+    back_up(home, SETTINGS, last)
+    program.kill(signal.SIGTERM)
+    program = Program(home)  # the start sweeps what a crash left
+    known = {str(UUID(entry["id"])) for entry in answers(program, f"/api/jobs/{job}/recordings").json()}
+    others = [entry["id"] for entry in answers(program, "/api/jobs").json() if entry["id"] != job]
+    for other in others:
+        known |= {entry["id"] for entry in answers(program, f"/api/jobs/{other}/recordings").json()}
+    no_orphans(home, known)
+    program.kill(signal.SIGTERM)
+    assert restore(home / "restored", SETTINGS, last).jobs >= 1
+    return {**told, "edits": len(edits), "sounds": len(sounds), "deleted": len(gone), "archives": archives}

@@ -5,5 +5,5 @@ from tests.services.test_server import no_leftovers  # noqa: F401, a fixture
 
 
 def test_nothing_acknowledged_is_lost(home, tmp_path):
-    told = rounds(home, tmp_path, 4, seed=1)
+    told = rounds(home, tmp_path, 20, seed=1)
     assert told["edits"] > 20 and told["sounds"] > 5 and told["deleted"] > 5

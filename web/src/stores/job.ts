@@ -82,32 +82,39 @@ export const useJob = defineStore('job', () => {
   /** What the outbox holds of a job: on its way, and kept out. */
   function count(id: string) {
     unsaved.value = pending(id).filter((item) => !item.refused).length
-    refused.value = pending(id).flatMap((item) => (item.refused ? item.edits : []))
+    refused.value = keptOut(id).flatMap(({ edits }) => edits)
   }
 
   onOthers(() => newest.value && count(newest.value.job))
 
-  const keptOut = () => pending(newest.value?.job ?? '').filter((item) => item.refused)
+  /** What was kept out, and is not being done again already. */
+  function keptOut(id: string): Pending[] {
+    const items = pending(id)
+    const under = new Set(items.flatMap(({ instead }) => instead ?? []))
+    return items.filter((item) => item.refused && !under.has(item.change.request))
+  }
 
   /** What was kept out, done on the newest state. */
-  const again = () =>
-    inTurn(
+  function again(): Promise<boolean> {
+    const items = keptOut(newest.value?.job ?? '')
+    return inTurn(
       keep(
-        refused.value,
-        keptOut().map(({ change }) => change.request),
+        items.flatMap(({ edits }) => edits),
+        items.map(({ change }) => change.request),
       ),
     )
+  }
 
   /** What was kept out is not wanted any more. */
   function forgetRefused() {
-    keptOut().forEach(drop)
+    keptOut(newest.value?.job ?? '').forEach(drop)
     refused.value = []
   }
 
   /** In the outbox from now on, before its turn comes. */
   function keep(edits: readonly Edit[], instead?: readonly string[]): Pending | null {
     const base = newest.value
-    if (!base || readOnly.value) return null
+    if (!base || readOnly.value || !edits.length) return null
     const item = { job: base.job, change: changeOf(base), edits, order: nextOrder(), tried: false, instead }
     put(item)
     count(base.job)

@@ -32,6 +32,7 @@ function leave() {
 </script>
 
 <template>
-  <!-- Vue leaves a lazy field alone while it has the focus and its own value is the same. -->
-  <input ref="field" v-model.lazy="text" @change="isLate = false" @blur="leave" />
+  <!-- Vue leaves a lazy field alone while it has the focus and its own value is the same. A browser would fill in, after a
+       reload, what was typed before it, and not what the plan holds. -->
+  <input ref="field" v-model.lazy="text" autocomplete="off" @change="isLate = false" @blur="leave" />
 </template>

@@ -56,8 +56,8 @@ def test_no_name_is_taken_for_a_script(screen: Page, job):
         screen.wait_for_timeout(400)
         shown += sum(name in screen.locator("body").inner_text() for name in NAMES)
         if page.startswith("jobs"):
-            screen.keyboard.press("h")
-            expect(screen.get_by_role("heading", name="History")).to_be_visible()
+            screen.get_by_role("button", name="History").click()
+            expect(screen.locator(".p-drawer").get_by_text(NAMES[0]).first).to_be_visible()
             screen.keyboard.press("Escape")
         found = screen.evaluate(
             "[window.ran, window.violations, document.querySelectorAll('img[src=x], svg[onload]').length]"

@@ -78,3 +78,16 @@ def test_sounds_of_an_older_version_are_found_again(services, database, tmp_path
 
 def test_a_database_keeps_its_name(database):
     assert MediaStore(database).identity() == MediaStore(database).identity()
+
+
+def test_a_sound_that_is_kept_in_the_moment_of_its_deletion_goes_after_a_crash(services, tmp_path):
+    """Deleted while it is measured, and then the program dies before it has looked: the next start removes the sound."""
+    job = services.jobs.create(boom_in_bag()).revision.job
+    recording = services.recordings.keep(job, uuid4(), "take", {}, {}).id
+    media = services.media
+    (media.incoming / str(recording)).write_bytes(b"sound")
+    services.jobs.delete(job)
+    (media.incoming / str(recording)).replace(media.kept / str(recording))
+    again = Media(tmp_path / "recordings", media._store)
+    assert not list(again.kept.iterdir()) and not again.aside.exists()
+    assert media._store.unwanted() == frozenset()

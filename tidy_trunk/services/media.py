@@ -50,9 +50,11 @@ class Media:
     def sweep(self) -> None:
         """Remove the files of recordings that were deleted: at once, and after a crash at the next start."""
         unwanted = self._store.unwanted()
+        # One that is still being measured may come to be kept in this moment: it stays written down until it is gone.
+        measured = {recording_id for recording_id in unwanted if any(self._parts(self.incoming, recording_id))}
         if unwanted:
             self._remove(unwanted)
-            self._store.forget(unwanted)
+            self._store.forget(unwanted - measured)
 
     def close(self) -> None:
         shutil.rmtree(self.incoming, ignore_errors=True)

@@ -149,7 +149,7 @@ def rounds(home: Path, folder: Path, count: int, seed: int) -> dict[str, int]:
         deadline = time.monotonic() + 20
         while not work.edits and time.monotonic() < deadline:
             time.sleep(0.02)
-        time.sleep(by.uniform(0, 1))
+        time.sleep(by.uniform(0, 0.4))
         kind = by.choice(KINDS)
         told[kind] += 1
         is_dead = kill(program, kind)

@@ -104,7 +104,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
           </td>
           <td>
             <span v-for="(distance, device) in source.heard_by" :key="device" class="heard">
-              {{ nameOf(String(device)) }} at
+              <span class="name">{{ nameOf(String(device)) }}</span> at
               <KeptInput
                 class="plain-input num"
                 type="number"
@@ -189,6 +189,11 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
 </template>
 
 <style scoped>
+.name {
+  flex: none;
+  max-width: 14rem;
+  overflow-wrap: break-word;
+}
 section {
   display: grid;
   gap: 0.8rem;
@@ -210,5 +215,6 @@ td > .num {
 }
 td > select {
   width: auto;
+  max-width: 14rem;
 }
 </style>

@@ -124,6 +124,7 @@ form {
 }
 li {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.8rem;
   align-items: baseline;
   padding: 0.7rem 0;
@@ -140,6 +141,7 @@ li a {
 }
 .when {
   margin-left: auto;
+  white-space: nowrap;
 }
 .file {
   display: grid;

@@ -13,7 +13,7 @@ export class ApiProblem extends Error {
 }
 
 const FIRST_MS = 500
-const LONGEST_MS = 15_000
+const LONGEST_MS = 5_000
 const without = ref(0) // requests that nobody has answered yet, and that are sent again
 
 /** Why there was no answer the last time. */

@@ -23,6 +23,27 @@ def test_a_second_window_sees_a_change_within_a_second(screen: Page, service, br
     other.context.close()
 
 
+def test_nobody_else_writes_into_a_field_that_somebody_is_in(screen: Page, service):
+    """Said before: the name that arrived stood before what was typed, and both were sent."""
+    job = opened(screen, service, Plan(name="Mine"), "job")
+    name, place = screen.get_by_label("Name", exact=True), screen.get_by_label("Room noise, dB(A)")
+    expect(name).to_have_value("Mine")
+    name.focus()
+    screen.keyboard.press("Control+a")
+    service.edit(job, 1, [SetJob(name="Theirs")], "Ann")
+    expect(screen.locator(".bar", has_text="Ann: ")).to_be_visible()
+    screen.keyboard.type("Typed")
+    expect(name).to_have_value("Typed")
+    screen.keyboard.press("Tab")
+    expect(screen.locator(".bar", has_text="name Typed")).to_be_visible()
+    place.focus()
+    service.edit(job, 3, [SetJob(name="Theirs again", room_noise_db_spl=33)], "Ann")
+    expect(name).to_have_value("Theirs again")
+    screen.keyboard.press("Tab")
+    expect(place).to_have_value("33")
+    assert service.plan(job).name == "Theirs again"
+
+
 def test_a_window_that_was_out_of_sight_looks_when_it_comes_back(screen: Page, service):
     job = opened(screen, service, Plan(name="Out of sight"))
     see = """hidden => {

@@ -3,12 +3,16 @@ import { ref, useTemplateRef, watch } from 'vue'
 
 import { useJob } from '@/stores/job'
 
-/** A field whose half-typed text stays whatever the server says meanwhile; what is done is told by `change`. */
+/**
+ * A field that nobody else writes into while somebody is in it: what the plan holds meanwhile is shown when it is left, or
+ * as the answer to what was done here. What is done is told by `change`.
+ */
 const props = defineProps<{ value: string | number | null | undefined }>()
 const job = useJob()
 const text = ref(props.value)
 const field = useTemplateRef<HTMLInputElement>('field')
-let isLate = false // the plan moved on while something was being typed here
+let isLate = false // the plan moved on while somebody was in here
+let awaitsAnswer = false
 
 function isTyped(): boolean {
   const typed = field.value?.value
@@ -20,8 +24,10 @@ function isTyped(): boolean {
 watch(
   () => [props.value, job.refusals],
   () => {
-    isLate = isTyped()
-    if (!isLate) text.value = props.value
+    isLate = isTyped() || (document.activeElement === field.value && !awaitsAnswer)
+    if (isLate) return
+    text.value = props.value
+    awaitsAnswer = false
   },
 )
 
@@ -29,10 +35,15 @@ function leave() {
   if (isLate && !isTyped()) text.value = props.value
   isLate = false
 }
+
+function done() {
+  isLate = false
+  awaitsAnswer = true
+}
 </script>
 
 <template>
   <!-- Vue leaves a lazy field alone while it has the focus and its own value is the same. A browser would fill in, after a
        reload, what was typed before it, and not what the plan holds. -->
-  <input ref="field" v-model.lazy="text" autocomplete="off" @change="isLate = false" @blur="leave" />
+  <input ref="field" v-model.lazy="text" autocomplete="off" @change="done" @blur="leave" />
 </template>

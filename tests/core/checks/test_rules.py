@@ -309,6 +309,18 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     assert not found(cured, "timecode-on-wrong-track")
 
 
+@pytest.mark.parametrize(
+    ("sending", "lead", "rule"), [("aes", "xlr-trs", "wrong-lead"), ("out-l", "xlr", "plugs-do-not-mate")]
+)
+def test_nothing_arrives_is_told_once(sending, lead, rule):
+    """A camera that gets nothing through a wrong run has nothing to sync by either: one cause, one finding."""
+    camera = device("mirrorless-mic", "cam"), put("cam", "mic.auto.menu", False)
+    plan = made(*camera, run(f"bag.{sending}", "cam.mic", lead), base=boom_in_bag())
+    about = [item for item in check(Report(accept(plan))) if item.device == "cam" and item.severity is not NOTE]
+    assert [item.rule for item in about] == [rule]
+    assert "nothing-to-sync-by" in {item.rule for item in about[0].beneath}
+
+
 def test_the_clip_is_told_once():
     """line-into-mic says it; clipping does not say it again."""
     assert not found(line_into_camera(), "clipping")

@@ -1,12 +1,14 @@
 """Safety tracks: what they take, and what takes both (handbook §6)."""
 
 import math
+from dataclasses import replace
 
 import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
+from tidy_trunk.core.checks import check
 from tidy_trunk.core.levels import Report, safeties, safety_advice, safety_words
-from tidy_trunk.core.plan import AddSource, Hear, Plan, SetSource
+from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, SetParts, SetSource
 from tidy_trunk.core.trace import accept
 from tidy_trunk.services.demo import foundry
 
@@ -46,6 +48,23 @@ def test_the_burst_that_it_takes_does_not_clip_it():
     for more, cut in ((rise - 0.1, False), (rise + 1, True)):
         louder = made(SetSource(source="voice", peak_db_spl=74 + more), base=plan)
         assert (report(louder).track("bag.2").clip is not None) is cut
+
+
+def test_only_the_very_sound_of_another_track_may_lie_lower_untold():
+    """A second boom has a target of its own. [HANDBOOK] §6: a safety track is the same source, once more and lower."""
+
+    def missed(plan: Plan) -> set[tuple[str, ...]]:
+        return {finding.tracks for finding in check(report(plan)) if finding.rule == "off-target"}
+
+    assert missed(two_inputs(50)) == set() and missed(two_inputs(35)) == {("bag.2",)}
+    one = Part(lead="xlr-2xlr", length_m=0.5, shared="y")
+    split = made(
+        SetParts(run="run-1", parts=(replace(one, branch="L"),)),
+        run("boom.out", "bag.in2", replace(one, branch="R")),
+        put("bag", "in2.mic.gain_db", 40),
+        base=boom_in_bag(),
+    )
+    assert missed(split) == set()
 
 
 def test_what_takes_both():

@@ -35,9 +35,6 @@ MOST_WAYS: Final = 3
 MOST_KEPT: Final = 24
 """ASSUMED_ tried plans that are kept: those of one finding and its neighbours. All of a large job's would fill the memory."""
 
-OF_ALL_TRACKS: Final = frozenset({"nothing-to-sync-by"})
-"""Rules that find something about all that a device records, and name no track. [HANDBOOK] §8"""
-
 _ORDER: Final = {Severity.NOTE: 0, Severity.CAUTION: 1, Severity.STOP: 2}
 
 
@@ -164,14 +161,16 @@ class Adviser:
         fresh = self._fresh(tried)
         if not fresh:
             return [(move, tried)]
+        # A caution that was there before and only shows now is mended where nothing else has to be.
+        owed = [x for x in fresh if x.severity is Severity.STOP or not self._is_revealed(x)] or fresh
         found = []
-        follow = islice(self._moves(tried.question, fresh[0]), MOST_TRIED_WITH) if len(fresh) <= most else ()
+        follow = islice(self._moves(tried.question, owed[0]), MOST_TRIED_WITH) if len(owed) <= most else ()
         for more in follow:
             whole = Move(f"{move.label}; {more.label}", (*move.edits, *more.edits))
             found += [
                 item for item in self._with_what_it_brings(finding, whole, most - 1) if self._mends(finding, item[1])
             ]
-        if not found and all(self._is_revealed(item) for item in fresh):
+        if not found and all(self._is_revealed(item) for item in owed):
             return [(move, tried)]
         if not found:
             return []
@@ -212,16 +211,11 @@ class Adviser:
 
     def _is_revealed(self, finding: Finding) -> bool:
         """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those. Nor
-        is a caution new about a run of which, or of a track of which, a stop was told, or about any track of such a run."""
-        tracks = set(finding.tracks)
-        if finding.rule in OF_ALL_TRACKS:
-            report = self._now.question.report
-            tracks = {track.trace.id for track in report.tracks if track.trace.device == finding.device}
+        is a caution new about a run of which, or of a track of which, a stop was told."""
+        if finding.tracks:
+            return not self._sound & set(finding.tracks)
         if finding.severity is not Severity.STOP and finding.run in self._stopped:
             return True
-        if tracks:
-            beside = frozenset() if finding.severity is Severity.STOP else self._beside
-            return not (self._sound - beside) & tracks
         run = self.plan.runs.get(finding.run)
         if run is None or not LOOKS_AT[finding.rule] & Aspect.LEVELS:
             return False
@@ -239,11 +233,6 @@ class Adviser:
             if any(track.trace.id in self._ruined for track in question.tracks_of(run))
         }
         return frozenset(named | into)
-
-    @cached_property
-    def _beside(self) -> frozenset[str]:
-        """The tracks of those runs: two sides of a socket are one recording."""
-        return frozenset(track.trace.id for run in self._stopped for track in self._now.question.tracks_of(run))
 
     @cached_property
     def _ruined(self) -> frozenset[str]:

@@ -16,9 +16,13 @@ SAFETY_TO_DB: Final = 20.0
 
 
 def is_safety(track: TrackLevel, first: TrackLevel) -> bool:
-    """Whether a track has what another has, lower, for a burst."""
+    """Whether a track has the very sound that another has, lower, for a burst.
+
+    Another microphone at the same voice is none: it has a target of its own.
+    """
     lower_db = first.sound.average - track.sound.average
-    return bool(track.sources) and track.sources == first.sources and SAFETY_FROM_DB <= lower_db <= SAFETY_TO_DB
+    same = track.trace.stage.origin == first.trace.stage.origin
+    return bool(track.sources) and same and SAFETY_FROM_DB <= lower_db <= SAFETY_TO_DB
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

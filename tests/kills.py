@@ -5,9 +5,10 @@ import os
 import signal
 import threading
 import time
+from dataclasses import dataclass, field
 from pathlib import Path
 from random import Random
-from uuid import UUID, uuid4
+from uuid import uuid4
 
 import httpx2
 
@@ -24,19 +25,33 @@ SOUND = wav(sine(1000, -20, 0.3))
 SETTINGS = Settings(database_url=None)
 
 
-class Work:
-    """What somebody does at a program until it is killed, and what was acknowledged. Each line of work on a thread."""
+@dataclass
+class Acknowledged:
+    """What the program has said is done: edits by revision, kept sounds, deleted jobs, and how many backups."""
 
-    def __init__(self, program: Program, home: Path, job: str, folder: Path) -> None:
-        self.home, self.job, self.folder = home, job, folder
+    edits: dict[int, str] = field(default_factory=dict)
+    sounds: set[str] = field(default_factory=set)
+    gone: set[str] = field(default_factory=set)
+    archives: int = 0
+
+    def counted(self) -> dict[str, int]:
+        return {
+            "edits": len(self.edits),
+            "sounds": len(self.sounds),
+            "deleted": len(self.gone),
+            "archives": self.archives,
+        }
+
+
+class Work:
+    """What somebody does at a program until it is killed. Each line of work on a thread; what was acknowledged is noted."""
+
+    def __init__(self, program: Program, home: Path, job: str, folder: Path, told: Acknowledged) -> None:
+        self.home, self.job, self.folder, self.told = home, job, folder, told
         self.at = str(program.client.base_url)
-        self.edits: dict[int, str] = {}
-        self.sounds: set[str] = set()
-        self.gone: set[str] = set()
-        self.archives: list[Path] = []
         self._done = threading.Event()
         lines = (self._edit, self._upload, self._delete, self._back_up)
-        self._threads = [threading.Thread(target=self._until_done, args=(line,)) for line in lines]
+        self._threads = [threading.Thread(target=self._until_done, args=(line,), daemon=True) for line in lines]
         for thread in self._threads:
             thread.start()
 
@@ -59,25 +74,26 @@ class Work:
         body = {"base_revision": base, "edits": [{"kind": "rename-device", "device": "bag", "label": label}]}
         answer = client.post(f"/api/jobs/{self.job}/edits", json=body)
         if answer.status_code == 200:
-            self.edits[answer.json()["revision"]] = label
+            self.told.edits[answer.json()["revision"]] = label
 
     def _upload(self, client: httpx2.Client) -> None:
         answer = client.post(f"/api/jobs/{self.job}/recordings", params={"keep": "true"}, content=SOUND)
         if answer.status_code == 201:
-            self.sounds.add(answer.json()["id"])
+            self.told.sounds.add(answer.json()["id"])
         time.sleep(0.1)
 
     def _delete(self, client: httpx2.Client) -> None:
         other = client.post("/api/jobs", json={"name": "To go"}).json()["job"]
         client.post(f"/api/jobs/{other}/recordings", params={"keep": "true"}, content=SOUND)
         if client.delete(f"/api/jobs/{other}").status_code == 204:
-            self.gone.add(other)
+            self.told.gone.add(other)
         time.sleep(0.1)
 
     def _back_up(self, client: httpx2.Client) -> None:
         path = self.folder / f"{uuid4().hex}.backup"
         back_up(self.home, SETTINGS, path)
-        self.archives.append(path)
+        self.told.archives += 1
+        path.unlink()
         time.sleep(0.3)
 
 
@@ -112,68 +128,62 @@ def answers(program: Program, path: str) -> httpx2.Response:
         time.sleep(0.1)
 
 
-def holds(program: Program, home: Path, job: str, edits: dict[int, str], sounds: set[str], gone: set[str]) -> None:
+def holds(program: Program, job: str, told: Acknowledged) -> None:
     """Nothing that was acknowledged is lost, nothing that was deleted is back, and no file is without its recording."""
     history = answers(program, f"/api/jobs/{job}/revisions").json()
     assert [entry["number"] for entry in history] == list(range(len(history), 0, -1)), "a gap"
-    told = {entry["number"]: entry["sentence"] for entry in history}
-    lost = {number: label for number, label in edits.items() if label not in told.get(number, "")}
+    said = {entry["number"]: entry["sentence"] for entry in history}
+    lost = {number: label for number, label in told.edits.items() if label not in said.get(number, "")}
     assert not lost
     listed = {entry["id"]: entry["state"] for entry in answers(program, f"/api/jobs/{job}/recordings").json()}
-    assert sounds <= set(listed)
+    assert told.sounds <= set(listed)
     for recording, state in listed.items():
         if state == "done":
             assert answers(program, f"/api/jobs/{job}/recordings/{recording}/sound").content == SOUND
-    assert not gone & {entry["id"] for entry in answers(program, "/api/jobs").json()}
+    assert not told.gone & {entry["id"] for entry in answers(program, "/api/jobs").json()}
 
 
-def no_orphans(home: Path, known: set[str]) -> None:
-    """Looked at after a start: kept sounds are those of the recordings that are listed."""
+def sweeps(program: Program, home: Path) -> Program:
+    """Started once more: kept sounds are those of the recordings that are listed."""
+    program.kill(signal.SIGTERM)
+    program = Program(home)
+    known = set()
+    for entry in answers(program, "/api/jobs").json():
+        known |= {item["id"] for item in answers(program, f"/api/jobs/{entry['id']}/recordings").json()}
     kept = {path.name.partition(".")[0] for path in (home / "recordings").glob("*/kept/*")}
     assert kept <= known, "a sound without its recording"
     assert not list((home / "recordings").glob("*/set-aside/*"))
+    return program
+
+
+def imported(program: Program) -> str:
+    """A job to work at."""
+    return program.client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()["job"]
 
 
 def rounds(home: Path, folder: Path, count: int, seed: int) -> dict[str, int]:
     """So many kills; returns how often each kind, and how much was acknowledged meanwhile."""
     by = Random(seed)
     program = Program(home)
-    job = program.client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()["job"]
-    edits: dict[int, str] = {}
-    sounds: set[str] = set()
-    gone: set[str] = set()
-    told = dict.fromkeys(KINDS, 0)
-    archives = 0
+    job = imported(program)
+    told, kinds = Acknowledged(), dict.fromkeys(KINDS, 0)
     for _ in range(count):
-        work = Work(program, home, job, folder)
+        done, work = len(told.edits), Work(program, home, job, folder, told)
         deadline = time.monotonic() + 20
-        while not work.edits and time.monotonic() < deadline:
+        while len(told.edits) == done and time.monotonic() < deadline:
             time.sleep(0.02)
         time.sleep(by.uniform(0, 0.4))
         kind = by.choice(KINDS)
-        told[kind] += 1
+        kinds[kind] += 1
         is_dead = kill(program, kind)
         if not is_dead:
             time.sleep(by.uniform(0, 0.5))
         work.end()
-        edits |= work.edits
-        sounds |= work.sounds
-        gone |= work.gone
         if is_dead:
             program = Program(home)
-        holds(program, home, job, edits, sounds, gone)
-        for archive in work.archives:
-            archives += 1
-            archive.unlink()
+        holds(program, job, told)
     last = folder / "last.backup"
     back_up(home, SETTINGS, last)
-    program.kill(signal.SIGTERM)
-    program = Program(home)  # the start sweeps what a crash left
-    known = {str(UUID(entry["id"])) for entry in answers(program, f"/api/jobs/{job}/recordings").json()}
-    others = [entry["id"] for entry in answers(program, "/api/jobs").json() if entry["id"] != job]
-    for other in others:
-        known |= {entry["id"] for entry in answers(program, f"/api/jobs/{other}/recordings").json()}
-    no_orphans(home, known)
-    program.kill(signal.SIGTERM)
+    sweeps(program, home).kill(signal.SIGTERM)
     assert restore(home / "restored", SETTINGS, last).jobs >= 1
-    return {**told, "edits": len(edits), "sounds": len(sounds), "deleted": len(gone), "archives": archives}
+    return {**kinds, **told.counted()}

@@ -56,6 +56,15 @@ class Tried:
     def by_id(self) -> Mapping[str, Finding]:
         return {finding.id: finding for finding in self.question.findings}
 
+    def still(self, finding: Finding) -> Finding | None:
+        """A finding of another plan where it stands here too, be it about more tracks; else None."""
+        if finding.id in self.by_id or not finding.tracks:
+            return self.by_id.get(finding.id)
+        tracks = set(finding.tracks)
+        return next(
+            (item for item in self.question.findings if item.is_like(finding) and tracks <= {*item.tracks}), None
+        )
+
 
 class Adviser:
     """Answers about one plan. Every plan that it tries is worked out once.
@@ -211,9 +220,11 @@ class Adviser:
 
     def _is_revealed(self, finding: Finding) -> bool:
         """Whether it is about tracks that were silent or ruined, or the level of a silent run: nothing is said of those. Nor
-        is a caution new about a run of which, or of a track of which, a stop was told."""
+        is it new where the same was told of its other tracks, or a caution where a stop was told of the run or of a track of
+        it."""
         if finding.tracks:
-            return not self._sound & set(finding.tracks)
+            told = {track for item in self.findings if _is_told_by(finding, item) for track in item.tracks}
+            return not (self._sound - told) & set(finding.tracks)
         if finding.severity is not Severity.STOP and finding.run in self._stopped:
             return True
         run = self.plan.runs.get(finding.run)
@@ -260,7 +271,7 @@ class Adviser:
         Whatever it mends elsewhere comes last: what was asked for is mended by the smallest change that does it as well.
         """
         after, now = tried.judgement, self.judgement
-        there = tried.by_id.get(finding.id)
+        there = tried.still(finding)
         local = tracks_marks(tried.question.report, finding.tracks)
         dearer = max(after.cost - now.cost, 0.0)
         # Of the stops that are gone only the one that was asked about counts.
@@ -271,14 +282,14 @@ class Adviser:
     def _is_beyond_doubt(self, finding: Finding, move: Move) -> bool:
         """Whether one change mends a finding that is no stop, leaves nothing wrong with its tracks, and costs nothing."""
         tried = self.tried(move.edits)
-        if tried is None or len(move.edits) != 1 or finding.id in tried.by_id:
+        if tried is None or len(move.edits) != 1 or tried.still(finding) is not None:
             return False
         after, now = tried.judgement, self.judgement
         wrong = tracks_marks(tried.question.report, finding.tracks)
         return not any(wrong) and after.cost <= now.cost and after.knobs_db <= now.knobs_db
 
     def _mends(self, finding: Finding, tried: Tried) -> bool:
-        after = tried.by_id.get(finding.id)
+        after = tried.still(finding)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
 
 
@@ -289,6 +300,10 @@ def _first(found: Iterable[tuple[Rank, Move, Plan]]) -> tuple[Move, ...]:
         if len(best) < MOST_FIXES and not any(plan == other for _, other in best):
             best.append((move, plan))
     return tuple(move for move, _ in best)
+
+
+def _is_told_by(finding: Finding, before: Finding) -> bool:
+    return before.is_like(finding) and _ORDER[before.severity] >= _ORDER[finding.severity]
 
 
 def _is_milder(after: Finding, before: Finding) -> bool:

@@ -62,12 +62,13 @@ class Finding:
     verify: str = ""
     has_detours: bool = False
     beneath: tuple["Finding", ...] = ()
-    id: str = field(init=False, compare=False)
+    id: str = field(default="", compare=False)
 
     def __post_init__(self) -> None:
-        # Asked for at each comparison of two plans' findings.
-        named = (self.rule, self.device, self.run, self.track, self.about)
-        object.__setattr__(self, "id", ":".join(part for part in named if part))
+        # Asked for at each comparison of two plans' findings. A finding stays the same with what follows from it.
+        if not self.id:
+            named = (self.rule, self.device, self.run, self.track, self.about)
+            object.__setattr__(self, "id", ":".join(part for part in named if part))
 
     @property
     def source_words(self) -> str:
@@ -82,6 +83,11 @@ class Finding:
     def track(self) -> str:
         """The first track that it is about; "" where it is about none."""
         return self.tracks[0] if self.tracks else ""
+
+    def is_like(self, other: "Finding") -> bool:
+        """Whether both say the same at the same place, be it of other tracks there."""
+        mine = (self.rule, self.device, self.run, self.about)
+        return mine == (other.rule, other.device, other.run, other.about)
 
 
 class Joint:

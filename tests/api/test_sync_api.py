@@ -179,6 +179,17 @@ def test_a_match_is_cancelled(sync):
     assert len(sync.match()["clips"]) == 1, "and begun again"
 
 
+def test_a_move_that_is_sent_again_is_made_once(sync):
+    """Its answer was lost, and somebody else has moved the clip since."""
+    sync.drop("BAG.WAV", wav(VOICE), "recorder")
+    cam = sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
+    sync.match()
+    mine, theirs = ({"samples": samples, "request": str(uuid4())} for samples in (48, 96))
+    for move in (mine, theirs, mine):
+        assert sync.client.put(f"{sync.address}/clips/{cam}/nudge", json=move).status_code == 200
+    assert placed(sync.state(), cam)["nudge_samples"] == 96
+
+
 def placed(state, other):
     (clip,) = (clip for clip in state["clips"] if clip["other"] == other)
     return clip

@@ -14,7 +14,7 @@ from tests.conftest import let_others_in
 from tests.kills import KINDS, Acknowledged, Work, holds, imported, kill, sweeps
 from tests.services.test_server import Program, no_leftovers  # noqa: F401, a fixture
 
-SIZE = "400m"
+SIZE = "900m"
 TIMES = 20
 
 

@@ -35,7 +35,7 @@ def lossy(page: Page, by: Random, count: Counter) -> None:
 def kept_out_of(page: Page, job) -> list[str]:
     """What the page's outbox holds."""
     return page.evaluate(
-        "job => Object.keys(localStorage).filter(key => key.startsWith(`tidy-edit-${job}`))"
+        "job => Object.keys(localStorage).filter(key => key.startsWith(`tidy-plan-${job}`))"
         ".map(key => JSON.parse(localStorage[key])).filter(({ instead }) => !instead)"
         ".flatMap(({ edits }) => edits.map(({ name }) => name))",
         str(job),

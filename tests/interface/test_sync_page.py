@@ -61,6 +61,33 @@ def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
     expect(screen.get_by_text("Files came or went since")).to_be_visible()
 
 
+def test_moves_arrive_over_a_bad_connection_and_a_reload(screen: Page, services):
+    """Three presses before the first was answered are three steps; what was not answered is sent by the next page."""
+    job = services.jobs.create(foundry()).revision.job
+    files = [
+        {"name": f"CAM{name}.WAV", "mimeType": "audio/wav", "buffer": recorded(screen, job, track, skip_s)}
+        for name, track, skip_s in (("A", "camera-a.1", 0.0), ("B", "camera-b.L", 3.0))
+    ]
+    screen.goto(f"/jobs/{job}/sync")
+    screen.get_by_label("Camera files").locator("input").set_input_files(files)
+    expect(screen.get_by_role("region", name="Camera files").get_by_role("listitem")).to_have_count(2)
+    screen.get_by_role("button", name="Lay them over each other").click()
+    screen.get_by_role("button", name="CAMB.WAV begins at 3.0 s").click()
+    panel = screen.get_by_role("region", name="CAMB.WAV over CAMA.WAV")
+    expect(panel).to_contain_text("75.00 frames")
+    screen.route("**/nudge", lambda route: route.abort())
+    for _ in range(3):
+        screen.keyboard.press(".")
+    bar = screen.locator(".bar", has_text="Not saved yet: 3 changes")
+    expect(bar).to_be_visible()
+    screen.reload()
+    expect(bar).to_be_visible()
+    screen.unroute_all(behavior="ignoreErrors")
+    expect(bar).to_have_count(0)
+    screen.get_by_role("button", name="CAMB.WAV begins at 3.0 s").click()
+    expect(panel).to_contain_text("moved by 3 samples")
+
+
 def test_what_is_no_recording_is_told_and_nothing_is_laid(screen: Page, service: JobService):
     job = service.create(foundry()).revision.job
     screen.goto(f"/jobs/{job}/sync")

@@ -34,6 +34,9 @@ MATCH: Final = "match"
 MOST_FILES: Final = 200
 """ASSUMED_ most files that are laid over each other at once: a long day of both."""
 
+MOST_MOVES: Final = 200
+"""ASSUMED_ how many of the last moves by hand are known by their ids: none is sent again much later."""
+
 LONGEST_SEEN_S: Final = 86_400.0
 """ASSUMED_ longest stretch that is looked at: a day."""
 
@@ -166,14 +169,14 @@ class SyncService:
             self.cancel(job_id)
         self._recordings.delete(job_id, file_id)
 
-    def nudge(self, job_id: UUID, file_id: str, samples: int) -> None:
-        """Move a camera file to so many samples of its recorder file beside where it was found.
+    def nudge(self, job_id: UUID, file_id: str, samples: int, request: UUID | None = None) -> None:
+        """Move a camera file to so many samples of its recorder file beside where it was found. `request`: done once under it.
 
         Raises:
             NotFoundError: It was not found anywhere.
         """
         view, clip = self._clip(job_id, file_id)
-        self._keep(job_id, view, replace(clip, nudge_samples=samples))
+        self._keep(job_id, view, replace(clip, nudge_samples=samples), request)
 
     def place(
         self,
@@ -183,8 +186,11 @@ class SyncService:
         reference_s: float,
         other_s: float | None,
         frame: float | None,
+        request: UUID | None = None,
     ) -> None:
         """By hand: a moment of a camera file, or one of its pictures from 0 on, is the same as one of a recorder file.
+
+        `request`: done once under it.
 
         Raises:
             NotFoundError: No such file.
@@ -212,22 +218,27 @@ class SyncService:
                 confidence=1.0,
                 by_hand=True,
             ),
+            request,
         )
 
-    def _keep(self, job_id: UUID, view: SyncView, clip: Clip) -> None:
-        """Put a clip in the place of what was found of its file."""
+    def _keep(self, job_id: UUID, view: SyncView, clip: Clip, request: UUID | None) -> None:
+        """Put a clip in the place of what was found of its file, unless that was done under this id already."""
         if view.laid is None:
             raise InputError("nothing was laid over anything yet: lay the files over each other first")
         if view.is_under_way:
             raise InputError("the files are being laid over each other: wait until that is done, or cancel it")
 
         def with_clip(result: dict[str, Any]) -> dict[str, Any]:
+            done = result.get("moves", [])
+            if str(request) in done:
+                return result
             others = [
                 raw for raw in result["clips"] if (raw["reference"], raw["other"]) != (clip.reference, clip.other)
             ]
             if clip.by_hand:
                 others = [raw for raw in others if raw["other"] != clip.other]
-            return {"clips": [clip.document(), *others]}
+            moves = [*done, str(request)] if request is not None else done
+            return {"clips": [clip.document(), *others], "moves": moves[-MOST_MOVES:]}
 
         self._recordings.amend(job_id, view.laid.id, with_clip)
 

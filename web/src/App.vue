@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { useBusyButtons } from '@/composables/useBusyButtons'
 import { useSettings } from '@/stores/settings'
 
 useSettings()
+useBusyButtons()
 </script>
 
 <template>

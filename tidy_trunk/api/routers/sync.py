@@ -68,14 +68,14 @@ def cancel_match(job_id: UUID, sync: Sync) -> SyncOut:
 @router.put("/clips/{file_id}/nudge")
 def nudge_clip(job_id: UUID, file_id: ItemId, body: NudgeIn, sync: Sync) -> SyncOut:
     """Move a camera file from where it was found."""
-    sync.nudge(job_id, file_id, body.samples)
+    sync.nudge(job_id, file_id, body.samples, body.request)
     return SyncOut.from_core(sync.view(job_id))
 
 
 @router.put("/clips/{file_id}/place")
 def place_clip(job_id: UUID, file_id: ItemId, body: PlaceIn, sync: Sync) -> SyncOut:
     """Say which moments of two files are the same, as where hands close in a picture and where that is heard."""
-    sync.place(job_id, str(body.reference), file_id, body.reference_s, body.other_s, body.frame)
+    sync.place(job_id, str(body.reference), file_id, body.reference_s, body.other_s, body.frame, body.request)
     return SyncOut.from_core(sync.view(job_id))
 
 

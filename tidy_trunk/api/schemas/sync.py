@@ -15,13 +15,19 @@ from tidy_trunk.store import RecordingRecord, RecordingState
 Seconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
 
 
-class NudgeIn(In):
+class MoveIn(In):
+    """A clip moved by hand. request: sent again under one id it is done once."""
+
+    request: UUID | None = None
+
+
+class NudgeIn(MoveIn):
     """By how many samples of the recorder file a camera file is moved from where it was found."""
 
     samples: Annotated[int, Field(ge=-(10**9), le=10**9, examples=[1920])]
 
 
-class PlaceIn(In):
+class PlaceIn(MoveIn):
     """A moment of a recorder file that is the same as one of a camera file, in seconds, or as one of its pictures from 0."""
 
     reference: UUID

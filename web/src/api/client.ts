@@ -1,4 +1,4 @@
-import { ApiProblem, deliver } from './connection'
+import { ApiProblem, changing, deliver } from './connection'
 import { newId } from './ids'
 import type { components } from './schema'
 
@@ -74,16 +74,15 @@ export type Change = Required<Schemas['BaseIn']>
 const PATIENCE_MS = 60_000 // what has not been answered by then is asked for again
 const PIECE_BYTES = 4_000_000 // what is lost of a recording when the connection breaks
 
-const call = <T>(method: string, path: string, body?: unknown, isWanted?: () => boolean): Promise<T> =>
-  deliver(
-    () =>
-      ask<T>(path, {
-        method,
-        headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-        body: body === undefined ? null : JSON.stringify(body),
-      }),
-    isWanted,
-  )
+function call<T>(method: string, path: string, body?: unknown, isWanted?: () => boolean): Promise<T> {
+  const asked: RequestInit = {
+    method,
+    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+    body: body === undefined ? null : JSON.stringify(body),
+  }
+  const answer = () => deliver(() => ask<T>(path, asked), isWanted)
+  return method === 'GET' ? answer() : changing(answer)
+}
 
 /** Taking something away. That it is gone already is no fault: the answer to an earlier try may have been lost. */
 async function away(path: string): Promise<void> {
@@ -254,10 +253,10 @@ export const api = {
   removeSyncFile: (job: string, file: string) => away(`/jobs/${job}/sync/files/${file}`),
   matchSync: (job: string) => call<Sync['match']>('POST', `/jobs/${job}/sync/match`),
   cancelSync: (job: string) => call<Sync>('POST', `/jobs/${job}/sync/match/cancel`),
-  nudgeClip: (job: string, file: string, samples: number) =>
-    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/nudge`, { samples }),
-  placeClip: (job: string, file: string, where: PlaceIn) =>
-    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/place`, where),
+  nudgeClip: (job: string, file: string, samples: number, request: string) =>
+    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/nudge`, { samples, request }),
+  placeClip: (job: string, file: string, where: PlaceIn, request: string) =>
+    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/place`, { ...where, request }),
   waves: (job: string, file: string, at: number, span: number) =>
     call<Waves>('GET', `/jobs/${job}/sync/clips/${file}/waves?at_s=${at}&span_s=${span}`),
   heardAddress: (job: string, file: string, at: number, span: number) =>

@@ -26,6 +26,26 @@ export const isCut = computed(() => without.value > 0)
 const mayPass = (error: unknown): error is ApiProblem =>
   error instanceof ApiProblem && [0, 502, 503, 504, 507].includes(error.status)
 
+let begun = 0
+const open = ref(0)
+
+/** How many changes were begun so far. */
+export const changesBegun = () => begun
+
+/** Whether changes are on their way that nobody has answered yet. */
+export const isChanging = computed(() => open.value > 0)
+
+/** Something that changes what the program keeps, from now on until it is answered. */
+export async function changing<T>(action: () => Promise<T>): Promise<T> {
+  begun += 1
+  open.value += 1
+  try {
+    return await action()
+  } finally {
+    open.value -= 1
+  }
+}
+
 /** Those that wait for their next try. */
 const sleepers = new Set<() => void>()
 const wakeAll = () => [...sleepers].forEach((wake) => wake())

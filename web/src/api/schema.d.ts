@@ -3476,6 +3476,8 @@ export interface components {
          * @description By how many samples of the recorder file a camera file is moved from where it was found.
          */
         NudgeIn: {
+            /** Request */
+            request?: string | null;
             /**
              * Samples
              * @example 1920
@@ -3727,6 +3729,8 @@ export interface components {
          * @description A moment of a recorder file that is the same as one of a camera file, in seconds, or as one of its pictures from 0.
          */
         PlaceIn: {
+            /** Request */
+            request?: string | null;
             /**
              * Reference
              * Format: uuid

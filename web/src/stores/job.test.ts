@@ -2,21 +2,11 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
 import type { JobState } from '@/api/client'
-import { useJob } from './job'
-import { pending, put } from './outbox'
+import { pending, useJob, type Pending } from './job'
+import { put } from './outbox'
+import { shelf } from './shelf.testing'
 
 vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
-
-const shelf = new Map<string, string>()
-vi.stubGlobal('localStorage', {
-  get length() {
-    return shelf.size
-  },
-  key: (at: number) => [...shelf.keys()][at] ?? null,
-  getItem: (name: string) => shelf.get(name) ?? null,
-  setItem: (name: string, value: string) => shelf.set(name, value),
-  removeItem: (name: string) => shelf.delete(name),
-})
 
 const state = (revision: number, more: Partial<JobState> = {}) =>
   ({
@@ -110,7 +100,9 @@ describe('the open job', () => {
   })
 
   it('delivers after a reload what the page before could not', async () => {
-    const left = {
+    const left: Pending = {
+      box: 'plan-j',
+      id: 'r',
       job: 'j',
       change: { base_revision: 3, who: 'Ann', request: 'r' },
       edits: EDIT,
@@ -142,7 +134,9 @@ describe('the open job', () => {
   })
 
   it('sends after a reload what was never sent on the state that it finds', async () => {
-    put({
+    put<Pending>({
+      box: 'plan-j',
+      id: 'r',
       job: 'j',
       change: { base_revision: 1, who: '', request: 'r' },
       edits: EDIT,

@@ -1,22 +1,35 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Edit, type Finding, type JobState, type News } from '@/api/client'
+import { api, ApiProblem, type Change, type Edit, type Finding, type JobState, type News } from '@/api/client'
+import { changing } from '@/api/connection'
 import { newId } from '@/api/ids'
-import { drop, nextOrder, onOthers, pending, put, type Pending } from '@/stores/outbox'
+import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
+
+/** Edits on their way; their id is the request's. */
+export interface Pending extends Kept {
+  readonly job: string
+  readonly change: Change & { request: string }
+  readonly edits: readonly Edit[]
+  readonly tried: boolean // sent at least once: it may have arrived, and is only sent again as it is
+  readonly refused?: boolean // a newer state kept it out: it waits for a person
+  readonly instead?: readonly string[] // the requests that were kept out and that this one does again
+}
+
+const boxOf = (job: string) => `plan-${job}`
+export const pending = (job: string) => kept<Pending>(boxOf(job))
 
 /** The open job: its newest state, or an earlier one that is being looked at. */
 export const useJob = defineStore('job', () => {
   const settings = useSettings()
+  const wanted = ref('') // the id of the job that is open, or about to be
   const newest = shallowRef<JobState | null>(null)
   const looked = shallowRef<JobState | null>(null)
   const problem = ref('')
   const notice = ref('')
   const busy = ref(false)
-  const unsaved = ref(0) // changes on their way that nobody has answered yet
   const refusals = ref(0) // counts changes that were not made: fields then show what the plan holds
-  const refused = shallowRef<readonly Edit[]>([]) // what a newer state kept out, to be done again or dropped
   const recordingsNews = ref(0) // counts what others did with the job's recordings
   const pointed = ref('') // id of the finding that is pointed at
   const boxesFor = ref('') // run for which ways by another box are asked
@@ -24,6 +37,12 @@ export const useJob = defineStore('job', () => {
   const state = computed(() => looked.value ?? newest.value)
   const findings = computed<readonly Finding[]>(() => state.value?.findings ?? [])
   const readOnly = computed(() => looked.value !== null)
+  /** Changes on their way that nobody has answered yet. */
+  const unsaved = computed(
+    () => pending(wanted.value).filter((item) => !item.refused).length + kept(`clips-${wanted.value}`).length,
+  )
+  /** What a newer state kept out, to be done again or dropped. */
+  const refused = computed<readonly Edit[]>(() => keptOut(wanted.value).flatMap(({ edits }) => edits))
 
   function fail(error: unknown) {
     problem.value = error instanceof ApiProblem ? error.detail : String(error)
@@ -55,7 +74,7 @@ export const useJob = defineStore('job', () => {
     newest.value = null
     looked.value = null
     notice.value = ''
-    count(id)
+    wanted.value = id
     if (!(await attempt(() => api.job(id)))) return
     // What an earlier page could not deliver. It is done once, whether it had arrived or not.
     for (const item of pending(id).filter((item) => !item.refused))
@@ -69,55 +88,52 @@ export const useJob = defineStore('job', () => {
    * One follows the other, so that two quick hands do not get in each other's way; edits that are made from what stands
    * there are given as a function, asked when their turn comes.
    */
-  function edit(wanted: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
-    return inTurn(typeof wanted === 'function' ? wanted : keep(wanted))
+  function edit(edits: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
+    return inTurn(typeof edits === 'function' ? edits : keep(edits))
   }
 
-  function inTurn(wanted: Pending | null | (() => readonly Edit[])): Promise<boolean> {
-    const mine = before.then(() => send(typeof wanted === 'function' ? keep(wanted()) : wanted))
+  function inTurn(edits: Pending | null | (() => readonly Edit[])): Promise<boolean> {
+    return after(() => send(typeof edits === 'function' ? keep(edits()) : edits))
+  }
+
+  /** When all that was done before is answered. */
+  function after(action: () => Promise<boolean>): Promise<boolean> {
+    const mine = changing(() => before.then(action))
     before = mine.catch(() => false) // one that fails does not stop those behind it
     return mine
   }
-
-  /** What the outbox holds of a job: on its way, and kept out. */
-  function count(id: string) {
-    unsaved.value = pending(id).filter((item) => !item.refused).length
-    refused.value = keptOut(id).flatMap(({ edits }) => edits)
-  }
-
-  onOthers(() => newest.value && count(newest.value.job))
 
   /** What was kept out, and is not being done again already. */
   function keptOut(id: string): Pending[] {
     const items = pending(id)
     const under = new Set(items.flatMap(({ instead }) => instead ?? []))
-    return items.filter((item) => item.refused && !under.has(item.change.request))
+    return items.filter((item) => item.refused && !under.has(item.id))
   }
 
   /** What was kept out, done on the newest state. */
   function again(): Promise<boolean> {
-    const items = keptOut(newest.value?.job ?? '')
+    const items = keptOut(wanted.value)
     return inTurn(
       keep(
         items.flatMap(({ edits }) => edits),
-        items.map(({ change }) => change.request),
+        items.map(({ id }) => id),
       ),
     )
   }
 
   /** What was kept out is not wanted any more. */
   function forgetRefused() {
-    keptOut(newest.value?.job ?? '').forEach(drop)
-    refused.value = []
+    keptOut(wanted.value).forEach(drop)
   }
 
   /** In the outbox from now on, before its turn comes. */
   function keep(edits: readonly Edit[], instead?: readonly string[]): Pending | null {
     const base = newest.value
     if (!base || readOnly.value || !edits.length) return null
-    const item = { job: base.job, change: changeOf(base), edits, order: nextOrder(), tried: false, instead }
+    const change = changeOf(base)
+    const named = { box: boxOf(base.job), id: change.request, order: nextOrder() }
+    const item: Pending = { ...named, job: base.job, change, edits, tried: false, instead }
     put(item)
-    count(base.job)
     return item
   }
 
@@ -142,7 +158,7 @@ export const useJob = defineStore('job', () => {
       }
       drop(item)
       pending(item.job)
-        .filter(({ change }) => item.instead?.includes(change.request))
+        .filter(({ id }) => item.instead?.includes(id))
         .forEach(drop)
       return true
     } catch (error) {
@@ -154,7 +170,6 @@ export const useJob = defineStore('job', () => {
       if (isKeptOut && isOpen()) newest.value = await api.job(item.job)
       return false
     } finally {
-      count(item.job)
       busy.value = false
     }
   }
@@ -179,13 +194,12 @@ export const useJob = defineStore('job', () => {
     })
   }
 
-  async function step(direction: 'undo' | 'redo') {
-    const base = newest.value
-    if (!base || readOnly.value) return
-    if (direction === 'undo' ? !base.can_undo : !base.can_redo) return
-    const change = changeOf(base)
-    if (await attempt(() => api[direction](base.job, change))) notice.value = newest.value?.sentence ?? ''
-  }
+  /** Undone as often as it is pressed, however slow the answers are. */
+  const step = (direction: 'undo' | 'redo') =>
+    changed((base) => {
+      if (readOnly.value || (direction === 'undo' ? !base.can_undo : !base.can_redo)) return null
+      return api[direction](base.job, changeOf(base))
+    })
 
   async function lookAt(number: number) {
     const base = newest.value
@@ -197,23 +211,23 @@ export const useJob = defineStore('job', () => {
     }
   }
 
-  async function bringBack() {
-    const [base, earlier] = [newest.value, looked.value]
-    if (!base || !earlier) return
-    const change = changeOf(base)
-    if (await attempt(() => api.bringBack(base.job, change, earlier.revision))) {
-      notice.value = newest.value?.sentence ?? ''
-    }
+  function bringBack() {
+    const earlier = looked.value
+    return changed((base) => earlier && api.bringBack(base.job, changeOf(base), earlier.revision))
   }
 
   /** A plan file in the place of this plan, as one step. */
-  async function replace(plan: unknown): Promise<boolean> {
-    const base = newest.value
-    if (!base || readOnly.value) return false
-    const change = changeOf(base)
-    const done = await attempt(() => api.replacePlan(base.job, change, plan))
-    if (done) notice.value = newest.value?.sentence ?? ''
-    return done
+  const replace = (plan: unknown) =>
+    changed((base) => (readOnly.value ? null : api.replacePlan(base.job, changeOf(base), plan)))
+
+  /** The newest state by one step more, in its turn; none where there is nothing to do. */
+  function changed(action: (base: JobState) => Promise<JobState> | null): Promise<boolean> {
+    return after(async () => {
+      const answer = newest.value && action(newest.value)
+      if (!answer || !(await attempt(() => answer))) return false
+      notice.value = newest.value?.sentence ?? ''
+      return true
+    })
   }
 
   return {

@@ -12,7 +12,7 @@ import SoundPlayer from '@/ui/SoundPlayer.vue'
 
 /** A camera file over its recorder file: seen, heard on either side, moved by frames and samples. */
 const props = defineProps<{ job: string; clip: Sync['clips'][number]; files: Sync['files'] }>()
-const emit = defineEmits<{ nudge: [samples: number] }>()
+const emit = defineEmits<{ nudge: [samples: number]; restore: [] }>()
 const SPANS = [60, 10, 1, 0.1, 0.01]
 const LONGEST_HEARD_S = 20
 const span = ref(10)
@@ -66,7 +66,7 @@ const heard = computed(
     `${api.heardAddress(props.job, props.clip.other, at.value, Math.min(Math.max(span.value, 2), LONGEST_HEARD_S))}&offset=${props.clip.offset_s}`,
 )
 const frame = computed(() => props.clip.samples_per_frame)
-const move = (samples: number) => emit('nudge', props.clip.nudge_samples + samples)
+const move = (samples: number) => emit('nudge', samples)
 const looked = (by: number) => (at.value = rounded(at.value + by * span.value))
 /** Another stretch keeps its middle, so that one looks closer at the same place. */
 function closer(wanted: number) {
@@ -145,12 +145,12 @@ const surely = computed(() =>
     <p v-else class="soft">One of them has no sound: look at its picture, and place it by a clap.</p>
     <div class="tools no-print">
       <span role="group" aria-label="Move">
-        <Button size="small" outlined @click="move(-frame)">−1 frame</Button>
-        <Button size="small" outlined @click="move(-1)">−1 sample</Button>
-        <Button size="small" outlined @click="move(1)">+1 sample</Button>
-        <Button size="small" outlined @click="move(frame)">+1 frame</Button>
+        <Button size="small" outlined data-repeats @click="move(-frame)">−1 frame</Button>
+        <Button size="small" outlined data-repeats @click="move(-1)">−1 sample</Button>
+        <Button size="small" outlined data-repeats @click="move(1)">+1 sample</Button>
+        <Button size="small" outlined data-repeats @click="move(frame)">+1 frame</Button>
       </span>
-      <Button v-if="clip.nudge_samples" size="small" text @click="emit('nudge', 0)">As it was found</Button>
+      <Button v-if="clip.nudge_samples" size="small" text @click="emit('restore')">As it was found</Button>
       <template v-if="hasSound">
         <a :href="api.alignedAddress(job, clip.other, false)" download>Aligned copy</a>
         <a v-if="clip.drift_ppm !== null" :href="api.alignedAddress(job, clip.other, true)" download

@@ -14,8 +14,22 @@ import { useSync } from './useSync'
 
 /** Sync files: what recorders and cameras kept, dropped in and laid over each other. */
 const job = useJob()
-const { sync, problem, sending, chosen, clip, isBusy, name, send, remove, match, cancel, nudge, place } =
-  useSync()
+const {
+  sync,
+  problem,
+  sending,
+  chosen,
+  clip,
+  isBusy,
+  name,
+  send,
+  remove,
+  match,
+  cancel,
+  nudge,
+  restore,
+  place,
+} = useSync()
 const files = computed(() => sync.value?.files ?? [])
 const ofSide = (side: string) => files.value.filter((file) => file.side === side)
 const ready = computed(() => files.value.filter(({ state }) => state === 'done').length)
@@ -95,7 +109,14 @@ const jobId = computed(() => job.newest?.job ?? '')
         <SeverityMark severity="caution" :size="11" /> {{ file.name }} was not found in anything: no timecode
         in common, nothing that both hear, no claps that fit.
       </p>
-      <ClipPanel v-if="clip" :job="jobId" :clip="clip" :files="files" @nudge="nudge(clip.other, $event)" />
+      <ClipPanel
+        v-if="clip"
+        :job="jobId"
+        :clip="clip"
+        :files="files"
+        @nudge="nudge(clip, $event)"
+        @restore="restore(clip.other)"
+      />
       <DriftForm v-if="clip && clip.drift_ppm !== null" :key="clip.other" :ppm="clip.drift_ppm" />
       <p v-if="clip" class="soft small">
         Look at picture and sound of {{ name(clip.other) }} before you trust it.

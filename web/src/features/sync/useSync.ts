@@ -1,10 +1,22 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Sync } from '@/api/client'
+import { api, ApiProblem, type PlaceIn, type Sync } from '@/api/client'
+import { newId } from '@/api/ids'
 import { useJob } from '@/stores/job'
+import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 
 const LOOK_MS = 500
 const isUnder = (state: string) => state === 'waiting' || state === 'reading'
+
+/** A clip moved by hand, on its way to the server. */
+interface Move extends Kept {
+  readonly file: string
+  readonly by: { readonly samples: number } | { readonly where: PlaceIn }
+}
+
+/** Done once, however often it is sent: by its id. */
+const deliver = (job: string, { file, by, id }: Move) =>
+  'samples' in by ? api.nudgeClip(job, file, by.samples, id) : api.placeClip(job, file, by.where, id)
 
 /** Files that are laid over each other: sent, looked after, and one of them chosen. */
 export function useSync() {
@@ -23,7 +35,8 @@ export function useSync() {
     if (!id) return
     problem.value = ''
     try {
-      sync.value = (await action(id)) ?? (await api.sync(id))
+      const now = (await action(id)) ?? (await api.sync(id))
+      if (job.newest?.job === id) sync.value = now
     } catch (error) {
       problem.value = words(error)
     }
@@ -80,14 +93,42 @@ export function useSync() {
       return undefined
     })
   const cancel = () => attempt((id) => api.cancelSync(id))
-  const nudge = (file: string, samples: number) =>
-    attempt((id) => api.nudgeClip(id, file, Math.round(samples)))
-  const place = (file: string, where: Parameters<typeof api.placeClip>[2]) =>
-    attempt((id) => api.placeClip(id, file, where))
+  let before: Promise<unknown> = Promise.resolve()
+
+  /** What was moved and not answered yet, one after the other; what an earlier page could not deliver too. */
+  function deliverMoves(id: string) {
+    before = before.then(async () => {
+      for (const move of kept<Move>(`clips-${id}`)) {
+        if (job.newest?.job !== id) return
+        await attempt(() => deliver(id, move))
+        drop(move)
+      }
+    })
+  }
+
+  function move(file: string, by: Move['by']) {
+    const id = job.newest?.job
+    if (!id) return
+    put<Move>({ box: `clips-${id}`, id: newId(), order: nextOrder(), file, by })
+    deliverMoves(id)
+  }
+  /** By so many samples from where the last press put it, though that may be on its way still. */
+  function nudge({ other, nudge_samples }: Sync['clips'][number], by: number) {
+    const moves = kept<Move>(`clips-${job.newest?.job}`).filter(({ file }) => file === other)
+    const last = moves.map((move) => ('samples' in move.by ? move.by.samples : 0)).at(-1)
+    move(other, { samples: (last ?? nudge_samples) + Math.round(by) })
+  }
+  const restore = (file: string) => move(file, { samples: 0 })
+  const place = (file: string, where: PlaceIn) => move(file, { where })
 
   watch(
     () => [job.newest?.job, job.recordingsNews],
     () => void look(),
+    { immediate: true },
+  )
+  watch(
+    () => job.newest?.job,
+    (id) => id && deliverMoves(id),
     { immediate: true },
   )
   onBeforeUnmount(() => window.clearTimeout(timer))
@@ -95,5 +136,20 @@ export function useSync() {
   const isBusy = computed(() => isUnder(sync.value?.match?.state ?? ''))
   const clip = computed(() => sync.value?.clips.find(({ other }) => other === chosen.value))
   const name = (id: string) => sync.value?.files.find((file) => file.id === id)?.name ?? ''
-  return { sync, problem, sending, chosen, clip, isBusy, name, send, remove, match, cancel, nudge, place }
+  return {
+    sync,
+    problem,
+    sending,
+    chosen,
+    clip,
+    isBusy,
+    name,
+    send,
+    remove,
+    match,
+    cancel,
+    nudge,
+    restore,
+    place,
+  }
 }

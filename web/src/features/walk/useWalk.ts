@@ -3,19 +3,18 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import { api, ApiProblem, type Walk, type WalkMark } from '@/api/client'
 import { isCut } from '@/api/connection'
 import { useJob } from '@/stores/job'
+import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
 
 const LOOK_MS = 1500
-const key = (walk: string) => `tidy-walk-${walk}`
 
-/** Marks that have not reached the server yet; they outlive a reload, and a telephone that was put away. */
-export function kept(walk: string): WalkMark[] {
-  try {
-    return JSON.parse(localStorage.getItem(key(walk)) ?? '[]') as WalkMark[]
-  } catch {
-    return []
-  }
+/** A mark that has not reached the server yet; its id is the item's, so that the newest word on each item counts. */
+interface KeptMark extends Kept {
+  readonly mark: WalkMark
 }
+
+const boxOf = (walk: string) => `walk-${walk}`
+const unsent = (walk: string) => kept<KeptMark>(boxOf(walk))
 
 /** A walk with what is still on its way: the newest word on each item. */
 export function overlaid(walk: Walk, waiting: readonly WalkMark[]): Walk {
@@ -35,12 +34,12 @@ export function useWalk() {
   const settings = useSettings()
   const walks = shallowRef<readonly Walk[] | null>(null) // null until it is known whether there is one
   const served = shallowRef<Walk | null>(null)
-  const waiting = shallowRef<readonly WalkMark[]>([])
   const problem = ref('')
   const isBusy = ref(false)
   let timer = 0
   let isLooking = false
 
+  const waiting = computed<readonly WalkMark[]>(() => unsent(served.value?.id ?? '').map(({ mark }) => mark))
   const walk = computed(() => served.value && overlaid(served.value, waiting.value))
 
   async function attempt(action: (id: string) => Promise<void>) {
@@ -59,15 +58,11 @@ export function useWalk() {
       isLooking = true
       await attempt(async (id) => {
         if (!served.value) return
-        const sent = waiting.value
         const walk = served.value.id
-        const now = sent.length ? await api.markWalk(id, walk, sent) : await api.walk(id, walk)
-        keep(
-          walk,
-          kept(walk).filter(
-            (mark) => !sent.some(({ item, made }) => item === mark.item && made === mark.made),
-          ),
-        )
+        const sent = unsent(walk)
+        const marks = sent.map(({ mark }) => mark)
+        const now = marks.length ? await api.markWalk(id, walk, marks) : await api.walk(id, walk)
+        sent.forEach(drop)
         if (served.value.id === walk) served.value = now // another one may have been chosen meanwhile
       })
       isLooking = false
@@ -75,24 +70,16 @@ export function useWalk() {
     timer = window.setTimeout(() => void look(), LOOK_MS)
   }
 
-  function keep(walk: string, marks: readonly WalkMark[]) {
-    localStorage.setItem(key(walk), JSON.stringify(marks))
-    if (served.value?.id === walk) waiting.value = marks
-  }
-
   function mark(item: string, wanted: WalkMark['mark']) {
     if (!served.value) return
     const made = new Date().toISOString()
-    keep(served.value.id, [
-      ...waiting.value.filter((old) => old.item !== item),
-      { item, mark: wanted, made, who: settings.who },
-    ])
+    const named = { box: boxOf(served.value.id), id: item, order: nextOrder() }
+    put<KeptMark>({ ...named, mark: { item, mark: wanted, made, who: settings.who } })
     void look()
   }
 
   function open(chosen: Walk) {
     served.value = chosen
-    waiting.value = kept(chosen.id)
   }
 
   const list = () =>

@@ -208,3 +208,26 @@ def test_three_presses_make_one_job(screen: Page, service):
     screen.locator("form").first.evaluate("form => { for (let at = 0; at < 3; at += 1) form.requestSubmit() }")
     screen.wait_for_url("**/runs")
     assert [job.name for job in service.all()] == ["Pressed"]
+
+
+def test_a_button_is_busy_until_its_change_is_answered(screen: Page, service):
+    """Said before: pressed twice on a slow connection it was done twice. Undo is done as often as its key is pressed."""
+    job = opened(screen, service, padded_plan(), "job")
+    slow(screen, "**/edits", 800)
+    screen.get_by_role("button", name="bag", exact=True).click()
+    copy = screen.get_by_role("button", name="Copy", exact=True)
+    copy.click()
+    expect(copy).to_have_attribute("aria-busy", "true")
+    copy.click()
+    expect(copy).not_to_have_attribute("aria-busy", "true")
+    assert len(service.plan(job).devices) == len(padded_plan().devices) + 1
+    copy.click()
+    expect(copy).to_have_attribute("aria-busy", "true")
+    expect(copy).not_to_have_attribute("aria-busy", "true")
+    screen.keyboard.press("Escape")
+    slow(screen, "**/undo", 400)
+    for _ in range(2):
+        screen.keyboard.press("u")
+    screen.get_by_role("button", name="History").click()
+    expect(screen.get_by_text("Undo: Copy")).to_have_count(3)  # two states of the history, and the notice
+    assert service.plan(job).devices.keys() == padded_plan().devices.keys()

@@ -107,11 +107,11 @@ watch(
           <span v-if="here.why" class="small">{{ here.why }}</span>
         </p>
         <div class="buttons">
-          <button v-if="here.mark !== 'open'" type="button" class="back" @click="say('open')">
+          <button v-if="here.mark !== 'open'" type="button" data-repeats class="back" @click="say('open')">
             Take back
           </button>
-          <button type="button" class="fault" @click="say('fault')">Fault</button>
-          <button type="button" class="good" @click="say('good')">Good</button>
+          <button type="button" data-repeats class="fault" @click="say('fault')">Fault</button>
+          <button type="button" data-repeats class="good" @click="say('good')">Good</button>
         </div>
       </template>
       <p v-else-if="walk.faults">

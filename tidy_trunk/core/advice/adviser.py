@@ -1,7 +1,7 @@
 """The adviser: moves for a finding, each tried on the whole plan, and only what the judge calls better."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import islice
 from typing import Final
@@ -12,9 +12,9 @@ from tidy_trunk.core.advice.move import MAKERS, Move
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Aspect, Edit, Plan
+from tidy_trunk.core.plan import Aspect, Edit, Plan, School
 from tidy_trunk.core.trace import accept
-from tidy_trunk.core.ways import Way
+from tidy_trunk.core.ways import AS_IT_IS, Way
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_FIXES: Final = 3
@@ -130,11 +130,16 @@ class Adviser:
         Raises UnknownItemError: no such run.
         """
         found = self._now.question.ways(run_id)
+        # One that changes nothing is the one that stands.
+        same = [way for way in found if way.id != AS_IT_IS and self.tried(way.edits) is None]
+        liked = {school for way in same for school in way.best_for}
+        found = [_liked(way, liked) if way.id == AS_IT_IS else way for way in found if way not in same]
         first = found[:MOST_WAYS]
 
         def rank(way: Way) -> tuple[float, ...]:
             tried = self.tried(way.edits)
-            return wrong(self.judgement if tried is None else tried.judgement)
+            judged = self.judgement if tried is None else tried.judgement
+            return (*wrong(judged), float(way.id != AS_IT_IS))
 
         return [*sorted(first, key=rank), *found[len(first) :]]
 
@@ -291,6 +296,11 @@ class Adviser:
     def _mends(self, finding: Finding, tried: Tried) -> bool:
         after = tried.still(finding)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
+
+
+def _liked(way: Way, schools: set[School]) -> Way:
+    """The way as some schools more would take it first."""
+    return replace(way, best_for=tuple(school for school in School if school in {*way.best_for, *schools}))
 
 
 def _first(found: Iterable[tuple[Rank, Move, Plan]]) -> tuple[Move, ...]:

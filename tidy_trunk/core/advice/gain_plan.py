@@ -109,17 +109,24 @@ def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
     moved, every knob settled."""
     yield _limited(question, pins, cures)
     yield _with(_cured(question, pins, cures))
+    for finding, edits in small_moves(question):
+        if any((edit.device, edit.control) in pins for edit in edits):
+            continue
+        for edit in edits:
+            if isinstance(edit.value, bool):
+                cures.setdefault((edit.device, edit.control), finding.title)
+        yield question.edited(edits)
+    yield _limited(_with(settled(question, pins, cures)), pins, cures)
+
+
+def small_moves(question: Question) -> Iterator[tuple[Finding, tuple[SetControl, ...]]]:
+    """Knobs and switches that may better a plan one at a time, each with the finding that asks for it."""
     for finding in question.findings:
         for maker in _SINGLE.get(finding.rule, ()):
             for move in maker(question, finding):
-                edits = [edit for edit in move.edits if isinstance(edit, SetControl)]
-                if len(edits) != len(move.edits) or any((edit.device, edit.control) in pins for edit in edits):
-                    continue
-                for edit in edits:
-                    if isinstance(edit.value, bool):
-                        cures.setdefault((edit.device, edit.control), finding.title)
-                yield question.edited(edits)
-    yield _limited(_with(settled(question, pins, cures)), pins, cures)
+                edits = tuple(edit for edit in move.edits if isinstance(edit, SetControl))
+                if len(edits) == len(move.edits):
+                    yield finding, edits
 
 
 def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str], str] | None = None) -> Plan:

@@ -1,18 +1,24 @@
 """A run that somebody wants: matched in every way that is worth trying, the best first."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import MOST_WAYS, Adviser, Tried
 from tidy_trunk.core.advice.detours import detours
+from tidy_trunk.core.advice.gain_plan import small_moves
 from tidy_trunk.core.advice.judge import wrong
 from tidy_trunk.core.advice.move import Move
 from tidy_trunk.core.advice.moves.levels import limiter, settled_towards
-from tidy_trunk.core.advice.moves.power import MOST_BOXES
+from tidy_trunk.core.advice.moves.power import MOST_BOXES, power_off
+from tidy_trunk.core.advice.question import Question
+from tidy_trunk.core.catalogue import controls_of
 from tidy_trunk.core.checks import Finding
-from tidy_trunk.core.plan import Edit, Plan
+from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl
 from tidy_trunk.core.trace import is_powered
+
+MOST_BETTERED: Final = 4
+"""ASSUMED_ switches and knobs that an answer has beyond the way itself: low cut, limiter, and the knob after them."""
 
 SAME_DB: Final = 0.05
 """ASSUMED_ difference that is printed as none."""
@@ -26,6 +32,9 @@ class Matched:
     plan: Plan
     stops: tuple[Finding, ...]
     is_plain: bool
+
+
+_Found = tuple[tuple[float, ...], Move, Tried]
 
 
 class Matcher:
@@ -49,17 +58,35 @@ class Matcher:
         before = self._adviser.plan
         run_id = next(run for run in made.question.plan.runs if run not in before.runs)
         choices = [*([] if bare else self._choices(title, run_edits, made, run_id)), plain]
-        found: dict[str, tuple[tuple[float, ...], Move, Tried]] = {}
+        found: dict[str, _Found] = {}
         for move in choices:
             tried = self._adviser.tried(move.edits)
             if tried is not None and repr(move.edits) not in found:
                 found[repr(move.edits)] = (wrong(tried.judgement), move, tried)
                 choices += [] if bare else self._limited(move, tried, run_id)
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
+        best, *others = sorted(found.values(), key=lambda item: item[0])
+        if not bare:
+            best = self._bettered(title, best, run_id)
         return [
             Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
-            for _, move, tried in sorted(found.values(), key=lambda item: item[0])
+            for _, move, tried in (best, *others)
         ]
+
+    def _bettered(self, title: str, best: _Found, run_id: str) -> _Found:
+        """The same with every switch and knob at its two sockets that makes it better still."""
+        for _ in range(MOST_BETTERED):
+            further: list[_Found] = []
+            for more in _settings(best[2].question, run_id):
+                edits = (*best[1].edits, *more)
+                tried = self._adviser.tried(edits)
+                if tried is not None:
+                    further.append((wrong(tried.judgement), Move(f"{title}, matched", edits), tried))
+            better = min(further, key=lambda item: item[2].judgement, default=best)
+            if better[2].judgement >= best[2].judgement:
+                break
+            best = better
+        return best
 
     def _choices(self, title: str, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
         question = made.question
@@ -98,3 +125,41 @@ class Matcher:
             Move(f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
             for detour in detours(made.question.report, run_id)[:MOST_BOXES]
         ]
+
+
+def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
+    """What may be set at the two sockets of a run: one knob or switch, power that it should not get, all knobs where they
+    fit, with a limiter too."""
+
+    def here(edits: Sequence[Edit]) -> bool:
+        return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
+
+    for _, edits in small_moves(question):
+        if here(edits):
+            yield edits
+    for finding in question.findings:
+        if finding.run == run_id and finding.rule in ("harmful-power", "phantom-shorted"):
+            for move in power_off(question, finding):
+                yield move.edits
+    limiters = [
+        move.edits
+        for finding in question.findings
+        if finding.rule in ("limiter", "burst-clips")
+        for move in limiter(question, finding)
+        if here(move.edits)
+    ]
+    for before in ((), *limiters):
+        after = question.edited(before) if before else question
+        knobs = tuple(edit for edit in settled_towards(after, run_id) if here((edit,)))
+        if before or knobs:
+            yield (*before, *knobs)
+
+
+def _is_at(rig: Rig, run_id: str, edit: SetControl) -> bool:
+    """Whether a control belongs to the socket at either end of a run, or to the one that leads it."""
+    run = rig.plan.runs[run_id]
+    receiver = rig.unit(run.receiving.device)
+    leader = receiver.leader_of(receiver.input(run.receiving.port)).id
+    port = controls_of(rig.unit(edit.device).device_class)[edit.control].port
+    sockets = (run.sending, run.receiving, PortRef(device=receiver.device.id, port=leader))
+    return PortRef(device=edit.device, port=port) in sockets

@@ -240,7 +240,11 @@ def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
 
 def _with_stop(title: str, stops: Sequence[Finding]) -> str:
     """A title that says which stop is left with what it names."""
-    return f"{title}: {stops[0].title[0].lower()}{stops[0].title[1:]}" if stops else title
+    if not stops:
+        return title
+    said = stops[0].title
+    # A name such as P48 keeps its letters.
+    return f"{title}: {said if said[1].isdigit() else said[0].lower() + said[1:]}"
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:

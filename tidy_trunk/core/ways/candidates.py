@@ -210,12 +210,12 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
 
 def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
     last = end.rig.lead_of(plain[-1]) if plain else None
-    if last is not None and (last.id in lead.replaces or _is_twin(last, lead)):
-        return (*plain[:-1], replace(plain[-1], lead=lead.id))
     before = last.receiving if last is not None else end.output.plug
-    if "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug):
-        return (*plain, Part(lead=lead.id, length_m=lead.short_m or SHORT_M))
-    return None
+    goes_behind = "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug)
+    is_barrel = goes_behind and lead.short_m is not None
+    if last is not None and (last.id in lead.replaces or (_is_twin(last, lead) and not is_barrel)):
+        return (*plain[:-1], replace(plain[-1], lead=lead.id))
+    return (*plain, Part(lead=lead.id, length_m=lead.short_m or SHORT_M)) if goes_behind else None
 
 
 def _is_twin(plain: LeadClass, own: LeadClass) -> bool:

@@ -307,14 +307,16 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
         if not on or where in told:
             continue
         told.add(where)
+        lifted = _lifted(situation, joint)
         yield Finding(
             rule="automatic-level",
             severity=Severity.NOTE if _is_for_guide(situation, joint) else Severity.CAUTION,
             title="Automatic level is on",
-            text=f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. {_does(situation, joint)}",
+            text=f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. {_does(joint, lifted)}",
             source="PRACTICE",
             device=where[0],
             about=joint.input.id,
+            measured_db=None if lifted is None else lifted.lifted_db,
         )
 
 
@@ -324,17 +326,20 @@ def _is_for_guide(situation: Situation, joint: Joint) -> bool:
     return roles == {Role.GUIDE}
 
 
-def _does(situation: Situation, joint: Joint) -> str:
+def _does(joint: Joint, lifted: Sound | None) -> str:
     if joint.sends_timecode:
         return "It turns the whole socket down by the timecode, and what stands beside it goes with it."
-    for track in situation.tracks_of(joint.run.id):
-        sound = track.sound
-        if sound.lifted_db >= 1:
-            return (
-                f"It may lift the noise between words by {sound.lifted_db:.0f} dB, to {_db(sound.noise)} dBFS, and undoes the gain "
-                "that is planned here."
-            )
+    if lifted is not None:
+        return (
+            f"It may lift the noise between words by {lifted.lifted_db:.0f} dB, to {_db(lifted.noise)} dBFS, and undoes the gain "
+            "that is planned here."
+        )
     return "It lifts the noise between words and undoes the gain that is planned here."
+
+
+def _lifted(situation: Situation, joint: Joint) -> Sound | None:
+    """What of a run's tracks it lifts, where it does."""
+    return next((track.sound for track in situation.tracks_of(joint.run.id) if track.sound.lifted_db >= 1), None)
 
 
 @level_rule

@@ -18,7 +18,13 @@ EACH_S = 0.1
 LONGEST_S = 30
 
 
-def first_start(home: Path) -> subprocess.Popen:
+def first_start(home: Path, number: int) -> subprocess.Popen:
+    """As from a shell that listens: one in the background lets its children ignore some of these signals."""
+
+    def listen() -> None:
+        if number != signal.SIGKILL:
+            signal.signal(number, signal.SIG_DFL if number != signal.SIGINT else signal.default_int_handler)
+
     return subprocess.Popen(
         [sys.executable, "-m", "tidy_trunk", "serve", "--port", "0"],
         cwd=ROOT,
@@ -26,6 +32,7 @@ def first_start(home: Path) -> subprocess.Popen:
         stdout=subprocess.PIPE,
         stderr=subprocess.DEVNULL,
         text=True,
+        preexec_fn=listen,
     )
 
 
@@ -37,7 +44,7 @@ def test_the_start_after_it_works(tmp_path, number):
         home = tmp_path / f"home {times}"
         home.mkdir()
         let_others_in(home)
-        process = first_start(home)
+        process = first_start(home, number)
         time.sleep(after_s)
         is_up = after_s > LONGEST_S or _has_said_where(process)
         process.send_signal(number)

@@ -1,13 +1,13 @@
 """What is refused before it reaches a router: foreign hosts and origins, guests without a key, bodies that are too large."""
 
-from collections.abc import Awaitable, Callable, MutableMapping
 from ipaddress import ip_address
 from secrets import compare_digest
-from typing import Any, Final
+from typing import Final
 from urllib.parse import parse_qs, urlsplit
 
 from starlette.requests import cookie_parser
 from starlette.responses import RedirectResponse
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tidy_trunk.api.problems import problem_response
 from tidy_trunk.formats import LARGEST_SOUND_BYTES
@@ -26,15 +26,13 @@ KEY_COOKIE: Final = "tidy-key"
 KEPT_S: Final = 30 * 86_400
 """ASSUMED_ for how long: a job."""
 
-Message = MutableMapping[str, Any]
 Refusal = tuple[int, str, str]
-App = Callable[[Message, Callable[[], Awaitable[Message]], Callable[[Message], Awaitable[None]]], Awaitable[None]]
 
 
 class Guest:
     """A request from elsewhere on the set's network. It must name this machine by its address, and bring the key."""
 
-    def __init__(self, nearby: Nearby, scope: Message, headers: dict[str, str]) -> None:
+    def __init__(self, nearby: Nearby, scope: Scope, headers: dict[str, str]) -> None:
         client = scope.get("client")
         # By where it comes from, not by what it says: a guest may call us localhost.
         self.is_one = client is None or not _is_loopback(client[0])
@@ -57,9 +55,7 @@ class Guest:
             return 403, "no-key", "who has the key of this set is let in: open the address on its Walk page"
         return None
 
-    async def let_in(
-        self, scope: Message, receive: Callable[[], Awaitable[Message]], send: Callable[[Message], Awaitable[None]]
-    ) -> None:
+    async def let_in(self, scope: Scope, receive: Receive, send: Send) -> None:
         """On to the page, without the key in its address, which then stands in no history."""
         # One slash at its beginning: two would lead to another machine.
         answer = RedirectResponse("/" + scope["path"].lstrip("/"), status_code=303)
@@ -78,14 +74,12 @@ def _is_loopback(address: str) -> bool:
 class Guard:
     """ASGI middleware."""
 
-    def __init__(self, app: App, nearby: Nearby | None = None) -> None:
+    def __init__(self, app: ASGIApp, nearby: Nearby | None = None) -> None:
         """`nearby`: whom to let in from the set's own network; nobody unless it is given."""
         self._app = app
         self._nearby = nearby
 
-    async def __call__(
-        self, scope: Message, receive: Callable[[], Awaitable[Message]], send: Callable[[Message], Awaitable[None]]
-    ) -> None:
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
@@ -128,7 +122,7 @@ class Guard:
         await self._app(scope, replay, send)
 
 
-def _is_streamed(scope: Message) -> bool:
+def _is_streamed(scope: Scope) -> bool:
     return bool(scope["method"] == "POST" and scope["path"].endswith(("/recordings", "/sync/files")))
 
 

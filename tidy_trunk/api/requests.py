@@ -1,11 +1,11 @@
 """Each request has an id: in its answer, in what is said of a fault, and in the log."""
 
 import time
-from collections.abc import Awaitable, Callable, MutableMapping
 from secrets import token_hex
-from typing import Any, Final
+from typing import Final
 
 from starlette.datastructures import MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tidy_trunk.api.problems import problem_response
 from tidy_trunk.services.log import note, since
@@ -21,19 +21,14 @@ MISTAKE: Final = (
 )
 """What is said of what nobody thought of. ASSUMED_"""
 
-Message = MutableMapping[str, Any]
-App = Callable[[Message, Callable[[], Awaitable[Message]], Callable[[Message], Awaitable[None]]], Awaitable[None]]
-
 
 class Requests:
     """ASGI middleware, outermost. Nothing is written of requests that went well."""
 
-    def __init__(self, app: App) -> None:
+    def __init__(self, app: ASGIApp) -> None:
         self._app = app
 
-    async def __call__(
-        self, scope: Message, receive: Callable[[], Awaitable[Message]], send: Callable[[Message], Awaitable[None]]
-    ) -> None:
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return

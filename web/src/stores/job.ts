@@ -156,10 +156,11 @@ export const useJob = defineStore('job', () => {
         newest.value = state
         notice.value = state.sentence
       }
-      drop(item)
+      // First what it did again: were it the last to go, a page that ends here would leave that to be done a second time.
       pending(item.job)
         .filter(({ id }) => item.instead?.includes(id))
         .forEach(drop)
+      drop(item)
       return true
     } catch (error) {
       fail(error)

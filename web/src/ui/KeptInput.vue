@@ -12,7 +12,7 @@ const job = useJob()
 const text = ref(props.value)
 const field = useTemplateRef<HTMLInputElement>('field')
 let isLate = false // the plan moved on while somebody was in here
-let awaitsAnswer = false
+let awaitsAnswer = false // from what was done here until somebody comes into it again
 
 function isTyped(): boolean {
   const typed = field.value?.value
@@ -45,5 +45,12 @@ function done() {
 <template>
   <!-- Vue leaves a lazy field alone while it has the focus and its own value is the same. A browser would fill in, after a
        reload, what was typed before it, and not what the plan holds. -->
-  <input ref="field" v-model.lazy="text" autocomplete="off" @change="done" @blur="leave" />
+  <input
+    ref="field"
+    v-model.lazy="text"
+    autocomplete="off"
+    @focus="awaitsAnswer = false"
+    @change="done"
+    @blur="leave"
+  />
 </template>

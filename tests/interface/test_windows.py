@@ -2,7 +2,7 @@
 
 from playwright.sync_api import Browser, Page, Route, expect
 
-from tests.interface.test_lossy import type_line
+from tests.interface.test_lossy import slow, type_line
 from tests.interface.test_patch import opened
 from tests.plans import padded_plan
 from tidy_trunk.core.plan import Plan, SetJob
@@ -42,6 +42,22 @@ def test_nobody_else_writes_into_a_field_that_somebody_is_in(screen: Page, servi
     screen.keyboard.press("Tab")
     expect(place).to_have_value("33")
     assert service.plan(job).name == "Theirs again"
+
+
+def test_an_answer_that_is_late_leaves_alone_who_has_come_back(screen: Page, service):
+    """Said before: what the first edit met was written into the field while its next text was being typed."""
+    job = opened(screen, service, Plan(name="Mine"), "job")
+    name = screen.get_by_label("Name", exact=True)
+    expect(name).to_have_value("Mine")
+    slow(screen, "**/edits", 1000)
+    name.fill("First")
+    service.edit(job, 1, [SetJob(name="Theirs")], "Ann")
+    screen.keyboard.press("Tab")
+    name.focus()
+    screen.keyboard.press("Control+a")
+    expect(screen.get_by_role("button", name="Do it again")).to_be_visible()
+    screen.keyboard.type("Second")
+    expect(name).to_have_value("Second")
 
 
 def test_a_window_that_was_out_of_sight_looks_when_it_comes_back(screen: Page, service):

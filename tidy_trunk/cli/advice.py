@@ -1,7 +1,7 @@
 """`say`, `gain` and `fix`: a plan file changed as the program advises, and written only where all of it could be done."""
 
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
 from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.advice import GainPlan, TrackChange, fixed, gain_plan
@@ -16,6 +16,9 @@ from tidy_trunk.errors import InputError
 from tidy_trunk.services.files import new_file
 from tidy_trunk.services.plan_files import load_plan
 
+MOST_MEANT: Final = 3
+"""ASSUMED_ other lines that one message offers."""
+
 
 def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: bool) -> None:
     """Take the first answer of each line. Raises InputError: a line that is not understood."""
@@ -24,7 +27,8 @@ def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: boo
     for line in lines:
         answer = say(plan, line)
         if not answer.proposals:
-            raise InputError(f"'{line}': {answer.problem}")
+            meant = "".join(f"; try '{text}'" for text in answer.completions[:MOST_MEANT])
+            raise InputError(f"'{line}': {answer.problem}{meant}")
         first, before = answer.proposals[0], _stops(plan)
         plan, _ = apply_edits(plan, first.edits)
         new = [finding.title for key, finding in _stops(plan).items() if key not in before]

@@ -322,6 +322,8 @@ RIGS = {
     "body-worn recorder": ("add body-worn recorder as body", "add mirrorless camera, microphone as cam", "add lavalier as lav",
                            "ann at lav, 0.2 m", "lav to body", "body to cam, 0.3 m"),
     "on-camera microphone": ("add on-camera microphone as top", "add mirrorless camera, microphone as cam", "host at top, 0.8 m", "top to cam"),
+    "camera in four-track mode": ("add mirrorless camera, four-track mode with a shoe adapter as cam", "add field mixer as mix",
+                                  "add boom shotgun as boom", "host at boom, 0.6 m", "boom to mix 1, 3 m", "mix out l to cam, 1 m"),
     "box between": ("add boom shotgun as boom", "add mirrorless camera, microphone as cam", "me at boom, 0.5 m", "boom to cam"),
 }  # fmt: skip
 

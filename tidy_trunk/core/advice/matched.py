@@ -8,17 +8,19 @@ from tidy_trunk.core.advice.adviser import MOST_WAYS, Adviser, Tried
 from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.gain_plan import small_moves
 from tidy_trunk.core.advice.judge import wrong
-from tidy_trunk.core.advice.move import Move
+from tidy_trunk.core.advice.move import MAKERS, Move
 from tidy_trunk.core.advice.moves.levels import limiter, settled_towards
-from tidy_trunk.core.advice.moves.power import MOST_BOXES, power_off
+from tidy_trunk.core.advice.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.catalogue import controls_of
-from tidy_trunk.core.checks import Finding
+from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl
 from tidy_trunk.core.trace import is_powered
 
 MOST_BETTERED: Final = 4
 """ASSUMED_ switches and knobs that an answer has beyond the way itself: low cut, limiter, and the knob after them."""
+
+_POWER: Final = frozenset({"harmful-power", "phantom-shorted"})
 
 SAME_DB: Final = 0.05
 """ASSUMED_ difference that is printed as none."""
@@ -128,8 +130,8 @@ class Matcher:
 
 
 def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
-    """What may be set at the two sockets of a run: one knob or switch, power that it should not get, all knobs where they
-    fit, with a limiter too."""
+    """What may be set at the two sockets of a run: one knob or switch, what ends a stop of it, power that it should not get,
+    all knobs where they fit, with a limiter too."""
 
     def here(edits: Sequence[Edit]) -> bool:
         return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
@@ -138,9 +140,9 @@ def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
         if here(edits):
             yield edits
     for finding in question.findings:
-        if finding.run == run_id and finding.rule in ("harmful-power", "phantom-shorted"):
-            for move in power_off(question, finding):
-                yield move.edits
+        if finding.run == run_id and (finding.severity is Severity.STOP or finding.rule in _POWER):
+            for maker in MAKERS.get(finding.rule, ()):
+                yield from (move.edits for move in maker(question, finding) if here(move.edits))
     limiters = [
         move.edits
         for finding in question.findings
@@ -156,10 +158,11 @@ def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
 
 
 def _is_at(rig: Rig, run_id: str, edit: SetControl) -> bool:
-    """Whether a control belongs to the socket at either end of a run, or to the one that leads it."""
+    """Whether a control belongs to the socket at either end of a run, to the one that leads it, or to the receiver as a
+    whole."""
     run = rig.plan.runs[run_id]
     receiver = rig.unit(run.receiving.device)
     leader = receiver.leader_of(receiver.input(run.receiving.port)).id
     port = controls_of(rig.unit(edit.device).device_class)[edit.control].port
-    sockets = (run.sending, run.receiving, PortRef(device=receiver.device.id, port=leader))
+    sockets = (run.sending, run.receiving, *(PortRef(device=receiver.device.id, port=name) for name in (leader, "")))
     return PortRef(device=edit.device, port=port) in sockets

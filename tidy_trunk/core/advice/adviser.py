@@ -134,14 +134,14 @@ class Adviser:
         same = [way for way in found if way.id != AS_IT_IS and self.tried(way.edits) is None]
         liked = {school for way in same for school in way.best_for}
         found = [_liked(way, liked) if way.id == AS_IT_IS else way for way in found if way not in same]
-        first = found[:MOST_WAYS]
+        first = [way for at, way in enumerate(found) if at < MOST_WAYS or way.id == AS_IT_IS]
 
         def rank(way: Way) -> tuple[float, ...]:
             tried = self.tried(way.edits)
             judged = self.judgement if tried is None else tried.judgement
             return (*wrong(judged), float(way.id != AS_IT_IS))
 
-        return [*sorted(first, key=rank), *found[len(first) :]]
+        return [*sorted(first, key=rank), *(way for way in found if way not in first)]
 
     def all_fixes(self) -> dict[str, tuple[Move, ...]]:
         """By id of the finding, what mends it."""

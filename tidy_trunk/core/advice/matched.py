@@ -69,21 +69,23 @@ class Matcher:
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         best, *others = sorted(found.values(), key=lambda item: item[0])
         if not bare:
-            best = self._bettered(title, best, run_id)
+            best = self._bettered(title, best)
         return [
             Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
             for _, move, tried in (best, *others)
         ]
 
-    def _bettered(self, title: str, best: _Found, run_id: str) -> _Found:
-        """The same with every switch and knob at its two sockets that makes it better still."""
+    def _bettered(self, title: str, best: _Found) -> _Found:
+        """The same with every switch and knob at the sockets of its runs that makes it better still."""
+        runs = [run for run in best[2].question.plan.runs if run not in self._adviser.plan.runs]
+        label = f"{title}, matched" if best[1].label == title else best[1].label
         for _ in range(MOST_BETTERED):
             further: list[_Found] = []
-            for more in _settings(best[2].question, run_id):
+            for more in (more for run_id in runs for more in _settings(best[2].question, run_id)):
                 edits = (*best[1].edits, *more)
                 tried = self._adviser.tried(edits)
                 if tried is not None:
-                    further.append((wrong(tried.judgement), Move(f"{title}, matched", edits), tried))
+                    further.append((wrong(tried.judgement), Move(label, edits), tried))
             better = min(further, key=lambda item: item[2].judgement, default=best)
             if better[2].judgement >= best[2].judgement:
                 break

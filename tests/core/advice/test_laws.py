@@ -144,10 +144,9 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
         report = report_of(plans[0])
         for made in plans[0].runs.keys() - base.runs.keys():
             assert [way.id for way in Adviser(report).ways(made)][:1] in ([], [AS_IT_IS]), answers[0].title
-        steps, sockets = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}
-        if all(
-            _socket(rig, step) in sockets for step in steps
-        ):  # what else the new level asks for, the line was not asked
+        steps, sockets, after = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}, Rig(plans[0])
+        # What else the new level asks for, the line was not asked.
+        if all(_socket(after, step) in sockets for step in steps):
             moved = [step for step in steps if not _is_one_step(plans[0], step)]
             assert not moved, (answers[0].title, moved)
     return count

@@ -1,13 +1,13 @@
 """A run that somebody wants: matched in every way that is worth trying, the best first."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import MOST_WAYS, Adviser, Tried
 from tidy_trunk.core.advice.detours import detours
 from tidy_trunk.core.advice.gain_plan import small_moves
-from tidy_trunk.core.advice.judge import wrong
+from tidy_trunk.core.advice.judge import Judgement, wrong
 from tidy_trunk.core.advice.move import MAKERS, Move
 from tidy_trunk.core.advice.moves.levels import limiter, settled_towards
 from tidy_trunk.core.advice.moves.power import MOST_BOXES
@@ -18,7 +18,7 @@ from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl
 from tidy_trunk.core.trace import is_powered
 
 MOST_BETTERED: Final = 4
-"""ASSUMED_ switches and knobs that an answer has beyond the way itself: low cut, limiter, and the knob after them."""
+"""ASSUMED_ rounds in which an answer is made better: low cut, limiter, the knob after them, another lead."""
 
 _POWER: Final = frozenset({"harmful-power", "phantom-shorted"})
 
@@ -37,6 +37,7 @@ class Matched:
 
 
 _Found = tuple[tuple[float, ...], Move, Tried]
+_More = Callable[[Question, str], Iterator[tuple[Edit, ...]]]
 
 
 class Matcher:
@@ -60,14 +61,14 @@ class Matcher:
         before = self._adviser.plan
         run_id = next(run for run in made.question.plan.runs if run not in before.runs)
         choices = [*([] if bare else self._choices(title, run_edits, made, run_id)), plain]
-        found: dict[str, _Found] = {}
+        found: list[_Found] = []
         for move in choices:
             tried = self._adviser.tried(move.edits)
-            if tried is not None and repr(move.edits) not in found:
-                found[repr(move.edits)] = (wrong(tried.judgement), move, tried)
+            if tried is not None and all(tried.question.plan != other.question.plan for _, _, other in found):
+                found.append((wrong(tried.judgement), move, tried))
                 choices += [] if bare else self._limited(move, tried, run_id)
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
-        best, *others = sorted(found.values(), key=lambda item: item[0])
+        best, *others = sorted(found, key=lambda item: item[0])
         if not bare:
             best = self._bettered(title, best)
         return [
@@ -76,21 +77,30 @@ class Matcher:
         ]
 
     def _bettered(self, title: str, best: _Found) -> _Found:
-        """The same with every switch and knob at the sockets of its runs that makes it better still."""
-        runs = [run for run in best[2].question.plan.runs if run not in self._adviser.plan.runs]
+        """The same with every switch and knob at the sockets of its runs that makes it better still; and, where none does,
+        with another way of a run."""
         label = f"{title}, matched" if best[1].label == title else best[1].label
         for _ in range(MOST_BETTERED):
-            further: list[_Found] = []
-            for more in (more for run_id in runs for more in _settings(best[2].question, run_id)):
-                edits = (*best[1].edits, *more)
-                tried = self._adviser.tried(edits)
-                if tried is not None:
-                    further.append((wrong(tried.judgement), Move(label, edits), tried))
-            better = min(further, key=lambda item: item[2].judgement, default=best)
-            if better[2].judgement >= best[2].judgement:
+            better = self._better(label, best, _settings, lambda judged: judged) or self._better(
+                label, best, _ways, wrong
+            )
+            if better is None:
                 break
             best = better
         return best
+
+    def _better(
+        self, label: str, than: _Found, more_of: _More, rank: Callable[[Judgement], tuple[float, ...]]
+    ) -> _Found | None:
+        """The best that an answer comes to with what may be changed at its runs; None where it is the best itself."""
+        _, move, made = than
+        runs = [run for run in made.question.plan.runs if run not in self._adviser.plan.runs]
+        best = than
+        for edits in [(*move.edits, *more) for run_id in runs for more in more_of(made.question, run_id)]:
+            tried = self._adviser.tried(edits)
+            if tried is not None and rank(tried.judgement) < rank(best[2].judgement):
+                best = (wrong(tried.judgement), Move(label, edits), tried)
+        return None if best is than else best
 
     def _choices(self, title: str, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
         question = made.question
@@ -129,6 +139,12 @@ class Matcher:
             Move(f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
             for detour in detours(made.question.report, run_id)[:MOST_BOXES]
         ]
+
+
+def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
+    """The best ways of a run's joint."""
+    for way in question.ways(run_id)[:MOST_WAYS]:
+        yield way.edits
 
 
 def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:

@@ -10,6 +10,7 @@ from tests.interface.test_patch import opened
 from tests.plans import padded_plan
 from tests.sounds import wav
 from tidy_trunk.core.plan import Plan
+from tidy_trunk.document import write_plan
 
 LOST = 0.3
 EDITS = 12
@@ -61,6 +62,33 @@ def test_what_was_not_saved_is_shown_and_outlives_a_reload(screen: Page, service
     screen.reload()
     expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
     assert list(service.plan(job).devices) == ["bag"] and len(service.history(job)) == 2
+
+
+def test_an_undo_and_a_plan_file_outlive_a_reload(screen: Page, service):
+    """Said before: a reload forgot them."""
+    job = opened(screen, service, Plan(name="Stepped"), "job")
+    type_line(screen, "add bag recorder as bag")
+    expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
+    screen.keyboard.press("Escape")
+    lost = [f"**/jobs/{job}/undo", f"**/jobs/{job}/plan"]
+    for address in lost:
+        screen.route(address, lambda route: (route.fetch(), route.abort()))  # it is done, and nobody hears so
+    screen.get_by_role("button", name="Undo").click()
+    expect(screen.locator(".waiting")).to_contain_text("Not saved yet: 1 change")
+    screen.reload()
+    expect(screen.locator(".waiting")).to_contain_text("Not saved yet: 1 change")
+    screen.unroute(lost[0])
+    screen.reload()
+    expect(screen.locator(".bar", has_text="Undo: Add bag")).to_be_visible()
+    plan = {"name": "m", "mimeType": "application/json", "buffer": write_plan(Plan(name="From a file"))}
+    screen.get_by_label("Read a plan file into this job").set_input_files(plan)
+    screen.get_by_role("button", name="Take it").click()
+    expect(screen.locator(".waiting")).to_contain_text("Not saved yet: 1 change")
+    screen.unroute(lost[1])
+    screen.reload()
+    expect(screen.get_by_label("Name", exact=True)).to_have_value("From a file")
+    screen.wait_for_function("!Object.keys(localStorage).some(key => key.startsWith('tidy-plan'))")
+    assert len(service.history(job)) == 4
 
 
 def slow(screen: Page, address: str, by_ms: int) -> None:

@@ -172,7 +172,7 @@ describe('the open job', () => {
     await vi.advanceTimersByTimeAsync(2000)
     expect([await first, await second]).toEqual([false, true])
     expect(job.newest?.revision).toBe(10)
-    expect(job.refused).toEqual(EDIT) // what was kept out stays until it is done again or dropped
+    expect(job.refused).toMatchObject([{ edits: EDIT }]) // what was kept out stays until it is done again or dropped
     vi.useRealTimers()
   })
 
@@ -202,6 +202,67 @@ describe('the open job', () => {
       expect.objectContaining({ base_revision: 3, edits: EDIT }),
       expect.objectContaining({ base_revision: 4, edits: [{ kind: 'remove-device', device: 'made on 4' }] }),
     ])
+  })
+
+  it.each([
+    [{ step: 'undo' as const }, '/api/jobs/j/undo', {}],
+    [{ step: 'redo' as const }, '/api/jobs/j/redo', {}],
+    [{ bringBack: 2 }, '/api/jobs/j/revisions/2/bring-back', {}],
+    [{ plan: { name: 'other' } }, '/api/jobs/j/plan', { plan: { name: 'other' } }],
+  ])('delivers %o after a reload, as it was', async (doing, path, more) => {
+    const change = { base_revision: 3, who: 'Ann', request: 'r' }
+    put<Pending>({ ...doing, box: 'plan-j', id: 'r', job: 'j', change, order: 1, tried: true })
+    const asked = serve({ body: state(7) }, { body: state(4) }, { body: state(8) })
+    const job = useJob()
+    await job.open('j')
+    await vi.waitFor(() => expect(pending('j')).toHaveLength(0))
+    expect(asked[1]).toMatchObject({ path, body: { ...change, ...more } })
+    expect(job.newest?.revision).toBe(7) // it had arrived long ago: others have gone on since
+  })
+
+  it('keeps an undo until it is answered, and never undoes what somebody else did meanwhile', async () => {
+    vi.useFakeTimers()
+    const asked = serve({ body: state(3) }, { body: state(4) }, new Error('down'), { body: state(5) })
+    const job = useJob()
+    await job.open('j')
+    const both = [job.edit(EDIT), job.undo()]
+    await vi.advanceTimersByTimeAsync(100)
+    expect([job.unsaved, pending('j').length]).toEqual([1, 1])
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(await Promise.all(both)).toEqual([true, true])
+    expect(asked.at(-1)).toMatchObject({ path: '/api/jobs/j/undo', body: { base_revision: 4 } })
+    vi.useRealTimers()
+  })
+
+  it('does not undo where the edit that it was meant for was kept out', async () => {
+    const conflict = { status: 409, body: { code: 'revision-conflict', detail: 'changed' } }
+    const asked = serve({ body: state(3) }, conflict, { body: state(9) })
+    const job = useJob()
+    await job.open('j')
+    expect(await Promise.all([job.edit(EDIT), job.undo()])).toEqual([false, false])
+    expect(asked.map(({ path }) => path)).toEqual(['/api/jobs/j', '/api/jobs/j/edits', '/api/jobs/j'])
+    expect(job.refused).toMatchObject([{ edits: EDIT }])
+  })
+
+  it('offers a plan file that was kept out again, and no undo', async () => {
+    const conflict = { status: 409, body: { code: 'revision-conflict', detail: 'changed' } }
+    const asked = serve(
+      { body: state(3) },
+      conflict,
+      { body: state(4) },
+      conflict,
+      { body: state(5) },
+      { body: state(6) },
+    )
+    const job = useJob()
+    await job.open('j')
+    expect(await job.undo()).toBe(false)
+    expect(job.refused).toHaveLength(0)
+    expect(await job.replace({ name: 'other' })).toBe(false)
+    expect(job.refused).toMatchObject([{ plan: { name: 'other' } }])
+    expect(await job.again()).toBe(true)
+    expect(asked.at(-1)?.body).toMatchObject({ base_revision: 5, plan: { name: 'other' } })
+    expect(pending('j')).toHaveLength(0)
   })
 
   it('asks for undo and redo only where there is something', async () => {

@@ -7,14 +7,28 @@ import { newId } from '@/api/ids'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
 
-/** Edits on their way; their id is the request's. */
-export interface Pending extends Kept {
-  readonly job: string
-  readonly change: Change & { request: string }
-  readonly edits: readonly Edit[]
-  readonly tried: boolean // sent at least once: it may have arrived, and is only sent again as it is
-  readonly refused?: boolean // a newer state kept it out: it waits for a person
-  readonly instead?: readonly string[] // the requests that were kept out and that this one does again
+/** What is to be done to the plan: `step` along its history, `bringBack` the state of that number, `plan` a plan file. */
+type Doing =
+  | { readonly edits: readonly Edit[] }
+  | { readonly step: 'undo' | 'redo' }
+  | { readonly bringBack: number }
+  | { readonly plan: unknown }
+
+/** A change on its way; its id is the request's. */
+export type Pending = Kept &
+  Doing & {
+    readonly job: string
+    readonly change: Change & { request: string }
+    readonly tried: boolean // sent at least once: it may have arrived, and is only sent again as it is
+    readonly refused?: boolean // a newer state kept it out: it waits for a person
+    readonly instead?: string // the request that was kept out and that this one does again
+  }
+
+function request(item: Pending): Promise<JobState> {
+  if ('edits' in item) return api.edit(item.job, item.change, item.edits)
+  if ('step' in item) return api[item.step](item.job, item.change)
+  if ('bringBack' in item) return api.bringBack(item.job, item.change, item.bringBack)
+  return api.replacePlan(item.job, item.change, item.plan)
 }
 
 const boxOf = (job: string) => `plan-${job}`
@@ -42,46 +56,45 @@ export const useJob = defineStore('job', () => {
     () => pending(wanted.value).filter((item) => !item.refused).length + kept(`clips-${wanted.value}`).length,
   )
   /** What a newer state kept out, to be done again or dropped. */
-  const refused = computed<readonly Edit[]>(() => keptOut(wanted.value).flatMap(({ edits }) => edits))
+  const refused = computed<readonly Pending[]>(() => keptOut(wanted.value))
 
   function fail(error: unknown) {
     problem.value = error instanceof ApiProblem ? error.detail : String(error)
   }
-
-  async function attempt(action: () => Promise<JobState>): Promise<boolean> {
-    problem.value = ''
-    busy.value = true
-    try {
-      newest.value = await action()
-      looked.value = null
-      return true
-    } catch (error) {
-      fail(error)
-      return false
-    } finally {
-      busy.value = false
-    }
-  }
-
-  const changeOf = (base: JobState): Pending['change'] => ({
-    base_revision: base.revision,
-    who: settings.who,
-    request: newId(),
-  })
 
   async function open(id: string) {
     if (newest.value?.job === id) return
     newest.value = null
     looked.value = null
     notice.value = ''
+    problem.value = ''
     wanted.value = id
-    if (!(await attempt(() => api.job(id)))) return
+    busy.value = true
+    try {
+      newest.value = await api.job(id)
+    } catch (error) {
+      fail(error)
+      return
+    } finally {
+      busy.value = false
+    }
     // What an earlier page could not deliver. It is done once, whether it had arrived or not.
     for (const item of pending(id).filter((item) => !item.refused))
-      before = before.then(() => (item.tried ? transmit(item) : send(item)))
+      void after((left) => (item.tried ? transmit(item) : send(item, left)))
   }
 
-  let before: Promise<unknown> = Promise.resolve()
+  /** The last change of the queue: the revision that it left, null where it was not made. */
+  let before: Promise<number | null> = Promise.resolve(null)
+  let waiting = 0 // changes in the queue
+
+  /** When all that was done before is answered: `action` is given the revision that this left, null where it was not made. */
+  async function after(action: (left: number | null) => Promise<number | null>): Promise<boolean> {
+    const left = waiting ? before : Promise.resolve(newest.value?.revision ?? null)
+    waiting += 1
+    const mine = changing(() => left.then(action)).finally(() => (waiting -= 1))
+    before = mine.catch(() => null) // one that fails does not stop those behind it
+    return (await mine) !== null
+  }
 
   /**
    * Edits as one step. On a newer state elsewhere that state is shown and the edits are kept to be done again.
@@ -89,36 +102,24 @@ export const useJob = defineStore('job', () => {
    * there are given as a function, asked when their turn comes.
    */
   function edit(edits: readonly Edit[] | (() => readonly Edit[])): Promise<boolean> {
-    return inTurn(typeof edits === 'function' ? edits : keep(edits))
+    if (typeof edits === 'function') return after((left) => send(keep({ edits: edits() }), left))
+    return inTurn(keep({ edits }))
   }
 
-  function inTurn(edits: Pending | null | (() => readonly Edit[])): Promise<boolean> {
-    return after(() => send(typeof edits === 'function' ? keep(edits()) : edits))
-  }
-
-  /** When all that was done before is answered. */
-  function after(action: () => Promise<boolean>): Promise<boolean> {
-    const mine = changing(() => before.then(action))
-    before = mine.catch(() => false) // one that fails does not stop those behind it
-    return mine
-  }
+  const inTurn = (item: Pending | null) => after((left) => send(item, left))
 
   /** What was kept out, and is not being done again already. */
   function keptOut(id: string): Pending[] {
     const items = pending(id)
-    const under = new Set(items.flatMap(({ instead }) => instead ?? []))
+    const under = new Set(items.map(({ instead }) => instead))
     return items.filter((item) => item.refused && !under.has(item.id))
   }
 
   /** What was kept out, done on the newest state. */
-  function again(): Promise<boolean> {
-    const items = keptOut(wanted.value)
-    return inTurn(
-      keep(
-        items.flatMap(({ edits }) => edits),
-        items.map(({ id }) => id),
-      ),
-    )
+  async function again(): Promise<boolean> {
+    const items = keptOut(wanted.value).map((item) => keep(item, item.id))
+    const done = await Promise.all(items.map(inTurn))
+    return done.length > 0 && done.every(Boolean)
   }
 
   /** What was kept out is not wanted any more. */
@@ -127,49 +128,61 @@ export const useJob = defineStore('job', () => {
   }
 
   /** In the outbox from now on, before its turn comes. */
-  function keep(edits: readonly Edit[], instead?: readonly string[]): Pending | null {
+  function keep(doing: Doing, instead?: string): Pending | null {
     const base = newest.value
-    if (!base || readOnly.value || !edits.length) return null
-    const change = changeOf(base)
-    const named = { box: boxOf(base.job), id: change.request, order: nextOrder() }
-    const item: Pending = { ...named, job: base.job, change, edits, tried: false, instead }
+    if (!base || (readOnly.value && !('bringBack' in doing))) return null
+    if ('edits' in doing && !doing.edits.length) return null
+    const id = newId()
+    const change = { base_revision: base.revision, who: settings.who, request: id }
+    const named = { box: boxOf(base.job), id, order: nextOrder(), job: base.job, change }
+    const item: Pending = { ...doing, ...named, tried: false, refused: false, instead }
     put(item)
     return item
   }
 
-  /** For the first time: on the state that those before it left. */
-  async function send(item: Pending | null): Promise<boolean> {
+  /**
+   * For the first time. Edits go with the newest state that is known; all else is about the state that the change before it
+   * left, so that an undo never takes back what somebody else did meanwhile.
+   */
+  async function send(item: Pending | null, left: number | null): Promise<number | null> {
     const base = newest.value
-    if (!item || base?.job !== item.job) return false // it stays in the outbox until its job is opened again
-    const now = { ...item, change: { ...item.change, base_revision: base.revision }, tried: true }
+    if (!item || base?.job !== item.job) return null // it stays in the outbox until its job is opened again
+    if ('step' in item && (left === null || !base[`can_${item.step}`])) {
+      drop(item) // there is nothing to undo: what it was meant for was not made
+      return left
+    }
+    const base_revision = 'edits' in item || left === null ? base.revision : left
+    const now = { ...item, change: { ...item.change, base_revision }, tried: true }
     put(now)
     return transmit(now)
   }
 
-  async function transmit(item: Pending): Promise<boolean> {
+  async function transmit(item: Pending): Promise<number | null> {
     const isOpen = () => newest.value?.job === item.job
     try {
       problem.value = ''
       busy.value = true
-      const state = await api.edit(item.job, item.change, item.edits)
+      const state = await request(item)
       if (isOpen()) {
-        newest.value = state
+        // What had arrived long ago is answered by the state that it made then.
+        if (state.revision > (newest.value?.revision ?? 0)) newest.value = state
+        if ('bringBack' in item) looked.value = null
         notice.value = state.sentence
       }
       // First what it did again: were it the last to go, a page that ends here would leave that to be done a second time.
       pending(item.job)
-        .filter(({ id }) => item.instead?.includes(id))
+        .filter(({ id }) => item.instead === id)
         .forEach(drop)
       drop(item)
-      return true
+      return state.revision
     } catch (error) {
       fail(error)
       refusals.value += 1
       const isKeptOut = error instanceof ApiProblem && error.code === 'revision-conflict'
-      if (isKeptOut && !item.instead) put({ ...item, refused: true })
+      if (isKeptOut && !item.instead && !('step' in item)) put({ ...item, refused: true })
       else drop(item)
       if (isKeptOut && isOpen()) newest.value = await api.job(item.job)
-      return false
+      return null
     } finally {
       busy.value = false
     }
@@ -195,13 +208,6 @@ export const useJob = defineStore('job', () => {
     })
   }
 
-  /** Undone as often as it is pressed, however slow the answers are. */
-  const step = (direction: 'undo' | 'redo') =>
-    changed((base) => {
-      if (readOnly.value || (direction === 'undo' ? !base.can_undo : !base.can_redo)) return null
-      return api[direction](base.job, changeOf(base))
-    })
-
   async function lookAt(number: number) {
     const base = newest.value
     if (!base) return
@@ -210,25 +216,6 @@ export const useJob = defineStore('job', () => {
     } catch (error) {
       fail(error)
     }
-  }
-
-  function bringBack() {
-    const earlier = looked.value
-    return changed((base) => earlier && api.bringBack(base.job, changeOf(base), earlier.revision))
-  }
-
-  /** A plan file in the place of this plan, as one step. */
-  const replace = (plan: unknown) =>
-    changed((base) => (readOnly.value ? null : api.replacePlan(base.job, changeOf(base), plan)))
-
-  /** The newest state by one step more, in its turn; none where there is nothing to do. */
-  function changed(action: (base: JobState) => Promise<JobState> | null): Promise<boolean> {
-    return after(async () => {
-      const answer = newest.value && action(newest.value)
-      if (!answer || !(await attempt(() => answer))) return false
-      notice.value = newest.value?.sentence ?? ''
-      return true
-    })
   }
 
   return {
@@ -251,11 +238,11 @@ export const useJob = defineStore('job', () => {
     hear,
     again,
     forgetRefused,
-    undo: () => step('undo'),
-    redo: () => step('redo'),
+    undo: () => inTurn(keep({ step: 'undo' })),
+    redo: () => inTurn(keep({ step: 'redo' })),
     lookAt,
-    bringBack,
-    replace,
-    attempt,
+    bringBack: () => inTurn(looked.value && keep({ bringBack: looked.value.revision })),
+    /** A plan file in the place of this plan, as one step. */
+    replace: (plan: unknown) => inTurn(keep({ plan })),
   }
 })

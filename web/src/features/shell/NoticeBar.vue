@@ -11,7 +11,7 @@ const job = useJob()
 const route = useRoute()
 const kept = computed(() => {
   const count = job.refused.length
-  return `${count} ${count === 1 ? 'edit was' : 'edits were'} not done: the job had moved on.`
+  return `${count} ${count === 1 ? 'change was' : 'changes were'} not done: the job had moved on.`
 })
 </script>
 

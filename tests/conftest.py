@@ -3,6 +3,7 @@
 import os
 import stat
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from uuid import uuid4
 
@@ -48,27 +49,55 @@ def let_others_in(folder: Path) -> Path:
 def server_url(cluster_home: Path) -> Iterator[str]:
     cluster = PrivateCluster(cluster_home)
     try:
-        yield cluster.start()
+        url = cluster.start()
+        with psycopg.connect(url, autocommit=True) as connection:
+            for setting in ("fsync", "full_page_writes", "synchronous_commit"):
+                connection.execute(
+                    f"alter system set {setting} = off"
+                )  # it is thrown away, a crash of the machine or not
+            connection.execute("select pg_reload_conf()")
+        yield url
     finally:
         cluster.stop()
 
 
-@pytest.fixture
-def database_url(server_url: str) -> Iterator[str]:
+@pytest.fixture(scope="session")
+def template(server_url: str) -> str:
+    """Name of a database with this version's tables and nothing in them."""
+    with psycopg.connect(server_url, autocommit=True) as connection:
+        connection.execute("create database migrated")
+    database = Database(_named(server_url, "migrated"))
+    migrate(database)
+    database.close()
+    return "migrated"
+
+
+def _named(url: str, name: str) -> str:
+    return url.rsplit("/", 1)[0] + f"/{name}"
+
+
+@contextmanager
+def _made(server_url: str, template: str) -> Iterator[str]:
     name = f"test_{uuid4().hex[:12]}"
     with psycopg.connect(server_url, autocommit=True) as connection:
-        connection.execute(f"create database {name}")
-    yield server_url.rsplit("/", 1)[0] + f"/{name}"
-    with psycopg.connect(server_url, autocommit=True) as connection:
+        connection.execute(f"create database {name} template {template}")
+        yield _named(server_url, name)
         connection.execute(f"drop database {name} with (force)")
 
 
 @pytest.fixture
-def database(database_url: str) -> Iterator[Database]:
-    database = Database(database_url)
-    migrate(database)
-    yield database
-    database.close()
+def database_url(server_url: str) -> Iterator[str]:
+    """An empty database."""
+    with _made(server_url, "template1") as url:
+        yield url
+
+
+@pytest.fixture
+def database(server_url: str, template: str) -> Iterator[Database]:
+    with _made(server_url, template) as url:
+        database = Database(url)
+        yield database
+        database.close()
 
 
 @pytest.fixture

@@ -2,11 +2,11 @@
 
 import re
 import shlex
-import subprocess
-import sys
 from pathlib import Path
 
 import pytest
+
+from tests.commands import typed
 
 ROOT = Path(__file__).resolve().parent.parent
 
@@ -22,9 +22,9 @@ def examples():
 @pytest.mark.parametrize(("command", "printed"), list(examples()))
 def test_example(command, printed):
     _, *arguments = shlex.split(command)
-    done = subprocess.run([sys.executable, "-m", "tidy_trunk", *arguments], cwd=ROOT, capture_output=True, text=True)
-    assert done.returncode == 0, done.stderr
-    assert done.stdout.strip() == printed
+    done = typed(*arguments)
+    assert done.status == 0, done.err
+    assert done.out.strip() == printed
 
 
 def test_every_document_has_examples():

@@ -34,6 +34,36 @@ def test_a_missed_jam_and_its_fix(client):
     assert [spell["begins_min"] for spell in day["spells"]] == [480, 615, 750, 900] and day["beyond_min"] is None
 
 
+def test_a_picture_delay_goes_to_the_device_that_was_named_by_its_id(client):
+    """Said before: the field sent a sentence, and of two cameras with crossed names it changed the other one."""
+    state = opened(client, foundry())
+    address = f"/api/jobs/{state['job']}"
+    crossed = [
+        {"kind": "rename-device", "device": "camera-b", "label": "Camera X"},
+        {"kind": "rename-device", "device": "camera-a", "label": "Camera B"},
+    ]
+    client.post(f"{address}/edits", json={"base_revision": state["revision"], "edits": crossed})
+    (edit,) = client.get(f"{address}/clock/pictures/camera-b", params={"delay": "200 ms"}).json()["edits"]
+    assert (edit["kind"], edit["device"], edit["figure"]["value"]) == ("set-figure", "camera-b", 5)  # at 25 frames/s
+    for device, delay, status in (("camera-b", "soon", 422), ("nobody", "5", 404)):
+        answer = client.get(f"{address}/clock/pictures/{device}", params={"delay": delay})
+        assert answer.status_code == status and answer.json()["detail"]
+
+
+def test_a_lead_is_put_into_a_run_by_its_id(client):
+    state = opened(client, foundry())
+    address = f"/api/jobs/{state['job']}/runs"
+    run, joins = next(
+        (run, joins) for run in state["runs"] if (joins := client.get(f"{address}/{run['run']}/joins").json())
+    )
+    lead = joins[0]["edits"][0]["parts"][0]["lead"]
+    (edit,) = client.get(f"{address}/{run['run']}/leads/{lead}").json()["edits"]
+    assert (edit["kind"], edit["run"]) == ("set-parts", run["run"]) and lead in [part["lead"] for part in edit["parts"]]
+    assert client.get(f"{address}/{run['run']}/leads/nothing").status_code == 404
+    refused = client.get(f"{address}/{run['run']}/leads/bnc")
+    assert refused.status_code == 422 and "does not fit run" in refused.json()["detail"]
+
+
 def test_a_clap_through_the_whole_path_measures_it(client):
     """Hands close in picture 60 at 25, 2.4 s; the clap is heard at 2.0 s: 400 ms early, 10 frames, of which 2 are the
     switcher's. The sound itself took the camera's 5 frames and the switcher's 2, and 1.75 ms of air at least.

@@ -2,7 +2,6 @@
 
 import io
 import json
-import sys
 from fractions import Fraction
 
 import av
@@ -11,19 +10,17 @@ import pytest
 import soundfile
 import wavinfo
 
+from tests.commands import typed
 from tests.core.sync.test_claps import with_claps
 from tests.sounds import RATE, noise, voice, wav, with_time_reference
-from tidy_trunk.cli import main
 
 
 @pytest.fixture
-def run(capsys, monkeypatch):
-    """A command in this very process: quicker than one of its own, which `test_commands` tries."""
-
+def run():
     def call(*arguments, status=0):
-        monkeypatch.setattr(sys, "argv", ["tidy", *map(str, arguments)])
-        assert main.run() == status
-        return capsys.readouterr()
+        printed = typed(*arguments)
+        assert printed.status == status, printed.err
+        return printed
 
     return call
 
@@ -178,6 +175,31 @@ def test_files_with_a_clock_need_no_common_sound(answer, tmp_path):
     found = answer("sync", tmp_path / "a.wav", tmp_path / "b.wav")
     assert (found["offset_s"], found["method"]) == (90.5, "timecode") and found["offset_samples"] == 90.5 * RATE
     assert answer("sync", tmp_path / "late.wav", tmp_path / "early.wav")["offset_s"] == 3.0
+
+
+@pytest.mark.parametrize(("said_s", "method"), [(36_007.0, "timecode"), (43_200.0, "timecode"), (None, None)])
+def test_two_files_and_many_are_decided_alike(run, answer, tmp_path, said_s, method):
+    """Said before of clocks two hours apart: found by timecode, and with an export found in nothing."""
+    a, b = tmp_path / "a.wav", tmp_path / "b.wav"
+    a.write_bytes(with_time_reference(wav(voice(-20, 8, 1)), 36_000 * RATE))
+    sound = wav(voice(-20, 8, 2))
+    b.write_bytes(sound if said_s is None else with_time_reference(sound, round(said_s * RATE)))
+    status = 0 if method else 3
+    pair = answer("sync", a, b, "--fps", "25", status=status)
+    many = answer("sync", a, b, "--fps", "25", "--export", tmp_path / "x.csv", status=status)
+    assert [pair] == [{key: file[key] for key in pair} for file in many["files"]] or not method
+    assert (pair["method"] if method else many["not_found"]) == (method or [str(b)])
+
+
+def test_a_camera_that_nobody_jammed_is_found_by_ear(answer, tmp_path):
+    """Its clock began at midnight a minute before: it says that both never ran together."""
+    source = voice(-20, 30, 7)
+    bag, clip = tmp_path / "bag.wav", tmp_path / "clip.wav"
+    bag.write_bytes(with_time_reference(wav(source), 36_000 * RATE))
+    clip.write_bytes(with_time_reference(wav(source[4 * RATE : 20 * RATE]), 60 * RATE))
+    found = answer("sync", bag, clip)
+    assert (found["method"], found["offset_s"]) == ("waveform", pytest.approx(4.0, abs=0.0001))
+    assert found["timecode_s"] == 60 - 36_000
 
 
 def test_timecode_on_a_track_comes_before_the_sound(run, answer, tmp_path):

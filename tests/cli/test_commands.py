@@ -8,6 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from tests.commands import typed
 from tests.plans import line_into_camera, padded_plan
 from tests.sounds import sine, wav
 from tidy_trunk.document import write_plan
@@ -16,18 +17,24 @@ ROOT = Path(__file__).resolve().parents[2]
 
 
 def tidy(*arguments, expect=0):
-    done = subprocess.run(
-        [sys.executable, "-m", "tidy_trunk", *map(str, arguments)], cwd=ROOT, capture_output=True, text=True, timeout=60
-    )
-    assert done.returncode == expect, done.stderr
+    done = typed(*arguments)
+    assert done.status == expect, done.err
     if expect == 2:
-        assert not done.stdout and done.stderr.startswith("tidy: ") and done.stderr.count("\n") == 1
-        return done.stderr
-    return done.stdout
+        assert not done.out and done.err.startswith("tidy: ") and done.err.count("\n") == 1
+        return done.err
+    return done.out
 
 
 def answer(*arguments, expect=0):
     return json.loads(tidy(*arguments, "--json", expect=expect))
+
+
+@pytest.mark.parametrize(
+    ("arguments", "status"), [(("delay", "--ms", "40"), 0), (("convert", "nan", "dBu", "--to", "V"), 2)]
+)
+def test_a_process_of_its_own_says_the_same(arguments, status):
+    done = subprocess.run([sys.executable, "-m", "tidy_trunk", *arguments], cwd=ROOT, capture_output=True, text=True)
+    assert (done.returncode, done.stdout, done.stderr) == typed(*arguments) and done.returncode == status
 
 
 @pytest.mark.parametrize(
@@ -117,6 +124,7 @@ def test_check_and_options_on_an_exported_plan(plan_file):
 
 def test_help_names_every_command():
     words = tidy("--help")
+    assert words.startswith("Usage: tidy [OPTIONS]"), "said before: python -m launcher.tidy"
     for command in ("convert", "pad", "delay", "check", "options", "say", "gain", "fix", "serve", "demo"):
         assert command in words
 
@@ -178,6 +186,16 @@ def test_what_is_no_recording_is_one_line(tmp_path):
     tidy("measure", file, expect=2)
     tidy("steps", file, "--settings", "1,2", "--target", "-20", expect=2)
     tidy("measure", tmp_path / "nothing.wav", expect=2)
+
+
+def test_a_file_without_channels_is_no_recording(tmp_path):
+    """Said before of timecode in it: "not found", with status 3."""
+    file = tmp_path / "none.wav"
+    sound = bytearray(wav(np.zeros(48_000)))
+    sound[22:24] = b"\0\0"  # channels, in the format chunk of a WAV
+    file.write_bytes(sound)
+    for command in (("ltc", "read"), ("measure",), ("sync", file)):
+        assert "no channels" in tidy(*command, file, expect=2)
 
 
 def test_nothing_half_written_is_left(tmp_path):

@@ -51,6 +51,12 @@ def test_an_edit_list_counts_as_the_job_does(rate, mode, record):
     assert f"FCM: {mode}\n" in text and f" {record} " in text
 
 
+def test_an_edit_list_names_the_file_and_not_its_folder():
+    """Said before: reel names of the folders that lead to the file."""
+    text = edl(timeline(files=[placed("/media/day 3/CAMA_0031.MOV", True, 0, 10)])).decode()
+    assert "001  CAMA_003 V" in text and "* FROM CLIP NAME: CAMA_0031.MOV\n" in text
+
+
 def test_an_edit_list_has_an_end():
     with pytest.raises(InputError, match="numbers 999 events"):
         edl(timeline(files=[placed(f"{number}.wav", False, number, 1) for number in range(1000)]))

@@ -1,5 +1,8 @@
 """The walk on a telephone: one thumb, two people at once, and a connection that is cut in the middle."""
 
+import re
+from uuid import uuid4
+
 from playwright.sync_api import Browser, Page, expect
 
 from tests.plans import padded_plan
@@ -67,3 +70,19 @@ def test_a_plan_without_tracks_says_what_to_do(screen: Page, services: Services)
     screen.goto(f"/jobs/{job}/walk")
     screen.get_by_role("button", name="Begin the walk").click()
     expect(screen.get_by_role("alert")).to_contain_text("plan a run first")
+
+
+def test_a_walk_that_is_left_is_not_asked_for_any_more(screen: Page, services):
+    """Said before: left while a look was under way, it went on asking for ever."""
+    job = services.jobs.create(padded_plan()).revision.job
+    services.walks.begin(job, uuid4())
+    screen.route("**/walks/*", lambda route: (screen.wait_for_timeout(400), route.continue_()))
+    screen.goto(f"/jobs/{job}/walk")
+    with screen.expect_request("**/walks/*"):
+        pass
+    screen.get_by_role("link", name="Runs").click()
+    expect(screen).to_have_url(re.compile("/runs$"))
+    asked = []
+    screen.on("request", lambda request: asked.append(request.url) if "/walks/" in request.url else None)
+    screen.wait_for_timeout(2500)
+    assert asked == []

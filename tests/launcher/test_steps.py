@@ -211,12 +211,15 @@ def test_the_suite_runs_every_part_and_names_what_failed(monkeypatch, capsys):
 
     def run(command, **options):
         ran.append(command)
-        return subprocess.CompletedProcess(command, 1 if "lint" in command or "mypy" in command else 0)
+        return subprocess.CompletedProcess(
+            command, 1 if "lint" in command or "mypy" in command else 0, b"what is wrong"
+        )
 
     monkeypatch.setattr(suite, "_prepare", dict)
     monkeypatch.setattr(suite.subprocess, "run", run)
     assert suite.run_tests([]) == 1
-    assert "failed: mypy, eslint" in capsys.readouterr().err
+    printed = capsys.readouterr()
+    assert "failed: mypy, eslint" in printed.err and printed.out.count("what is wrong") == 2
     assert len(ran) == 9, "one failure does not hide the next"
 
 

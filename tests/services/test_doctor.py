@@ -15,7 +15,7 @@ from tidy_trunk.store import Database, migrate
 
 
 @pytest.fixture
-def well(database, database_url, tmp_path):
+def well(database, tmp_path):
     """Data with a job, a copy and an error in the log."""
     services = services_on(database, tmp_path / "recordings")
     services.jobs.create(padded_plan())
@@ -29,7 +29,7 @@ def well(database, database_url, tmp_path):
     note("start")
     close_log(handler)
     (tmp_path / "index.html").touch()
-    return Settings(home=tmp_path, database_url=database_url, web=tmp_path)
+    return Settings(home=tmp_path, database_url=database.url, web=tmp_path)
 
 
 def by_name(found):

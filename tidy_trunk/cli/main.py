@@ -27,7 +27,7 @@ def app() -> None:
 def run() -> int:
     """Entry point: every failure is one line on standard error and exit status 2."""
     try:
-        status = app(standalone_mode=False)
+        status = app(prog_name="tidy", standalone_mode=False)
     except click.exceptions.NoArgsIsHelpError as error:
         print(error.format_message())
         status = 2

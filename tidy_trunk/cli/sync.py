@@ -18,13 +18,14 @@ from tidy_trunk.services.matching import (
     Clip,
     Layout,
     SyncFile,
+    clock_offset_s,
     exact_s,
     lay_out,
     match_files,
     placed_file,
 )
 from tidy_trunk.services.profiles import profile_file
-from tidy_trunk.services.sync import Synced, sync_files
+from tidy_trunk.services.sync import Synced
 
 LOOK: Final = "Look at picture and sound before you trust it."
 """Beside whatever was found: a number is no look."""
@@ -50,20 +51,36 @@ def show_pair(reference: Path, other: Path, fps: str | None, out: Path | None, s
         raise InputError("--write wants --fps: the copy says at which rate its timecode counts")
     if out is not None and out.exists() and any(out.samefile(path) for path in (reference, other) if path.exists()):
         raise InputError(f"{out} is one of the recordings: give another name, a recording is never written over")
-    found = sync_files(reference, other)
+    found = _pair(reference, other)
     if out is not None and rate is not None and found is not None and found.is_found:
         if stretch and found.drift_ppm is None:
             raise InputError("their drift cannot be told: files of a minute and more that both hear the same tell it")
         drift_ppm = (found.drift_ppm or 0.0) if stretch else 0.0
         _write_copy(reference, other, out, found.offset_s, rate, drift_ppm)
-    if found is None:
-        show(NOWHERE, "not found: they have nothing in common", as_json)
-        return NOTHING_FOUND
-    words = f"not found: the likeliest place has a confidence of {found.confidence:.2f}"
-    if found.is_found:
-        words = f"{_words(found, rate, str(other), str(reference))}. {LOOK}"
-    show(_document(found, rate), words, as_json)
-    return 0 if found.is_found else NOTHING_FOUND
+    if found is not None and found.is_found:
+        show(_document(found, rate), f"{_words(found, rate, str(other), str(reference))}. {LOOK}", as_json)
+        return 0
+    words = "not found: they have nothing in common"
+    if found is not None:
+        words = f"not found: the likeliest place has a confidence of {found.confidence:.2f}"
+    show(NOWHERE if found is None else _document(found, rate), words, as_json)
+    return NOTHING_FOUND
+
+
+def _pair(reference: Path, other: Path) -> Synced | None:
+    """Where one file most likely lies in another; None where nothing at all can be said.
+
+    Raises:
+        FormatError, InputError: One of them, which is named, is no recording or an empty one, or has neither sound nor a clock.
+    """
+    with tempfile.TemporaryDirectory() as folder:
+        files = first, second = _looked_at([reference], [other], Path(folder))
+        silent = next((file for file in files if not file.has_sound), None)
+        if silent is not None and clock_offset_s(first, second) is None:
+            raise InputError(f"{silent.name}: it has no sound, and not both have timecode: nothing tells where it lies")
+        layout = lay_out(files, match_files(files, lambda _: None, sure=0.0))
+    clip = layout.clips.get(second.id)
+    return None if clip is None else _synced(clip, first, layout)
 
 
 def _write_copy(reference: Path, other: Path, out: Path, offset_s: float, rate: FrameRate, drift_ppm: float) -> None:

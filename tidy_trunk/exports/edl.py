@@ -3,6 +3,7 @@
 import math
 import re
 from fractions import Fraction
+from pathlib import PurePath
 from typing import Final
 
 from tidy_trunk.core.timecode import Timecode
@@ -28,7 +29,7 @@ def edl(timeline: PlacedTimeline) -> bytes:
     mode = "DROP FRAME" if timeline.rate.drop else "NON-DROP FRAME"
     lines = [f"TITLE: {_ascii(timeline.title)}", f"FCM: {mode}", ""]
     for number, file in enumerate(sorted(timeline.files, key=lambda item: (item.begins_s, item.name)), start=1):
-        lines += [_event(number, file, timeline), f"* FROM CLIP NAME: {_ascii(file.name)}", ""]
+        lines += [_event(number, file, timeline), f"* FROM CLIP NAME: {_ascii(PurePath(file.name).name)}", ""]
     return "\n".join(lines).encode("ascii")
 
 
@@ -49,7 +50,7 @@ def _frame(seconds: Fraction, ratio: Fraction) -> int:
 
 
 def _reel(name: str) -> str:
-    return re.sub(r"[^A-Z0-9_]", "", name.rpartition(".")[0].upper() or name.upper())[:8] or "AX"
+    return re.sub(r"[^A-Z0-9_]", "", PurePath(name).stem.upper())[:8] or "AX"
 
 
 def _ascii(text: str) -> str:

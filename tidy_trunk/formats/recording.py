@@ -106,7 +106,7 @@ class SoundRecording:
         is_plain = chunk is not None and chunk.promised is not None and not self.truncated and kind in PLAIN
         self._is_plain = is_plain and can_be_read(stream)
         self._whole: NDArray[np.int32] | None = None  # filled again and again: new memory costs as much as reading
-        _check(self.rate_hz, self.sample_count)
+        _check(self.rate_hz, self.sample_count, self.channels)
 
     def pieces(self, size: int) -> Iterator[Samples]:
         if self._is_plain:
@@ -188,7 +188,7 @@ class MovieRecording:
         # Decoded once, and kept for the second look where no name leads to it: it goes when it is closed.
         self._decoded = tempfile.TemporaryFile()  # noqa: SIM115, closed in `close`
         try:
-            _check(self.rate_hz, self.sample_count)
+            _check(self.rate_hz, self.sample_count, self.channels)
         except FormatError:
             self.close()
             raise
@@ -271,7 +271,9 @@ def _codec(context: Any) -> tuple[int | None, str]:
     return None, "lossy"
 
 
-def _check(rate_hz: int, sample_count: int) -> None:
+def _check(rate_hz: int, sample_count: int, channels: int) -> None:
+    if channels < 1:
+        raise FormatError("the recording claims to have no channels: export it again")
     if rate_hz <= 0:
         raise FormatError("the recording has no sample rate: export it again")
     if sample_count > rate_hz * LONGEST_S:

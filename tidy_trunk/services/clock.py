@@ -20,6 +20,7 @@ from tidy_trunk.core.clock import (
 )
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Edit, SetFigure
+from tidy_trunk.core.say import picture_delay
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.formats import movie_facts
@@ -64,6 +65,18 @@ class ClockService:
         days = (clock_day(clocks, keeper) for keeper in found)
         known = tuple(day for day in days if day is not None)
         return ClockView(report, clocks, found, known, pairs(report, found), late_screens(report))
+
+    def picture_delay(self, job_id: UUID, device: str, text: str, *, by_sdi: bool) -> tuple[Edit, ...]:
+        """The edit for a picture delay that somebody measured, in frames or ms; nothing is kept.
+
+        Raises:
+            NotFoundError: No such device.
+            InputError: No delay, or a device without that picture.
+        """
+        plan = self._jobs.plan(job_id)
+        if device not in plan.devices:
+            raise NotFoundError(f"the job has no device '{device}'")
+        return (picture_delay(plan, device, text, by_sdi=by_sdi),)
 
     def clap(self, job_id: UUID, device: str, camera: str, frame: float, recording: BinaryIO) -> MeasuredDelay:
         """The delay of a camera's picture, from a recording of the programme in which somebody claps.

@@ -7,10 +7,11 @@ from typing import Any, Final
 from uuid import UUID, uuid4
 
 from tidy_trunk.core.advice import Adviser, GainPlan, Move, Pins, detours, gain_plan
+from tidy_trunk.core.catalogue import LEADS
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
-from tidy_trunk.core.say import Answer, say
+from tidy_trunk.core.say import Answer, propose_leads, say
 from tidy_trunk.core.signal import hear
 from tidy_trunk.core.trace import accept
 from tidy_trunk.core.ways import WantedPad, Way, wanted_pad
@@ -205,6 +206,18 @@ class JobService:
             for join in joins
             if join.parts != run.parts and (not join.faults or len(join.parts) == 1)
         ][:MOST_JOINS]
+
+    def with_lead(self, job_id: UUID, run_id: str, lead_id: str) -> tuple[Edit, ...]:
+        """The edits that put a lead into a run. Raises NotFoundError: no such run or lead; InputError: it does not fit."""
+        plan = self._with_run(job_id, run_id)
+        rig, run = Rig(plan), plan.runs[run_id]
+        lead = rig.own_leads.get(lead_id) or LEADS.get(lead_id)
+        if lead is None:
+            raise NotFoundError(f"there is no lead '{lead_id}': neither the job's own nor one of the catalogue")
+        found = propose_leads(plan, run, (lead_id,))
+        if not found:
+            raise InputError(f"{lead.label} does not fit run {run.number}, {rig.run_label(run).split(', ', 1)[1]}")
+        return found[0].edits
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
         return Adviser(Report(accept(self._with_run(job_id, run_id)))).ways(run_id)

@@ -12,7 +12,7 @@ from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.exports import PlacedFile
 from tidy_trunk.services.moments import DAY_S, apart
 from tidy_trunk.services.profiles import Sidecars
-from tidy_trunk.services.sync import BY_TIMECODE, DISPUTED_S, FOUND, Method, by_claps, heard_near
+from tidy_trunk.services.sync import BY_TIMECODE, DISPUTED_S, FOUND, NOT_TOGETHER, Method, by_claps, heard_near
 
 RECORDER, CAMERA = "recorder", "camera"
 """The two sides: what keeps the sound, and what keeps the picture. ASSUMED_"""
@@ -110,13 +110,15 @@ class Layout:
     timelines: tuple[Timeline, ...]
 
 
-def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) -> list[Clip]:
+def match_files(files: Sequence[SyncFile], progress: Callable[[float], None], *, sure: float = FOUND) -> list[Clip]:
     """Where camera files lie in recorder files: by their clocks, by what both hear, by claps; the surest counts.
 
     What both hear near where their clocks say makes that sharp; what both hear somewhere else stands beside it.
 
     A file may lie in several; what lies in none is in no clip. Where there is no recorder, the longest camera file stands
     for it.
+
+    sure: confidence from which it counts as found.
     """
     references = [file for file in files if file.side == RECORDER] or [max(files, key=lambda file: file.seconds)]
     others = [file for file in files if file not in references]
@@ -124,28 +126,36 @@ def match_files(files: Sequence[SyncFile], progress: Callable[[float], None]) ->
     unheard: list[SyncFile] = []
     settled = 0
     for number, other in enumerate(others, start=1):
-        by_clock = [(reference, clip) for reference in references if (clip := _by_clock(reference, other))]
+        by_clock = _by_clock(references, other)
         heard = [_heard_there(reference, other, clip) for reference, clip in by_clock]
         clips += [found or clip for found, (_, clip) in zip(heard, by_clock, strict=True)]
         if not any(heard):
             unheard.append(other)
         settled = number - len(unheard)
         progress(settled / len(others))
-    clips += _by_sound(references, unheard, lambda share: progress((settled + share * len(unheard)) / len(others)))
+    clips += _by_sound(
+        references, unheard, sure, lambda share: progress((settled + share * len(unheard)) / len(others))
+    )
     clips += [clip for other in others for reference in references if (clip := _by_claps(reference, other))]
     progress(1.0)
-    return clips
+    return [clip for clip in clips if clip.confidence >= sure]
 
 
-def _by_clock(reference: SyncFile, other: SyncFile) -> Clip | None:
-    """Where both have a clock and ran at the same time."""
+def clock_offset_s(reference: SyncFile, other: SyncFile) -> float | None:
+    """How much later the other begins by their clocks; None where not both have one."""
     first, second = reference.began_s, other.began_s
-    if first is None or second is None:
-        return None
-    offset = float(apart(first, second))
-    if min(reference.seconds, offset + other.seconds) <= max(0.0, offset):
-        return None
-    return Clip(reference=reference.id, other=other.id, offset_s=offset, method=Method.TIMECODE, confidence=BY_TIMECODE)
+    return None if first is None or second is None else float(apart(first, second))
+
+
+def _by_clock(references: Sequence[SyncFile], other: SyncFile) -> list[tuple[SyncFile, Clip]]:
+    """In those that ran at the same time, by their clocks; where none did, beside the nearest one."""
+    clocked = [(file, offset_s) for file in references if (offset_s := clock_offset_s(file, other)) is not None]
+    together = [(file, at) for file, at in clocked if min(file.seconds, at + other.seconds) > max(0.0, at)]
+    sure = BY_TIMECODE if together else NOT_TOGETHER
+    return [
+        (file, Clip(reference=file.id, other=other.id, offset_s=at, method=Method.TIMECODE, confidence=sure))
+        for file, at in together or sorted(clocked, key=lambda item: abs(item[1]))[:1]
+    ]
 
 
 def _heard_there(reference: SyncFile, other: SyncFile, clip: Clip) -> Clip | None:
@@ -165,10 +175,10 @@ def _heard_there(reference: SyncFile, other: SyncFile, clip: Clip) -> Clip | Non
 
 
 def _by_sound(
-    references: Sequence[SyncFile], others: Sequence[SyncFile], progress: Callable[[float], None]
+    references: Sequence[SyncFile], others: Sequence[SyncFile], sure: float, progress: Callable[[float], None]
 ) -> list[Clip]:
     ours, theirs = ([file for file in side if file.has_sound] for side in (references, others))
-    found = match_many([file.sound() for file in ours], [file.sound() for file in theirs], FOUND, progress)
+    found = match_many([file.sound() for file in ours], [file.sound() for file in theirs], sure, progress)
     return [
         Clip(
             reference=ours[item.reference].id,
@@ -186,7 +196,7 @@ def _by_sound(
 def _by_claps(reference: SyncFile, other: SyncFile) -> Clip | None:
     """By the first edges of claps that both hear: several of them, for one on each may be two different ones."""
     found = by_claps(reference.facts["claps_s"], other.facts["claps_s"])
-    if found is None or found[1] < FOUND:
+    if found is None:
         return None
     return Clip(reference=reference.id, other=other.id, offset_s=found[0], method=Method.CLAP, confidence=found[1])
 
@@ -206,13 +216,13 @@ def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:
     clocked = [(number[file.id], began) for file, began in moments if began is not None]
     for (first, one), (second, two) in pairwise(clocked):
         ties.append(Tie(first, second, float(apart(one, two)), BY_TIMECODE))
+    clocks = {
+        clip.other: clock_offset_s(files[number[clip.reference]], files[number[clip.other]]) for clip in best.values()
+    }
     disputed = {
-        clip.other: clip.offset_s
-        for clip in clips
-        if clip.method is Method.TIMECODE
-        and clip.other in best
-        and best[clip.other].reference == clip.reference
-        and abs(best[clip.other].offset_s - clip.offset_s) > DISPUTED_S
+        other: offset_s
+        for other, offset_s in clocks.items()
+        if offset_s is not None and abs(best[other].offset_s - offset_s) > DISPUTED_S
     }
     lines = [_timeline(files, line) for line in timelines(len(files), ties)]
     return Layout(

@@ -268,7 +268,7 @@ def test_a_late_picture_in_frames_or_milliseconds_and_by_its_way():
     assert (figures["traits.sdi_delay_frames"].value, figures["traits.picture_delay_frames"].value) == (1.5, 4)
     for line, says in (
         ("late camera b soon", "say by how much"),
-        ("late camera b 2 by sdi", "no picture that could be late"),
+        ("late camera b 2 by sdi", "Camera B has no SDI output"),
     ):
         answer = say(plan, line)
         assert not answer.proposals and says in answer.problem

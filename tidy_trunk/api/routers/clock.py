@@ -8,6 +8,7 @@ from fastapi import APIRouter, Body, Query
 
 from tidy_trunk.api.dependencies import Clock, ItemId
 from tidy_trunk.api.schemas.clock import ClockOut, MeasuredDelayOut
+from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 
 router = APIRouter(prefix="/jobs/{job_id}/clock", tags=["clock"], responses=PROBLEMS)
@@ -17,6 +18,18 @@ router = APIRouter(prefix="/jobs/{job_id}/clock", tags=["clock"], responses=PROB
 def read_clock(job_id: UUID, clock: Clock) -> ClockOut:
     """Who gives time to whom over the job's day, by what picture and sound will meet, and how late both are."""
     return ClockOut.from_core(clock.view(job_id))
+
+
+@router.get("/pictures/{device}")
+def read_picture_delay(
+    job_id: UUID,
+    device: ItemId,
+    clock: Clock,
+    delay: Annotated[str, Query(max_length=40, description="`5` or `5 frames`, or `200 ms`")],
+    by_sdi: Annotated[bool, Query(description="At its SDI output; else at HDMI")] = False,
+) -> EditsOut:
+    """The edits that say how late a device's picture was measured to come out; nothing is kept."""
+    return EditsOut.from_core(clock.picture_delay(job_id, device, delay, by_sdi=by_sdi))
 
 
 @router.post("/screens/{device}/clap")

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Body, Query
 
 from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
+from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.gain import GainIn, GainPlanOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
@@ -60,6 +61,12 @@ def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
 def read_joins(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[JoinOut]:
     """Other leads that join the two ports of a run, best first."""
     return [JoinOut.from_core(choice) for choice in jobs.joins(job_id, run_id)]
+
+
+@router.get("/runs/{run_id}/leads/{lead_id}")
+def read_lead(job_id: UUID, run_id: ItemId, lead_id: ItemId, jobs: Jobs) -> EditsOut:
+    """The edits that put a lead into a run, with an attenuator kept where it was."""
+    return EditsOut.from_core(jobs.with_lead(job_id, run_id, lead_id))
 
 
 @router.get("/devices/{device_id}")

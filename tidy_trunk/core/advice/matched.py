@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import islice
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import MOST_WAYS, Adviser, Tried
@@ -14,10 +15,10 @@ from tidy_trunk.core.advice.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.catalogue import controls_of
 from tidy_trunk.core.checks import Finding, Severity
-from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl
+from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, apply_edits
 from tidy_trunk.core.trace import is_powered
 
-MOST_BETTERED: Final = 4
+MOST_BETTERED: Final = 6
 """ASSUMED_ rounds in which an answer is made better: low cut, limiter, the knob after them, another lead."""
 
 _POWER: Final = frozenset({"harmful-power", "phantom-shorted"})
@@ -142,9 +143,9 @@ class Matcher:
 
 
 def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
-    """The best ways of a run's joint."""
-    for way in question.ways(run_id)[:MOST_WAYS]:
-        yield way.edits
+    """The best ways of a run's joint that change something."""
+    others = (way.edits for way in question.ways(run_id) if apply_edits(question.plan, way.edits)[0] != question.plan)
+    yield from islice(others, MOST_WAYS)
 
 
 def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:

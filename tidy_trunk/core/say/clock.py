@@ -6,17 +6,17 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import Figure, Provenance, figures_of
 from tidy_trunk.core.clock import PICTURE_DELAY, SDI_DELAY
-from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetFigure, SetJam
+from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetFigure, SetJam, Unit
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.words import find_devices, number, split_words
 from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.errors import InputError
 
 _TIME: Final = re.compile(r"(\d{1,2})[:.h](\d{2})")
 _LENGTH: Final = re.compile(r",?\s*(\d{1,4})\s*min\w*\s*$")
 
-_LATE: Final = re.compile(
-    r"(?P<who>.+?)\s+(?P<much>\d+(?:[.,]\d+)?)\s*(?P<unit>ms|frames?|f)?(?:\s+(?:by|over)\s+(?P<way>hdmi|sdi))?"
-)
+_DELAY: Final = r"(?P<much>\d+(?:[.,]\d+)?)\s*(?P<unit>ms|frames?|f)?"
+_LATE: Final = re.compile(rf"(?P<who>.+?)\s+(?P<delay>{_DELAY})(?:\s+(?:by|over)\s+(?P<way>hdmi|sdi))?")
 
 WITHIN_PERCENT: Final = 10.0
 """ASSUMED_ how sure a picture delay is that somebody measured: half a frame of five."""
@@ -66,17 +66,38 @@ def late(plan: Plan, rest: str) -> Iterator[Proposal]:
     found = _LATE.fullmatch(rest.strip().lower())
     if found is None:
         raise NotUnderstoodError(f"'{rest.strip()}': say by how much, as in late camera b 200 ms, or 5 frames")
+    by_sdi = found["way"] == "sdi"
+    units = [match.unit for match in find_devices(Rig(plan), split_words(found["who"])) if not match.rest]
+    with_picture = [unit for unit in units if _has_picture(unit, _path(by_sdi))]
+    for unit in with_picture or units[:1]:
+        yield single(plan, picture_delay(plan, unit.device.id, found["delay"], by_sdi=by_sdi))
+
+
+def picture_delay(plan: Plan, device: str, text: str, *, by_sdi: bool) -> SetFigure:
+    """The edit that says how late a device's picture was measured to come out: `5`, `5 frames`, `200 ms`.
+
+    Raises:
+        InputError: Not such a text, or the device has no picture there.
+        UnknownItemError: No such device.
+    """
+    found, unit, path = re.fullmatch(_DELAY, text.strip().lower()), Rig(plan).unit(device), _path(by_sdi)
+    if found is None:
+        raise InputError(f"'{text.strip()}' is no picture delay: write 5 for frames, or 200 ms")
+    if not _has_picture(unit, path):
+        raise InputError(f"{unit.label} has no {'SDI' if by_sdi else 'HDMI'} output")
     frames = number(found["much"])
     if found["unit"] == "ms":
         frames *= float(FrameRate.parse(plan.defaults.frame_rate).ratio) / 1000
-    path = SDI_DELAY if found["way"] == "sdi" else PICTURE_DELAY
     figure = Figure(round(frames, 3), WITHIN_PERCENT, Provenance.MEASURED, "USER")
-    units = [match.unit for match in find_devices(Rig(plan), split_words(found["who"])) if not match.rest]
-    for unit in units:
-        if any(named.path == path for named in figures_of(unit.device_class)):
-            yield single(plan, SetFigure(device=unit.device.id, path=path, figure=figure))
-    if units and all(not any(named.path == path for named in figures_of(unit.device_class)) for unit in units):
-        raise NotUnderstoodError(f"{units[0].label} has no picture that could be late there")
+    return SetFigure(device=device, path=path, figure=figure)
+
+
+def _path(by_sdi: bool) -> str:
+    return SDI_DELAY if by_sdi else PICTURE_DELAY
+
+
+def _has_picture(unit: Unit, path: str) -> bool:
+    return any(named.path == path for named in figures_of(unit.device_class))
 
 
 def break_(plan: Plan, rest: str) -> Iterator[Proposal]:

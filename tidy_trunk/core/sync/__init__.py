@@ -1,10 +1,10 @@
 """Sounds that are laid over each other: by what both hear."""
 
-from tidy_trunk.core.sync.align import Alignment, Sound, align, best_of
+from tidy_trunk.core.sync.align import Alignment, Sound, best_of
 from tidy_trunk.core.sync.claps import claps_by_chance, common_lag
 from tidy_trunk.core.sync.coarse import Place, Spectra, places, size_for
 from tidy_trunk.core.sync.features import HOP_S, Profile, profile_of
-from tidy_trunk.core.sync.many import Found, Tie, match_many, timelines
+from tidy_trunk.core.sync.many import Found, Tie, align, match_many, timelines
 
 __all__ = [
     "HOP_S",

@@ -9,12 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.sync.chance import top_by_chance
-from tidy_trunk.core.sync.coarse import Place, Spectra, places, size_for
+from tidy_trunk.core.sync.coarse import Place
 from tidy_trunk.core.sync.features import HOP_S, Profile
 from tidy_trunk.core.sync.fine import Match, match
-
-MOST_PLACES: Final = 6
-"""ASSUMED_ places that are looked at closely: the right one is hardly ever behind them."""
 
 STRETCH_S: Final = 6.0
 """ASSUMED_ length of a stretch that is looked at closely: a sentence or two."""
@@ -77,13 +74,6 @@ class _Found:
     at_s: float
     lag_s: float
     match: Match
-
-
-def align(reference: Sound, other: Sound) -> Alignment | None:
-    """Find the other in the reference by what both hear; None where nothing at all can be said."""
-    size = size_for(len(reference.profile.features), len(other.profile.features))
-    likely = places(Spectra(reference.profile, size), Spectra(other.profile, size), MOST_PLACES)
-    return best_of(reference, other, likely)
 
 
 def best_of(reference: Sound, other: Sound, likely: Sequence[Place]) -> Alignment | None:

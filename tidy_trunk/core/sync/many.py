@@ -8,7 +8,7 @@ from tidy_trunk.core.sync.align import Alignment, Sound, best_of
 from tidy_trunk.core.sync.coarse import Place, Spectra, places, size_for
 
 PLACES_A_PAIR: Final = 2
-"""ASSUMED_ places that each pair brings in: the right one is hardly ever behind them."""
+"""ASSUMED_ fewest places that each pair brings in: the right one is hardly ever behind them."""
 
 MOST_PLACES: Final = 8
 """ASSUMED_ places of one sound, among all that it might lie in, that are looked at closely."""
@@ -53,13 +53,12 @@ def match_many(
     longest = [max(len(sound.profile.features) for sound in sounds) for sounds in (references, others)]
     size = size_for(*longest)
     spectra = [Spectra(sound.profile, size) for sound in references]
+    a_pair = max(PLACES_A_PAIR, MOST_PLACES // len(references))
     found: list[Found] = []
     for number, other in enumerate(others):
         theirs = Spectra(other.profile, size)
         likely = [
-            (place, index)
-            for index, reference in enumerate(spectra)
-            for place in places(reference, theirs, PLACES_A_PAIR)
+            (place, index) for index, reference in enumerate(spectra) for place in places(reference, theirs, a_pair)
         ]
         likely.sort(key=lambda item: -item[0].score)
         # The best of all references stands higher by chance than the best of one.
@@ -70,15 +69,22 @@ def match_many(
     return tuple(found)
 
 
+def align(reference: Sound, other: Sound) -> Alignment | None:
+    """Find one sound in another by what both hear; None where nothing at all can be said."""
+    found = match_many([reference], [other], 0.0, lambda _: None)
+    return found[0].alignment if found else None
+
+
 def _closely(
     references: Sequence[Sound], other: Sound, number: int, likely: Sequence[tuple[Place, int]], sure: float
 ) -> list[Found]:
     """The reference that holds a sound, and those that may hold a part of it too."""
     found: list[Found] = []
-    for place, index in likely:
-        if any(item.reference == index for item in found) or (found and place.score < ALSO_FROM):
+    for index in dict.fromkeys(index for _, index in likely):
+        here = [place for place, where in likely if where == index]
+        if found and here[0].score < ALSO_FROM:
             continue
-        alignment = best_of(references[index], other, [place])
+        alignment = best_of(references[index], other, here)
         if alignment is not None and alignment.confidence >= sure:
             found.append(Found(index, number, alignment))
     return found

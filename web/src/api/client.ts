@@ -1,8 +1,8 @@
-import { ApiProblem, changing, deliver } from './connection'
+import { ApiProblem, changing, deliver, wordsOf } from './connection'
 import { newId } from './ids'
 import type { components } from './schema'
 
-export { ApiProblem }
+export { ApiProblem, wordsOf }
 
 type Schemas = components['schemas']
 export type JobState = Schemas['JobStateOut']
@@ -14,6 +14,7 @@ export type Lead = Schemas['LeadOut']
 export type Finding = Schemas['FindingOut']
 export type Advice = Schemas['AdviceOut']
 export type Fix = Schemas['FixOut']
+export type Edits = Schemas['EditsOut']
 export type Edit = Fix['edits'][number]
 export type Ladder = Schemas['LadderOut']
 export type Rung = Schemas['RungOut']
@@ -176,6 +177,10 @@ export const api = {
   pad: (wish: PadWish) => call<Pad>('POST', '/pads', wish),
   ways: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/ways`),
   joins: (job: string, run: string) => call<Join[]>('GET', `/jobs/${job}/runs/${part(run)}/joins`),
+  withLead: (job: string, run: string, lead: string) =>
+    call<Edits>('GET', `/jobs/${job}/runs/${part(run)}/leads/${part(lead)}`),
+  pictureDelay: (job: string, device: string, delay: string, bySdi: boolean) =>
+    call<Edits>('GET', `/jobs/${job}/clock/pictures/${part(device)}?delay=${part(delay)}&by_sdi=${bySdi}`),
   detours: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/detours`),
   picture: (job: string, run: string) => call<RunPicture>('GET', `/jobs/${job}/runs/${part(run)}/picture`),
   leadBox: () => call<LeadBox>('GET', '/leads'),

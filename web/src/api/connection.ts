@@ -12,6 +12,10 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What went wrong, as it is shown. */
+export const wordsOf = (error: unknown): string =>
+  error instanceof ApiProblem ? error.detail : String(error)
+
 const FIRST_MS = 500
 const LONGEST_MS = 5_000
 const without = ref(0) // requests that nobody has answered yet, and that are sent again

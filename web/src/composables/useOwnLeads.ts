@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 
-import { api, type Edit, type LeadDraft } from '@/api/client'
+import { api, wordsOf, type Edit, type LeadDraft } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** Leads of one's own: saved with the job, and put into a run. */
@@ -16,12 +16,14 @@ export function useOwnLeads() {
   }
 
   /** Puts a saved lead into a run; says so where it does not fit. */
-  async function use(label: string, run: number): Promise<boolean> {
+  async function use(lead: string, run: string): Promise<boolean> {
     if (!job.newest) return false
-    const answer = await api.say(job.newest.job, `lead run ${run} by ${label}`)
-    const proposal = answer.proposals[0]
-    if (!proposal) job.problem = answer.problem
-    return proposal ? job.edit(proposal.edits) : false
+    try {
+      return await job.edit((await api.withLead(job.newest.job, run, lead)).edits)
+    } catch (error) {
+      job.problem = wordsOf(error)
+      return false
+    }
   }
 
   return { own, save, use }

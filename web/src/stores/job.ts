@@ -1,7 +1,16 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Change, type Edit, type Finding, type JobState, type News } from '@/api/client'
+import {
+  api,
+  ApiProblem,
+  wordsOf,
+  type Change,
+  type Edit,
+  type Finding,
+  type JobState,
+  type News,
+} from '@/api/client'
 import { changing } from '@/api/connection'
 import { newId } from '@/api/ids'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
@@ -59,7 +68,7 @@ export const useJob = defineStore('job', () => {
   const refused = computed<readonly Pending[]>(() => keptOut(wanted.value))
 
   function fail(error: unknown) {
-    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    problem.value = wordsOf(error)
   }
 
   async function open(id: string) {

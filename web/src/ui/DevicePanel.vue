@@ -3,7 +3,8 @@ import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
 import { computed, ref, watch } from 'vue'
 
-import { api, type DeviceDetail } from '@/api/client'
+import { api } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import { useJob } from '@/stores/job'
 import ControlField from './ControlField.vue'
 import FiguresTable from './FiguresTable.vue'
@@ -12,13 +13,14 @@ import KeptInput from './KeptInput.vue'
 /** One device with all that can be set on it: its ports, controls, routing and figures. */
 const device = defineModel<string>('device', { required: true })
 const job = useJob()
-const detail = ref<DeviceDetail | null>(null)
-
-watch([device, () => job.newest?.revision], async ([id]) => {
-  const known = job.newest?.devices.some((item) => item.id === id)
-  if (!known) device.value = ''
-  detail.value = id && known && job.newest ? await api.device(job.newest.job, id) : null
+const known = computed(() => job.newest?.devices.some((item) => item.id === device.value) ?? false)
+watch(known, (stands) => {
+  if (!stands) device.value = ''
 })
+const detail = useFetched(
+  () => (job.newest && known.value ? ([job.newest.job, device.value, job.newest.revision] as const) : null),
+  ([id, name]) => api.device(id, name),
+)
 
 /** Ports with a plug in them first: they are what is being set up. */
 const ports = computed(() =>

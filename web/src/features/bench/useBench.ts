@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, ApiProblem, type BenchPoint, type BenchSeen } from '@/api/client'
+import { api, wordsOf, type BenchPoint, type BenchSeen } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** What the sources of the bench can do; `tone` is sent by the device before the track. */
@@ -46,7 +46,7 @@ export function useBench(track: Ref<string>) {
       await action(job.newest.job, mine)
       if (mine === turn) problem.value = ''
     } catch (error) {
-      if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      if (mine === turn) problem.value = wordsOf(error)
     }
   }
   const look = () =>

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Clock, type MeasuredDelay } from '@/api/client'
+import { api, wordsOf, type Clock, type MeasuredDelay } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 
@@ -24,7 +24,7 @@ async function read(event: Event) {
   try {
     found.value = await api.clap(job.newest.job, props.late.device, camera.value, frame.value, file)
   } catch (error) {
-    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    problem.value = wordsOf(error)
   } finally {
     busy.value = false
   }

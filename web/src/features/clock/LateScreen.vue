@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
-import { api, type Clock } from '@/api/client'
+import { api, wordsOf, type Clock } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -15,13 +15,14 @@ const problem = ref('')
 /** What was measured of a camera's picture, as 5 or as 200 ms: the program turns it into frames. */
 async function measured(picture: (typeof props.late.pictures)[number], event: Event) {
   if (!job.newest) return
-  const text = (event.target as HTMLInputElement).value.trim()
-  const said = await api.say(
-    job.newest.job,
-    `late ${picture.device} ${text}${picture.over_sdi ? ' by sdi' : ''}`,
-  )
-  problem.value = said.problem
-  if (said.proposals[0]) void job.edit(said.proposals[0].edits)
+  problem.value = ''
+  try {
+    const delay = (event.target as HTMLInputElement).value
+    const { edits } = await api.pictureDelay(job.newest.job, picture.device, delay, picture.over_sdi)
+    await job.edit(edits)
+  } catch (error) {
+    problem.value = wordsOf(error)
+  }
 }
 type Windows = Clock['screens'][number]['windows']
 const verdict = (windows: Windows) => windows.map(({ said, source }) => `${said} (${source})`).join(', ')

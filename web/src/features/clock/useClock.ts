@@ -1,6 +1,6 @@
 import { shallowRef, ref, watch } from 'vue'
 
-import { api, ApiProblem, type Clock } from '@/api/client'
+import { api, wordsOf, type Clock } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** Time on the set, worked out anew with every state of the job. */
@@ -19,7 +19,7 @@ export function useClock() {
         const found = await api.clock(id)
         if (mine === turn) [clock.value, problem.value] = [found, '']
       } catch (error) {
-        if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+        if (mine === turn) problem.value = wordsOf(error)
       }
     },
     { immediate: true },

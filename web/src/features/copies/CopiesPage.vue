@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { onMounted, ref, shallowRef } from 'vue'
 
-import { api, ApiProblem, type Copies } from '@/api/client'
+import { api, wordsOf, type Copies } from '@/api/client'
 import { formatSize } from '@/format/levels'
 import { formatMoment } from '@/format/time'
 
@@ -19,7 +19,7 @@ async function attempt(action: () => Promise<unknown>) {
     await action()
     kept.value = await api.copies()
   } catch (error) {
-    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    problem.value = wordsOf(error)
   } finally {
     isBusy.value = false
   }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
-import { api, type Edit, type Ladder } from '@/api/client'
+import { api, type Edit } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import LadderChart from '@/features/levels/LadderChart.vue'
 import RungAccount from '@/features/levels/RungAccount.vue'
 import { useJob } from '@/stores/job'
@@ -9,29 +10,21 @@ import { useJob } from '@/stores/job'
 /** A track as the plan would make it, laid beside itself as it is: every number can be pointed at. */
 const props = defineProps<{ track: string; edits: readonly Edit[] }>()
 const job = useJob()
-const ladders = shallowRef<{ now: Ladder; then: Ladder } | null>(null)
+const ladders = useFetched(
+  () => (job.newest ? ([job.newest.job, props.track, props.edits] as const) : null),
+  async ([id, track, edits]) => {
+    const [now, then] = await Promise.all([api.ladder(id, track, '', []), api.ladder(id, track, '', edits)])
+    return { now, then }
+  },
+)
 const box = useTemplateRef<HTMLElement>('box')
 const chosen = ref<number | null>(null)
 const pointed = computed(() => chosen.value ?? (ladders.value?.then.rungs.length ?? 1) - 1)
-let turn = 0
-
-watch(
-  [() => props.track, () => props.edits],
-  async ([track, edits]) => {
-    const mine = ++turn
-    const name = job.newest?.job
-    if (!name) return
-    const [now, then] = await Promise.all([
-      api.ladder(name, track, '', []),
-      api.ladder(name, track, '', edits),
-    ])
-    if (mine !== turn) return
-    ;[ladders.value, chosen.value] = [{ now, then }, null]
-    await nextTick()
-    box.value?.scrollIntoView({ block: 'nearest' })
-  },
-  { immediate: true },
-)
+watch(ladders, async () => {
+  chosen.value = null
+  await nextTick()
+  box.value?.scrollIntoView({ block: 'nearest' })
+})
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type GainPlan, type Pin } from '@/api/client'
+import { api, wordsOf, type GainPlan, type Pin } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 const same = (pin: Pin, other: Pin) => pin.device === other.device && pin.control === other.control
@@ -22,7 +22,7 @@ export function useGainPlan() {
       const found = await api.gainPlan(job.newest.job, pins.value)
       if (mine === turn) [plan.value, problem.value] = [found, '']
     } catch (error) {
-      if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      if (mine === turn) problem.value = wordsOf(error)
     } finally {
       if (mine === turn) busy.value = false
     }

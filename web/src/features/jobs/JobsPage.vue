@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, ApiProblem, type JobEntry, type JobState } from '@/api/client'
+import { api, ApiProblem, wordsOf, type JobEntry, type JobState } from '@/api/client'
 import { newId } from '@/api/ids'
 import { formatMoment } from '@/format/time'
 
@@ -17,7 +17,7 @@ async function attempt(action: () => Promise<void>) {
   try {
     await action()
   } catch (error) {
-    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    problem.value = wordsOf(error)
   }
 }
 

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { api, type LeadBox } from '@/api/client'
+import { api } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import { useOwnLeads } from '@/composables/useOwnLeads'
 import { useJob } from '@/stores/job'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
@@ -18,7 +19,10 @@ import { firstDraft, useLeadDraft } from './useLeadDraft'
 const job = useJob()
 const route = useRoute()
 const router = useRouter()
-const box = ref<LeadBox | null>(null)
+const box = useFetched(
+  () => true,
+  () => api.leadBox(),
+)
 const known = ref('') // id of the lead that is being changed; empty for a new one
 const make = useLeadDraft()
 const leads = useOwnLeads()
@@ -26,7 +30,6 @@ const own = leads.own
 const contacts = (connector: string) =>
   box.value?.ends.find((end) => end.connector === connector)?.contacts ?? []
 const run = computed(() => job.state?.runs.find(({ run: id }) => id === route.query.run))
-onMounted(async () => (box.value = await api.leadBox()))
 
 function begin(id: string) {
   const lead = own.value.find((item) => item.id === id) ?? box.value?.leads.find((item) => item.id === id)
@@ -39,8 +42,7 @@ async function save(useIt: boolean) {
   const target = run.value
   const saved = await leads.save(make.draft, known.value)
   known.value = saved || known.value
-  if (saved && useIt && target && (await leads.use(make.draft.label, target.number)))
-    await router.push({ name: 'runs' })
+  if (saved && useIt && target && (await leads.use(saved, target.run))) await router.push({ name: 'runs' })
 }
 </script>
 

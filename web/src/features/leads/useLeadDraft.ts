@@ -1,6 +1,6 @@
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Judged, type LeadDraft, type StockLead, type WiringDraft } from '@/api/client'
+import { api, wordsOf, type Judged, type LeadDraft, type StockLead, type WiringDraft } from '@/api/client'
 
 export type End = 'sending' | 'receiving'
 
@@ -44,7 +44,7 @@ export function useLeadDraft() {
       const found = await api.judge(draft.value)
       if (mine === turn) [judged.value, problem.value] = [found, '']
     } catch (error) {
-      if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      if (mine === turn) problem.value = wordsOf(error)
     }
   }
   watch(draft, () => void judge(), { deep: true, immediate: true })

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Heard } from '@/api/client'
+import { api, wordsOf, type Heard } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 
@@ -27,7 +27,7 @@ async function read(event: Event) {
   try {
     heard.value = await api.heard(job.newest.job, props.track, file, channel.value)
   } catch (error) {
-    problem.value = error instanceof ApiProblem ? error.detail : String(error)
+    problem.value = wordsOf(error)
   } finally {
     busy.value = false
   }

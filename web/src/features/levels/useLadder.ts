@@ -1,6 +1,6 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, ApiProblem, type Edit, type Ladder, type Way } from '@/api/client'
+import { api, wordsOf, type Edit, type Ladder, type Way } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** The ladder of a track and the ways of its last run, those by another box when they are asked for; while a knob moves, what the server says it would give. */
@@ -26,7 +26,7 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
         problem.value = ''
       }
     } catch (error) {
-      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = wordsOf(error)
       ladder.value = null
     } finally {
       running = false
@@ -51,7 +51,7 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
     try {
       boxes.value = await api.detours(job.newest.job, run)
     } catch (error) {
-      ;[boxes.value, problem.value] = [[], error instanceof ApiProblem ? error.detail : String(error)]
+      ;[boxes.value, problem.value] = [[], wordsOf(error)]
     }
   }
   return { ladder, ways, boxes, problem, preview: draw, askForBoxes }

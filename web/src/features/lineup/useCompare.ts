@@ -1,6 +1,6 @@
 import { computed, reactive, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, ApiProblem, type Compared, type Recording, type WayName } from '@/api/client'
+import { api, wordsOf, type Compared, type Recording, type WayName } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 const MOST = 6
@@ -23,7 +23,7 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
       problem.value = ''
       await action(job.newest.job)
     } catch (error) {
-      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = wordsOf(error)
     } finally {
       busy.value = false
     }

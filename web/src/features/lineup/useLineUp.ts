@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, ApiProblem, type LineUpStep, type VoiceStep } from '@/api/client'
+import { api, wordsOf, type LineUpStep, type VoiceStep } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** The steps of the line-up, worked out anew with every state of the job; one of them is open. */
@@ -20,7 +20,7 @@ export function useLineUp(wanted: Ref<string>) {
         const [found, heard] = await Promise.all([api.lineUp(job.newest.job), api.voices(job.newest.job)])
         if (mine === turn) [steps.value, voices.value, problem.value] = [found, heard, '']
       } catch (error) {
-        if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+        if (mine === turn) problem.value = wordsOf(error)
       }
     },
     { immediate: true },
@@ -40,7 +40,7 @@ export function useLineUp(wanted: Ref<string>) {
       const { edits } = await api.reading(job.newest.job, track, read, from)
       await job.edit(edits)
     } catch (error) {
-      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = wordsOf(error)
     }
   }
   return { steps, voices, open, problem, take }

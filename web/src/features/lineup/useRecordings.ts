@@ -1,6 +1,7 @@
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Knob, type Recording } from '@/api/client'
+import { api, wordsOf, type Knob, type Recording } from '@/api/client'
+import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
 
 const LOOK_MS = 400
@@ -13,7 +14,6 @@ export function useRecordings() {
   const opened = shallowRef<Recording | null>(null)
   const problem = ref('')
   const sending = ref('')
-  let timer = 0
 
   async function attempt(action: (id: string) => Promise<void>) {
     if (!job.newest) return
@@ -21,20 +21,20 @@ export function useRecordings() {
       problem.value = ''
       await action(job.newest.job)
     } catch (error) {
-      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = wordsOf(error)
     }
   }
 
-  /** Look again and again while something is under way; what becomes ready is opened if nothing else is. */
-  const look = (): Promise<void> =>
+  /** What becomes ready is opened. */
+  const see = () =>
     attempt(async (id) => {
-      window.clearTimeout(timer)
       const before = new Set(recordings.value.filter((item) => !isOver(item)).map((item) => item.id))
       recordings.value = await api.recordings(id)
       const ready = recordings.value.find((item) => before.has(item.id) && item.state === 'done')
       if (ready) await open(ready.id)
-      if (!recordings.value.every(isOver)) timer = window.setTimeout(() => void look(), LOOK_MS)
     })
+  /** Now, and again and again while something is under way. */
+  const { now: look } = usePolling(see, LOOK_MS, () => !recordings.value.every(isOver))
 
   const open = (recording: string) =>
     attempt(async (id) => {
@@ -99,7 +99,6 @@ export function useRecordings() {
     () => void look(),
     { immediate: true },
   )
-  onBeforeUnmount(() => window.clearTimeout(timer))
   const result = computed(() => opened.value?.result ?? null)
   return {
     recordings,

@@ -28,8 +28,8 @@ const choose = (id: string) => router.replace({ name: 'pads', query: id ? { run:
 async function keep(useIt: boolean) {
   const lead = pad.value?.lead
   const target = run.value
-  if (!lead || !(await save(lead))) return
-  if (!useIt || !target || !(await use(lead.label, target.number))) return
+  const saved = lead ? await save(lead) : ''
+  if (!saved || !useIt || !target || !(await use(saved, target.run))) return
   const fed = job.state?.devices
     .flatMap(({ tracks }) => tracks)
     .find(({ leads }) => leads.some(({ run: id }) => id === target.run))

@@ -1,6 +1,6 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, ApiProblem, type Judged, type Pad, type PadWish, type WantedPad } from '@/api/client'
+import { api, wordsOf, type Judged, type Pad, type PadWish, type WantedPad } from '@/api/client'
 
 /** A pad being designed: for a run where one is named, and worked out anew after every change. */
 export function usePad(job: Ref<string | undefined>, run: Ref<string>) {
@@ -17,7 +17,7 @@ export function usePad(job: Ref<string | undefined>, run: Ref<string>) {
       await action(mine)
       if (mine === turn) problem.value = ''
     } catch (error) {
-      if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      if (mine === turn) problem.value = wordsOf(error)
     }
   }
 

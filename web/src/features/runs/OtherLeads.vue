@@ -1,47 +1,40 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
-import { api, type Join, type Way } from '@/api/client'
+import { api } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 
 /** What else joins the two ends of a run: other leads, and ways by another box with what each costs in noise. */
 const props = defineProps<{ run: string; asked: boolean }>()
 const job = useJob()
-const joins = ref<Join[]>([])
-const detours = ref<Way[] | null>(null)
-const busy = ref(false)
+const here = computed(() => (job.newest ? ([job.newest.job, props.run, job.newest.revision] as const) : null))
+const joins = useFetched(
+  () => here.value,
+  ([id, run]) => api.joins(id, run),
+)
+const isWanted = ref(false) // ways by another box take longer: only who asks waits for them
+const detours = useFetched(
+  () => (isWanted.value ? here.value : null),
+  ([id, run]) => api.detours(id, run),
+)
 const list = useTemplateRef<HTMLElement>('list')
 
-async function askForBoxes() {
-  if (!job.newest || busy.value) return
-  busy.value = true
-  try {
-    detours.value = await api.detours(job.newest.job, props.run)
-  } finally {
-    busy.value = false
-  }
-}
-
-watch(
-  [() => props.run, () => job.newest?.revision],
-  async ([run]) => {
-    detours.value = null
-    joins.value = job.newest ? await api.joins(job.newest.job, run) : []
-  },
-  { immediate: true },
-)
+watch(here, () => (isWanted.value = false))
 watch(
   () => props.asked,
-  async (asked) => {
-    if (!asked) return
-    await askForBoxes()
-    await nextTick()
-    list.value?.querySelector('button')?.focus() // Enter takes the best one
+  (asked) => {
+    if (asked) isWanted.value = true
   },
   { immediate: true },
 )
+watch(detours, async (found) => {
+  if (!found || !props.asked) return
+  await nextTick()
+  list.value?.querySelector('button')?.focus() // Enter takes the best one
+})
 </script>
 
 <template>
@@ -55,7 +48,7 @@ watch(
     </li>
   </ul>
   <h3>By way of another box</h3>
-  <Button v-if="!detours" outlined size="small" :loading="busy" @click="askForBoxes"
+  <Button v-if="!detours" outlined size="small" :loading="isWanted" @click="isWanted = true"
     >Work out what it would give</Button
   >
   <p v-else-if="!detours.length" class="soft small">No box joins these two.</p>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 
-import { api, type RunPicture } from '@/api/client'
+import { api } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import { useJob } from '@/stores/job'
 import FindingList from '@/ui/FindingList.vue'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
@@ -17,7 +18,6 @@ import RunLengths from './RunLengths.vue'
 const run = defineModel<string>('run', { required: true })
 const props = defineProps<{ boxes: boolean }>()
 const job = useJob()
-const picture = ref<RunPicture | null>(null)
 const plan = computed(() => job.state?.plan.runs?.find(({ id }) => id === run.value))
 const findings = computed(() =>
   job.findings.filter((finding) => [finding.run, ...finding.more_runs].includes(run.value)),
@@ -25,9 +25,10 @@ const findings = computed(() =>
 const graver = computed(() => findings.value.find(({ severity }) => severity !== 'note'))
 const lead = computed(() => job.state?.runs.find((item) => item.run === run.value))
 
-watch([run, () => job.newest?.revision], async ([id]) => {
-  picture.value = id && job.newest && plan.value ? await api.picture(job.newest.job, id) : null
-})
+const picture = useFetched(
+  () => (job.newest && plan.value ? ([job.newest.job, plan.value.id, job.newest.revision] as const) : null),
+  ([id, name]) => api.picture(id, name),
+)
 watch(plan, (found) => {
   if (!found) run.value = ''
 })

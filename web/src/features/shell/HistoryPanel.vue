@@ -3,7 +3,8 @@ import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
 import { computed, ref, watch } from 'vue'
 
-import { api, type HistoryEntry } from '@/api/client'
+import { api } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import { useJob } from '@/stores/job'
 import { useSettings } from '@/stores/settings'
 
@@ -11,22 +12,21 @@ import { useSettings } from '@/stores/settings'
 const visible = defineModel<boolean>('visible', { required: true })
 const job = useJob()
 const settings = useSettings()
-const entries = ref<HistoryEntry[]>([])
 const before = ref<number | null>(null)
 const after = ref<number | null>(null)
-const changes = ref<string[] | null>(null)
-
-watch([visible, () => job.newest?.revision], async ([shown]) => {
-  if (!shown || !job.newest) return
-  entries.value = await api.history(job.newest.job)
-  after.value = job.newest.revision
-})
-watch([before, after, () => job.newest?.revision], async ([first, second]) => {
-  changes.value = first && second && job.newest ? await api.differences(job.newest.job, first, second) : null
-})
+const entries = useFetched(
+  () => (visible.value && job.newest ? ([job.newest.job, job.newest.revision] as const) : null),
+  ([id]) => api.history(id),
+)
+watch(entries, () => (after.value = job.newest?.revision ?? null))
+const changes = useFetched(
+  () =>
+    job.newest && before.value && after.value ? ([job.newest.job, before.value, after.value] as const) : null,
+  ([id, first, second]) => api.differences(id, first, second),
+)
 
 const time = new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeStyle: 'short' })
-const numbers = computed(() => entries.value.map(({ number }) => number))
+const numbers = computed(() => entries.value?.map(({ number }) => number))
 </script>
 
 <template>

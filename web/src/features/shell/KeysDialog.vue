@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
-import { ref, watch } from 'vue'
-
-import { api, type Grammar } from '@/api/client'
+import { api } from '@/api/client'
+import { useFetched } from '@/composables/useFetched'
 import { KEYS } from './stations'
 
 /** All keys, and every form of a said line. */
 const visible = defineModel<boolean>('visible', { required: true })
-const grammar = ref<Grammar | null>(null)
-watch(visible, async (shown) => {
-  if (shown && !grammar.value) grammar.value = await api.grammar()
-})
+const grammar = useFetched(
+  () => visible.value || null,
+  () => api.grammar(),
+)
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 
-import { api, ApiProblem, type Answer, type Proposal } from '@/api/client'
+import { api, wordsOf, type Answer, type Proposal } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** The sentence line: typed words are answered with what they would do; Enter does it, Tab goes on with a word. */
@@ -97,7 +97,7 @@ async function done(line: string, seen: Proposal | null): Promise<string | null>
     if (await job.edit(proposal.edits)) return null
     return job.refused.length > kept ? null : job.problem // what a newer state kept out is offered again already
   } catch (error) {
-    return error instanceof ApiProblem ? error.detail : String(error)
+    return wordsOf(error)
   }
 }
 

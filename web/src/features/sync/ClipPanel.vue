@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Sync, type Waves } from '@/api/client'
+import { api, wordsOf, type Sync, type Waves } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import { lasting } from '@/format/time'
 import { useKeys } from '@/features/shell/useKeys'
@@ -43,7 +43,7 @@ watch(
       const found = await api.waves(props.job, props.clip.other, at.value, span.value)
       if (mine === turn) [waves.value, problem.value] = [found, '']
     } catch (error) {
-      if (mine === turn) problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      if (mine === turn) problem.value = wordsOf(error)
     }
   },
   { immediate: true },

@@ -1,7 +1,8 @@
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type PlaceIn, type Sync } from '@/api/client'
+import { api, wordsOf, type PlaceIn, type Sync } from '@/api/client'
 import { newId } from '@/api/ids'
+import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 
@@ -25,9 +26,6 @@ export function useSync() {
   const problem = ref('')
   const sending = ref('')
   const chosen = ref('')
-  let timer = 0
-
-  const words = (error: unknown) => (error instanceof ApiProblem ? error.detail : String(error))
 
   /** What a user asked for; what was wrong with it stands until he asks for something else. */
   async function attempt(action: (id: string) => Promise<Sync | undefined>) {
@@ -38,31 +36,25 @@ export function useSync() {
       const now = (await action(id)) ?? (await api.sync(id))
       if (job.newest?.job === id) sync.value = now
     } catch (error) {
-      problem.value = words(error)
+      problem.value = wordsOf(error)
     }
-    watchOver()
+    looking.later()
   }
 
-  /** Look again and again while something is under way. */
-  function watchOver() {
-    window.clearTimeout(timer)
-    const found = sync.value
-    if (!found) return
-    const busy = found.files.some(({ state }) => isUnder(state)) || isUnder(found.match?.state ?? '')
-    if (busy) timer = window.setTimeout(() => void look(), LOOK_MS)
-  }
+  const isUnderWay = () =>
+    sync.value?.files.some(({ state }) => isUnder(state)) || isUnder(sync.value?.match?.state ?? '')
 
   async function look() {
     const id = job.newest?.job
     if (!id) return
     try {
-      sync.value = await api.sync(id)
+      const now = await api.sync(id)
+      if (job.newest?.job === id) sync.value = now
     } catch (error) {
-      problem.value = words(error)
-      return
+      problem.value = wordsOf(error)
     }
-    watchOver()
   }
+  const looking = usePolling(look, LOOK_MS, isUnderWay)
 
   /** One after the other; one that is refused does not keep the others out. */
   async function send(files: readonly File[], side: 'recorder' | 'camera') {
@@ -74,7 +66,7 @@ export function useSync() {
       try {
         await api.sendSyncFile(id, file, side)
       } catch (error) {
-        refused.push(`${file.name}: ${words(error)}`)
+        refused.push(`${file.name}: ${wordsOf(error)}`)
       }
       await look()
     }
@@ -123,7 +115,7 @@ export function useSync() {
 
   watch(
     () => [job.newest?.job, job.recordingsNews],
-    () => void look(),
+    () => void looking.now(),
     { immediate: true },
   )
   watch(
@@ -131,7 +123,6 @@ export function useSync() {
     (id) => id && deliverMoves(id),
     { immediate: true },
   )
-  onBeforeUnmount(() => window.clearTimeout(timer))
 
   const isBusy = computed(() => isUnder(sync.value?.match?.state ?? ''))
   const clip = computed(() => sync.value?.clips.find(({ other }) => other === chosen.value))

@@ -1,7 +1,8 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, ApiProblem, type Walk, type WalkMark } from '@/api/client'
+import { api, wordsOf, type Walk, type WalkMark } from '@/api/client'
 import { isCut } from '@/api/connection'
+import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
@@ -36,8 +37,6 @@ export function useWalk() {
   const served = shallowRef<Walk | null>(null)
   const problem = ref('')
   const isBusy = ref(false)
-  let timer = 0
-  let isLooking = false
 
   const waiting = computed<readonly WalkMark[]>(() => unsent(served.value?.id ?? '').map(({ mark }) => mark))
   const walk = computed(() => served.value && overlaid(served.value, waiting.value))
@@ -47,35 +46,29 @@ export function useWalk() {
     try {
       await action(job.newest.job)
     } catch (error) {
-      problem.value = error instanceof ApiProblem ? error.detail : String(error)
+      problem.value = wordsOf(error)
     }
   }
 
   /** Deliver what waits, then see what the others did; again and again, for as long as the page stands. */
-  async function look() {
-    window.clearTimeout(timer)
-    if (!isLooking) {
-      isLooking = true
-      await attempt(async (id) => {
-        if (!served.value) return
-        const walk = served.value.id
-        const sent = unsent(walk)
-        const marks = sent.map(({ mark }) => mark)
-        const now = marks.length ? await api.markWalk(id, walk, marks) : await api.walk(id, walk)
-        sent.forEach(drop)
-        if (served.value.id === walk) served.value = now // another one may have been chosen meanwhile
-      })
-      isLooking = false
-    }
-    timer = window.setTimeout(() => void look(), LOOK_MS)
-  }
+  const look = () =>
+    attempt(async (id) => {
+      if (!served.value) return
+      const walk = served.value.id
+      const sent = unsent(walk)
+      const marks = sent.map(({ mark }) => mark)
+      const now = marks.length ? await api.markWalk(id, walk, marks) : await api.walk(id, walk)
+      sent.forEach(drop)
+      if (served.value.id === walk) served.value = now // another one may have been chosen meanwhile
+    })
+  const looking = usePolling(look, LOOK_MS)
 
   function mark(item: string, wanted: WalkMark['mark']) {
     if (!served.value) return
     const made = new Date().toISOString()
     const named = { box: boxOf(served.value.id), id: item, order: nextOrder() }
     put<KeptMark>({ ...named, mark: { item, mark: wanted, made, who: settings.who } })
-    void look()
+    void looking.now()
   }
 
   function open(chosen: Walk) {
@@ -105,12 +98,11 @@ export function useWalk() {
     { immediate: true },
   )
   onMounted(() => {
-    window.addEventListener('online', look)
-    void look()
+    window.addEventListener('online', looking.now)
+    void looking.now()
   })
   onBeforeUnmount(() => {
-    window.removeEventListener('online', look)
-    window.clearTimeout(timer)
+    window.removeEventListener('online', looking.now)
   })
   return { walks, walk, waiting, problem, isCut, isBusy, mark, begin, open }
 }

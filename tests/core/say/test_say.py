@@ -62,8 +62,8 @@ def test_two_sides_share_one_breakout():
     ("line", "says"),
     [
         ("frob to bag", "no device here is called 'frob'"),
-        ("boom to bag 9", "bag is understood, but it has no input '9'; it has in 1"),
-        ("boom to bag 2", "run 1, boom to bag in 1 holds that plug: say lead run 1 by another lead"),
+        ("boom to bag 9", "bag has no input '9': it has in 1"),
+        ("boom to bag 2", "That socket is in use by run 1, boom to bag in 1. Use a Y-cable"),
         ("add gramophone", "no class of device is called 'gramophone': look at the list"),
         ("add field recorder as bag", "no class of device is called 'field recorder': one of these may be meant"),
         ("founder at bag", "bag is no microphone"),
@@ -280,3 +280,37 @@ def test_a_device_without_such_a_socket_is_called_what_it_is():
     )
     assert say(plan, "hh line to boom").problem == "boom has no input: it is a boom shotgun"
     assert "top has no input: it is an on-camera microphone" in say(plan, "hh line to top").problem
+
+
+def test_a_microphone_called_like_a_camera_leads_to_the_camera():
+    """Said before: that the phone has no input. What is offered can be typed, though its label holds an "as" of its own."""
+    plan = do(Plan(name="x"), "add lavalier as lav", "add phone headset microphone as phone")
+    assert "Did you mean the phone as a camera, headset socket?" in say(plan, "lav to phone").problem
+    plan = do(plan, "add phone as a camera, headset socket as cam")
+    assert plan.devices["cam"].class_id == "phone-camera"
+
+
+@pytest.mark.parametrize(
+    "begun", ["add", "use", "jam", "late", "break", "name", "way run", "path run", "feed", "tie run"]
+)
+def test_every_verb_is_completed(begun):
+    """Said before: use, jam, late, break, name and way were not."""
+    assert f"{begun} " in say(boom_in_bag(), begun[:2]).completions
+
+
+def test_a_comma_in_the_name_of_a_position_is_no_new_piece():
+    """Said before: the gain of the other channel was moved too."""
+    plan = do(Plan(name="x"), "add camera xlr adapter as adapter")
+    set_ = do(plan, "set adapter 2 mode mic, gain 0, 1 mode line")
+    assert set_.devices["adapter"].settings == {"in2.mode": "mic", "in1.mode": "line"}
+
+
+def test_a_name_with_an_as_in_it_is_copied_and_renamed():
+    plan = do(Plan(name="x"), "add bag recorder as bag", "rename bag as good as new", "copy good as new as second")
+    assert [device.label for device in plan.devices.values()] == ["good as new", "second"]
+
+
+def test_a_socket_of_just_that_name_is_meant():
+    """Said before: "l" was taken for the line output, and the run in its socket was blamed."""
+    plan = do(Plan(name="x"), "add bag recorder as bag", "add shoulder camcorder as cam", "bag out l to cam 1")
+    assert "in use by run 1, bag out L" in say(plan, "bag out l to cam 1").problem

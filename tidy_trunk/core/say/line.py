@@ -1,30 +1,14 @@
 """The sentence line: what a typed line means, answered with what it would do before anything changes."""
 
-import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.say import clock, runs, settings, things
-from tidy_trunk.core.say.complete import beginnings, completions
+from tidy_trunk.core.say.commands import COMMANDS
+from tidy_trunk.core.say.complete import MOST, beginnings, between
 from tidy_trunk.core.say.connect import MOST_PROPOSALS
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.errors import TidyTrunkError
-
-_VERBS = {
-    "add": things.add,
-    "copy": things.copy,
-    "rename": things.rename,
-    "name": things.rename,
-    "remove": things.remove,
-    "set": settings.set_,
-    "route": settings.route,
-    "feed": settings.feed,
-    "use": settings.use,
-    "jam": clock.jam,
-    "late": clock.late,
-    "break": clock.break_,
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +21,7 @@ class Answer:
 
 
 def say(plan: Plan, text: str) -> Answer:
-    """What a line means in this plan; never raises for what is typed. Forms: `grammar.GRAMMAR`."""
+    """What a line means in this plan; never raises for what is typed. Forms: `commands.GRAMMAR`."""
     line = " ".join(text.split())
     if not line:
         return Answer((), beginnings(plan), "")
@@ -46,22 +30,32 @@ def say(plan: Plan, text: str) -> Answer:
         problem = "" if proposals else f"nothing here answers to '{line}': look at the names in Runs"
     except TidyTrunkError as error:
         proposals, problem = (), error.message
-    return Answer(proposals, completions(plan, line + (" " if text.endswith(" ") else "")), problem)
+    return Answer(proposals, _completions(plan, line + (" " if text.endswith(" ") else "")), problem)
 
 
 def _understand(plan: Plan, line: str) -> Iterator[Proposal]:
-    first, _, rest = line.partition(" ")
-    verb = first.lower()
-    if verb in _VERBS and rest:
-        yield from _VERBS[verb](plan, rest)
-    elif verb in runs.RUN_VERBS and (runs.names_run(rest) or not runs.TO.search(line)):
-        yield from runs.of_run(plan, verb, rest)
-    elif runs.TO.search(line):
-        yield from runs.connect(plan, line)
-    elif re.search(r"\sat\s", line):
-        yield from things.hear(plan, line)
-    else:
+    command = next((command for command in COMMANDS if command.is_meant(line)), None)
+    if command is None:
         raise NotUnderstoodError(
             f"'{line}' is not understood yet. Say a run (boom to bag 1, 7 m), add bag recorder, founder at boom, or set bag 1 gain 40. "
             "The help lists all forms."
         )
+    yield from command.meaning(plan, line.partition(" ")[2] if command.verbs else line)
+
+
+def _completions(plan: Plan, line: str) -> tuple[str, ...]:
+    """Whole lines that go on from what is typed, at most six."""
+    found = dict.fromkeys(item for item in _goes_on(plan, line.lower()) if item.strip() != line.strip())
+    return tuple(found)[:MOST]
+
+
+def _goes_on(plan: Plan, line: str) -> Iterator[str]:
+    verb, space, rest = line.partition(" ")
+    begun = [(name, command) for command in COMMANDS for name in command.verbs if name.startswith(verb)]
+    meant = next((command for name, command in begun if name == verb), None)
+    if not space:
+        yield from (f"{name} run " if command.of_run else f"{name} " for name, command in begun)
+    if meant is not None and (space or not begun):
+        yield from (f"{verb} {more}" for more in meant.go_on(plan, rest))
+    elif meant is None:
+        yield from between(plan, line)

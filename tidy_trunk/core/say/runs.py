@@ -1,10 +1,9 @@
 """Lines about runs: connect, length, path, lead, other ends."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from itertools import islice, product
-from typing import Final
 
 from tidy_trunk.core.catalogue import LEADS, InputPort, OutputPort, Port
 from tidy_trunk.core.joins import SHORT_M, find_joins, usual_length_m, with_length
@@ -34,10 +33,13 @@ from tidy_trunk.core.say.words import (
     find_leads,
     find_ports,
     named_run,
+    near_classes,
     number,
     split_words,
     take_length,
 )
+
+OfRun = Callable[[Plan, Run, str], Iterator[Proposal]]
 
 TO = re.compile(r"\s+(?:to|into|->|>|→)\s+")
 _BY = re.compile(r"[,\s]\s*by\s+(.+)$")
@@ -81,9 +83,15 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
             if not all_ports:
                 label = match.unit.device_class.label
                 article = "an" if label[0] in "AEIOU" else "a"
-                return f"{match.unit.label} has no {what}: it is {article} {label[:1].lower()}{label[1:]}"
+                near = near_classes(split_words(match.unit.label))
+                meant = next(
+                    (item.label.lower() for item in near if (item.inputs if what == "input" else item.outputs)), ""
+                )
+                return f"{match.unit.label} has no {what}: it is {article} {label[:1].lower()}{label[1:]}" + (
+                    f". Did you mean the {meant}? Type: add {meant} as …" if meant else ""
+                )
             known = ", ".join(port.label for port in all_ports)
-            return f"{match.unit.label} is understood, but it has no {what} '{' '.join(match.rest)}'; it has {known}"
+            return f"{match.unit.label} has no {what} '{' '.join(match.rest)}': it has {known}"
     for output, port in product(outputs, inputs):
         held = (
             *rig.leaving.get(PortRef(first.device.id, output.id), ()),
@@ -92,8 +100,8 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
         if held and _joins_rightly(output, port):
             number = held[0].number
             return (
-                f"{rig.run_label(held[0])} holds that plug: say lead run {number} by another lead, move run {number} to "
-                f"another plug, or remove run {number}"
+                f"That socket is in use by {rig.run_label(held[0])}. Use a Y-cable (lead run {number} by its name), move run "
+                f"{number}, or remove it"
             )
     elsewhere = list(islice(_goes_into(rig, outputs[0]), 3))
     return (
@@ -131,14 +139,14 @@ def names_run(rest: str) -> bool:
     return re.match(r"(?:run\b|\d)", rest, re.IGNORECASE) is not None
 
 
-def of_run(plan: Plan, verb: str, rest: str) -> Iterator[Proposal]:
-    """Lines that begin with a verb and the number of a run."""
+def of_run(verb: str, meaning: OfRun, plan: Plan, rest: str) -> Iterator[Proposal]:
+    """Lines that begin with a verb and the number of a run: `meaning` is given the run and what follows its number."""
     run = named_run(plan, rest)
     if run is None:
         wanted = re.search(r"\d+", rest)
         missing = f"there is no run {wanted.group()}" if wanted else f"say which run: {verb} run 4"
         raise NotUnderstoodError(f"{missing}; the job has {_numbers(plan)}")
-    yield from _VERBS[verb](plan, *run)
+    yield from meaning(plan, *run)
 
 
 def _numbers(plan: Plan) -> str:
@@ -146,7 +154,7 @@ def _numbers(plan: Plan) -> str:
     return f"runs {', '.join(map(str, numbers))}" if numbers else "no runs yet"
 
 
-def _length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+def length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4 12 m`."""
     bare = _NUMBER.fullmatch(rest.strip())
     length_m = number(bare.group()) if bare else take_length(rest)[0]
@@ -160,7 +168,7 @@ def _length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     yield single(plan, SetParts(run=run.id, parts=parts))
 
 
-def _path(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+def path(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m`."""
     stretches = tuple(_stretch(piece) for piece in re.split(r",?\s*\bthen\s+|;\s*", rest) if piece.strip())
     if not stretches:
@@ -194,7 +202,7 @@ def _passing(text: str) -> Passing:
     raise NotUnderstoodError(f"'{text.strip()}' is nothing that a lead passes: use {', '.join(Hazard)}")
 
 
-def _lead(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+def lead(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4 by one to one`: another lead for the same ports."""
     rig = Rig(plan)
     found = propose_leads(plan, run, _leads_meant(rig, rest.removeprefix("by ")))
@@ -205,12 +213,12 @@ def _lead(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
         )
 
 
-def _tie(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+def tie(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4`: its ends are tied up."""
     yield single(plan, SetStrainRelief(run=run.id, on=rest.strip() != "off"))
 
 
-def _move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+def move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`run 4 to camera b in 2`, `run 4 from bag out l`: another end, with the lead that fits there."""
     rig = Rig(plan)
     way, _, words = rest.strip().partition(" ")
@@ -230,8 +238,3 @@ def _move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
                 moved = MoveRun(run=run.id, sending=sending, receiving=receiving, parts=connect_edit.parts)
                 yield single(plan, moved, *switches)
                 break
-
-
-_VERBS = {"length": _length, "path": _path, "way": _path, "lead": _lead, "tie": _tie, "move": _move}
-RUN_VERBS: Final = tuple(_VERBS)
-"""Verbs that are followed by the number of a run. [HANDBOOK]"""

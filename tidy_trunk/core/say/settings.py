@@ -38,11 +38,12 @@ _NUMBER = re.compile(r"([+-]?\d+(?:[.,]\d+)?)\s*(?:db|dbfs|mhz|hz|khz|m|%)?", re
 _ON = {"on": True, "yes": True, "off": False, "no": False}
 _MOST_VALUE_WORDS = 4
 _MOST_NAMED = 8
+_KEPT_COMMA = "\0"
 
 
 def set_(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`bag 1 gain 40`, `bag 1 gain 40, 2 gain 30`, `founder peak 118`, `job target film`."""
-    first, *more = [piece for piece in re.split(r",\s+", rest.replace("−", "-")) if piece.strip()]
+    first, *more = _pieces(plan, rest.replace("−", "-"))
     if split_words(first)[:1] == ["job"]:
         yield single(plan, _job(plan, [first.split(" ", 1)[1], *more]) if " " in first else SetJob())
         return
@@ -63,6 +64,22 @@ def set_(plan: Plan, rest: str) -> Iterator[Proposal]:
             yield proposal
     if found and not understood and not sources:
         raise NotUnderstoodError(_what_it_takes(found[0]))
+
+
+def _pieces(plan: Plan, text: str) -> list[str]:
+    """What stands between commas, but for those in the name of a position, as in `mic, gain 0`."""
+    positions = {
+        label
+        for unit in Rig(plan).units()
+        for control in controls_of(unit.device_class).values()
+        for _, label in control.options
+        if ", " in label
+    }
+    for label in sorted(positions, key=len, reverse=True):
+        text = re.sub(
+            re.escape(label), lambda found: found.group().replace(", ", _KEPT_COMMA), text, flags=re.IGNORECASE
+        )
+    return [piece.replace(_KEPT_COMMA, ", ") for piece in re.split(r",\s+", text) if piece.strip()]
 
 
 def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Iterator[Proposal]:

@@ -1,7 +1,7 @@
 """Lines about devices and sources as such: add, copy, rename, remove; who is heard by what."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Final
 
 from tidy_trunk.core.plan import (
@@ -47,7 +47,7 @@ _LIST = re.compile(r"\s*,\s*|\s+and\s+")
 
 def add(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`bag recorder as bag`, `lavalier as lav a, lav b`."""
-    wanted, _, labels = rest.partition(" as ")
+    wanted, labels = _split_where([(rest, ""), *_splits(rest)], lambda old: bool(find_classes(plan, split_words(old))))
     classes = find_classes(plan, split_words(wanted))
     if not classes:
         near = near_classes(split_words(wanted))
@@ -60,7 +60,7 @@ def add(plan: Plan, rest: str) -> Iterator[Proposal]:
 
 def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`camera b as camera c`: a second device with the settings of the first."""
-    old, new = _two_names(rest, "copy camera b as camera c")
+    old, new = _two_names(plan, rest, "copy camera b as camera c")
     for match in find_devices(Rig(plan), split_words(old)):
         if not match.rest:
             yield single(plan, CopyDevice(device=match.unit.device.id, label=new))
@@ -68,7 +68,7 @@ def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
 
 def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`camera 2 as camera b`."""
-    old, new = _two_names(rest, "rename camera 2 as camera b")
+    old, new = _two_names(plan, rest, "rename camera 2 as camera b")
     for match in find_devices(Rig(plan), split_words(old)):
         if not match.rest:
             yield single(plan, RenameDevice(device=match.unit.device.id, label=new))
@@ -76,11 +76,27 @@ def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
         yield single(plan, SetSource(source=source.id, label=new))
 
 
-def _two_names(rest: str, example: str) -> tuple[str, str]:
-    old, found, new = rest.partition(" as ")
-    if not found or not new.strip():
+def _two_names(plan: Plan, rest: str, example: str) -> tuple[str, str]:
+    splits = _splits(rest)
+    if not splits:
         raise NotUnderstoodError(f"'{rest.strip()}' is understood as the old name; say the new one too: {example}")
-    return old, new.strip()
+    return _split_where(splits, lambda old: _is_known(plan, old))
+
+
+def _is_known(plan: Plan, text: str) -> bool:
+    words = split_words(text)
+    return any(not match.rest for match in find_devices(Rig(plan), words)) or bool(find_sources(plan, words))
+
+
+def _splits(text: str) -> list[tuple[str, str]]:
+    """What stands before and after each `as` of a text, the last one first: a name may hold one too."""
+    found = [(text[: match.start()], text[match.end() :].strip()) for match in re.finditer(r"\s+as\s+", text)]
+    return [(old, new) for old, new in reversed(found) if new]
+
+
+def _split_where(splits: Sequence[tuple[str, str]], is_known: Callable[[str], bool]) -> tuple[str, str]:
+    """The longest name that is known, with what follows it; the shortest where none is."""
+    return next(((old, new) for old, new in splits if is_known(old)), splits[-1])
 
 
 def remove(plan: Plan, rest: str) -> Iterator[Proposal]:

@@ -89,8 +89,9 @@ def find_devices(rig: Rig, typed: Sequence[str]) -> list[Match]:
 
 
 def find_ports(ports: Iterable[Port], typed: Sequence[str]) -> list[Port]:
-    """Ports whose label or id the words begin; all of them for no words."""
-    return [port for port in ports if matches(typed, port.label, port.id)]
+    """Ports of just that name; where there is none, those whose label or id the words begin, which is all for no words."""
+    found = [port for port in ports if matches(typed, port.label, port.id)]
+    return [port for port in found if split_words(port.label) == [*typed]] or found
 
 
 def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:

@@ -162,18 +162,18 @@ def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
         if finding.run == run_id and (finding.severity is Severity.STOP or finding.rule in _POWER):
             for maker in MAKERS.get(finding.rule, ()):
                 yield from (move.edits for move in maker(question, finding) if here(move.edits))
-    limiters = [
-        move.edits
-        for finding in question.findings
-        if finding.rule in ("limiter", "burst-clips")
-        for move in limiter(question, finding)
-        if here(move.edits)
-    ]
-    for before in ((), *limiters):
+
+    def limiters(after: Question) -> list[tuple[Edit, ...]]:
+        bursts = [finding for finding in after.findings if finding.rule in ("limiter", "burst-clips")]
+        return [move.edits for finding in bursts for move in limiter(after, finding) if here(move.edits)]
+
+    yield from limiters(question)
+    for before in ((), *limiters(question)):
         after = question.edited(before) if before else question
         knobs = tuple(edit for edit in settled_towards(after, run_id) if here((edit,)))
-        if before or knobs:
+        if knobs:
             yield (*before, *knobs)
+            yield from ((*before, *knobs, *more) for more in limiters(after.edited(knobs)))
 
 
 def _is_at(rig: Rig, run_id: str, edit: SetControl) -> bool:

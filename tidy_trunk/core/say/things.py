@@ -47,7 +47,7 @@ _LIST = re.compile(r"\s*,\s*|\s+and\s+")
 
 def add(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`bag recorder as bag`, `lavalier as lav a, lav b`."""
-    wanted, labels = _split_where([(rest, ""), *_splits(rest)], lambda old: bool(find_classes(plan, split_words(old))))
+    wanted, labels = _split_where([(rest, ""), *_splits(rest)], lambda old: _is_class(plan, old))
     classes = find_classes(plan, split_words(wanted))
     if not classes:
         near = near_classes(split_words(wanted))
@@ -56,6 +56,14 @@ def add(plan: Plan, rest: str) -> Iterator[Proposal]:
     names = [label for label in _LIST.split(labels.strip()) if label] or [None]
     for found in classes:
         yield single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))
+
+
+def _is_class(plan: Plan, text: str) -> bool:
+    """Whether a text names a class. With an "as" in it, it has to be one that is called so, word for word."""
+    found = find_classes(plan, split_words(text))
+    if re.search(r"\sas\s", text) is None:
+        return bool(found)
+    return any(item.label.lower().startswith(text.lower().strip()) for item in found)
 
 
 def copy(plan: Plan, rest: str) -> Iterator[Proposal]:

@@ -57,6 +57,8 @@ def candidates(rig: Rig, run: Run) -> Iterator[Candidate]:
     """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
     end = Ends(rig, run)
     yield Candidate(id=AS_IT_IS, label="As it is now", edits=(), is_now=True)
+    if len(end.sender.timecode_channels(end.output)) == len(end.output.channels):
+        return  # every other way would carry something else
     yield from _input_modes(end)
     yield from _output_modes(end)
     yield from _pads(end)

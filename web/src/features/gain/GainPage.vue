@@ -81,6 +81,7 @@ const things = (number: number, what: string) => `${number} ${what}${number === 
 <style scoped>
 .page {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1.2rem;
   align-content: start;
   padding: 1rem 1.25rem 3rem;
@@ -99,6 +100,7 @@ h3 {
 }
 .do {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.5rem;
   margin-left: auto;
 }

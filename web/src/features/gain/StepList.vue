@@ -61,7 +61,7 @@ h3 {
 }
 @media (width < 1000px) {
   .step {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) auto;
   }
 }
 </style>

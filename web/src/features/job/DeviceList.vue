@@ -64,7 +64,7 @@ h2 {
 }
 ul {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(20rem, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(20rem, 100%), 1fr));
   gap: 0 1.4rem;
 }
 li {

@@ -25,6 +25,7 @@ const device = ref('')
 <style scoped>
 .page {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 2rem;
   max-width: 62rem;
   padding: 1.25rem 1.25rem 3rem;

@@ -28,48 +28,50 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
 <template>
   <section>
     <h2>Targets of your own</h2>
-    <table v-if="targets.length" class="plain-table">
-      <tbody>
-        <tr v-for="target in targets" :key="target.id">
-          <th scope="row">{{ target.label }}</th>
-          <td v-for="end in ENDS" :key="end.field">
-            {{ end.label }}
-            <KeptInput
-              class="plain-input num"
-              type="number"
-              min="-80"
-              max="0"
-              :value="target[end.field]"
-              :aria-label="`${target.label}, ${end.label}, dBFS`"
-              :disabled="job.readOnly"
-              @change="save({ ...target, [end.field]: number($event) })"
-            />
-            dBFS
-          </td>
-          <td>
-            <label>
-              <input
-                :key="job.refusals"
-                type="checkbox"
-                :checked="target.of_peaks ?? false"
+    <div v-if="targets.length" class="scrolls">
+      <table class="plain-table">
+        <tbody>
+          <tr v-for="target in targets" :key="target.id">
+            <th scope="row">{{ target.label }}</th>
+            <td v-for="end in ENDS" :key="end.field">
+              {{ end.label }}
+              <KeptInput
+                class="plain-input num"
+                type="number"
+                min="-80"
+                max="0"
+                :value="target[end.field]"
+                :aria-label="`${target.label}, ${end.label}, dBFS`"
                 :disabled="job.readOnly"
-                @change="save({ ...target, of_peaks: !target.of_peaks })"
+                @change="save({ ...target, [end.field]: number($event) })"
               />
-              read on peaks
-            </label>
-          </td>
-          <td class="no-print">
-            <Button
-              text
-              size="small"
-              :disabled="job.readOnly"
-              @click="job.edit([{ kind: 'remove-target', target: target.id }])"
-              >Remove</Button
-            >
-          </td>
-        </tr>
-      </tbody>
-    </table>
+              dBFS
+            </td>
+            <td>
+              <label>
+                <input
+                  :key="job.refusals"
+                  type="checkbox"
+                  :checked="target.of_peaks ?? false"
+                  :disabled="job.readOnly"
+                  @change="save({ ...target, of_peaks: !target.of_peaks })"
+                />
+                read on peaks
+              </label>
+            </td>
+            <td class="no-print">
+              <Button
+                text
+                size="small"
+                :disabled="job.readOnly"
+                @click="job.edit([{ kind: 'remove-target', target: target.id }])"
+                >Remove</Button
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <form class="add-form no-print" @submit.prevent="add">
       <label class="field"><span>New target</span><input v-model="label" maxlength="80" required /></label>
       <Button type="submit" :disabled="!label.trim() || job.readOnly">Add</Button>
@@ -80,6 +82,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
 <style scoped>
 section {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.8rem;
 }
 h2 {

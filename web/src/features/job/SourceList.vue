@@ -48,125 +48,127 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
 <template>
   <section>
     <h2>Who must be heard?</h2>
-    <table v-if="sources.length" class="plain-table">
-      <thead>
-        <tr>
-          <th scope="col">source</th>
-          <th scope="col">unit</th>
-          <th scope="col" class="num">quiet</th>
-          <th scope="col" class="num">average</th>
-          <th scope="col" class="num">peak</th>
-          <th scope="col" class="num">burst</th>
-          <th scope="col">once</th>
-          <th scope="col">heard by</th>
-          <th class="no-print"><span class="visually-hidden">remove</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="source in sources" :key="source.id">
-          <th scope="row">{{ source.label }}</th>
-          <td>
-            <select
-              :key="job.refusals"
-              class="plain-input"
-              :value="source.weighting ?? 'A'"
-              :aria-label="`${source.label}, weighting`"
-              :disabled="job.readOnly"
-              @change="setWeighting(source.id, $event)"
-            >
-              <option value="A">dB(A), speech</option>
-              <option value="Z">dB, unweighted</option>
-            </select>
-          </td>
-          <td v-for="level in LEVELS" :key="level">
-            <KeptInput
-              class="plain-input num"
-              type="number"
-              min="-20"
-              max="180"
-              :value="source[level]"
-              :aria-label="`${source.label}, ${level.split('_')[0]}, ${source.weighting === 'Z' ? 'dB SPL' : 'dB(A)'} at 1 m`"
-              :disabled="job.readOnly"
-              @change="setLevel(source.id, level, $event)"
-            />
-          </td>
-          <td>
-            <input
-              :key="job.refusals"
-              type="checkbox"
-              :checked="source.irreplaceable ?? false"
-              :aria-label="`${source.label} happens only once`"
-              :disabled="job.readOnly"
-              @change="
-                job.edit([{ kind: 'set-source', source: source.id, irreplaceable: !source.irreplaceable }])
-              "
-            />
-          </td>
-          <td>
-            <span v-for="(distance, device) in source.heard_by" :key="device" class="heard">
-              <span class="name">{{ nameOf(String(device)) }}</span> at
-              <KeptInput
-                class="plain-input num"
-                type="number"
-                min="0.01"
-                max="1000"
-                step="0.1"
-                :value="distance"
-                :aria-label="`Distance of ${nameOf(String(device))} from ${source.label} in m`"
+    <div class="scrolls">
+      <table v-if="sources.length" class="plain-table">
+        <thead>
+          <tr>
+            <th scope="col">source</th>
+            <th scope="col">unit</th>
+            <th scope="col" class="num">quiet</th>
+            <th scope="col" class="num">average</th>
+            <th scope="col" class="num">peak</th>
+            <th scope="col" class="num">burst</th>
+            <th scope="col">once</th>
+            <th scope="col">heard by</th>
+            <th class="no-print"><span class="visually-hidden">remove</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="source in sources" :key="source.id">
+            <th scope="row">{{ source.label }}</th>
+            <td>
+              <select
+                :key="job.refusals"
+                class="plain-input"
+                :value="source.weighting ?? 'A'"
+                :aria-label="`${source.label}, weighting`"
                 :disabled="job.readOnly"
-                @change="hear(source.id, String(device), number($event))"
-              />
-              m,
+                @change="setWeighting(source.id, $event)"
+              >
+                <option value="A">dB(A), speech</option>
+                <option value="Z">dB, unweighted</option>
+              </select>
+            </td>
+            <td v-for="level in LEVELS" :key="level">
               <KeptInput
                 class="plain-input num"
                 type="number"
-                min="0"
+                min="-20"
                 max="180"
-                step="5"
-                :value="source.off_axis_deg?.[String(device)] ?? 0"
-                :aria-label="`Angle of ${source.label} off the axis of ${nameOf(String(device))} in degrees`"
+                :value="source[level]"
+                :aria-label="`${source.label}, ${level.split('_')[0]}, ${source.weighting === 'Z' ? 'dB SPL' : 'dB(A)'} at 1 m`"
                 :disabled="job.readOnly"
-                @change="hear(source.id, String(device), distance, number($event))"
-              />°
+                @change="setLevel(source.id, level, $event)"
+              />
+            </td>
+            <td>
+              <input
+                :key="job.refusals"
+                type="checkbox"
+                :checked="source.irreplaceable ?? false"
+                :aria-label="`${source.label} happens only once`"
+                :disabled="job.readOnly"
+                @change="
+                  job.edit([{ kind: 'set-source', source: source.id, irreplaceable: !source.irreplaceable }])
+                "
+              />
+            </td>
+            <td>
+              <span v-for="(distance, device) in source.heard_by" :key="device" class="heard">
+                <span class="name">{{ nameOf(String(device)) }}</span> at
+                <KeptInput
+                  class="plain-input num"
+                  type="number"
+                  min="0.01"
+                  max="1000"
+                  step="0.1"
+                  :value="distance"
+                  :aria-label="`Distance of ${nameOf(String(device))} from ${source.label} in m`"
+                  :disabled="job.readOnly"
+                  @change="hear(source.id, String(device), number($event))"
+                />
+                m,
+                <KeptInput
+                  class="plain-input num"
+                  type="number"
+                  min="0"
+                  max="180"
+                  step="5"
+                  :value="source.off_axis_deg?.[String(device)] ?? 0"
+                  :aria-label="`Angle of ${source.label} off the axis of ${nameOf(String(device))} in degrees`"
+                  :disabled="job.readOnly"
+                  @change="hear(source.id, String(device), distance, number($event))"
+                />°
+                <Button
+                  class="no-print"
+                  text
+                  size="small"
+                  :aria-label="`${nameOf(String(device))} does not hear ${source.label}`"
+                  :disabled="job.readOnly"
+                  @click="hear(source.id, String(device), null)"
+                  >×</Button
+                >
+              </span>
+              <select
+                class="plain-input no-print"
+                :aria-label="`Microphone for ${source.label}`"
+                :disabled="job.readOnly"
+                value=""
+                @change="hear(source.id, ($event.target as HTMLSelectElement).value, 0.5)"
+              >
+                <option value="">+ microphone</option>
+                <option
+                  v-for="item in microphones.filter(({ id }) => !(id in (source.heard_by ?? {})))"
+                  :key="item.id"
+                  :value="item.id"
+                >
+                  {{ item.label }}
+                </option>
+              </select>
+            </td>
+            <td class="no-print">
               <Button
-                class="no-print"
                 text
                 size="small"
-                :aria-label="`${nameOf(String(device))} does not hear ${source.label}`"
                 :disabled="job.readOnly"
-                @click="hear(source.id, String(device), null)"
-                >×</Button
+                @click="job.edit([{ kind: 'remove-source', source: source.id }])"
+                >Remove</Button
               >
-            </span>
-            <select
-              class="plain-input no-print"
-              :aria-label="`Microphone for ${source.label}`"
-              :disabled="job.readOnly"
-              value=""
-              @change="hear(source.id, ($event.target as HTMLSelectElement).value, 0.5)"
-            >
-              <option value="">+ microphone</option>
-              <option
-                v-for="item in microphones.filter(({ id }) => !(id in (source.heard_by ?? {})))"
-                :key="item.id"
-                :value="item.id"
-              >
-                {{ item.label }}
-              </option>
-            </select>
-          </td>
-          <td class="no-print">
-            <Button
-              text
-              size="small"
-              :disabled="job.readOnly"
-              @click="job.edit([{ kind: 'remove-source', source: source.id }])"
-              >Remove</Button
-            >
-          </td>
-        </tr>
-      </tbody>
-    </table>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <form class="add-form no-print" @submit.prevent="add">
       <label class="field"><span>New source</span><input v-model="label" maxlength="80" required /></label>
       <label class="field">
@@ -196,6 +198,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
 }
 section {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.8rem;
 }
 h2 {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 
 import { useJob } from '@/stores/job'
 import { THEMES, useSettings } from '@/stores/settings'
@@ -11,6 +11,7 @@ const emit = defineEmits<{ keys: []; history: [] }>()
 const store = useJob()
 const settings = useSettings()
 const route = useRoute()
+const router = useRouter()
 
 /** Stops and cautions of each station; the gravest gives the count its weight. */
 const counts = computed(() =>
@@ -26,6 +27,16 @@ const counts = computed(() =>
 <template>
   <nav class="rail no-print" aria-label="Stations">
     <RouterLink class="name" to="/">Tidy <br />Trunk</RouterLink>
+    <select
+      class="pick"
+      aria-label="Page"
+      :value="STATIONS.find(({ pages }) => pages.some((page) => page === route.name))?.name"
+      @change="router.push({ name: ($event.target as HTMLSelectElement).value, params: { job } })"
+    >
+      <option v-for="{ name, label } in STATIONS" :key="name" :value="name">
+        {{ label }}{{ counts[name]?.count ? ` (${counts[name].count})` : '' }}
+      </option>
+    </select>
     <ul>
       <li v-for="station in STATIONS" :key="station.name">
         <RouterLink
@@ -63,6 +74,9 @@ const counts = computed(() =>
   flex-direction: column;
   color: var(--frame-ink);
   background: var(--frame);
+}
+.pick {
+  display: none; /* in the hand it stands for the list, of which it would show but the beginning */
 }
 .name {
   padding: 0.7rem 0.9rem 1rem;
@@ -131,16 +145,17 @@ li a.here {
   .name br {
     display: none;
   }
-  ul {
-    display: flex;
-    max-width: 100%;
-    overflow-x: auto;
-  }
-  li a {
-    gap: 0.4rem;
+  .pick {
+    display: block;
+    flex: 1;
     min-height: 44px;
-    white-space: nowrap;
-    align-items: center;
+    color: var(--ink);
+    background: var(--paper);
+    border: 0;
+    border-left: 5px solid var(--pin);
+  }
+  ul {
+    display: none;
   }
   .foot {
     display: flex;

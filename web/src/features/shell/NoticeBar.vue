@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { isCut, trouble } from '@/api/connection'
@@ -9,6 +9,11 @@ import { useJob } from '@/stores/job'
 /** What went wrong, what was done, and which state is being looked at. The walk says itself what has not arrived. */
 const job = useJob()
 const route = useRoute()
+// What was done is told where it was done.
+watch(
+  () => route.name,
+  () => (job.notice = ''),
+)
 const kept = computed(() => {
   const count = job.refused.length
   return `${count} ${count === 1 ? 'change was' : 'changes were'} not done: the job had moved on.`
@@ -55,6 +60,18 @@ const kept = computed(() => {
 }
 .bar span {
   flex: 1;
+}
+@media (width < 700px) {
+  .bar {
+    padding: 0.2rem 0.6rem;
+    font-size: 0.9rem;
+  }
+  .bar span {
+    display: -webkit-box;
+    overflow: hidden;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+  }
 }
 .waiting {
   color: var(--caution);

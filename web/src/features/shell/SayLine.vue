@@ -16,6 +16,7 @@ const underWay = ref<readonly string[]>([])
 const undone = ref<readonly { text: string; why: string }[]>([])
 let last: Promise<unknown> = Promise.resolve()
 let asked = 0
+let visits = 0 // how often somebody came into the field
 let timer: ReturnType<typeof setTimeout> | undefined
 
 /** What was left there is marked: typing replaces it, an arrow goes on with it. */
@@ -60,8 +61,12 @@ watch(
   },
 )
 
-/** The line as it stands is taken, and the field is free for the next one. `proposal`: what was chosen of its answers. */
-function take(proposal: Proposal | undefined) {
+/**
+ * The line as it stands is taken, and the field is free for the next one. `proposal`: what was chosen of its answers;
+ * `stays`: in the field, to type the next line. Else it is left when the line is done and nothing more was typed, so that
+ * the keys work again.
+ */
+function take(proposal: Proposal | undefined, stays: boolean) {
   const line = text.value
   if (!line.trim() || job.readOnly) return
   if (answer.value && !proposal) return // it says what is wrong with the line
@@ -70,14 +75,17 @@ function take(proposal: Proposal | undefined) {
   underWay.value = [...underWay.value, line]
   text.value = ''
   answer.value = null
-  last = last.then(() => carryOut(line, seen ?? null))
+  const visit = stays ? -1 : visits
+  last = last.then(() => carryOut(line, seen ?? null, visit))
 }
 
-async function carryOut(line: string, seen: Proposal | null) {
+async function carryOut(line: string, seen: Proposal | null, visit: number) {
   const why = await done(line, seen)
   underWay.value = underWay.value.slice(1)
   if (why === null) {
-    if (open.value && !underWay.value.length) void ask()
+    if (underWay.value.length) return
+    if (text.value || visit !== visits) void ask()
+    else field.value?.blur()
   } else if (text.value === '' && !underWay.value.length) {
     text.value = line // back where it can be put right
   } else {
@@ -143,7 +151,8 @@ function leave(event: FocusEvent) {
       spellcheck="false"
       maxlength="200"
       :disabled="job.readOnly"
-      @keydown.enter.prevent="take(choices[chosen])"
+      @focus="visits += 1"
+      @keydown.enter.prevent="take(choices[chosen], $event.shiftKey)"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
       @keydown.tab.exact="complete"
@@ -171,7 +180,7 @@ function leave(event: FocusEvent) {
         role="option"
         :aria-selected="index === chosen"
         :class="{ chosen: index === chosen }"
-        @click="take(proposal)"
+        @click="take(proposal, $event.shiftKey)"
         @mouseenter="chosen = index"
       >
         <strong>{{ proposal.title }}</strong>
@@ -238,6 +247,17 @@ input {
   grid-column: 1 / -1;
   font-size: 0.9rem;
   color: var(--ink-soft);
+}
+@media (width < 700px) {
+  .answer {
+    position: fixed;
+    inset: auto 0.5rem auto;
+    min-width: 0;
+    max-height: 55vh;
+  }
+  .answer > button {
+    grid-template-columns: 1fr;
+  }
 }
 .problem,
 .hint,

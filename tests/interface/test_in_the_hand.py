@@ -1,0 +1,69 @@
+"""Every page on a telephone, and the keys after a typed line."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.interface.test_lossy import type_line
+from tests.interface.test_patch import opened
+from tidy_trunk.core.plan import Plan
+from tidy_trunk.services.demo import foundry
+
+PHONE = {"width": 390, "height": 844}
+PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads")
+
+
+def test_no_page_scrolls_sideways(screen: Page, service):
+    """Said before: the Job page was twice as wide as the hand, and the navigation ended without a sign."""
+    screen.set_viewport_size(PHONE)
+    job = opened(screen, service, foundry())
+    for page in PAGES:
+        screen.goto(f"/jobs/{job}/{page}")
+        expect(screen.locator("main")).not_to_be_empty()
+        screen.wait_for_timeout(300)
+        widths = screen.evaluate("[document.documentElement, document.querySelector('main')].map(at => at.scrollWidth)")
+        assert max(widths) <= PHONE["width"], (page, widths)
+    pages = screen.get_by_label("Page", exact=True)
+    assert pages.locator("option").count() >= 6
+    pages.select_option("levels")
+    expect(screen).to_have_url(re.compile("/levels"))
+
+
+def test_the_answer_of_a_line_stays_on_a_telephone(screen: Page, service):
+    screen.set_viewport_size(PHONE)
+    opened(screen, service, foundry())
+    screen.get_by_label("Say a run").fill("bag line to pocket")
+    answer = screen.locator("#say-answer")
+    expect(answer).to_be_visible()
+    box = answer.bounding_box()
+    assert box["x"] >= 0 and box["x"] + box["width"] <= PHONE["width"]
+
+
+@pytest.mark.parametrize(("key", "stays"), [("Enter", False), ("Shift+Enter", True)])
+def test_after_a_line_the_keys_work_again(screen: Page, service, key, stays):
+    """Said before: f, a and u went on being typed into the line. Shift+Enter stays in it, for the next one."""
+    job = opened(screen, service, Plan(name="Keys"))
+    screen.get_by_label("Say a run").click()
+    screen.keyboard.insert_text("add bag recorder as bag")
+    expect(screen.locator("#say-answer").get_by_role("option").first).to_be_visible()
+    screen.keyboard.press(key)
+    expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
+    line = screen.get_by_label("Say a run")
+    if stays:
+        expect(line).to_be_focused()
+        return
+    expect(line).not_to_be_focused()
+    screen.keyboard.press("u")
+    expect(screen.locator(".bar", has_text="Undo: Add bag")).to_be_visible()
+    assert service.plan(job).devices == {}
+
+
+def test_what_was_done_is_told_on_its_page_alone(screen: Page, service):
+    """Said before: on every page, until somebody closed it."""
+    opened(screen, service, Plan(name="Told"))
+    type_line(screen, "add bag recorder as bag")
+    expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
+    screen.get_by_role("link", name="Levels").click()
+    expect(screen).to_have_url(re.compile("/levels"))
+    expect(screen.locator(".bar")).to_have_count(0)

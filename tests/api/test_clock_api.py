@@ -14,9 +14,7 @@ def test_the_clocks_of_a_job(client):
     found = client.get(f"/api/jobs/{job}/clock").json()
     film = next(keeper for keeper in found["keepers"] if keeper["device"] == "film")
     assert film["giver"] == "tc" and film["parts_ms"] == pytest.approx(216) and film["forgets"] is False
-    assert {(pair["camera"], pair["recorder"]): pair["by"] for pair in found["pairs"]}["cam", "bag"] == [
-        "the same sound"
-    ]
+    assert {(pair["camera"], pair["recorder"]): pair["by"] for pair in found["pairs"]}["cam", "bag"] == ["sound"]
     assert found["screens"] == [] and found["rate"] == "25"
 
 

@@ -30,7 +30,7 @@ def test_one_request_answers_with_everything(client, job):
     assert answer["revision"] == state["revision"] + 1
     assert "line-into-mic" not in rules(answer)
     camera = next(device for device in answer["devices"] if device["id"] == "cam")
-    assert camera["tracks"][0]["verdict"] == "clear" and camera["tracks"][0]["over_db"] is None
+    assert camera["tracks"][0]["verdict"] == "ok" and camera["tracks"][0]["over_db"] is None
     assert answer["sentence"].startswith("Run 2 by 3.5 mm lead with 25 dB")
     undone = client.post(f"{address}/undo", json={"base_revision": answer["revision"]}).json()
     assert "line-into-mic" in rules(undone) and undone["can_redo"]

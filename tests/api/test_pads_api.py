@@ -38,7 +38,7 @@ def test_the_pad_that_a_run_wants(client):
         ({"tolerance_percent": 30}, "tolerance_percent"),
         # Said before: 500.
         ({"length_m": 5e-324}, "length_m"),
-        ({"loss_db": 120, "source_ohm": 1e7, "layout": "pi", "fitting": "trs"}, "cannot be"),
+        ({"loss_db": 120, "source_ohm": 1e7, "layout": "pi", "fitting": "trs"}, "must be"),
     ],
 )
 def test_what_cannot_be_is_refused(client, change, says):

@@ -83,7 +83,7 @@ def test_drift(answer, refused):
     assert found["relative_ppm"] == 31 and found["drift_ms"] == pytest.approx(892.8)
     assert found["drift_frames"] == pytest.approx(22.32) and found["rejam_every_h"] == pytest.approx(20 / 31e-3 / 3600)
     assert answer("drift", "--ppm", "0", "--ppm", "0", "--fps", "25", "--hours", "8")["rejam_every_h"] is None
-    refused("cannot be", "drift", "--ppm", "-1", "--ppm", "1", "--fps", "25", "--hours", "8")
+    refused("must be between 0", "drift", "--ppm", "-1", "--ppm", "1", "--fps", "25", "--hours", "8")
     refused("give --ppm twice", "drift", "--ppm", "1", "--fps", "25", "--hours", "8")
 
 
@@ -120,11 +120,11 @@ def test_ltc_finds_its_channel_among_others(run, answer, refused, tmp_path):
         (["--user-bits", "XYZ"], "8 hexadecimal"),
         (["--date", "yesterday"], "is no date"),
         (["--user-bits", "00000000", "--date", "2026-11-25"], "give one of them"),
-        (["--level", "3"], "a level of 3"),
-        (["--level", "nan"], "cannot be"),
+        (["--level", "3"], "dBFS, not 3"),
+        (["--level", "nan"], "not nan"),
         (["--rate", "4000"], "not in use"),
         (["--fps", "50"], "half of this rate"),
-        (["--seconds", "0"], "cannot be"),
+        (["--seconds", "0"], "must be more than 0"),
     ],
 )
 def test_ltc_write_refuses_and_writes_nothing(refused, tmp_path, more, says):

@@ -61,7 +61,7 @@ def test_five_hundred_edits_arrive_once_or_are_shown(browser: Browser, address: 
         name.blur()
         if by.random() < PATIENT:
             expect(page.locator(".bar", has_text="Not saved yet")).to_have_count(0, timeout=180_000)
-        shown = page.get_by_role("button", name="Do it again")
+        shown = page.get_by_role("button", name="Apply again")
         if number % 15 == 0 and shown.count():
             shown.click()
             count["done again"] += 1

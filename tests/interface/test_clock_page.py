@@ -14,7 +14,7 @@ def test_a_missed_jam_is_found_and_mended(screen: Page, service: JobService):
     expect(screen.get_by_text("Camera A").first).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("c")
-    tree = screen.get_by_role("region", name="Who gives time to whom")
+    tree = screen.get_by_role("region", name="Timecode sources")
     expect(tree.get_by_role("button")).to_contain_text(
         ["Bag recorder", "Box A", "Camera A", "Pocket recorder", "Camera B", "Switcher"]
     )
@@ -36,7 +36,7 @@ def test_a_missed_jam_is_found_and_mended(screen: Page, service: JobService):
     form.get_by_label("measured, ppm").fill("-0.3")
     form.get_by_label("measured, ppm").press("Tab")
     expect(tree.get_by_role("img")).to_have_accessible_name("Box A: within 0.5 frames all day")
-    screen.get_by_role("heading", name="Clock", exact=True).click()
+    screen.get_by_role("heading", name="Timecode", exact=True).click()
     screen.keyboard.press("u")
     expect(finding).to_contain_text("from 15:16 on")
 
@@ -44,13 +44,13 @@ def test_a_missed_jam_is_found_and_mended(screen: Page, service: JobService):
 def test_a_lead_that_stays_and_a_longer_day(screen: Page, service: JobService):
     job = service.create(jammed()).revision.job
     screen.goto(f"/jobs/{job}/clock")
-    tree = screen.get_by_role("region", name="Who gives time to whom")
+    tree = screen.get_by_role("region", name="Timecode sources")
     expect(tree).to_contain_text("alone it may part by 216 ms over the day: 55 min within the limit")
     screen.get_by_label("to", exact=True).fill("13:00")
     screen.get_by_label("to", exact=True).press("Tab")
     expect(tree).to_contain_text("alone it may part by 108 ms")
-    expect(screen.get_by_role("row").filter(has_text="a clap alone")).to_have_count(1)
-    screen.get_by_role("heading", name="Clock", exact=True).click()
+    expect(screen.get_by_role("row").filter(has_text="slate clap only")).to_have_count(1)
+    screen.get_by_role("heading", name="Timecode", exact=True).click()
     screen.keyboard.press("/")
     screen.keyboard.type("remove run 3")
     expect(screen.get_by_text("Remove run 3").first).to_be_visible()

@@ -13,7 +13,7 @@ CLIPS = re.compile(r"It clips by (\d+\.\d) dB")
 def say(page: Page, line: str, choice: int = 0) -> None:
     """Type a line and take an answer, by keys alone; all its letters at once, as a quick hand has them."""
     page.keyboard.press("/")
-    field = page.get_by_label("Say a run")
+    field = page.get_by_label("Command")
     expect(field).to_be_focused()
     page.keyboard.insert_text(line)
     expect(page.locator("#say-answer").get_by_role("option").nth(choice)).to_be_visible()
@@ -59,7 +59,7 @@ def test_plan_clip_mend_undo_reload(screen: Page):
     screen.keyboard.press("l")
     expect(screen.get_by_role("group", name=re.compile("Ladder of Camera B, track L"))).to_be_visible()
     expect(screen.locator("[data-stage='Camera B mic socket L']")).to_contain_text(f"clips by {figure} dB")
-    expect(screen.get_by_role("heading", name="Ways to match")).to_be_visible()
+    expect(screen.get_by_role("heading", name="Matching options")).to_be_visible()
 
     # The best way, with one key.
     screen.keyboard.press("a")
@@ -98,9 +98,9 @@ def test_a_knob_redraws_the_ladder_before_it_is_let_go(screen: Page, service):
 def test_pointing_does_what_typing_does(screen: Page):
     new_job(screen)
     screen.get_by_role("link", name="Job", exact=True).click()
-    screen.get_by_label("Class of device").select_option("boom-shotgun")
-    screen.get_by_label("Called").fill("Boom")
-    screen.locator("form", has=screen.get_by_label("Called")).get_by_role("button", name="Add").click()
+    screen.get_by_label("Type of device").select_option("boom-shotgun")
+    screen.get_by_label("Name").fill("Boom")
+    screen.locator("form", has=screen.get_by_label("Name")).get_by_role("button", name="Add").click()
     expect(screen.get_by_role("button", name="Boom", exact=True)).to_be_visible()
     screen.get_by_label("New source").fill("Founder")
     screen.locator("form", has=screen.get_by_label("New source")).get_by_role("button", name="Add").click()
@@ -121,7 +121,7 @@ def test_history_is_looked_at_and_brought_back(screen: Page, service):
     expect(screen.get_by_text("Looking at state 1")).to_be_visible()
     expect(screen.get_by_role("rowheader", name="Apprentice")).to_have_count(0)
     screen.keyboard.press("Escape")
-    screen.get_by_role("button", name="Bring it back").click()
+    screen.get_by_role("button", name="Restore").click()
     expect(screen.get_by_text("Back to state 1").first).to_be_visible()
     assert "apprentice" not in service.newest(job).evaluation.plan.sources
 
@@ -136,7 +136,7 @@ def test_two_people_never_overwrite_each_other(screen: Page, service):
     expect(screen.get_by_role("alert")).to_contain_text("somebody changed the job meanwhile")
     expect(screen.get_by_role("rowheader", name="Apprentice")).to_be_visible()
     with screen.expect_response(lambda answer: answer.request.method == "POST" and answer.ok):
-        screen.get_by_role("button", name="Do it again").click()
+        screen.get_by_role("button", name="Apply again").click()
     expect(screen.get_by_role("alert")).to_have_count(0)
     plan = service.newest(job).evaluation.plan
     assert plan.defaults.room_noise_db_spl == 52 and "apprentice" in plan.sources

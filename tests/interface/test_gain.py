@@ -15,15 +15,15 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     expect(screen.get_by_role("group", name="Ladder of")).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("p")
-    expect(screen.get_by_text("14 things to set, from the microphones on. It ends 2 stops.")).to_be_visible()
+    expect(screen.get_by_text("14 settings to change, from the microphones on. It fixes 2 faults.")).to_be_visible()
     expect(screen.get_by_text("Pack B on air then averages −19")).to_be_visible()
     screen.get_by_role("button", name="Leave Pack B mic in gain as it is").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages")).to_have_count(0)
     screen.get_by_role("button", name="Let 1 knob move again").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages −19")).to_be_visible()
-    screen.get_by_role("button", name="Set all of it").press("Enter")
-    expect(screen.get_by_text("Nothing to move")).to_be_visible()
-    expect(screen.get_by_text("What no knob cures")).to_be_visible()
+    screen.get_by_role("button", name="Apply all").press("Enter")
+    expect(screen.get_by_text("Nothing to change")).to_be_visible()
+    expect(screen.get_by_text("What no setting fixes")).to_be_visible()
     assert plan_of(service, job).devices["pack-b"].settings["mic.mic.gain_db"] == 26
     screen.keyboard.press("u")
     expect(screen.get_by_text("14 things to set")).to_be_visible()
@@ -53,7 +53,7 @@ def test_a_pad_is_designed_saved_and_used(screen: Page, service):
 
 def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
-    screen.get_by_label("Beside it").select_option("schools")
+    screen.get_by_label("Compare with").select_option("schools")
     expect(screen.get_by_text("the clean way: Use the 25 dB lead: average")).to_be_visible()
     expect(screen.get_by_text("good enough for a guide: Turn Bag recorder line out")).to_be_visible()
     screen.get_by_role("button", name="Bag recorder track mix L, ").focus()
@@ -77,7 +77,7 @@ def test_targets_and_angles_are_set_on_the_jobs_page(screen: Page, service):
     angle = screen.get_by_label("Angle of Master founder off the axis of Boom in degrees")
     angle.fill("40")
     angle.press("Tab")
-    expect(screen.get_by_role("status", name="Verdict")).to_contain_text("stops")
+    expect(screen.get_by_role("status", name="Verdict")).to_contain_text("won’t work")
     screen.get_by_role("button", name="Remove").first.focus()
     plan = plan_of(service, job)
     assert plan.targets["own-tape"].low_dbfs == -30 and plan.defaults.target == "own-tape"

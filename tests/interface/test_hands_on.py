@@ -23,12 +23,12 @@ def plan(service, job):
 def test_a_finding_is_pointed_at_applied_and_undone(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/runs")
     count = screen.locator("[data-count=stop]")
-    expect(count).to_have_text(re.compile("4 stops"))
+    expect(count).to_have_text(re.compile("4 won’t work"))
     screen.get_by_role("button", name="Put a fresh cell into Hall mic").click()
-    expect(count).to_have_text(re.compile("3 stops"))
+    expect(count).to_have_text(re.compile("3 won’t work"))
     assert plan(service, job).devices["hall-mic"].settings["capsule.cell"] is True
     screen.get_by_role("button", name="Undo").click()
-    expect(count).to_have_text(re.compile("4 stops"))
+    expect(count).to_have_text(re.compile("4 won’t work"))
 
 
 def test_findings_by_keys(screen: Page, service, job):
@@ -90,7 +90,7 @@ def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):
     panel.get_by_role("button", name=re.compile("hot on tip and ring")).first.click()
     expect(screen.locator("[data-rule=wrong-lead]")).to_have_count(0)
     assert [part.lead for part in plan(service, job).runs["run-12"].parts] == ["xlr", "xlr-trs"]
-    panel.get_by_role("button", name="Take this run out").click()
+    panel.get_by_role("button", name="Remove this run").click()
     expect(panel).to_have_count(0)
     assert "run-12" not in plan(service, job).runs
 
@@ -115,7 +115,7 @@ def test_a_mix_is_looked_at_by_way_of_each_microphone(screen: Page, job):
 
 def test_typing_completes_and_says_what_it_does_not_know(screen: Page, job):
     screen.goto(f"/jobs/{job}/runs")
-    field = screen.get_by_label("Say a run")
+    field = screen.get_by_label("Command")
     expect(field).to_be_enabled()
     field.fill("hall")
     expect(screen.locator(".completion")).to_have_text(["hall mic to "])
@@ -125,14 +125,14 @@ def test_typing_completes_and_says_what_it_does_not_know(screen: Page, job):
     expect(screen.get_by_text("no device here is called 'gramophone'")).to_be_visible()
     screen.keyboard.press("Enter")
     expect(field).to_have_value("gramophone to bag")
-    assert screen.locator("[data-count=stop]").inner_text().strip() == "4 stops"
+    assert screen.locator("[data-count=stop]").inner_text().strip() == "4 won’t work"
 
 
 def test_all_keys_are_listed_and_themes_stay(screen: Page, job):
     screen.goto(f"/jobs/{job}/runs")
     expect(screen.locator("[data-track='bag.1']")).to_be_visible()
     screen.keyboard.press("?")
-    expect(screen.get_by_role("dialog", name="Keys and sentences")).to_contain_text("apply its fix")
+    expect(screen.get_by_role("dialog", name="Help and shortcuts")).to_contain_text("apply its fix")
     screen.keyboard.press("Escape")
     for theme, ground in (("dark", "rgb(21, 26, 23)"), ("sun", "rgb(255, 255, 255)")):
         screen.get_by_label("Light").select_option(theme)
@@ -149,7 +149,7 @@ def test_a_plan_is_saved_and_read_again(screen: Page, service, job, tmp_path):
     assert read_plan(path.read_bytes()) == foundry()
     screen.goto("/")
     screen.get_by_label("Read a plan file").set_input_files(str(path))
-    expect(screen.locator("[data-count=stop]")).to_have_text(re.compile("4 stops"))
+    expect(screen.locator("[data-count=stop]")).to_have_text(re.compile("4 won’t work"))
     assert len(service.all()) == 2
 
 
@@ -187,7 +187,7 @@ def test_an_address_that_leads_nowhere_leads_back(screen: Page, job):
 def test_an_empty_job_says_what_to_do_first(screen: Page, client):
     state = client.post("/api/jobs", json={"name": "Empty"}).json()
     screen.goto(f"/jobs/{state['job']}/runs")
-    expect(screen.get_by_text("Nothing in the trunk yet")).to_be_visible()
+    expect(screen.get_by_text("No equipment yet")).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("l")
     expect(screen.get_by_text("No track has a plug yet")).to_be_visible()
@@ -212,7 +212,7 @@ def test_what_is_typed_before_the_job_is_there_is_answered(screen: Page, job):
     held = []
     screen.route(f"**/api/jobs/{job}", lambda route: held.append(route))
     screen.goto(f"/jobs/{job}/runs")
-    screen.get_by_label("Say a run").fill("hall")
+    screen.get_by_label("Command").fill("hall")
     screen.wait_for_timeout(400)
     expect(screen.locator(".completion")).to_have_count(0)
     for route in held:

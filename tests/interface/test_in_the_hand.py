@@ -33,7 +33,7 @@ def test_no_page_scrolls_sideways(screen: Page, service):
 def test_the_answer_of_a_line_stays_on_a_telephone(screen: Page, service):
     screen.set_viewport_size(PHONE)
     opened(screen, service, foundry())
-    screen.get_by_label("Say a run").fill("bag line to pocket")
+    screen.get_by_label("Command").fill("bag line to pocket")
     answer = screen.locator("#say-answer")
     expect(answer).to_be_visible()
     box = answer.bounding_box()
@@ -43,13 +43,13 @@ def test_the_answer_of_a_line_stays_on_a_telephone(screen: Page, service):
 @pytest.mark.parametrize(("key", "stays"), [("Enter", False), ("Shift+Enter", True)])
 def test_after_a_line_the_keys_work_again(screen: Page, service, key, stays):
     """Said before: f, a and u went on being typed into the line. Shift+Enter stays in it, for the next one."""
-    job = opened(screen, service, Plan(name="Keys"))
-    screen.get_by_label("Say a run").click()
+    job = opened(screen, service, Plan(name="Help"))
+    screen.get_by_label("Command").click()
     screen.keyboard.insert_text("add bag recorder as bag")
     expect(screen.locator("#say-answer").get_by_role("option").first).to_be_visible()
     screen.keyboard.press(key)
     expect(screen.locator(".bar", has_text="Add bag")).to_be_visible()
-    line = screen.get_by_label("Say a run")
+    line = screen.get_by_label("Command")
     if stays:
         expect(line).to_be_focused()
         return

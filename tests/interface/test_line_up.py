@@ -60,10 +60,10 @@ def test_what_is_no_recording_is_told(screen: Page, service: JobService):
 def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
-    screen.get_by_role("button", name="Measure it on the bench").click()
+    screen.get_by_role("button", name="Measure it in the simulation").click()
     screen.get_by_role("button", name="Take −").click()
     expect(screen.get_by_text("1 of 2 lined up")).to_be_visible()
-    screen.get_by_role("link", name="Hear the plan on the bench").click()
+    screen.get_by_role("link", name="Listen to the plan: simulation").click()
     expect(screen.get_by_role("button", name="cam track L dBFS")).to_be_visible()
     sound = screen.get_by_label("What is heard at this point")
     address = sound.get_attribute("src")
@@ -80,10 +80,10 @@ def test_a_knob_is_turned_on_the_bench_and_levels_uses_what_it_gave(screen: Page
     screen.goto(f"/jobs/{job}/line-up/cam.L")
     screen.get_by_text("Another recording, or one at several settings").click()
     screen.get_by_label("Or turn a knob on the bench").select_option(label="cam mic socket, gain")
-    screen.get_by_role("button", name="Turn it").click()
+    screen.get_by_role("button", name="Turn the knob").click()
     expect(screen.get_by_text("One mark is")).to_be_visible()
-    screen.get_by_role("button", name="Keep how it reads").click()
-    expect(screen.get_by_text("Believe the meter again")).to_be_visible()
+    screen.get_by_role("button", name="Save meter correction").click()
+    expect(screen.get_by_text("Clear meter correction")).to_be_visible()
     screen.get_by_role("button", name="Use measured gain").click()
     expect(screen.get_by_text("cam mic socket, gain: measured")).to_be_visible()
     plan = service.newest(job).evaluation.plan
@@ -98,7 +98,7 @@ def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
     job = service.create(line_into_camera()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
     screen.get_by_text("Compare ways to match run 2").click()
-    screen.get_by_role("button", name="Record them on the bench").click()
+    screen.get_by_role("button", name="Record them in the simulation").click()
     rows = screen.get_by_role("row")
     expect(rows.filter(has_text="as it is set now")).to_contain_text("The tone is cut off")
     expect(rows.filter(has_text="headphone output")).to_contain_text("headphones hiss")
@@ -111,7 +111,7 @@ def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
 def test_the_sound_is_kept_where_that_is_ticked(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
-    screen.get_by_label("Keep the sound too").check()
+    screen.get_by_label("Keep the recording too").check()
     take = wav(sine(1000, -30, 1), bits=24)
     screen.get_by_label("Or measure what it recorded").set_input_files(
         {"name": "kept.wav", "mimeType": "audio/wav", "buffer": take}

@@ -18,7 +18,7 @@ EDITS = 12
 
 def type_line(screen: Page, text: str) -> None:
     """Enter, and no waiting for what comes of it."""
-    screen.get_by_label("Say a run").click()
+    screen.get_by_label("Command").click()
     screen.keyboard.insert_text(text)
     expect(screen.locator("#say-answer").get_by_role("option").first).to_be_visible()
     screen.keyboard.press("Enter")
@@ -82,7 +82,7 @@ def test_an_undo_and_a_plan_file_outlive_a_reload(screen: Page, service):
     expect(screen.locator(".bar", has_text="Undo: Add bag")).to_be_visible()
     plan = {"name": "m", "mimeType": "application/json", "buffer": write_plan(Plan(name="From a file"))}
     screen.get_by_label("Read a plan file into this job").set_input_files(plan)
-    screen.get_by_role("button", name="Take it").click()
+    screen.get_by_role("button", name="Replace the plan").click()
     expect(screen.locator(".waiting")).to_contain_text("Not saved yet: 1 change")
     screen.unroute(lost[1])
     screen.reload()
@@ -100,7 +100,7 @@ def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, servi
     job = opened(screen, service, Plan(name="Typed on"))
     slow(screen, "**/say", 150)
     slow(screen, "**/edits", 500)
-    line = screen.get_by_label("Say a run")
+    line = screen.get_by_label("Command")
     line.click()
     for text in ("add boom", "add bag recorder as bag", "boom to bag 1, 7 m"):
         screen.keyboard.type(text, delay=20)
@@ -115,7 +115,7 @@ def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, servi
 def test_a_line_that_cannot_be_done_comes_back(screen: Page, service):
     opened(screen, service, Plan(name="Comes back"))
     slow(screen, "**/say", 200)
-    line = screen.get_by_label("Say a run")
+    line = screen.get_by_label("Command")
     line.click()
     screen.keyboard.insert_text("nonsense of no kind")
     screen.keyboard.press("Enter")
@@ -143,7 +143,7 @@ def test_a_field_shows_what_the_plan_holds(screen: Page, service):
     name.blur()
     expect(name).to_have_value("Held")
     screen.unroute("**/edits")
-    screen.get_by_role("button", name="Do it again").click()
+    screen.get_by_role("button", name="Apply again").click()
     expect(rate).to_have_value("24")
     expect(name).to_have_value("Not held")
     assert (service.plan(job).name, service.plan(job).defaults.frame_rate) == ("Not held", "24")
@@ -171,7 +171,7 @@ def test_a_page_asks_again_for_what_was_lost(screen: Page, services):
     walks, first = lost_once(screen, "**/walks"), lost_once(screen, f"**/jobs/{job}")
     screen.goto(f"/jobs/{job}/walk")
     expect(screen.get_by_role("status").filter(has_text="0 of")).to_be_visible()
-    expect(screen.get_by_text("Begin the walk")).to_have_count(0)
+    expect(screen.get_by_text("Start the checklist")).to_have_count(0)
     assert walks and first
 
 

@@ -28,7 +28,7 @@ def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
     screen.goto(f"/jobs/{job}/clock")
     screen.get_by_role("link", name="Sync files").click()
     expect(screen.get_by_text("Nothing was dropped in yet")).to_be_visible()
-    go = screen.get_by_role("button", name="Lay them over each other")
+    go = screen.get_by_role("button", name="Sync files")
     expect(go).to_be_disabled()
     screen.get_by_label("Camera files").locator("input").set_input_files(files)
     expect(screen.get_by_role("region", name="Camera files").get_by_role("listitem")).to_have_count(2)
@@ -47,10 +47,10 @@ def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
     expect(panel).to_contain_text("moved by 1920 samples")
     screen.keyboard.press(",")
     expect(panel).to_contain_text("moved by 1919 samples")
-    panel.get_by_role("button", name="As it was found").click()
+    panel.get_by_role("button", name="Back to the match").click()
     expect(panel).to_contain_text("75.00 frames")
     with screen.expect_download() as download:
-        panel.get_by_role("link", name="Aligned copy", exact=True).click()
+        panel.get_by_role("link", name="Synced copy", exact=True).click()
     assert download.value.suggested_filename == "CAMB_0007-aligned.wav"
     with screen.expect_download() as download:
         screen.get_by_role("link", name="EDL").click()
@@ -71,7 +71,7 @@ def test_moves_arrive_over_a_bad_connection_and_a_reload(screen: Page, services)
     screen.goto(f"/jobs/{job}/sync")
     screen.get_by_label("Camera files").locator("input").set_input_files(files)
     expect(screen.get_by_role("region", name="Camera files").get_by_role("listitem")).to_have_count(2)
-    screen.get_by_role("button", name="Lay them over each other").click()
+    screen.get_by_role("button", name="Sync files").click()
     screen.get_by_role("button", name="CAMB.WAV begins at 3.0 s").click()
     panel = screen.get_by_role("region", name="CAMB.WAV over CAMA.WAV")
     expect(panel).to_contain_text("75.00 frames")
@@ -94,4 +94,4 @@ def test_what_is_no_recording_is_told_and_nothing_is_laid(screen: Page, service:
     letter = {"name": "letter.txt", "mimeType": "text/plain", "buffer": b"dear all"}
     screen.get_by_label("Recorder files").locator("input").set_input_files(letter)
     expect(screen.get_by_text("no recording that can be read")).to_be_visible()
-    expect(screen.get_by_role("button", name="Lay them over each other")).to_be_disabled()
+    expect(screen.get_by_role("button", name="Sync files")).to_be_disabled()

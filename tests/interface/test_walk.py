@@ -15,7 +15,7 @@ PHONE = {"width": 390, "height": 844}
 def begun(page: Page, job) -> None:
     page.set_viewport_size(PHONE)
     page.goto(f"/jobs/{job}/walk")
-    page.get_by_role("button", name="Begin the walk").click()
+    page.get_by_role("button", name="Start the checklist").click()
     expect(page.get_by_role("status").first).to_contain_text("0 of")
 
 
@@ -68,7 +68,7 @@ def test_marks_outlive_a_reload_and_are_taken_back(screen: Page, services: Servi
 def test_a_plan_without_tracks_says_what_to_do(screen: Page, services: Services):
     job = services.jobs.create(Plan(name="Empty")).revision.job
     screen.goto(f"/jobs/{job}/walk")
-    screen.get_by_role("button", name="Begin the walk").click()
+    screen.get_by_role("button", name="Start the checklist").click()
     expect(screen.get_by_role("alert")).to_contain_text("plan a run first")
 
 
@@ -80,7 +80,7 @@ def test_a_walk_that_is_left_is_not_asked_for_any_more(screen: Page, services):
     screen.goto(f"/jobs/{job}/walk")
     with screen.expect_request("**/walks/*"):
         pass
-    screen.get_by_role("link", name="Runs").click()
+    screen.get_by_role("link", name="Connections").click()
     expect(screen).to_have_url(re.compile("/runs$"))
     asked = []
     screen.on("request", lambda request: asked.append(request.url) if "/walks/" in request.url else None)

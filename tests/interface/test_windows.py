@@ -55,7 +55,7 @@ def test_an_answer_that_is_late_leaves_alone_who_has_come_back(screen: Page, ser
     screen.keyboard.press("Tab")
     name.focus()
     screen.keyboard.press("Control+a")
-    expect(screen.get_by_role("button", name="Do it again")).to_be_visible()
+    expect(screen.get_by_role("button", name="Apply again")).to_be_visible()
     screen.keyboard.type("Second")
     expect(name).to_have_value("Second")
 

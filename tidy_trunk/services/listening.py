@@ -70,7 +70,7 @@ class Laid:
 def check_stretch(at_s: float, span_s: float, longest_s: float) -> None:
     """Raises RangeError: a stretch that cannot be."""
     if not (np.isfinite(at_s) and np.isfinite(span_s) and 0.001 <= span_s <= longest_s):
-        raise RangeError(f"a stretch of {span_s:g} s cannot be: give 0.001 to {longest_s:g} s")
+        raise RangeError(f"length must be between 0.001 and {longest_s:g} s, not {span_s:g}")
 
 
 def left_and_right(first: Laid, second: Laid, at_s: float, span_s: float) -> bytes:

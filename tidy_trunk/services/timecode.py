@@ -104,9 +104,9 @@ def write_timecode(
         RateError: A rate of more frames than timecode can number.
     """
     if not LOUDEST_DBFS >= level_dbfs >= QUIETEST_DBFS:
-        raise RangeError(f"a level of {level_dbfs:g} dBFS cannot be: give {QUIETEST_DBFS:g} to {LOUDEST_DBFS:g}")
+        raise RangeError(f"level must be between {QUIETEST_DBFS:g} and {LOUDEST_DBFS:g} dBFS, not {level_dbfs:g}")
     if not 0 < seconds <= LONGEST_S:
-        raise RangeError(f"{seconds:g} s cannot be: give more than 0, up to {LONGEST_S:g}")
+        raise RangeError(f"length must be more than 0 and at most {LONGEST_S:g} s, not {seconds:g}")
     if not 8_000 <= rate_hz <= 192_000:
         raise RangeError(f"a sample rate of {rate_hz} Hz is not in use here: give 8000 to 192000")
     count, peak = round(seconds * rate_hz), ratio_from_db(level_dbfs)

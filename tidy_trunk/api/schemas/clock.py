@@ -169,7 +169,7 @@ class PairOut(Out):
 class WindowOut(Out):
     """Whether sound lies within what a standard asks for."""
 
-    words: str
+    id: str
     said: str
     source: str
     early_ms: float
@@ -342,7 +342,7 @@ class ClockOut(Out):
 def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
     return [
         WindowOut(
-            words=window.words,
+            id=window.id,
             said=window.words if holds else window.beyond,
             source=window.source_words,
             early_ms=window.early_ms,

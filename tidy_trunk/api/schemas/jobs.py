@@ -1,7 +1,7 @@
 """Jobs, their states, tracks and findings."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
@@ -212,6 +212,9 @@ class LeadOut(Out):
     wireless: bool
 
 
+Verdict = Literal["clips", "silent", "no-source", "stop", "check", "ok"]
+
+
 class TrackOut(Out):
     """A row: the way of the sound, and what the track will hold in dBFS."""
 
@@ -230,7 +233,7 @@ class TrackOut(Out):
     miss_db: Level
     ruled_by: str
     provenance: str
-    verdict: str
+    verdict: Verdict
     severity: Severity | None
 
     @classmethod
@@ -254,7 +257,7 @@ class TrackOut(Out):
             miss_db=track.miss_db,
             ruled_by=noise.name if noise else "",
             provenance=track.provenance,
-            verdict=_verdict(row, severity),
+            verdict=_verdict(row, sources, severity),
             severity=severity,
         )
 
@@ -363,17 +366,17 @@ def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
     return next((severity for severity in _WORST_FIRST if severity in mine), None)
 
 
-def _verdict(row: Row, severity: Severity | None) -> str:
+def _verdict(row: Row, sources: list[str], severity: Severity | None) -> Verdict:
     track = row.track
     if track.clip is not None:
         return "clips"
     if track.is_silent:
-        return "silent"
+        return "silent" if sources else "no-source"
     if severity is Severity.STOP:
         return "stop"
     if severity is Severity.CAUTION:
         return "check"
-    return "clear"
+    return "ok"
 
 
 class ProblemOut(Out):

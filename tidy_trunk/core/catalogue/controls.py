@@ -57,7 +57,7 @@ class Control:
         if self.span is None:
             if value and not LOWEST_MHZ <= value <= HIGHEST_MHZ:
                 raise RangeError(
-                    f"{self.label} of {value:g} MHz cannot be: give {LOWEST_MHZ:g} to {HIGHEST_MHZ:g} MHz, or 0 for not set"
+                    f"{self.label} must be between {LOWEST_MHZ:g} and {HIGHEST_MHZ:g} MHz, or 0 for not set, and not {value:g}"
                 )
             return round(float(value), 3)
         if not self.span.minimum_db <= value <= self.span.maximum_db:

@@ -41,9 +41,9 @@ class Figure:
 
     def __post_init__(self) -> None:
         if not (math.isfinite(self.value) and abs(self.value) <= LARGEST_FIGURE):
-            raise RangeError(f"a figure of {self.value} cannot be: give a finite number")
+            raise RangeError(f"figure must be a finite number, not {self.value}")
         if not (math.isfinite(self.tolerance) and 0 <= self.tolerance <= 100):
-            raise RangeError(f"a tolerance of {self.tolerance} cannot be: give 0 to 100")
+            raise RangeError(f"tolerance must be between 0 and 100, not {self.tolerance}")
 
 
 def about(value: float, percent: float = TYPICAL_TOLERANCE_PERCENT) -> Figure:

@@ -22,11 +22,11 @@ from tidy_trunk.core.trace import Place, accept, upstream_of
 class Gets(StrEnum):
     """How a device comes by its time."""
 
-    GIVES = "gives it"  # to others, and gets it from none
-    SOCKET = "by its timecode socket"  # and stays on the lead
-    JAMS = "by jams"  # and runs alone between them
-    SOUND = "as sound on a track"
-    NOTHING = "from nobody"
+    GIVES = "master"  # gives it to others, and gets it from none
+    SOCKET = "cable"  # at its timecode socket, and stays on it
+    JAMS = "jam"  # and runs alone between jams
+    SOUND = "track"  # as sound
+    NOTHING = "none"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

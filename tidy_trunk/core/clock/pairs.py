@@ -19,9 +19,9 @@ class Meets(StrEnum):
     """What both have, the surest first."""
 
     TIMECODE = "timecode"
-    SOUND = "the same sound"
-    OWN_MICROPHONE = "the camera's own microphone"
-    CLAP = "a clap alone"
+    SOUND = "sound"  # the same on both
+    OWN_MICROPHONE = "camera-microphone"
+    CLAP = "clap"  # alone
 
 
 FURTHEST_M: Final = 100.0

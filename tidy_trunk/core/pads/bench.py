@@ -61,7 +61,7 @@ def loss_range(pad: Pad, source_ohm: float, load_ohm: float, tolerance_percent: 
     Source: [GUM]
     """
     if not (math.isfinite(tolerance_percent) and 0 < tolerance_percent <= 20):
-        raise RangeError(f"a tolerance of {tolerance_percent:g} % cannot be: give more than 0, up to 20 %")
+        raise RangeError(f"tolerance must be more than 0 and at most 20 %, not {tolerance_percent:g}")
     share = tolerance_percent / 100
     losses = [
         _loss(pad, factors, source_ohm, load_ohm)

@@ -88,7 +88,7 @@ def check_loss(loss_db: float) -> None:
 def check_ohms(name: str, ohms: float) -> None:
     """Raises RangeError unless 0.1 Ω ≤ value ≤ 10 MΩ."""
     if not (math.isfinite(ohms) and 0.1 <= ohms <= 1e7):
-        raise RangeError(f"{ohms:g} Ω as {name} cannot be: give 0.1 to 10,000,000 Ω")
+        raise RangeError(f"{name} must be between 0.1 and 10,000,000 Ω, not {ohms:g}")
 
 
 def bridging_arms(loss_db: float, source_ohm: float, load_ohm: float) -> Arms:

@@ -60,7 +60,9 @@ def check_lead(own: OwnLead) -> None:
     if set(own.ways) not in ({""}, {"L", "R"}):
         raise PlanError(f"{at}: a lead has one way, or the two ways L and R")
     if own.short_m is not None and not 0 < own.short_m <= 100:
-        raise RangeError(f"{at}: {own.short_m:g} m cannot be: give up to 100 m, or none where it is made to length")
+        raise RangeError(
+            f"{at}: fixed length must be more than 0 and at most 100 m, not {own.short_m:g}; leave it out where it is made to length"
+        )
     for way in own.ways.values():
         _check_way(at, own, way)
 
@@ -76,7 +78,7 @@ def _check_way(at: str, own: OwnLead, way: Wiring) -> None:
             raise PlanError(f"{at}: its {end} end has no contact '{name}'; it has {', '.join(contacts)}")
     for ohm in (*(wire.ohm for wire in way.wires), *(bridge.ohm for bridge in way.bridges)):
         if not (math.isfinite(ohm) and (ohm == 0 or 0.1 <= ohm <= 1e7)):
-            raise RangeError(f"{at}: {ohm:g} Ω cannot be: give 0 for plain wire, or 0.1 to 10,000,000 Ω")
+            raise RangeError(f"{at}: resistance must be 0 for plain wire, or between 0.1 and 10,000,000 Ω, not {ohm:g}")
 
 
 def _ends(way: Wiring, near: tuple[str, ...], far: tuple[str, ...]) -> Iterator[tuple[Side, tuple[str, ...], str]]:

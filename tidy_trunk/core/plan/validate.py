@@ -105,7 +105,7 @@ def check_label(at: str, label: str) -> None:
 
 def check_number(at: str, value: float, low: float, high: float, unit: str) -> None:
     if not (math.isfinite(value) and low <= value <= high):
-        raise RangeError(f"{at}: {value:g} {unit} cannot be: give {low:g} to {high:g} {unit}")
+        raise RangeError(f"{at}: must be between {low:g} and {high:g} {unit}, not {value:g}")
 
 
 def _check_defaults(plan: Plan) -> None:

@@ -127,7 +127,7 @@ def _check(settings: Sequence[float], target_dbfs: float) -> None:
     if len(set(settings)) < 2:
         raise InputError("all settings are the same: give what the control really stood at")
     if not -120.0 <= target_dbfs <= 0.0:
-        raise InputError(f"a target of {target_dbfs:g} dBFS cannot be: give −120 to 0 dBFS")
+        raise InputError(f"target must be between −120 and 0 dBFS, not {target_dbfs:g}")
 
 
 def _count(number: int, what: str) -> str:

@@ -49,13 +49,13 @@ def line_up_tone(
         RangeError: Outside of these.
     """
     if not LOWEST_RATE_HZ <= rate_hz <= HIGHEST_RATE_HZ:
-        raise RangeError(f"a sample rate of {rate_hz} Hz cannot be: give {LOWEST_RATE_HZ} to {HIGHEST_RATE_HZ} Hz")
+        raise RangeError(f"sample rate must be between {LOWEST_RATE_HZ} and {HIGHEST_RATE_HZ} Hz, not {rate_hz}")
     if not QUIETEST_DBFS <= level_dbfs <= 0.0:
-        raise RangeError(f"a tone of {level_dbfs:g} dBFS cannot be: give {QUIETEST_DBFS:g} to 0 dBFS")
+        raise RangeError(f"level must be between {QUIETEST_DBFS:g} and 0 dBFS, not {level_dbfs:g}")
     if not 10.0 <= frequency_hz <= 0.45 * rate_hz:
         raise RangeError(f"a tone of {frequency_hz:g} Hz cannot be at {rate_hz} Hz: give 10 to {0.45 * rate_hz:.0f} Hz")
     if not 1 / rate_hz <= seconds <= LONGEST_TONE_S:
-        raise RangeError(f"a tone of {seconds:g} s cannot be: give up to {LONGEST_TONE_S:.0f} s")
+        raise RangeError(f"length must be more than 0 and at most {LONGEST_TONE_S:.0f} s, not {seconds:g}")
     if channels not in (1, 2) or (ident and channels != 2):
         raise RangeError("a tone has 1 or 2 channels, and an ident marks the left one of 2")
     return _pieces(ratio_from_db(level_dbfs), frequency_hz, round(seconds * rate_hz), rate_hz, channels, ident)

@@ -45,11 +45,11 @@ def drift(ppm_a: float, ppm_b: float, rate: FrameRate, hours: float, limit_frame
     """
     for ppm in (ppm_a, ppm_b):
         if not (math.isfinite(ppm) and 0 <= ppm <= LARGEST_PPM):
-            raise RangeError(f"a clock of {ppm:g} ppm cannot be: give the size of its error, 0 to {LARGEST_PPM:g}")
+            raise RangeError(f"clock error must be between 0 and {LARGEST_PPM:g} ppm, not {ppm:g}")
     if not (math.isfinite(hours) and 0 <= hours <= LONGEST_H):
-        raise RangeError(f"{hours:g} h cannot be: give 0 to {LONGEST_H:g}")
+        raise RangeError(f"duration must be between 0 and {LONGEST_H:g} h, not {hours:g}")
     if not (math.isfinite(limit_frames) and 0 < limit_frames <= MOST_FRAMES):
-        raise RangeError(f"a limit of {limit_frames:g} frames cannot be: give more than 0, up to {MOST_FRAMES:g}")
+        raise RangeError(f"limit must be more than 0 and at most {MOST_FRAMES:g} frames, not {limit_frames:g}")
     relative = ppm_a + ppm_b
     seconds = relative * 1e-6 * hours * 3600
     limit_s = limit_frames / float(rate.ratio)

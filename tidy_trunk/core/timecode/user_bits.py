@@ -13,7 +13,7 @@ _HEX: Final = re.compile(r"[0-9A-Fa-f]{8}")
 def user_digits(text: str) -> LtcExtras:
     """Eight hexadecimal digits, the leftmost in binary group 8. Raises InputError: something else."""
     if not _HEX.fullmatch(text):
-        raise InputError(f"user bits '{text[:20]}' cannot be: give 8 hexadecimal digits")
+        raise InputError(f"user bits must be 8 hexadecimal digits, not '{text[:20]}'")
     return LtcExtras(user_bits=tuple(int(digit, 16) for digit in reversed(text)))
 
 

@@ -26,7 +26,7 @@ def bridging_loss_db(source_ohm: float, load_ohm: float) -> float:
     Source: [HANDBOOK]
     """
     if not source_ohm >= 0 or not load_ohm > 0:
-        raise RangeError(f"a source of {source_ohm:g} Ω into a load of {load_ohm:g} Ω cannot be: give sizes above 0")
+        raise RangeError(f"source and load impedance must be above 0 Ω, not {source_ohm:g} and {load_ohm:g}")
     return -db_from_ratio(load_ohm / (load_ohm + source_ohm)) if math.isfinite(load_ohm) else 0.0
 
 

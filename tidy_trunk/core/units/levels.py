@@ -113,7 +113,7 @@ def convert(value: float, unit: str, to: str, *, sensitivity_mv_per_pa: float | 
     if sensitivity_mv_per_pa is not None and not (
         math.isfinite(sensitivity_mv_per_pa) and 0 < sensitivity_mv_per_pa < 1e6
     ):
-        raise RangeError(f"a sensitivity of {sensitivity_mv_per_pa} mV/Pa cannot be: give a number above 0")
+        raise RangeError(f"sensitivity must be above 0 mV/Pa, not {sensitivity_mv_per_pa}")
     base = start.to_base(value)
     if start.quantity != end.quantity:
         if sensitivity_mv_per_pa is None:

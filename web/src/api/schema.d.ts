@@ -2671,7 +2671,7 @@ export interface components {
          * @description How a device comes by its time.
          * @enum {string}
          */
-        Gets: "gives it" | "by its timecode socket" | "by jams" | "as sound on a track" | "from nobody";
+        Gets: "master" | "cable" | "jam" | "track" | "none";
         /** GrammarOut */
         GrammarOut: {
             /** Forms */
@@ -3341,7 +3341,7 @@ export interface components {
          * @description What both have, the surest first.
          * @enum {string}
          */
-        Meets: "timecode" | "the same sound" | "the camera's own microphone" | "a clap alone";
+        Meets: "timecode" | "sound" | "camera-microphone" | "clap";
         /**
          * MetOut
          * @description The loss with another impedance at one side.
@@ -5217,8 +5217,11 @@ export interface components {
             ruled_by: string;
             /** Provenance */
             provenance: string;
-            /** Verdict */
-            verdict: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "clips" | "silent" | "no-source" | "stop" | "check" | "ok";
             severity: components["schemas"]["Severity"] | null;
         };
         /**
@@ -5493,8 +5496,8 @@ export interface components {
          * @description Whether sound lies within what a standard asks for.
          */
         WindowOut: {
-            /** Words */
-            words: string;
+            /** Id */
+            id: string;
             /** Said */
             said: string;
             /** Source */

@@ -35,15 +35,15 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
   <EmptyState
     v-if="clock && !clock.keepers.length"
     class="empty"
-    title="Nothing keeps time yet"
+    title="No timecode devices yet"
     text="Cameras, recorders and timecode generators stand here once the job has them: add timecode generator, add mirrorless camera."
   >
-    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+    <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>
   <div v-else class="clock">
     <div class="page">
       <header>
-        <h2>Clock</h2>
+        <h2>Timecode</h2>
         <p v-if="clock">{{ clock.rate }} frames a second</p>
         <DayForm v-if="clock" :clock="clock" />
         <RouterLink class="files no-print" :to="{ name: 'sync' }">Sync files</RouterLink>

@@ -15,7 +15,7 @@ const INDENT = 22
 
 const rows = computed(() => treeRows(props.clock))
 /** Where nobody gives time at all, that is a way to work, and no fault of one device. */
-const some = computed(() => props.clock.keepers.some(({ gets }) => gets !== 'from nobody'))
+const some = computed(() => props.clock.keepers.some(({ gets }) => gets !== 'none'))
 const hours = computed(() => {
   const { day_begins_min: first, day_ends_min: last } = props.clock
   const step = last - first > 720 ? 180 : last - first > 360 ? 120 : 60
@@ -33,13 +33,13 @@ onMounted(() => {
 onBeforeUnmount(() => observer?.disconnect())
 
 const every = (keeper: Keeper) =>
-  keeper.rejam_every_h === null ? 'never parts' : `${span(keeper.rejam_every_h * 60)} within the limit`
+  keeper.rejam_every_h === null ? 'no drift' : `${span(keeper.rejam_every_h * 60)} within the limit`
 </script>
 
 <template>
-  <section class="tree" aria-label="Who gives time to whom">
+  <section class="tree" aria-label="Timecode sources">
     <div class="row head soft small">
-      <span>who gives time to whom</span>
+      <span>timecode sources</span>
       <span ref="box" class="strip">
         <svg :width="width" height="18" aria-hidden="true">
           <text v-for="hour in hours" :key="hour" :x="along(clock, hour, width)" y="13" class="hour">
@@ -64,21 +64,19 @@ const every = (keeper: Keeper) =>
         <svg v-if="row.depth" class="elbow" width="20" height="30" aria-hidden="true">
           <path
             d="M4 0 V16 H18"
-            :class="{ jams: row.keeper.gets === 'by jams', sound: row.keeper.gets === 'as sound on a track' }"
+            :class="{ jams: row.keeper.gets === 'jam', sound: row.keeper.gets === 'track' }"
           />
         </svg>
         <span>
           <strong>{{ row.keeper.label }}</strong>
           <span class="soft small how">
-            <template v-if="row.keeper.gets === 'gives it'">gives it to the others</template>
-            <template v-else-if="row.keeper.gets === 'by its timecode socket'">stays on the lead</template>
-            <template v-else-if="row.keeper.gets === 'by jams'">jammed by {{ row.keeper.over }}</template>
-            <template v-else-if="row.keeper.gets === 'as sound on a track'"
-              >as sound on {{ row.keeper.track }}</template
-            >
+            <template v-if="row.keeper.gets === 'master'">timecode master</template>
+            <template v-else-if="row.keeper.gets === 'cable'">stays connected</template>
+            <template v-else-if="row.keeper.gets === 'jam'">jammed by {{ row.keeper.over }}</template>
+            <template v-else-if="row.keeper.gets === 'track'">as sound on {{ row.keeper.track }}</template>
             <template v-else
-              ><SeverityMark v-if="some && row.keeper.has_socket" severity="caution" :size="11" /> from
-              nobody</template
+              ><SeverityMark v-if="some && row.keeper.has_socket" severity="caution" :size="11" />
+              free-running, no source</template
             >
             <template v-if="row.keeper.ppm !== null">, ±{{ plainNumber(row.keeper.ppm) }} ppm</template>
             <template v-if="row.keeper.records_run">, <b class="is-stop">record run</b></template>
@@ -91,16 +89,16 @@ const every = (keeper: Keeper) =>
       </button>
       <div class="strip small">
         <DayStrip v-if="row.day" :clock="clock" :day="row.day" :width="width" />
-        <p v-else-if="row.keeper.gets === 'by its timecode socket'" class="soft">
-          alone it may part by {{ row.keeper.parts_ms!.toFixed(0) }} ms over the day: {{ every(row.keeper) }}
+        <p v-else-if="row.keeper.gets === 'cable'" class="soft">
+          free-running drift today: up to {{ row.keeper.parts_ms!.toFixed(0) }} ms, {{ every(row.keeper) }}
         </p>
-        <p v-else-if="row.keeper.gets === 'as sound on a track'" class="soft">
+        <p v-else-if="row.keeper.gets === 'track'" class="soft">
           {{ plainNumber(row.keeper.loss_db) }} dB lead<template v-if="row.keeper.beside.length"
             >; {{ row.keeper.beside.join(', ') }} beside it is scratch at best</template
           >
         </p>
-        <p v-else-if="row.keeper.gets === 'from nobody' && some && row.keeper.has_socket" class="soft">
-          it has a socket for it
+        <p v-else-if="row.keeper.gets === 'none' && some && row.keeper.has_socket" class="soft">
+          it has a timecode input
         </p>
       </div>
     </div>

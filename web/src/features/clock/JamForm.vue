@@ -68,7 +68,7 @@ const known = computed(() =>
 
 <template>
   <form class="jam" :aria-label="`Jams of ${keeper.label}`" @submit.prevent="jam(timesOf(times))">
-    <p v-if="keeper.gets === 'by its timecode socket'" class="soft">
+    <p v-if="keeper.gets === 'cable'" class="soft">
       It stays on the lead from {{ keeper.giver }}: take that run out, and it can be jammed and run alone.
     </p>
     <template v-else>
@@ -99,7 +99,7 @@ const known = computed(() =>
         >Jam at {{ written(day.advised_min) }}</Button
       >
     </template>
-    <label v-if="keeper.giver_id && keeper.gets !== 'as sound on a track'" class="field"
+    <label v-if="keeper.giver_id && keeper.gets !== 'track'" class="field"
       ><span>measured, ppm</span>
       <input
         class="num"

@@ -27,7 +27,7 @@ async function measured(picture: (typeof props.late.pictures)[number], event: Ev
 type Windows = Clock['screens'][number]['windows']
 const verdict = (windows: Windows) => windows.map(({ said, source }) => `${said} (${source})`).join(', ')
 const grave = (windows: Windows) =>
-  windows.some(({ words, holds }) => words === 'accepted' && !holds) ? 'caution' : 'note'
+  windows.some(({ id, holds }) => id === 'accepted' && !holds) ? 'caution' : 'note'
 const way = (parts: { what: string; ms: number }[]) =>
   parts.map(({ what, ms }) => `${what} ${plainNumber(ms)} ms`).join(', ')
 </script>

@@ -13,17 +13,23 @@ const heard = (sources: Clock['pairs'][number]['sources']) =>
         : `${source}, ${Math.abs(later).toFixed(1)} ms ${later > 0 ? 'later' : 'earlier'}`,
     )
     .join('; ')
+const METHODS = {
+  timecode: 'timecode',
+  sound: 'the same sound',
+  'camera-microphone': 'the camera’s own microphone',
+  clap: 'slate clap only',
+}
 </script>
 
 <template>
   <section>
-    <h3>By what they meet afterwards</h3>
+    <h3>Sync method in post</h3>
     <table class="plain-table">
       <thead>
         <tr>
           <th scope="col">camera</th>
           <th scope="col">recorder</th>
-          <th scope="col">by, and a clap besides</th>
+          <th scope="col">method, and a clap besides</th>
           <th scope="col" class="num">one take up to</th>
         </tr>
       </thead>
@@ -32,14 +38,14 @@ const heard = (sources: Clock['pairs'][number]['sources']) =>
           <th scope="row">{{ pair.camera }}</th>
           <td>{{ pair.recorder }}</td>
           <td>
-            <template v-if="pair.by.includes('a clap alone')"
-              ><SeverityMark severity="caution" :size="11" /> a clap alone: they hear nothing in
+            <template v-if="pair.by.includes('clap')"
+              ><SeverityMark severity="caution" :size="11" /> slate clap only: they record nothing in
               common</template
             >
             <template v-else
-              >{{ pair.by.join(' and ')
+              >{{ pair.by.map((method) => METHODS[method]).join(' and ')
               }}<span v-if="pair.sources.length" class="soft">: {{ heard(pair.sources) }}</span
-              ><span v-else-if="pair.reach && pair.by.includes('the camera\'s own microphone')" class="soft"
+              ><span v-else-if="pair.reach && pair.by.includes('camera-microphone')" class="soft"
                 >: {{ pair.reach.source }} within {{ pair.reach.metres.toFixed(0) }} m,
                 {{ pair.reach.later_ms.toFixed(0) }} ms late there</span
               ></template

@@ -26,12 +26,12 @@ const clock = {
   limit_frames: 0.5,
   days: [day],
   keepers: [
-    keeper('camera', 'by its timecode socket', 'box'),
-    keeper('alone', 'from nobody'),
-    keeper('bag', 'gives it'),
-    keeper('box', 'by jams', 'bag'),
-    keeper('one', 'by jams', 'other'),
-    keeper('other', 'by jams', 'one'),
+    keeper('camera', 'cable', 'box'),
+    keeper('alone', 'none'),
+    keeper('bag', 'master'),
+    keeper('box', 'jam', 'bag'),
+    keeper('one', 'jam', 'other'),
+    keeper('other', 'jam', 'one'),
   ],
 } as unknown as Clock
 

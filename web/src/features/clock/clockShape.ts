@@ -20,7 +20,7 @@ export function treeRows(clock: Clock): TreeRow[] {
     rows.push({ keeper, depth, day: clock.days.find(({ device }) => device === keeper.device) })
     for (const other of clock.keepers) if (other.giver_id === keeper.device) hang(other, depth + 1)
   }
-  for (const keeper of clock.keepers) if (keeper.gets === 'gives it') hang(keeper, 0)
+  for (const keeper of clock.keepers) if (keeper.gets === 'master') hang(keeper, 0)
   // A circle of jams hangs on nobody: its first one stands for it.
   for (const keeper of clock.keepers) if (keeper.giver_id) hang(keeper, 0)
   for (const keeper of clock.keepers) hang(keeper, 0)

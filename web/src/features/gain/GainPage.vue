@@ -33,33 +33,33 @@ const things = (number: number, what: string) => `${number} ${what}${number === 
     title="Nothing is recorded yet"
     text="A gain plan needs a source, a microphone at it and a run to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
   >
-    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+    <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>
   <div v-else class="page">
     <header>
       <h2>Gain plan</h2>
       <p v-if="plan" role="status">
         <template v-if="count">
-          {{ things(count, 'thing') }} to set, from the microphones on.
+          {{ things(count, 'setting') }} to change, from the microphones on.
           <template v-if="plan.stops_before > plan.stops_left.length"
-            >It ends {{ things(plan.stops_before - plan.stops_left.length, 'stop') }}.</template
+            >It fixes {{ things(plan.stops_before - plan.stops_left.length, 'fault') }}.</template
           >
         </template>
-        <template v-else>Nothing to move: every knob stands where the plan would put it.</template>
+        <template v-else>Nothing to change: every knob stands where the plan would put it.</template>
       </p>
       <p v-else-if="busy" class="soft">Trying every knob…</p>
       <span class="do no-print">
         <Button v-if="pins.length" text size="small" @click="release"
           >Let {{ things(pins.length, 'knob') }} move again</Button
         >
-        <Button v-if="count" :disabled="job.readOnly || busy" @click="apply">Set all of it</Button>
+        <Button v-if="count" :disabled="job.readOnly || busy" @click="apply">Apply all</Button>
       </span>
     </header>
     <p v-if="problem" role="alert">{{ problem }}</p>
     <template v-if="plan">
       <StepList :devices="byDevice" :locked="job.readOnly" @pin="pin" />
       <section v-if="plan.stops_left.length" class="left">
-        <h3>What no knob cures</h3>
+        <h3>What no setting fixes</h3>
         <p v-for="finding in plan.stops_left" :key="finding.id">
           <SeverityMark severity="stop" /> <strong class="is-stop">{{ finding.title }}</strong>.
           {{ finding.text }}

@@ -28,9 +28,9 @@ const shortened = (label: string, device: string) => label.replace(device, '').t
             text
             size="small"
             :disabled="locked"
-            :aria-label="`Leave ${step.label} as it is`"
+            :aria-label="`Keep as is: ${step.label}`"
             @click="emit('pin', { device: step.device, control: step.control })"
-            >Leave it</Button
+            >Keep as is</Button
           >
         </li>
       </ul>

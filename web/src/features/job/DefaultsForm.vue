@@ -40,7 +40,7 @@ function setPlace(room: string) {
 
 <template>
   <section v-if="defaults && job.state">
-    <h2>What are we shooting?</h2>
+    <h2>Job</h2>
     <fieldset :disabled="job.readOnly">
       <label class="field wide">
         <span>Name</span>
@@ -83,14 +83,14 @@ function setPlace(room: string) {
         </select>
       </label>
       <label class="field wide">
-        <span>Ways to match</span>
+        <span>Matching options</span>
         <select
           :key="job.refusals"
           :value="defaults.school"
           @change="set({ school: text($event) as Defaults['school'] })"
         >
-          <option value="clean">always the clean way</option>
-          <option value="guide">good enough where the room hides it</option>
+          <option value="clean">always the cleanest</option>
+          <option value="guide">simplest that the room hides</option>
         </select>
       </label>
       <label class="field">
@@ -122,7 +122,7 @@ function setPlace(room: string) {
         />
       </label>
       <label class="field">
-        <span>Rumble, dB SPL</span>
+        <span>Low-frequency noise, dB SPL</span>
         <KeptInput
           type="number"
           min="0"
@@ -153,7 +153,7 @@ function setPlace(room: string) {
         </select>
       </label>
       <label class="field">
-        <span>Slack at each end, m</span>
+        <span>Spare cable at each end, m</span>
         <KeptInput
           type="number"
           min="0"
@@ -164,7 +164,7 @@ function setPlace(room: string) {
         />
       </label>
       <label class="field">
-        <span>Radio guard, MHz</span>
+        <span>Minimum channel spacing, MHz</span>
         <KeptInput
           type="number"
           min="0.001"

@@ -29,7 +29,7 @@ async function add() {
 
 <template>
   <section>
-    <h2>What is there to work with?</h2>
+    <h2>Equipment</h2>
     <ul>
       <li v-for="device in job.state?.devices" :key="device.id">
         <button type="button" @click="emit('open', device.id)">{{ device.label }}</button>
@@ -38,7 +38,7 @@ async function add() {
     </ul>
     <form class="add-form no-print" @submit.prevent="add">
       <label class="field">
-        <span>Class of device</span>
+        <span>Type of device</span>
         <select v-model="chosen" required>
           <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
             <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
@@ -46,8 +46,8 @@ async function add() {
         </select>
       </label>
       <label class="field">
-        <span>Called</span>
-        <input v-model="label" maxlength="80" placeholder="its class, if left empty" />
+        <span>Name</span>
+        <input v-model="label" maxlength="80" placeholder="its type, if left empty" />
       </label>
       <Button type="submit" :disabled="!chosen || job.readOnly">Add</Button>
     </form>

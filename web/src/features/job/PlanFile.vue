@@ -55,13 +55,13 @@ async function take() {
         </ul>
         <p v-else>Nothing: it is the plan that stands here.</p>
         <p class="soft">
-          Then: {{ changes.counts.stop }} stops, {{ changes.counts.caution }} cautions,
+          Then: {{ changes.counts.stop }} won’t work, {{ changes.counts.caution }} to check,
           {{ changes.counts.note }} notes. It can be undone.
         </p>
       </template>
       <template #footer>
-        <Button outlined @click="file = null">Leave it</Button>
-        <Button :disabled="!changes?.changes.length" @click="take">Take it</Button>
+        <Button outlined @click="file = null">Cancel</Button>
+        <Button :disabled="!changes?.changes.length" @click="take">Replace the plan</Button>
       </template>
     </Dialog>
   </section>

@@ -47,7 +47,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
 
 <template>
   <section>
-    <h2>Who must be heard?</h2>
+    <h2>Sources</h2>
     <div class="scrolls">
       <table v-if="sources.length" class="plain-table">
         <thead>
@@ -57,9 +57,9 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
             <th scope="col" class="num">quiet</th>
             <th scope="col" class="num">average</th>
             <th scope="col" class="num">peak</th>
-            <th scope="col" class="num">burst</th>
-            <th scope="col">once</th>
-            <th scope="col">heard by</th>
+            <th scope="col" class="num">loudest shout</th>
+            <th scope="col">cannot be repeated</th>
+            <th scope="col">microphone</th>
             <th class="no-print"><span class="visually-hidden">remove</span></th>
           </tr>
         </thead>
@@ -96,7 +96,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
                 :key="job.refusals"
                 type="checkbox"
                 :checked="source.irreplaceable ?? false"
-                :aria-label="`${source.label} happens only once`"
+                :aria-label="`${source.label} cannot be repeated`"
                 :disabled="job.readOnly"
                 @change="
                   job.edit([{ kind: 'set-source', source: source.id, irreplaceable: !source.irreplaceable }])

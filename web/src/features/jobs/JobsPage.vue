@@ -68,7 +68,7 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
         <span>New job</span>
         <input v-model="name" required maxlength="80" placeholder="What is being shot" autofocus />
       </label>
-      <Button type="submit" :disabled="!name.trim()">Begin</Button>
+      <Button type="submit" :disabled="!name.trim()">Create</Button>
     </form>
     <ul v-if="jobs?.length" aria-label="Jobs">
       <li v-for="job in jobs" :key="job.id">

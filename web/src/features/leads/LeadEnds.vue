@@ -35,7 +35,7 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
       </span>
     </label>
     <label class="field">
-      <span>Length for good, m (empty: made to length)</span>
+      <span>Fixed length, m (empty: made to length)</span>
       <KeptInput
         type="number"
         min="0.1"

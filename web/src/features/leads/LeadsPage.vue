@@ -72,7 +72,7 @@ async function save(useIt: boolean) {
         <Button
           :disabled="job.readOnly || Boolean(make.problem) || !make.draft.label.trim()"
           @click="save(false)"
-          >Save it</Button
+          >Save</Button
         >
         <Button v-if="run" :disabled="job.readOnly || Boolean(make.problem)" outlined @click="save(true)"
           >Save it and use it in run {{ run.number }}</Button

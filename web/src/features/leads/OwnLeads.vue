@@ -29,7 +29,9 @@ const { own } = useOwnLeads()
         >
       </li>
     </ul>
-    <p v-else class="soft">None yet. Join the contacts below, and see at once what each socket would hear.</p>
+    <p v-else class="soft">
+      None yet. Join the contacts below, and see at once what each socket would receive.
+    </p>
     <label class="field">
       <span>Begin with a copy of</span>
       <select value="" @change="$emit('begin', ($event.target as HTMLSelectElement).value)">

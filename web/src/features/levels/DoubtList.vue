@@ -8,7 +8,7 @@ defineProps<{ doubts: Ladder['doubts']; first: string; track: string }>()
 
 <template>
   <section v-if="doubts.length">
-    <h2>What is not sure</h2>
+    <h2>Uncertainty</h2>
     <p>
       {{ first }}
       <RouterLink class="no-print" :to="{ name: 'line-up', params: { track } }">Line it up</RouterLink>

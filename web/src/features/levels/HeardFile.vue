@@ -65,7 +65,7 @@ async function read(event: Event) {
         size="small"
         :disabled="job.readOnly"
         @click="job.edit(heard.room_edits)"
-        >Take it for the place</Button
+        >Use for the room noise</Button
       >
     </template>
   </section>

@@ -85,9 +85,9 @@ useKeys({ j: () => step(1), k: () => step(-1) })
     v-if="!tracks.length"
     class="page"
     title="No track has a plug yet"
-    text="The ladder shows one track from source to file. Say a run first: boom to bag 1, 7 m."
+    text="The ladder shows one track from source to file. Type a connection first: boom to bag 1, 7 m."
   >
-    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+    <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>
   <div v-else class="page">
     <header>
@@ -96,7 +96,8 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <select :value="current" @change="show(($event.target as HTMLSelectElement).value)">
           <optgroup v-for="block in blocks" :key="block.id" :label="block.label">
             <option v-for="item in block.tracks" :key="item.id" :value="item.id">
-              {{ block.label }}, track {{ item.bus_label }}{{ item.severity === 'stop' ? ' – stop' : '' }}
+              {{ block.label }}, track {{ item.bus_label
+              }}{{ item.severity === 'stop' ? ' – won’t work' : '' }}
             </option>
           </optgroup>
         </select>
@@ -124,10 +125,10 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       </label>
       <label v-if="ladder" class="soft no-print">
         beside
-        <select v-model="compared" aria-label="Beside it">
+        <select v-model="compared" aria-label="Compare with">
           <option value="">nothing</option>
-          <option value="before">itself as it was</option>
-          <option value="schools">both schools</option>
+          <option value="before">as it was</option>
+          <option value="schools">cleanest and simplest</option>
           <option
             v-for="item in tracks.filter(({ id }) => id !== current)"
             :key="item.id"

@@ -2,14 +2,14 @@
 import type { Ladder } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 
-/** What makes the noise on the track, loudest first. */
+/** Noise sources on the track, loudest first. */
 defineProps<{ noises: Ladder['noises'] }>()
 </script>
 
 <template>
   <section>
-    <h2>What makes the noise</h2>
-    <p class="head soft small" aria-hidden="true"><span>by ear</span><span>on a meter</span></p>
+    <h2>Noise sources</h2>
+    <p class="head soft small" aria-hidden="true"><span>A-weighted</span><span>unweighted</span></p>
     <ol>
       <li v-for="noise in noises" :key="noise.name">
         <span>{{ noise.name }}</span>

@@ -14,7 +14,7 @@ const before = computed(() => props.ladder.rungs[props.pointed - 1])
     <h2>
       {{ rung.head }} {{ rung.tail }} <span class="soft">{{ rung.detail }}</span>
     </h2>
-    <p v-if="!rung.begins && !before">Nobody speaks here: say who is heard by it.</p>
+    <p v-if="!rung.begins && !before">No source yet: say who or what it records.</p>
     <ol v-else>
       <li v-if="before">
         {{ before.head }} {{ before.tail }} {{ formatLevel(before.average, 1) }} {{ before.unit }}

@@ -8,7 +8,7 @@ defineProps<{ safeties: Ladder['safeties']; advice: string }>()
 
 <template>
   <section v-if="safeties.length || advice">
-    <h2>Where else it is kept</h2>
+    <h2>Other recordings of this source</h2>
     <p v-if="advice">{{ advice }}</p>
     <table v-if="safeties.length" class="plain-table">
       <tbody>

@@ -19,7 +19,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
 
 <template>
   <section>
-    <h2>Ways to match</h2>
+    <h2>Matching options</h2>
     <p v-if="!ways.length" class="soft">No switch, trim or pad would help this run.</p>
     <table v-else class="plain-table">
       <thead>
@@ -34,7 +34,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
             headroom
           </th>
           <th scope="col" class="num">gear noise</th>
-          <th scope="col">what comes of it, and what it costs</th>
+          <th scope="col">result, and what it costs</th>
           <th class="no-print"><span class="visually-hidden">use it</span></th>
         </tr>
       </thead>
@@ -78,7 +78,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
       size="small"
       :loading="asked"
       @click="((asked = true), emit('more'))"
-      >Work out ways by another box</Button
+      >Show options via another device</Button
     >
   </section>
 </template>

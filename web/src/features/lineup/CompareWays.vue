@@ -51,8 +51,8 @@ async function onBench() {
     </div>
     <p v-if="ways.length" class="acts">
       <Button size="small" :disabled="busy || given.length < 2" @click="compare">Compare</Button>
-      <Button size="small" outlined :disabled="busy" @click="onBench">Record them on the bench</Button>
-      <span v-if="busy" role="status">is worked on…</span>
+      <Button size="small" outlined :disabled="busy" @click="onBench">Record them in the simulation</Button>
+      <span v-if="busy" role="status">processing…</span>
     </p>
     <template v-if="compared.length">
       <table class="plain-table">

@@ -62,7 +62,7 @@ function dropped(event: DragEvent) {
     title="Nothing to line up yet"
     text="A line-up needs a recorder or mixer that sends tone, and a run from its output into a camera."
   >
-    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+    <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>
   <div
     v-else
@@ -76,7 +76,7 @@ function dropped(event: DragEvent) {
       <h2>Line-up</h2>
       <p v-if="steps" role="status">{{ done }} of {{ steps.length }} lined up.</p>
       <RouterLink class="no-print" :to="{ name: 'bench', params: { track: open?.track ?? '' } }"
-        >Hear the plan on the bench</RouterLink
+        >Listen to the plan: simulation</RouterLink
       >
     </header>
     <p v-if="problem || files.problem.value" class="is-stop" role="alert">
@@ -104,7 +104,7 @@ function dropped(event: DragEvent) {
         stays.
       </p>
       <label class="keep small no-print"
-        ><input v-model="keep" type="checkbox" /> Keep the sound too, on this machine</label
+        ><input v-model="keep" type="checkbox" /> Keep the recording too, on this machine</label
       >
       <RecordingResult
         v-if="opened && result"

@@ -34,7 +34,7 @@ const take = () =>
         size="small"
         outlined
         :disabled="job.readOnly || typed.every((value) => value === '')"
-        >Keep how it reads</Button
+        >Save meter correction</Button
       >
     </fieldset>
   </form>

@@ -48,7 +48,7 @@ function chosen(event: Event) {
       Its meter reads {{ meterWords(step.meter) }}; the file must hold
       {{ formatLevel(step.shows_dbfs, 1) }} dBFS.
       <Button text size="small" class="no-print" :disabled="job.readOnly" @click="job.edit(step.meter.drop)"
-        >Believe the meter again</Button
+        >Clear meter correction</Button
       >
     </p>
     <p v-for="knob in measured" :key="knob.control" class="small">
@@ -96,18 +96,18 @@ function chosen(event: Event) {
             step="0.1"
             :disabled="job.readOnly"
         /></label>
-        <Button type="submit" size="small" outlined :disabled="typed === '' || job.readOnly">Take it</Button>
+        <Button type="submit" size="small" outlined :disabled="typed === '' || job.readOnly"
+          >Save reading</Button
+        >
       </form>
       <label class="field"
         ><span>Or measure what it recorded</span
         ><input type="file" accept="audio/*,video/*,.wav,.mov,.mp4,.mxf" @change="chosen"
       /></label>
-      <Button size="small" outlined class="bench" @click="emit('bench')">Measure it on the bench</Button>
+      <Button size="small" outlined class="bench" @click="emit('bench')">Measure it in the simulation</Button>
     </div>
     <p v-if="step.found" class="no-print">
-      <Button text size="small" :disabled="job.readOnly" @click="job.edit(step.drop)"
-        >Forget this line-up</Button
-      >
+      <Button text size="small" :disabled="job.readOnly" @click="job.edit(step.drop)">Delete reading</Button>
     </p>
   </section>
 </template>

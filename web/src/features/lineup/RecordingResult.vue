@@ -69,7 +69,7 @@ const most = computed(() =>
     <p v-for="item in result.findings" :key="item.text" :class="`is-${item.severity}`" class="told">
       <SeverityMark :severity="item.severity" :size="12" /> {{ item.text }}
     </p>
-    <p v-if="!result.findings.length" class="told">Nothing is wrong with it that can be measured.</p>
+    <p v-if="!result.findings.length" class="told">No issues found by measuring.</p>
     <div v-if="step && tones.length && !result.steps" class="take no-print">
       <template v-for="tone in tones" :key="tone.index">
         <Button

@@ -52,14 +52,14 @@ function chosen(event: Event) {
       /></label>
       <template v-if="knobs.length">
         <label class="field"
-          ><span>Or turn a knob on the bench; without marks, where it tells something</span
+          ><span>Or turn a knob in the simulation; without marks, where it tells something</span
           ><select v-model.number="knob">
             <option v-for="(item, index) in knobs" :key="item.device + item.control" :value="index">
               {{ item.label }}
             </option>
           </select></label
         >
-        <Button size="small" outlined @click="onBench">Turn it</Button>
+        <Button size="small" outlined @click="onBench">Turn the knob</Button>
       </template>
     </div>
   </details>

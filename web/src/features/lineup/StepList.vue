@@ -11,7 +11,7 @@ const SIGNS = { open: '○', done: '●', off: '◌', stale: '◐' } as const
 </script>
 
 <template>
-  <p class="heads soft small" aria-hidden="true"><span>must show, dBFS</span></p>
+  <p class="heads soft small" aria-hidden="true"><span>should read, dBFS</span></p>
   <ol class="steps">
     <li v-for="step in steps" :key="step.track">
       <button

@@ -9,7 +9,7 @@ defineProps<{ voices: readonly VoiceStep[] }>()
 
 <template>
   <section v-if="voices.length">
-    <h3>Then let them be heard, as in the take</h3>
+    <h3>Then check voices at take level</h3>
     <p class="heads soft small" aria-hidden="true"><span>average</span><span>peaks, dBFS</span></p>
     <ol>
       <li v-for="step in voices" :key="step.track">

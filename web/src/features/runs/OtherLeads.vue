@@ -47,12 +47,12 @@ watch(detours, async (found) => {
       <span class="soft small">{{ join.faults.join('; ') || `${join.unbalanced_m} m unbalanced` }}</span>
     </li>
   </ul>
-  <h3>By way of another box</h3>
+  <h3>Via another device</h3>
   <Button v-if="!detours" outlined size="small" :loading="isWanted" @click="isWanted = true"
-    >Work out what it would give</Button
+    >Show options</Button
   >
-  <p v-else-if="!detours.length" class="soft small">No box joins these two.</p>
-  <ul v-else ref="list" aria-label="By way of another box">
+  <p v-else-if="!detours.length" class="soft small">No device joins these two.</p>
+  <ul v-else ref="list" aria-label="Via another device">
     <li v-for="detour in detours" :key="detour.label">
       <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(detour.edits)">{{
         detour.label

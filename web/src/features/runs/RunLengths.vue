@@ -33,7 +33,7 @@ function setLength(index: number, event: Event) {
       />
     </label>
     <p class="tied">
-      <label :for="`tied-${run.id}`">Tied up at its ends, no weight on a socket</label>
+      <label :for="`tied-${run.id}`">Strain relief fitted at both ends</label>
       <ToggleSwitch
         :key="job.refusals"
         :input-id="`tied-${run.id}`"

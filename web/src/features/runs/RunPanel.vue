@@ -49,16 +49,16 @@ watch(plan, (found) => {
       <template v-if="picture">
         <LeadDrawing v-for="(drawn, index) in picture.leads" :key="index" :picture="drawn" />
         <section class="comes">
-          <h3>What comes of it</h3>
+          <h3>Result</h3>
           <LeadUse :use="picture.use" :but="graver?.title" />
         </section>
       </template>
-      <section v-if="findings.length" class="mend" aria-label="What to mend">
+      <section v-if="findings.length" class="mend" aria-label="Issues">
         <FindingList :findings="findings" @apply="job.edit($event.edits)" @boxes="job.boxesFor = $event" />
       </section>
       <h3>Length</h3>
       <RunLengths :run="plan" :lead="lead" />
-      <h3>Where it lies</h3>
+      <h3>Cable route</h3>
       <PathEditor :run="plan" />
       <OtherLeads :run="plan.id" :asked="props.boxes" />
       <RouterLink :to="{ name: 'leads', query: { run: plan.id } }">Make a lead of your own</RouterLink>
@@ -71,7 +71,7 @@ watch(plan, (found) => {
         size="small"
         :disabled="job.readOnly"
         @click="job.edit([{ kind: 'disconnect', run: plan.id }])"
-        >Take this run out</Button
+        >Remove this run</Button
       >
     </div>
   </Drawer>

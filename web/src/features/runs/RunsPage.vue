@@ -84,11 +84,11 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
 
 <template>
   <div class="runs">
-    <section class="rows" aria-label="Runs">
+    <section class="rows" aria-label="Connections">
       <EmptyState
         v-if="!job.state?.devices.length"
-        title="Nothing in the trunk yet"
-        text="Press / and say what there is: add boom shotgun as boom, add bag recorder as bag, add mirrorless camera as camera b. Then say a run: boom to bag 1, 7 m."
+        title="No equipment yet"
+        text="Press / and type what there is: add boom shotgun as boom, add bag recorder as bag, add mirrorless camera as camera b. Then a connection: boom to bag 1, 7 m."
       >
         <Button @click="router.push({ name: 'job' })">Choose devices</Button>
       </EmptyState>

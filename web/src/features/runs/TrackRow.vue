@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Track } from '@/api/client'
 import { formatLevel } from '@/format/levels'
+import { VERDICTS } from '@/format/verdicts'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import LeadSegment from './LeadSegment.vue'
 
@@ -24,7 +25,7 @@ const emit = defineEmits<{
     tabindex="0"
     role="group"
     :aria-current="chosen"
-    :aria-label="`Track ${track.bus_label}, ${track.verdict}`"
+    :aria-label="`Track ${track.bus_label}, ${VERDICTS[track.verdict]}`"
     @click="emit('choose')"
     @focus="emit('choose')"
     @keydown.enter.self="emit('open')"
@@ -61,7 +62,7 @@ const emit = defineEmits<{
     <div class="verdict" :class="track.severity && `is-${track.severity}`">
       <span class="word">
         <SeverityMark v-if="track.severity" :severity="track.severity" />
-        {{ track.verdict }}
+        {{ VERDICTS[track.verdict] }}
       </span>
       <span v-if="track.over_db" class="small">by {{ formatLevel(track.over_db, 1) }} dB</span>
     </div>

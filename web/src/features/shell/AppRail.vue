@@ -25,7 +25,7 @@ const counts = computed(() =>
 </script>
 
 <template>
-  <nav class="rail no-print" aria-label="Stations">
+  <nav class="rail no-print" aria-label="Pages">
     <RouterLink class="name" to="/">Tidy <br />Trunk</RouterLink>
     <select
       class="pick"
@@ -56,9 +56,9 @@ const counts = computed(() =>
     </ul>
     <div class="foot">
       <button type="button" @click="emit('history')">History</button>
-      <button type="button" @click="emit('keys')">Keys</button>
+      <button type="button" @click="emit('keys')">Help</button>
       <label>
-        <span class="visually-hidden">Light</span>
+        <span class="visually-hidden">Theme</span>
         <select v-model="settings.theme">
           <option v-for="theme in THEMES" :key="theme.id" :value="theme.id">{{ theme.label }}</option>
         </select>

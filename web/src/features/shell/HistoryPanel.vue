@@ -33,19 +33,19 @@ const numbers = computed(() => entries.value?.map(({ number }) => number))
   <Drawer v-model:visible="visible" position="right" header="History" style="width: 30rem">
     <div class="panel">
       <label class="field">
-        <span>Your name, written beside what you do</span>
-        <input v-model="settings.who" maxlength="80" placeholder="nobody said" />
+        <span>Your name, shown beside your changes</span>
+        <input v-model="settings.who" maxlength="80" placeholder="no name" />
       </label>
       <p class="compare">
         <label class="field">
-          <span>From state</span>
+          <span>From revision</span>
           <select v-model="before">
             <option :value="null">–</option>
             <option v-for="number in numbers" :key="number" :value="number">{{ number }}</option>
           </select>
         </label>
         <label class="field">
-          <span>to state</span>
+          <span>to revision</span>
           <select v-model="after">
             <option v-for="number in numbers" :key="number" :value="number">{{ number }}</option>
           </select>
@@ -53,7 +53,7 @@ const numbers = computed(() => entries.value?.map(({ number }) => number))
         <Button v-if="before" text size="small" @click="before = null">Stop comparing</Button>
       </p>
       <section v-if="changes" class="changes" aria-label="What changed" role="status">
-        <p v-if="!changes.length">Nothing: these two states are the same.</p>
+        <p v-if="!changes.length">No changes: these two revisions are the same.</p>
         <ul>
           <li v-for="(change, index) in changes" :key="index">{{ change }}</li>
         </ul>
@@ -76,9 +76,9 @@ const numbers = computed(() => entries.value?.map(({ number }) => number))
             v-if="entry.number !== job.newest?.revision"
             text
             size="small"
-            :aria-label="`What changed since state ${entry.number}`"
+            :aria-label="`Changes since revision ${entry.number}`"
             @click="((before = entry.number), (after = job.newest?.revision ?? null))"
-            >since then</Button
+            >changes since</Button
           >
         </li>
       </ol>

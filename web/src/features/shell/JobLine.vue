@@ -8,8 +8,8 @@ import SayLine from './SayLine.vue'
 const job = useJob()
 const say = ref<InstanceType<typeof SayLine> | null>(null)
 const KINDS = [
-  ['stop', 'stop', 'stops'],
-  ['caution', 'caution', 'cautions'],
+  ['stop', 'won’t work', 'won’t work'],
+  ['caution', 'to check', 'to check'],
   ['note', 'note', 'notes'],
 ] as const
 
@@ -27,7 +27,7 @@ defineExpose({ focus: () => say.value?.focus() })
           {{ job.state.counts[kind] }} {{ job.state.counts[kind] === 1 ? one : many }}
         </span>
       </template>
-      <span v-if="!job.findings.length" class="clear">nothing to mend</span>
+      <span v-if="!job.findings.length" class="clear">no issues</span>
     </p>
   </header>
 </template>

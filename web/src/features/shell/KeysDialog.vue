@@ -13,7 +13,7 @@ const grammar = useFetched(
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal header="Keys and sentences" dismissable-mask style="width: 60rem">
+  <Dialog v-model:visible="visible" modal header="Help and shortcuts" dismissable-mask style="width: 60rem">
     <div class="help">
       <dl>
         <template v-for="[key, words] in KEYS" :key="key">
@@ -23,8 +23,8 @@ const grammar = useFetched(
           <dd>{{ words }}</dd>
         </template>
       </dl>
-      <section v-if="grammar" aria-label="What can be said">
-        <h3>What can be said after <kbd>/</kbd></h3>
+      <section v-if="grammar" aria-label="Commands">
+        <h3>Commands, after <kbd>/</kbd></h3>
         <table class="plain-table">
           <tbody>
             <tr v-for="form in grammar.forms" :key="form.pattern">

@@ -31,15 +31,15 @@ const kept = computed(() => {
     </p>
     <p v-if="job.problem || job.refused.length" class="bar problem" role="alert">
       <span>{{ job.problem || kept }}</span>
-      <Button v-if="job.refused.length" size="small" @click="job.again()">Do it again</Button>
+      <Button v-if="job.refused.length" size="small" @click="job.again()">Apply again</Button>
       <Button text size="small" @click="((job.problem = ''), job.forgetRefused())">{{
         job.refused.length ? 'Discard' : 'Close'
       }}</Button>
     </p>
     <p v-if="job.looked" class="bar">
-      <span>Looking at state {{ job.looked.revision }}: {{ job.looked.sentence }}</span>
-      <Button size="small" @click="job.bringBack()">Bring it back</Button>
-      <Button text size="small" @click="job.looked = null">Return to now</Button>
+      <span>Looking at revision {{ job.looked.revision }}: {{ job.looked.sentence }}</span>
+      <Button size="small" @click="job.bringBack()">Restore</Button>
+      <Button text size="small" @click="job.looked = null">Back to the newest</Button>
     </p>
     <p v-else-if="job.notice" class="bar">
       <span>{{ job.notice }}</span>

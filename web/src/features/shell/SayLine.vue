@@ -141,12 +141,12 @@ function leave(event: FocusEvent) {
       class="plain-input"
       type="text"
       role="combobox"
-      aria-label="Say a run"
+      aria-label="Command"
       aria-autocomplete="list"
       aria-controls="say-answer"
       :aria-expanded="open"
       :aria-activedescendant="choices.length ? `say-${chosen}` : undefined"
-      placeholder="/  say a run: boom to bag 1, 7 m"
+      placeholder="/  type a connection: boom to bag 1, 7 m"
       autocomplete="off"
       spellcheck="false"
       maxlength="200"
@@ -170,7 +170,7 @@ function leave(event: FocusEvent) {
         </button>
       </li>
     </ul>
-    <div v-if="open && answer" id="say-answer" class="answer" role="listbox" aria-label="What it would do">
+    <div v-if="open && answer" id="say-answer" class="answer" role="listbox" aria-label="Result">
       <p v-if="answer.problem" class="problem">{{ answer.problem }}</p>
       <button
         v-for="(proposal, index) in choices"

@@ -60,7 +60,7 @@ function place() {
         </datalist></label
       >
       <Button type="submit" size="small" :disabled="!other || !reference || heard === '' || moment === ''"
-        >Place it</Button
+        >Place the file</Button
       >
     </form>
   </details>

@@ -150,11 +150,11 @@ const surely = computed(() =>
         <Button size="small" outlined data-repeats @click="move(1)">+1 sample</Button>
         <Button size="small" outlined data-repeats @click="move(frame)">+1 frame</Button>
       </span>
-      <Button v-if="clip.nudge_samples" size="small" text @click="emit('restore')">As it was found</Button>
+      <Button v-if="clip.nudge_samples" size="small" text @click="emit('restore')">Back to the match</Button>
       <template v-if="hasSound">
-        <a :href="api.alignedAddress(job, clip.other, false)" download>Aligned copy</a>
+        <a :href="api.alignedAddress(job, clip.other, false)" download>Synced copy</a>
         <a v-if="clip.drift_ppm !== null" :href="api.alignedAddress(job, clip.other, true)" download
-          >Aligned, its drift taken out</a
+          >Synced copy without drift</a
         >
       </template>
     </div>

@@ -41,7 +41,7 @@ const keep = () =>
       size="small"
       outlined
       :disabled="job.readOnly || !first || !second || first === second"
-      >Keep it as measured</Button
+      >Save measured drift</Button
     >
   </form>
 </template>

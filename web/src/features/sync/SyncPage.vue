@@ -51,13 +51,13 @@ const jobId = computed(() => job.newest?.job ?? '')
   <div class="page">
     <header>
       <h2>Sync files</h2>
-      <RouterLink :to="{ name: 'clock' }">Back to Clock</RouterLink>
+      <RouterLink :to="{ name: 'clock' }">Back to Timecode</RouterLink>
       <span class="go">
         <template v-if="isBusy">
-          <progress :value="sync?.match?.progress ?? 0" max="1" aria-label="Files are laid over each other" />
+          <progress :value="sync?.match?.progress ?? 0" max="1" aria-label="Files are being synced" />
           <Button size="small" outlined @click="cancel">Cancel</Button>
         </template>
-        <Button v-else :disabled="ready < 2" @click="match">Lay them over each other</Button>
+        <Button v-else :disabled="ready < 2" @click="match">Sync files</Button>
       </span>
     </header>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
@@ -106,8 +106,8 @@ const jobId = computed(() => job.newest?.job ?? '')
         <TimelineChart :line="line" :clips="sync.clips" :chosen="chosen" @choose="chosen = $event" />
       </section>
       <p v-for="file in lost" :key="file.id" class="is-caution">
-        <SeverityMark severity="caution" :size="11" /> {{ file.name }} was not found in anything: no timecode
-        in common, nothing that both hear, no claps that fit.
+        <SeverityMark severity="caution" :size="11" /> {{ file.name }} no match found: no timecode in common,
+        nothing that both hear, no claps that fit.
       </p>
       <ClipPanel
         v-if="clip"

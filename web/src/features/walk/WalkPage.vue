@@ -48,15 +48,15 @@ watch(
   <EmptyState
     v-if="walks && !walk"
     class="empty"
-    title="Walk the chain before the first take"
+    title="Check the chain before the first take"
     text="From the microphones to the last track: powered, switches as planned, leads tied up, listened to, played back. One forgotten switch ruins a day."
   >
-    <Button :loading="isBusy" @click="begin">Begin the walk</Button>
+    <Button :loading="isBusy" @click="begin">Start the checklist</Button>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
   </EmptyState>
   <div v-else-if="walk" class="page">
     <header>
-      <h2>Signal walk</h2>
+      <h2>Checklist</h2>
       <p role="status">
         {{ walk.good }} of {{ walk.count }} good<template v-if="walk.faults"
           >,
@@ -67,7 +67,7 @@ watch(
       </p>
       <select
         class="plain-input no-print"
-        aria-label="Which walk"
+        aria-label="Which checklist"
         :value="walk.id"
         @change="choose(($event.target as HTMLSelectElement).value)"
       >
@@ -76,7 +76,7 @@ watch(
         </option>
       </select>
       <span class="only-print">{{ formatMoment(walk.created) }}</span>
-      <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin">New walk</Button>
+      <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin">New checklist</Button>
     </header>
     <p v-if="isCut || waiting.length" class="is-caution" role="status">
       <template v-if="isCut">No connection. </template>{{ waiting.length }}
@@ -120,7 +120,7 @@ watch(
           mark.</strong
         >
       </p>
-      <p v-else><strong>Walked, and all good. Listen on.</strong></p>
+      <p v-else><strong>All checked, all good. Keep listening.</strong></p>
     </footer>
   </div>
 </template>

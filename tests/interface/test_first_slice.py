@@ -97,10 +97,10 @@ def test_a_knob_redraws_the_ladder_before_it_is_let_go(screen: Page, service):
 
 def test_pointing_does_what_typing_does(screen: Page):
     new_job(screen)
-    screen.get_by_role("link", name="Job", exact=True).click()
+    screen.get_by_role("link", name="Equipment", exact=True).click()
     screen.get_by_label("Type of device").select_option("boom-shotgun")
-    screen.get_by_label("Name").fill("Boom")
-    screen.locator("form", has=screen.get_by_label("Name")).get_by_role("button", name="Add").click()
+    screen.get_by_label("Device name").fill("Boom")
+    screen.locator("form", has=screen.get_by_label("Device name")).get_by_role("button", name="Add").click()
     expect(screen.get_by_role("button", name="Boom", exact=True)).to_be_visible()
     screen.get_by_label("New source").fill("Founder")
     screen.locator("form", has=screen.get_by_label("New source")).get_by_role("button", name="Add").click()
@@ -118,7 +118,7 @@ def test_history_is_looked_at_and_brought_back(screen: Page, service):
     expect(screen.get_by_role("rowheader", name="Apprentice")).to_be_visible()
     screen.keyboard.press("h")
     screen.get_by_role("button", name=re.compile("^1 New job")).click()
-    expect(screen.get_by_text("Looking at state 1")).to_be_visible()
+    expect(screen.get_by_text("Looking at revision 1")).to_be_visible()
     expect(screen.get_by_role("rowheader", name="Apprentice")).to_have_count(0)
     screen.keyboard.press("Escape")
     screen.get_by_role("button", name="Restore").click()

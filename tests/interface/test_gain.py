@@ -17,7 +17,7 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     screen.keyboard.press("p")
     expect(screen.get_by_text("14 settings to change, from the microphones on. It fixes 2 faults.")).to_be_visible()
     expect(screen.get_by_text("Pack B on air then averages −19")).to_be_visible()
-    screen.get_by_role("button", name="Leave Pack B mic in gain as it is").press("Enter")
+    screen.get_by_role("button", name="Keep as is: Pack B mic in gain").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages")).to_have_count(0)
     screen.get_by_role("button", name="Let 1 knob move again").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages −19")).to_be_visible()
@@ -26,12 +26,12 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     expect(screen.get_by_text("What no setting fixes")).to_be_visible()
     assert plan_of(service, job).devices["pack-b"].settings["mic.mic.gain_db"] == 26
     screen.keyboard.press("u")
-    expect(screen.get_by_text("14 things to set")).to_be_visible()
+    expect(screen.get_by_text("14 settings to change")).to_be_visible()
 
 
 def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
-    screen.get_by_role("link", name="Pad for this run").click()
+    screen.get_by_role("link", name="Attenuator for this run").click()
     expect(screen.get_by_text("Camera B takes −10.5")).to_be_visible()
     screen.get_by_label("Loss, dB").fill("30")
     screen.get_by_label("Loss, dB").press("Tab")

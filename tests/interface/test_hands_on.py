@@ -135,7 +135,7 @@ def test_all_keys_are_listed_and_themes_stay(screen: Page, job):
     expect(screen.get_by_role("dialog", name="Help and shortcuts")).to_contain_text("apply its fix")
     screen.keyboard.press("Escape")
     for theme, ground in (("dark", "rgb(21, 26, 23)"), ("sun", "rgb(255, 255, 255)")):
-        screen.get_by_label("Light").select_option(theme)
+        screen.get_by_label("Theme").select_option(theme)
         screen.reload()
         expect(screen.locator("html")).to_have_css("background-color", ground)
 

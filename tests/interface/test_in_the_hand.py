@@ -67,3 +67,20 @@ def test_what_was_done_is_told_on_its_page_alone(screen: Page, service):
     screen.get_by_role("link", name="Levels").click()
     expect(screen).to_have_url(re.compile("/levels"))
     expect(screen.locator(".bar")).to_have_count(0)
+
+
+def test_a_control_is_called_what_is_read_on_it(screen: Page, service):
+    """WCAG 2.5.3, label in name: who speaks to a page says what he reads. Said before: 44 controls had another name."""
+    job = opened(screen, service, foundry())
+    names = """() => {
+      const plain = text => text.toLowerCase().replace(/\\s+/g, ' ').trim()
+      return [...document.querySelectorAll('button[aria-label], a[aria-label], [role=button][aria-label]')]
+        .filter(({ innerText }) => /[a-z]/i.test(innerText))
+        .filter(at => !plain(at.getAttribute('aria-label')).includes(plain(at.innerText)))
+        .map(at => at.getAttribute('aria-label'))
+    }"""
+    for page in ("runs", "gain"):
+        screen.goto(f"/jobs/{job}/{page}")
+        expect(screen.locator("main").get_by_role("button").nth(6)).to_be_visible()
+        assert screen.locator("main [aria-label]").count() > 10
+        assert screen.evaluate(names) == [], page

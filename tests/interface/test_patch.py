@@ -140,7 +140,7 @@ def test_a_path_is_said_by_hand(screen: Page, service):
     card = panel.locator("[data-rule=lead-too-short]")
     expect(card).to_contain_text("needs 11.9 m")  # 9 × 1.1 + 2
     expect(panel.locator("[data-rule=laid-safely]")).to_contain_text("ramp it or tape it")
-    panel.get_by_label("Tied up at its ends").click()
+    panel.get_by_label("Strain relief fitted").click()
     card.get_by_role("button", name="Take 12 m").click()
     expect(card).to_have_count(0)
     run_1 = plan_of(service, job).runs["run-1"]
@@ -155,7 +155,7 @@ def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path)
     dialog = screen.get_by_role("dialog", name="What mended.json would change")
     expect(dialog).to_contain_text("run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS")
     expect(dialog).to_contain_text("Then: 0 won’t work")
-    dialog.get_by_role("button", name="Keep as is").click()
+    dialog.get_by_role("button", name="Cancel").click()
     assert service.newest(job).revision.number == 1
     screen.get_by_label("Read a plan file into this job").set_input_files(str(path))
     dialog.get_by_role("button", name="Replace the plan").click()
@@ -202,7 +202,7 @@ def test_history_says_who_and_compares(screen: Page, service):
     expect(panel.get_by_role("listitem").filter(has_text="bag line out: output level")).to_contain_text(
         "Sound, unit two"
     )
-    panel.get_by_role("button", name="What changed since state 1", exact=True).click()
+    panel.get_by_role("button", name="Changes since revision 1", exact=True).click()
     expect(panel.get_by_role("status", name="What changed")).to_contain_text("output level")
     assert service.history(job)[0].who == "Sound, unit two"
     screen.reload()

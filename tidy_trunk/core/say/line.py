@@ -27,7 +27,7 @@ def say(plan: Plan, text: str) -> Answer:
         return Answer((), beginnings(plan), "")
     try:
         proposals = tuple(_understand(plan, line))[:MOST_PROPOSALS]
-        problem = "" if proposals else f"nothing here answers to '{line}': look at the names in Runs"
+        problem = "" if proposals else f"nothing here is called that: '{line}'. The names stand in Connections and Equipment"
     except TidyTrunkError as error:
         proposals, problem = (), error.message
     return Answer(proposals, _completions(plan, line + (" " if text.endswith(" ") else "")), problem)
@@ -37,8 +37,8 @@ def _understand(plan: Plan, line: str) -> Iterator[Proposal]:
     command = next((command for command in COMMANDS if command.is_meant(line)), None)
     if command is None:
         raise NotUnderstoodError(
-            f"'{line}' is not understood yet. Say a run (boom to bag 1, 7 m), add bag recorder, founder at boom, or set bag 1 gain 40. "
-            "The help lists all forms."
+            f"'{line}' is not understood. Type a connection (boom to bag 1, 7 m), add bag recorder, founder at boom, or set bag 1 gain 40. "
+            "Help lists all commands."
         )
     yield from command.meaning(plan, line.partition(" ")[2] if command.verbs else line)
 

@@ -2,9 +2,9 @@ import { defineStore } from 'pinia'
 import { ref, watchEffect } from 'vue'
 
 export const THEMES = [
-  { id: 'light', label: 'Day' },
-  { id: 'dark', label: 'Night' },
-  { id: 'sun', label: 'Full sun' },
+  { id: 'light', label: 'Light' },
+  { id: 'dark', label: 'Dark' },
+  { id: 'sun', label: 'Bright sun' },
 ] as const
 export type Theme = (typeof THEMES)[number]['id']
 

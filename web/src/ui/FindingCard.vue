@@ -70,7 +70,7 @@ watch(
         size="small"
         @click.stop="emit('boxes', finding.run)"
       >
-        By way of another box <kbd v-if="pointed && !fixes.length">a</kbd>
+        Via another device <kbd v-if="pointed && !fixes.length">a</kbd>
       </Button>
     </div>
   </article>

@@ -16,7 +16,7 @@ const emit = defineEmits<{ all: []; apply: [fix: Fix]; boxes: [run: string] }>()
       <Button v-if="narrowed" class="no-print" text size="small" @click="emit('all')">Show all</Button>
     </header>
     <p v-if="!findings.length" class="clear">
-      Nothing to mend here. Record a test and listen to it at the last point there is.
+      No issues here. Record a test and listen to it at the last point there is.
     </p>
     <FindingList :findings="findings" @apply="emit('apply', $event)" @boxes="emit('boxes', $event)" />
   </aside>

@@ -62,7 +62,7 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
     </div>
     <FindingsPane
       :findings="findings"
-      title="Findings on time"
+      title="Timecode findings"
       :narrowed="false"
       @apply="(fix: Fix) => job.edit(fix.edits)"
     />

@@ -94,7 +94,7 @@ const every = (keeper: Keeper) =>
         </p>
         <p v-else-if="row.keeper.gets === 'track'" class="soft">
           {{ plainNumber(row.keeper.loss_db) }} dB lead<template v-if="row.keeper.beside.length"
-            >; {{ row.keeper.beside.join(', ') }} beside it is scratch at best</template
+            >; {{ row.keeper.beside.join(', ') }} next to it is scratch at best</template
           >
         </p>
         <p v-else-if="row.keeper.gets === 'none' && some && row.keeper.has_socket" class="soft">

@@ -55,7 +55,7 @@ async function add() {
         @change="setDay('day_ends_min', $event)"
     /></label>
     <label
-      >clocks may part by
+      >maximum drift
       <KeptInput
         class="plain-input num"
         type="number"

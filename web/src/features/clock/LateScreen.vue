@@ -34,7 +34,7 @@ const way = (parts: { what: string; ms: number }[]) =>
 
 <template>
   <section>
-    <h3>{{ late.is_switcher ? 'Late pictures at' : 'What is seen on' }} {{ late.label }}</h3>
+    <h3>{{ late.is_switcher ? 'Picture delay at' : 'Picture delay on' }} {{ late.label }}</h3>
     <p>
       <SeverityMark
         v-if="late.windows.some(({ holds }) => !holds)"

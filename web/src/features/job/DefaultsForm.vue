@@ -186,8 +186,8 @@ function setPlace(room: string) {
     </fieldset>
     <p class="soft small">
       Room noise is what a sound level meter reads where the microphones stand; a directional microphone picks
-      up less of it, which is taken into account. Rumble is unweighted, as the microphone in its windshield
-      picks it up.
+      up less of it, which is taken into account. Low-frequency noise is unweighted, as the microphone in its
+      windshield picks it up.
     </p>
   </section>
 </template>

@@ -46,7 +46,7 @@ async function add() {
         </select>
       </label>
       <label class="field">
-        <span>Name</span>
+        <span>Device name</span>
         <input v-model="label" maxlength="80" placeholder="its type, if left empty" />
       </label>
       <Button type="submit" :disabled="!chosen || job.readOnly">Add</Button>

@@ -27,7 +27,14 @@ const right = computed(() => width.value - BOX.right)
 
 <template>
   <div ref="box" class="box">
-    <svg :width="width" :height="BOTTOM + 64" role="group" :aria-label="ladderWords(ladder)" class="ladder">
+    <svg
+      :width="width"
+      :height="BOTTOM + 64"
+      :viewBox="`0 0 ${width} ${BOTTOM + 64}`"
+      role="group"
+      :aria-label="ladderWords(ladder)"
+      class="ladder"
+    >
       <defs>
         <pattern id="hatch" width="7" height="7" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
           <rect width="2.6" height="7" class="hatching" />
@@ -276,5 +283,11 @@ text {
   stroke: var(--accent);
   stroke-width: 1.5;
   stroke-dasharray: 6 3;
+}
+@media print {
+  .ladder {
+    width: 100%; /* as wide as the paper, however wide the window was */
+    height: auto;
+  }
 }
 </style>

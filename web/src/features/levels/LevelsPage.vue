@@ -124,7 +124,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         </select>
       </label>
       <label v-if="ladder" class="soft no-print">
-        beside
+        compare with
         <select v-model="compared" aria-label="Compare with">
           <option value="">nothing</option>
           <option value="before">as it was</option>
@@ -140,7 +140,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <Button v-if="compared === 'before'" text size="small" @click="hold">from here</Button>
       </label>
       <RouterLink v-if="ladder?.run" class="no-print" :to="{ name: 'pads', query: { run: ladder.run } }"
-        >Pad for this run</RouterLink
+        >Attenuator for this run</RouterLink
       >
       <RouterLink class="no-print" :to="{ name: 'gain' }">Gain plan</RouterLink>
     </header>
@@ -161,8 +161,8 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           >headroom <strong>{{ formatLevel(ladder.headroom_db, 1) }}</strong> dB</span
         >
         <span title="In the pauses, with nobody speaking: room, microphone and gear together."
-          >noise <strong>{{ formatLevel(ladder.noise_a_dbfs, 1) }}</strong> by ear,
-          {{ formatLevel(ladder.noise_dbfs, 1) }} on a meter</span
+          >noise <strong>{{ formatLevel(ladder.noise_a_dbfs, 1) }}</strong> A-weighted,
+          {{ formatLevel(ladder.noise_dbfs, 1) }} unweighted</span
         >
         <span
           v-if="ladder.over_db"
@@ -198,7 +198,9 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           {{ other.mark }} {{ other.label }}: average
           <strong>{{ formatLevel(other.ladder.average_dbfs, 1) }}</strong>, peak
           {{ formatLevel(other.ladder.peak_dbfs, 1) }}, noise
-          {{ formatLevel(other.ladder.noise_a_dbfs, 1) }} by ear<span v-if="other.ladder.over_db" class="over"
+          {{ formatLevel(other.ladder.noise_a_dbfs, 1) }} A-weighted<span
+            v-if="other.ladder.over_db"
+            class="over"
             >, clips by {{ formatLevel(other.ladder.over_db, 1) }} dB</span
           >
         </li>

@@ -37,7 +37,7 @@ async function onBench() {
     <summary>Compare ways to match {{ name }}</summary>
     <p class="small soft">
       Record tone and then a few seconds of silence by each way, drop the files in, and say which is which.
-      The noise of each is told beside what the plan says of it.
+      The noise of each is compared with the prediction.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <div v-if="ways.length" class="given">

@@ -4,6 +4,7 @@ import ast
 import re
 from pathlib import Path
 
+from scripts.make_rules_page import page
 from tidy_trunk.core.checks import RULES
 from tidy_trunk.core.checks.rule import SOURCE_WORDS
 from tidy_trunk.settings import Settings
@@ -69,6 +70,11 @@ def test_every_setting_is_in_the_readme():
 
 
 def test_every_screenshot_is_shown():
-    readme = (ROOT / "README.md").read_text()
+    shown = (ROOT / "docs" / "pictures.md").read_text()
     for picture in (ROOT / "docs" / "screenshots").glob("*.png"):
-        assert picture.name in readme
+        assert f"(screenshots/{picture.name})" in shown
+
+
+def test_the_page_of_the_rules_is_up_to_date():
+    """Made by `scripts/make_rules_page.py`."""
+    assert (ROOT / "docs" / "rules.md").read_text() == page()

@@ -327,7 +327,7 @@ def test_the_clip_is_told_once():
 
 
 @pytest.mark.parametrize(("gain_db", "rule", "words"), [
-    (62, "clipping", "in 1 clips"), (58, "clipping", "likely clips"), (53, "burst-clips", "may clip"), (50, "burst-clips", "A burst clips"),
+    (62, "clipping", "in 1 clips"), (58, "clipping", "likely clips"), (53, "burst-clips", "may clip"), (50, "burst-clips", "A shout would clip"),
 ])  # fmt: skip
 def test_how_sure_a_finding_is(gain_db, rule, words):
     """Peaks of a voice at −20 dBFS with 50 dB: the ± of source, microphone and input is 4.4 dB (root of the sum of squares)."""

@@ -45,7 +45,7 @@ def test_what_changed_is_said():
         "source Voice: peak 90, was 74, burst 100, was 84, irreplaceable",
         "run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS",
         "run 2: 2 m past walkway, was path not known",
-        "run 2 is tied up at its ends",
+        "run 2: strain relief fitted",
     )
 
 

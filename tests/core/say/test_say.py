@@ -75,8 +75,8 @@ def test_two_sides_share_one_breakout():
         ("set bag 1 gain high", "bag in 1 gain is understood; it takes 10 to 75 dB"),
         ("founder at boom, half a metre", "'half a metre' after boom is no distance"),
         ("lead on", "say which run: lead run 4; the job has runs 1"),
-        ("remove run 99", "nothing here answers"),
-        ("name ghost as spirit", "nothing here answers"),
+        ("remove run 99", "nothing here is called that"),
+        ("name ghost as spirit", "nothing here is called that"),
         ("set bag 1 gain 4000", "goes from 10 to 75"),
     ],
 )

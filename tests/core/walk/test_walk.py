@@ -38,7 +38,7 @@ def test_every_switch_is_named_as_it_must_stand():
     found = texts(padded_plan())
     assert "In 1: 48 V is on, its lamp lit. Mute, connect, switch on, wait, open." in found
     assert "automatic level, menu is off" in found and "Look in both places" in found
-    assert "gain +50 dB" in found and "tied up" in found and "Set them low" in found
+    assert "gain +50 dB" in found and "strain relief fitted" in found and "Set them low" in found
     assert "shows −24.7 dBFS for tone at −20.0. Not lined up yet" in found
 
 

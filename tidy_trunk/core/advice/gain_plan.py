@@ -245,7 +245,7 @@ def _value(unit: Unit, control: Control) -> Setting:
 def _why(report: Report, unit: Unit, control: Control, cures: dict[tuple[str, str], str]) -> str:
     cured = cures.get((unit.device.id, control.id))
     if cured is not None:
-        return f"ends: {cured}"
+        return f"fixes: {cured}"
     found = next(_reached(report, unit, control.port), None)
     if found is None:
         return "so that what follows is not driven too hard"

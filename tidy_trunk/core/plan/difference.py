@@ -192,7 +192,7 @@ def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[
     if old.path != new.path:
         yield f"{label}: {path_words(new.path)}, was {path_words(old.path)}"
     if old.strain_relief != new.strain_relief:
-        yield f"{label} is {'tied up' if new.strain_relief else 'not tied up'} at its ends"
+        yield f"{label}: {'strain relief fitted' if new.strain_relief else 'no strain relief'}"
 
 
 def _parts(rig: Rig, parts: Sequence[Part]) -> str:

@@ -112,7 +112,7 @@ COMMANDS: Final = (
         meaning=partial(runs.of_run, "tie", runs.tie),
         go_on=partial(after_run, ""),
         of_run=True,
-        forms=(Form("tie run N", "tie run 4", "its ends are tied up"),),
+        forms=(Form("tie run N", "tie run 4", "strain relief at its ends"),),
     ),
     Command(
         verbs=("set",),

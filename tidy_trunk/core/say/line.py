@@ -27,7 +27,9 @@ def say(plan: Plan, text: str) -> Answer:
         return Answer((), beginnings(plan), "")
     try:
         proposals = tuple(_understand(plan, line))[:MOST_PROPOSALS]
-        problem = "" if proposals else f"nothing here is called that: '{line}'. The names stand in Connections and Equipment"
+        problem = (
+            "" if proposals else f"nothing here is called that: '{line}'. The names stand in Connections and Equipment"
+        )
     except TidyTrunkError as error:
         proposals, problem = (), error.message
     return Answer(proposals, _completions(plan, line + (" " if text.endswith(" ") else "")), problem)

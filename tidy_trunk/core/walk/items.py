@@ -201,7 +201,7 @@ def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
     port = unit.input(run.receiving.port)
     if port.circuit in SOCKETS:
         why = "Small plugs work loose: wiggle it while you listen."
-        yield item("relief", f"Run {run.number} is tied up, no weight hangs on the socket.", why)
+        yield item("relief", f"Run {run.number}: strain relief fitted, no weight on the socket.", why)
     if any(part.branch == "R" for part in run.parts):
         text = f"Run {run.number}: with this leg pulled, only the meter of its own side falls."
         yield item("leg", text, "The colours of two-way leads mislead.")

@@ -43,7 +43,7 @@ def take_out(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("no-strain-relief")
 def tie_up(question: Question, finding: Finding) -> Iterator[Move]:
     """Somebody has tied it up."""
-    yield Move("It is tied up", (SetStrainRelief(run=finding.run, on=True),))
+    yield Move("Strain relief fitted", (SetStrainRelief(run=finding.run, on=True),))
 
 
 @moves_for("lead-too-short")

@@ -169,7 +169,7 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="burst-clips",
             severity=Severity.NOTE,
-            title=f"{where} may clip" if doubtful else f"A burst clips {where}",
+            title=f"{where} may clip" if doubtful else f"A shout would clip {where}",
             text=(
                 f"The expected peaks fit{f' by {spare:.0f} dB (±{worst.tolerance_db:.0f})' if doubtful else ''}, but a laugh or a shout would go {over:.0f} dB over at {where}. Turn it down, let "
                 "the limiter catch it, or put the source on a second track that is lower."

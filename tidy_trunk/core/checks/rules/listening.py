@@ -57,7 +57,7 @@ def cannot_listen(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="cannot-listen",
             severity=Severity.NOTE,
-            title=f"{unit.label} cannot be heard",
+            title=f"You cannot listen at {unit.label}",
             text=(
                 f"{unit.label} has no headphone socket, and nothing behind it has one: hum, clicks and a wrong input show only in "
                 "its file. Record half a minute, play it back, and do it again after every change."

@@ -28,7 +28,7 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="transmitter-low",
             severity=Severity.CAUTION,
-            title=f"{unit.label} is turned down",
+            title=f"{unit.label}: transmitter gain too low",
             text=(
                 f"{unit.label} sends peaks of only {sound.peak:.0f} dBFS. Turn it up first, then the receiver, then the recorder: "
                 "gain that comes later lifts the radio's noise as well. Mind that its frequency must be legal where you stand."

@@ -83,7 +83,7 @@ class SetStrainRelief:
         return replace(plan, runs=put(plan.runs, run.id, replace(run, strain_relief=self.on)))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Run {find(plan.runs, self.run, 'run').number}: {'tied up' if self.on else 'not tied up'} at its ends"
+        return f"Run {find(plan.runs, self.run, 'run').number}: {'strain relief fitted' if self.on else 'no strain relief'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

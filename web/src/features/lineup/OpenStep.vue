@@ -40,7 +40,7 @@ function chosen(event: Event) {
     <h3>{{ step.label }}</h3>
     <p v-if="!step.warning" class="must">
       Send 1 kHz at <strong>{{ formatLevel(step.sent_dbfs) }} dBFS</strong> from {{ step.sender_label }}. Its
-      meter must show <strong>{{ formatLevel(step.meter_shows_dbfs, 1) }} dBFS</strong
+      meter should read <strong>{{ formatLevel(step.meter_shows_dbfs, 1) }} dBFS</strong
       ><span class="soft"> ±{{ formatLevel(step.within_db, 1) }}</span
       >.
     </p>

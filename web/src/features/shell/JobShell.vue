@@ -102,7 +102,7 @@ useKeys({
 <style scoped>
 .shell {
   display: grid;
-  grid-template: auto minmax(0, 1fr) / 8.75rem minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / 9.6rem minmax(0, 1fr);
   height: 100vh;
 }
 .station {

@@ -26,7 +26,7 @@ from tidy_trunk.core.advice import Adviser, gain_plan
 from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
 from tidy_trunk.core.levels import Report, Spectrum
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.document import plan_from_json, write_plan
 from tidy_trunk.formats import write_sound
 from tidy_trunk.services.demo import foundry
@@ -61,18 +61,18 @@ def evaluate(plan_bytes: bytes) -> Callable[[], object]:
 
 
 def planned(plan: Plan) -> Callable[[], object]:
-    return lambda: gain_plan(Report(accept(plan)))
+    return lambda: gain_plan(Report(trace_plan(plan)))
 
 
 def advised(plan: Plan) -> Callable[[], object]:
     """The fixes of every finding, from a plan that is only evaluated."""
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     return lambda: Adviser(report).all_fixes()
 
 
 def one_finding(plan: Plan) -> list[float]:
     """Milliseconds for the fixes of each finding that has some, asked one by one of an adviser of its own."""
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     found = []
     for finding in Adviser(report).findings:
         adviser = Adviser(report)
@@ -219,11 +219,11 @@ def sound(folder: Path) -> None:
         if shutil.which(command[0]):
             theirs, _ = whole_command(command)
             print(f"  {theirs / ours:.2f} of the speed of {name} ({SOUND_S / theirs:.0f} times)   goal {goal:g}")
-    track = Report(accept(foundry())).track("camera-a.1")
+    track = Report(trace_plan(foundry())).track("camera-a.1")
     assert track is not None
 
     def render() -> None:
-        rig = Report(accept(foundry())).rig
+        rig = Report(trace_plan(foundry())).rig
         Bench(rig).track_sound(track.trace.stage)
 
     milliseconds = statistics.median(timed(render, 7))

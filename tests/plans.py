@@ -16,7 +16,7 @@ from tidy_trunk.core.plan import (
     Weighting,
     apply_edits,
 )
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 
 XLR_7 = (Part(lead="xlr", length_m=7),)
 
@@ -75,4 +75,4 @@ def padded_plan(db: int = 25, length_m: float = 0.3) -> Plan:
 
 def fixes(plan: Plan, finding: Finding) -> tuple[Move, ...]:
     """What the adviser offers for a finding about a plan."""
-    return Adviser(Report(accept(plan))).fixes(finding)
+    return Adviser(Report(trace_plan(plan))).fixes(finding)

@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 from tidy_trunk.core.catalogue import DEVICES, ControlKind, Supply, controls_of
 from tidy_trunk.core.joins import find_joins
 from tidy_trunk.core.plan import AddDevice, AddSource, Connect, Edit, Hear, Plan, PortRef, SetControl, apply_edits
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
 MICROPHONES = [item.id for item in DEVICES.values() if item.capsule]
@@ -16,7 +16,7 @@ def taken(plan: Plan, edit: Edit) -> Plan:
     """The plan after an edit, or as it was where the edit cannot be."""
     try:
         after, _ = apply_edits(plan, [edit])
-        accept(after)
+        trace_plan(after)
     except TidyTrunkError:
         return plan
     return after

@@ -10,7 +10,7 @@ from tidy_trunk.core.advice import Adviser, ways
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import RemoveDevice, apply_edits
-from tidy_trunk.core.trace import Place, accept, upstream_of
+from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 from tidy_trunk.document import read_plan, write_plan
 
 
@@ -23,7 +23,7 @@ def test_a_plan_survives_its_file(plan):
 @settings(max_examples=25)
 @given(plans())
 def test_levels_stay_in_order_and_within_their_ceiling(plan):
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     for track in report.tracks:
         sound = track.sound
         assert sound.quiet <= sound.average <= sound.peak
@@ -39,9 +39,9 @@ def test_levels_stay_in_order_and_within_their_ceiling(plan):
 @settings(max_examples=25)
 @given(plans())
 def test_a_clip_is_where_a_stage_went_over(plan):
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     for track in report.tracks:
-        over = [stage for stage in upstream_of(track.trace.stage) if report.reckoner.level(stage).over_db > 0]
+        over = [stage for stage in upstream_of(track.trace.stage) if report.solver.level(stage).over_db > 0]
         if track.clip is not None:
             assert track.clip.over_db > 0 and track.clip.device in {stage.device for stage in over}
 
@@ -49,7 +49,7 @@ def test_a_clip_is_where_a_stage_went_over(plan):
 @settings(max_examples=25)
 @given(plans())
 def test_ladders_run_from_a_first_device_to_the_track(plan):
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     for track in report.tracks:
         if not track.trace.stage.feeds:
             continue
@@ -64,11 +64,11 @@ def test_ladders_run_from_a_first_device_to_the_track(plan):
 @settings(max_examples=25)
 @given(plans())
 def test_every_fix_can_be_applied(plan):
-    adviser = Adviser(Report(accept(plan)))
+    adviser = Adviser(Report(trace_plan(plan)))
     for finding in adviser.findings:
         for fix in adviser.fixes(finding):
             after, sentence = apply_edits(plan, fix.edits)
-            accept(after)
+            trace_plan(after)
             assert sentence
 
 
@@ -76,14 +76,14 @@ def test_every_fix_can_be_applied(plan):
 @given(plans())
 def test_a_way_that_fits_leaves_no_stop_of_level(plan):
     """Applied, it gives what it promised, and its input neither clips nor stands in the wrong mode."""
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     for run_id in plan.runs:
         for way in ways(report, run_id):
             after, _ = apply_edits(plan, way.edits)
             if way.fits:
                 rules = {
                     finding.rule
-                    for finding in check(Report(accept(after)))
+                    for finding in check(Report(trace_plan(after)))
                     if finding.run == run_id and finding.severity is Severity.STOP
                 }
                 assert not rules & {"clipping", "mic-into-line", "line-into-mic"}
@@ -94,17 +94,17 @@ def test_a_way_that_fits_leaves_no_stop_of_level(plan):
 def test_taking_a_device_away_takes_its_sound_away(plan):
     name = next(iter(plan.devices))
     after, _ = apply_edits(plan, [RemoveDevice(device=name)])
-    report = Report(accept(after))
+    report = Report(trace_plan(after))
     assert name not in {stage.device for track in report.tracks for stage in upstream_of(track.trace.stage)}
     for track in report.tracks:
-        before = Report(accept(plan)).track(track.trace.id)
+        before = Report(trace_plan(plan)).track(track.trace.id)
         assert set(track.trace.stage.sources) <= set(before.sources)
 
 
 @settings(max_examples=25)
 @given(plans())
 def test_the_same_plan_gives_the_same_findings(plan):
-    first, second = check(Report(accept(plan))), check(Report(accept(plan)))
+    first, second = check(Report(trace_plan(plan))), check(Report(trace_plan(plan)))
     assert first == second
     assert len({finding.id for finding in first}) == len(first), "each finding has an id of its own"
 
@@ -112,7 +112,7 @@ def test_the_same_plan_gives_the_same_findings(plan):
 def test_an_unknown_track_is_none():
     from tidy_trunk.core.plan import Plan
 
-    assert Report(accept(Plan(name="x"))).track("nothing") is None
-    assert check(Report(accept(Plan(name="x")))) == []
+    assert Report(trace_plan(Plan(name="x"))).track("nothing") is None
+    assert check(Report(trace_plan(Plan(name="x")))) == []
     with pytest.raises(KeyError):
         Plan(name="x").runs["nothing"]

@@ -212,12 +212,12 @@ def test_edits_go_out_and_come_in():
     from pydantic import TypeAdapter
 
     from tidy_trunk.core.levels import Report
-    from tidy_trunk.core.trace import accept
+    from tidy_trunk.core.trace import trace_plan
 
     adapter = TypeAdapter(AnyEdit)
     edits = [
         edit
-        for moves in Adviser(Report(accept(foundry()))).all_fixes().values()
+        for moves in Adviser(Report(trace_plan(foundry()))).all_fixes().values()
         for move in moves
         for edit in move.edits
     ]

@@ -8,7 +8,7 @@ from tests.interface.test_patch import opened, plan_of
 from tidy_trunk.core.advice import gain_plan
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 
 MISTAKES = {
     "line into a microphone socket": (*BAG_AND_CAMERA, "bag line to cam, 1 m, by 3.5 mm trs"),
@@ -47,6 +47,6 @@ def test_f_and_a_until_nothing_is_left(screen: Page, service, lines):
             screen.wait_for_timeout(50)
         assert plan_of(service, job) not in seen, "a plan comes twice"
         seen.append(plan_of(service, job))
-    report = Report(accept(seen[-1]))
+    report = Report(trace_plan(seen[-1]))
     stops = {finding.id for finding in check(report) if finding.severity is Severity.STOP}
     assert len(seen) > 1 and stops <= {finding.id for finding in gain_plan(report).stops_left}

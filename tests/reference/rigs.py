@@ -21,7 +21,7 @@ from tidy_trunk.core.plan import (
     SetJob,
     Weighting,
 )
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
 MICROPHONES = [item.id for item in DEVICES.values() if item.capsule]
@@ -57,7 +57,7 @@ def drawn(seed: int) -> Plan:
 def _taken(plan: Plan, edit: Edit) -> Plan:
     try:
         after = edit.apply(plan)
-        accept(after)
+        trace_plan(after)
     except TidyTrunkError:
         return plan
     return after

@@ -13,7 +13,7 @@ from tidy_trunk.core.checks import check
 from tidy_trunk.core.clock import Clocks, advised_jams, clock_day, jams_for, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Break, Plan, SetFigure, SetJam, SetJob, apply_edits
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 
 KEEPERS = ("timecode-generator", "cinema-xlr5", "bag-recorder", "shoulder-camcorder")
 PPM = "traits.clock_ppm"
@@ -21,7 +21,7 @@ BEGINS, ENDS = 480, 1080
 
 
 def clocks_of(plan: Plan) -> Clocks:
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     return Clocks(report.rig, {keeper.device: keeper for keeper in keepers(report)})
 
 
@@ -96,7 +96,7 @@ def chain() -> Plan:
 def test_three_in_a_row_may_part_by_more_than_each_link():
     """By hand at 790: 150 min of the generator and 160 min of the camera, at 2 ppm x 60 s x 25: 0.45 and 0.48 frames."""
     plan = chain()
-    findings = [item for item in check(Report(accept(plan))) if item.rule == "missed-jam"]
+    findings = [item for item in check(Report(trace_plan(plan))) if item.rule == "missed-jam"]
     assert [item.device for item in findings] == ["film"] and "bag" in findings[0].text
     clocks = clocks_of(plan)
     day = clock_day(clocks, clocks.keepers["film"])
@@ -104,7 +104,7 @@ def test_three_in_a_row_may_part_by_more_than_each_link():
     assert (worst.ends_min, worst.against) == (790, "bag") and worst.apart_frames == pytest.approx(0.93, abs=1e-6)
     assert fixes(plan, findings[0])
     mended, _ = apply_edits(plan, fixes(plan, findings[0])[0].edits)
-    assert not [item for item in check(Report(accept(mended))) if item.rule == "missed-jam"]
+    assert not [item for item in check(Report(trace_plan(mended))) if item.rule == "missed-jam"]
 
 
 def test_a_camera_and_a_recorder_that_hang_on_one_generator():
@@ -117,10 +117,10 @@ def test_a_camera_and_a_recorder_that_hang_on_one_generator():
         *(SetJam(device=name, giver="box", at_min=tuple(range(480, 1080, 80))) for name in ("bag", "film")),
         SetJob(drift_limit_frames=1.0, day_begins_min=BEGINS, day_ends_min=ENDS),
     )
-    found = [item for item in check(Report(accept(plan))) if item.rule == "missed-jam"]
+    found = [item for item in check(Report(trace_plan(plan))) if item.rule == "missed-jam"]
     assert [item.device for item in found] == ["film"] and "bag" in found[0].text
     mended, _ = apply_edits(plan, fixes(plan, found[0])[0].edits)
-    assert not [item for item in check(Report(accept(mended))) if item.rule == "missed-jam"]
+    assert not [item for item in check(Report(trace_plan(mended))) if item.rule == "missed-jam"]
 
 
 @given(st.integers(0, 1_000_000))

@@ -10,7 +10,7 @@ from tidy_trunk.core.advice import gain_plan
 from tidy_trunk.core.catalogue import DEVICES, controls_of
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, Plan, apply_edits
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.document import write_plan
 
 LOW_DBFS, HIGH_DBFS = -20.0, -12.0
@@ -79,8 +79,8 @@ def judged(model: Model, tracks: list[tuple[str, str]]) -> tuple[float, float, f
 @pytest.mark.parametrize("name", RIGS)
 def test_no_position_of_the_knobs_is_much_better(name):
     start, knobs = RIGS[name]
-    plan, _ = apply_edits(start, gain_plan(Report(accept(start))).edits)
-    tracks = [(item.trace.device, item.trace.bus) for item in Report(accept(plan)).tracks if not item.is_silent]
+    plan, _ = apply_edits(start, gain_plan(Report(trace_plan(start))).edits)
+    tracks = [(item.trace.device, item.trace.bus) for item in Report(trace_plan(plan)).tracks if not item.is_silent]
     model = Model(write_plan(plan))
     miss, ratio, headroom = judged(model, tracks)
     assert tracks and headroom > 0, "expected peaks are never cut"

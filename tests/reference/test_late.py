@@ -12,7 +12,7 @@ from tidy_trunk.core.catalogue import DEVICES, Figure
 from tidy_trunk.core.clock import late_screens, lateness
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, Connect, Hear, Part, Plan, PortRef, SetFigure, SetJob
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import TidyTrunkError
 
@@ -62,7 +62,7 @@ def drawn(seed: int) -> Plan:
     for edit in edits:
         try:
             after = edit.apply(plan)
-            accept(after)
+            trace_plan(after)
         except TidyTrunkError:
             continue
         plan = after
@@ -72,7 +72,7 @@ def drawn(seed: int) -> Plan:
 @given(st.integers(0, 1_000_000))
 def test_pictures_and_sound_drawn_at_random(seed):
     plan = drawn(seed)
-    report, model = Report(accept(plan)), Late(write_plan(plan))
+    report, model = Report(trace_plan(plan)), Late(write_plan(plan))
     found = {item.device: item for item in late_screens(report)}
     assert set(found) == set(model.screens())
     for name, screen in found.items():
@@ -103,7 +103,7 @@ def test_a_picture_delay_passes_through_a_switcher():
         run("cam.hdmi", "one.hdmi1", "hdmi"),
         run("one.pgm", "monitor.hdmi", "hdmi"),
     )
-    screens = {item.device: item for item in late_screens(Report(accept(plan)))}
+    screens = {item.device: item for item in late_screens(Report(trace_plan(plan)))}
     assert screens["monitor"].late_frames == 9 and float(screens["monitor"].delay.seconds) == pytest.approx(0.36)
     (picture,) = screens["monitor"].pictures
     assert (picture.own_frames, picture.late_frames) == (2, 7)
@@ -124,7 +124,7 @@ def test_the_quicker_picture_is_the_one_to_hold():
         run("one.pgm", "two.hdmi1", "hdmi"),
         run("near.hdmi", "two.hdmi2", "hdmi"),
     )
-    second = next(item for item in late_screens(Report(accept(plan))) if item.device == "two")
+    second = next(item for item in late_screens(Report(trace_plan(plan))) if item.device == "two")
     assert second.late_frames == 8 and {item.camera: item.hold_frames for item in second.pictures} == {
         "one": 0,
         "near": 4,

@@ -18,14 +18,14 @@ from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report, a_change_db
 from tidy_trunk.core.levels.spectra import Spectrum
 from tidy_trunk.core.plan import AddSource, Part, Plan, RouteBus, SetJob, SetParts, SetSource
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.document import write_plan
 
 LEVEL_DB, NOISE_DB, SMALL_NOISE_DB, NOTHING_DB = 0.1, 0.3, 1.0, -180.0
 
 
 def report(plan: Plan) -> Report:
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def agree(plan: Plan) -> tuple[Report, int]:
@@ -178,7 +178,7 @@ def test_a_directional_microphone_picks_up_less_of_the_room(class_id, less_db):
     )
     ours = report(plan)
     stage = ours.tracer.microphone("mic")
-    room = next(noise for noise in ours.reckoner.level(stage).sound.noises if noise.name == "room")
+    room = next(noise for noise in ours.solver.level(stage).sound.noises if noise.name == "room")
     assert room.a_level == pytest.approx(50 - less_db, abs=0.05)
     theirs = Model(write_plan(plan)).microphone("mic")
     by_model = next(atom for atom in theirs.parts if atom.name.startswith("room"))

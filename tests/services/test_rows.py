@@ -5,13 +5,13 @@ import pytest
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 from tidy_trunk.services.rows import row_of, tape_of
 
 
 def row(plan: Plan, track_id: str):
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     return row_of(report, report.track(track_id))
 
 
@@ -70,7 +70,7 @@ def test_the_demo_carries_classic_mistakes_on_at_least_eight_runs():
     assert len(plan.runs) >= 8
     from tidy_trunk.core.checks import check
 
-    rules = {finding.rule for finding in check(Report(accept(plan)))}
+    rules = {finding.rule for finding in check(Report(trace_plan(plan)))}
     assert rules >= {
         "line-into-mic", "wrong-lead", "microphone-unpowered", "automatic-level", "unbalanced-too-long", "transmitter-low",
         "source-without-track",

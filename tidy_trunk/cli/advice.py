@@ -9,7 +9,7 @@ from tidy_trunk.core.checks import Finding, Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan, apply_edits
 from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.units import finite
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import InputError
@@ -47,7 +47,7 @@ def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: boo
 def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
     """Where every knob should stand."""
     plan = load_plan(path)
-    found = gain_plan(Report(accept(plan)))
+    found = gain_plan(Report(trace_plan(plan)))
     if found.edits:
         plan, _ = apply_edits(plan, found.edits)
     _write(out, plan)
@@ -73,7 +73,7 @@ def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
 def fix_plan(path: Path, out: Path | None, as_json: bool) -> None:
     """First fixes, the gravest finding first, until none is left."""
     plan, taken = fixed(load_plan(path))
-    left = check(Report(accept(plan)))
+    left = check(Report(trace_plan(plan)))
     _write(out, plan)
     steps = [{"finding": _finding(step.finding), "fix": step.move.label, "judged": list(step.judged)} for step in taken]
     words = [f"{step.finding.title}: {step.move.label}" for step in taken] or ["nothing to fix"]
@@ -88,7 +88,7 @@ def _write(out: Path | None, plan: Plan) -> None:
 
 
 def _stops(plan: Plan) -> dict[str, Finding]:
-    findings = check(Report(accept(plan)))
+    findings = check(Report(trace_plan(plan)))
     return {finding.id: finding for finding in findings if finding.severity is Severity.STOP}
 
 

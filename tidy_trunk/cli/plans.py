@@ -8,7 +8,7 @@ from tidy_trunk.core.advice import Adviser, detours
 from tidy_trunk.core.checks import Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.units import finite
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.services.evaluation import Evaluation
@@ -90,7 +90,7 @@ def find_run(plan: Plan, name: str) -> str:
 def show_ways(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     found = [*Adviser(report).ways(run_id), *detours(report, run_id)]
     result = [
         {

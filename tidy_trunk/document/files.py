@@ -6,7 +6,7 @@ from typing import Any, Final
 from pydantic import ValidationError
 
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.document.migrations import brought_up
 from tidy_trunk.document.models import PlanDocument
 from tidy_trunk.errors import FormatError
@@ -40,7 +40,7 @@ def plan_from_json(raw: Any) -> Plan:
     if not isinstance(raw, dict):
         raise FormatError("a plan is a JSON object with schema_version, name, devices, sources and runs")
     plan = stored_plan(raw)
-    accept(plan)
+    trace_plan(plan)
     return plan
 
 

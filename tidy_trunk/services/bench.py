@@ -25,7 +25,7 @@ from tidy_trunk.core.bench import (
 )
 from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
 from tidy_trunk.core.plan import Rig
-from tidy_trunk.core.trace import accept, upstream_of
+from tidy_trunk.core.trace import trace_plan, upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import write_sound
 from tidy_trunk.services.jobs import JobService
@@ -98,7 +98,7 @@ class BenchService:
 
     def _track(self, job_id: UUID, track_id: str) -> tuple[Report, TrackLevel]:
         # The bench is what its devices are, not what is thought of them.
-        report = Report(accept(truth(self._jobs.report(job_id).rig.plan)))
+        report = Report(trace_plan(truth(self._jobs.report(job_id).rig.plan)))
         track = report.known_track(track_id)
         return report, track
 

@@ -9,7 +9,7 @@ from tidy_trunk.core.bench import Loop, meter_shows_dbfs, tone_and_silence, tone
 from tidy_trunk.core.compare import MOST_WAYS, track_reached, way_plans
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import knob_of, line_up_steps, worth_trying
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.bench import wav
 from tidy_trunk.services.documents import asked_document, tone_levels
@@ -83,7 +83,7 @@ class BenchRecordings:
         for way in asked_ways:
             if way not in plans:
                 raise NotFoundError(f"run '{run_id}' has no way '{way}'; it has {', '.join(plans)}")
-            report = Report(accept(plans[way].plan))
+            report = Report(trace_plan(plans[way].plan))
             stage = track_reached(report, run_id)
             track_id = f"{stage.device}.{stage.name}"
             recorded = tone_and_silence(truth(plans[way].plan), track_id)

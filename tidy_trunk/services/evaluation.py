@@ -5,7 +5,7 @@ from functools import cached_property
 from tidy_trunk.core.checks import Finding, Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Plan, Rig
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 
 
 class Evaluation:
@@ -14,7 +14,7 @@ class Evaluation:
     def __init__(self, plan: Plan) -> None:
         """Raises PlanError or InputError where the plan is not well formed."""
         self.plan = plan
-        self.report = Report(accept(plan))
+        self.report = Report(trace_plan(plan))
 
     @property
     def rig(self) -> Rig:

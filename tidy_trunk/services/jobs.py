@@ -13,7 +13,7 @@ from tidy_trunk.core.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
 from tidy_trunk.core.say import Answer, propose_leads, say
 from tidy_trunk.core.signal import hear
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
@@ -175,7 +175,7 @@ class JobService:
 
     def report(self, job_id: UUID) -> Report:
         """Traces and levels of the newest state."""
-        return Report(accept(_plan(self._store.newest(job_id))))
+        return Report(trace_plan(_plan(self._store.newest(job_id))))
 
     def say(self, job_id: UUID, text: str) -> Answer:
         return say(_plan(self._store.newest(job_id)), text)
@@ -220,7 +220,7 @@ class JobService:
         return found[0].edits
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
-        return Adviser(Report(accept(self._with_run(job_id, run_id)))).ways(run_id)
+        return Adviser(Report(trace_plan(self._with_run(job_id, run_id)))).ways(run_id)
 
     def wanted_pad(self, job_id: UUID, run_id: str) -> WantedPad:
         """The pad that a run wants."""
@@ -236,7 +236,7 @@ class JobService:
         Each fix is tried, which takes a while: when the job moves on meanwhile, the rest is left, as nobody wants it.
         """
         record = self._store.newest(job_id)
-        adviser = Adviser(Report(accept(_plan(record))))
+        adviser = Adviser(Report(trace_plan(_plan(record))))
         fixes = {}
         for finding in adviser.findings:
             if self._store.head(job_id) != record.number:
@@ -246,7 +246,7 @@ class JobService:
 
     def detours(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""
-        return detours(Report(accept(self._with_run(job_id, run_id))), run_id)
+        return detours(Report(trace_plan(self._with_run(job_id, run_id))), run_id)
 
     def picture(self, job_id: UUID, run_id: str) -> RunPicture:
         """A run opened: its contacts, and what comes of them."""

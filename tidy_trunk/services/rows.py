@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import CELL_KEY, CONNECTORS, InputPort, LeadClass, OutputPort
 from tidy_trunk.core.levels import Report, TrackLevel
-from tidy_trunk.core.plan import Part, Plan, PortRef, Rig, Run, Unit
+from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PortRef, Rig, Run
 from tidy_trunk.core.trace import Place, Stage
 
 TAPE_COLOURS: Final = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
@@ -92,11 +92,11 @@ def _heard_words(plan: Plan, device: str) -> str:
     return f"{label} at {distance_m:g} m{more}{cell}"
 
 
-def _is_wireless(unit: Unit, port_id: str) -> bool:
+def _is_wireless(unit: PlacedDevice, port_id: str) -> bool:
     return unit.port(port_id).plug.connector in ("air", "shoe")
 
 
-def input_words(unit: Unit, port: InputPort) -> str:
+def input_words(unit: PlacedDevice, port: InputPort) -> str:
     """Port, mode, power and gain: `in 1 · mic · 48 V · +38 dB`."""
     mode = unit.input_mode(port)
     words = [port.label]
@@ -113,7 +113,7 @@ def input_words(unit: Unit, port: InputPort) -> str:
     return " · ".join(dict.fromkeys(words))
 
 
-def output_words(unit: Unit, port: OutputPort) -> str:
+def output_words(unit: PlacedDevice, port: OutputPort) -> str:
     mode = unit.output_mode(port)
     words = [port.label]
     if len(port.modes) > 1:

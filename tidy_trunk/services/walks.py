@@ -7,7 +7,7 @@ from typing import Final
 from uuid import UUID
 
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.walk import walk_items
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.jobs import JobService
@@ -30,7 +30,7 @@ class WalkService:
     def begin(self, job_id: UUID, walk_id: UUID) -> WalkRecord:
         """A new walk along the chain as it is planned now; begun again under one id it is one. Raises InputError where nothing is recorded yet."""
         state = self._jobs.newest(job_id)
-        items = walk_items(Report(accept(state.evaluation.plan)))
+        items = walk_items(Report(trace_plan(state.evaluation.plan)))
         if not items:
             raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a run first")
         values = [{"id": item.id, "group": item.group, "text": item.text, "why": item.why} for item in items]

@@ -8,7 +8,7 @@ from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, apply_edits
 from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import NOTHING
 
 
@@ -23,8 +23,8 @@ def boom_on_camera():
 
 def test_a_shotgun_reaches_a_small_camera_by_a_box():
     plan = boom_on_camera()
-    before = [finding for finding in check(Report(accept(plan))) if finding.rule == "microphone-unpowered"]
-    found = detours(Report(accept(plan)), "run-1")
+    before = [finding for finding in check(Report(trace_plan(plan))) if finding.rule == "microphone-unpowered"]
+    found = detours(Report(trace_plan(plan)), "run-1")
     assert before and before[0].has_detours
     assert {fix.label for fix in fixes(plan, before[0])} <= {way.label for way in found}, (
         "nothing but a box powers it here"
@@ -37,16 +37,16 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
     )
     for way in found:
         mended, _ = apply_edits(plan, way.edits)
-        findings = check(Report(accept(mended)))
+        findings = check(Report(trace_plan(mended)))
         assert not [finding for finding in findings if finding.severity is Severity.STOP], way.label
-        track = Report(accept(mended)).track("cam.L")
+        track = Report(trace_plan(mended)).track("cam.L")
         assert track.sound.average == pytest.approx(way.average_dbfs) and track.sources == ("voice",)
 
 
 def test_a_recorder_that_is_there_goes_before_one_that_is_not():
     plan = made(device("boom-shotgun", "second"), device("mirrorless-line", "cam"), run("second.out", "cam.mic", "xlr-trs"),
                 AddSource(id="other", label="Other", average_db_spl=60, heard_by={"second": 0.5}), base=boom_in_bag())  # fmt: skip
-    found = detours(Report(accept(plan)), "run-2")
+    found = detours(Report(trace_plan(plan)), "run-2")
     assert found[0].needs == NOTHING and "bag" in found[0].label
 
 

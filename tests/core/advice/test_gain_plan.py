@@ -14,12 +14,12 @@ from tidy_trunk.core.catalogue import ControlKind, controls_of
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import AddSource, Plan, Rig, RouteBus, SetSource, apply_edits
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 
 
 def report(plan: Plan) -> Report:
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def stops(plan: Plan) -> int:

@@ -11,7 +11,7 @@ from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity, check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Aspect, Disconnect, Plan, Rig, apply_edits, changed_aspects
 from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import AS_IT_IS
 from tidy_trunk.services.demo import foundry
 
@@ -22,7 +22,7 @@ ONCE_WRONG = (60047, 60210, 60875, 62521, 62825, 63468, 63558)  # a better lead 
 
 
 def report_of(plan: Plan) -> Report:
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def stops(plan: Plan) -> set[str]:
@@ -80,7 +80,7 @@ def is_silent(report: Report, run_id: str) -> bool:
     run = report.rig.plan.runs[run_id]
     port = report.rig.unit(run.receiving.device).input(run.receiving.port)
     stages = [report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels))]
-    return all(report.reckoner.level(stage).sound.average < -1000 for stage in stages)
+    return all(report.solver.level(stage).sound.average < -1000 for stage in stages)
 
 
 def holds_the_first_law(plan: Plan, most: int = 3) -> int:

@@ -11,7 +11,7 @@ from tidy_trunk.core.clock import Gets, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Disconnect, Plan, Role, apply_edits
 from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 
 BAG_AND_CAMERA = ("add bag recorder as bag", "add mirrorless camera, microphone as cam", "add boom shotgun as boom", "me at boom, 0.5 m",
@@ -25,7 +25,7 @@ def typed(*lines: str) -> Plan:
 
 
 def report_of(plan: Plan) -> Report:
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def found(plan: Plan, *severities: Severity) -> list[Finding]:

@@ -11,10 +11,10 @@ from tests.strategies import chains
 from tidy_trunk.core.bench import Bench, Play
 from tidy_trunk.core.bench.wave import WavePassage
 from tidy_trunk.core.clock import timecode_tracks
-from tidy_trunk.core.levels import Reckoner, Report, low_cut_db
+from tidy_trunk.core.levels import LevelSolver, Report, low_cut_db
 from tidy_trunk.core.plan import SetJob, apply_edits
 from tidy_trunk.core.signal import dbfs_of_powers, hear
-from tidy_trunk.core.trace import Place, accept, upstream_of
+from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 from tidy_trunk.core.units import a_weighting_db, sum_powers_db
 
 COUNT, RATE = 2**15, 48_000
@@ -59,7 +59,7 @@ def test_what_is_heard_is_what_was_predicted():
     @given(chains(), st.floats(20, 60), st.sampled_from([0.0, 60.0]))
     def compare(plan, room, rumble):
         plan, _ = apply_edits(plan, [SetJob(room_noise_db_spl=round(room, 1), rumble_db_spl=rumble)])
-        report = Report(accept(plan))
+        report = Report(trace_plan(plan))
         crowd, nobody = (Bench(report.rig, play, sample_count=COUNT) for play in (Play.CROWD, Play.NOBODY))
         timecode = {item.track for item in timecode_tracks(report)}  # which runs on when nobody speaks
         for track in report.tracks:
@@ -83,7 +83,7 @@ def test_what_is_heard_is_what_was_predicted():
 def test_a_voice_has_the_levels_of_the_plan():
     """ITU-T P.56, simplified, finds what was put in; the peak is the expected one."""
     plan = boom_in_bag()
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     source = next(iter(plan.sources.values()))
     bench = Bench(report.rig)
     loop = bench.level(upstream_of(report.tracks[0].trace.stage)[-1]).sound
@@ -95,7 +95,7 @@ def test_a_voice_has_the_levels_of_the_plan():
 
 
 def test_a_clipped_track_is_heard_as_clipped():
-    report = Report(accept(line_into_camera()))
+    report = Report(trace_plan(line_into_camera()))
     track = report.track("cam.L")
     assert track.sound.clip is not None
     loop = Bench(report.rig).track_sound(track.trace.stage)
@@ -105,12 +105,12 @@ def test_a_clipped_track_is_heard_as_clipped():
 
 
 def test_tone_from_a_device_is_where_levels_say():
-    report = Report(accept(boom_in_bag()))
+    report = Report(trace_plan(boom_in_bag()))
     stage = report.tracks[0].trace.stage
     tone = {"bag": -20.0}
     loop = Bench(report.rig, oscillators=tone).track_sound(stage)
     assert level(loop) == pytest.approx(-20, abs=0.001)
-    assert Reckoner(report.rig, oscillators=tone).track_sound(stage).average == -20
+    assert LevelSolver(report.rig, oscillators=tone).track_sound(stage).average == -20
 
 
 def passage(loop: np.ndarray) -> WavePassage:

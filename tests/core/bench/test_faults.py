@@ -22,14 +22,14 @@ from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Hazard, Passing, RouteBus, SetJob, SetPath, Stretch
 from tidy_trunk.core.signal import dbfs_of_powers
 from tidy_trunk.core.timecode import read_frames, reading_of
-from tidy_trunk.core.trace import Place, accept, upstream_of
+from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 
 RATE = 48_000
 STRAYS = Faults(strays=True)
 
 
 def played(plan, track, play=Play.NOBODY, faults=STRAYS, oscillators=None, count=2**18):
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     bench = Bench(report.rig, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
     return bench.track_sound(report.track(track).trace.stage)
 
@@ -49,7 +49,7 @@ def test_a_mains_loop_hums_at_the_mains_and_one_battery_breaks_it(hertz):
     assert hum is not None and hum.mains_hz == hertz
     # By hand: the loop's hum at the terminals, full scale of the camera there.
     full_scale_dbu = -9 - 1.5
-    assert hum.level_dbfs == pytest.approx(strays(accept(plan).rig)["run-2"].hum_dbu - full_scale_dbu, abs=1.0)
+    assert hum.level_dbfs == pytest.approx(strays(trace_plan(plan).rig)["run-2"].hum_dbu - full_scale_dbu, abs=1.0)
     quiet = made(put("cam", "power", "battery"), base=plan)
     assert measured(played(quiet, "cam.L")).channels[0].hum is None
     assert measured(played(plan, "cam.L", faults=Faults())).channels[0].hum is None, "only where it is asked for"
@@ -66,7 +66,9 @@ def test_a_dimmer_is_heard_in_an_unbalanced_lead_and_hardly_in_a_balanced_one():
 
     def hum(metres, run_id="run-2", base=None):
         path = (Stretch(3.0, (Passing(Hazard.DIMMER, metres),)),)
-        return strays(accept(made(SetPath(run=run_id, path=path), base=base or padded_plan(length_m=2.0))).rig)[run_id]
+        return strays(trace_plan(made(SetPath(run=run_id, path=path), base=base or padded_plan(length_m=2.0))).rig)[
+            run_id
+        ]
 
     assert hum(0.5).hum_dbu - hum(1.0).hum_dbu == pytest.approx(6.02, abs=0.01)
     balanced = hum(0.5, "run-1", boom_in_bag())
@@ -110,7 +112,7 @@ def test_a_recording_is_as_slow_as_its_clock_is_fast(sender, recorder):
 
 def test_the_clocks_of_the_bench_keep_to_their_class_and_are_heard_in_a_tone():
     plan = truth(padded_plan())
-    camera, bag = (clock_ppm(accept(plan).rig, device) for device in ("cam", "bag"))
+    camera, bag = (clock_ppm(trace_plan(plan).rig, device) for device in ("cam", "bag"))
     ppm = camera - bag
     assert 0.5 < abs(camera) <= 30 and abs(bag) <= 2
     tone = measured(tone_take(plan, "cam.L")).channels[0].tone
@@ -126,7 +128,7 @@ def test_silence_behind_the_tone_is_silence():
 def test_what_sources_do_is_as_loud_as_the_plan_says():
     plan = boom_in_bag()
     source = plan.sources["voice"]
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.place is Place.MICROPHONE)
 
     def peak(play):
@@ -150,7 +152,7 @@ def test_a_clap_is_heard_before_its_picture_comes():
         run("bag.phones", "vision.audio", "trs"),
     ]
     plan = made(*edits, base=line_into_camera())
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     bench = Bench(report.rig, Play.CLAP)
     clap = clap_at(report.rig, "vision", bench.track_sound(report.track("vision.pgm-l").trace.stage), RATE)
     assert clap.early_ms == pytest.approx(280 - 1000 * 0.5 / 343, abs=2.0)
@@ -162,7 +164,7 @@ def test_timecode_as_sound_reaches_its_track_and_can_be_read_there():
     """By hand: 1.5 V from peak to peak peaks as a sine of -3 dBu does; 35 dB of lead, and the camera's full scale."""
     edits = [device("timecode-generator", "tc"), device("mirrorless-mic", "cam"), put("cam", "mic.auto.menu", False)]
     plan = made(*edits, run("tc.tc-out", "cam.mic", "bnc-trs-pad-35"))
-    track = Report(accept(plan)).track("cam.L")
+    track = Report(trace_plan(plan)).track("cam.L")
     sound = played(plan, "cam.L", faults=Faults())
     peak = 20 * np.log10(np.abs(sound).max())
     assert track.sound.peak == pytest.approx(-3 - 35 + 9 + 1.5, abs=0.5) and peak == pytest.approx(

@@ -24,11 +24,11 @@ from tidy_trunk.core.plan import (
     TakeGainLaw,
     apply_edits,
 )
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 
 
 def found(plan: Plan, rule: str):
-    return [finding for finding in check(Report(accept(plan))) if finding.rule == rule]
+    return [finding for finding in check(Report(trace_plan(plan))) if finding.rule == rule]
 
 
 def dynamic(class_id: str, port: str, *parts, microphone: str = "dynamic-handheld") -> Plan:
@@ -294,7 +294,7 @@ def test_a_finding_says_where_why_and_from_what():
 
 
 def test_stops_come_first():
-    severities = [finding.severity for finding in check(Report(accept(line_into_camera())))]
+    severities = [finding.severity for finding in check(Report(trace_plan(line_into_camera())))]
     assert severities == sorted(severities, key=[STOP, CAUTION, NOTE].index)
 
 
@@ -303,7 +303,7 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     plan = jammed_camera("mirrorless-mic")
     (finding,) = found(plan, "missed-jam")
     cured, _ = apply_edits(plan, fixes(plan, finding)[0].edits)
-    keeper = next(item for item in keepers(Report(accept(cured))) if item.device == "cam")
+    keeper = next(item for item in keepers(Report(trace_plan(cured))) if item.device == "cam")
     assert (keeper.gets, keeper.giver, keeper.loss_db) == (Gets.SOUND, "timecode-generator", 35)
     assert Rig(cured).role_of("cam", keeper.track.partition(".")[2]) is Role.TIMECODE
     assert not found(cured, "timecode-on-wrong-track")
@@ -316,7 +316,7 @@ def test_nothing_arrives_is_told_once(sending, lead, rule):
     """A camera that gets nothing through a wrong run has nothing to sync by either: one cause, one finding."""
     camera = device("mirrorless-mic", "cam"), put("cam", "mic.auto.menu", False)
     plan = made(*camera, run(f"bag.{sending}", "cam.mic", lead), base=boom_in_bag())
-    about = [item for item in check(Report(accept(plan))) if item.device == "cam" and item.severity is not NOTE]
+    about = [item for item in check(Report(trace_plan(plan))) if item.device == "cam" and item.severity is not NOTE]
     assert [item.rule for item in about] == [rule]
     assert "nothing-to-sync-by" in {item.rule for item in about[0].beneath}
 

@@ -38,7 +38,7 @@ from tidy_trunk.core.plan import (
     differences,
 )
 from tidy_trunk.core.plan.clocks import PairDrift
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import PlanError, RangeError
 from tidy_trunk.services.demo import foundry
 
@@ -48,7 +48,7 @@ EIGHT = 8 * 60
 
 
 def report_of(plan):
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def by_device(plan):

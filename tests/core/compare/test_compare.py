@@ -8,13 +8,13 @@ from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
 from tidy_trunk.core.bench import tone_and_silence, truth
 from tidy_trunk.core.compare import Recorded, compare, track_reached, way_plans
-from tidy_trunk.core.levels import Reckoner, Report
+from tidy_trunk.core.levels import LevelSolver, Report
 from tidy_trunk.core.signal import BANDS_HZ
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import AS_IT_IS
 from tidy_trunk.errors import InputError, NotFoundError, TidyTrunkError
 
-REPORT = Report(accept(line_into_camera()))
+REPORT = Report(trace_plan(line_into_camera()))
 LEAD, TRIM, PHONES = "lead-trs-pad-25", "trim", "headphones"
 
 
@@ -30,8 +30,8 @@ def recorded(tone, noise, *, hum=None, low=False, cut_off=False):
 
 def predicted(way):
     """As `levels` has it, asked for on another road: the sum of everything that comes in behind the sender."""
-    report = Report(accept(way_plans(REPORT, "run-2")[way].plan))
-    sound = Reckoner(report.rig, oscillators={"bag": -20.0}).track_sound(track_reached(report, "run-2"))
+    report = Report(trace_plan(way_plans(REPORT, "run-2")[way].plan))
+    sound = LevelSolver(report.rig, oscillators={"bag": -20.0}).track_sound(track_reached(report, "run-2"))
     return sound.noise - sound.average
 
 
@@ -97,7 +97,7 @@ def test_what_cannot_be_compared_is_refused(run, given, error):
 
 def test_automatic_level_is_off_in_every_way():
     """It brings the noise of the pause up to where the tone was, whatever the way."""
-    auto = Report(accept(made(put("cam", "mic.auto.menu", True), base=line_into_camera())))
+    auto = Report(trace_plan(made(put("cam", "mic.auto.menu", True), base=line_into_camera())))
     plans = way_plans(auto, "run-2")
     assert plans[AS_IT_IS].label == "as it is set now, automatic level off"
     assert plans[AS_IT_IS].plan == way_plans(REPORT, "run-2")[AS_IT_IS].plan

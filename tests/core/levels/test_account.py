@@ -5,14 +5,14 @@ import pytest
 from tests.plans import boom_in_bag, line_into_camera, made, padded_plan, put
 from tidy_trunk.core.levels import Report, Rung
 from tidy_trunk.core.plan import Hear, Plan, SetJob
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 
 PLANS = [boom_in_bag(), line_into_camera(), padded_plan(25), made(put("bag", "in1.low_cut", "160"), base=padded_plan(15)), foundry()]  # fmt: skip
 
 
 def ladders(plan: Plan) -> list[list[Rung]]:
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     return [report.ladder(track.trace) for track in report.tracks if not track.is_silent]
 
 

@@ -12,12 +12,12 @@ from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.levels import Noise, Report, Sound, doubts, first_measurement, noise_budget
 from tidy_trunk.core.levels.report import TrackLevel
 from tidy_trunk.core.plan import SetFigure
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 
 
 def report(plan) -> Report:
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def with_noises(*levels: float) -> TrackLevel:

@@ -10,12 +10,12 @@ from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan
 from tidy_trunk.core.catalogue import Figure, Provenance
 from tidy_trunk.core.levels import Report, full_scale_at_input_dbu
 from tidy_trunk.core.plan import Part, Plan, PortRef, Rig, SetFigure, SetJob, SetParts
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.units import combine_tolerances_db
 
 
 def track(plan: Plan, track_id: str):
-    found = Report(accept(plan)).track(track_id)
+    found = Report(trace_plan(plan)).track(track_id)
     assert found is not None
     return found
 
@@ -153,7 +153,7 @@ def test_noise_is_never_below_its_largest_part(gain):
 
 
 def test_the_ladder_is_on_one_scale():
-    report = Report(accept(line_into_camera()))
+    report = Report(trace_plan(line_into_camera()))
     rungs = report.ladder(report.track("cam.L").trace)
     assert [rung.level.unit for rung in rungs] == ["dB SPL", "dBu", "dBu", "dBu", "dBFS", "dBu", "dBu", "dBu", "dBFS"]
     # A digital track is drawn at the output that it leaves by: no step between them.
@@ -164,7 +164,7 @@ def test_the_ladder_is_on_one_scale():
 
 def test_a_ladder_by_way_of_a_quieter_microphone():
     plan = made(device("dynamic-handheld", "hand"), run("hand.out", "bag.in2", "xlr"), base=line_into_camera())
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     found = report.track("cam.L")
     assert report.branches(found.trace.stage) == ("boom", "hand")
     assert report.ladder(found.trace, "hand")[0].level.stage.device == "hand"
@@ -200,7 +200,7 @@ def test_aerials_are_no_rungs():
         unweighted(id="voice", label="Voice", average_db_spl=60, heard_by={"lav": 0.2}),
         device("bag-recorder", "bag"), run("lav.out", "pack.mic"), run("pack.air", "receiver.air"), run("receiver.out", "bag.in1", "xlr"),
     )  # fmt: skip
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     labels = [rung.label for rung in report.ladder(report.track("bag.1").trace)]
     assert labels == [
         "lav", "lav", "run 1", "pack mic in", "pack on air", "run 2", "receiver received", "receiver out", "run 3", "bag in 1",

@@ -9,12 +9,12 @@ from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan
 from tidy_trunk.core.checks import check
 from tidy_trunk.core.levels import Report, safeties, safety_advice, safety_words
 from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, SetParts, SetSource
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 
 
 def report(plan: Plan) -> Report:
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def two_inputs(second_gain: float) -> Plan:

@@ -14,7 +14,7 @@ from scipy import signal
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run, unweighted
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Hear, Part, Plan, RemoveSource, RouteBus, SetJob, SetParts, SetSource
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 
 RATE = 48_000
 DBU_V = math.sqrt(0.6)
@@ -70,7 +70,7 @@ def pad(db: float, signal_v: np.ndarray, source_ohm: float, load_ohm: float) -> 
 
 
 def predicted(plan: Plan, track_id: str):
-    return Report(accept(plan)).track(track_id).sound
+    return Report(trace_plan(plan)).track(track_id).sound
 
 
 def voice(db_spl: float) -> np.ndarray:
@@ -159,9 +159,9 @@ def test_one_to_one_lead_cancels_in_mono():
     assert np.max(np.abs(hot + cold)) == 0
     for track_id, sign in (("cam.L", 1), ("cam.R", -1)):
         loss = rms_db(hot, 1) - rms_db(line, 1)
-        ratio = Report(accept(plan)).track(track_id).trace.stage.feeds[0][0].feeds[0][0].feeds[0][1]
+        ratio = Report(trace_plan(plan)).track(track_id).trace.stage.feeds[0][0].feeds[0][0].feeds[0][1]
         assert ratio * sign > 0 and 20 * math.log10(abs(ratio)) == pytest.approx(loss, abs=0.01)
-        both = Report(accept(right)).track(track_id).trace.stage.feeds[0][0].feeds[0][0].feeds[0][1]
+        both = Report(trace_plan(right)).track(track_id).trace.stage.feeds[0][0].feeds[0][0].feeds[0][1]
         assert both == pytest.approx(0.5 * 1250 / 1300, rel=1e-4), "both sides hear the hot leg, and load it together"
 
 
@@ -212,12 +212,12 @@ def test_a_companders_noise_in_the_pauses():
         unweighted(id="voice", label="Voice", quiet_db_spl=60, average_db_spl=60, peak_db_spl=60, heard_by={"lav": 0.2}),
         run("lav.out", "pack.mic"), run("pack.air", "rx.air"), run("rx.out", "bag.in1", "xlr"),
     )  # fmt: skip
-    report = Report(accept(base))
-    pack = report.reckoner.level(report.tracer.bus("pack", "air")).sound
+    report = Report(trace_plan(base))
+    pack = report.solver.level(report.tracer.bus("pack", "air")).sound
     sent = noise(FULL_SCALE * ratio(pack.noise))
     gain = ratio(-pack.noise / 2)  # halves the level of a steady sound in dB
     received = (sent * gain + noise(FULL_SCALE * ratio(-55))) / gain
-    air = report.reckoner.level(report.tracer.bus("rx", "air")).sound
+    air = report.solver.level(report.tracer.bus("rx", "air")).sound
     found = next(item for item in air.noises if item.name == "pack compander")
     assert found.level == pytest.approx(rms_db(received - sent, FULL_SCALE), abs=0.2)
 
@@ -278,9 +278,9 @@ def test_noise_before_and_after_an_analogue_trim(trim_db):
         run("lav.out", "pack.mic"), run("pack.air", "rx.air"), run("rx.out", "bag.in1", "xlr"), put("rx", "out.line.trim_db", trim_db),
     )  # fmt: skip
     simulated = noise(dbu(-112)) * ratio(trim_db) + noise(dbu(-120))
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     output = report.tracer.bus("bag", "1").feeds[0][0].feeds[0][0].feeds[0][0]
-    found = [item.level for item in report.reckoner.level(output).sound.noises if item.name.startswith("rx out")]
+    found = [item.level for item in report.solver.level(output).sound.noises if item.name.startswith("rx out")]
     assert 10 * math.log10(sum(10 ** (level / 10) for level in found)) == pytest.approx(
         rms_db(simulated, DBU_V), abs=0.2
     )
@@ -306,9 +306,9 @@ def test_a_headphone_amplifier_hisses_on_when_it_is_turned_down(volume_db):
     """Its volume acts on the numbers: the voice falls, the amplifier's noise stays."""
     plan = made(device("mirrorless-mic", "cam"), run("bag.phones", "cam.mic", "trs"), put("bag", "phones.phones.trim_db", volume_db), base=boom_in_bag())  # fmt: skip
     numbers = bag_track(microphone(voice(60), 20, 150, 4000), 50) * ratio(volume_db)
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     output = report.tracer.bus("cam", "L").feeds[0][0].feeds[0][0].feeds[0][0]
-    sound = report.reckoner.level(output).sound
+    sound = report.solver.level(output).sound
     assert sound.average == pytest.approx(rms_db(numbers / FULL_SCALE * dbu(10), DBU_V), abs=0.2)
     hiss = next(item.level for item in sound.noises if item.name == "bag headphones hiss")
     assert hiss == pytest.approx(rms_db(noise(dbu(-76.5)), DBU_V), abs=0.2)

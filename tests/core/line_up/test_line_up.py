@@ -23,14 +23,14 @@ from tidy_trunk.core.plan import (
     differences,
 )
 from tidy_trunk.core.signal import Heard, dbfs_of_powers, measure_steps
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import InputError, TidyTrunkError
 
 WHEN = "2026-11-25T09:30"
 
 
 def report_of(plan):
-    return Report(accept(plan))
+    return Report(trace_plan(plan))
 
 
 def read(plan, track, dbfs, read_from=ReadFrom.RECORDING):
@@ -212,7 +212,7 @@ def test_a_line_up_that_cannot_be_is_refused(change):
     plan = read(padded_plan(), "cam.L", -28.0)
     found = replace(plan.line_ups["cam.L"], **change)
     with pytest.raises(TidyTrunkError):
-        accept(replace(plan, line_ups={found.track: found}))
+        trace_plan(replace(plan, line_ups={found.track: found}))
 
 
 def test_what_cannot_be_lined_up_is_refused():
@@ -231,7 +231,7 @@ def test_the_bench_is_off_by_what_its_devices_are_and_lining_up_finds_it():
     plan = padded_plan()
 
     def on_bench(asked):
-        tracer = accept(truth(asked))
+        tracer = trace_plan(truth(asked))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
         loop = Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
         return float(dbfs_of_powers((loop.astype(float) ** 2).mean()))
@@ -250,7 +250,7 @@ def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
     plan, marks = padded_plan(), [0.0, 4.5, 9.0, 13.5, 18.0]
 
     def tone(gain_db):
-        tracer = accept(truth(made(put("cam", "mic.mic.gain_db", gain_db), base=plan)))
+        tracer = trace_plan(truth(made(put("cam", "mic.mic.gain_db", gain_db), base=plan)))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
         return Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -26.0}, sample_count=2**16).track_sound(stage)
 

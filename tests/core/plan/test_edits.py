@@ -24,7 +24,7 @@ from tidy_trunk.core.plan import (
     SetSource,
     apply_edits,
 )
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, SignalLoopError, UnknownItemError
 
 CLIP = "inputs.in1.modes.mic.clip_dbu"
@@ -51,7 +51,7 @@ def test_sentence(edit, sentence):
     before = boom_in_bag()
     after, said = apply_edits(before, [edit])
     assert said == sentence
-    accept(after)
+    trace_plan(after)
     assert before == boom_in_bag(), "the plan that was given stays as it was"
 
 
@@ -128,7 +128,7 @@ def test_all_or_nothing():
 def test_sound_may_not_run_in_a_circle():
     plan, _ = apply_edits(boom_in_bag(), [run("bag.out-l", "bag.in2", "xlr")])
     with pytest.raises(SignalLoopError, match="bag → bag"):
-        accept(plan)
+        trace_plan(plan)
 
 
 def test_a_two_way_lead_lets_two_runs_share_a_port():
@@ -137,7 +137,7 @@ def test_a_two_way_lead_lets_two_runs_share_a_port():
         return Connect(sending=PortRef("bag", port), receiving=PortRef("cam", "mic"), parts=(part,))
 
     base = made(device("mirrorless-mic", "cam"), base=boom_in_bag())
-    accept(made(side("L", "out-l"), side("R", "out-r"), base=base))
+    trace_plan(made(side("L", "out-l"), side("R", "out-r"), base=base))
     with pytest.raises(PortInUseError):
         made(side("L", "out-l"), side("L", "out-r"), base=base)
 

@@ -7,7 +7,7 @@ from tidy_trunk.core.catalogue import LEADS, Bridge, Side, Wire, Wiring
 from tidy_trunk.core.checks import check
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import OwnLead, Part, RemoveLead, SaveLead, SetParts, lead_class
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import PlanError
 
 
@@ -46,7 +46,7 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
         ways=LEADS["xlr-trs-one-to-one"].ways,
     )
     plan = made(device("mirrorless-mic", "cam"), crossed, run("bag.out-l", "cam.mic", "own-lead"), base=boom_in_bag())
-    titles = {finding.title for finding in check(Report(accept(plan)))}
+    titles = {finding.title for finding in check(Report(trace_plan(plan)))}
     assert "Sides in opposite polarity" in titles
     right = Wiring((Wire("1", "S"), Wire("2", "T"), Wire("2", "R")))
     mended = made(
@@ -55,7 +55,7 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
         ),
         base=plan,
     )
-    assert "Sides in opposite polarity" not in {finding.title for finding in check(Report(accept(mended)))}
+    assert "Sides in opposite polarity" not in {finding.title for finding in check(Report(trace_plan(mended)))}
     with pytest.raises(PlanError, match="run 2 uses Own lead"):
         made(RemoveLead(lead="own-lead"), base=plan)
     free = made(SetParts(run="run-2", parts=(Part(lead="xlr-trs", length_m=0.3),)), base=plan)
@@ -70,4 +70,4 @@ def test_a_bridge_of_no_resistance_shorts():
         SaveLead(id="own-lead", label="Bad", sending=shorted.sending, receiving=shorted.receiving, ways=shorted.ways),
         run("rec.line", "cam.mic", "own-lead"),
     )
-    assert {"wrong-lead"} <= {finding.rule for finding in check(Report(accept(plan))) if finding.run == "run-1"}
+    assert {"wrong-lead"} <= {finding.rule for finding in check(Report(trace_plan(plan))) if finding.run == "run-1"}

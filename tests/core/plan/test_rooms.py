@@ -10,13 +10,13 @@ from tests.plans import boom_in_bag, made
 from tidy_trunk.core.catalogue import DEVICES, Pattern
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import OPEN, ROOMS, Hear, Room, SetJob
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
 
 
 def average(room: str, distance_m: float) -> float:
     plan = made(SetJob(room=room), Hear(source="voice", device="boom", distance_m=distance_m), base=boom_in_bag())
-    return Report(accept(plan)).track("bag.1").sound.average
+    return Report(trace_plan(plan)).track("bag.1").sound.average
 
 
 def test_the_critical_distance_by_hand():

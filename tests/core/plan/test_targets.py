@@ -19,18 +19,18 @@ from tidy_trunk.core.plan import (
     differences,
 )
 from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import PlanError, RangeError, UnknownItemError
 
 OWN = SaveTarget(label="Tape", low_dbfs=-30, high_dbfs=-24, id="own-tape")
 
 
 def track(plan: Plan, track_id: str = "bag.1"):
-    return Report(accept(plan)).track(track_id)
+    return Report(trace_plan(plan)).track(track_id)
 
 
 def rules(plan: Plan, track_id: str) -> set[str]:
-    return {finding.rule for finding in check(Report(accept(plan))) if finding.track == track_id}
+    return {finding.rule for finding in check(Report(trace_plan(plan))) if finding.track == track_id}
 
 
 @pytest.mark.parametrize(("target_id", "low", "high"), [("film", -20, -12), ("wide", -24, -12)])

@@ -6,7 +6,7 @@ from tests.foundry_lines import CLOCK_LINES, LINES, patch_of
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.core.plan import Hazard, Passing, Plan, Role, School, Stretch, apply_edits
 from tidy_trunk.core.say import GRAMMAR, say
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.services.demo import foundry
 
 
@@ -15,7 +15,7 @@ def do(plan: Plan, *lines: str) -> Plan:
         answer = say(plan, line)
         assert answer.proposals, f"{line}: {answer.problem}"
         plan, _ = apply_edits(plan, answer.proposals[0].edits)
-        accept(plan)
+        trace_plan(plan)
     return plan
 
 

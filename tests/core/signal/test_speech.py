@@ -9,7 +9,7 @@ from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
 from tidy_trunk.core.levels import Report, heard_at
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
 from tidy_trunk.core.signal import Heard, hear
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import InputError
 
 RATE = 48_000
@@ -29,7 +29,7 @@ def heard(**levels) -> Heard:
 
 
 def track(plan: Plan, track_id: str = "bag.1"):
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     return report, report.track(track_id)
 
 

@@ -6,12 +6,12 @@ import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, run
 from tidy_trunk.core.plan import Rig, RouteBus
-from tidy_trunk.core.trace import Place, Tracer, accept
+from tidy_trunk.core.trace import Place, Tracer, trace_plan
 from tidy_trunk.errors import PlanError, SignalLoopError
 
 
 def test_every_stage_in_order():
-    tracer = accept(line_into_camera())
+    tracer = trace_plan(line_into_camera())
     trace = next(trace for trace in tracer.traces() if trace.id == "cam.L")
     places, stage = [], trace.stage
     while True:
@@ -41,7 +41,7 @@ def test_a_circle_is_refused_with_its_devices():
         run("two.out-l", "one.in1", "xlr"),
     )
     with pytest.raises(SignalLoopError, match="one → two → one"):
-        accept(plan)
+        trace_plan(plan)
 
 
 @pytest.mark.parametrize("order", [1, -1])
@@ -52,4 +52,4 @@ def test_a_chain_too_deep_to_trace_is_refused(order):
     chain = names[::order]
     edits += [run(f"{one}.out-l", f"{two}.in1", "xlr") for one, two in pairwise(chain)]
     with pytest.raises(PlanError, match="chain of more than"):
-        accept(made(*edits))
+        trace_plan(made(*edits))

@@ -3,13 +3,13 @@
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Hazard, Part, Passing, Plan, SetPath, Stretch
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.walk import walk_items
 from tidy_trunk.services.demo import foundry
 
 
 def walk(plan: Plan):
-    return walk_items(Report(accept(plan)))
+    return walk_items(Report(trace_plan(plan)))
 
 
 def texts(plan: Plan) -> str:

@@ -2,7 +2,7 @@
 
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.catalogue import Control, ControlKind, Setting, controls_of
-from tidy_trunk.core.plan import Rig, Unit, law_key
+from tidy_trunk.core.plan import PlacedDevice, Rig, law_key
 from tidy_trunk.document import Value
 
 
@@ -32,7 +32,7 @@ class ControlOut(Out):
     mark: float | None
 
     @classmethod
-    def from_core(cls, rig: Rig, unit: Unit, control: Control) -> "ControlOut":
+    def from_core(cls, rig: Rig, unit: PlacedDevice, control: Control) -> "ControlOut":
         value = unit.device.settings.get(control.id, control.default)
         return cls(
             id=control.id,
@@ -51,14 +51,14 @@ class ControlOut(Out):
         )
 
 
-def _mark(rig: Rig, unit: Unit, control: Control, value: Setting) -> float | None:
+def _mark(rig: Rig, unit: PlacedDevice, control: Control, value: Setting) -> float | None:
     law = rig.plan.gain_laws.get(law_key(unit.device.class_id, control.id))
     if law is None or law.scale is None or control.span is None:
         return None
     return round(law.scale.mark(float(value), control.span), 2)
 
 
-def port_controls(rig: Rig, unit: Unit, port_id: str) -> list[ControlOut]:
+def port_controls(rig: Rig, unit: PlacedDevice, port_id: str) -> list[ControlOut]:
     """The controls of one port that act as it is set now: of the knobs, those of its mode."""
     return [
         ControlOut.from_core(rig, unit, control)

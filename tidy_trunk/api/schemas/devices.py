@@ -3,7 +3,7 @@
 from tidy_trunk.api.schemas.controls import ControlOut
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.catalogue import InputPort, Port, channel_refs, controls_of, figures_of
-from tidy_trunk.core.plan import Unit
+from tidy_trunk.core.plan import PlacedDevice
 from tidy_trunk.document import FigureModel
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.rows import input_words, output_words
@@ -57,7 +57,7 @@ class DeviceDetailOut(Out):
     facts: list[FactOut]
 
     @classmethod
-    def from_core(cls, evaluation: Evaluation, unit: Unit) -> "DeviceDetailOut":
+    def from_core(cls, evaluation: Evaluation, unit: PlacedDevice) -> "DeviceDetailOut":
         device_class, own = unit.device_class, evaluation.plan.classes.get(unit.device.class_id)
         runs = evaluation.plan.runs.values()
 

@@ -13,7 +13,7 @@ from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.checks import LOOKS_AT, Finding, Severity
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.plan import Aspect, Edit, Plan, School
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import AS_IT_IS, Way
 from tidy_trunk.errors import TidyTrunkError
 
@@ -338,7 +338,7 @@ def fixed(plan: Plan) -> tuple[Plan, list[Taken]]:
 
     It comes to an end: each fix makes the judgement less, and a plan that was there cannot come again.
     """
-    adviser = Adviser(Report(accept(plan)))
+    adviser = Adviser(Report(trace_plan(plan)))
     taken = []
     while (first := adviser.first_fix()) is not None:
         finding, move = first

@@ -13,16 +13,16 @@ from tidy_trunk.core.plan import (
     Disconnect,
     Edit,
     Part,
+    PlacedDevice,
     Plan,
     PortRef,
     Rig,
     Run,
     SetControl,
-    Unit,
     apply_edits,
     free_id,
 )
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import NOTHING, Trial, Upstream, Way, way_of
 from tidy_trunk.errors import TidyTrunkError
 
@@ -72,11 +72,11 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
             if not more:
                 return None
         for new in [item for item in state.runs if item not in plan.runs or item == run.id]:
-            best = next((way for way in ways(Report(accept(state)), new) if way.fits and not way.clips), None)
+            best = next((way for way in ways(Report(trace_plan(state)), new) if way.fits and not way.clips), None)
             if best is not None:
                 edits += best.edits
                 state, _ = apply_edits(state, best.edits)
-        report = Report(accept(state))
+        report = Report(trace_plan(state))
         last = next(item for item in report.rig.plan.runs.values() if item.receiving == run.receiving)
         trial = Trial(state, last.id, Upstream(report, last.receiving.device))
     except TidyTrunkError:
@@ -92,7 +92,7 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
     )
 
 
-def _into(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
+def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
     """The first run, into a free input that gives what the sender needs."""
     rig = Rig(plan)
     sender = rig.unit(run.sending.device)
@@ -126,7 +126,7 @@ def _into(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
     return []
 
 
-def _out_of(plan: Plan, run: Run, unit: Unit) -> list[Edit]:
+def _out_of(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
     """The second run, from a free output that is not the headphones."""
     rig = Rig(plan)
     port = rig.unit(run.receiving.device).input(run.receiving.port)

@@ -23,8 +23,8 @@ from tidy_trunk.core.advice.settle import NO_PINS, Pins, settle
 from tidy_trunk.core.catalogue import Control, ControlKind, InputPort, Setting, controls_of
 from tidy_trunk.core.checks import Finding, Severity
 from tidy_trunk.core.levels import Report, Sound, TrackLevel
-from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, Unit, apply_edits
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, SetControl, apply_edits
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import TidyTrunkError
 
@@ -142,7 +142,7 @@ def _about(report: Report) -> Question:
 
 
 def _with(plan: Plan) -> Question:
-    return _about(Report(accept(plan)))
+    return _about(Report(trace_plan(plan)))
 
 
 def _stops(question: Question) -> list[Finding]:
@@ -238,11 +238,11 @@ def _steps(before: Report, after: Report, cures: dict[tuple[str, str], str]) -> 
 _WORK: Final = (ControlKind.CHOICE, ControlKind.SWITCH, ControlKind.KNOB, ControlKind.FREQUENCY)
 
 
-def _value(unit: Unit, control: Control) -> Setting:
+def _value(unit: PlacedDevice, control: Control) -> Setting:
     return unit.device.settings.get(control.id, control.default)
 
 
-def _why(report: Report, unit: Unit, control: Control, cures: dict[tuple[str, str], str]) -> str:
+def _why(report: Report, unit: PlacedDevice, control: Control, cures: dict[tuple[str, str], str]) -> str:
     cured = cures.get((unit.device.id, control.id))
     if cured is not None:
         return f"fixes: {cured}"
@@ -262,7 +262,7 @@ def _why(report: Report, unit: Unit, control: Control, cures: dict[tuple[str, st
     return f"{what}; a burst keeps {-sound.burst:.0f} dB" if -sound.burst >= JUST_DB else f"{what}; a burst just fits"
 
 
-def _reached(report: Report, unit: Unit, port: str) -> Iterator[tuple[str, Sound]]:
+def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[tuple[str, Sound]]:
     """Tracks, else mixes, that a port's own device or the one at the other end makes of it, in words with their sound."""
     rig = report.rig
     sends = (unit.device.id, port or "out")  # a control of a microphone itself acts at its output
@@ -274,7 +274,7 @@ def _reached(report: Report, unit: Unit, port: str) -> Iterator[tuple[str, Sound
         for bus in sorted(receiver.device_class.buses, key=lambda bus: not bus.recorded):
             stage = report.tracer.bus(device, bus.id)
             if any((device, feed.name) in ends for feed, _ in stage.feeds):
-                yield receiver.bus_label(bus.id), report.reckoner.track_sound(stage)
+                yield receiver.bus_label(bus.id), report.solver.track_sound(stage)
 
 
 def _tracks(before: Report, after: Report) -> Iterator[TrackChange]:

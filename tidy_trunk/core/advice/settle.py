@@ -20,8 +20,8 @@ from tidy_trunk.core.catalogue import (
     pad_key,
     trim_key,
 )
-from tidy_trunk.core.levels import Reckoner, Sound, StageLevel
-from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, Run, SetControl, Unit, edited
+from tidy_trunk.core.levels import LevelSolver, Sound, StageLevel
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, Run, SetControl, edited
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.ways import Trial, modes_for
 
@@ -52,16 +52,16 @@ class Progress:
     def plan(self) -> Plan:
         return self.rig.plan
 
-    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, Reckoner]:
+    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, LevelSolver]:
         rig = Rig(plan, self.rig)
-        return rig, Tracer(rig, self._stages), Reckoner(rig, self._levels)
+        return rig, Tracer(rig, self._stages), LevelSolver(rig, self._levels)
 
     def take(self, edits: Sequence[Edit]) -> None:
         self.rig = Rig(edited(self.plan, edits), self.rig)
 
     def stand(self, devices: Iterable[str]) -> None:
         """Devices of which nothing is changed any more: their mixes and microphones are worked out for good."""
-        _, tracer, reckoner = self.worked_out(self.plan)
+        _, tracer, solver = self.worked_out(self.plan)
         for device in devices:
             unit = self.rig.unit(device)
             stages = [tracer.bus(device, bus.id) for bus in unit.device_class.buses]
@@ -69,7 +69,7 @@ class Progress:
                 stages.append(tracer.microphone(device))
             for stage in stages:
                 self._stages[stage.key] = stage
-                self._levels[stage.key] = reckoner.level(stage)
+                self._levels[stage.key] = solver.level(stage)
 
 
 def settle(plan: Plan, pins: Pins = NO_PINS, only: Collection[str] | None = None) -> Plan:
@@ -144,7 +144,7 @@ def _best_input(
     return min(found, key=lambda item: item[0])
 
 
-def _rounded(unit: Unit, turn: SetControl) -> list[list[SetControl]]:
+def _rounded(unit: PlacedDevice, turn: SetControl) -> list[list[SetControl]]:
     """The same knob at the round position below, where that is another one of its positions."""
     span = find_control(unit.device_class, turn.control).span
     if span is None:
@@ -155,7 +155,7 @@ def _rounded(unit: Unit, turn: SetControl) -> list[list[SetControl]]:
     return [[SetControl(device=turn.device, control=turn.control, value=value)]]
 
 
-def _input_switches(unit: Unit, port: InputPort, senders: Sequence[Unit]) -> Iterator[list[Edit]]:
+def _input_switches(unit: PlacedDevice, port: InputPort, senders: Sequence[PlacedDevice]) -> Iterator[list[Edit]]:
     """Mode and attenuator of an input: as they stand, then every other position."""
     device = unit.device.id
     now, pad_on = unit.input_mode(port), unit.pad_db(port) > 0
@@ -244,9 +244,9 @@ def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
     """Several tracks that fit may clip where they are summed: what feeds that mix goes down, step by step."""
     for bus in progress.rig.unit(device).device_class.buses:
         for _ in range(_MOST_STEPS_DOWN):
-            _, tracer, reckoner = progress.worked_out(progress.plan)
+            _, tracer, solver = progress.worked_out(progress.plan)
             stage = tracer.bus(device, bus.id)
-            level = reckoner.level(stage)
+            level = solver.level(stage)
             if len(stage.feeds) < 2 or level.over_db == 0:
                 break
             edits = _one_step_down(progress.rig.unit(device), stage, level.over_db, pins)
@@ -255,7 +255,7 @@ def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
             progress.take(edits)
 
 
-def _one_step_down(unit: Unit, mix: Stage, by_db: float, pins: Pins) -> list[Edit]:
+def _one_step_down(unit: PlacedDevice, mix: Stage, by_db: float, pins: Pins) -> list[Edit]:
     found: dict[str, Edit] = {}
     for feed, _ in mix.feeds:
         port = unit.leader_of(unit.input(feed.name))

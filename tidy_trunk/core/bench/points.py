@@ -55,11 +55,11 @@ class Seen:
 def points_of(report: Report, track: Stage) -> tuple[Point, ...]:
     """From the microphone on, along the loudest way."""
     found = [stage for stage in report.main_path(track) if stage.place is not Place.SOUND]
-    return tuple(Point(stage, _label(report, stage), report.reckoner.level(stage).unit) for stage in found)
+    return tuple(Point(stage, _label(report, stage), report.solver.level(stage).unit) for stage in found)
 
 
 def _label(report: Report, stage: Stage) -> str:
-    words = report.reckoner.place_words(stage)
+    words = report.solver.place_words(stage)
     return f"air at {words}" if stage.place is Place.MICROPHONE else words
 
 

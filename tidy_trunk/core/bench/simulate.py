@@ -13,7 +13,7 @@ from tidy_trunk.core.bench.faults import BLEED_DB, NO_FAULTS, Faults, picked_up,
 from tidy_trunk.core.bench.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
 from tidy_trunk.core.bench.wave import WavePassage
 from tidy_trunk.core.catalogue import Circuit, Kind
-from tidy_trunk.core.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, Step, Walk
+from tidy_trunk.core.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
 from tidy_trunk.core.plan import Rig, Source
 from tidy_trunk.core.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
@@ -52,8 +52,8 @@ class Play(StrEnum):
     NOBODY = "nobody"  # pause: only noise is left
 
 
-class Bench(Walk[Loop]):
-    """Renders the stages of a plan as loops, each once. Levels in the stage's own unit, as `Reckoner` has them."""
+class Bench(StageSolver[Loop]):
+    """Renders the stages of a plan as loops, each once. Levels in the stage's own unit, as `LevelSolver` has them."""
 
     def __init__(
         self,

@@ -14,7 +14,7 @@ from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.bench.simulate import RATE_HZ, Bench, Play
 from tidy_trunk.core.levels import Report, known_sender
 from tidy_trunk.core.plan import Plan, SetControl
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.units import SILENCE_DB
 
 AS_PLANNED: Final = Faults(strays=True, clocks=True)
@@ -55,7 +55,7 @@ def tone_steps(
 
 
 def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     track = report.known_track(track_id)
     sender = known_sender(report.rig, track.trace.stage)
     level_dbfs = report.rig.tone_dbfs(sender.device) if sends else SILENCE_DB

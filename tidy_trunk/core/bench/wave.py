@@ -53,7 +53,7 @@ class WavePassage(Passage[Loop]):
             self.sound = self.sound * np.float32(ratio_from_db(by_db))
             self.steps.append(Step(what, by_db, figures))
 
-    def hear(self, *noises: Noise) -> None:
+    def add_noise(self, *noises: Noise) -> None:
         for noise in noises:
             heard = noise_of(noise, self.at, len(self.sound), self._rate_hz)
             if self._gusty and noise.spectrum is Spectrum.RUMBLE:

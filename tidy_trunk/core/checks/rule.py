@@ -11,7 +11,7 @@ from tidy_trunk.core.clock import Clocks, Keeper, LateScreen, TimecodeTrack, kee
 from tidy_trunk.core.hum import Loop, loops, ties
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.levels import Report, Sound, TrackLevel, is_safety
-from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, Plan, Rig, Run, Unit, changed_aspects
+from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, PlacedDevice, Plan, Rig, Run, changed_aspects
 from tidy_trunk.core.trace import is_shared, run_delivery, run_link
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.core.wiring import Delivery, Fault, Link, faults, unmated
@@ -95,8 +95,8 @@ class Joint:
 
     def __init__(self, rig: Rig, run: Run) -> None:
         self.rig, self.run = rig, run
-        self.sender: Unit = rig.unit(run.sending.device)
-        self.receiver: Unit = rig.unit(run.receiving.device)
+        self.sender: PlacedDevice = rig.unit(run.sending.device)
+        self.receiver: PlacedDevice = rig.unit(run.receiving.device)
         self.output: OutputPort = self.sender.output(run.sending.port)
         self.input: InputPort = self.receiver.input(run.receiving.port)
         self.sends: OutputMode = self.sender.output_mode(self.output)
@@ -164,7 +164,7 @@ class Joint:
 class Carrier(NamedTuple):
     """A transmitter that is set to a frequency."""
 
-    unit: Unit
+    unit: PlacedDevice
     port: Port
     mhz: float
 
@@ -253,13 +253,13 @@ class Situation:
         for bus in self.rig.unit(device).device_class.buses:
             stage = self.report.tracer.bus(device, bus.id)
             if any(lead.run is not None and lead.run.id == run_id for feed, _ in stage.feeds for lead, _ in feed.feeds):
-                yield self.report.reckoner.track_sound(stage)
+                yield self.report.solver.track_sound(stage)
 
     def is_silent(self, run: Run) -> bool:
         """Whether nothing arrives at the end of a run, on any channel."""
         port = self.rig.unit(run.receiving.device).input(run.receiving.port)
         stages = (self.report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels)))
-        return all(self.report.reckoner.level(stage).sound.average == SILENCE_DB for stage in stages)
+        return all(self.report.solver.level(stage).sound.average == SILENCE_DB for stage in stages)
 
     def tracks_of(self, run_id: str) -> Sequence[TrackLevel]:
         """The recorded tracks of the receiving device that a run feeds."""

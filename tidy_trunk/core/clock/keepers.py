@@ -14,9 +14,9 @@ from tidy_trunk.core.catalogue import (
     channel_refs,
 )
 from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Jam, Plan, PortRef, Rig, Role, Run, SetRole, Unit, pair_key
+from tidy_trunk.core.plan import Jam, PlacedDevice, Plan, PortRef, Rig, Role, Run, SetRole, pair_key
 from tidy_trunk.core.timecode import Drift, FrameRate, drift
-from tidy_trunk.core.trace import Place, accept, upstream_of
+from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 
 
 class Gets(StrEnum):
@@ -91,7 +91,7 @@ def keepers(report: Report) -> tuple[Keeper, ...]:
     return tuple(item for item in found if item is not None)
 
 
-def _keeper(rig: Rig, unit: Unit, sound: TimecodeTrack | None) -> Keeper | None:
+def _keeper(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> Keeper | None:
     traits, device = unit.device_class.traits, unit.device.id
     if unit.device_class.kind is not Kind.CLOCK and not unit.device_class.is_recording:
         return None
@@ -128,7 +128,7 @@ def _keeper(rig: Rig, unit: Unit, sound: TimecodeTrack | None) -> Keeper | None:
     )
 
 
-def _from(rig: Rig, unit: Unit, circuit: Circuit) -> list[str]:
+def _from(rig: Rig, unit: PlacedDevice, circuit: Circuit) -> list[str]:
     """The devices that are plugged into the sockets for it, with what belongs there."""
     ports = [port for port in unit.device_class.inputs if port.circuit is circuit]
     runs = [run for port in ports for run in rig.arriving.get(PortRef(unit.device.id, port.id), [])]
@@ -142,7 +142,7 @@ def _carries(rig: Rig, run: Run, circuit: Circuit) -> bool:
     return output.circuit is circuit or (circuit is Circuit.TIMECODE and bool(unit.timecode_channels(output)))
 
 
-def _gives(rig: Rig, unit: Unit) -> bool:
+def _gives(rig: Rig, unit: PlacedDevice) -> bool:
     ports = [port.id for port in unit.device_class.outputs if unit.timecode_channels(port)]
     by_lead = any(rig.leaving.get(PortRef(unit.device.id, port)) for port in ports)
     return by_lead or any(
@@ -150,7 +150,7 @@ def _gives(rig: Rig, unit: Unit) -> bool:
     )
 
 
-def rate_of(rig: Rig, unit: Unit) -> FrameRate:
+def rate_of(rig: Rig, unit: PlacedDevice) -> FrameRate:
     """At which a device counts: the job's, unless it is set to another."""
     name = str(unit.device.settings.get(TIMECODE_RATE_KEY, RATE_OF_JOB))
     return FrameRate.parse(rig.plan.defaults.frame_rate if name == RATE_OF_JOB else name)
@@ -225,7 +225,7 @@ def first_giver(rig: Rig, known: Mapping[str, Keeper], device: str) -> str:
 def kept_for_timecode(connected: Plan, device: str) -> Iterator[SetRole]:
     """What takes timecode as sound is for nothing else, and its neighbour for guide at best. Source: [HANDBOOK] §8"""
     rig = Rig(connected)
-    sounds = [sound for sound in timecode_tracks(Report(accept(connected))) if sound.track.startswith(f"{device}.")]
+    sounds = [sound for sound in timecode_tracks(Report(trace_plan(connected))) if sound.track.startswith(f"{device}.")]
     taken = {sound.track for sound in sounds}
     for sound in sounds:
         yield SetRole(device=device, bus=sound.track.partition(".")[2], role=Role.TIMECODE)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Figure
-from tidy_trunk.core.plan import PortRef, Rig, Unit
+from tidy_trunk.core.plan import PlacedDevice, PortRef, Rig
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.core.trace import Place, Stage, StageKey
 
@@ -45,7 +45,7 @@ def air_ms(metres: float) -> float:
     return metres / SOUND_M_PER_S * 1000
 
 
-def picture_delay(unit: Unit, circuit: Circuit) -> tuple[str, Figure | None]:
+def picture_delay(unit: PlacedDevice, circuit: Circuit) -> tuple[str, Figure | None]:
     """How late a picture is over HDMI or SDI, in frames, with the path of the figure that says so."""
     traits = unit.device_class.traits
     if circuit is Circuit.SDI and traits.sdi_delay_frames is not None:

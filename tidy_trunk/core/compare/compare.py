@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice import ways
-from tidy_trunk.core.levels import Reckoner, Report, known_sender
+from tidy_trunk.core.levels import LevelSolver, Report, known_sender
 from tidy_trunk.core.plan import Plan, edited
 from tidy_trunk.core.signal import BANDS_HZ
-from tidy_trunk.core.trace import Stage, accept
+from tidy_trunk.core.trace import Stage, trace_plan
 from tidy_trunk.core.units import sum_powers_db
 from tidy_trunk.core.ways import AS_IT_IS, by_hand, reached
 from tidy_trunk.errors import InputError, NotFoundError
@@ -144,10 +144,10 @@ def _places(values: Mapping[str, tuple[bool, float]]) -> dict[str, int]:
 
 def _predict(plan: Plan, run_id: str) -> _Predicted:
     """Tone and noise at the track, with nobody speaking: only what comes in behind the sender."""
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     stage = track_reached(report, run_id)
     sender = known_sender(report.rig, stage)
-    tone = Reckoner(report.rig, oscillators={sender.device: report.rig.tone_dbfs(sender.device)}, line_ups={})
+    tone = LevelSolver(report.rig, oscillators={sender.device: report.rig.tone_dbfs(sender.device)}, line_ups={})
     sound = tone.track_sound(stage)
     ruling = max(sound.noises, key=lambda noise: noise.level, default=None)
     return _Predicted(sound.average, sound.noise - sound.average, ruling.name if ruling else "", sound.clip is not None)

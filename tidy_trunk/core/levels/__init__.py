@@ -9,13 +9,13 @@ from tidy_trunk.core.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.levels.safety import SAFETY_FROM_DB, Safety, is_safety, safeties, safety_advice, safety_words
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound, mixed, weaker
 from tidy_trunk.core.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
+from tidy_trunk.core.levels.stage_solver import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, StageSolver
 from tidy_trunk.core.levels.stages import (
-    Reckoner,
+    LevelSolver,
     full_scale_at_input_dbu,
     run_loss_db,
 )
 from tidy_trunk.core.levels.touched import touched_devices
-from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, Walk
 
 __all__ = [
     "HEARD_WITHIN_DB",
@@ -27,20 +27,20 @@ __all__ = [
     "Clip",
     "Doubt",
     "HeardSource",
+    "LevelSolver",
     "Noise",
     "NoiseShare",
     "Passage",
-    "Reckoner",
     "Report",
     "Rung",
     "Safety",
     "Sound",
     "Spectrum",
     "StageLevel",
+    "StageSolver",
     "Standing",
     "Step",
     "TrackLevel",
-    "Walk",
     "a_change_db",
     "can_send",
     "cut_change_db",

@@ -74,15 +74,15 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     if track.is_silent:
         return ()
     path = report.main_path(track.trace.stage)
-    lined_up = report.reckoner.line_up(track.trace.stage)
+    lined_up = report.solver.line_up(track.trace.stage)
     known: list[tuple[str, Figure, str]] = []
     if lined_up is not None:
-        correction = report.reckoner.correction(track.trace.stage, lined_up)
+        correction = report.solver.correction(track.trace.stage, lined_up)
         sending = [at for at, stage in enumerate(path) if stage.place is Place.BUS and stage.device == lined_up.sender]
         if sending and correction.holds:
             # What was measured as a whole hides what it is made of.
             path = path[: sending[-1] + 1]
-            place = report.reckoner.place_words(track.trace.stage)
+            place = report.solver.place_words(track.trace.stage)
             figure = Figure(lined_up.read_dbfs, correction.within_db, Provenance.MEASURED)
             known.append((f"line-up of {place}", figure, f"line up {place} again"))
     found = [item for stage in path for item in _figures(report, stage)] + known
@@ -103,7 +103,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
 
 def _figures(report: Report, stage: Stage) -> Iterator[tuple[str, Figure, str]]:
     """The figures that a stage brings into the level, in words, each with how it is settled."""
-    rig, place = report.rig, report.reckoner.place_words(stage)
+    rig, place = report.rig, report.solver.place_words(stage)
     if stage.place is Place.SOUND:
         source = rig.plan.sources[stage.name]
         figure = Figure(source.average_db_spl, source.tolerance_db)
@@ -122,7 +122,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[str, Figure, str]]:
             yield f"full scale of {place}", full_scale, f"send 1 kHz from {unit.label} and measure its output"
     elif stage.place is Place.INPUT:
         takes = unit.input_mode(unit.input(stage.name)).full_scale_dbu
-        if takes is not None and report.reckoner.level(stage).unit == "dBu":
+        if takes is not None and report.solver.level(stage).unit == "dBu":
             yield f"full scale of {place}", takes, f"line up at 1 kHz into {unit.label}"
     elif stage.place is Place.LEAD and stage.run is not None:
         for part in stage.run.parts:

@@ -18,7 +18,7 @@ from tidy_trunk.core.catalogue import (
 from tidy_trunk.core.levels.passage import Passage
 from tidy_trunk.core.levels.sound import Noise, noise_in
 from tidy_trunk.core.levels.spectra import Spectrum, a_change_db, cut_change_db
-from tidy_trunk.core.plan import Unit
+from tidy_trunk.core.plan import PlacedDevice
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, microphone_dbu, ratio_from_db, thermal_noise_dbu
 
 AUTOMATIC_TARGET_DBFS: Final = -20.0
@@ -40,24 +40,24 @@ def a_weighted(name: str, level_db_a: float, spectrum: Spectrum, *, is_room: boo
     return noise_in(name, level_db_a - a_change_db(spectrum), "dB SPL", spectrum=spectrum, is_room=is_room)
 
 
-def hear_voltage(way: Passage[Any], unit: Unit, capsule: Capsule, mode: OutputMode) -> None:
+def hear_voltage(way: Passage[Any], unit: PlacedDevice, capsule: Capsule, mode: OutputMode) -> None:
     """Sound pressure becomes voltage."""
     way.shift("sensitivity", microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0), capsule.sensitivity_mv_per_pa)
     way.shift("pad of the microphone", -_capsule_pad_db(unit))
     if capsule.self_noise_db_a is None:
-        way.hear(noise_in(f"{unit.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
+        way.add_noise(noise_in(f"{unit.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
 
 
-def dbu_at_no_spl(unit: Unit, capsule: Capsule) -> float:
+def dbu_at_no_spl(unit: PlacedDevice, capsule: Capsule) -> float:
     """What a microphone would give at 0 dB SPL, in dBu: added to dB SPL it gives its output."""
     return microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0) - _capsule_pad_db(unit)
 
 
-def _capsule_pad_db(unit: Unit) -> float:
+def _capsule_pad_db(unit: PlacedDevice) -> float:
     return float(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
 
 
-def drive(way: Passage[Any], unit: Unit, port: OutputPort, mode: OutputMode) -> None:
+def drive(way: Passage[Any], unit: PlacedDevice, port: OutputPort, mode: OutputMode) -> None:
     """Numbers, or the voltage of a mix, leave by a line or headphone output.
 
     An analogue trim takes down what comes before it; what the amplifier behind it makes stays. Source: [HANDBOOK] §6
@@ -67,12 +67,12 @@ def drive(way: Passage[Any], unit: Unit, port: OutputPort, mode: OutputMode) -> 
     own = None if mode.noise_dbu is None else noise_in(f"{unit.label} {port.label} hiss", mode.noise_dbu.value, "dBu")
     way.shift("full scale", mode.full_scale_dbu.value, mode.full_scale_dbu)
     if own is not None and mode.trim_kind is TrimKind.ANALOGUE:
-        way.hear(own)
+        way.add_noise(own)
     way.shift(f"output level, {mode.trim_kind}", trim_db)
     if own is not None and mode.trim_kind is TrimKind.DIGITAL:
-        way.hear(own)
+        way.add_noise(own)
     if mode.noise_after_dbu is not None:
-        way.hear(noise_in(f"{unit.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
+        way.add_noise(noise_in(f"{unit.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
 
 
 def preamp_noise_dbu(mode: InputMode, *, from_microphone: bool) -> float:
@@ -95,7 +95,7 @@ def _without_source_dbu(ein_dbu: float) -> float:
 
 def convert(
     way: Passage[Any],
-    unit: Unit,
+    unit: PlacedDevice,
     port: InputPort,
     where: Callable[[], str],
     *,
@@ -114,7 +114,7 @@ def convert(
     if clipping and mode.clip_dbu is not None:
         way.cap(mode.clip_dbu.value, unit.device.id, where)
     if mode.ein_dbu is not None:
-        way.hear(noise_in(f"{unit.label} preamp", preamp_noise_dbu(mode, from_microphone=from_microphone), "dBu"))
+        way.add_noise(noise_in(f"{unit.label} preamp", preamp_noise_dbu(mode, from_microphone=from_microphone), "dBu"))
     way.shift("gain", unit.gain_db(port, mode))
     way.shift("attenuator", -_pad_at(PadPlace.BETWEEN, unit, port))
     cut_hz = unit.low_cut_hz(port)
@@ -129,14 +129,14 @@ def convert(
     if limit is not None and port.limiter_place is PadPlace.LAST:
         way.limit(limit)  # presses down what has been cut already
     if port.idle_noise_dbfs is not None:
-        way.hear(noise_in(f"{unit.label} converter", port.idle_noise_dbfs.value, "dBFS"))
+        way.add_noise(noise_in(f"{unit.label} converter", port.idle_noise_dbfs.value, "dBFS"))
     way.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, unit, port))  # acts on all of it
     way.shift("digital gain", unit.digital_gain_db(port))
     if unit.automatic_level_on(port):
         way.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
 
 
-def input_ceiling_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
+def input_ceiling_dbu(unit: PlacedDevice, port: InputPort, mode: InputMode) -> float:
     """dBu at the terminals at which a voice begins to clip an input, in its first stage or at its converter.
 
     A low cut stands before the converter, which therefore takes more of a voice by what the cut leaves out.
@@ -153,12 +153,12 @@ def input_ceiling_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
     return min(converter, stage) + _pad_at(PadPlace.FIRST, unit, port)
 
 
-def _pad_at(place: PadPlace, unit: Unit, port: InputPort) -> float:
+def _pad_at(place: PadPlace, unit: PlacedDevice, port: InputPort) -> float:
     """Loss of the input's attenuator in dB, if it sits there and is on."""
     return unit.pad_db(port) if port.pad_place is place else 0.0
 
 
-def input_stage_dbu(unit: Unit, port: InputPort, mode: InputMode) -> float:
+def input_stage_dbu(unit: PlacedDevice, port: InputPort, mode: InputMode) -> float:
     """dBu at the terminals that the input takes with its gain turned down: what no knob can mend."""
     if mode.full_scale_dbu is None:
         return math.inf

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.catalogue import Bus, InputPort, Kind
-from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, ReadFrom, Rig, Unit
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, ReadFrom, Rig
 from tidy_trunk.core.trace import Place, Stage, upstream_of
 from tidy_trunk.errors import InputError
 
@@ -82,7 +82,7 @@ def line_up_of(rig: Rig, track: Stage, line_ups: Mapping[str, LineUp]) -> LineUp
     return None
 
 
-def _other_sides(unit: Unit, bus_id: str) -> Iterator[str]:
+def _other_sides(unit: PlacedDevice, bus_id: str) -> Iterator[str]:
     """The tracks that take other channels of the socket that a track takes one of."""
 
     def socket(bus: Bus) -> InputPort | None:
@@ -120,7 +120,7 @@ def known_sender(rig: Rig, track: Stage) -> Sender:
     return sender
 
 
-def can_send(unit: Unit) -> bool:
+def can_send(unit: PlacedDevice) -> bool:
     """Whether a device has a tone and an output for it."""
     return unit.device_class.kind in SENDERS and bool(unit.device_class.feeds)
 

@@ -38,7 +38,7 @@ class Passage(ABC, Generic[S]):
         """Louder by so many dB, signal and noise alike."""
 
     @abstractmethod
-    def hear(self, *noises: Noise) -> None:
+    def add_noise(self, *noises: Noise) -> None:
         """More noise."""
 
     @abstractmethod
@@ -103,7 +103,7 @@ class LevelPassage(Passage[Sound]):
             self._figures += figures
             self.steps.append(Step(what, by_db, figures))
 
-    def hear(self, *noises: Noise) -> None:
+    def add_noise(self, *noises: Noise) -> None:
         self.sound = self.sound.with_noise(*noises)
 
     def cap(self, ceiling: float, device: str, where: Callable[[], str]) -> None:
@@ -137,7 +137,7 @@ class LevelPassage(Passage[Sound]):
         Source: [HANDBOOK] textbook formula
         """
         gain_db = max(self.sound.noise / 2, -channel_db)
-        self.hear(noise_in(f"{label} compander", gain_db - channel_db, "dBFS"))
+        self.add_noise(noise_in(f"{label} compander", gain_db - channel_db, "dBFS"))
 
     def _become(self, what: str, sound: Sound) -> None:
         by_db = sound.average - self.sound.average

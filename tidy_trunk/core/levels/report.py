@@ -10,11 +10,11 @@ from tidy_trunk.core.catalogue import Circuit, Provenance
 from tidy_trunk.core.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.levels.passage import Step
 from tidy_trunk.core.levels.sound import Clip, Noise, Sound
-from tidy_trunk.core.levels.stages import Reckoner
+from tidy_trunk.core.levels.stage_solver import StageLevel
+from tidy_trunk.core.levels.stages import LevelSolver
 from tidy_trunk.core.levels.touched import moved_ports, touched_devices
-from tidy_trunk.core.levels.walk import StageLevel
 from tidy_trunk.core.plan import Aspect, Plan, Rig, Role, Target, changed_aspects, validate
-from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, accept, is_powered, upstream_of
+from tidy_trunk.core.trace import Place, Stage, StageKey, Trace, Tracer, is_powered, trace_plan, upstream_of
 from tidy_trunk.core.units import SILENCE_DB
 from tidy_trunk.errors import NotFoundError
 
@@ -110,7 +110,7 @@ class Report:
         both have and that hold another level here."""
         self.tracer = tracer
         self.rig: Rig = tracer.rig
-        self.reckoner = Reckoner(self.rig, known)
+        self.solver = LevelSolver(self.rig, known)
         before = like.tracks if like is not None else ()
         same = {id(track.trace.stage): track for track in before if track.trace.stage.key not in changed}
         self.tracks: tuple[TrackLevel, ...] = tuple(
@@ -126,17 +126,17 @@ class Report:
         if not changed_aspects(self.rig.plan, plan) & Aspect.WIRING:
             # Nothing leads elsewhere: of all that was traced only what is behind a moved control has to be worked out again.
             stages = self.tracer.downstream_of(moved_ports(self.rig, rig))
-            return Report(self.tracer.carried_to(rig), self.reckoner.levels_outside(stages), self, stages)
+            return Report(self.tracer.carried_to(rig), self.solver.levels_outside(stages), self, stages)
         touched = touched_devices(self.rig, rig)
         if touched is None:
-            return Report(accept(plan))
+            return Report(trace_plan(plan))
         stages = self.tracer.downstream_of_devices(touched)
         tracer = Tracer(rig, self.tracer.stages_outside(stages))
         tracer.traces()
-        return Report(tracer, self.reckoner.levels_outside(stages), self)
+        return Report(tracer, self.solver.levels_outside(stages), self)
 
     def _track(self, trace: Trace) -> TrackLevel:
-        sound = self.reckoner.track_sound(trace.stage)
+        sound = self.solver.track_sound(trace.stage)
         target, role = self.rig.target_of(trace.device, trace.bus), self.rig.role_of(trace.device, trace.bus)
         miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
         return TrackLevel(
@@ -188,7 +188,7 @@ class Report:
         while stage.feeds:
             stage = max(
                 (feed for feed, _ in stage.feeds),
-                key=lambda feed: (feed.key in reach, self.reckoner.level(feed).sound.average),
+                key=lambda feed: (feed.key in reach, self.solver.level(feed).sound.average),
             )
             path.append(stage)
         return path[::-1]
@@ -198,7 +198,7 @@ class Report:
         found: dict[str, float] = {}
         for first in upstream_of(stage):
             if first.place is not Place.SOUND and not any(feed.place is not Place.SOUND for feed, _ in first.feeds):
-                average = self.reckoner.level(first).sound.average
+                average = self.solver.level(first).sound.average
                 found[first.device] = max(found.get(first.device, SILENCE_DB), average)
         return tuple(sorted(found, key=lambda device: -found[device]))
 
@@ -219,14 +219,14 @@ class Report:
                 steps += self._account(before, stage)
             if stage in path:
                 offset = self._offset(path, path.index(stage))
-                label, level = self.reckoner.place_words(stage), self.reckoner.level(stage)
+                label, level = self.solver.place_words(stage), self.solver.level(stage)
                 found.append(Rung(level=level, label=label, dbu_offset=offset, begins=begins, steps=tuple(steps)))
                 begins, steps = "", []
         return found
 
     def _account(self, before: Stage, stage: Stage) -> list[Step]:
         """What became of the average between two stages, to the last tenth."""
-        level, came_from = self.reckoner.level(stage), self.reckoner.level(before)
+        level, came_from = self.solver.level(stage), self.solver.level(before)
         steps = list(level.steps.get(before.key, ()))
         start = came_from.sound.average
         if before.place is Place.SOUND:
@@ -243,7 +243,7 @@ class Report:
         return self.rig.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
 
     def _offset(self, path: list[Stage], index: int) -> float:
-        level = self.reckoner.level(path[index])
+        level = self.solver.level(path[index])
         if level.unit == "dBu":
             return 0.0
         capsule = self.rig.unit(path[index].device).device_class.capsule

@@ -8,13 +8,13 @@ from tidy_trunk.core.levels.line_up import Correction, correction_of, line_up_of
 from tidy_trunk.core.levels.passage import LevelPassage, Passage, Step
 from tidy_trunk.core.levels.sound import Sound, in_step, mixed, weaker
 from tidy_trunk.core.levels.spectra import Cuts
-from tidy_trunk.core.levels.walk import NO_OSCILLATORS, NO_STEPS, StageLevel, Walk
+from tidy_trunk.core.levels.stage_solver import NO_OSCILLATORS, NO_STEPS, StageLevel, StageSolver
 from tidy_trunk.core.plan import LineUp, Rig, Run, Source
 from tidy_trunk.core.trace import Place, Stage, StageKey, run_link, upstream_of
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio
 
 
-class Reckoner(Walk[Sound]):
+class LevelSolver(StageSolver[Sound]):
     """Works out the levels of every stage of a plan, each once."""
 
     def __init__(
@@ -119,8 +119,8 @@ class Reckoner(Walk[Sound]):
     def correction(self, stage: Stage, found: LineUp) -> Correction:
         """What a line-up says of its track today."""
         tone = {found.sender: found.sent_dbfs}
-        bare = Reckoner(self.rig, oscillators=tone, line_ups={}).level(stage).sound.average
-        behind = Reckoner(self.rig, oscillators=tone, line_ups=self._line_ups)
+        bare = LevelSolver(self.rig, oscillators=tone, line_ups={}).level(stage).sound.average
+        behind = LevelSolver(self.rig, oscillators=tone, line_ups=self._line_ups)
         without = behind._as_figured(stage).sound.average if len(self._line_ups) > 1 else bare
         return correction_of(self.rig, found, stage, bare, without)
 

@@ -7,7 +7,7 @@ from statistics import fmean
 from typing import Final
 
 from tidy_trunk.core.catalogue import LawPoint, Span, gain_key, trim_key
-from tidy_trunk.core.levels import Reckoner, Report, Standing, sender_of
+from tidy_trunk.core.levels import LevelSolver, Report, Standing, sender_of
 from tidy_trunk.core.plan import (
     Edit,
     GainLaw,
@@ -20,7 +20,7 @@ from tidy_trunk.core.plan import (
     TakeMeterError,
 )
 from tidy_trunk.core.signal import StepMeasure
-from tidy_trunk.core.trace import Place, Stage, accept
+from tidy_trunk.core.trace import Place, Stage, trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 
 LOUDEST_TRY_DBFS: Final = -5.0
@@ -153,15 +153,15 @@ def _position_db(knob: Knob, mark: float, scale: Scale | None) -> float:
 def keeping_line_ups(report: Report, edit: Edit) -> tuple[Edit, ...]:
     """An edit that changes what is known of a device, and not what it does: what was read by then stays as it was read."""
     plan = report.rig.plan
-    after = Report(accept(edit.apply(plan)))
+    after = Report(trace_plan(edit.apply(plan)))
     kept: list[Edit] = []
     for track_id, found in plan.line_ups.items():
         before, now = report.track(track_id), after.track(track_id)
         if before is None or now is None:
             continue
-        if report.reckoner.correction(before.trace.stage, found).standing is not Standing.FRESH:
+        if report.solver.correction(before.trace.stage, found).standing is not Standing.FRESH:
             continue
-        tone = Reckoner(after.rig, oscillators={found.sender: found.sent_dbfs}, line_ups={})
+        tone = LevelSolver(after.rig, oscillators={found.sender: found.sent_dbfs}, line_ups={})
         predicted_dbfs = round(tone.level(now.trace.stage).sound.average, 3)
         if predicted_dbfs != found.predicted_dbfs:
             kept.append(TakeLineUp(line_up=replace(found, predicted_dbfs=predicted_dbfs)))

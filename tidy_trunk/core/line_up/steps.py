@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.catalogue import Signal
-from tidy_trunk.core.levels import Clip, Reckoner, Report, Standing, TrackLevel, known_sender, sender_of, way_between
+from tidy_trunk.core.levels import Clip, LevelSolver, Report, Standing, TrackLevel, known_sender, sender_of, way_between
 from tidy_trunk.core.line_up.measured import Knob, knobs_of
 from tidy_trunk.core.plan import Edit, LineUp, MeterError, ReadFrom, SetControl, TakeLineUp
 from tidy_trunk.core.trace import Place, Stage
@@ -98,15 +98,15 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         return None
     sent = rig.tone_dbfs(sender.device)
     # With all that has been lined up so far, this very track too.
-    tone = Reckoner(rig, oscillators={sender.device: sent}).level(stage).sound
+    tone = LevelSolver(rig, oscillators={sender.device: sent}).level(stage).sound
     if not math.isfinite(tone.average):
         return None
     automatic = rides(report, sender.device, stage)
-    read = report.reckoner.line_up(stage)
+    read = report.solver.line_up(stage)
     line_up = read if read is not None and read.track == track.trace.id else None
     off_db, is_fresh = 0.0, False
     if read is not None:
-        is_fresh = report.reckoner.correction(stage, read).standing is Standing.FRESH
+        is_fresh = report.solver.correction(stage, read).standing is Standing.FRESH
         off_db = read.read_dbfs - read.predicted_dbfs
     is_off = is_fresh and abs(off_db) > OFF_DB
     state = State.OPEN
@@ -141,7 +141,7 @@ def _run_into(report: Report, stage: Stage) -> str:
 
 def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:
     """± of what the meter will show: all doubt that comes in behind the sender."""
-    before = report.reckoner.level(sent).sound.variance_db2
+    before = report.solver.level(sent).sound.variance_db2
     return math.sqrt(max(track.sound.variance_db2 - before, 0.0))
 
 
@@ -234,7 +234,7 @@ def taken(
     meter = report.rig.meter_of(track.trace.device) if read_from is ReadFrom.METER else None
     if meter is not None:
         read_dbfs -= meter.reads_high_db
-    tone = Reckoner(report.rig, oscillators={sender.device: sent_dbfs}, line_ups={})
+    tone = LevelSolver(report.rig, oscillators={sender.device: sent_dbfs}, line_ups={})
     predicted = tone.level(track.trace.stage).sound.average
     if not math.isfinite(predicted):
         raise InputError("a tone does not reach this track: look at its run and routing first")

@@ -82,7 +82,7 @@ from tidy_trunk.core.plan.model import (
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
-from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.core.plan.validate import validate
@@ -134,6 +134,7 @@ __all__ = [
     "PairDrift",
     "Part",
     "Passing",
+    "PlacedDevice",
     "Plan",
     "PortRef",
     "ReadFrom",
@@ -169,7 +170,6 @@ __all__ = [
     "TakeMeterError",
     "TakePairDrift",
     "Target",
-    "Unit",
     "Weighting",
     "apply_edits",
     "changed_aspects",

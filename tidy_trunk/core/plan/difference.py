@@ -13,7 +13,7 @@ from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
 from tidy_trunk.core.plan.path import path_words
-from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.targets import Role
 
 _T = TypeVar("_T")
@@ -162,7 +162,7 @@ def _setting(rig: Rig, device: Device, control: Control, before: Setting | None,
     return f"{device.label}{port}: {label} {here}, was {then}"
 
 
-def _fed(unit: Unit) -> dict[str, str]:
+def _fed(unit: PlacedDevice) -> dict[str, str]:
     """What feeds each track, mix and output channel, in words."""
     found = {}
     for bus in unit.device_class.buses:

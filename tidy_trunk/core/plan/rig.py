@@ -72,7 +72,7 @@ def _chosen(device: Device, port_id: str, modes: tuple[M, ...]) -> M:
 
 
 @dataclass(frozen=True, slots=True)
-class Unit:
+class PlacedDevice:
     """A device with its class, and how its controls stand."""
 
     device: Device
@@ -284,7 +284,7 @@ class Rig:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
         self.like = like
-        self._units: dict[str, Unit] = self._shared_units()
+        self._units: dict[str, PlacedDevice] = self._shared_units()
         self.links: dict[str, Link] = {}
         self.powered: dict[str, bool] = {}
         if like is not None and like.plan.leads is plan.leads:
@@ -308,7 +308,7 @@ class Rig:
             found.setdefault(end(run), []).append(run)
         return found
 
-    def unit(self, device_id: str) -> Unit:
+    def unit(self, device_id: str) -> PlacedDevice:
         """The device of that id.
 
         Raises:
@@ -319,17 +319,17 @@ class Rig:
             found = self._units[device_id] = self._look_up(device_id)
         return found
 
-    def _look_up(self, device_id: str) -> Unit:
+    def _look_up(self, device_id: str) -> PlacedDevice:
         device = self.plan.devices.get(device_id)
         if device is None:
             known = ", ".join(self.plan.devices) or "none"
             raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
-        return Unit(device, with_figures(self.class_of(device.class_id), device.figures))
+        return PlacedDevice(device, with_figures(self.class_of(device.class_id), device.figures))
 
-    def units(self) -> list[Unit]:
+    def units(self) -> list[PlacedDevice]:
         return [self.unit(device_id) for device_id in self.plan.devices]
 
-    def _shared_units(self) -> dict[str, Unit]:
+    def _shared_units(self) -> dict[str, PlacedDevice]:
         plan, like = self.plan, self.like
         if like is None or plan.classes is not like.plan.classes or plan.gain_laws is not like.plan.gain_laws:
             return {}
@@ -404,7 +404,7 @@ class Rig:
     def run_label(self, run: Run) -> str:
         return f"run {run.number}, {self.port_label(run.sending)} to {self.port_label(run.receiving)}"
 
-    def input_channel(self, unit: Unit, channel_ref: str) -> tuple[InputPort, int]:
+    def input_channel(self, unit: PlacedDevice, channel_ref: str) -> tuple[InputPort, int]:
         """Port and channel index of a reference such as `in1` or `mic.L`."""
         found = unit.device_class.channel_of.get(channel_ref)
         if found is not None:

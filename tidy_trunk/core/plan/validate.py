@@ -11,7 +11,7 @@ from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
-from tidy_trunk.core.plan.rig import Rig, Unit
+from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.core.signal import LARGEST_SETTING
@@ -149,7 +149,7 @@ def _check_day(plan: Plan) -> None:
         check_number(f"break '{item.label}'", item.length_min, 1, 24 * 60, "minutes long")
 
 
-def _check_jam(rig: Rig, unit: Unit, at: str) -> None:
+def _check_jam(rig: Rig, unit: PlacedDevice, at: str) -> None:
     jam = unit.device.jam
     if jam is None:
         return
@@ -253,7 +253,7 @@ def _check_device(rig: Rig, device_id: str) -> None:
     _check_jam(rig, unit, at)
 
 
-def _check_routing(rig: Rig, unit: Unit, at: str) -> None:
+def _check_routing(rig: Rig, unit: PlacedDevice, at: str) -> None:
     buses = {bus.id for bus in unit.device_class.buses}
     outputs = {ref for port in unit.device_class.outputs for ref in channel_refs(port)}
     for bus_id, refs in unit.device.routing.items():

@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import Figure, Provenance, figures_of
 from tidy_trunk.core.clock import PICTURE_DELAY, SDI_DELAY
-from tidy_trunk.core.plan import JamOver, Plan, Rig, SetBreak, SetFigure, SetJam, Unit
+from tidy_trunk.core.plan import JamOver, PlacedDevice, Plan, Rig, SetBreak, SetFigure, SetJam
 from tidy_trunk.core.say.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.say.words import find_devices, number, split_words
 from tidy_trunk.core.timecode import FrameRate
@@ -96,7 +96,7 @@ def _path(by_sdi: bool) -> str:
     return SDI_DELAY if by_sdi else PICTURE_DELAY
 
 
-def _has_picture(unit: Unit, path: str) -> bool:
+def _has_picture(unit: PlacedDevice, path: str) -> bool:
     return any(named.path == path for named in figures_of(unit.device_class))
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from typing import Final
 
 from tidy_trunk.core.catalogue import ControlKind, controls_of
-from tidy_trunk.core.plan import Hazard, Plan, Rig, Unit
+from tidy_trunk.core.plan import Hazard, PlacedDevice, Plan, Rig
 from tidy_trunk.core.say.runs import TO
 from tidy_trunk.core.say.words import find_classes, find_devices, matches, near_classes, split_words
 
@@ -83,5 +83,5 @@ def between(plan: Plan, line: str) -> Iterator[str]:
         yield from (f"{start} to {match.unit.label.lower()} {port.label.lower()}" for port in ports)
 
 
-def _labels(units: Iterable[Unit], typed: Sequence[str]) -> list[str]:
+def _labels(units: Iterable[PlacedDevice], typed: Sequence[str]) -> list[str]:
     return [unit.label.lower() for unit in units if matches(typed, unit.label) or matches(typed, unit.device.id)]

@@ -14,19 +14,19 @@ from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
     Edit,
+    PlacedDevice,
     Plan,
     PortRef,
     Rig,
     Run,
     SetControl,
     SetParts,
-    Unit,
     edited,
     sentences,
 )
 from tidy_trunk.core.say.proposal import Proposal, single
 from tidy_trunk.core.say.words import Match, find_ports
-from tidy_trunk.core.trace import accept, is_powered
+from tidy_trunk.core.trace import is_powered, trace_plan
 from tidy_trunk.core.ways import switched
 from tidy_trunk.errors import TidyTrunkError
 
@@ -52,7 +52,7 @@ def propose_runs(
     `length_m`: None for the usual one. `through`: leads of which one was asked for; then it is taken, and nothing else
     is matched.
     """
-    adviser = Adviser(Report(accept(plan)))
+    adviser = Adviser(Report(trace_plan(plan)))
     for lead in through or ("",):
         pairs = _pairs(plan, sender, receiver, length_m, lead)
         found = [answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.unit, receiver.unit, pair, lead)]
@@ -68,7 +68,7 @@ def propose_runs(
 
 def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
     """A run by each of some leads that fits it; those after which a stop stands come last, and say so."""
-    adviser = Adviser(Report(accept(plan)))
+    adviser = Adviser(Report(trace_plan(plan)))
     found = []
     for edit in [edit for lead in leads for edit in _by_lead(adviser.report.rig, run, lead)][:MOST_PROPOSALS]:
         tried = adviser.tried([edit])
@@ -177,7 +177,9 @@ def _two_way(join: Join) -> str:
     return next((part.lead for part in join.parts if part.branch), "")
 
 
-def _for_pair(adviser: Adviser, sender: Unit, receiver: Unit, pair: _Pair, lead: str) -> Iterator[tuple[Matched, str]]:
+def _for_pair(
+    adviser: Adviser, sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair, lead: str
+) -> Iterator[tuple[Matched, str]]:
     """The best way to make a run between two ports, and the same with nothing set, each with its title."""
     plan = adviser.plan
     sending = PortRef(sender.device.id, pair.output.id)
@@ -200,7 +202,7 @@ def _for_pair(adviser: Adviser, sender: Unit, receiver: Unit, pair: _Pair, lead:
             yield other, other.move.label  # by way of another box
 
 
-def _switches(sender: Unit, receiver: Unit, pair: _Pair) -> Iterator[Edit]:
+def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iterator[Edit]:
     """The mode that a microphone needs at the receiving end, and its power where that can be given; that which gives
     timecode, for a timecode socket."""
     port, gives = pair.input, pair.output.timecode_mode
@@ -253,7 +255,7 @@ def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
     if not is_powered(Rig(plan), run.sending.device):
         label = plan.devices[run.sending.device].label
         return f"{label} has no power here: its socket cannot give it, or a lead does not pass it"
-    for track in Report(accept(plan)).tracks:
+    for track in Report(trace_plan(plan)).tracks:
         if track.trace.device != connect.receiving.device:
             continue
         if not any(feed.name == connect.receiving.port for feed, _ in track.trace.stage.feeds):

@@ -16,6 +16,7 @@ from tidy_trunk.core.plan import (
     ROOMS,
     Edit,
     FeedOutput,
+    PlacedDevice,
     Plan,
     Rig,
     Role,
@@ -26,7 +27,6 @@ from tidy_trunk.core.plan import (
     SetRole,
     SetSource,
     Source,
-    Unit,
     apply_edits,
 )
 from tidy_trunk.core.say.clock import minutes
@@ -123,7 +123,7 @@ def _after(text: str, count: int) -> str:
     return " ".join(tokens)
 
 
-def _controls(unit: Unit, text: str) -> Iterator[SetControl]:
+def _controls(unit: PlacedDevice, text: str) -> Iterator[SetControl]:
     """Every control of a device that the words may mean, with a value that the last of them may be."""
     tokens = text.split()
     for count in range(1, min(len(tokens), _MOST_VALUE_WORDS) + 1):
@@ -134,14 +134,14 @@ def _controls(unit: Unit, text: str) -> Iterator[SetControl]:
             return
 
 
-def _meant(unit: Unit, words: Sequence[str], value: str) -> Iterator[SetControl]:
+def _meant(unit: PlacedDevice, words: Sequence[str], value: str) -> Iterator[SetControl]:
     for control, _ in _named(unit, words):
         setting = _setting(control, value) if words and unit.acts(control) else None
         if setting is not None:
             yield SetControl(device=unit.device.id, control=control.id, value=setting)
 
 
-def _named(unit: Unit, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
+def _named(unit: PlacedDevice, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
     """Controls that words name, with their names in full."""
     for control in controls_of(unit.device_class).values():
         port = unit.port(control.port).label if control.port else ""
@@ -275,12 +275,12 @@ def use(plan: Plan, rest: str) -> Iterator[Proposal]:
         yield single(plan, *edits)
 
 
-def _bus(unit: Unit, words: Sequence[str]) -> Bus | None:
+def _bus(unit: PlacedDevice, words: Sequence[str]) -> Bus | None:
     """The track or mix that words name."""
     return next((bus for bus in unit.device_class.buses if matches(words, "track", bus.label, bus.id)), None)
 
 
-def _channel(unit: Unit, words: Sequence[str]) -> str:
+def _channel(unit: PlacedDevice, words: Sequence[str]) -> str:
     found = _found(unit.device_class.inputs, words)
     if found is None:
         known = ", ".join(port.label for port in unit.device_class.inputs) or "none"

@@ -7,7 +7,7 @@ from difflib import get_close_matches
 from typing import Final, Protocol, TypeVar
 
 from tidy_trunk.core.catalogue import DEVICES, DeviceClass, Port
-from tidy_trunk.core.plan import Plan, Rig, Run, Source, Unit
+from tidy_trunk.core.plan import PlacedDevice, Plan, Rig, Run, Source
 
 _LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
 
@@ -69,7 +69,7 @@ def matches(typed: Sequence[str], *names: str) -> bool:
 class Match:
     """A device that words may mean, and the words after it, which say which port."""
 
-    unit: Unit
+    unit: PlacedDevice
     rest: tuple[str, ...]
 
 

@@ -6,7 +6,7 @@ from tidy_trunk.core.trace.graph import (
     StageKey,
     Trace,
     Tracer,
-    accept,
+    trace_plan,
     upstream_of,
 )
 from tidy_trunk.core.trace.links import is_shared, run_link
@@ -21,11 +21,11 @@ __all__ = [
     "StageKey",
     "Trace",
     "Tracer",
-    "accept",
     "is_powered",
     "is_shared",
     "parts_on_all_ways",
     "run_delivery",
     "run_link",
+    "trace_plan",
     "upstream_of",
 ]

@@ -97,7 +97,7 @@ class Trace:
 _AT_A_PORT = (Place.INPUT, Place.OUTPUT, Place.MICROPHONE)
 
 
-def accept(plan: Plan) -> "Tracer":
+def trace_plan(plan: Plan) -> "Tracer":
     """Refuse a plan that is not well formed or in which sound would run in a circle; else give its traces.
 
     Raises:

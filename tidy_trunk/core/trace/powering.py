@@ -1,7 +1,7 @@
 """Power at the beginning of a run: what its inputs give a microphone, and whether that is what it needs."""
 
 from tidy_trunk.core.catalogue import Supply
-from tidy_trunk.core.plan import PortRef, Rig, Run, Unit
+from tidy_trunk.core.plan import PlacedDevice, PortRef, Rig, Run
 from tidy_trunk.core.trace.links import beside, is_shared, run_branch
 from tidy_trunk.core.wiring import SUPPLY_V, Delivery, Feed, delivery, unmated
 
@@ -71,6 +71,6 @@ def _feed(rig: Rig, run: Run) -> Feed:
     return Feed(run_branch(rig, run), supply, _volts(receiver, run, supply) if supply is not None else 0.0)
 
 
-def _volts(receiver: Unit, run: Run, supply: Supply) -> float:
+def _volts(receiver: PlacedDevice, run: Run, supply: Supply) -> float:
     real = receiver.input(run.receiving.port).phantom_v if supply is Supply.P48 else None
     return SUPPLY_V[supply] if real is None else real.value

@@ -8,7 +8,7 @@ from tidy_trunk.core.catalogue import Circuit, ControlKind, InputPort, Kind, Pow
 from tidy_trunk.core.clock import Gets, Keeper, keepers
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import LineUpStep, State, line_up_steps
-from tidy_trunk.core.plan import Hazard, PortRef, Rig, Role, Run, Unit, times_words
+from tidy_trunk.core.plan import Hazard, PlacedDevice, PortRef, Rig, Role, Run, times_words
 from tidy_trunk.core.timecode import name_of
 from tidy_trunk.core.trace import Place, upstream_of
 
@@ -54,7 +54,7 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
     return (*found, *_at_the_end(report))
 
 
-def _of_camera_alone(unit: Unit) -> Iterator[WalkItem]:
+def _of_camera_alone(unit: PlacedDevice) -> Iterator[WalkItem]:
     """A camera that no sound is led to: it records by itself, and its own microphone is what it is found by."""
 
     def item(name: str, text: str, why: str = "") -> WalkItem:
@@ -69,7 +69,7 @@ def _of_camera_alone(unit: Unit) -> Iterator[WalkItem]:
     yield item("rolling", "It rolls when it is told to: the mark on its screen is red.")
 
 
-def _in_order(report: Report) -> list[Unit]:
+def _in_order(report: Report) -> list[PlacedDevice]:
     """The devices that sound goes through, those nearest to the sources first."""
     depths: dict[str, int] = {}
     for track in report.tracks:
@@ -79,7 +79,7 @@ def _in_order(report: Report) -> list[Unit]:
     return [report.rig.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
 
 
-def _of_device(report: Report, unit: Unit, steps: Sequence[LineUpStep]) -> Iterator[WalkItem]:
+def _of_device(report: Report, unit: PlacedDevice, steps: Sequence[LineUpStep]) -> Iterator[WalkItem]:
     def item(name: str, text: str, why: str = "") -> WalkItem:
         return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
 
@@ -137,7 +137,7 @@ def _of_clock(report: Report, keeper: Keeper) -> Iterator[WalkItem]:
     yield item("timecode", f"{unit.label} and {giver} show the same label{when}.", why)
 
 
-def _of_input(report: Report, unit: Unit, port: InputPort, runs: list[Run]) -> Iterator[WalkItem]:
+def _of_input(report: Report, unit: PlacedDevice, port: InputPort, runs: list[Run]) -> Iterator[WalkItem]:
     """A lead and where it goes in: the lead first, then each switch, then the knob."""
     key = f"{unit.device.id}.{port.id}"
 
@@ -180,7 +180,7 @@ def _of_input(report: Report, unit: Unit, port: InputPort, runs: list[Run]) -> I
         yield item("set", f"{_begun(port.label)}: {', '.join(words)}.")
 
 
-def _is_for_guide(report: Report, unit: Unit, port: InputPort) -> bool:
+def _is_for_guide(report: Report, unit: PlacedDevice, port: InputPort) -> bool:
     """Whether all tracks that an input goes to are kept to find sync by."""
     roles = {
         track.role
@@ -190,7 +190,7 @@ def _is_for_guide(report: Report, unit: Unit, port: InputPort) -> bool:
     return roles == {Role.GUIDE}
 
 
-def _of_run(report: Report, unit: Unit, run: Run) -> Iterator[WalkItem]:
+def _of_run(report: Report, unit: PlacedDevice, run: Run) -> Iterator[WalkItem]:
     def item(name: str, text: str, why: str = "") -> WalkItem:
         return WalkItem(id=f"{run.id}.{name}", group=unit.label, text=text, why=why)
 

@@ -23,7 +23,7 @@ from tidy_trunk.core.catalogue import (
 )
 from tidy_trunk.core.joins import SHORT_M, find_joins
 from tidy_trunk.core.levels import input_stage_dbu
-from tidy_trunk.core.plan import Edit, MoveRun, Part, PortRef, Rig, Run, SetControl, SetParts, Unit
+from tidy_trunk.core.plan import Edit, MoveRun, Part, PlacedDevice, PortRef, Rig, Run, SetControl, SetParts
 from tidy_trunk.core.units import combine_tolerances_db
 from tidy_trunk.core.ways.way import NOTHING
 
@@ -87,8 +87,8 @@ class Ends:
 
     def __init__(self, rig: Rig, run: Run) -> None:
         self.rig, self.run = rig, run
-        self.sender: Unit = rig.unit(run.sending.device)
-        self.receiver: Unit = rig.unit(run.receiving.device)
+        self.sender: PlacedDevice = rig.unit(run.sending.device)
+        self.receiver: PlacedDevice = rig.unit(run.receiving.device)
         self.output: OutputPort = self.sender.output(run.sending.port)
         self.input: InputPort = self.receiver.input(run.receiving.port)
         self.output_mode: OutputMode = self.sender.output_mode(self.output)
@@ -123,7 +123,7 @@ def _plain_like(lead: LeadClass, part: Part) -> Part | None:
     return replace(part, lead=lead.replaces[0]) if lead.replaces else None
 
 
-def modes_for(port: InputPort, senders: Sequence[Unit]) -> list[InputMode]:
+def modes_for(port: InputPort, senders: Sequence[PlacedDevice]) -> list[InputMode]:
     """The modes of an input without those that give a sender, with no switch for it, what it does not need; a microphone
     does not go into a line mode where there is another. [PRACTICE]"""
     found = [mode for mode in port.modes if not any(_forced(port, mode) - _needs(sender) for sender in senders)]
@@ -137,7 +137,7 @@ def _forced(port: InputPort, mode: InputMode) -> set[Supply]:
     return {supply for supply in mode.supplies if not port.switches_of(supply)[1] and supply is not Supply.PLUG_IN}
 
 
-def _needs(unit: Unit) -> set[Supply]:
+def _needs(unit: PlacedDevice) -> set[Supply]:
     return set(unit.device_class.feeding.needs) if unit.device_class.feeding is not None else set()
 
 

@@ -16,14 +16,14 @@ from tidy_trunk.core.catalogue import (
     switch_key,
 )
 from tidy_trunk.core.levels import (
-    Reckoner,
+    LevelSolver,
     Report,
     Sound,
     StageLevel,
     full_scale_at_input_dbu,
     input_stage_dbu,
 )
-from tidy_trunk.core.plan import Edit, Plan, Rig, Run, SetControl, Target, Unit
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, Rig, Run, SetControl, Target
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import SILENCE_DB, combine_tolerances_db
 
@@ -40,7 +40,7 @@ PEAK_MARGIN_DB: Final = 3.0
 """ASSUMED_ what is left above the expected peaks when a knob is set."""
 
 
-def by_hand(unit: Unit, port: InputPort) -> tuple[SetControl, ...]:
+def by_hand(unit: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
     """Automatic level of an input switched off, wherever it is on: what it does to a level is no match. [HANDBOOK] §6"""
     return tuple(
         SetControl(device=unit.device.id, control=switch_key(port.id, "auto", place), value=False)
@@ -48,7 +48,7 @@ def by_hand(unit: Unit, port: InputPort) -> tuple[SetControl, ...]:
     )
 
 
-def switched(unit: Unit, port: InputPort, supply: Supply, *, on: bool) -> tuple[SetControl, ...]:
+def switched(unit: PlacedDevice, port: InputPort, supply: Supply, *, on: bool) -> tuple[SetControl, ...]:
     """A supply switched on or off in every place where an input has a switch for it; none where its mode gives it."""
     what, places = port.switches_of(supply)
     return tuple(
@@ -59,7 +59,7 @@ def switched(unit: Unit, port: InputPort, supply: Supply, *, on: bool) -> tuple[
 class Known(Protocol):
     """Whatever knows what lies upstream of a run."""
 
-    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, Reckoner]:
+    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, LevelSolver]:
         """Look-ups, stages and levels of a plan, with all that is known taken over."""
 
 
@@ -80,14 +80,14 @@ class Upstream:
                     for output, _ in lead.feeds:
                         for stage, _ in output.feeds:
                             self._stages[stage.key] = stage
-                            self._levels[stage.key] = report.reckoner.level(stage)
+                            self._levels[stage.key] = report.solver.level(stage)
 
-    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, Reckoner]:
+    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, LevelSolver]:
         """Look-ups, stages and levels of a plan, with what this one shares; for the plan itself all that is known."""
         if plan is self.rig.plan:
-            return self.rig, self._report.tracer, self._report.reckoner
+            return self.rig, self._report.tracer, self._report.solver
         rig = Rig(plan, self.rig)
-        return rig, Tracer(rig, self._stages), Reckoner(rig, self._levels)
+        return rig, Tracer(rig, self._stages), LevelSolver(rig, self._levels)
 
 
 class _Knob(NamedTuple):
@@ -104,10 +104,10 @@ class Trial:
 
     def __init__(self, plan: Plan, run_id: str, upstream: Known) -> None:
         self.plan = plan
-        self.rig, self._tracer, self._reckoner = upstream.worked_out(plan)
+        self.rig, self._tracer, self._solver = upstream.worked_out(plan)
         self.run: Run = plan.runs[run_id]
         self._upstream = upstream
-        self.receiver: Unit = self.rig.unit(self.run.receiving.device)
+        self.receiver: PlacedDevice = self.rig.unit(self.run.receiving.device)
         self.port: InputPort = self.receiver.input(self.run.receiving.port)
         self.mode: InputMode = self.receiver.input_mode(self.port)
 
@@ -140,7 +140,7 @@ class Trial:
     @cached_property
     def sound(self) -> Sound | None:
         """What that track would hold; None where the run reaches none."""
-        return self._reckoner.track_sound(self.stage) if self.stage is not None else None
+        return self._solver.track_sound(self.stage) if self.stage is not None else None
 
     def margin_db(self) -> tuple[float, float]:
         """From the sender's full scale to the receiver's clip point, and the ± of that; infinite where one is unknown."""
@@ -158,7 +158,7 @@ class Trial:
         Where a burst would clip there, it goes down as far as the target lets it.
         The lowest position of a microphone input is often "off": one step above it is the least that is proposed.
         """
-        sound = self._reckoner.unclipped(self.stage) if self.stage is not None else Sound()
+        sound = self._solver.unclipped(self.stage) if self.stage is not None else Sound()
         target = self.target
         level = sound.peak if target.of_peaks else sound.average
         knob = self._knob

@@ -46,7 +46,7 @@ from tidy_trunk.core.plan import (
     free_id,
     times_words,
 )
-from tidy_trunk.core.trace import accept
+from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
 GENERATOR: Final = "timecode-generator"
@@ -129,7 +129,7 @@ def _from_the_first(question: Question, keeper: Keeper) -> Iterator[Move]:
 
 def _jams_in(plan: Plan, device: str) -> tuple[int, ...] | None:
     """When to jam a device of another plan. Raises PlanError, InputError or SignalLoopError: it cannot be so."""
-    report = Report(accept(plan))
+    report = Report(trace_plan(plan))
     return jams_for(Clocks(report.rig, {item.device: item for item in keepers(report)}), device)
 
 

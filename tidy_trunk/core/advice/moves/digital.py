@@ -6,7 +6,7 @@ from tidy_trunk.core.advice.move import Move, moves_for
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.catalogue import SAMPLE_RATE_KEY, Kind
 from tidy_trunk.core.checks import Finding
-from tidy_trunk.core.plan import SetControl, Unit
+from tidy_trunk.core.plan import PlacedDevice, SetControl
 
 
 @moves_for("sample-rate")
@@ -27,6 +27,6 @@ def to_the_others_rate(question: Question, finding: Finding) -> Iterator[Move]:
         yield _to_rate(joint.sender, takes)
 
 
-def _to_rate(unit: Unit, rate: int) -> Move:
+def _to_rate(unit: PlacedDevice, rate: int) -> Move:
     edit = SetControl(device=unit.device.id, control=SAMPLE_RATE_KEY, value=str(rate))
     return Move(f"Set {unit.label} to {rate / 1000:g} kHz", (edit,))

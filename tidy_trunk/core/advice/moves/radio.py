@@ -6,7 +6,7 @@ from tidy_trunk.core.advice.move import Move, moves_for
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.catalogue import Circuit, Port, frequency_key
 from tidy_trunk.core.checks import Carrier, Finding
-from tidy_trunk.core.plan import Edit, SetControl, SetJob, Unit
+from tidy_trunk.core.plan import Edit, PlacedDevice, SetControl, SetJob
 from tidy_trunk.core.radio import free_mhz
 
 
@@ -43,5 +43,5 @@ def cleared(question: Question, finding: Finding) -> Iterator[Move]:
         yield Move("Cleared for this place", (SetJob(frequencies_cleared=True),))
 
 
-def _tuned(unit: Unit, port: Port, mhz: float) -> Edit:
+def _tuned(unit: PlacedDevice, port: Port, mhz: float) -> Edit:
     return SetControl(device=unit.device.id, control=frequency_key(port.id), value=mhz)

@@ -7,7 +7,7 @@ from tidy_trunk.core.advice.move import Move, moves_for
 from tidy_trunk.core.advice.question import Question
 from tidy_trunk.core.catalogue import FOUR_TRACKS_KEY, Bus, channel_refs, gain_key, link_key
 from tidy_trunk.core.checks import Finding, Joint
-from tidy_trunk.core.plan import Edit, RouteBus, SetControl, Unit
+from tidy_trunk.core.plan import Edit, PlacedDevice, RouteBus, SetControl
 
 SAFETY_DB: Final = 10.0
 """How far a safety track lies below the first: 6 to 20 dB. [PRACTICE]"""
@@ -80,7 +80,7 @@ def a_knob_of_its_own(question: Question, finding: Finding) -> Iterator[Move]:
     yield Move(f"Own knob for {lower.input.label}, {SAFETY_DB:g} dB lower", tuple(edits))
 
 
-def _recorded(unit: Unit) -> list[Bus]:
+def _recorded(unit: PlacedDevice) -> list[Bus]:
     return [bus for bus in unit.device_class.buses if unit.is_recorded(bus)]
 
 
@@ -89,5 +89,5 @@ def _reached(joint: Joint) -> list[str]:
     return [ref for ref, heard in zip(channel_refs(joint.input), joint.link.heard, strict=True) if heard]
 
 
-def _is_built_in(question: Question, unit: Unit, ref: str) -> bool:
+def _is_built_in(question: Question, unit: PlacedDevice, ref: str) -> bool:
     return question.rig.input_channel(unit, ref)[0].plug.connector == "inside"

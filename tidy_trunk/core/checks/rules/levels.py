@@ -20,7 +20,7 @@ from tidy_trunk.core.levels import (
     input_ceiling_dbu,
     input_stage_dbu,
 )
-from tidy_trunk.core.plan import PortRef, Role, Unit
+from tidy_trunk.core.plan import PlacedDevice, PortRef, Role
 from tidy_trunk.core.trace import Place
 from tidy_trunk.core.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
 
@@ -369,7 +369,7 @@ def limiter(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _limits(unit: Unit) -> bool:
+def _limits(unit: PlacedDevice) -> bool:
     return any(unit.limiter_dbfs(port) is not None for port in unit.device_class.inputs)
 
 
@@ -439,7 +439,7 @@ def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
     """Predicted peak in dBu at the terminals; None where no sound is planned there."""
     for track in situation.tracks_of(joint.run.id):
         for feed, _ in track.trace.stage.feeds:
-            level = situation.report.reckoner.level(feed)
+            level = situation.report.solver.level(feed)
             if feed.name == joint.input.id and level.unit == "dBu" and level.sound.peak > -200:
                 return level.sound.peak
     return None
@@ -450,7 +450,7 @@ def _joint_where(
 ) -> Joint | None:
     """The run that ends at the first input on the way to a track that something goes over at; None where it is no input."""
     for stage in situation.report.main_path(track.trace.stage):
-        if over_db(situation.report.reckoner.level(stage)) > 0:
+        if over_db(situation.report.solver.level(stage)) > 0:
             runs = situation.rig.arriving.get(PortRef(stage.device, stage.name)) if stage.place is Place.INPUT else None
             return situation.joint(runs[0].id) if runs else None
     return None

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from tidy_trunk.core.catalogue import Kind
 from tidy_trunk.core.checks.rule import Finding, Severity, Situation, rule
 from tidy_trunk.core.clock import BROADCAST, lateness
-from tidy_trunk.core.plan import PortRef, Unit
+from tidy_trunk.core.plan import PlacedDevice, PortRef
 
 
 @rule
@@ -34,7 +34,7 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _has_line_out(unit: Unit) -> bool:
+def _has_line_out(unit: PlacedDevice) -> bool:
     """Whether sound could be taken from it by another output than the headphones'."""
     return any(port.circuit.is_analogue and not port.is_headphone for port in unit.device_class.outputs)
 
@@ -68,7 +68,7 @@ def cannot_listen(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _has_headphones(unit: Unit) -> bool:
+def _has_headphones(unit: PlacedDevice) -> bool:
     return any(port.is_headphone for port in unit.device_class.outputs)
 
 

@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import Circuit, Kind, Port, Signal, channel_refs
 from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, looks_at, rule
-from tidy_trunk.core.plan import Aspect, PortRef, Unit
+from tidy_trunk.core.plan import Aspect, PlacedDevice, PortRef
 from tidy_trunk.core.wiring import Fault, end_of, is_plug_of_its_own, unmated
 
 
@@ -201,7 +201,7 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
         own_plug = is_plug_of_its_own(end_of(joint.output))
         if joint.receiver.device_class.kind is Kind.TRANSMITTER:
             continue  # worn on the body, where tape and clothing hold it
-        sockets: list[tuple[Unit, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
+        sockets: list[tuple[PlacedDevice, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
         loose = [f"{unit.label} {port.label}" for unit, port in sockets if not port.plug.locks]
         if joint.run.strain_relief or not loose or joint.is_wireless or not (joint.run.parts or own_plug):
             continue

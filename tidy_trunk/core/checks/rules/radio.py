@@ -22,7 +22,7 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
         if unit.device_class.kind is not Kind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
             continue
         bus = unit.device_class.buses[0]
-        sound = situation.report.reckoner.track_sound(situation.report.tracer.bus(unit.device.id, bus.id))
+        sound = situation.report.solver.track_sound(situation.report.tracer.bus(unit.device.id, bus.id))
         if not -200 < sound.peak < LOWEST_PEAK_DBFS:
             continue
         yield Finding(

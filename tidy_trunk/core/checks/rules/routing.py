@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.catalogue import Bus, channel_refs
 from tidy_trunk.core.checks.rule import Finding, Joint, Severity, Situation, rule
-from tidy_trunk.core.plan import Unit
+from tidy_trunk.core.plan import PlacedDevice
 
 SAFETY_DB: Final = 10.0
 """How far a safety track lies below the first: 6 to 20 dB. [PRACTICE]"""
@@ -126,11 +126,11 @@ def _doubled(situation: Situation) -> Iterator[tuple[Joint, Joint]]:
                 yield first, second
 
 
-def _waits_for_four_tracks(unit: Unit, ref: str) -> bool:
+def _waits_for_four_tracks(unit: PlacedDevice, ref: str) -> bool:
     return any(bus.needs_four_tracks and ref in unit.bus_inputs(bus) for bus in unit.device_class.buses)
 
 
-def _recorded(unit: Unit) -> list[Bus]:
+def _recorded(unit: PlacedDevice) -> list[Bus]:
     return [bus for bus in unit.device_class.buses if unit.is_recorded(bus)]
 
 
@@ -139,5 +139,5 @@ def _reached(joint: Joint) -> list[str]:
     return [ref for ref, heard in zip(channel_refs(joint.input), joint.link.heard, strict=True) if heard]
 
 
-def _is_built_in(situation: Situation, unit: Unit, ref: str) -> bool:
+def _is_built_in(situation: Situation, unit: PlacedDevice, ref: str) -> bool:
     return situation.rig.input_channel(unit, ref)[0].plug.connector == "inside"

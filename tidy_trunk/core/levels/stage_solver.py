@@ -11,7 +11,7 @@ from tidy_trunk.core.levels.gear import a_weighted, convert, drive, hear_voltage
 from tidy_trunk.core.levels.passage import Passage, Step
 from tidy_trunk.core.levels.sound import noise_in
 from tidy_trunk.core.levels.spectra import Spectrum, a_change_db
-from tidy_trunk.core.plan import ROOMS, Rig, Source, Unit, Weighting
+from tidy_trunk.core.plan import ROOMS, PlacedDevice, Rig, Source, Weighting
 from tidy_trunk.core.trace import Place, Stage, StageKey, is_powered
 from tidy_trunk.core.units import db_from_ratio, sum_powers_db
 
@@ -46,7 +46,7 @@ class StageLevel(NamedTuple, Generic[S]):
     steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS
 
 
-class Walk(ABC, Generic[S]):
+class StageSolver(ABC, Generic[S]):
     """Works out every stage of a plan, each once. What is done to the sound there stands here, and only here.
 
     Who walks says what the sound is carried as: how a source begins, how it passes through a stage, how several meet.
@@ -159,7 +159,7 @@ class Walk(ABC, Generic[S]):
             noises.append(noise_in(RUMBLE, defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
         if capsule is not None and capsule.self_noise_db_a is not None:
             noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, Spectrum.FLAT))
-        way.hear(*noises)
+        way.add_noise(*noises)
         return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
 
     def _output(self, stage: Stage) -> StageLevel[S]:
@@ -284,7 +284,7 @@ class Walk(ABC, Generic[S]):
         return unit.label
 
 
-def _channel_label(unit: Unit, stage: Stage) -> str:
+def _channel_label(unit: PlacedDevice, stage: Stage) -> str:
     port = unit.port(stage.name)
     if len(port.channels) == 1:
         return port.label

@@ -23,9 +23,9 @@ from bench_clock import hour_with_hour, many_with_many, timecode
 from made_plan import large_plan
 
 from tidy_trunk.core.advice import Adviser, gain_plan
-from tidy_trunk.core.bench import LOOP_SAMPLES, RATE_HZ, Bench, noise_loop, voice_loop
 from tidy_trunk.core.levels import Report, Spectrum
 from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.simulation import LOOP_SAMPLES, RATE_HZ, Simulator, noise_loop, voice_loop
 from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.document import plan_from_json, write_plan
 from tidy_trunk.formats import write_sound
@@ -224,7 +224,7 @@ def sound(folder: Path) -> None:
 
     def render() -> None:
         rig = Report(trace_plan(foundry())).rig
-        Bench(rig).track_sound(track.trace.stage)
+        Simulator(rig).track_sound(track.trace.stage)
 
     milliseconds = statistics.median(timed(render, 7))
     loop_s = LOOP_SAMPLES / RATE_HZ

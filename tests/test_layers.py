@@ -19,7 +19,7 @@ OUTER = {
     "errors": 0,
 }
 CORE = {
-    "say": 11, "compare": 11, "advice": 10, "checks": 9, "ways": 8, "clock": 8, "hum": 8, "bench": 9, "line_up": 8, "walk": 9, "levels": 7, "joins": 7, "trace": 6, "plan": 5, "wiring": 4,
+    "say": 11, "compare": 11, "advice": 10, "checks": 9, "ways": 8, "clock": 8, "hum": 8, "simulation": 9, "line_up": 8, "walk": 9, "levels": 7, "joins": 7, "trace": 6, "plan": 5, "wiring": 4,
     "catalogue": 3, "pads": 2, "radio": 2, "timecode": 2, "signal": 3, "sync": 3, "units": 1, "words": 1,
 }  # fmt: skip
 CORE_MAY_USE = {

@@ -25,7 +25,7 @@ from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.formats import movie_facts
 from tidy_trunk.services.jobs import JobService
-from tidy_trunk.services.mixdown import opened, sound_of
+from tidy_trunk.services.mono_mix import opened, sound_of
 
 NEAR_S: Final = 1.5
 """ASSUMED_ how far beside its picture a clap is looked for: no path is later than that."""

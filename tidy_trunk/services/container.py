@@ -3,8 +3,6 @@
 from dataclasses import dataclass
 from pathlib import Path
 
-from tidy_trunk.services.bench import BenchService
-from tidy_trunk.services.bench_recordings import BenchRecordings
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.copies import CopyService
@@ -13,7 +11,9 @@ from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.media import Media
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.services.syncing import SyncService
+from tidy_trunk.services.simulation import BenchService
+from tidy_trunk.services.simulation_recordings import BenchRecordings
+from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.walks import WalkService
 from tidy_trunk.store import Database, JobStore, MediaStore, RecordingStore, WalkStore
 

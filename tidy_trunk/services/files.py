@@ -1,4 +1,4 @@
-"""The only place that opens a user's file."""
+"""Files that a user names: told by that name where something is wrong, and written whole or not at all."""
 
 import os
 import tempfile

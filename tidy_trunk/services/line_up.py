@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from uuid import UUID
 
-from tidy_trunk.core.bench import RATE_HZ
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import (
     LineUpStep,
@@ -20,6 +19,7 @@ from tidy_trunk.core.line_up import (
 )
 from tidy_trunk.core.plan import Edit, MeterPair, ReadFrom, Scale
 from tidy_trunk.core.signal import line_up_tone
+from tidy_trunk.core.simulation import RATE_HZ
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import write_sound
 from tidy_trunk.services.documents import steps_of, tone_levels

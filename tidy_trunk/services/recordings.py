@@ -186,7 +186,7 @@ class RecordingService:
                 self._unwanted.discard(record.id)
 
     def _start(self, record: RecordingRecord, path: Path) -> subprocess.Popen[str] | None:
-        command = [sys.executable, "-m", "tidy_trunk.services.reader", str(path)]
+        command = [sys.executable, "-m", "tidy_trunk.services.worker", str(path)]
         with self._lock:
             if record.id in self._unwanted:
                 return None

@@ -6,10 +6,10 @@ import pytest
 
 from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
-from tidy_trunk.core.bench import tone_and_silence, truth
 from tidy_trunk.core.compare import Recorded, compare, track_reached, way_plans
 from tidy_trunk.core.levels import LevelSolver, Report
 from tidy_trunk.core.signal import BANDS_HZ
+from tidy_trunk.core.simulation import tone_and_silence, truth
 from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import AS_IT_IS
 from tidy_trunk.errors import InputError, NotFoundError, TidyTrunkError

@@ -8,7 +8,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
-from tidy_trunk.core.bench import Bench, Play, truth
 from tidy_trunk.core.catalogue import DEVICES, Provenance, find_control
 from tidy_trunk.core.levels import Report, doubts, first_measurement, heard_at
 from tidy_trunk.core.line_up import State, line_up_steps, taken, voice_steps
@@ -23,6 +22,7 @@ from tidy_trunk.core.plan import (
     differences,
 )
 from tidy_trunk.core.signal import Heard, dbfs_of_powers, measure_steps
+from tidy_trunk.core.simulation import Play, Simulator, truth
 from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import InputError, TidyTrunkError
 
@@ -233,7 +233,7 @@ def test_the_bench_is_off_by_what_its_devices_are_and_lining_up_finds_it():
     def on_bench(asked):
         tracer = trace_plan(truth(asked))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
-        loop = Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
+        loop = Simulator(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
         return float(dbfs_of_powers((loop.astype(float) ** 2).mean()))
 
     found = on_bench(plan)
@@ -252,7 +252,7 @@ def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
     def tone(gain_db):
         tracer = trace_plan(truth(made(put("cam", "mic.mic.gain_db", gain_db), base=plan)))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
-        return Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -26.0}, sample_count=2**16).track_sound(stage)
+        return Simulator(tracer.rig, Play.NOBODY, oscillators={"bag": -26.0}, sample_count=2**16).track_sound(stage)
 
     recording = np.concatenate([tone(gain_db) for gain_db in marks])
     found = measure_steps(recording, 48_000, marks, target)

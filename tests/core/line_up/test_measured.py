@@ -5,7 +5,6 @@ import pytest
 
 from tests.core.line_up.test_line_up import WHEN, read, report_of, step_of
 from tests.plans import device, made, padded_plan, put, run
-from tidy_trunk.core.bench import Bench, Play, meter_shows_dbfs, tone_steps, truth
 from tidy_trunk.core.line_up import State, knob_of, knobs_of, law_edits, meter_edit, taken, worth_trying
 from tidy_trunk.core.plan import (
     CopyClass,
@@ -17,6 +16,7 @@ from tidy_trunk.core.plan import (
     law_key,
 )
 from tidy_trunk.core.signal import StepMeasure, dbfs_of_powers, measure_steps
+from tidy_trunk.core.simulation import Play, Simulator, meter_shows_dbfs, tone_steps, truth
 from tidy_trunk.document import read_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 
@@ -115,7 +115,7 @@ def test_the_law_of_the_benchs_camera_is_found_and_lands_within_half_a_step(paus
         )
     nearest = control.span.nearest_db(found.interpolated_setting)
     tracer = report_of(truth(made(put("cam", GAIN, nearest), base=plan)))
-    loop = Bench(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**16).track_sound(
+    loop = Simulator(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**16).track_sound(
         tracer.track("cam.L").trace.stage
     )
     level = float(dbfs_of_powers((loop.astype(float) ** 2).mean()))

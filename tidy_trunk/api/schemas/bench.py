@@ -2,11 +2,11 @@
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.bench import Point
 from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.signal import BANDS_HZ
+from tidy_trunk.core.simulation import Point
 from tidy_trunk.core.trace import Place
-from tidy_trunk.services.bench import Sight
+from tidy_trunk.services.simulation import Sight
 
 
 class PointOut(Out):

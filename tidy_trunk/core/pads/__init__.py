@@ -1,6 +1,7 @@
 """Attenuators: L and U bridging pads, matched T, H, π and O."""
 
-from tidy_trunk.core.pads.bench import (
+from tidy_trunk.core.pads.choose import EXACT, Pad, design_bridging, design_matched
+from tidy_trunk.core.pads.in_use import (
     SERIES_TOLERANCE_PERCENT,
     Corner,
     LossRange,
@@ -10,7 +11,6 @@ from tidy_trunk.core.pads.bench import (
     losses_over_loads,
     losses_over_sources,
 )
-from tidy_trunk.core.pads.choose import EXACT, Pad, design_bridging, design_matched
 from tidy_trunk.core.pads.topologies import (
     BRIDGING_LAYOUTS,
     MATCHED_LAYOUTS,

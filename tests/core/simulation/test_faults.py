@@ -5,11 +5,14 @@ import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tests.sounds import measured
-from tidy_trunk.core.bench import (
+from tidy_trunk.core.levels import Report
+from tidy_trunk.core.plan import Hazard, Passing, RouteBus, SetJob, SetPath, Stretch
+from tidy_trunk.core.signal import dbfs_of_powers
+from tidy_trunk.core.simulation import (
     BLEED_DB,
-    Bench,
     Faults,
     Play,
+    Simulator,
     clap_at,
     clock_ppm,
     recorded_by,
@@ -18,9 +21,6 @@ from tidy_trunk.core.bench import (
     tone_take,
     truth,
 )
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Hazard, Passing, RouteBus, SetJob, SetPath, Stretch
-from tidy_trunk.core.signal import dbfs_of_powers
 from tidy_trunk.core.timecode import read_frames, reading_of
 from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 
@@ -30,7 +30,7 @@ STRAYS = Faults(strays=True)
 
 def played(plan, track, play=Play.NOBODY, faults=STRAYS, oscillators=None, count=2**18):
     report = Report(trace_plan(plan))
-    bench = Bench(report.rig, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
+    bench = Simulator(report.rig, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
     return bench.track_sound(report.track(track).trace.stage)
 
 
@@ -132,14 +132,14 @@ def test_what_sources_do_is_as_loud_as_the_plan_says():
     boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.place is Place.MICROPHONE)
 
     def peak(play):
-        bench = Bench(report.rig, play, sample_count=2**18)
+        bench = Simulator(report.rig, play, sample_count=2**18)
         return 20 * np.log10(np.abs(bench.level(boom).sound).max())
 
     nearer = 20 * np.log10(1 / 0.5)
     for play in (Play.BELL, Play.CLAP, Play.VOICE):
         assert peak(play) == pytest.approx(source.peak_db_spl + nearer, abs=1.0)
     assert peak(Play.LAUGH) == pytest.approx(source.burst_db_spl + nearer, abs=2.0)
-    windy = Bench(report.rig, Play.WIND, sample_count=2**18).level(boom).sound
+    windy = Simulator(report.rig, Play.WIND, sample_count=2**18).level(boom).sound
     loud = np.sqrt(np.mean(np.square(windy.reshape(-1, 2**13)), axis=1))
     assert level(windy) == pytest.approx(75, abs=1) and 20 * np.log10(loud.max() / loud.min()) > 10, "it comes in gusts"
 
@@ -153,7 +153,7 @@ def test_a_clap_is_heard_before_its_picture_comes():
     ]
     plan = made(*edits, base=line_into_camera())
     report = Report(trace_plan(plan))
-    bench = Bench(report.rig, Play.CLAP)
+    bench = Simulator(report.rig, Play.CLAP)
     clap = clap_at(report.rig, "vision", bench.track_sound(report.track("vision.pgm-l").trace.stage), RATE)
     assert clap.early_ms == pytest.approx(280 - 1000 * 0.5 / 343, abs=2.0)
     camera = bench.track_sound(report.track("cam.L").trace.stage)

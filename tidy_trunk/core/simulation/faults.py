@@ -8,10 +8,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.hum import Grade, loops, ties
 from tidy_trunk.core.joins import unbalanced_length_m
 from tidy_trunk.core.plan import FIELDS, Hazard, Rig, Run, passed
+from tidy_trunk.core.simulation.materials import Loop
 from tidy_trunk.core.units import SILENCE_DB, db_from_ratio, ratio_from_db, sum_powers_db
 
 LOOP_HUM_DBU: Final = {Grade.COMPUTER: -60.0, Grade.EARTH: -60.0, Grade.ADAPTERS: -90.0}

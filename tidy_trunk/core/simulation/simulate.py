@@ -8,13 +8,13 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.bench.clocks import clock_ppm, recorded_by
-from tidy_trunk.core.bench.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
-from tidy_trunk.core.bench.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
-from tidy_trunk.core.bench.wave import WavePassage
 from tidy_trunk.core.catalogue import Circuit, Kind
 from tidy_trunk.core.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
 from tidy_trunk.core.plan import Rig, Source
+from tidy_trunk.core.simulation.clocks import clock_ppm, recorded_by
+from tidy_trunk.core.simulation.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
+from tidy_trunk.core.simulation.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
+from tidy_trunk.core.simulation.wave import WavePassage
 from tidy_trunk.core.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
 from tidy_trunk.core.trace import Stage, StageKey, Tracer
 from tidy_trunk.core.units import ratio_from_db
@@ -52,7 +52,7 @@ class Play(StrEnum):
     NOBODY = "nobody"  # pause: only noise is left
 
 
-class Bench(StageSolver[Loop]):
+class Simulator(StageSolver[Loop]):
     """Renders the stages of a plan as loops, each once. Levels in the stage's own unit, as `LevelSolver` has them."""
 
     def __init__(

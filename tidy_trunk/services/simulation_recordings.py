@@ -5,16 +5,16 @@ from collections.abc import Sequence
 from typing import Any
 from uuid import UUID, uuid5
 
-from tidy_trunk.core.bench import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
 from tidy_trunk.core.compare import MOST_WAYS, track_reached, way_plans
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.line_up import knob_of, line_up_steps, worth_trying
+from tidy_trunk.core.simulation import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
 from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.services.bench import wav
 from tidy_trunk.services.documents import asked_document, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.simulation import wav
 from tidy_trunk.store import RecordingRecord
 
 PAUSE_S = 0.5
@@ -105,7 +105,7 @@ class BenchRecordings:
         result = asked_document(lambda: io.BytesIO(data), asked)
         device = track_id.partition(".")[0]
         asked["shown"] = [meter_shows_dbfs(report.rig.plan, device, level) for level in tone_levels(result)]
-        return self._recordings.keep(job_id, recording_id, f"Bench: {what}", asked, result)
+        return self._recordings.keep(job_id, recording_id, f"Simulator: {what}", asked, result)
 
 
 def _words(report: Report, track_id: str) -> str:

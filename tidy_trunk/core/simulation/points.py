@@ -7,10 +7,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.bench.materials import Loop
-from tidy_trunk.core.bench.simulate import Bench
 from tidy_trunk.core.levels import Report
 from tidy_trunk.core.signal import band_levels, dbfs_of_powers
+from tidy_trunk.core.simulation.materials import Loop
+from tidy_trunk.core.simulation.simulate import Simulator
 from tidy_trunk.core.trace import Place, Stage
 from tidy_trunk.core.units import ratio_from_db
 
@@ -63,14 +63,14 @@ def _label(report: Report, stage: Stage) -> str:
     return f"air at {words}" if stage.place is Place.MICROPHONE else words
 
 
-def audible(bench: Bench, point: Point, *, is_track: bool) -> Loop:
+def audible(bench: Simulator, point: Point, *, is_track: bool) -> Loop:
     """What is heard there, full scale of the ear 1.0; beyond it nothing sounds louder."""
     loop = bench.track_sound(point.stage) if is_track else bench.level(point.stage).sound
     heard: Loop = np.clip(loop * np.float32(ratio_from_db(-LOUDEST[point.unit])), -1.0, 1.0)
     return heard
 
 
-def seen(bench: Bench, point: Point, *, is_track: bool) -> Seen:
+def seen(bench: Simulator, point: Point, *, is_track: bool) -> Seen:
     """What a meter, a scope and a third-octave analyser show there."""
     level = bench.level(point.stage)
     loop = bench.track_sound(point.stage) if is_track else level.sound

@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.formats import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
-from tidy_trunk.services.mixdown import opened
-from tidy_trunk.services.moments import DAY_S, began
+from tidy_trunk.services.file_clocks import DAY_S, began
+from tidy_trunk.services.mono_mix import opened
 
 STRETCHED_AS: Final = "VHQ"
 """ASSUMED_ quality of the resampler: the best it has, for it is done once."""

@@ -1,8 +1,8 @@
 """Files of both sides laid over each other at once."""
 
 from tests.sounds import RATE, noise, voice, wav, with_time_reference
-from tidy_trunk.services.matching import SyncFile, match_files
-from tidy_trunk.services.profiles import profile_file
+from tidy_trunk.services.sync_layout import SyncFile, match_files
+from tidy_trunk.services.sync_profiles import profile_file
 
 
 def test_progress_counts_files_that_clocks_place_and_those_that_are_heard(tmp_path):

@@ -9,11 +9,11 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.bench.faults import Faults
-from tidy_trunk.core.bench.materials import Loop
-from tidy_trunk.core.bench.simulate import RATE_HZ, Bench, Play
 from tidy_trunk.core.levels import Report, known_sender
 from tidy_trunk.core.plan import Plan, SetControl
+from tidy_trunk.core.simulation.faults import Faults
+from tidy_trunk.core.simulation.materials import Loop
+from tidy_trunk.core.simulation.simulate import RATE_HZ, Play, Simulator
 from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.units import SILENCE_DB
 
@@ -60,5 +60,5 @@ def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop
     sender = known_sender(report.rig, track.trace.stage)
     level_dbfs = report.rig.tone_dbfs(sender.device) if sends else SILENCE_DB
     tone = {sender.device: level_dbfs}
-    bench = Bench(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
+    bench = Simulator(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
     return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)

@@ -5,9 +5,9 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.bench.materials import CLAP_S, Loop
 from tidy_trunk.core.clock import programme_late_frames
 from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.simulation.materials import CLAP_S, Loop
 from tidy_trunk.core.timecode import FrameRate
 
 EDGE_SHARE: Final = 0.5

@@ -13,8 +13,8 @@ from tidy_trunk.core.signal import check_finite, check_kind
 from tidy_trunk.core.sync import Profile, Sound, profile_of
 from tidy_trunk.core.timecode import RATES, FrameRate, name_of
 from tidy_trunk.errors import InputError
-from tidy_trunk.services.mixdown import PIECE_S, WEIGHED_S, mix, opened, weights_of
-from tidy_trunk.services.moments import began, facts_of, movie_began
+from tidy_trunk.services.file_clocks import began, facts_of, movie_began
+from tidy_trunk.services.mono_mix import PIECE_S, WEIGHED_S, mix, opened, weights_of
 
 KEPT: Final = np.int16
 """ASSUMED_ enough of each sample: what is lost lies 98 dB below full scale, and a room lies above it."""

@@ -10,9 +10,9 @@ from typing import Any
 from tidy_trunk.core.sync import Sound, Tie, match_many, timelines
 from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.exports import PlacedFile
-from tidy_trunk.services.moments import DAY_S, apart
-from tidy_trunk.services.profiles import Sidecars
-from tidy_trunk.services.sync import BY_TIMECODE, DISPUTED_S, FOUND, NOT_TOGETHER, Method, by_claps, heard_near
+from tidy_trunk.services.file_clocks import DAY_S, apart
+from tidy_trunk.services.sync_methods import BY_TIMECODE, DISPUTED_S, FOUND, NOT_TOGETHER, Method, by_claps, heard_near
+from tidy_trunk.services.sync_profiles import Sidecars
 
 RECORDER, CAMERA = "recorder", "camera"
 """The two sides: what keeps the sound, and what keeps the picture. ASSUMED_"""

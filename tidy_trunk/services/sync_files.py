@@ -9,10 +9,9 @@ from tidy_trunk.core.plan import Defaults
 from tidy_trunk.core.timecode import FrameRate, at_seconds
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
-from tidy_trunk.services.aligned import began_at, write_aligned
 from tidy_trunk.services.jobs import JobService
-from tidy_trunk.services.listening import Laid, check_stretch, left_and_right
-from tidy_trunk.services.matching import (
+from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.sync_layout import (
     CAMERA,
     RECORDER,
     Clip,
@@ -23,8 +22,9 @@ from tidy_trunk.services.matching import (
     lay_out,
     placed_file,
 )
-from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.services.sync import Method
+from tidy_trunk.services.sync_listening import Laid, check_stretch, left_and_right
+from tidy_trunk.services.sync_methods import Method
+from tidy_trunk.services.synced_copies import began_at, write_aligned
 from tidy_trunk.services.uploads import Piece
 from tidy_trunk.store import RecordingRecord, RecordingState
 

@@ -1,4 +1,4 @@
-"""Reads one file, or lays many over each other, in a process of its own: `python -m tidy_trunk.services.reader FILE`.
+"""Reads one file, or lays many over each other, in a process of its own: `python -m tidy_trunk.services.worker FILE`.
 
 What is asked for comes as JSON on standard input.
 
@@ -34,7 +34,7 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
             print(json.dumps({"progress": round(share, 3)}), flush=True)
 
     if asked.get("match"):
-        from tidy_trunk.services.matching import SyncFile, match_files
+        from tidy_trunk.services.sync_layout import SyncFile, match_files
 
         files = [SyncFile(**{**file, "path": Path(file["path"])}) for file in asked["match"]]
         nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in asked.get("nudged", ())}
@@ -44,7 +44,7 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
         ]
         return {"clips": [*asked["by_hand"], *found]}
     if asked.get("sync"):
-        from tidy_trunk.services.profiles import profile_file
+        from tidy_trunk.services.sync_profiles import profile_file
 
         return profile_file(path, progress)
     return asked_document(lambda: path.open("rb"), asked, progress)

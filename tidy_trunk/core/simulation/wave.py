@@ -6,10 +6,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.bench.materials import Loop, gusts, low_cut_response, noise_loop, noise_of
 from tidy_trunk.core.catalogue import Figure
 from tidy_trunk.core.levels import Noise, Passage, Spectrum, Step
 from tidy_trunk.core.signal import dbfs_of_powers
+from tidy_trunk.core.simulation.materials import Loop, gusts, low_cut_response, noise_loop, noise_of
 from tidy_trunk.core.trace import StageKey
 from tidy_trunk.core.units import ratio_from_db
 

@@ -5,8 +5,8 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.bench.materials import Loop
 from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.simulation.materials import Loop
 
 OVERSAMPLED: Final = 4
 """ASSUMED_ how much finer a loop is laid before it is read between its samples: what cubes miss lies 100 dB down."""

@@ -1,5 +1,7 @@
 """The bench against the prediction: the same plan once as levels and once as sound, measured as a recording is."""
 
+from itertools import combinations
+
 import numpy as np
 import pytest
 from hypothesis import HealthCheck, Phase, given, settings
@@ -8,12 +10,12 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, line_into_camera
 from tests.sounds import measured, noise, sine, voice
 from tests.strategies import chains
-from tidy_trunk.core.bench import Bench, Play
-from tidy_trunk.core.bench.wave import WavePassage
 from tidy_trunk.core.clock import timecode_tracks
 from tidy_trunk.core.levels import LevelSolver, Report, low_cut_db
 from tidy_trunk.core.plan import SetJob, apply_edits
 from tidy_trunk.core.signal import dbfs_of_powers, hear
+from tidy_trunk.core.simulation import Play, Simulator
+from tidy_trunk.core.simulation.wave import WavePassage
 from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 from tidy_trunk.core.units import a_weighting_db, sum_powers_db
 
@@ -45,7 +47,18 @@ def is_steady(report: Report, stage) -> bool:
     return True
 
 
-def is_below_every_ceiling(bench: Bench, stage) -> bool:
+def mixes_partly_alike(stage) -> bool:
+    """Whether two mixes that have only some of their sounds in common meet on the way: they are added by power, which
+    docs/architecture.md names as a simplification, and are not predicted where they cancel."""
+    for item in upstream_of(stage):
+        for (one, _), (other, _) in combinations(item.feeds, 2):
+            shared = {at.key for at in upstream_of(one)} & {at.key for at in upstream_of(other)}
+            if one.origin != other.origin and shared:
+                return True
+    return False
+
+
+def is_below_every_ceiling(bench: Simulator, stage) -> bool:
     """The noises of a plan that makes no sense may clip by themselves, of which the prediction says nothing."""
     levels = [bench.level(item) for item in upstream_of(stage)]
     return all(np.abs(item.sound).max() < 10 ** (item.ceiling / 20) for item in levels)
@@ -60,11 +73,13 @@ def test_what_is_heard_is_what_was_predicted():
     def compare(plan, room, rumble):
         plan, _ = apply_edits(plan, [SetJob(room_noise_db_spl=round(room, 1), rumble_db_spl=rumble)])
         report = Report(trace_plan(plan))
-        crowd, nobody = (Bench(report.rig, play, sample_count=COUNT) for play in (Play.CROWD, Play.NOBODY))
+        crowd, nobody = (Simulator(report.rig, play, sample_count=COUNT) for play in (Play.CROWD, Play.NOBODY))
         timecode = {item.track for item in timecode_tracks(report)}  # which runs on when nobody speaks
         for track in report.tracks:
             stage, sound = track.trace.stage, track.sound
             if track.trace.id in timecode or not is_steady(report, stage) or sound.noise < -150:
+                continue
+            if mixes_partly_alike(stage):
                 continue
             if is_below_every_ceiling(nobody, stage):
                 silence = nobody.track_sound(stage)
@@ -85,7 +100,7 @@ def test_a_voice_has_the_levels_of_the_plan():
     plan = boom_in_bag()
     report = Report(trace_plan(plan))
     source = next(iter(plan.sources.values()))
-    bench = Bench(report.rig)
+    bench = Simulator(report.rig)
     loop = bench.level(upstream_of(report.tracks[0].trace.stage)[-1]).sound
     heard = hear(loop.astype(np.float64) / 1e6, RATE)
     shift = 20 * np.log10(1e6) - 20 * np.log10(1 / source.heard_by["boom"])
@@ -98,7 +113,7 @@ def test_a_clipped_track_is_heard_as_clipped():
     report = Report(trace_plan(line_into_camera()))
     track = report.track("cam.L")
     assert track.sound.clip is not None
-    loop = Bench(report.rig).track_sound(track.trace.stage)
+    loop = Simulator(report.rig).track_sound(track.trace.stage)
     found = measured(loop.astype(np.float64)).channels[0]
     assert found.clipped_count > 50 or found.has_flat_tops
     assert np.abs(loop).max() <= 1.0
@@ -108,7 +123,7 @@ def test_tone_from_a_device_is_where_levels_say():
     report = Report(trace_plan(boom_in_bag()))
     stage = report.tracks[0].trace.stage
     tone = {"bag": -20.0}
-    loop = Bench(report.rig, oscillators=tone).track_sound(stage)
+    loop = Simulator(report.rig, oscillators=tone).track_sound(stage)
     assert level(loop) == pytest.approx(-20, abs=0.001)
     assert LevelSolver(report.rig, oscillators=tone).track_sound(stage).average == -20
 

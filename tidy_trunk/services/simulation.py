@@ -7,15 +7,17 @@ from uuid import UUID
 
 import numpy as np
 
-from tidy_trunk.core.bench import (
+from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
+from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.simulation import (
     RATE_HZ,
-    Bench,
     Clap,
     Faults,
     Loop,
     Play,
     Point,
     Seen,
+    Simulator,
     audible,
     clap_at,
     meter_shows_dbfs,
@@ -23,8 +25,6 @@ from tidy_trunk.core.bench import (
     seen,
     truth,
 )
-from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
-from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.trace import trace_plan, upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import write_sound
@@ -38,7 +38,7 @@ BITS = "24"
 class _Place:
     """A point of a chain, on a bench that plays."""
 
-    bench: Bench
+    bench: Simulator
     point: Point
     is_track: bool
 
@@ -117,7 +117,7 @@ class BenchService:
                 f"run '{asked.loose}' is not on the way to this track: choose one of {', '.join(sorted(runs))}"
             )
         faults = Faults(strays=True, loose=asked.loose)
-        bench = Bench(report.rig, asked.play, oscillators=oscillators, faults=faults)
+        bench = Simulator(report.rig, asked.play, oscillators=oscillators, faults=faults)
         return _Place(bench, points[number], number == len(points) - 1)
 
 

@@ -78,3 +78,12 @@ def test_every_screenshot_is_shown():
 def test_the_page_of_the_rules_is_up_to_date():
     """Made by `scripts/make_rules_page.py`."""
     assert (ROOT / "docs" / "rules.md").read_text() == page()
+
+
+def test_every_section_of_the_handbook_that_is_cited_is_there():
+    sections = set(re.findall(r"^## (\d+)\. ", (ROOT / "docs" / "handbook.md").read_text(), re.MULTILINE))
+    cited = set()
+    for path in (ROOT / "tidy_trunk").rglob("*.py"):
+        for found in re.findall(r"(?:HANDBOOK\]|[Hh]andbook),?\s+§+\s*([\d, and]+)", path.read_text()):
+            cited |= set(re.findall(r"\d+", found))
+    assert len(cited) > 5 and cited <= sections

@@ -109,7 +109,7 @@ def test_a_mix_is_looked_at_by_way_of_each_microphone(screen: Page, job):
     screen.goto(f"/jobs/{job}/levels/bag.mix-l")
     ladder = screen.get_by_role("group", name=re.compile("Ladder"))
     expect(ladder).to_have_attribute("aria-label", re.compile("Bell mic"))
-    screen.get_by_label("by way of").select_option(label="Boom")
+    screen.get_by_label("via").select_option(label="Boom")
     expect(ladder).to_have_attribute("aria-label", re.compile("Boom"))
 
 

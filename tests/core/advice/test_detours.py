@@ -1,4 +1,4 @@
-"""By way of another box. Handbook §§5, 6 and 13: the preamp box or mixer powers what a 3.5 mm socket cannot."""
+"""Via another device. Handbook §§5, 6 and 13: the preamp box or mixer powers what a 3.5 mm socket cannot."""
 
 import pytest
 
@@ -55,8 +55,8 @@ def test_the_line_answers_with_what_would_work():
     plan = made(device("boom-shotgun", "boom"), device("mirrorless-mic", "camera"))
     plan = made(AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}), base=plan)
     answers = say(plan, "boom to camera, 1 m").proposals
-    assert "by way of a" in answers[0].title and "no power" in answers[-1].title
-    boxed = [answer for answer in answers if "by way of a" in answer.title]
+    assert "via a" in answers[0].title and "no power" in answers[-1].title
+    boxed = [answer for answer in answers if "via a" in answer.title]
     assert boxed and all("average" in answer.outcome for answer in boxed)
     assert all("automatic level, menu to off" in " ".join(answer.steps) for answer in boxed), (
         "levels are matched by hand"

@@ -1,4 +1,4 @@
-"""By way of another box: what can stand between two ends that do not go together, and what that costs in noise."""
+"""Via another device: what can stand between two ends that do not go together, and what that costs in noise."""
 
 from collections.abc import Iterator
 from typing import Final
@@ -84,7 +84,7 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
     return way_of(
         trial,
         id=f"box-{device}",
-        label=f"Go by way of {unit.label if needs == NOTHING else 'a ' + needs[2:]}",
+        label=f"Via {unit.label if needs == NOTHING else 'a ' + needs[2:]}",
         edits=tuple(edits),
         needs=needs,
         loses="",

@@ -82,9 +82,7 @@ class Matcher:
         with another way of a run."""
         label = f"{title}, matched" if best[1].label == title else best[1].label
         for _ in range(MOST_BETTERED):
-            better = self._better(label, best, _settings, lambda judged: judged) or self._better(
-                label, best, _ways, wrong
-            )
+            better = self._better(label, best, _settings, tuple) or self._better(label, best, _ways, wrong)
             if better is None:
                 break
             best = better
@@ -93,7 +91,10 @@ class Matcher:
     def _better(
         self, label: str, than: _Found, more_of: _More, rank: Callable[[Judgement], tuple[float, ...]]
     ) -> _Found | None:
-        """The best that an answer comes to with what may be changed at its runs; None where it is the best itself."""
+        """The best that an answer comes to with what may be changed at its runs; None where it is the best itself.
+
+        rank: by which parts of the judgement; of two that are alike the answer stands.
+        """
         _, move, made = than
         runs = [run for run in made.question.plan.runs if run not in self._adviser.plan.runs]
         best = than
@@ -137,7 +138,9 @@ class Matcher:
     def _by_boxes(self, title: str, made: Tried, run_id: str) -> list[Move]:
         """Where the socket cannot power the microphone: the quietest ways by a box between."""
         return [
-            Move(f"{title}, {detour.label[3:]}", detour.edits[1:])  # there is no run yet to take out
+            Move(
+                f"{title}, {detour.label[:1].lower()}{detour.label[1:]}", detour.edits[1:]
+            )  # there is no run yet to take out
             for detour in detours(made.question.report, run_id)[:MOST_BOXES]
         ]
 

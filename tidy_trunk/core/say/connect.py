@@ -199,7 +199,7 @@ def _for_pair(
         if other.is_plain:
             yield other, f"{other.move.label}, plain lead, nothing matched"
         elif other.stops == found[0].stops and "matched" not in other.move.label:
-            yield other, other.move.label  # by way of another box
+            yield other, other.move.label  # via another device
 
 
 def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iterator[Edit]:

@@ -37,7 +37,7 @@ def power_on(question: Question, finding: Finding) -> Iterator[Move]:
 
 @moves_for("microphone-unpowered")
 def by_a_box(question: Question, finding: Finding) -> Iterator[Move]:
-    """By way of a box that gives it, where neither the socket nor a cell can: those of the job, then what can be had."""
+    """Via a box that gives it, where neither the socket nor a cell can: those of the job, then what can be had."""
     feeding = question.joint(finding.run).sender.device_class.feeding
     if finding.has_detours and feeding is not None and not feeding.cell:
         for detour in detours(question.report, finding.run)[:MOST_BOXES]:

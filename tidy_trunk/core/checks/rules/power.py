@@ -192,7 +192,7 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     else:
         feeding = joint.sender.device_class.feeding
         cell = "put a fresh cell in" if feeding is not None and feeding.cell else "take a microphone with a cell"
-        why = f"{joint.socket} cannot give it: {cell}, or go by way of a preamp box or recorder"
+        why = f"{joint.socket} cannot give it: {cell}, or go via a preamp box or recorder"
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,

@@ -104,7 +104,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
       </label>
       <span v-if="ladder" class="soft">from {{ ladder.origin }}</span>
       <label v-if="ladder && ladder.branches.length > 1" class="soft">
-        by way of
+        via
         <select v-model="through">
           <option value="">the loudest</option>
           <option v-for="branch in ladder.branches" :key="branch.device" :value="branch.device">

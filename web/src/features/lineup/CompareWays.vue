@@ -34,7 +34,7 @@ async function onBench() {
 
 <template>
   <details class="no-print" @toggle="($event.target as HTMLDetailsElement).open && !ways.length && load()">
-    <summary>Compare ways to match {{ name }}</summary>
+    <summary>Compare the matching options of {{ name }}</summary>
     <p class="small soft">
       Record tone and then a few seconds of silence by each way, drop the files in, and say which is which.
       The noise of each is compared with the prediction.

@@ -108,7 +108,7 @@ const dropPassing = (index: number, at: number) =>
     size="small"
     :disabled="job.readOnly"
     @click="keep((all) => [...all, { length_m: 5, passes: [] }])"
-    >{{ path.length ? 'One more stretch' : 'Say where it lies' }}</Button
+    >{{ path.length ? 'One more stretch' : 'Describe the route' }}</Button
   >
 </template>
 

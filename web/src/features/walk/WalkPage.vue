@@ -49,7 +49,7 @@ watch(
     v-if="walks && !walk"
     class="empty"
     title="Check the chain before the first take"
-    text="From the microphones to the last track: powered, switches as planned, leads tied up, listened to, played back. One forgotten switch ruins a day."
+    text="From the microphones to the last track: powered, switches as planned, strain relief fitted, listened to, played back. One forgotten switch ruins a day."
   >
     <Button :loading="isBusy" @click="begin">Start the checklist</Button>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>

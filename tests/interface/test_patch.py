@@ -133,7 +133,7 @@ def test_a_path_is_said_by_hand(screen: Page, service):
     job = opened(screen, service, boom_in_bag())
     screen.get_by_role("button", name=re.compile("^Run 1,")).first.click()
     panel = screen.locator(".p-drawer")
-    panel.get_by_role("button", name="Say where it lies").click()
+    panel.get_by_role("button", name="Describe the route").click()
     panel.get_by_label("Stretch 1, length in m").fill("9")
     panel.get_by_label("Stretch 1, length in m").press("Tab")
     panel.get_by_label("Stretch 1 passes").select_option("walkway")

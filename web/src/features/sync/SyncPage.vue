@@ -84,8 +84,7 @@ const jobId = computed(() => job.newest?.job ?? '')
     </p>
     <template v-if="sync?.is_laid">
       <p v-if="sync.is_stale" class="is-caution">
-        <SeverityMark severity="caution" :size="11" /> Files came or went since: lay them over each other
-        again.
+        <SeverityMark severity="caution" :size="11" /> Files came or went since: sync them again.
       </p>
       <section v-for="(line, index) in lines" :key="index" class="line">
         <header>

@@ -162,7 +162,7 @@ def test_a_text_that_names_another_place_is_not_followed(tmp_path, text):
             with path.open("rb") as stream, pytest.raises(FormatError):
                 read(stream)
         with pytest.raises(BlockingIOError):
-            listener.trace_plan()
+            listener.accept()
 
 
 def test_words_are_whole_and_nothing_that_a_screen_obeys():

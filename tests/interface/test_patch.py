@@ -102,7 +102,7 @@ def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
         service,
         made(device("mirrorless-line", "cam"), run("bag.out-l", "cam.mic", "xlr-trs-one-to-one"), base=boom_in_bag()),
     )
-    screen.get_by_role("button", name=re.compile("^Run 2,")).first.click()
+    screen.get_by_role("button", name=re.compile("^Run 2 ")).first.click()
     screen.get_by_role("link", name="Make a lead of your own").click()
     judgement = screen.get_by_role("complementary", name="What it does")
     screen.get_by_role("button", name="2 to T").click()
@@ -131,7 +131,7 @@ def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
 
 def test_a_path_is_said_by_hand(screen: Page, service):
     job = opened(screen, service, boom_in_bag())
-    screen.get_by_role("button", name=re.compile("^Run 1,")).first.click()
+    screen.get_by_role("button", name=re.compile("^Run 1 ")).first.click()
     panel = screen.locator(".p-drawer")
     panel.get_by_role("button", name="Describe the route").click()
     panel.get_by_label("Stretch 1, length in m").fill("9")

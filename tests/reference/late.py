@@ -22,17 +22,19 @@ class Late(Model):
         figure = traits.sdi_delay_frames if over_sdi else traits.picture_delay_frames
         return None if figure is None else figure.value
 
-    def pictures(self, device: str) -> dict[str, float]:
-        """By sender, how late its picture is where it comes into a device: its own delay after all that it waits for."""
+    def pictures(self, device: str) -> dict[tuple[str, bool], float]:
+        """By sender and whether over SDI with a delay of its own, how late its picture is where it comes into a device: its
+        own delay after all that it waits for."""
         found = {}
         for run in self.plan["runs"]:
             if run["receiving"]["device"] != device or self.receiving(run).circuit not in PICTURES:
                 continue
             sender = run["sending"]["device"]
-            own = self.own_frames(sender, self.port(sender, run["sending"]["port"]).circuit)
-            before = self.pictures(sender)
+            circuit = self.port(sender, run["sending"]["port"]).circuit
+            own, before = self.own_frames(sender, circuit), self.pictures(sender)
+            over_sdi = circuit is Circuit.SDI and self.classes[sender].traits.sdi_delay_frames is not None
             if own is not None or before:
-                found[sender] = (own or 0.0) + max(before.values(), default=0.0)
+                found[sender, over_sdi] = (own or 0.0) + max(before.values(), default=0.0)
         return found
 
     def sound_into(self, device: str, port: str, channel: int) -> list[float]:

@@ -77,7 +77,8 @@ def test_pictures_and_sound_drawn_at_random(seed):
     assert set(found) == set(model.screens())
     for name, screen in found.items():
         pictures = model.pictures(name)
-        assert {item.camera: item.late_frames for item in screen.pictures} == pytest.approx(pictures)
+        late_by = {(item.camera, item.over_sdi): item.late_frames for item in screen.pictures}
+        assert late_by == pytest.approx(pictures)
         own = model.own_frames(name, "HDMI") or 0.0
         assert screen.late_frames == pytest.approx(max(pictures.values()) + own)
         for item in screen.pictures:

@@ -231,7 +231,10 @@ def read_clap(
 
 
 def _pictures_into(rig: Rig, device: str) -> tuple[Picture, ...]:
-    """The pictures that come into a switcher or a monitor, each with what lies before it; none for all else."""
+    """The pictures that come into a switcher or a monitor, each with what lies before it; none for all else.
+
+    A camera that sends its picture over HDMI and over SDI sends two: both may be late by other times.
+    """
     if rig.unit(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
         return ()
     found = {}
@@ -240,8 +243,8 @@ def _pictures_into(rig: Rig, device: str) -> tuple[Picture, ...]:
         path, own = picture_delay(unit, unit.output(sender.port).circuit)
         late_frames = picture_late_frames(rig, sender)
         if late_frames is not None:
-            found[sender.device] = (path, own.value if own is not None else 0.0, late_frames)
-    latest = max((late for _, _, late in found.values()), default=0.0)
+            found[sender.device, path] = (own.value if own is not None else 0.0, late_frames)
+    latest = max((late for _, late in found.values()), default=0.0)
     return tuple(
         Picture(
             camera=camera,
@@ -251,7 +254,7 @@ def _pictures_into(rig: Rig, device: str) -> tuple[Picture, ...]:
             late_ms=late / float(_rate(rig).ratio) * 1000,
             hold_frames=_held(latest - late),
         )
-        for camera, (path, own, late) in found.items()
+        for (camera, path), (own, late) in found.items()
     )
 
 

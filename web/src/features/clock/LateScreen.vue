@@ -56,8 +56,8 @@ const way = (parts: { what: string; ms: number }[]) =>
     </p>
     <p class="soft small">Without: {{ verdict(late.windows) }}.</p>
     <ul>
-      <li v-for="picture in late.pictures" :key="picture.camera">
-        {{ picture.camera }}:
+      <li v-for="picture in late.pictures" :key="`${picture.device} ${picture.over_sdi}`">
+        {{ picture.camera }}{{ picture.over_sdi ? ', SDI' : '' }}:
         <KeptInput
           class="plain-input num frames"
           spellcheck="false"

@@ -24,6 +24,14 @@ settings.register_profile("suite", deadline=None, max_examples=60, database=None
 settings.load_profile("suite")
 
 
+LONG = ("test_kills.py", "test_contract.py", "test_server.py", "test_lossy.py", "test_sync_api.py")
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """The longest first: begun last, one of them would be waited for by all other workers."""
+    items.sort(key=lambda item: item.path.name not in LONG)
+
+
 @pytest.fixture(scope="session")
 def cluster_home(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return let_others_in(tmp_path_factory.mktemp("cluster"))

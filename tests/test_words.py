@@ -15,13 +15,19 @@ COMMENTS = re.compile(
 
 ON_SCREENS = (
     "nothing to mend", "what to mend", "who must be heard", "what is there to work with", "what are we shooting", "heard by",
-    "what comes of it", "what makes the noise", "nobody would miss", "on a meter", "by ear", "where else it is kept",
+    "what comes of it", "what makes the noise", "on a meter", "by ear", "where else it is kept",
     "what is not sure", "ways to match", "by way of", "let them be heard", "believe the meter", "keep how it reads",
     "who gives time", "from nobody", "gives it to the others", "may part by", "alone it may", "by what they meet",
     "a clap alone", "pictures late", "late pictures", "lay them over", "found in nothing", "say a run", "what can be said",
     "length for good", "where it lies", "tied up", "set all of it", "since then", "bring it back", "take it for",
 )  # fmt: skip
 IN_MESSAGES = (
+    "nobody would",
+    "nobody will hear",
+    "from nobody",
+    "is drained",
+    "radio guard",
+    "may part by more",
     "cannot be: give",
     "by way of another",
     "holds that plug",

@@ -191,7 +191,7 @@ def say(plan_file: Path, lines: tuple[str, ...], out: Path | None, as_json: bool
 @out_option
 @as_json_option
 def gain(plan_file: Path, out: Path | None, as_json: bool) -> None:
-    """The gain plan: what to set, in the order of the work, and what comes of it."""
+    """The gain plan: what to set, in the order of the work, and the result."""
     from tidy_trunk.cli.advice import plan_gain
 
     plan_gain(plan_file, out, as_json)

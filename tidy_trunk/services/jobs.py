@@ -249,7 +249,7 @@ class JobService:
         return detours(Report(trace_plan(self._with_run(job_id, run_id))), run_id)
 
     def picture(self, job_id: UUID, run_id: str) -> RunPicture:
-        """A run opened: its contacts, and what comes of them."""
+        """A run opened: its contacts, and the result."""
         plan = self._with_run(job_id, run_id)
         return run_picture(Rig(plan), plan.runs[run_id])
 

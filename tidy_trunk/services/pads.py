@@ -42,7 +42,7 @@ class PadWish:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PadDesign:
-    """A pad with exact and with chosen resistors, and what comes of it. `lead` is None where no lead holds it."""
+    """A pad with exact and with chosen resistors, and the result. `lead` is None where no lead holds it."""
 
     exact: Pad
     chosen: Pad

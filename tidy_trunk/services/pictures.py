@@ -216,7 +216,7 @@ def _power_words(given: Delivery) -> str:
     if given.passes:
         return f"{name} gets through"
     if given.is_shorted:
-        return f"{name} is drained on the way, {given.short_ma:.0f} mA for nothing"
+        return f"{name} is shorted on the way, {given.short_ma:.0f} mA: switch it off"
     if given.is_felt:
         legs = f"{_volts_words(given.hot_v)} on hot, {_volts_words(given.cold_v)} on cold"
         return f"{name} gets through on one leg: {legs}"

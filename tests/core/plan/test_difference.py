@@ -37,7 +37,7 @@ def test_what_changed_is_said():
     assert differences(before, after) == (
         "the job is called Second day, not Test",
         "target broadcast, was target film",
-        "slack 20 %, was slack 10 %",
+        "spare cable 20 %, was spare cable 10 %",
         "bag in 1: gain +44 dB, was +50 dB",
         "bag: track mix R from nothing, was from in 1, in 2, in 3, in 4, in 5, in 6, in 7, in 8",
         "bag: line out R from track mix L, was from track mix R",

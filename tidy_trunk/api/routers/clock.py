@@ -16,7 +16,7 @@ router = APIRouter(prefix="/jobs/{job_id}/clock", tags=["clock"], responses=PROB
 
 @router.get("")
 def read_clock(job_id: UUID, clock: Clock) -> ClockOut:
-    """Who gives time to whom over the job's day, by what picture and sound will meet, and how late both are."""
+    """Timecode sources over the job's day, sync methods in post, and picture delays."""
     return ClockOut.from_core(clock.view(job_id))
 
 

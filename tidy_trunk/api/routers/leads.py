@@ -28,7 +28,7 @@ router = APIRouter(tags=["leads"], responses=PROBLEMS)
 
 @router.get("/jobs/{job_id}/runs/{run_id}/picture")
 def read_picture(job_id: UUID, run_id: ItemId, jobs: Jobs) -> RunPictureOut:
-    """A run opened: the contacts of its leads, and what comes of them."""
+    """A run opened: the contacts of its leads, and the result."""
     return RunPictureOut.from_core(jobs.picture(job_id, run_id))
 
 

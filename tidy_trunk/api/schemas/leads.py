@@ -48,7 +48,7 @@ class LeadPictureOut(Out):
 
 
 class UseOut(Out):
-    """What comes of a lead, or of all leads of a run: what is heard, what of power gets through, what is wrong."""
+    """The result of a lead, or of all leads of a run: what arrives, what of power gets through, what is wrong."""
 
     between: str
     hears: list[HearsOut]

@@ -1,4 +1,4 @@
-"""A gain plan for a whole job: what to set, in the order of the work, why, and what comes of it."""
+"""A gain plan for a whole job: what to set, in the order of the work, why, and the result."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -75,7 +75,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
     """Where every knob and level switch of a job should stand.
 
     Switches that end a stop, automatic level and low cut come first. Then, from the microphones on, device by device, every
-    position is tried at each joint. What comes of it is taken only if the judge calls it better than what stands. Last come
+    position is tried at each joint. The result is taken only if the judge calls it better than what stands. Last come
     limiters, where a burst still goes over.
 
     Args:

@@ -1,4 +1,4 @@
-"""Time on a set: who gives it to whom, how clocks part, by what picture and sound meet, how late pictures and sound are."""
+"""Time on a set: timecode sources, drift, sync methods in post, latency of pictures and sound."""
 
 from tidy_trunk.core.clock.apart import Clocks
 from tidy_trunk.core.clock.day import OFTEN_MIN, ClockDay, Spell, advised_jams, clock_day, jams_for, jams_too_often

@@ -1,4 +1,4 @@
-"""Who keeps time on a set: who gives it to whom, over what, and by how far clocks part once they run alone."""
+"""Timecode devices: the source of each, over which connection, and its drift once it runs free."""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
@@ -22,7 +22,7 @@ from tidy_trunk.core.trace import Place, trace_plan, upstream_of
 class Gets(StrEnum):
     """How a device comes by its time."""
 
-    GIVES = "master"  # gives it to others, and gets it from none
+    GIVES = "master"  # of others, without a source of its own
     SOCKET = "cable"  # at its timecode socket, and stays on it
     JAMS = "jam"  # and runs alone between jams
     SOUND = "track"  # as sound
@@ -41,7 +41,7 @@ class Parting:
 class Keeper:
     """A device that records or keeps time.
 
-    giver: from whom it gets its time, "" where from nobody. jam: where it runs alone between jams.
+    giver: from whom it gets its time, "" without a source. jam: where it runs alone between jams.
     track: on which it is recorded as sound, "" elsewhere; loss_db: of the lead that brings it there; beside: tracks of
     the same socket, scratch at best.
     rate, records_run: how its labels count, and whether they stand still between takes.
@@ -210,7 +210,7 @@ def _beside(rig: Rig, device: str, bus: str, port_id: str) -> tuple[str, ...]:
 
 
 def first_giver(rig: Rig, known: Mapping[str, Keeper], device: str) -> str:
-    """Where a device's time comes from in the end: whoever gives it and gets it from nobody; "" where from nobody."""
+    """Where a device's time comes from in the end: whoever gives it and gets it from nobody; "" without a source."""
     seen: list[str] = []
     here = device
     while here in known and here not in seen:

@@ -29,15 +29,15 @@ class NoiseShare:
 
     @property
     def words(self) -> str:
-        """What its cure would bring."""
+        """What removing it would bring."""
         if self.noise.spectrum is Spectrum.RUMBLE:
             return "behind a low cut" if self.noise.cuts else "a low cut takes most of it"
         if self.noise.is_room:
             return "the room itself: nearer with the microphone"
         if self.drops_db < NOTHING_DB:
-            return "nobody would miss it"
+            return "inaudible"
         if self.drops_db < HEARD_FROM_DB:
-            return f"without it {self.drops_db:.1f} dB less: nobody would hear it"
+            return f"without it {self.drops_db:.1f} dB less: inaudible"
         return f"without it {self.drops_db:.0f} dB less"
 
 

@@ -121,12 +121,12 @@ def _check_defaults(plan: Plan) -> None:
         raise UnknownItemError(f"the kind of place '{defaults.room}' is not known: use {', '.join(ROOMS)}")
     check_number("tone level", defaults.alignment_dbfs, -40, 0, "dBFS")
     check_number("room noise", defaults.room_noise_db_spl, 0, 130, "dB SPL")
-    check_number("rumble", defaults.rumble_db_spl, 0, 130, "dB SPL")
+    check_number("low-frequency noise", defaults.rumble_db_spl, 0, 130, "dB SPL")
     if defaults.mains_hz not in (50, 60):
         raise RangeError(f"mains is 50 or 60 Hz, not {defaults.mains_hz}")
-    check_number("slack", defaults.slack_share * 100, 0, 100, "%")
-    check_number("slack at each end", defaults.slack_end_m, 0, 20, "m")
-    check_number("radio guard", defaults.radio_guard_mhz, 0.001, 10, "MHz")
+    check_number("spare cable", defaults.slack_share * 100, 0, 100, "%")
+    check_number("spare cable at each end", defaults.slack_end_m, 0, 20, "m")
+    check_number("minimum channel spacing", defaults.radio_guard_mhz, 0.001, 10, "MHz")
     check_number("sample rate", defaults.sample_rate_hz, 8_000, 768_000, "Hz")
     _check_day(plan)
 
@@ -137,10 +137,10 @@ def _check_day(plan: Plan) -> None:
     check_number("the day's end", ends, 1, LAST_MIN, "minutes after midnight")
     if not begins < ends <= begins + 24 * 60:
         raise RangeError(
-            f"a day from {clock_words(begins)} to {clock_words(ends)} cannot be: it ends after it began, within 24 hours"
+            f"the day must end after it begins, within 24 hours, not last from {clock_words(begins)} to {clock_words(ends)}"
         )
     if not 0 < plan.defaults.drift_limit_frames <= MOST_FRAMES:
-        raise RangeError(f"clocks may part by more than 0, up to {MOST_FRAMES:g} frames")
+        raise RangeError(f"maximum drift must be more than 0 and at most {MOST_FRAMES:g} frames")
     if len(plan.breaks) > MOST_BREAKS:
         raise PlanError(f"a day holds at most {MOST_BREAKS} breaks")
     for item in plan.breaks.values():

@@ -34,7 +34,7 @@ def minutes(text: str) -> int:
 
 
 def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
-    """`camera a from bag at 8:00 and 12:30`, `box a from bag by radio at 8:00`, `camera a from nobody`."""
+    """`camera a from bag at 8:00 and 12:30`, `box a from bag by radio at 8:00`, `camera a from none`."""
     who, _, whence = rest.partition(" from ")
     if not whence.strip():
         raise NotUnderstoodError(f"'{rest.strip()}': say from whom and when: jam camera a from bag at 8:00 and 12:30")
@@ -47,7 +47,7 @@ def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
     takers = [match.unit for match in find_devices(Rig(plan), split_words(who)) if not match.rest]
     if not takers:
         raise NotUnderstoodError(f"nothing here is called '{who.strip()}': say which device is jammed")
-    if name.strip().lower() == "nobody":
+    if name.strip().lower() in ("none", "nobody"):
         for taker in takers:
             yield single(plan, SetJam(device=taker.device.id, giver=None))
         return

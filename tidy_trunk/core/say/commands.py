@@ -38,6 +38,12 @@ class Command:
         return not self.of_run or runs.names_run(rest) or not runs.TO.search(line)
 
 
+def _of_run(*verbs: str, meaning: runs.OfRun, go_on: Callable[[Plan, str], Iterator[str]], form: Form) -> Command:
+    """A command that names a run first."""
+    found = partial(runs.of_run, verbs[0], meaning)
+    return Command(verbs=verbs, meaning=found, go_on=go_on, of_run=True, forms=(form,))
+
+
 COMMANDS: Final = (
     Command(
         verbs=("add",),
@@ -67,52 +73,42 @@ COMMANDS: Final = (
             ),
         ),
     ),
-    Command(
-        verbs=("length",),
-        meaning=partial(runs.of_run, "length", runs.length),
+    _of_run(
+        "length",
+        meaning=runs.length,
         go_on=partial(after_run, " "),
-        of_run=True,
-        forms=(Form("length run N, L m", "length run 4 12 m", "the lead that is made to length takes the rest"),),
+        form=Form("length run N, L m", "length run 4 12 m", "the lead that is made to length takes the rest"),
     ),
-    Command(
-        verbs=("path", "way"),
-        meaning=partial(runs.of_run, "path", runs.path),
+    _of_run(
+        "path",
+        "way",
+        meaning=runs.path,
         go_on=after_path,
-        of_run=True,
-        forms=(
-            Form(
-                "path run N: L m past WHAT and WHAT, then L m across mains",
-                "path run 4: 8 m past walkway, then 2 m past dimmer at 0.5 m",
-                "where the lead lies, and what it passes",
-            ),
+        form=Form(
+            "path run N: L m past WHAT and WHAT, then L m across mains",
+            "path run 4: 8 m past walkway, then 2 m past dimmer at 0.5 m",
+            "where the lead lies, and what it passes",
         ),
     ),
-    Command(
-        verbs=("lead",),
-        meaning=partial(runs.of_run, "lead", runs.lead),
+    _of_run(
+        "lead",
+        meaning=runs.lead,
         go_on=partial(after_run, " by "),
-        of_run=True,
-        forms=(Form("lead run N by LEAD", "lead run 4 by one to one", "another lead for the same ports"),),
+        form=Form("lead run N by LEAD", "lead run 4 by one to one", "another lead for the same ports"),
     ),
-    Command(
-        verbs=("move",),
-        meaning=partial(runs.of_run, "move", runs.move),
+    _of_run(
+        "move",
+        meaning=runs.move,
         go_on=partial(after_run, " to "),
-        of_run=True,
-        forms=(
-            Form(
-                "move run N to TO, move run N from FROM",
-                "move run 4 to camera b",
-                "another end, with the lead that fits",
-            ),
+        form=Form(
+            "move run N to TO, move run N from FROM", "move run 4 to camera b", "another end, with the lead that fits"
         ),
     ),
-    Command(
-        verbs=("tie",),
-        meaning=partial(runs.of_run, "tie", runs.tie),
+    _of_run(
+        "tie",
+        meaning=runs.tie,
         go_on=partial(after_run, ""),
-        of_run=True,
-        forms=(Form("tie run N", "tie run 4", "strain relief at its ends"),),
+        form=Form("tie run N", "tie run 4", "strain relief at its ends"),
     ),
     Command(
         verbs=("set",),
@@ -164,7 +160,7 @@ COMMANDS: Final = (
             Form(
                 "jam DEVICE from DEVICE at TIME and TIME",
                 "jam camera a from bag at 8:00 and 12:30",
-                "when a clock is set from another, and then runs alone; by radio, or from nobody",
+                "when a clock is set from another, and then runs free; by radio, or from none",
             ),
         ),
     ),

@@ -13,7 +13,7 @@ MOST_IN_TITLE: Final = 2
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """What a line would do: one sentence for each edit, what comes of it, and the edits."""
+    """What a line would do: one sentence for each edit, the result, and the edits."""
 
     title: str
     steps: tuple[str, ...]

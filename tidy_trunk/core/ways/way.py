@@ -115,5 +115,5 @@ def _verdict(sound: Sound, miss: float, below: float, margin: float) -> str:
     if margin < -ALLOWED_MISS_DB:
         return f"fits, but a full-scale burst would clip by {-margin:.0f} dB"
     if below >= AUDIBLE_DB:
-        return f"fits; its hiss lies {below:.0f} dB below the room: nobody will hear it"
-    return "fits; its hiss can be heard beside the room"
+        return f"fits; its hiss lies {below:.0f} dB below the room: inaudible"
+    return "fits; its hiss is audible over the room noise"

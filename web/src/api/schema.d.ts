@@ -735,7 +735,7 @@ export interface paths {
         };
         /**
          * Read Clock
-         * @description Who gives time to whom over the job's day, by what picture and sound will meet, and how late both are.
+         * @description Timecode sources over the job's day, sync methods in post, and picture delays.
          */
         get: operations["read_clock_api_jobs__job_id__clock_get"];
         put?: never;
@@ -1243,7 +1243,7 @@ export interface paths {
         };
         /**
          * Read Picture
-         * @description A run opened: the contacts of its leads, and what comes of them.
+         * @description A run opened: the contacts of its leads, and the result.
          */
         get: operations["read_picture_api_jobs__job_id__runs__run_id__picture_get"];
         put?: never;
@@ -5236,7 +5236,7 @@ export interface components {
         };
         /**
          * UseOut
-         * @description What comes of a lead, or of all leads of a run: what is heard, what of power gets through, what is wrong.
+         * @description The result of a lead, or of all leads of a run: what arrives, what of power gets through, what is wrong.
          */
         UseOut: {
             /** Between */

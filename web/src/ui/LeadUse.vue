@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Use } from '@/api/client'
 
-/** What comes of a lead: what each side of the socket hears, what of power gets through, what is wrong. */
+/** The result of a lead: what arrives at each contact, what of power gets through, what is wrong. */
 defineProps<{ use: Use; but?: string }>()
 </script>
 

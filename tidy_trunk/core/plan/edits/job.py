@@ -58,20 +58,20 @@ _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "alignment_dbfs": ("tone", " dBFS"),
     "mains_hz": ("mains", " Hz"),
     "room_noise_db_spl": ("room noise", " dB(A)"),
-    "rumble_db_spl": ("rumble", " dB SPL"),
+    "rumble_db_spl": ("low-frequency noise", " dB SPL"),
     "sample_rate_hz": ("sample rate", " Hz"),
-    "slack_end_m": ("slack at each end", " m"),
-    "radio_guard_mhz": ("radio guard", " MHz"),
+    "slack_end_m": ("spare cable at each end", " m"),
+    "radio_guard_mhz": ("minimum channel spacing", " MHz"),
     "day_begins_min": ("day from", ""),
     "day_ends_min": ("day until", ""),
-    "drift_limit_frames": ("clocks may part by", " frames"),
+    "drift_limit_frames": ("maximum drift", " frames"),
 }
 
 
 def default_words(name: str, value: object) -> str:
     """What holds for the job, as it is said: `tone -20 dBFS`."""
     if name == "slack_share" and isinstance(value, float):
-        return f"slack {value * 100:g} %"
+        return f"spare cable {value * 100:g} %"
     if name == "room":
         return ROOMS[str(value)].label if value in ROOMS else str(value)
     if isinstance(value, School):

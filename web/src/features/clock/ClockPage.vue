@@ -16,7 +16,7 @@ import PairTable from './PairTable.vue'
 import { treeRows } from './clockShape'
 import { useClock } from './useClock'
 
-/** Clock: who gives time to whom, how far clocks part over the day, by what picture and sound meet, how late both are. */
+/** Timecode: sources, drift over the day, sync methods in post, picture delays. */
 const job = useJob()
 const router = useRouter()
 const { clock, problem } = useClock()

@@ -75,7 +75,7 @@ const known = computed(() =>
       <label class="field"
         ><span>jammed from</span>
         <select v-model="giver" :disabled="job.readOnly">
-          <option value="">nobody</option>
+          <option value="">no source</option>
           <option v-for="item in givers" :key="item.device" :value="item.device">{{ item.label }}</option>
         </select></label
       >

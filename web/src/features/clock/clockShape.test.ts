@@ -35,7 +35,7 @@ const clock = {
   ],
 } as unknown as Clock
 
-test('who gives time stands above who gets it, and a circle still stands there', () => {
+test('a source stands above what it feeds, and a circle still stands there', () => {
   expect(treeRows(clock).map((row) => [row.keeper.device, row.depth])).toEqual([
     ['bag', 0],
     ['box', 1],

@@ -11,7 +11,7 @@ import TracedTrack from './TracedTrack.vue'
 import TrackChanges from './TrackChanges.vue'
 import { useGainPlan } from './useGainPlan'
 
-/** Where every knob of the job should stand, why, and what comes of it; done as one edit. */
+/** Where every knob of the job should stand, why, and the result; applied as one edit. */
 const job = useJob()
 const router = useRouter()
 const { plan, pins, busy, problem, byDevice, pin, release, apply } = useGainPlan()

@@ -14,7 +14,7 @@ import OtherLeads from './OtherLeads.vue'
 import PathEditor from './PathEditor.vue'
 import RunLengths from './RunLengths.vue'
 
-/** One run opened: its contacts and what comes of them, what to mend, lengths and path, other leads, and the way out. */
+/** One run opened: its contacts and the result, issues, lengths and route, other leads, and its removal. */
 const run = defineModel<string>('run', { required: true })
 const props = defineProps<{ boxes: boolean }>()
 const job = useJob()

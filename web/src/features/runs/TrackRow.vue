@@ -5,7 +5,7 @@ import { VERDICTS } from '@/format/verdicts'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import LeadSegment from './LeadSegment.vue'
 
-/** One track: how sound gets there, source first, and what comes of it. */
+/** One track: how sound gets there, source first, and the result. */
 defineProps<{ track: Track; chosen: boolean; litRun: string }>()
 const emit = defineEmits<{
   choose: []

@@ -14,7 +14,7 @@ COMMENTS = re.compile(
 )
 
 ON_SCREENS = (
-    "nothing to mend", "what to mend", "who must be heard", "what is there to work with", "what are we shooting", "heard by",
+    "nothing to mend", "what to mend", "pad bench", "<h2>bench", "rules</template>", "dd>hears", "who must be heard", "what is there to work with", "what are we shooting", "heard by",
     "what comes of it", "what makes the noise", "on a meter", "by ear", "where else it is kept",
     "what is not sure", "ways to match", "by way of", "let them be heard", "believe the meter", "keep how it reads",
     "who gives time", "from nobody", "gives it to the others", "may part by", "alone it may", "by what they meet",

@@ -85,7 +85,7 @@ def _stop(rig: Rig, group: list[Stage]) -> RowStop:
 def _heard_words(plan: Plan, device: str) -> str:
     heard = [(source.label, source.heard_by[device]) for source in plan.sources.values() if device in source.heard_by]
     if not heard:
-        return "hears no source yet"
+        return "no source yet"
     label, distance_m = heard[0]
     more = f" and {len(heard) - 1} more" if len(heard) > 1 else ""
     cell = ", cell in" if plan.devices[device].settings.get(CELL_KEY) else ""

@@ -337,8 +337,8 @@ describe('tables beside the ladder', () => {
     }
     const text = words(await html(WaysTable, { ways: [way, useless], locked: false }))
     expect(text).toContain('Use the 25 dB lead first where clean comes first −20 ±5 6.3 dB −69')
-    expect(text).toContain('fits; room rules. Needs 1 lead. Risk: mark it.')
-    expect(text).toContain('still clips; room rules. Takes away listening there.')
+    expect(text).toContain('fits; room dominates. Needs 1 lead. Risk: mark it.')
+    expect(text).toContain('still clips; room dominates. Takes away listening there.')
     expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('No switch, trim or pad')
   })
   it('list the noises with a true minus', async () => {
@@ -404,7 +404,7 @@ describe('a lead opened', () => {
       faults: ['the two sides are in opposite polarity'],
     }
     const text = words(await html(LeadUse, { use }))
-    expect(text).toContain('right hears the signal inverted, −6.2 dB')
+    expect(text).toContain('right receives the signal inverted, −6.2 dB')
     expect(text).toContain('the two sides are in opposite polarity')
     expect(text).not.toContain('wired correctly')
     expect(words(await html(LeadUse, { use: { ...use, faults: [] } }))).toContain('wired correctly')

@@ -11,7 +11,7 @@ defineProps<{ use: Use; but?: string }>()
     <dl>
       <template v-for="item in use.hears" :key="item.channel">
         <dt>{{ item.channel || 'the socket' }}</dt>
-        <dd>hears {{ item.words }}</dd>
+        <dd>receives {{ item.words }}</dd>
       </template>
     </dl>
     <p v-if="use.mono" class="soft">{{ use.mono }}</p>

@@ -37,7 +37,7 @@ def rumble(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="rumble",
             severity=Severity.CAUTION,
-            title="Rumble near the voice",
+            title="Low-frequency noise near the voice",
             text=text,
             source="HANDBOOK",
             device=joint.receiver.device.id,

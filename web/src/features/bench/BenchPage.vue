@@ -53,7 +53,7 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
   </EmptyState>
   <div v-else class="page">
     <header>
-      <h2>Bench</h2>
+      <h2>Simulation</h2>
       <label
         >to
         <select

@@ -31,7 +31,7 @@ const before = computed(() => props.ladder.rungs[props.pointed - 1])
       </li>
     </ol>
     <p v-if="rung.ceiling !== null" class="soft">
-      takes {{ formatLevel(rung.ceiling, 1) }} {{ rung.unit }}; peaks {{ formatLevel(rung.peak, 1)
+      clips at {{ formatLevel(rung.ceiling, 1) }} {{ rung.unit }}; peaks {{ formatLevel(rung.peak, 1)
       }}<template v-if="rung.over_db">, {{ formatLevel(rung.over_db, 1) }} dB over</template>, a burst
       {{ formatLevel(rung.burst, 1) }}
     </p>

@@ -24,7 +24,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
     <table v-else class="plain-table">
       <thead>
         <tr>
-          <th scope="col">way</th>
+          <th scope="col">option</th>
           <th scope="col" class="num">average</th>
           <th
             scope="col"
@@ -51,7 +51,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
           <td class="num">{{ formatLevel(way.noise_dbfs) }}</td>
           <td>
             <SeverityMark v-if="way.clips" severity="stop" :size="11" />
-            {{ way.verdict }}<template v-if="way.ruled_by">; {{ way.ruled_by }} rules</template>.
+            {{ way.verdict }}<template v-if="way.ruled_by">; {{ way.ruled_by }} dominates</template>.
             <span class="soft">
               <template v-if="way.needs !== 'nothing'">Needs {{ way.needs }}. </template>
               <template v-if="way.loses">Takes away {{ way.loses }}. </template>

@@ -59,7 +59,7 @@ async function onBench() {
         <thead>
           <tr>
             <th scope="col" class="num">place</th>
-            <th scope="col">way</th>
+            <th scope="col">option</th>
             <th scope="col" class="num">tone</th>
             <th scope="col" class="num">noise</th>
             <th scope="col" class="num">below the tone</th>

@@ -40,7 +40,7 @@ async function keep(useIt: boolean) {
 <template>
   <div class="bench-page">
     <header>
-      <h2>Pad bench</h2>
+      <h2>Attenuators</h2>
       <label>
         for
         <select

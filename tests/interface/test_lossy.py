@@ -87,7 +87,8 @@ def test_an_undo_and_a_plan_file_outlive_a_reload(screen: Page, service):
     screen.unroute(lost[1])
     screen.reload()
     expect(screen.get_by_label("Name", exact=True)).to_have_value("From a file")
-    screen.wait_for_function("!Object.keys(localStorage).some(key => key.startsWith('tidy-plan'))")
+    expect(screen.locator(".waiting")).to_be_hidden()
+    assert not screen.evaluate("Object.keys(localStorage).some(key => key.startsWith('tidy-plan'))")
     assert len(service.history(job)) == 4
 
 

@@ -94,7 +94,7 @@ class NotFoundError(StoreError):
 
 
 class RevisionConflictError(StoreError):
-    """An edit made on an older state than the newest; details hold the newest number."""
+    """A change made on an older state than the newest; details hold the newest number, and both versions in words."""
 
     default_code = "revision-conflict"
 

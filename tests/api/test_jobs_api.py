@@ -50,7 +50,13 @@ def test_an_edit_on_an_old_state_is_409_with_the_newer_one(client, job):
     refused = client.post(f"{address}/edits", json=edit)
     assert refused.status_code == 409
     assert refused.headers["content-type"] == "application/problem+json"
-    assert refused.json()["newest_revision"] == 2
+    answer = refused.json()
+    assert answer["newest_revision"] == 2 and answer["yours"] == "bag is now Cart"
+    assert answer["theirs"] == ["bag is called Cart"] and answer["by"] == ""
+    file = client.put(f"{address}/plan", json={"base_revision": 1, "plan": client.get(f"{address}/plan").json()})
+    assert file.status_code == 409 and file.json()["yours"].startswith("the plan file ")
+    never = client.post(f"{address}/edits", json=edit | {"base_revision": 77})
+    assert never.status_code == 409 and "theirs" not in never.json()
 
 
 def test_exported_and_imported_it_is_the_same(client, job):

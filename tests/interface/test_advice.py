@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.core.advice.test_trials import BAG_AND_CAMERA, RADIO, typed
-from tests.interface.test_patch import opened, plan_of
+from tests.interface.pages import opened, plan_of
 from tidy_trunk.core.advice import gain_plan
 from tidy_trunk.core.checks import Severity, check
 from tidy_trunk.core.levels import Report

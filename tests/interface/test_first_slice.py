@@ -4,32 +4,11 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.interface.pages import held, let_go, new_job, say
 from tidy_trunk.core.plan import AddSource
 from tidy_trunk.services.demo import foundry
 
 CLIPS = re.compile(r"It clips by (\d+\.\d) dB")
-
-
-def say(page: Page, line: str, choice: int = 0) -> None:
-    """Type a line and take an answer, by keys alone; all its letters at once, as a quick hand has them."""
-    page.keyboard.press("/")
-    field = page.get_by_label("Command")
-    expect(field).to_be_focused()
-    page.keyboard.insert_text(line)
-    expect(page.locator("#say-answer").get_by_role("option").nth(choice)).to_be_visible()
-    for _ in range(choice):
-        page.keyboard.press("ArrowDown")
-    page.keyboard.press("Enter")
-    expect(field).to_have_value("")
-    page.keyboard.press("Escape")
-
-
-def new_job(page: Page, name: str = "Trial") -> None:
-    page.goto("/")
-    expect(page.get_by_label("New job")).to_be_focused()
-    page.keyboard.type(name)
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", name=name)).to_be_visible()
 
 
 def test_plan_clip_mend_undo_reload(screen: Page):
@@ -130,10 +109,15 @@ def test_two_people_never_overwrite_each_other(screen: Page, service):
     job = service.create(foundry()).revision.job
     screen.goto(f"/jobs/{job}/job")
     expect(screen.get_by_role("rowheader", name="The pour")).to_be_visible()
-    service.edit(job, 1, [AddSource(label="Apprentice", average_db_spl=60)])  # the other one
+    edits = held(screen, "**/edits")
     screen.get_by_label("Room noise, dB(A)").fill("52")
-    screen.keyboard.press("Tab")
-    expect(screen.get_by_role("alert")).to_contain_text("somebody changed the job meanwhile")
+    with screen.expect_request("**/edits"):
+        screen.keyboard.press("Tab")
+    service.edit(job, 1, [AddSource(label="Apprentice", average_db_spl=60)], "Ann")  # the other one
+    let_go(screen, "**/edits", edits)
+    both = screen.get_by_role("alert", name="Not done")
+    expect(both.locator("dd").first).to_contain_text("room noise 52 dB(A)")
+    expect(both.locator("dl")).to_contain_text(re.compile(r"Ann\s*source Apprentice is new"))
     expect(screen.get_by_role("rowheader", name="Apprentice")).to_be_visible()
     with screen.expect_response(lambda answer: answer.request.method == "POST" and answer.ok):
         screen.get_by_role("button", name="Apply again").click()

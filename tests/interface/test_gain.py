@@ -5,7 +5,7 @@ from playwright.sync_api import Page, expect
 
 from tests.core.signal.test_speech import recording
 from tests.formats.test_sound import wav
-from tests.interface.test_patch import opened, plan_of
+from tests.interface.pages import opened, plan_of
 from tests.plans import boom_in_bag
 from tidy_trunk.services.demo import foundry
 

@@ -5,8 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.interface.test_lossy import type_line
-from tests.interface.test_patch import opened
+from tests.interface.pages import opened, type_line
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.services.demo import foundry
 

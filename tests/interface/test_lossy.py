@@ -6,7 +6,8 @@ from uuid import uuid4
 import numpy as np
 from playwright.sync_api import Page, Route, expect
 
-from tests.interface.test_patch import opened
+from tests.contract import wait
+from tests.interface.pages import held, let_go, opened, slow, type_line
 from tests.plans import padded_plan
 from tests.sounds import wav
 from tidy_trunk.core.plan import Plan
@@ -14,14 +15,6 @@ from tidy_trunk.document import write_plan
 
 LOST = 0.3
 EDITS = 12
-
-
-def type_line(screen: Page, text: str) -> None:
-    """Enter, and no waiting for what comes of it."""
-    screen.get_by_label("Command").click()
-    screen.keyboard.insert_text(text)
-    expect(screen.locator("#say-answer").get_by_role("option").first).to_be_visible()
-    screen.keyboard.press("Enter")
 
 
 def test_every_edit_arrives_once(screen: Page, service):
@@ -87,20 +80,15 @@ def test_an_undo_and_a_plan_file_outlive_a_reload(screen: Page, service):
     screen.unroute(lost[1])
     screen.reload()
     expect(screen.get_by_label("Name", exact=True)).to_have_value("From a file")
-    expect(screen.locator(".waiting")).to_be_hidden()
-    assert not screen.evaluate("Object.keys(localStorage).some(key => key.startsWith('tidy-plan'))")
+    wait(lambda: not screen.evaluate("Object.keys(localStorage).some(key => key.startsWith('tidy-plan'))"))
     assert len(service.history(job)) == 4
-
-
-def slow(screen: Page, address: str, by_ms: int) -> None:
-    screen.route(address, lambda route: (screen.wait_for_timeout(by_ms), route.continue_()))
 
 
 def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, service):
     """Said before: at half a second, eight letters of the next line were lost, and devices came to be named after two lines."""
     job = opened(screen, service, Plan(name="Typed on"))
     slow(screen, "**/say", 150)
-    slow(screen, "**/edits", 500)
+    edits = held(screen, "**/edits")
     line = screen.get_by_label("Command")
     line.click()
     for text in ("add boom", "add bag recorder as bag", "boom to bag 1, 7 m"):
@@ -108,6 +96,7 @@ def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, servi
         screen.keyboard.press("Enter")
         expect(line).to_have_value("")
     expect(screen.get_by_text("next: boom to bag 1, 7 m")).to_be_visible()
+    let_go(screen, "**/edits", edits)
     expect(screen.get_by_role("button", name="Run 1 7 m XLR").first).to_be_visible(timeout=30_000)
     plan = service.plan(job)
     assert list(plan.devices) == ["boom-shotgun", "bag"] and len(plan.runs) == 1
@@ -115,12 +104,13 @@ def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, servi
 
 def test_a_line_that_cannot_be_done_comes_back(screen: Page, service):
     opened(screen, service, Plan(name="Comes back"))
-    slow(screen, "**/say", 1500)  # Enter comes before the answer, on a busy machine too
+    asked = held(screen, "**/say")  # Enter comes before the answer
     line = screen.get_by_label("Command")
     line.click()
     screen.keyboard.insert_text("nonsense of no kind")
     screen.keyboard.press("Enter")
     screen.keyboard.insert_text("add bag recorder")
+    let_go(screen, "**/say", asked)
     expect(screen.get_by_text("not done: nonsense of no kind")).to_be_visible()
     expect(line).to_have_value("add bag recorder")
     line.fill("")
@@ -138,7 +128,7 @@ def test_a_field_shows_what_the_plan_holds(screen: Page, service):
     conflict = '{"code": "revision-conflict", "detail": "somebody changed the job meanwhile", "status": 409}'
     screen.route("**/edits", lambda route: route.fulfill(status=409, body=conflict))
     rate.select_option("24")
-    expect(screen.get_by_role("alert")).to_contain_text("somebody changed the job meanwhile")
+    expect(screen.get_by_role("alert")).to_contain_text("the job was changed meanwhile")
     expect(rate).to_have_value(before)
     name.fill("Not held")
     name.blur()
@@ -242,17 +232,20 @@ def test_three_presses_make_one_job(screen: Page, service):
 def test_a_button_is_busy_until_its_change_is_answered(screen: Page, service):
     """Said before: pressed twice on a slow connection it was done twice. Undo is done as often as its key is pressed."""
     job = opened(screen, service, padded_plan(), "job")
-    slow(screen, "**/edits", 800)
+    edits = held(screen, "**/edits")
     screen.get_by_role("button", name="bag", exact=True).click()
     copy = screen.get_by_role("button", name="Copy", exact=True)
     copy.click()
     expect(copy).to_have_attribute("aria-busy", "true")
     copy.click()
+    edits.pop().continue_()
     expect(copy).not_to_have_attribute("aria-busy", "true")
     assert len(service.plan(job).devices) == len(padded_plan().devices) + 1
     copy.click()
     expect(copy).to_have_attribute("aria-busy", "true")
+    edits.pop().continue_()
     expect(copy).not_to_have_attribute("aria-busy", "true")
+    assert not edits
     screen.keyboard.press("Escape")
     slow(screen, "**/undo", 400)
     for _ in range(2):

@@ -10,21 +10,11 @@ from tests.core.advice.test_detours import boom_on_camera
 from tests.core.checks.patch_cases import adapter, hand_held, powered
 from tests.core.say.test_say import do
 from tests.foundry_lines import LINES, patch_of
-from tests.interface.test_first_slice import new_job, say
+from tests.interface.pages import new_job, opened, plan_of, say
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import read_plan, write_plan
 from tidy_trunk.services.demo import foundry
-
-
-def plan_of(service, job):
-    return service.newest(job).evaluation.plan
-
-
-def opened(screen: Page, service, plan, station="runs"):
-    job = service.create(plan).revision.job
-    screen.goto(f"/jobs/{job}/{station}")
-    return job
 
 
 def point_at(screen: Page, rule: str):

@@ -2,8 +2,7 @@
 
 from playwright.sync_api import Browser, Page, Route, expect
 
-from tests.interface.test_lossy import slow, type_line
-from tests.interface.test_patch import opened
+from tests.interface.pages import held, opened, type_line
 from tests.plans import padded_plan
 from tidy_trunk.core.plan import Plan, SetJob
 
@@ -49,12 +48,14 @@ def test_an_answer_that_is_late_leaves_alone_who_has_come_back(screen: Page, ser
     job = opened(screen, service, Plan(name="Mine"), "job")
     name = screen.get_by_label("Name", exact=True)
     expect(name).to_have_value("Mine")
-    slow(screen, "**/edits", 1000)
+    edits = held(screen, "**/edits")
     name.fill("First")
-    service.edit(job, 1, [SetJob(name="Theirs")], "Ann")
-    screen.keyboard.press("Tab")
+    with screen.expect_request("**/edits"):
+        screen.keyboard.press("Tab")
     name.focus()
     screen.keyboard.press("Control+a")
+    service.edit(job, 1, [SetJob(name="Theirs")], "Ann")
+    edits.pop().continue_()
     expect(screen.get_by_role("button", name="Apply again")).to_be_visible()
     screen.keyboard.type("Second")
     expect(name).to_have_value("Second")
@@ -69,9 +70,8 @@ def test_a_window_that_was_out_of_sight_looks_when_it_comes_back(screen: Page, s
     expect(screen.get_by_text("Out of sight").first).to_be_visible()
     screen.evaluate(see, True)
     service.edit(job, 1, [SetJob(name="Back again")], "Ann")
-    screen.wait_for_timeout(300)
-    expect(screen.get_by_text("Out of sight").first).to_be_visible()
-    screen.evaluate(see, False)
+    with screen.expect_request("**/news*"):
+        screen.evaluate(see, False)
     expect(screen.locator(".bar", has_text="Ann: ")).to_be_visible()
     expect(screen).to_have_title("Back again · Tidy Trunk")
 

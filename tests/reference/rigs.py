@@ -29,12 +29,16 @@ MIDDLES = [item.id for item in DEVICES.values() if item.inputs and item.outputs 
 ENDS = [item.id for item in DEVICES.values() if item.inputs and item.is_recording]
 
 
-def drawn(seed: int) -> Plan:
-    """A plan that the program accepts: microphones, what stands between, and what records."""
+MOST = (3, 4, 2)
+FEW = (2, 1, 1)
+
+
+def drawn(seed: int, most: tuple[int, int, int] = MOST) -> Plan:
+    """A plan that the program accepts: at most so many microphones, of what stands between, and of what records."""
     by = Random(seed)
     plan = _taken(Plan(name=f"Drawn {seed}"), _job(by))
     # Classes take turns, so that a hundred plans in a row hold every one of them.
-    rows = [_turns(by, seed, ids, most) for ids, most in ((MICROPHONES, 3), (MIDDLES, 4), (ENDS, 2))]
+    rows = [_turns(by, seed, ids, count) for ids, count in zip((MICROPHONES, MIDDLES, ENDS), most, strict=True)]
     names = [f"{row}{at}" for row, ids in zip("mxe", rows, strict=True) for at in range(len(ids))]
     for name, class_id in zip(names, [item for ids in rows for item in ids], strict=True):
         plan = _taken(plan, AddDevice(id=name, class_id=class_id, label=name))

@@ -37,7 +37,11 @@ STATUS: Final[Mapping[type[TidyTrunkError], int]] = {
 
 
 class Problem(BaseModel):
-    """What went wrong: `code` is stable, `detail` is for people, `where` names the field where there is one."""
+    """What went wrong: `code` is stable, `detail` is for people, `where` names the field where there is one.
+
+    Of a conflict: `newest_revision`, what was to be done (`yours`), what has changed since (`theirs`), and who did the last
+    of it (`by`).
+    """
 
     type: str = "about:blank"
     title: str
@@ -46,6 +50,9 @@ class Problem(BaseModel):
     code: str
     where: str = ""
     newest_revision: int | None = None
+    yours: str | None = None
+    theirs: list[str] | None = None
+    by: str | None = None
     request: str | None = None
 
 
@@ -70,7 +77,8 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(TidyTrunkError)
     def domain_error(request: Request, error: TidyTrunkError) -> JSONResponse:
         status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
-        return problem_response(status, error.code, error.message, newest_revision=error.details.get("newest_revision"))
+        conflict = error.details if isinstance(error, RevisionConflictError) else {}
+        return problem_response(status, error.code, error.message, **conflict)
 
     @app.exception_handler(OSError)
     def system_error(request: Request, error: OSError) -> JSONResponse:

@@ -1,6 +1,7 @@
 """Jobs: open, edit, undo, look back, and ask what an edit would do."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final
@@ -16,7 +17,7 @@ from tidy_trunk.core.signal import hear
 from tidy_trunk.core.trace import trace_plan
 from tidy_trunk.core.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
-from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.errors import InputError, NotFoundError, RevisionConflictError, TidyTrunkError
 from tidy_trunk.formats import read_sound
 from tidy_trunk.services.evaluation import Evaluation
 from tidy_trunk.services.media import Media
@@ -117,7 +118,8 @@ class JobService:
         def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
             return _document(plan), plan.name, "Read from a plan file"
 
-        return _state(self._store.edit(job_id, base, change, self._now(), who, request))
+        with self._both_versions(job_id, base, lambda _: f"the plan file {plan.name}"):
+            return _state(self._store.edit(job_id, base, change, self._now(), who, request))
 
     def edit(
         self, job_id: UUID, base: int, edits: Sequence[Edit], who: str = "", request: UUID | None = None
@@ -129,7 +131,7 @@ class JobService:
             request: The id that the sender gave it: sent again it is not done again, and the answer is the same.
 
         Raises:
-            RevisionConflictError: The job has moved on since `base`.
+            RevisionConflictError: The job has moved on since `base`; details hold both versions in words.
             PlanError, InputError: An edit that cannot be done.
         """
         if not edits:
@@ -141,7 +143,8 @@ class JobService:
             made.append(Evaluation(plan))
             return _document(plan), plan.name, sentence
 
-        revision = self._store.edit(job_id, base, change, self._now(), who, request)
+        with self._both_versions(job_id, base, lambda plan: apply_edits(plan, edits)[1]):
+            revision = self._store.edit(job_id, base, change, self._now(), who, request)
         return JobState(revision, made[0]) if made else _state(revision)
 
     def undo(self, job_id: UUID, base: int, who: str = "", request: UUID | None = None) -> JobState:
@@ -151,7 +154,22 @@ class JobService:
         return _state(self._store.redo(job_id, base, self._now(), who, request))
 
     def bring_back(self, job_id: UUID, base: int, number: int, who: str = "", request: UUID | None = None) -> JobState:
-        return _state(self._store.bring_back(job_id, base, number, self._now(), who, request))
+        with self._both_versions(job_id, base, lambda _: f"back to state {number}"):
+            return _state(self._store.bring_back(job_id, base, number, self._now(), who, request))
+
+    @contextmanager
+    def _both_versions(self, job_id: UUID, base: int, yours: Callable[[Plan], str]) -> Iterator[None]:
+        """Adds to a conflict what each side did: `yours`, a sentence, made from the plan of state `base`; `theirs`, what has
+        changed since. A base that never was, or on which the edit could not be done, tells nothing."""
+        try:
+            yield
+        except RevisionConflictError as conflict:
+            with suppress(TidyTrunkError):
+                before, newest = _plan(self._store.revision(job_id, base)), self._store.newest(job_id)
+                conflict.details["theirs"] = list(differences(before, _plan(newest)))
+                conflict.details["by"] = newest.who
+                conflict.details["yours"] = yours(before)
+            raise
 
     def preview(self, job_id: UUID, edits: Sequence[Edit]) -> Evaluation:
         """What edits would give, with nothing kept."""

@@ -216,8 +216,8 @@ class JobStore:
                 return job, self._at(job_id, made.number)
         if job.head != base:
             raise RevisionConflictError(
-                f"somebody changed the job meanwhile: it is at state {job.head}, this edit was made on state {base}. "
-                "Look at the newer state and do it again.",
+                f"somebody changed the job meanwhile: it is at state {job.head}, this change was made on state {base}. "
+                "Look at the newer state, then do it again or leave it.",
                 details={"newest_revision": job.head},
             )
         return job, None

@@ -153,14 +153,16 @@ def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
 
 def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     """What may be set at the two sockets of a run: one knob or switch, what ends a stop of it, power that it should not get,
-    all knobs where they fit, with a limiter too."""
+    all knobs where they fit, with a limiter or a low cut too."""
 
     def here(edits: Sequence[Edit]) -> bool:
         return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
 
-    for _, edits in small_moves(question):
+    low_cuts = []
+    for finding, edits in small_moves(question):
         if here(edits):
             yield edits
+            low_cuts += [edits] if finding.rule == "rumble" else []
     for finding in question.findings:
         if finding.run == run_id and (finding.severity is Severity.STOP or finding.rule in _POWER):
             for maker in MAKERS.get(finding.rule, ()):
@@ -171,7 +173,7 @@ def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
         return [move.edits for finding in bursts for move in limiter(after, finding) if here(move.edits)]
 
     yield from limiters(question)
-    for before in ((), *limiters(question)):
+    for before in ((), *limiters(question), *low_cuts):
         after = question.edited(before) if before else question
         knobs = tuple(edit for edit in settled_towards(after, run_id) if here((edit,)))
         if knobs:

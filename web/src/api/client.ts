@@ -1,4 +1,4 @@
-import { ApiProblem, changing, deliver, wordsOf } from './connection'
+import { ApiProblem, changing, deliver, wordsOf, type Conflict } from './connection'
 import { newId } from './ids'
 import type { components } from './schema'
 
@@ -132,12 +132,12 @@ async function ask<T>(path: string, request: RequestInit): Promise<T> {
     throw new ApiProblem(response.status, 'answer', `The program gave no proper answer (${response.status}).`)
   }
   if (!response.ok) {
-    const problem = value as { code?: string; detail?: string; newest_revision?: number }
+    const problem = value as { code?: string; detail?: string } & Conflict
     throw new ApiProblem(
       response.status,
       problem.code ?? 'error',
       problem.detail ?? response.statusText,
-      problem.newest_revision,
+      problem,
     )
   }
   return value as T

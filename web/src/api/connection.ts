@@ -1,12 +1,19 @@
 import { computed, ref } from 'vue'
 
+/** Of a change that a newer state kept out: what it was to do, what has changed since, and who did the last of it. */
+export interface Conflict {
+  readonly yours?: string
+  readonly theirs?: readonly string[]
+  readonly by?: string
+}
+
 /** What the server says is wrong: `detail` is a sentence for the user. */
 export class ApiProblem extends Error {
   constructor(
     readonly status: number,
     readonly code: string,
     readonly detail: string,
-    readonly newestRevision?: number,
+    readonly conflict: Conflict = {},
   ) {
     super(detail)
   }

@@ -58,14 +58,20 @@ describe('the open job', () => {
   it('shows the newer state after a conflict and keeps the edit to be done again', async () => {
     const conflict = {
       status: 409,
-      body: { code: 'revision-conflict', detail: 'somebody changed it', newest_revision: 9 },
+      body: {
+        code: 'revision-conflict',
+        detail: 'changed',
+        yours: 'Remove bag',
+        theirs: ['Ann’s'],
+        by: 'Ann',
+      },
     }
     const asked = serve({ body: state(3) }, conflict, { body: state(9) }, { body: state(10) })
     const job = useJob()
     await job.open('j')
     expect(await job.edit(EDIT)).toBe(false)
     expect(job.newest?.revision).toBe(9)
-    expect(job.problem).toBe('somebody changed it')
+    expect(job.refused[0]?.refused).toEqual({ yours: 'Remove bag', theirs: ['Ann’s'], by: 'Ann' })
     expect(pending('j')).toHaveLength(1) // over a reload too
     expect(await Promise.all([job.again(), job.again()])).toEqual([true, false]) // pressed twice it is done once
     expect(asked.at(-1)?.body).toMatchObject({ base_revision: 9, edits: EDIT })
@@ -262,6 +268,21 @@ describe('the open job', () => {
     expect(job.refused).toMatchObject([{ plan: { name: 'other' } }])
     expect(await job.again()).toBe(true)
     expect(asked.at(-1)?.body).toMatchObject({ base_revision: 5, plan: { name: 'other' } })
+    expect(pending('j')).toHaveLength(0)
+  })
+
+  it('shows both versions as they are after another try that was kept out', async () => {
+    const conflict = (theirs: string) => ({
+      status: 409,
+      body: { code: 'revision-conflict', detail: 'changed', yours: 'mine', theirs: [theirs] },
+    })
+    serve({ body: state(3) }, conflict('one'), { body: state(4) }, conflict('two'), { body: state(5) })
+    const job = useJob()
+    await job.open('j')
+    await job.edit(EDIT)
+    expect(await job.again()).toBe(false)
+    expect(job.refused.map(({ refused }) => refused)).toEqual([{ yours: 'mine', theirs: ['two'] }])
+    job.forgetRefused()
     expect(pending('j')).toHaveLength(0)
   })
 

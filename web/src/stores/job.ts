@@ -11,7 +11,7 @@ import {
   type JobState,
   type News,
 } from '@/api/client'
-import { changing } from '@/api/connection'
+import { changing, type Conflict } from '@/api/connection'
 import { newId } from '@/api/ids'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
@@ -29,7 +29,7 @@ export type Pending = Kept &
     readonly job: string
     readonly change: Change & { request: string }
     readonly tried: boolean // sent at least once: it may have arrived, and is only sent again as it is
-    readonly refused?: boolean // a newer state kept it out: it waits for a person
+    readonly refused?: Conflict // a newer state kept it out: it waits for a person
     readonly instead?: string // the request that was kept out and that this one does again
   }
 
@@ -144,7 +144,7 @@ export const useJob = defineStore('job', () => {
     const id = newId()
     const change = { base_revision: base.revision, who: settings.who, request: id }
     const named = { box: boxOf(base.job), id, order: nextOrder(), job: base.job, change }
-    const item: Pending = { ...doing, ...named, tried: false, refused: false, instead }
+    const item: Pending = { ...doing, ...named, tried: false, refused: undefined, instead }
     put(item)
     return item
   }
@@ -185,16 +185,25 @@ export const useJob = defineStore('job', () => {
       drop(item)
       return state.revision
     } catch (error) {
-      fail(error)
       refusals.value += 1
-      const isKeptOut = error instanceof ApiProblem && error.code === 'revision-conflict'
-      if (isKeptOut && !item.instead && !('step' in item)) put({ ...item, refused: true })
-      else drop(item)
-      if (isKeptOut && isOpen()) newest.value = await api.job(item.job)
+      const isConflict = error instanceof ApiProblem && error.code === 'revision-conflict'
+      if (isConflict && !('step' in item)) keepOut(item, error.conflict)
+      else {
+        fail(error)
+        drop(item)
+      }
+      if (isConflict && isOpen()) newest.value = await api.job(item.job)
       return null
     } finally {
       busy.value = false
     }
+  }
+
+  /** One that was done again and kept out again leaves its place to the first, with what has changed by now. */
+  function keepOut(item: Pending, { yours, theirs, by }: Conflict) {
+    const first = pending(item.job).find(({ id }) => id === item.instead)
+    put({ ...(first ?? item), refused: { yours, theirs, by } })
+    if (first) drop(item)
   }
 
   /** What somebody else did is shown: after one's own changes, which may have been made known the same way. */

@@ -14,9 +14,17 @@ watch(
   () => route.name,
   () => (job.notice = ''),
 )
-const kept = computed(() => {
-  const count = job.refused.length
-  return `${count} ${count === 1 ? 'change was' : 'changes were'} not done: the job had moved on.`
+const MOST_LINES = 6 // of what others did: more is told by the history
+const keptOut = computed(() => {
+  const last = job.refused.at(-1)?.refused
+  const theirs = last?.theirs ?? ['changed the job']
+  const more = theirs.length - MOST_LINES
+  return {
+    yours: job.refused.flatMap((item) => item.refused?.yours || []),
+    by: last?.by || 'Somebody else',
+    theirs: more > 0 ? [...theirs.slice(0, MOST_LINES), `and ${more} more`] : theirs,
+    title: job.refused.length === 1 ? 'Your change was not done' : 'Your changes were not done',
+  }
 })
 </script>
 
@@ -29,12 +37,25 @@ const kept = computed(() => {
         >{{ trouble }} Trying again.</span
       >
     </p>
-    <p v-if="job.problem || job.refused.length" class="bar problem" role="alert">
-      <span>{{ job.problem || kept }}</span>
-      <Button v-if="job.refused.length" size="small" @click="job.again()">Apply again</Button>
-      <Button text size="small" @click="((job.problem = ''), job.forgetRefused())">{{
-        job.refused.length ? 'Discard' : 'Close'
-      }}</Button>
+    <section v-if="job.refused.length" class="bar" role="alert" aria-label="Not done">
+      <div class="versions">
+        <p class="problem">{{ keptOut.title }}: the job was changed meanwhile.</p>
+        <dl>
+          <template v-if="keptOut.yours.length">
+            <dt>You</dt>
+            <dd v-for="line in keptOut.yours" :key="line">{{ line }}</dd>
+          </template>
+          <dt>{{ keptOut.by }}</dt>
+          <dd v-for="line in keptOut.theirs" :key="line">{{ line }}</dd>
+          <dd v-if="!keptOut.theirs.length">changed something and took it back</dd>
+        </dl>
+      </div>
+      <Button size="small" @click="job.again()">Apply again</Button>
+      <Button text size="small" @click="job.forgetRefused()">Discard</Button>
+    </section>
+    <p v-if="job.problem" class="bar problem" role="alert">
+      <span>{{ job.problem }}</span>
+      <Button text size="small" @click="job.problem = ''">Close</Button>
     </p>
     <p v-if="job.looked" class="bar">
       <span>Looking at revision {{ job.looked.revision }}: {{ job.looked.sentence }}</span>
@@ -80,5 +101,22 @@ const kept = computed(() => {
 .problem {
   color: var(--stop);
   font-weight: 600;
+}
+.versions {
+  flex: 1;
+}
+.versions dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 0 0.8rem;
+  margin: 0.2rem 0 0;
+}
+.versions dt {
+  grid-column: 1;
+  font-weight: 600;
+}
+.versions dd {
+  grid-column: 2;
+  margin: 0;
 }
 </style>

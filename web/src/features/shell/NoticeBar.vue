@@ -73,6 +73,7 @@ const keptOut = computed(() => {
 <style scoped>
 .bar {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.6rem;
   align-items: center;
   padding: 0.35rem 1.25rem;
@@ -103,7 +104,7 @@ const keptOut = computed(() => {
   font-weight: 600;
 }
 .versions {
-  flex: 1;
+  flex: 1 1 18rem;
 }
 .versions dl {
   display: grid;

@@ -37,9 +37,9 @@ LINES = (
     "route bag 2 and 3 to mix r",
     "route switcher hdmi 1 l to l",
     "route switcher hdmi 1 r to r",
-    "path run 1: 6 m past walkway",
-    "path run 9: 5 m past walkway",
-    "path run 11: 0.9 m past dimmer at 0.5 m",
+    "path cable 1: 6 m past walkway",
+    "path cable 9: 5 m past walkway",
+    "path cable 11: 0.9 m past dimmer at 0.5 m",
     "set bell once on",
 )
 

@@ -67,7 +67,7 @@ def test_any_line(text):
 
 
 @pytest.mark.parametrize(
-    "line", ["boom to bag", "bag to camera b, 3 m", "hall mic to bag 5, 12 m", "remove run 11", "set bag 1 gain 30"]
+    "line", ["boom to bag", "bag to camera b, 3 m", "hall mic to bag 5, 12 m", "remove cable 11", "set bag 1 gain 30"]
 )
 def test_lines_give_edits_that_can_be_sent(client, line):
     state = client.post(

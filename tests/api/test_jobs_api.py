@@ -25,13 +25,13 @@ def test_one_request_answers_with_everything(client, job):
     stop = next(finding for finding in state["findings"] if finding["rule"] == "line-into-mic")
     assert [other["title"] for other in stop["beneath"]] == ["cam mic socket clips"]
     fixes = client.get(f"{address}/advice").json()["fixes"][stop["id"]]
-    fix = next(fix for fix in fixes if fix["label"] == "Use the 25 dB lead")
+    fix = next(fix for fix in fixes if fix["label"] == "Use the 25 dB attenuator")
     answer = client.post(f"{address}/edits", json={"base_revision": state["revision"], "edits": fix["edits"]}).json()
     assert answer["revision"] == state["revision"] + 1
     assert "line-into-mic" not in rules(answer)
     camera = next(device for device in answer["devices"] if device["id"] == "cam")
     assert camera["tracks"][0]["verdict"] == "ok" and camera["tracks"][0]["over_db"] is None
-    assert answer["sentence"].startswith("Run 2 by 3.5 mm lead with 25 dB")
+    assert answer["sentence"].startswith("Cable 2 by 3.5 mm cable with 25 dB")
     undone = client.post(f"{address}/undo", json={"base_revision": answer["revision"]}).json()
     assert "line-into-mic" in rules(undone) and undone["can_redo"]
     redone = client.post(f"{address}/redo", json={"base_revision": undone["revision"]}).json()
@@ -80,7 +80,7 @@ def test_a_ladder_of_what_would_be(client, job):
 
 def test_ways_joins_devices_and_saying(client, job):
     address, _ = job
-    assert client.get(f"{address}/runs/run-2/ways").json()[0]["label"] == "Use the 25 dB lead"
+    assert client.get(f"{address}/runs/run-2/ways").json()[0]["label"] == "Use the 25 dB attenuator"
     assert client.get(f"{address}/runs/run-9/ways").status_code == 404
     assert client.get(f"{address}/runs/run-2/joins").json()[0]["faults"] == []
     device = client.get(f"{address}/devices/cam").json()

@@ -33,7 +33,7 @@ def test_the_pad_that_a_run_wants(client):
     [
         ({"loss_db": 0}, "loss_db"),
         ({"source_ohm": 0}, "source_ohm"),
-        ({"fitting": "bayonet"}, "no lead 'bayonet' for a pad: use xlr"),
+        ({"fitting": "bayonet"}, "no cable 'bayonet' for a pad: use xlr"),
         ({"layout": "x"}, "layout"),
         ({"tolerance_percent": 30}, "tolerance_percent"),
         # Said before: 500.

@@ -57,7 +57,7 @@ def test_a_lead_is_judged_saved_and_used(client):
         ({"ways": {"": {"wires": [{"near": "7", "far": "T"}]}}}, "no contact '7'"),
         ({"ways": {"": {"wires": []}}}, "nothing is joined"),
         ({"ways": {"": {"wires": [{"near": "2", "far": "T", "ohm": -4}]}}}, "greater than or equal"),
-        ({"sending": {"connector": "rope", "gender": "male"}}, "no plug for a lead"),
+        ({"sending": {"connector": "rope", "gender": "male"}}, "no plug for a cable"),
         ({"short_m": 1e9}, "less than or equal"),
     ],
 )
@@ -88,7 +88,7 @@ def test_a_plan_file_shows_what_it_would_change_and_then_does(client):
     state = opened(client, line_into_camera())
     file = json.loads(write_plan(padded_plan(25)))
     would = client.post(f"/api/jobs/{state['job']}/plan/preview", json=file).json()
-    assert would["changes"] == ["run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS"]
+    assert would["changes"] == ["cable 2 by 0.3 m 3.5 mm cable with 25 dB, was 0.3 m 3.5 mm TRS"]
     assert would["counts"]["stop"] == 0
     assert client.get(f"/api/jobs/{state['job']}").json()["revision"] == state["revision"], "nothing is kept"
     body = {"base_revision": state["revision"], "who": "Sound", "plan": file}

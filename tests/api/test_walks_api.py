@@ -75,5 +75,5 @@ def test_marks_that_cannot_be_are_refused_and_none_is_kept(client, walk, entry, 
 def test_nothing_recorded_is_nothing_to_walk_along(client):
     job = opened(client, Plan(name="Empty"))["job"]
     answer = client.post(f"/api/jobs/{job}/walks")
-    assert answer.status_code == 422 and "plan a run first" in answer.json()["detail"]
+    assert answer.status_code == 422 and "plan a cable first" in answer.json()["detail"]
     assert client.get(f"/api/jobs/{job}/walks").json() == []

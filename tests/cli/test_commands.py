@@ -115,8 +115,8 @@ def test_check_and_options_on_an_exported_plan(plan_file):
     assert camera["clips_by_db"] == pytest.approx(stop["measured_db"], abs=1e-3)
     assert camera["headroom_db"] == -camera["clips_by_db"]
     ways = answer("options", plan_file, "--run", "2")["ways"]
-    assert ways[0]["label"] == "Use the 25 dB lead" and ways[0]["fits"]
-    assert "Use the 25 dB lead" in tidy("options", plan_file, "--run", "run-2").splitlines()[0]
+    assert ways[0]["label"] == "Use the 25 dB attenuator" and ways[0]["fits"]
+    assert "Use the 25 dB attenuator" in tidy("options", plan_file, "--run", "run-2").splitlines()[0]
     plan_file.write_bytes(write_plan(padded_plan()))
     assert not [item for item in answer("check", plan_file)["findings"] if item["severity"] == "stop"]
     tidy("options", plan_file, "--run", "77", expect=2)

@@ -130,8 +130,8 @@ def test_a_lead_of_ones_own_survives_its_file():
         (own_lead(ways={"": {}}), "nothing is joined"),
         (own_lead(ways={"L": {"wires": [{"near": "2", "far": "T"}]}}), "one way, or the two ways L and R"),
         (own_lead(ways={"": {"wires": [{"near": "2", "far": "T", "ohm": 0.01}]}}), "Ω, not 0.01"),
-        (own_lead(sending={"connector": "hdmi", "gender": "male"}), "no plug for a lead of one's own"),
-        (own_lead(id="xlr"), "a built-in lead has this id"),
+        (own_lead(sending={"connector": "hdmi", "gender": "male"}), "no plug for a cable of one's own"),
+        (own_lead(id="xlr"), "a built-in cable has this id"),
         (own_lead(short_m=500), "m, not 500"),
     ],
 )
@@ -162,8 +162,8 @@ TWICE = {**LOOP, "sending": {"device": "bag", "port": "line"}, "receiving": {"de
     ("change", "error", "says"),
     [
         (lambda raw: put(raw, "devices", 0, "class_id", value="gramophone"), PlanError, "no class of device 'gramophone'"),
-        (lambda raw: put(raw, "runs", 0, "sending", "device", value="ghost"), PlanError, "run 1: there is no device 'ghost'"),
-        (lambda raw: raw["runs"].append(TWICE), PortInUseError, "bag line out holds the plug of run 2"),
+        (lambda raw: put(raw, "runs", 0, "sending", "device", value="ghost"), PlanError, "cable 1: there is no device 'ghost'"),
+        (lambda raw: raw["runs"].append(TWICE), PortInUseError, "bag line out holds the plug of cable 2"),
         (lambda raw: raw["runs"].append(LOOP), SignalLoopError, "circle"),
         (lambda raw: put(raw, "runs", 0, "parts", 0, "length_m", value=-3), FormatError, "runs.0.parts.0.length_m"),
         (lambda raw: put(raw, "runs", 0, "parts", 0, "length_m", value="3 ft"), FormatError, "valid number"),

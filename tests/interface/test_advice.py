@@ -16,7 +16,7 @@ MISTAKES = {
     "transmitter turned down": ("add shoulder camcorder as cam", *RADIO, "rx to cam 1, 0.5 m", "set tx gain 0", "set cam 1 gain 38"),
     "power off, and T-power on": ("add field mixer as mixer", "add bag recorder as bag", "add boom shotgun as boom", "x at boom, 0.5 m",
                                   "boom to mixer 1", "mixer out l to bag 1, 2 m", "set mixer 1 48 v off", "set mixer 1 mode t-power"),
-    "one-to-one lead": ("add pocket recorder as pocket", "add dynamic handheld as dyn", "y at dyn, 0.1 m",
+    "one-to-one cable": ("add pocket recorder as pocket", "add dynamic handheld as dyn", "y at dyn, 0.1 m",
                         "dyn to pocket, by xlr to 3.5 mm, one to one"),
 }  # fmt: skip
 

@@ -31,13 +31,13 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
 
 def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
-    screen.get_by_role("link", name="Attenuator for this run").click()
+    screen.get_by_role("link", name="Attenuator for this cable").click()
     expect(screen.get_by_text("Camera B takes −10.5")).to_be_visible()
     screen.get_by_label("Loss, dB").fill("30")
     screen.get_by_label("Loss, dB").press("Tab")
     screen.get_by_label("Resistors").select_option("E96")
     expect(screen.get_by_text("with ±1 % parts")).to_be_visible()
-    screen.get_by_role("button", name="Save it and use it in run 11").press("Enter")
+    screen.get_by_role("button", name="Save it and use it in cable 11").press("Enter")
     expect(screen.get_by_role("group", name="Ladder of Camera B")).to_be_visible()
     plan = plan_of(service, job)
     (lead,) = plan.leads.values()
@@ -54,7 +54,7 @@ def test_a_pad_is_designed_saved_and_used(screen: Page, service):
 def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
     screen.get_by_label("Compare with").select_option("schools")
-    expect(screen.get_by_text("the clean way: Use the 25 dB lead: average")).to_be_visible()
+    expect(screen.get_by_text("the clean way: Use the 25 dB attenuator: average")).to_be_visible()
     expect(screen.get_by_text("good enough for a guide: Turn Bag recorder line out")).to_be_visible()
     screen.get_by_role("button", name="Bag recorder track mix L, ").focus()
     account = screen.get_by_role("region", name="How it comes about")

@@ -82,15 +82,15 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
 
 def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/runs")
-    screen.get_by_role("button", name=re.compile("^Run 12")).first.click()
+    screen.get_by_role("button", name=re.compile("^Cable 12")).first.click()
     panel = screen.locator(".p-drawer")
     panel.get_by_label("XLR, length in m").fill("9")
     panel.get_by_label("XLR, length in m").press("Tab")
-    expect(screen.get_by_text("Run 12 by 9 m XLR").first).to_be_visible()
+    expect(screen.get_by_text("Cable 12 by 9 m XLR").first).to_be_visible()
     panel.get_by_role("button", name=re.compile("hot on tip and ring")).first.click()
     expect(screen.locator("[data-rule=wrong-lead]")).to_have_count(0)
     assert [part.lead for part in plan(service, job).runs["run-12"].parts] == ["xlr", "xlr-trs"]
-    panel.get_by_role("button", name="Remove this run").click()
+    panel.get_by_role("button", name="Remove this cable").click()
     expect(panel).to_have_count(0)
     assert "run-12" not in plan(service, job).runs
 

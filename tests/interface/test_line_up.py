@@ -97,7 +97,7 @@ def test_a_knob_is_turned_on_the_bench_and_levels_uses_what_it_gave(screen: Page
 def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
     job = service.create(line_into_camera()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
-    screen.get_by_text("Compare the matching options of run 2").click()
+    screen.get_by_text("Compare the matching options of cable 2").click()
     screen.get_by_role("button", name="Record them in the simulation").click()
     rows = screen.get_by_role("row")
     expect(rows.filter(has_text="as it is set now")).to_contain_text("The tone is cut off")

@@ -97,7 +97,7 @@ def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, servi
         expect(line).to_have_value("")
     expect(screen.get_by_text("next: boom to bag 1, 7 m")).to_be_visible()
     let_go(screen, "**/edits", edits)
-    expect(screen.get_by_role("button", name="Run 1 7 m XLR").first).to_be_visible(timeout=30_000)
+    expect(screen.get_by_role("button", name="Cable 1 7 m XLR").first).to_be_visible(timeout=30_000)
     plan = service.plan(job)
     assert list(plan.devices) == ["boom-shotgun", "bag"] and len(plan.runs) == 1
 

@@ -92,8 +92,8 @@ def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
         service,
         made(device("mirrorless-line", "cam"), run("bag.out-l", "cam.mic", "xlr-trs-one-to-one"), base=boom_in_bag()),
     )
-    screen.get_by_role("button", name=re.compile("^Run 2 ")).first.click()
-    screen.get_by_role("link", name="Make a lead of your own").click()
+    screen.get_by_role("button", name=re.compile("^Cable 2 ")).first.click()
+    screen.get_by_role("link", name="Make a cable of your own").click()
     judgement = screen.get_by_role("complementary", name="What it does")
     screen.get_by_role("button", name="2 to T").click()
     screen.get_by_role("button", name="3 to R").click()
@@ -104,7 +104,7 @@ def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
     expect(judgement).not_to_contain_text("opposite polarity")
     expect(judgement).to_contain_text("wired correctly")
     screen.get_by_label("Name", exact=True).fill("Made last night")
-    screen.get_by_role("button", name="Save it and use it in run 2").click()
+    screen.get_by_role("button", name="Save it and use it in cable 2").click()
     expect(screen.locator("[data-track='cam.L']")).to_contain_text("Made last night")
     expect(screen.locator("[data-rule=wrong-lead]")).to_have_count(0)
     plan = plan_of(service, job)
@@ -114,14 +114,14 @@ def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
         ("2", "T"),
         ("2", "R"),
     ]
-    screen.get_by_role("link", name="Leads of your own").click()
+    screen.get_by_role("link", name="Cables of your own").click()
     screen.get_by_role("button", name="Remove").click()
-    expect(screen.get_by_role("alert")).to_contain_text("run 2 uses Made last night")
+    expect(screen.get_by_role("alert")).to_contain_text("cable 2 uses Made last night")
 
 
 def test_a_path_is_said_by_hand(screen: Page, service):
     job = opened(screen, service, boom_in_bag())
-    screen.get_by_role("button", name=re.compile("^Run 1 ")).first.click()
+    screen.get_by_role("button", name=re.compile("^Cable 1 ")).first.click()
     panel = screen.locator(".p-drawer")
     panel.get_by_role("button", name="Describe the route").click()
     panel.get_by_label("Stretch 1, length in m").fill("9")
@@ -143,7 +143,7 @@ def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path)
     path.write_bytes(write_plan(padded_plan(25)))
     screen.get_by_label("Read a plan file into this job").set_input_files(str(path))
     dialog = screen.get_by_role("dialog", name="What mended.json would change")
-    expect(dialog).to_contain_text("run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS")
+    expect(dialog).to_contain_text("cable 2 by 0.3 m 3.5 mm cable with 25 dB, was 0.3 m 3.5 mm TRS")
     expect(dialog).to_contain_text("Then: 0 won’t work")
     dialog.get_by_role("button", name="Cancel").click()
     assert service.newest(job).revision.number == 1

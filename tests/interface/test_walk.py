@@ -69,7 +69,7 @@ def test_a_plan_without_tracks_says_what_to_do(screen: Page, services: Services)
     job = services.jobs.create(Plan(name="Empty")).revision.job
     screen.goto(f"/jobs/{job}/walk")
     screen.get_by_role("button", name="Start the checklist").click()
-    expect(screen.get_by_role("alert")).to_contain_text("plan a run first")
+    expect(screen.get_by_role("alert")).to_contain_text("plan a cable first")
 
 
 def test_a_walk_that_is_left_is_not_asked_for_any_more(screen: Page, services):

@@ -115,7 +115,7 @@ def changed(archive, name, change):
         "no database",
         "another form",
         "a part that it does not name",
-        "a name that leads elsewhere",
+        "a name that runs elsewhere",
     ],
 )
 def test_a_damaged_backup_is_refused_and_nothing_is_made(archive, tmp_path, damage):

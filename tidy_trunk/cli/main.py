@@ -210,7 +210,7 @@ def fix(plan_file: Path, out: Path | None, as_json: bool) -> None:
 
 @app.command()
 @plan_argument
-@click.option("--run", "run_name", required=True, help="Id of the run, or the number on its tape")
+@click.option("--run", "run_name", required=True, help="Id of the cable, or the number on its tape")
 @as_json_option
 def options(plan_file: Path, run_name: str, as_json: bool) -> None:
     """The ways to match a run's level, each computed, best first."""

@@ -84,7 +84,7 @@ def find_run(plan: Plan, name: str) -> str:
         if str(run.number) == name:
             return run.id
     known = ", ".join(f"{run.number} ({run.id})" for run in plan.runs.values()) or "none"
-    raise UnknownItemError(f"there is no run '{name}'; the plan has {known}")
+    raise UnknownItemError(f"there is no cable '{name}'; the plan has {known}")
 
 
 def show_ways(path: Path, name: str, as_json: bool) -> None:

@@ -231,10 +231,10 @@ class JobService:
         rig, run = Rig(plan), plan.runs[run_id]
         lead = rig.own_leads.get(lead_id) or LEADS.get(lead_id)
         if lead is None:
-            raise NotFoundError(f"there is no lead '{lead_id}': neither the job's own nor one of the catalogue")
+            raise NotFoundError(f"there is no cable '{lead_id}': neither the job's own nor one of the catalogue")
         found = propose_leads(plan, run, (lead_id,))
         if not found:
-            raise InputError(f"{lead.label} does not fit run {run.number}, {rig.run_label(run).split(', ', 1)[1]}")
+            raise InputError(f"{lead.label} does not fit cable {run.number}, {rig.run_label(run).split(', ', 1)[1]}")
         return found[0].edits
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
@@ -274,7 +274,7 @@ class JobService:
     def _with_run(self, job_id: UUID, run_id: str) -> Plan:
         plan = _plan(self._store.newest(job_id))
         if run_id not in plan.runs:
-            raise NotFoundError(f"the job has no run '{run_id}'")
+            raise NotFoundError(f"the job has no cable '{run_id}'")
         return plan
 
 

@@ -86,7 +86,7 @@ def design_pad(wish: PadWish) -> PadDesign:
 def _lead(wish: PadWish, chosen: Pad) -> OwnLead | None:
     fitting = FITTINGS.get(wish.fitting)
     if fitting is None:
-        raise InputError(f"there is no lead '{wish.fitting}' for a pad: use {', '.join(FITTINGS)}")
+        raise InputError(f"there is no cable '{wish.fitting}' for a pad: use {', '.join(FITTINGS)}")
     if wish.layout not in fitting.layouts:
         return None
     lead = OwnLead(

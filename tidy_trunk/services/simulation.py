@@ -114,7 +114,7 @@ class BenchService:
         runs = {stage.run.id for stage in upstream_of(track.trace.stage) if stage.run is not None}
         if asked.loose and asked.loose not in runs:
             raise InputError(
-                f"run '{asked.loose}' is not on the way to this track: choose one of {', '.join(sorted(runs))}"
+                f"cable '{asked.loose}' is not on the way to this track: choose one of {', '.join(sorted(runs))}"
             )
         faults = Faults(strays=True, loose=asked.loose)
         bench = Simulator(report.rig, asked.play, oscillators=oscillators, faults=faults)

@@ -82,7 +82,7 @@ class BenchRecordings:
         made = []
         for way in asked_ways:
             if way not in plans:
-                raise NotFoundError(f"run '{run_id}' has no way '{way}'; it has {', '.join(plans)}")
+                raise NotFoundError(f"cable '{run_id}' has no way '{way}'; it has {', '.join(plans)}")
             report = Report(trace_plan(plans[way].plan))
             stage = track_reached(report, run_id)
             track_id = f"{stage.device}.{stage.name}"

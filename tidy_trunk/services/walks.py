@@ -32,7 +32,7 @@ class WalkService:
         state = self._jobs.newest(job_id)
         items = walk_items(Report(trace_plan(state.evaluation.plan)))
         if not items:
-            raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a run first")
+            raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a cable first")
         values = [{"id": item.id, "group": item.group, "text": item.text, "why": item.why} for item in items]
         return self._store.begin(walk_id, job_id, state.revision.number, values, self._now())
 

@@ -40,7 +40,7 @@ def average(plan: Plan, track: str) -> float:
     return report_of(plan).track(track).sound.average
 
 
-@pytest.mark.parametrize("line", ["bag line to cam, 0.5 m, by 3.5 mm lead with 25 dB", "bag line to cam, 0.5 m"])
+@pytest.mark.parametrize("line", ["bag line to cam, 0.5 m, by 3.5 mm cable with 25 dB", "bag line to cam, 0.5 m"])
 def test_a_camera_left_at_30_db_is_a_stop_and_the_knob_mends_it(line):
     """Said before: the row clips by 17.7 dB, and 0 stops, 0 cautions."""
     plan = typed(*BAG_AND_CAMERA, line, "set cam auto off", "set cam gain 30")
@@ -97,7 +97,7 @@ def test_no_attenuator_where_there_is_margin():
     """Said before: too quiet, or hiss: use the 15 dB lead, which adds 3 dB of noise."""
     plan = typed(*BAG_AND_CAMERA, "bag line to cam, 1 m, by 3.5 mm trs", "set bag line output -48", "set cam gain 25.5", "set cam auto off")  # fmt: skip
     offered = [fix.label for found_fixes in Adviser(report_of(plan)).all_fixes().values() for fix in found_fixes]
-    assert offered and not any(" dB lead" in label for label in offered)
+    assert offered and not any(" dB attenuator" in label for label in offered)
 
 
 def test_the_volume_goes_up_and_the_camera_down():
@@ -156,14 +156,14 @@ def test_an_attenuator_stays_at_the_receiving_end_whatever_lead_is_named():
     def leads(plan):
         return [(part.lead, part.length_m) for part in plan.runs["run-1"].parts]
 
-    short = do(bag, "bag line to cam, 3.5 m", "lead run 1 by 3.5 mm lead with 25 dB")
+    short = do(bag, "bag line to cam, 3.5 m", "swap cable 1 for 3.5 mm cable with 25 dB")
     assert leads(short) == [("trs-pad-25", 3.5)]
-    assert leads(do(short, "length run 1 2 m")) == [("trs-pad-25", 2.0)]
-    balanced = do(bag, "bag out l to cam, 10 m", "lead run 1 by xlr")
+    assert leads(do(short, "length cable 1 2 m")) == [("trs-pad-25", 2.0)]
+    balanced = do(bag, "bag out l to cam, 10 m", "swap cable 1 for xlr")
     assert leads(balanced) == [("xlr", 9.7), ("xlr-trs-pad-25", 0.3)]
-    barrel = do(balanced, "lead run 1 by xlr barrel with 25 dB")
+    barrel = do(balanced, "swap cable 1 for xlr barrel with 25 dB")
     assert [lead for lead, _ in leads(barrel)] == ["xlr", "xlr-pad-25", "xlr-trs"]
-    plain = say(short, "lead run 1 by 3.5 mm TRS").proposals[0]
+    plain = say(short, "swap cable 1 for 3.5 mm TRS").proposals[0]
     assert plain.title.endswith(": line into microphone input"), (
         "asked for by name it goes, and the answer says what follows"
     )
@@ -175,7 +175,7 @@ def test_a_jam_every_hour_gives_way_to_a_clock_that_stays_on():
     (finding,) = [item for item in found(plan, Severity.CAUTION) if item.rule == "missed-jam"]
     assert "worst case, and it asks for a jam every 55 min" in finding.text
     first, *others = fixes(plan, finding)
-    assert first.label == "Timecode lead from bag, and leave it on"
+    assert first.label == "Timecode cable from bag, and leave it on"
     assert others[0].label.startswith("Add a timecode generator")
     assert "if it parts as fast as it may" in others[1].label
 
@@ -315,7 +315,7 @@ def test_without_a_voice_full_scales_are_matched():
 
 
 RIGS = {
-    "bag, lead and camera": (*BAG_AND_CAMERA, "bag line to cam, 0.5 m"),
+    "bag, cable and camera": (*BAG_AND_CAMERA, "bag line to cam, 0.5 m"),
     "radio into a camcorder": ("add shoulder camcorder as cam", *RADIO, "rx to cam 1, 0.5 m"),
     "boom and dynamic on a mixer": ("add field mixer as mixer", "add bag recorder as bag", "add dynamic handheld as dyn", "add boom shotgun as boom",
                                     "y at dyn, 0.1 m", "x at boom, 0.5 m", "dyn to mixer 1", "boom to mixer 2", "mixer out l to bag 1, 2 m"),

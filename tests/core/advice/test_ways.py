@@ -17,9 +17,9 @@ from tidy_trunk.errors import UnknownItemError
 def test_line_into_a_microphone_socket():
     found = ways(Report(trace_plan(line_into_camera())), "run-2")
     kinds = [way.id.split("-")[0] for way in found]
-    assert kinds[0] == "lead", "the attenuating lead is the clean way"
+    assert kinds[0] == "lead", "the attenuating cable is the clean way"
     assert kinds.index("trim") < kinds.index("headphones"), "the headphone output takes the monitor away"
-    assert found[0].label == "Use the 25 dB lead"  # handbook: about 25 dB
+    assert found[0].label == "Use the 25 dB attenuator"  # handbook: about 25 dB
     noises = {way.id: way.noise_dbfs for way in found}
     assert noises[found[0].id] < noises["trim"] < noises["headphones"]
 
@@ -80,7 +80,7 @@ def test_aes3_where_both_have_it():
 def test_a_pad_that_is_too_strong_is_exchanged():
     parts = (Part(lead="trs-pad-50", length_m=0.3),)
     found = ways(Report(trace_plan(made(SetParts(run="run-2", parts=parts), base=line_into_camera()))), "run-2")
-    assert found[0].fits and found[0].label == "Use the 25 dB lead"
+    assert found[0].fits and found[0].label == "Use the 25 dB attenuator"
     assert len(found[0].edits[0].parts) == 1, "one pad takes the place of the other"
 
 
@@ -115,10 +115,10 @@ def test_a_lead_of_ones_own_stands_among_the_ways():
     wiring = padded(fitting, "l", arms_of("l", pad.resistors))
     own = SaveLead(label="Last night", sending=fitting.sending, receiving=fitting.receiving, ways={"": wiring})
     found = {way.label: way for way in ways(Report(trace_plan(made(own, base=line_into_camera()))), "run-2")}
-    way = found["Use your own lead Last night"]
+    way = found["Use your own cable Last night"]
     assert way.fits and way.needs == "1 Last night" and "mark it" in way.risk
     assert [part.length_m for part in way.edits[0].parts] == [0.3]
-    assert {"Use the 25 dB lead", "Use the 30 dB lead"} < set(found)
+    assert {"Use the 25 dB attenuator", "Use the 30 dB attenuator"} < set(found)
 
 
 def test_each_school_has_its_first_way_and_every_way_its_risk():

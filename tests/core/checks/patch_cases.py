@@ -197,7 +197,7 @@ PATCH_CASES = [
     # Five frames of the camera and two of the switcher at 25 frames a second: 280 ms.
     Case("listening-late", switcher_phones(late=True), switcher_phones(late=False), CAUTION, "280 ms late", cured=False),
     Case("one-recorder", made(SetSource(source="voice", irreplaceable=True), base=boom_in_bag()), boom_in_bag(), CAUTION, "alone records it", cured=False),
-    Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "hang on boom, bag and run 1", cured=False),
+    Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "hang on boom, bag and cable 1", cured=False),
     Case("hum-loop", powered("mains", "mains"), powered("mains", "battery"), CAUTION, "cam → mains → rec → cam"),
     Case("hum-loop", powered("computer USB", "mains"), powered("USB charger", "mains"), CAUTION, "the computer"),
     Case("hum-loop", powered("computer USB", "wall adapter"), powered("computer USB", "battery"), CAUTION, "ticks and clicks"),
@@ -223,5 +223,5 @@ PATCH_CASES = [
     Case("harmful-power", made(put("box", "mic.plug_in.menu", True), base=hand_held("mirrorless-mic", "mic", "xlr-trs", microphone="ribbon")),
          hand_held("mirrorless-mic", "mic", "xlr-trs", microphone="ribbon"), STOP, "ribbon then lies across"),
     Case("microphone-unpowered", made(SetParts(run="run-1", parts=(Part(lead="xlr", length_m=7), Part(lead="xlr-isolator", length_m=0.2))), base=boom_in_bag()),
-         boom_in_bag(), STOP, "a lead on the way does not pass it", cured=False),
+         boom_in_bag(), STOP, "a cable on the way does not pass it", cured=False),
 ]  # fmt: skip

@@ -211,7 +211,7 @@ def test_edits_on_time_read_well_and_go_back():
     plan, told = apply_edits(jammed(), [
         SetBreak(label="Dinner", at_min=750, length_min=45), SetJam(device="bag", giver="tc", at_min=(750, EIGHT, 750)),
     ])  # fmt: skip
-    assert told == "Dinner at 12:30, 45 min; bag is jammed from tc by lead: 08:00, 12:30"
+    assert told == "Dinner at 12:30, 45 min; bag is jammed from tc by cable: 08:00, 12:30"
     assert "bag is jammed from tc at 08:00, 12:30, was by nobody" in differences(jammed(), plan)
     assert "break Dinner is new" in differences(jammed(), plan)
     back, _ = apply_edits(plan, [RemoveBreak(id="dinner"), SetJam(device="bag", giver=None)])

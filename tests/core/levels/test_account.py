@@ -43,7 +43,7 @@ def test_the_account_of_a_voice_by_hand():
             "0.5 m away": 6.02,
             "60° off axis, shotgun": -5.78,
             "sensitivity": -125.74,
-            "lead, with what it is plugged into": -0.32,
+            "cable, with what it is plugged into": -0.32,
             "gain": 50,
             "full scale": -10,
         },

@@ -203,7 +203,7 @@ def test_aerials_are_no_rungs():
     report = Report(trace_plan(plan))
     labels = [rung.label for rung in report.ladder(report.track("bag.1").trace)]
     assert labels == [
-        "lav", "lav", "run 1", "pack mic in", "pack on air", "run 2", "receiver received", "receiver out", "run 3", "bag in 1",
+        "lav", "lav", "cable 1", "pack mic in", "pack on air", "cable 2", "receiver received", "receiver out", "cable 3", "bag in 1",
         "bag track 1",
     ]  # fmt: skip
 

@@ -96,7 +96,7 @@ def test_one_reading_counts_for_both_sides_of_a_socket_until_the_other_is_read()
     assert step_of(both, "cam.R").like == "" and step_of(both, "cam.R").off_db == pytest.approx(-1.0, abs=0.01)
     assert report_of(both).track("cam.L").sound.average == pytest.approx(left.average, abs=0.01)
     other_lead = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-35", length_m=0.3),)), base=read_low)
-    assert step_of(other_lead, "cam.R").like == "", "another lead is another way"
+    assert step_of(other_lead, "cam.R").like == "", "another cable is another way"
 
 
 @pytest.mark.parametrize(
@@ -128,7 +128,7 @@ def test_another_lead_is_another_line_up():
     other = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-35", length_m=0.3),)), base=plan)
     bare = made(DropLineUp(track="cam.L"), base=other)
     assert step_of(other).state is State.STALE
-    assert step_of(other).shows_dbfs == step_of(bare).shows_dbfs, "what was read through another lead says nothing"
+    assert step_of(other).shows_dbfs == step_of(bare).shows_dbfs, "what was read through another cable says nothing"
     assert report_of(other).track("cam.L").sound == report_of(bare).track("cam.L").sound
 
 

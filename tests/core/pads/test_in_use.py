@@ -82,7 +82,7 @@ def test_the_treble_of_a_lead():
     found = corner(arms, 150, 2500, 10)
     seen = 1 / (1 / U_25.output_impedance_ohm + 1 / 2500)
     assert found.at_sender_hz == pytest.approx(lead_corner_hz(seen, 10))
-    with pytest.raises(RangeError, match="no lead"):
+    with pytest.raises(RangeError, match="no cable"):
         corner(arms, 150, 2500, 0)
 
 

@@ -43,9 +43,9 @@ def test_what_changed_is_said():
         "bag: line out R from track mix L, was from track mix R",
         "cam mic socket mic, full scale: −11 dBu, typical",
         "source Voice: peak 90, was 74, burst 100, was 84, irreplaceable",
-        "run 2 by 0.3 m 3.5 mm lead with 25 dB, was 0.3 m 3.5 mm TRS",
-        "run 2: 2 m past walkway, was path not known",
-        "run 2: strain relief fitted",
+        "cable 2 by 0.3 m 3.5 mm cable with 25 dB, was 0.3 m 3.5 mm TRS",
+        "cable 2: 2 m past walkway, was path not known",
+        "cable 2: strain relief fitted",
     )
 
 
@@ -53,10 +53,10 @@ def test_what_is_new_and_what_is_gone():
     found = differences(boom_in_bag(), line_into_camera())
     assert found == (
         "cam is new: Mirrorless camera, microphone socket only",
-        "run 2, bag line out to cam mic socket is new, by 0.3 m 3.5 mm TRS",
+        "cable 2, bag line out to cam mic socket is new, by 0.3 m 3.5 mm TRS",
     )
     back = differences(line_into_camera(), made(RemoveDevice(device="cam"), base=line_into_camera()))
-    assert back == ("cam is gone", "run 2, bag line out to cam mic socket is gone")
+    assert back == ("cam is gone", "cable 2, bag line out to cam mic socket is gone")
 
 
 @settings(max_examples=20)

@@ -40,7 +40,7 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
     """Soldered from memory: cold to the ring."""
     crossed = SaveLead(
         id="own-lead",
-        label="Own lead",
+        label="Own cable",
         sending=LEADS["xlr-trs"].sending,
         receiving=LEADS["xlr-trs"].receiving,
         ways=LEADS["xlr-trs-one-to-one"].ways,
@@ -51,12 +51,12 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
     right = Wiring((Wire("1", "S"), Wire("2", "T"), Wire("2", "R")))
     mended = made(
         SaveLead(
-            id="own-lead", label="Own lead", sending=crossed.sending, receiving=crossed.receiving, ways={"": right}
+            id="own-lead", label="Own cable", sending=crossed.sending, receiving=crossed.receiving, ways={"": right}
         ),
         base=plan,
     )
     assert "Sides in opposite polarity" not in {finding.title for finding in check(Report(trace_plan(mended)))}
-    with pytest.raises(PlanError, match="run 2 uses Own lead"):
+    with pytest.raises(PlanError, match="cable 2 uses Own cable"):
         made(RemoveLead(lead="own-lead"), base=plan)
     free = made(SetParts(run="run-2", parts=(Part(lead="xlr-trs", length_m=0.3),)), base=plan)
     assert made(RemoveLead(lead="own-lead"), base=free).leads == {}

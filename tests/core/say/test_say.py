@@ -63,7 +63,7 @@ def test_two_sides_share_one_breakout():
     [
         ("frob to bag", "no device here is called 'frob'"),
         ("boom to bag 9", "bag has no input '9': it has in 1"),
-        ("boom to bag 2", "That socket is in use by run 1, boom to bag in 1. Use a Y-cable"),
+        ("boom to bag 2", "That socket is in use by cable 1, boom to bag in 1. Use a Y-cable"),
         ("add gramophone", "no class of device is called 'gramophone': look at the list"),
         ("add field recorder as bag", "no class of device is called 'field recorder': one of these may be meant"),
         ("founder at bag", "bag is no microphone"),
@@ -74,8 +74,8 @@ def test_two_sides_share_one_breakout():
         ("set bag 1 gain", "bag in 1 gain is understood; it takes 10 to 75 dB"),
         ("set bag 1 gain high", "bag in 1 gain is understood; it takes 10 to 75 dB"),
         ("founder at boom, half a metre", "'half a metre' after boom is no distance"),
-        ("lead on", "say which run: lead run 4; the job has runs 1"),
-        ("remove run 99", "nothing here is called that"),
+        ("swap on", "say which cable: swap cable 4; the job has cables 1"),
+        ("remove cable 99", "nothing here is called that"),
         ("name ghost as spirit", "nothing here is called that"),
         ("set bag 1 gain 4000", "goes from 10 to 75"),
     ],
@@ -105,15 +105,15 @@ def test_completions_go_on_from_what_is_typed():
     assert say(boom_in_bag(), "bo").completions == ("boom to ",)
     assert say(boom_in_bag(), "boom to b").completions[:3] == ("boom to bag", "boom to bag in 1", "boom to bag in 2")
     assert "set bag in 1 gain " in say(boom_in_bag(), "set bag 1 ga").completions
-    assert say(boom_in_bag(), "len").completions[0] == "length run "
-    assert say(boom_in_bag(), "path run").completions == ("path run 1: ",)
-    assert say(boom_in_bag(), "path run 1: 4 m past wa").completions == ("path run 1: 4 m past walkway",)
+    assert say(boom_in_bag(), "len").completions[0] == "length cable "
+    assert say(boom_in_bag(), "path cable").completions == ("path cable 1: ",)
+    assert say(boom_in_bag(), "path cable 1: 4 m past wa").completions == ("path cable 1: 4 m past walkway",)
     assert say(Plan(name="x"), "").completions == ("add ",)
     assert "add bag recorder, eight inputs" in say(Plan(name="x"), "add ba").completions
 
 
 def test_things_are_removed_by_name_or_number():
-    plan = do(boom_in_bag(), "remove run 1", "remove voice", "remove boom")
+    plan = do(boom_in_bag(), "remove cable 1", "remove voice", "remove boom")
     assert not plan.runs and not plan.sources and list(plan.devices) == ["bag"]
 
 
@@ -138,7 +138,7 @@ def test_every_form_of_the_grammar_is_understood():
     )
     for form in GRAMMAR:
         base = plan
-        if form.example.startswith(("length", "path", "lead", "tie", "remove", "move")):
+        if form.example.startswith(("length", "path", "swap", "tie", "remove", "move")):
             base = do(plan, "bag out l to camera b, 6 m")
         if "move" in form.example:
             base = do(base, "copy camera b as camera c")
@@ -148,13 +148,13 @@ def test_every_form_of_the_grammar_is_understood():
 
 
 def test_a_plug_on_its_own_cord_goes_straight_in():
-    plan = do(Plan(name="x"), "add lavalier as Lead lav", "add mirrorless camera, microphone as cam", "lead lav to cam")
+    plan = do(Plan(name="x"), "add lavalier as Swap lav", "add mirrorless camera, microphone as cam", "swap lav to cam")
     (run,) = plan.runs.values()
     assert [part.lead for part in run.parts] == ["trs-both"]
     answer = say(
         do(Plan(name="x"), "add lavalier as lav", "add field mixer as mixer", "add pocket as pocket"), "lav to mixer 2"
     )
-    assert "no lead fits both. It goes into pocket mic/line in" in answer.problem
+    assert "no cable fits both. It goes into pocket mic/line in" in answer.problem
 
 
 def test_a_way_by_a_box_says_what_it_costs_in_noise():
@@ -183,16 +183,16 @@ def test_lengths_are_said_in_several_ways():
     )
     assert plan.sources["founder"].heard_by == {"boom": 0.5}
     assert plan.runs["run-1"].length_m == 12
-    assert do(plan, "length run 1 15").runs["run-1"].length_m == 15
-    assert do(plan, "path run 1: 10 past walkway").runs["run-1"].path[0].length_m == 10
+    assert do(plan, "length cable 1 15").runs["run-1"].length_m == 15
+    assert do(plan, "path cable 1: 10 past walkway").runs["run-1"].path[0].length_m == 10
 
 
 def test_what_the_forms_do():
     plan = do(
         boom_in_bag(),
-        "length run 1 12 m",
-        "path run 1: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m",
-        "tie run 1",
+        "length cable 1 12 m",
+        "path cable 1: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m",
+        "tie cable 1",
     )
     run = plan.runs["run-1"]
     assert run.path == (
@@ -200,7 +200,7 @@ def test_what_the_forms_do():
         Stretch(4, (Passing(Hazard.DIMMER, 0.5),)),
     )
     assert run.strain_relief
-    assert run.length_m >= 12 * 1.1 + 2, "the path asked for a longer lead, and the first answer takes one"
+    assert run.length_m >= 12 * 1.1 + 2, "the path asked for a longer cable, and the first answer takes one"
     plan = do(
         plan,
         "copy bag as bag two",
@@ -212,7 +212,7 @@ def test_what_the_forms_do():
     assert plan.devices["bag-two"].settings == plan.devices["bag"].settings
     assert plan.sources["voice"].peak_db_spl == 90 and plan.sources["voice"].irreplaceable
     assert plan.devices["bag"].routing["mix-l"] == ("in1", "in2") and plan.devices["bag"].feeds["line.R"] == "mix-l"
-    plan = do(plan, "move run 1 to bag two 3")
+    plan = do(plan, "move cable 1 to bag two 3")
     assert (plan.runs["run-1"].receiving.device, plan.runs["run-1"].receiving.port) == ("bag-two", "in3")
     plan = do(plan, "set job target broadcast, tone -18", "set bag 1 gain 30, 2 gain 31")
     assert (plan.defaults.target, plan.defaults.alignment_dbfs) == ("broadcast", -18)
@@ -222,12 +222,12 @@ def test_what_the_forms_do():
 @pytest.mark.parametrize(
     ("line", "says"),
     [
-        ("length run 9 3 m", "there is no run 9; the job has runs 1"),
-        ("length run 1", "run 1 is understood; say how long"),
-        ("path run 1: along the wall", "no stretch of a path"),
-        ("path run 1: 4 m past dragons", "nothing that a lead passes"),
-        ("lead run 1 by hdmi", "does not fit run 1"),
-        ("boom to bag 2, by rope", "no lead is called 'rope'"),
+        ("length cable 9 3 m", "there is no cable 9; the job has cables 1"),
+        ("length cable 1", "cable 1 is understood; say how long"),
+        ("path cable 1: along the wall", "no stretch of a path"),
+        ("path cable 1: 4 m past dragons", "nothing that a cable passes"),
+        ("swap cable 1 for hdmi", "does not fit cable 1"),
+        ("boom to bag 2, by rope", "no cable is called 'rope'"),
         ("rename bag", "say the new one too"),
         ("route bag 1 to mix 9", "it has no track or mix 'mix 9'"),
         ("route bag 99 to mix l", "it has no input '99'"),
@@ -291,7 +291,7 @@ def test_a_microphone_called_like_a_camera_leads_to_the_camera():
 
 
 @pytest.mark.parametrize(
-    "begun", ["add", "use", "jam", "late", "break", "name", "way run", "path run", "feed", "tie run"]
+    "begun", ["add", "use", "jam", "late", "break", "name", "way cable", "path cable", "feed", "tie cable"]
 )
 def test_every_verb_is_completed(begun):
     """Said before: use, jam, late, break, name and way were not."""
@@ -313,4 +313,4 @@ def test_a_name_with_an_as_in_it_is_copied_and_renamed():
 def test_a_socket_of_just_that_name_is_meant():
     """Said before: "l" was taken for the line output, and the run in its socket was blamed."""
     plan = do(Plan(name="x"), "add bag recorder as bag", "add shoulder camcorder as cam", "bag out l to cam 1")
-    assert "in use by run 1, bag out L" in say(plan, "bag out l to cam 1").problem
+    assert "in use by cable 1, bag out L" in say(plan, "bag out l to cam 1").problem

@@ -255,7 +255,7 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
         head, tail = "Sound", f"at {unit.label}"
     if stage.place is Place.LEAD and stage.run is not None:
         detail = lead_row(evaluation.rig, stage.run).label
-        head, tail = f"Run {stage.run.number}", detail
+        head, tail = f"Cable {stage.run.number}", detail
     elif stage.place is Place.INPUT:
         detail = input_words(unit, unit.input(stage.name))
     elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:

@@ -35,7 +35,7 @@ def ways(report: Report, run_id: str, upstream: Upstream | None = None) -> list[
     plan = report.rig.plan
     run = plan.runs.get(run_id)
     if run is None:
-        raise UnknownItemError(f"there is no run '{run_id}'; the job has {', '.join(plan.runs) or 'none'}")
+        raise UnknownItemError(f"there is no cable '{run_id}'; the job has {', '.join(plan.runs) or 'none'}")
     upstream = upstream or Upstream(report, run.receiving.device)
     found = [
         item

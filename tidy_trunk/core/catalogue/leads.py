@@ -91,7 +91,7 @@ def _attenuating() -> list[LeadClass]:
         arms = bridging_arms(db, PAD_SOURCE_OHM, PAD_LOAD_OHM)
         leads += [
             LeadClass(
-                id=f"trs-pad-{db}", label=f"3.5 mm lead with {db} dB", sending=TRS_M, receiving=TRS_M,
+                id=f"trs-pad-{db}", label=f"3.5 mm cable with {db} dB", sending=TRS_M, receiving=TRS_M,
                 ways={"": padded(FITTINGS["trs"], "l", arms)}, balanced=False, loss_db=_loss(db), short_m=_ADAPTER_M, replaces=("trs",),
             ),
             LeadClass(

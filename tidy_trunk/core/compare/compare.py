@@ -108,7 +108,7 @@ def track_reached(report: Report, run_id: str) -> Stage:
     run = report.rig.plan.runs.get(run_id)
     stage = reached(report, run) if run is not None else None
     if stage is None:
-        raise NotFoundError(f"there is no run '{run_id}' that reaches a track")
+        raise NotFoundError(f"there is no cable '{run_id}' that reaches a track")
     return stage
 
 
@@ -127,7 +127,7 @@ def compare(report: Report, run_id: str, recorded: Mapping[str, Recorded]) -> tu
     plans = way_plans(report, run_id)
     unknown = [way for way in recorded if way not in plans]
     if unknown:
-        raise NotFoundError(f"run '{run_id}' has no way '{unknown[0]}'; it has {', '.join(plans)}")
+        raise NotFoundError(f"cable '{run_id}' has no way '{unknown[0]}'; it has {', '.join(plans)}")
     thought = {way: _predict(plans[way].plan, run_id) for way in recorded}
     places = _places({way: (item.is_cut_off, item.noise_dbfs - item.tone_dbfs) for way, item in recorded.items()})
     predicted_places = _places({way: (item.is_cut_off, item.hiss_db) for way, item in thought.items()})
@@ -186,7 +186,7 @@ def _cut_off(found: Recorded, thought: _Predicted) -> str:
     if not found.is_cut_off:
         return "It was predicted to be cut off, and is not: a burst would be. Measure the full scale of both ends."
     return "The tone is cut off: nothing repairs that, however quiet it is." + (
-        "" if thought.is_cut_off else " It was not predicted: look at the mode of both ends, and at the lead."
+        "" if thought.is_cut_off else " It was not predicted: look at the mode of both ends, and at the cable."
     )
 
 
@@ -198,7 +198,7 @@ def _remark(off_db: float, kind: str) -> str:
             f"{-off_db:.0f} dB quieter than predicted: the devices are better than their class. Measure their figures."
         )
     why = {
-        "hum": "it hums: look for a mains loop, and at the unbalanced part of the lead",
+        "hum": "it hums: look for a mains loop, and at the unbalanced part of the cable",
         "rumble": "it rumbles: something was still open before the sender, or the low cut is off",
         "hiss": "it hisses: look whether all inputs of the sender were down, and how its output level stands",
     }[kind]

@@ -128,7 +128,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[str, Figure, str]]:
         for part in stage.run.parts:
             loss = rig.lead_of(part).loss_db
             if loss is not None:
-                yield f"loss of {rig.lead_of(part).label}", loss, f"line up at 1 kHz through run {stage.run.number}"
+                yield f"loss of {rig.lead_of(part).label}", loss, f"line up at 1 kHz through cable {stage.run.number}"
 
 
 def first_measurement(found: Sequence[Doubt]) -> str:

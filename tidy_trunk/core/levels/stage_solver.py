@@ -203,7 +203,7 @@ class StageSolver(ABC, Generic[S]):
             way = self._leaving(level)
             way.at = stage.key
             if ratio != 1 or losses:
-                way.shift("lead, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
+                way.shift("cable, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
             ways.append(way)
         steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
         signs = [math.copysign(1.0, ratio) for _, ratio in stage.feeds]
@@ -278,7 +278,7 @@ class StageSolver(ABC, Generic[S]):
         if stage.place is Place.BUS:
             return unit.bus_label(stage.name)
         if stage.place is Place.LEAD and stage.run is not None:
-            return f"run {stage.run.number}"
+            return f"cable {stage.run.number}"
         if stage.place is Place.SOUND:
             return self.rig.plan.sources[stage.name].label
         return unit.label

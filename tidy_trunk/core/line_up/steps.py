@@ -20,10 +20,10 @@ OFF_DB: Final = 6.0
 """ASSUMED_ how far a reading may be from what was wanted and still come from typical figures: their ± together. Beyond it
 something stands wrong, and nothing is lined up."""
 
-LOOK_AT_MICROPHONE: Final = "automatic level off, the camera one step above its lowest gain, the right lead or attenuator, then the sender's output"
+LOOK_AT_MICROPHONE: Final = "automatic level off, the camera one step above its lowest gain, the right cable or attenuator, then the sender's output"
 """In which order things are looked at where a line-up is far off on a microphone socket. [PRACTICE]"""
 
-LOOK_AT_LINE: Final = "automatic level off, both ends at line, the right lead, then the level of the track itself"
+LOOK_AT_LINE: Final = "automatic level off, both ends at line, the right cable, then the level of the track itself"
 """The same on a line input. [PRACTICE]"""
 
 AUTOMATIC_WORDS: Final = "Automatic level is on: switch it off first. Until then the reading means nothing."
@@ -237,7 +237,7 @@ def taken(
     tone = LevelSolver(report.rig, oscillators={sender.device: sent_dbfs}, line_ups={})
     predicted = tone.level(track.trace.stage).sound.average
     if not math.isfinite(predicted):
-        raise InputError("a tone does not reach this track: look at its run and routing first")
+        raise InputError("a tone does not reach this track: look at its cable and routing first")
     return TakeLineUp(
         line_up=LineUp(
             track=track_id,

@@ -117,7 +117,7 @@ def advice(pad: Pad, source_ohm: float, length_m: float, corners: Corner) -> tup
     else:
         load = f"The source sees only {times:.1f} times its own impedance: below {BRIDGING_RATIO:g} it is loaded."
     end = (
-        f"Build it into the receiving end: the {length_m:g} m of lead then carry {pad.loss_db_actual:.0f} dB more above what they "
+        f"Build it into the receiving end: the {length_m:g} m of cable then carry {pad.loss_db_actual:.0f} dB more above what they "
         "pick up."
     )
     if corners.at_receiver_hz < BEYOND_HEARING_HZ:

@@ -36,7 +36,7 @@ def _all(before: Plan, after: Plan) -> Iterator[str]:
             yield f"{default_words(name, value)}, was {default_words(name, getattr(before.defaults, name))}"
     first, second = Rig(before), Rig(after)
     yield from _items("class", before.classes, after.classes)
-    yield from _items("lead", before.leads, after.leads)
+    yield from _items("cable of your own", before.leads, after.leads)
     yield from _items("target", before.targets, after.targets)
     for old_device, device in _pairs(before.devices, after.devices):
         yield from _device(first, second, old_device, device)
@@ -182,9 +182,9 @@ def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[
     if old is None:
         yield f"{second.run_label(new)} is new, by {_parts(second, new.parts)}"
         return
-    label = f"run {new.number}"
+    label = f"cable {new.number}"
     if old.number != new.number:
-        yield f"run {old.number} has number {new.number}"
+        yield f"cable {old.number} has number {new.number}"
     if (old.sending, old.receiving) != (new.sending, new.receiving):
         yield f"{label} goes from {second.port_label(new.sending)} to {second.port_label(new.receiving)}"
     if old.parts != new.parts:
@@ -196,4 +196,4 @@ def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[
 
 
 def _parts(rig: Rig, parts: Sequence[Part]) -> str:
-    return " and ".join(f"{part.length_m:g} m {rig.lead_of(part).label}" for part in parts) or "no lead"
+    return " and ".join(f"{part.length_m:g} m {rig.lead_of(part).label}" for part in parts) or "no cable"

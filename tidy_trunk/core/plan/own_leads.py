@@ -52,13 +52,13 @@ def circuits_of(plug: Plug) -> list[Circuit]:
 
 def check_lead(own: OwnLead) -> None:
     """Raises PlanError or RangeError where a lead names contacts that are not there, or parts that cannot be."""
-    at = f"lead '{own.label}'"
+    at = f"cable '{own.label}'"
     for end in (own.sending, own.receiving):
         if end.connector not in CONNECTORS or not circuits_of(end):
             known = ", ".join(sorted({connector for connector, circuit in PINOUTS if circuit.is_analogue}))
-            raise PlanError(f"{at}: '{end.connector}' is no plug for a lead of one's own: use {known}")
+            raise PlanError(f"{at}: '{end.connector}' is no plug for a cable of one's own: use {known}")
     if set(own.ways) not in ({""}, {"L", "R"}):
-        raise PlanError(f"{at}: a lead has one way, or the two ways L and R")
+        raise PlanError(f"{at}: a cable has one way, or the two ways L and R")
     if own.short_m is not None and not 0 < own.short_m <= 100:
         raise RangeError(
             f"{at}: fixed length must be more than 0 and at most 100 m, not {own.short_m:g}; leave it out where it is made to length"
@@ -72,7 +72,7 @@ def _check_way(at: str, own: OwnLead, way: Wiring) -> None:
     if not way.wires and not way.windings:
         raise PlanError(f"{at}: nothing is joined in it: draw at least one core")
     if len(way.wires) + len(way.bridges) + len(way.windings) > MOST_CORES:
-        raise PlanError(f"{at}: more than {MOST_CORES} cores and parts: is this one lead?")
+        raise PlanError(f"{at}: more than {MOST_CORES} cores and parts: is this one cable?")
     for end, contacts, name in (*_ends(way, near, far),):
         if name not in contacts:
             raise PlanError(f"{at}: its {end} end has no contact '{name}'; it has {', '.join(contacts)}")

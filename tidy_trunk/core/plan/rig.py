@@ -92,13 +92,13 @@ class PlacedDevice:
     def input(self, port_id: str) -> InputPort:
         port = self.port(port_id)
         if not isinstance(port, InputPort):
-            raise UnknownItemError(f"{self.label} {port.label} is an output: a run ends at an input")
+            raise UnknownItemError(f"{self.label} {port.label} is an output: a cable ends at an input")
         return port
 
     def output(self, port_id: str) -> OutputPort:
         port = self.port(port_id)
         if not isinstance(port, OutputPort):
-            raise UnknownItemError(f"{self.label} {port.label} is an input: a run begins at an output")
+            raise UnknownItemError(f"{self.label} {port.label} is an input: a cable begins at an output")
         return port
 
     def acts(self, control: Control) -> bool:
@@ -389,7 +389,7 @@ class Rig:
         """Raises UnknownItemError."""
         lead = LEADS.get(part.lead) or self.own_leads.get(part.lead)
         if lead is None:
-            raise UnknownItemError(f"there is no lead '{part.lead}': choose one of the catalogue or of your own")
+            raise UnknownItemError(f"there is no cable '{part.lead}': choose one of the catalogue or of your own")
         return lead
 
     def leads_of(self, run: Run) -> list[tuple[LeadClass, float]]:
@@ -402,7 +402,7 @@ class Rig:
         return unit.label if port.id == "out" and unit.device_class.capsule else f"{unit.label} {port.label}"
 
     def run_label(self, run: Run) -> str:
-        return f"run {run.number}, {self.port_label(run.sending)} to {self.port_label(run.receiving)}"
+        return f"cable {run.number}, {self.port_label(run.sending)} to {self.port_label(run.receiving)}"
 
     def input_channel(self, unit: PlacedDevice, channel_ref: str) -> tuple[InputPort, int]:
         """Port and channel index of a reference such as `in1` or `mic.L`."""

@@ -66,10 +66,10 @@ def validate(plan: Plan, like: Rig | None = None) -> Rig:
             raise PlanError(f"{at}: a built-in class has this id: choose another")
         rig.class_of(class_id)
     for own_lead in plan.leads.values():
-        check_label(f"lead '{own_lead.id}'", own_lead.label)
+        check_label(f"cable '{own_lead.id}'", own_lead.label)
         check_lead(own_lead)
         if own_lead.id in LEADS:
-            raise PlanError(f"lead '{own_lead.id}': a built-in lead has this id: choose another")
+            raise PlanError(f"cable '{own_lead.id}': a built-in cable has this id: choose another")
     same = like.plan.devices if like is not None and _is_same_job(plan, like.plan) else {}
     for device_id, device in plan.devices.items():
         if same.get(device_id) is not device:
@@ -160,7 +160,7 @@ def _check_jam(rig: Rig, unit: PlacedDevice, at: str) -> None:
         if not one.device_class.keeps_time:
             raise PlanError(f"{at}: {one.label} keeps no timecode: name a camera, a recorder or a timecode generator")
     if len(jam.at_min) > MOST_JAMS:
-        raise PlanError(f"{at}: more than {MOST_JAMS} jams in a day: leave it on the lead")
+        raise PlanError(f"{at}: more than {MOST_JAMS} jams in a day: leave it on the cable")
     for minute in jam.at_min:
         check_number(f"{at}, jam", minute, 0, LAST_MIN, "minutes after midnight")
 
@@ -299,11 +299,11 @@ def _check_source(rig: Rig, source_id: str) -> None:
 def _check_runs(rig: Rig) -> None:
     numbers: dict[int, str] = {}
     for run in rig.plan.runs.values():
-        at = f"run {run.number}"
+        at = f"cable {run.number}"
         if not 1 <= run.number <= 9_999:
-            raise RangeError(f"run '{run.id}': a number of 1 to 9999 is taped to the lead, not {run.number}")
+            raise RangeError(f"cable '{run.id}': a number of 1 to 9999 is taped to the cable, not {run.number}")
         if run.number in numbers:
-            raise PlanError(f"run '{run.id}': number {run.number} is taken by run '{numbers[run.number]}'")
+            raise PlanError(f"cable '{run.id}': number {run.number} is taken by cable '{numbers[run.number]}'")
         numbers[run.number] = run.id
         try:
             rig.unit(run.sending.device).output(run.sending.port)
@@ -317,7 +317,7 @@ def _check_runs(rig: Rig) -> None:
         if len(run.path) > 20:
             raise PlanError(f"{at}: more than twenty stretches: put some together")
         if len(run.parts) > 8:
-            raise PlanError(f"{at}: more than eight leads in a row: every join is a fault to come")
+            raise PlanError(f"{at}: more than eight cables in a row: every join is a fault to come")
     for ref, runs in (*rig.arriving.items(), *rig.leaving.items()):
         _check_occupancy(rig, ref, runs)
 
@@ -355,6 +355,6 @@ def _check_occupancy(rig: Rig, ref: PortRef, runs: list[Run]) -> None:
     if len(ways) != len(runs) or len({shared for shared, _ in ways}) != 1:
         first, second = runs[0], runs[1]
         raise PortInUseError(
-            f"{rig.port_label(ref)} holds the plug of run {first.number}; run {second.number} needs another port, "
-            "or a two-way lead that both share"
+            f"{rig.port_label(ref)} holds the plug of cable {first.number}; cable {second.number} needs another port, "
+            "or a Y-cable that both share"
         )

@@ -19,7 +19,7 @@ class Command:
 
     verbs: any of them begins it; none where words in the middle tell it. says: whether a line without a verb is one.
     meaning: proposals for what follows the verb, or for the whole line where there is none. go_on: what may follow.
-    of_run: it names a run first, and is none where the line joins two devices, of which one may be called like the verb.
+    of_run: it names a cable first, and is none where the line joins two devices, of which one may be called like the verb.
     """
 
     verbs: tuple[str, ...] = ()
@@ -39,7 +39,7 @@ class Command:
 
 
 def _of_run(*verbs: str, meaning: runs.OfRun, go_on: Callable[[Plan, str], Iterator[str]], form: Form) -> Command:
-    """A command that names a run first."""
+    """A command that names a cable first."""
     found = partial(runs.of_run, verbs[0], meaning)
     return Command(verbs=verbs, meaning=found, go_on=go_on, of_run=True, forms=(form,))
 
@@ -69,7 +69,9 @@ COMMANDS: Final = (
         go_on=names,
         forms=(
             Form(
-                "remove THING", "remove run 4", "takes away a run, a device with its runs, a source, a lead of your own"
+                "remove THING",
+                "remove cable 4",
+                "takes away a cable, a device with its cables, a source, a cable of your own",
             ),
         ),
     ),
@@ -77,7 +79,7 @@ COMMANDS: Final = (
         "length",
         meaning=runs.length,
         go_on=partial(after_run, " "),
-        form=Form("length run N, L m", "length run 4 12 m", "the lead that is made to length takes the rest"),
+        form=Form("length cable N, L m", "length cable 4 12 m", "the cable that is made to length takes the rest"),
     ),
     _of_run(
         "path",
@@ -85,30 +87,32 @@ COMMANDS: Final = (
         meaning=runs.path,
         go_on=after_path,
         form=Form(
-            "path run N: L m past WHAT and WHAT, then L m across mains",
-            "path run 4: 8 m past walkway, then 2 m past dimmer at 0.5 m",
-            "where the lead lies, and what it passes",
+            "path cable N: L m past WHAT and WHAT, then L m across mains",
+            "path cable 4: 8 m past walkway, then 2 m past dimmer at 0.5 m",
+            "where the cable lies, and what it passes",
         ),
     ),
     _of_run(
-        "lead",
-        meaning=runs.lead,
-        go_on=partial(after_run, " by "),
-        form=Form("lead run N by LEAD", "lead run 4 by one to one", "another lead for the same ports"),
+        "swap",
+        meaning=runs.swap,
+        go_on=partial(after_run, " for "),
+        form=Form("swap cable N for CABLE", "swap cable 4 for one to one", "another cable for the same sockets"),
     ),
     _of_run(
         "move",
         meaning=runs.move,
         go_on=partial(after_run, " to "),
         form=Form(
-            "move run N to TO, move run N from FROM", "move run 4 to camera b", "another end, with the lead that fits"
+            "move cable N to TO, move cable N from FROM",
+            "move cable 4 to camera b",
+            "another end, with the cable that fits",
         ),
     ),
     _of_run(
         "tie",
         meaning=runs.tie,
         go_on=partial(after_run, ""),
-        form=Form("tie run N", "tie run 4", "strain relief at its ends"),
+        form=Form("tie cable N", "tie cable 4", "strain relief at its ends"),
     ),
     Command(
         verbs=("set",),
@@ -191,7 +195,9 @@ COMMANDS: Final = (
         says=runs.TO.search,
         meaning=runs.connect,
         forms=(
-            Form("FROM to TO, N m, by LEAD", "bag line to camera b, 3 m", "a run; length and lead may be left out"),
+            Form(
+                "FROM to TO, N m, by CABLE", "bag line to camera b, 3 m", "a cable; its length and kind may be left out"
+            ),
         ),
     ),
     Command(

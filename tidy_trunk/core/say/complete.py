@@ -55,9 +55,9 @@ def after_controls(plan: Plan, rest: str) -> Iterator[str]:
 def after_run(after: str, plan: Plan, rest: str) -> Iterator[str]:
     """Runs, each with the word that follows its number."""
     number = "".join(split_words(rest)[1:2])
-    if " " not in rest.removeprefix("run ").strip() and ":" not in rest:
+    if " " not in rest.removeprefix("cable ").strip() and ":" not in rest:
         runs = [run for run in plan.runs.values() if str(run.number).startswith(number)]
-        yield from (f"run {run.number}{after}" for run in runs)
+        yield from (f"cable {run.number}{after}" for run in runs)
 
 
 def after_path(plan: Plan, rest: str) -> Iterator[str]:

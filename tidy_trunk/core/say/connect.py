@@ -197,7 +197,7 @@ def _for_pair(
     yield found[0], found[0].move.label
     for other in found[1:]:
         if other.is_plain:
-            yield other, f"{other.move.label}, plain lead, nothing matched"
+            yield other, f"{other.move.label}, plain cable, nothing matched"
         elif other.stops == found[0].stops and "matched" not in other.move.label:
             yield other, other.move.label  # via another device
 
@@ -254,7 +254,7 @@ def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
     run = next(run for run in plan.runs.values() if run.receiving == connect.receiving)
     if not is_powered(Rig(plan), run.sending.device):
         label = plan.devices[run.sending.device].label
-        return f"{label} has no power here: its socket cannot give it, or a lead does not pass it"
+        return f"{label} has no power here: its socket cannot give it, or a cable does not pass it"
     for track in Report(trace_plan(plan)).tracks:
         if track.trace.device != connect.receiving.device:
             continue

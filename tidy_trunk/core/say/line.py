@@ -56,7 +56,7 @@ def _goes_on(plan: Plan, line: str) -> Iterator[str]:
     begun = [(name, command) for command in COMMANDS for name in command.verbs if name.startswith(verb)]
     meant = next((command for name, command in begun if name == verb), None)
     if not space:
-        yield from (f"{name} run " if command.of_run else f"{name} " for name, command in begun)
+        yield from (f"{name} cable " if command.of_run else f"{name} " for name, command in begun)
     if meant is not None and (space or not begun):
         yield from (f"{verb} {more}" for more in meant.go_on(plan, rest))
     elif meant is None:

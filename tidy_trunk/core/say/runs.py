@@ -100,12 +100,12 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
         if held and _joins_rightly(output, port):
             number = held[0].number
             return (
-                f"That socket is in use by {rig.run_label(held[0])}. Use a Y-cable (lead run {number} by its name), move run "
-                f"{number}, or remove it"
+                f"That socket is in use by {rig.run_label(held[0])}. Use a Y-cable (swap cable {number} for it by its name), move "
+                f"cable {number}, or remove it"
             )
     elsewhere = list(islice(_goes_into(rig, outputs[0]), 3))
     return (
-        f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no lead fits both. "
+        f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no cable fits both. "
         + (f"It goes into {', '.join(elsewhere)}" if elsewhere else "No other free input here takes it either")
     )
 
@@ -130,13 +130,13 @@ def _leads_meant(rig: Rig, text: str) -> tuple[str, ...]:
     own = [lead.id for lead in find_leads(rig.own_leads, words)]
     found = sorted(find_leads(LEADS, words), key=lambda lead: len(lead.label))
     if not own and not found:
-        raise NotUnderstoodError(f"no lead is called '{text.strip()}'")
+        raise NotUnderstoodError(f"no cable is called '{text.strip()}'")
     return (*own, *(lead.id for lead in found))
 
 
 def names_run(rest: str) -> bool:
     """Whether what follows a verb is meant as a run, and no device whose name begins with that verb."""
-    return re.match(r"(?:run\b|\d)", rest, re.IGNORECASE) is not None
+    return re.match(r"(?:cable\b|\d)", rest, re.IGNORECASE) is not None
 
 
 def of_run(verb: str, meaning: OfRun, plan: Plan, rest: str) -> Iterator[Proposal]:
@@ -144,36 +144,36 @@ def of_run(verb: str, meaning: OfRun, plan: Plan, rest: str) -> Iterator[Proposa
     run = named_run(plan, rest)
     if run is None:
         wanted = re.search(r"\d+", rest)
-        missing = f"there is no run {wanted.group()}" if wanted else f"say which run: {verb} run 4"
+        missing = f"there is no cable {wanted.group()}" if wanted else f"say which cable: {verb} cable 4"
         raise NotUnderstoodError(f"{missing}; the job has {_numbers(plan)}")
     yield from meaning(plan, *run)
 
 
 def _numbers(plan: Plan) -> str:
     numbers = sorted(run.number for run in plan.runs.values())
-    return f"runs {', '.join(map(str, numbers))}" if numbers else "no runs yet"
+    return f"cables {', '.join(map(str, numbers))}" if numbers else "no cables yet"
 
 
 def length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
-    """`run 4 12 m`."""
+    """`cable 4 12 m`."""
     bare = _NUMBER.fullmatch(rest.strip())
     length_m = number(bare.group()) if bare else take_length(rest)[0]
     if length_m is None:
-        raise NotUnderstoodError(f"run {run.number} is understood; say how long: length run {run.number} 12 m")
+        raise NotUnderstoodError(f"cable {run.number} is understood; say how long: length cable {run.number} 12 m")
     parts = with_length(Rig(plan), run, length_m)
     if not parts:
         raise NotUnderstoodError(
-            f"run {run.number} has no lead that is made to length: say lead run {run.number} xlr, or connect it anew"
+            f"cable {run.number} has no part that is made to length: say swap cable {run.number} for xlr, or connect it anew"
         )
     yield single(plan, SetParts(run=run.id, parts=parts))
 
 
 def path(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
-    """`run 4: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m`."""
+    """`cable 4: 8 m past walkway and beside mains 2 m, then 4 m past dimmer at 0.5 m`."""
     stretches = tuple(_stretch(piece) for piece in re.split(r",?\s*\bthen\s+|;\s*", rest) if piece.strip())
     if not stretches:
         raise NotUnderstoodError(
-            f"run {run.number} is understood; say its way: path run {run.number}: 8 m past walkway, then 4 m"
+            f"cable {run.number} is understood; say its way: path cable {run.number}: 8 m past walkway, then 4 m"
         )
     edit = SetPath(run=run.id, path=stretches)
     laid = replace(run, path=stretches)
@@ -199,32 +199,32 @@ def _passing(text: str) -> Passing:
         if (words and words == split_words(hazard)[-len(words) :]) or words == split_words(hazard)[: len(words)]:
             metres = number(found.group(2)) if found and found.group(2) else None
             return Passing(hazard, metres)
-    raise NotUnderstoodError(f"'{text.strip()}' is nothing that a lead passes: use {', '.join(Hazard)}")
+    raise NotUnderstoodError(f"'{text.strip()}' is nothing that a cable passes: use {', '.join(Hazard)}")
 
 
-def lead(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
-    """`run 4 by one to one`: another lead for the same ports."""
+def swap(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
+    """`cable 4 for one to one`: another lead for the same ports."""
     rig = Rig(plan)
-    found = propose_leads(plan, run, _leads_meant(rig, rest.removeprefix("by ")))
+    found = propose_leads(plan, run, _leads_meant(rig, rest.removeprefix("for ")))
     yield from found
     if not found:
         raise NotUnderstoodError(
-            f"'{rest.strip()}' does not fit run {run.number}, {rig.run_label(run).split(', ', 1)[1]}"
+            f"'{rest.strip()}' does not fit cable {run.number}, {rig.run_label(run).split(', ', 1)[1]}"
         )
 
 
 def tie(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
-    """`run 4`: its ends are tied up."""
+    """`cable 4`: its ends are tied up."""
     yield single(plan, SetStrainRelief(run=run.id, on=rest.strip() != "off"))
 
 
 def move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
-    """`run 4 to camera b in 2`, `run 4 from bag out l`: another end, with the lead that fits there."""
+    """`cable 4 to camera b in 2`, `cable 4 from bag out l`: another end, with the lead that fits there."""
     rig = Rig(plan)
     way, _, words = rest.strip().partition(" ")
     if way not in ("to", "from") or not words:
         raise NotUnderstoodError(
-            f"run {run.number} is understood; say where to: move run {run.number} to camera b in 2"
+            f"cable {run.number} is understood; say where to: move cable {run.number} to camera b in 2"
         )
     kept = run.sending if way == "to" else run.receiving
     fixed = Match(rig.unit(kept.device), tuple(split_words(kept.port)))

@@ -108,7 +108,7 @@ def _split_where(splits: Sequence[tuple[str, str]], is_known: Callable[[str], bo
 
 
 def remove(plan: Plan, rest: str) -> Iterator[Proposal]:
-    """`run 4`, `camera b`, `founder`, a lead of one's own."""
+    """`cable 4`, `camera b`, `founder`, a lead of one's own."""
     run = named_run(plan, rest)
     if run is not None:
         yield single(plan, Disconnect(run=run[0].id))

@@ -135,6 +135,6 @@ def find_leads(leads: Mapping[str, _L], typed: Sequence[str]) -> list[_L]:
 
 def named_run(plan: Plan, text: str) -> tuple[Run, str] | None:
     """The run of which a line begins with the number, and what follows it; None where there is none."""
-    found = re.match(r"\s*(?:run\s+)?(\d+)\b\s*:?\s*(.*)$", text, re.IGNORECASE)
+    found = re.match(r"\s*(?:cable\s+)?(\d+)\b\s*:?\s*(.*)$", text, re.IGNORECASE)
     run = next((run for run in plan.runs.values() if found and run.number == int(found.group(1))), None)
     return (run, found.group(2)) if run is not None and found else None

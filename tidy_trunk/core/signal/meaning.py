@@ -60,7 +60,7 @@ _SHAPES: Final = {
     ),
     NoiseShape.ROOM: (
         ". It falls above 2 kHz: the room or the microphone. Go nearer, or find what makes it and switch that off; other "
-        "leads or gains change nothing."
+        "cables or gains change nothing."
     ),
     NoiseShape.BOTH: ": room and electronics both, by its shape. Compare it with the room's own.",
     None: ": compare it with the room's own.",
@@ -118,13 +118,13 @@ def _of_channel(found: Measurement, channel: ChannelMeasure) -> list[Meaning]:
         say(
             "hum",
             weight,
-            f"hums at {channel.hum.mains_hz} Hz, {_db(channel.hum.level_dbfs)} dBFS: look for two devices on mains that a lead joins, or an unbalanced lead beside a dimmer.",
+            f"hums at {channel.hum.mains_hz} Hz, {_db(channel.hum.level_dbfs)} dBFS: look for two devices on mains that a cable joins, or an unbalanced cable beside a dimmer.",
         )
     if channel.ticks is not None:
         say(
             "ticks",
             Weight.STOP if channel.ticks.level_dbfs > AUDIBLE_HUM_DBFS else Weight.NOTE,
-            f"ticks {1_000 // channel.ticks.every_ms} times a second, {_db(channel.ticks.level_dbfs)} dBFS: a computer's USB power comes in over an unbalanced lead. Take the device, or the camera, off its mains, or feed it from a charger that is no computer. Nothing takes the ticks out afterwards.",
+            f"ticks {1_000 // channel.ticks.every_ms} times a second, {_db(channel.ticks.level_dbfs)} dBFS: a computer's USB power comes in over an unbalanced cable. Take the device, or the camera, off its mains, or feed it from a charger that is no computer. Nothing takes the ticks out afterwards.",
         )
     if channel.clicks:
         many = "one click" if len(channel.clicks) == 1 else f"{len(channel.clicks)} clicks"
@@ -195,7 +195,7 @@ def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
         say(
             "polarity",
             Weight.STOP,
-            "are the same sound in opposite polarity: in mono they cancel. A one-to-one lead sits where hot belongs on both sides, or a leg is crossed. Nothing is lost: keep one of them, or invert one before they are summed.",
+            "are the same sound in opposite polarity: in mono they cancel. A one-to-one cable sits where hot belongs on both sides, or a leg is crossed. Nothing is lost: keep one of them, or invert one before they are summed.",
         )
     dead = second if first.peak_dbfs - second.peak_dbfs > DEAD_SIDE_DB else first
     other = first if dead is second else second
@@ -204,7 +204,7 @@ def _of_pair(found: Measurement, pair: PairMeasure) -> list[Meaning]:
             Meaning(
                 "dead-side",
                 Weight.CAUTION,
-                f"Channel {dead.index} peaks at {_db(dead.peak_dbfs)} dBFS beside {_db(other.peak_dbfs)} on channel {other.index}: next to nothing arrives there. Look at that side of the plug and the lead, and at its routing. What was recorded so is saved by using channel {other.index} on both sides.",
+                f"Channel {dead.index} peaks at {_db(dead.peak_dbfs)} dBFS beside {_db(other.peak_dbfs)} on channel {other.index}: next to nothing arrives there. Look at that side of the plug and the cable, and at its routing. What was recorded so is saved by using channel {other.index} on both sides.",
                 (dead.index,),
             )
         )

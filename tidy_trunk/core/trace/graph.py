@@ -184,7 +184,7 @@ class Tracer:
         if key in self._open:
             circle = list(dict.fromkeys(device for _, device, _, _ in self._open[self._open.index(key) :]))
             names = " → ".join(self.rig.unit(device).label for device in [*circle, circle[0]])
-            raise SignalLoopError(f"sound would run in a circle: {names}. Take one of these runs out.")
+            raise SignalLoopError(f"sound would run in a circle: {names}. Take one of these cables out.")
         if len(self._open) > DEEPEST_CHAIN:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
         return self._stages.get(key)

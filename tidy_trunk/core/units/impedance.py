@@ -39,7 +39,9 @@ def lead_corner_hz(driving_ohm: float, length_m: float, pf_per_m: float = CABLE_
     Source: [HANDBOOK] §4
     """
     if not (driving_ohm > 0 and 0 < length_m <= 10_000 and 0 < pf_per_m <= 10_000):
-        raise RangeError(f"{length_m:g} m of {pf_per_m:g} pF/m behind {driving_ohm:g} Ω is no lead: give sizes above 0")
+        raise RangeError(
+            f"{length_m:g} m of {pf_per_m:g} pF/m behind {driving_ohm:g} Ω is no cable: give sizes above 0"
+        )
     return 1 / (2 * math.pi * driving_ohm * pf_per_m * 1e-12 * length_m)
 
 

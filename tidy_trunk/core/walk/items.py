@@ -197,29 +197,29 @@ def _of_run(report: Report, unit: PlacedDevice, run: Run) -> Iterator[WalkItem]:
     rig = report.rig
     leads = " and ".join(lead.label for lead, _ in rig.leads_of(run))
     how = f"{leads}, its tape at both ends" if leads else "plugged in directly"
-    yield item("lead", f"Run {run.number} from {rig.port_label(run.sending)}: {how}.", _mixed_up(rig, run))
+    yield item("lead", f"Cable {run.number} from {rig.port_label(run.sending)}: {how}.", _mixed_up(rig, run))
     port = unit.input(run.receiving.port)
     if port.circuit in SOCKETS:
         why = "Small plugs work loose: wiggle it while you listen."
-        yield item("relief", f"Run {run.number}: strain relief fitted, no weight on the socket.", why)
+        yield item("relief", f"Cable {run.number}: strain relief fitted, no weight on the socket.", why)
     if any(part.branch == "R" for part in run.parts):
-        text = f"Run {run.number}: with this leg pulled, only the meter of its own side falls."
-        yield item("leg", text, "The colours of two-way leads mislead.")
+        text = f"Cable {run.number}: with this leg pulled, only the meter of its own side falls."
+        yield item("leg", text, "The colours of Y-cables mislead.")
     if any(passing.what in TRODDEN for stretch in run.path for passing in stretch.passes):
         yield item(
             "taped",
-            f"Run {run.number} is taped or ramped where people walk.",
+            f"Cable {run.number} is taped or ramped where people walk.",
             "Local rules for cables on floors decide.",
         )
     spare = len(run.parts) > 0 and any(source.irreplaceable for source in rig.plan.sources.values())
     if spare:
-        yield item("spare", f"A spare for run {run.number} is at hand.")
+        yield item("spare", f"A spare for cable {run.number} is at hand.")
 
 
 def _mixed_up(rig: Rig, run: Run) -> str:
     """What looks alike at the ends of a run and is not; "" where nothing does. [PRACTICE]"""
     if any(lead.loss_db is not None for lead, _ in rig.leads_of(run)):
-        return "Its attenuator goes to the receiving end, and it looks like the plain lead."
+        return "Its attenuator goes to the receiving end, and it looks like the plain cable."
     sender = rig.unit(run.sending.device)
     plug = sender.output(run.sending.port).plug
     inputs = [port for port in sender.device_class.inputs if port.plug == plug and port.circuit in SOCKETS]

@@ -180,10 +180,12 @@ def _pads(end: Ends) -> Iterator[Candidate]:
     for loss_db, lead, parts in _just_enough(end, found):
         yield Candidate(
             id=f"lead-{lead.id}",
-            label=f"Use your own lead {lead.label}" if lead.id in end.rig.own_leads else f"Use the {loss_db:g} dB lead",
+            label=f"Use your own cable {lead.label}"
+            if lead.id in end.rig.own_leads
+            else f"Use the {loss_db:g} dB attenuator",
             edits=(SetParts(run=end.run.id, parts=parts),),
             needs=f"1 {lead.label}",
-            risk="looks like the plain lead: mark it",
+            risk="looks like the plain cable: mark it",
             cost=1,
             is_pad=True,
         )
@@ -310,7 +312,7 @@ def _aes3(end: Ends) -> Iterator[Candidate]:
                 id="aes3",
                 label=f"AES3 from {end.sender.label}",
                 edits=(MoveRun(run=end.run.id, sending=ref, parts=joins[0].parts), switch),
-                needs="110 Ω lead",
+                needs="110 Ω cable",
                 loses=f"{port.label} of {end.sender.label}",
                 risk="level fixed by the sender: no knob saves it",
                 cost=1,

@@ -42,7 +42,7 @@ def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
     """
     run = rig.plan.runs.get(run_id)
     if run is None:
-        raise UnknownItemError(f"there is no run '{run_id}'; the job has {', '.join(rig.plan.runs) or 'none'}")
+        raise UnknownItemError(f"there is no cable '{run_id}'; the job has {', '.join(rig.plan.runs) or 'none'}")
     ends = Ends(rig, run)
     fitting = next(
         (

@@ -94,7 +94,7 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
 const card = {
   finding: finding(),
   fixes: [
-    { label: 'Use the 25 dB lead', steps: ['Run 14 by the lead'], edits: [] },
+    { label: 'Use the 25 dB attenuator', steps: ['Cable 14 by the cable'], edits: [] },
     { label: 'Turn the output down', steps: ['bag line out'], edits: [] },
   ],
   isThinking: false,
@@ -116,7 +116,7 @@ describe('a run tag', () => {
     const markup = await html(RunTag, { number: 14, tape: ['brown', 'yellow'] })
     expect(words(markup)).toBe('14')
     expect(markup.match(/class="band"/g)).toHaveLength(2)
-    expect(markup).toContain('Run 14, tape: brown, yellow')
+    expect(markup).toContain('Cable 14, tape: brown, yellow')
   })
 })
 
@@ -158,12 +158,12 @@ describe('a finding', () => {
   it('says word, reason and fix; source, proof and key only when pointed at', async () => {
     const away = words(await html(FindingCard, { ...card, pointed: false, locked: false }))
     expect(away).toContain('stop: Line into microphone input It clips by 12.8 dB.')
-    expect(away).toContain('Use the 25 dB lead')
+    expect(away).toContain('Use the 25 dB attenuator')
     expect(away).toContain('1 other way')
     expect(away).not.toContain('common practice')
     const pointed = words(await html(FindingCard, { ...card, pointed: true, locked: false }))
     expect(pointed).toContain('To be sure: Send tone. Source: common practice')
-    expect(pointed).toMatch(/Use the 25 dB lead a/)
+    expect(pointed).toMatch(/Use the 25 dB attenuator a/)
   })
   it('offers no fix while an earlier state is looked at', async () => {
     expect(words(await html(FindingCard, { ...card, pointed: true, locked: true }))).not.toContain('Use the')
@@ -306,7 +306,7 @@ describe('a control', () => {
 describe('tables beside the ladder', () => {
   const way = {
     id: 'lead',
-    label: 'Use the 25 dB lead',
+    label: 'Use the 25 dB attenuator',
     edits: [],
     needs: '1 lead',
     loses: '',
@@ -336,7 +336,7 @@ describe('tables beside the ladder', () => {
       verdict: 'still clips',
     }
     const text = words(await html(WaysTable, { ways: [way, useless], locked: false }))
-    expect(text).toContain('Use the 25 dB lead first where clean comes first −20 ±5 6.3 dB −69')
+    expect(text).toContain('Use the 25 dB attenuator first where clean comes first −20 ±5 6.3 dB −69')
     expect(text).toContain('fits; room dominates. Needs 1 lead. Risk: mark it.')
     expect(text).toContain('still clips; room dominates. Takes away listening there.')
     expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('No switch, trim or pad')

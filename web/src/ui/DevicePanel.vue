@@ -82,7 +82,7 @@ function route(bus: string, event: Event) {
           @set="job.edit([{ kind: 'set-control', device: detail.id, control: control.id, value: $event }])"
         />
         <p v-if="!port.runs.length" class="soft small">
-          Nothing plugged in. Say a run: {{ detail.label.toLowerCase() }}
+          Nothing plugged in. Type a cable: {{ detail.label.toLowerCase() }}
           {{ port.direction === 'out' ? `${port.label} to …` : port.label }}
         </p>
       </details>
@@ -142,7 +142,7 @@ function route(bus: string, event: Event) {
           size="small"
           :disabled="job.readOnly"
           @click="job.edit([{ kind: 'remove-device', device: detail.id }])"
-          >Remove with its runs</Button
+          >Remove with its cables</Button
         >
       </p>
     </div>

@@ -6,7 +6,7 @@ defineProps<{ number: number; tape: readonly string[] }>()
 </script>
 
 <template>
-  <span class="tag" :title="`Run ${number}, tape: ${tape.join(', ')}`">
+  <span class="tag" :title="`Cable ${number}, tape: ${tape.join(', ')}`">
     <span v-for="(colour, index) in tape" :key="index" class="band" :style="{ background: TAPE[colour] }" />
     <span class="digits">{{ number }}</span>
   </span>

@@ -196,7 +196,7 @@ def _keeper(question: Question, device: str) -> Keeper:
 def _leads(question: Question, giver: str, taker: str) -> Iterator[Move]:
     """A timecode lead that stays on, where both have a free socket for it."""
     for edits in _connections(question.rig, giver, taker, (Circuit.TIMECODE,)):
-        yield Move(f"Timecode lead from {question.rig.unit(giver).label}, and leave it on", edits)
+        yield Move(f"Timecode cable from {question.rig.unit(giver).label}, and leave it on", edits)
 
 
 def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[tuple[Edit, ...]]:

@@ -47,7 +47,7 @@ def isolators(question: Question, finding: Finding) -> Iterator[Move]:
         if len(edits) == len(joints):
             what = "an isolating transformer" if len(edits) == 1 else "isolating transformers"
             numbers = " and ".join(str(joint.run.number) for joint in joints)
-            yield Move(f"Put {what} into run{'s' if len(edits) > 1 else ''} {numbers}", tuple(edits))
+            yield Move(f"Put {what} into cable{'s' if len(edits) > 1 else ''} {numbers}", tuple(edits))
 
 
 def _isolated(joint: Joint) -> SetParts | None:

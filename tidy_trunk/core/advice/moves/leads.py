@@ -23,7 +23,7 @@ def other_leads(question: Question, finding: Finding) -> Iterator[Move]:
     own = question.rig.own_leads
     joins = find_joins(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
     for join in [join for join in joins if join.is_right][:_MOST]:
-        names = " and ".join(question.rig.lead_of(part).label for part in join.parts) or "no lead"
+        names = " and ".join(question.rig.lead_of(part).label for part in join.parts) or "no cable"
         yield Move(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),))
 
 
@@ -37,7 +37,7 @@ def take_out(question: Question, finding: Finding) -> Iterator[Move]:
         if joint.receiver.device.id == finding.device and dead.input.id in joint.input.blocks
     ]
     for run in (dead.run, *others):
-        yield Move(f"Take run {run.number} out", (Disconnect(run=run.id),))
+        yield Move(f"Remove cable {run.number}", (Disconnect(run=run.id),))
 
 
 @moves_for("no-strain-relief")
@@ -87,7 +87,7 @@ def digital_lead(question: Question, finding: Finding) -> Iterator[Move]:
     run = question.plan.runs[finding.run]
     parts = tuple(replace(part, lead="aes3") if part.lead == "xlr" else part for part in run.parts)
     if parts != run.parts:
-        yield Move("Use the 110 Ω lead", (SetParts(run=run.id, parts=parts),))
+        yield Move("Use the 110 Ω cable", (SetParts(run=run.id, parts=parts),))
 
 
 @moves_for("headphone-feed")

@@ -153,7 +153,7 @@ CAMERAS: Final = (
         id="phone-camera",
         label="Phone as a camera, headset socket",
         kind=Kind.CAMERA,
-        blurb="One headset socket (TRRS), where a lead for a camera brings nothing, or USB-C",
+        blurb="One headset socket (TRRS), where a cable for a camera brings nothing, or USB-C",
         inputs=(
             InputPort(
                 id="headset",

@@ -163,7 +163,7 @@ MIXERS: Final = (
         id="inline-amplifier",
         label="Inline amplifier, 20 dB",
         kind=Kind.PREAMP,
-        blurb="In the lead of a dynamic or ribbon: lives on the 48 V of the input behind it, and lets none through",
+        blurb="In the cable of a dynamic or ribbon: lives on the 48 V of the input behind it, and lets none through",
         inputs=(
             InputPort(
                 id="in", label="in", plug=XLR_IN, circuit=Circuit.BALANCED,

@@ -53,7 +53,7 @@ def shared_part(situation: Situation) -> Iterator[Finding]:
         worse = any(rig.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
         names = ", ".join(rig.unit(device).label for device in devices)
         numbers = sorted(rig.plan.runs[run].number for kind, run in shared if kind == "run")
-        runs = f" and run{'s' if len(numbers) > 1 else ''} {', '.join(map(str, numbers))}" if numbers else ""
+        runs = f" and cable{'s' if len(numbers) > 1 else ''} {', '.join(map(str, numbers))}" if numbers else ""
         yield Finding(
             rule="shared-part",
             severity=Severity.CAUTION if worse else Severity.NOTE,

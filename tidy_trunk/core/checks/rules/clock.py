@@ -222,7 +222,7 @@ def _too_often(situation: Situation, keeper: Keeper, day: ClockDay) -> str:
         return ""
     return (
         f" That is the worst case, and it asks for a jam every {int(day.every_min)} min, which stops the work. Let a timecode "
-        "generator stay on it, over a lead or as sound on a track, or measure how fast it really parts. What both hear puts "
+        "generator stay on it, over a cable or as sound on a track, or measure how fast it really parts. What both hear puts "
         "its files right afterwards."
     )
 

@@ -33,13 +33,13 @@ def aes3_lead(situation: Situation) -> Iterator[Finding]:
         what = (
             f"{joint.run.length_m:g} m is more than the {AES3_LONGEST_M:g} m for which it is meant"
             if too_long
-            else f"{plain_m:g} m of it is an ordinary lead; AES3 wants 110 Ω, else it drops out without warning"
+            else f"{plain_m:g} m of it is an ordinary cable; AES3 wants 110 Ω, else it drops out without warning"
         )
         yield Finding(
             rule="aes3-lead",
             severity=Severity.CAUTION if too_long or plain_m > AES3_PLAIN_M else Severity.NOTE,
-            title="Lead not made for AES3" if not too_long else "AES3 lead too long",
-            text=f"Run {joint.run.number}: {what}.",
+            title="Cable not made for AES3" if not too_long else "AES3 cable too long",
+            text=f"Cable {joint.run.number}: {what}.",
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,

@@ -45,7 +45,7 @@ def hum_loop(situation: Situation) -> Iterator[Finding]:
         joint = situation.joint(loop.run)
         severity, title, why = _GRADED[loop.grade]
         numbers = sorted(situation.joint(other.run).run.number for other in together)
-        runs = f"Runs {', '.join(map(str, numbers))} are" if more else f"Run {numbers[0]} is"
+        runs = f"Cables {', '.join(map(str, numbers))} are" if more else f"Cable {numbers[0]} is"
         closes = "close circles, one of them" if more else "closes a circle"
         yield Finding(
             rule="hum-loop",

@@ -44,9 +44,9 @@ def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             title=f"{length_m:g} m unbalanced",
             text=(
-                f"Run {joint.run.number} is unbalanced for {length_m:g} m{beside}. Beside dimmers, LED supplies or transmitters, "
+                f"Cable {joint.run.number} is unbalanced for {length_m:g} m{beside}. Beside dimmers, LED supplies or transmitters, "
                 "1 m has buzzed: balanced lead to the receiving end, adapter of about 0.3 m there."
-                + (" Or lead it well away from there." if near else "")
+                + (" Or keep it well away from there." if near else "")
             ),
             source="PRACTICE",
             device=joint.receiver.device.id,
@@ -69,8 +69,8 @@ def lead_too_short(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION if reaches else Severity.STOP,
             title=f"{missing:.1f} m too short",
             text=(
-                f"Run {joint.run.number} measures {joint.run.length_m:g} m; its path of {path_m(joint.run):g} m needs {needed:.1f} m "
-                "with slack for corners and both ends. A tight lead pulls at the socket and trips people."
+                f"Cable {joint.run.number} measures {joint.run.length_m:g} m; its path of {path_m(joint.run):g} m needs {needed:.1f} m "
+                "with slack for corners and both ends. A tight cable pulls at the socket and trips people."
             ),
             source="PRACTICE",
             device=joint.receiver.device.id,
@@ -91,14 +91,14 @@ def beside_mains(situation: Situation) -> Iterator[Finding]:
                 joint,
                 Severity.CAUTION,
                 "Beside mains",
-                f"Run {joint.run.number} lies beside mains {how_far}. Lead it half a metre away, and cross at right angles.",
+                f"Cable {joint.run.number} lies beside mains {how_far}. Keep it half a metre away, and cross at right angles.",
             )
         elif crosses:
             yield _mains(
                 joint,
                 Severity.NOTE,
                 "Across mains",
-                f"Run {joint.run.number} crosses mains: at a right angle, and not coiled there.",
+                f"Cable {joint.run.number} crosses mains: at a right angle, and not coiled there.",
             )
 
 
@@ -135,7 +135,7 @@ def laid_safely(situation: Situation) -> Iterator[Finding]:
             rule="laid-safely",
             severity=Severity.NOTE,
             title="Lay it so that nobody is hurt",
-            text=f"Run {joint.run.number} {'; it '.join(said)}. Rules of the place and the people in charge of safety decide.",
+            text=f"Cable {joint.run.number} {'; it '.join(said)}. Rules of the place and the people in charge of safety decide.",
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -155,9 +155,9 @@ def treble_lost(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="treble-lost",
             severity=Severity.CAUTION if corner_hz < TREBLE_HZ / 2 else Severity.NOTE,
-            title="Treble lost in the lead",
+            title="Treble lost in the cable",
             text=(
-                f"Run {joint.run.number}: {joint.run.length_m:g} m of lead behind {joint.sends.source_ohm.value:g} Ω take 3 dB off at "
+                f"Cable {joint.run.number}: {joint.run.length_m:g} m behind {joint.sends.source_ohm.value:g} Ω take 3 dB off at "
                 f"{corner_hz / 1000:.1f} kHz. Put the preamp, or a source of low impedance, near the microphone."
             ),
             source="HANDBOOK",

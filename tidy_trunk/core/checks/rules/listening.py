@@ -24,7 +24,7 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION if _has_line_out(joint.sender) else Severity.NOTE,
             title=f"Nobody can listen at {joint.sender.label}",
             text=(
-                f"Run {joint.run.number} takes the headphone socket of {joint.sender.label} to {joint.receiver.label}: the monitor is "
+                f"Cable {joint.run.number} takes the headphone socket of {joint.sender.label} to {joint.receiver.label}: the monitor is "
                 "gone, and whoever turns the volume turns the recording."
             ),
             source="HANDBOOK",

@@ -20,7 +20,7 @@ def plugs_do_not_mate(situation: Situation) -> Iterator[Finding]:
             rule="plugs-do-not-mate",
             severity=Severity.STOP,
             title="Plugs do not mate",
-            text=f"Run {joint.run.number}: {mismatch.first} does not go into {mismatch.second}. Nothing arrives.",
+            text=f"Cable {joint.run.number}: {mismatch.first} does not go into {mismatch.second}. Nothing arrives.",
             source="IEC60268-12",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -44,46 +44,46 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
                 source="HANDBOOK",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
-                verify="The right and the wrong lead look the same: test the lead, and sum to mono while listening.",
+                verify="The right and the wrong cable look the same: test the cable, and sum to mono while listening.",
             )
 
 
 _WRONG: Final[Mapping[Fault, tuple[str, str, Severity]]] = {
     Fault.OPPOSITE: (
         "Sides in opposite polarity",
-        "Run {run} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. Nothing is "
-        "lost for good: keep one side, or invert one. Use a lead with hot on tip and ring.",
+        "Cable {run} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. Nothing is "
+        "lost for good: keep one side, or invert one. Use a cable with hot on tip and ring.",
         Severity.STOP,
     ),
     Fault.DIFFERENCE: (
         "Stereo into a balanced input",
-        "Run {run} brings left and right of {sender} to hot and cold of {socket}: it hears left minus right, and what is in "
+        "Cable {run} brings left and right of {sender} to hot and cold of {socket}: it hears left minus right, and what is in "
         "the middle vanishes.",
         Severity.STOP,
     ),
     Fault.NOTHING: (
         "Nothing arrives",
-        "Run {run} mates, but no contact brings the signal of {sender} to {socket}.",
+        "Cable {run} mates, but no contact brings the signal of {sender} to {socket}.",
         Severity.STOP,
     ),
     Fault.FIGHTING: (
         "Two outputs joined",
-        "Run {run} joins left and right of {sender}: each drives the other, both come out distorted or too low.",
+        "Cable {run} joins left and right of {sender}: each drives the other, both come out distorted or too low.",
         Severity.CAUTION,
     ),
     Fault.SHORTED: (
         "Output shorted",
-        "Run {run} ties one leg of {sender} to the screen: its output drives a short. Use a lead that leaves that leg open.",
+        "Cable {run} ties one leg of {sender} to the screen: its output drives a short. Use a cable that leaves that leg open.",
         Severity.CAUTION,
     ),
     Fault.SWAPPED: (
         "Left and right exchanged",
-        "Run {run} does not bring left and right of {sender} to the same sides of {socket}.",
+        "Cable {run} does not bring left and right of {sender} to the same sides of {socket}.",
         Severity.CAUTION,
     ),
     Fault.INVERTED: (
         "Polarity inverted",
-        "Run {run} swaps hot and cold. Beside another microphone on the same voice it thins the sound.",
+        "Cable {run} swaps hot and cold. Beside another microphone on the same voice it thins the sound.",
         Severity.CAUTION,
     ),
     Fault.NUMBERS: (
@@ -120,7 +120,7 @@ def another_ring_count(situation: Situation) -> Iterator[Finding]:
             if "TRRS" in pair[0]
             else "Plug and socket count differently",
             text=(
-                f"Run {joint.run.number}: {pair[0]} goes into {pair[1]}, and its sleeve lies across two contacts. {what} "
+                f"Cable {joint.run.number}: {pair[0]} goes into {pair[1]}, and its sleeve lies across two contacts. {what} "
                 "An adapter made for the two puts it right."
             ),
             source="PRACTICE",
@@ -142,8 +142,8 @@ def stereo_into_mono(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION if _says_two_things(joint) else Severity.NOTE,
             title="One side of it is lost",
             text=(
-                f"Run {joint.run.number} brings one side of {joint.sender.label} {joint.output.label} to {joint.socket}; "
-                f"{lost} goes nowhere. If something else is on {lost}, use a two-way lead and a second input."
+                f"Cable {joint.run.number} brings one side of {joint.sender.label} {joint.output.label} to {joint.socket}; "
+                f"{lost} goes nowhere. If something else is on {lost}, use a Y-cable and a second input."
             ),
             source="HANDBOOK",
             device=joint.receiver.device.id,
@@ -163,7 +163,7 @@ def mono_into_stereo(situation: Situation) -> Iterator[Finding]:
             severity=Severity.NOTE,
             title=f"{silent} stays silent",
             text=(
-                f"Run {joint.run.number} reaches one side of {joint.socket}; {silent} records nothing. Use a lead with hot on "
+                f"Cable {joint.run.number} reaches one side of {joint.socket}; {silent} records nothing. Use a cable with hot on "
                 "tip and ring where both sides are wanted, and do not take the silent side for a backup."
             ),
             source="HANDBOOK",
@@ -185,7 +185,7 @@ def port_blocked(situation: Situation) -> Iterator[Finding]:
                     severity=Severity.STOP,
                     title=f"{joint.receiver.label} {blocked.label} is off",
                     text=(
-                        f"While {joint.socket} is used, {blocked.label} records nothing: run {run.number} ends at a dead socket. "
+                        f"While {joint.socket} is used, {blocked.label} records nothing: cable {run.number} ends at a dead socket. "
                         "Keep one of the two."
                     ),
                     source="HANDBOOK",
@@ -211,7 +211,7 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
             severity=Severity.NOTE,
             title="Nothing holds this plug",
             text=(
-                f"Run {joint.run.number}: the plug at {where} does not lock and works loose. Tie the lead up high beside the "
+                f"Cable {joint.run.number}: the plug at {where} does not lock and works loose. Tie the cable up high beside the "
                 "socket, with no weight on it, and tick it here."
             ),
             source="PRACTICE",

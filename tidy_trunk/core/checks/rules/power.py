@@ -72,7 +72,7 @@ def _harm(joint: Joint, given: Delivery) -> str:
     if abs(given.across_v) >= 1 and passive and feeding.harmed_by:
         return f"whose ribbon then lies across {abs(given.across_v):.0f} V"
     if given.supply is not Supply.PLUG_IN and passive and abs(given.across_v) >= 1:
-        why = ", because a lead ties one leg down" if given.supply is Supply.P48 else ""
+        why = ", because a cable ties one leg down" if given.supply is Supply.P48 else ""
         return f"whose coil then lies across {abs(given.across_v):.0f} V{why}"
     return ""
 
@@ -91,8 +91,8 @@ def phantom_shorted(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             title="48 V meets a short",
             text=(
-                f"A lead of run {joint.run.number} ties a leg of {joint.socket} to the screen: {given.short_ma:.0f} mA flow for nothing, "
-                "and nothing at the other end is powered. Switch 48 V off there, or use a lead with both legs."
+                f"A piece of cable {joint.run.number} ties a leg of {joint.socket} to the screen: {given.short_ma:.0f} mA flow for nothing, "
+                "and nothing at the other end is powered. Switch 48 V off there, or use a cable with both legs."
             ),
             source="IEC61938",
             device=joint.receiver.device.id,
@@ -188,7 +188,7 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     elif joint.can_power(need):
         why = f"it is off at {joint.socket}"
     elif can:
-        why = "a lead on the way does not pass it"
+        why = "a cable on the way does not pass it"
     else:
         feeding = joint.sender.device_class.feeding
         cell = "put a fresh cell in" if feeding is not None and feeding.cell else "take a microphone with a cell"

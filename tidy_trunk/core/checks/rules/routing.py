@@ -29,7 +29,7 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
             rule="input-without-track",
             severity=Severity.CAUTION,
             title=f"{joint.socket} goes to no track",
-            text=f"Run {joint.run.number} ends at {joint.socket}, and no track of {unit.label} takes it: it is heard perhaps, never recorded.",
+            text=f"Cable {joint.run.number} ends at {joint.socket}, and no track of {unit.label} takes it: it is heard perhaps, never recorded.",
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,
@@ -59,7 +59,7 @@ def built_in_microphone(situation: Situation) -> Iterator[Finding]:
                 severity=Severity.STOP,
                 title=f"Track {bus.label} takes the built-in microphone",
                 text=(
-                    f"{unit.bus_label(bus.id)} records the microphone inside {unit.label}, not run {joint.run.number} at "
+                    f"{unit.bus_label(bus.id)} records the microphone inside {unit.label}, not cable {joint.run.number} at "
                     f"{joint.socket}. The meter moves all the same."
                 ),
                 source="PRACTICE",
@@ -86,7 +86,7 @@ def four_track_mode(situation: Situation) -> Iterator[Finding]:
             title="Four-track mode is off",
             text=(
                 f"{joint.socket} goes to tracks {' and '.join(bus.label for bus in buses)} of {unit.label}, which exist only in its "
-                f"four-track mode. Run {joint.run.number} is not recorded."
+                f"four-track mode. Cable {joint.run.number} is not recorded."
             ),
             source="PRACTICE",
             device=unit.device.id,
@@ -107,7 +107,7 @@ def safety_on_one_knob(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             title="Both tracks on one knob",
             text=(
-                f"Runs {first.run.number} and {second.run.number} bring {first.sender.label} to two inputs of {unit.label}, and one "
+                f"Cables {first.run.number} and {second.run.number} bring {first.sender.label} to two inputs of {unit.label}, and one "
                 "knob moves both: what clips one clips the other. Give the second its own knob, 6 to 20 dB lower."
             ),
             source="HANDBOOK",

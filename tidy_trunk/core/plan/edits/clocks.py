@@ -31,7 +31,7 @@ class SetJam:
         if self.giver is None:
             return f"{label} is jammed by nobody"
         giver, times = device_of(plan, self.giver).label, times_words(sorted(set(self.at_min)))
-        return f"{label} is jammed from {giver} by {self.over}: {times}"
+        return f"{label} is jammed from {giver} by {'cable' if self.over is JamOver.LEAD else 'radio'}: {times}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -100,7 +100,7 @@ class RemoveDevice:
         return replace(plan, devices=devices, runs=runs, sources=sources, line_ups=line_ups, pair_drifts=drifts)
 
     def sentence(self, plan: Plan) -> str:
-        return f"Remove {device_of(plan, self.device).label} and its runs"
+        return f"Remove {device_of(plan, self.device).label} and its cables"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -34,7 +34,7 @@ class SaveLead:
 
     def sentence(self, plan: Plan) -> str:
         known = self.id is not None and self.id in plan.leads
-        return f"{'Change lead' if known else 'New lead'} {self.label.strip()}"
+        return f"{'Change cable' if known else 'New cable'} {self.label.strip()}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,11 +44,11 @@ class RemoveLead:
     lead: str
 
     def apply(self, plan: Plan) -> Plan:
-        lead = find(plan.leads, self.lead, "lead of your own")
+        lead = find(plan.leads, self.lead, "cable of your own")
         for run in plan.runs.values():
             if any(part.lead == lead.id for part in run.parts):
-                raise PlanError(f"run {run.number} uses {lead.label}: give it another lead first")
+                raise PlanError(f"cable {run.number} uses {lead.label}: change that first")
         return replace(plan, leads=without(plan.leads, lead.id))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Remove lead {find(plan.leads, self.lead, 'lead of your own').label}"
+        return f"Remove cable {find(plan.leads, self.lead, 'cable of your own').label}"

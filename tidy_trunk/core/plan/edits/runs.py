@@ -25,7 +25,7 @@ class Connect:
         number = next(count for count in range(1, len(taken) + 2) if count not in taken)
         run_id = self.id or free_id(f"run {number}", plan.runs)
         if run_id in plan.runs:
-            raise PlanError(f"there is a run '{run_id}' already: give the new one another id")
+            raise PlanError(f"there is a cable '{run_id}' already: give the new one another id")
         run = Run(
             id=run_id,
             number=number,
@@ -38,7 +38,7 @@ class Connect:
 
     def sentence(self, plan: Plan) -> str:
         rig = Rig(plan)
-        return f"Run {rig.port_label(self.sending)} to {rig.port_label(self.receiving)}{_through(rig, self.parts)}"
+        return f"Connect {rig.port_label(self.sending)} to {rig.port_label(self.receiving)}{_through(rig, self.parts)}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,11 +49,13 @@ class SetParts:
     parts: tuple[Part, ...]
 
     def apply(self, plan: Plan) -> Plan:
-        run = find(plan.runs, self.run, "run")
+        run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=put(plan.runs, run.id, replace(run, parts=self.parts)))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Run {find(plan.runs, self.run, 'run').number}{_through(Rig(plan), self.parts) or ' plugged directly'}"
+        return (
+            f"Cable {find(plan.runs, self.run, 'cable').number}{_through(Rig(plan), self.parts) or ' plugged directly'}"
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,11 +66,11 @@ class SetPath:
     path: tuple[Stretch, ...]
 
     def apply(self, plan: Plan) -> Plan:
-        run = find(plan.runs, self.run, "run")
+        run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=put(plan.runs, run.id, replace(run, path=self.path)))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Run {find(plan.runs, self.run, 'run').number}: {path_words(self.path)}"
+        return f"Cable {find(plan.runs, self.run, 'cable').number}: {path_words(self.path)}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -79,11 +81,11 @@ class SetStrainRelief:
     on: bool
 
     def apply(self, plan: Plan) -> Plan:
-        run = find(plan.runs, self.run, "run")
+        run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=put(plan.runs, run.id, replace(run, strain_relief=self.on)))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Run {find(plan.runs, self.run, 'run').number}: {'strain relief fitted' if self.on else 'no strain relief'}"
+        return f"Cable {find(plan.runs, self.run, 'cable').number}: {'strain relief fitted' if self.on else 'no strain relief'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -96,7 +98,7 @@ class MoveRun:
     parts: tuple[Part, ...] | None = None
 
     def apply(self, plan: Plan) -> Plan:
-        run = find(plan.runs, self.run, "run")
+        run = find(plan.runs, self.run, "cable")
         moved = replace(
             run,
             sending=self.sending or run.sending,
@@ -106,9 +108,9 @@ class MoveRun:
         return replace(plan, runs=put(plan.runs, run.id, moved))
 
     def sentence(self, plan: Plan) -> str:
-        run, rig = find(plan.runs, self.run, "run"), Rig(plan)
+        run, rig = find(plan.runs, self.run, "cable"), Rig(plan)
         ends = f"{rig.port_label(self.sending or run.sending)} to {rig.port_label(self.receiving or run.receiving)}"
-        return f"Run {run.number} now from {ends}{_through(rig, self.parts or ())}"
+        return f"Cable {run.number} now from {ends}{_through(rig, self.parts or ())}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -118,11 +120,11 @@ class Disconnect:
     run: str
 
     def apply(self, plan: Plan) -> Plan:
-        run = find(plan.runs, self.run, "run")
+        run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=without(plan.runs, run.id))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Remove {Rig(plan).run_label(find(plan.runs, self.run, 'run'))}"
+        return f"Remove {Rig(plan).run_label(find(plan.runs, self.run, 'cable'))}"
 
 
 def _through(rig: Rig, parts: Sequence[Part]) -> str:

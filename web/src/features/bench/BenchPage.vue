@@ -47,9 +47,9 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
     v-if="!tracks.length"
     class="empty"
     title="Nothing to hear yet"
-    text="The bench plays what a run brings to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
+    text="The bench plays what a cable brings to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
   >
-    <Button @click="router.push({ name: 'runs' })">Go to Runs</Button>
+    <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>
   <div v-else class="page">
     <header>
@@ -75,7 +75,7 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
       >
       <label
         >loose plug
-        <select v-model="loose" class="plain-input" aria-label="Run with a loose plug">
+        <select v-model="loose" class="plain-input" aria-label="Cable with a loose plug">
           <option value="">none</option>
           <option v-for="item in leads" :key="item.run" :value="item.run">{{ item.label }}</option>
         </select></label

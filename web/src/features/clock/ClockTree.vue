@@ -93,7 +93,7 @@ const every = (keeper: Keeper) =>
           free-running drift today: up to {{ row.keeper.parts_ms!.toFixed(0) }} ms, {{ every(row.keeper) }}
         </p>
         <p v-else-if="row.keeper.gets === 'track'" class="soft">
-          {{ plainNumber(row.keeper.loss_db) }} dB lead<template v-if="row.keeper.beside.length"
+          {{ plainNumber(row.keeper.loss_db) }} dB cable<template v-if="row.keeper.beside.length"
             >; {{ row.keeper.beside.join(', ') }} next to it is scratch at best</template
           >
         </p>

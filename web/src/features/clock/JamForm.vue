@@ -69,7 +69,7 @@ const known = computed(() =>
 <template>
   <form class="jam" :aria-label="`Jams of ${keeper.label}`" @submit.prevent="jam(timesOf(times))">
     <p v-if="keeper.gets === 'cable'" class="soft">
-      It stays on the lead from {{ keeper.giver }}: take that run out, and it can be jammed and run alone.
+      It stays on the cable from {{ keeper.giver }}: remove that cable, and it can be jammed and run alone.
     </p>
     <template v-else>
       <label class="field"
@@ -82,7 +82,7 @@ const known = computed(() =>
       <label class="field"
         ><span>by</span>
         <select v-model="over" :disabled="job.readOnly">
-          <option value="lead">a lead</option>
+          <option value="lead">a cable</option>
           <option value="radio">a radio box</option>
         </select></label
       >

@@ -75,7 +75,7 @@ const way = (parts: { what: string; ms: number }[]) =>
       </li>
       <li>{{ late.label }} itself: {{ plainNumber(late.own_frames) }} frames</li>
       <li v-for="sound in props.late.sounds" :key="sound.run">
-        Run {{ sound.number }} from {{ sound.sender }}: {{ sound.least_ms.toFixed(1)
+        Cable {{ sound.number }} from {{ sound.sender }}: {{ sound.least_ms.toFixed(1)
         }}<template v-if="sound.most_ms - sound.least_ms >= 0.05">
           to {{ sound.most_ms.toFixed(1) }}</template
         >

@@ -31,7 +31,7 @@ const things = (number: number, what: string) => `${number} ${what}${number === 
     v-if="plan && !plan.tracks.length"
     class="page"
     title="Nothing is recorded yet"
-    text="A gain plan needs a source, a microphone at it and a run to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
+    text="A gain plan needs a source, a microphone at it and a cable to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
   >
     <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>

@@ -75,7 +75,7 @@ async function save(useIt: boolean) {
           >Save</Button
         >
         <Button v-if="run" :disabled="job.readOnly || Boolean(make.problem)" outlined @click="save(true)"
-          >Save it and use it in run {{ run.number }}</Button
+          >Save it and use it in cable {{ run.number }}</Button
         >
       </p>
     </section>

@@ -14,7 +14,7 @@ const { own } = useOwnLeads()
 
 <template>
   <section class="made">
-    <h2>Leads of your own</h2>
+    <h2>Cables of your own</h2>
     <ul v-if="own.length">
       <li v-for="lead in own" :key="lead.id">
         <button type="button" :class="{ here: lead.id === here }" @click="$emit('begin', lead.id)">
@@ -35,7 +35,7 @@ const { own } = useOwnLeads()
     <label class="field">
       <span>Begin with a copy of</span>
       <select value="" @change="$emit('begin', ($event.target as HTMLSelectElement).value)">
-        <option value="">an empty lead</option>
+        <option value="">an empty cable</option>
         <option v-for="lead in stock" :key="lead.id" :value="lead.id">{{ lead.label }}</option>
       </select>
     </label>

@@ -7,7 +7,7 @@ export type End = 'sending' | 'receiving'
 const EMPTY: WiringDraft = { wires: [], bridges: [], windings: [] }
 
 export const firstDraft = (): LeadDraft => ({
-  label: 'My lead',
+  label: 'My cable',
   sending: { connector: 'xlr3', gender: 'female' },
   receiving: { connector: 'trs35', gender: 'male' },
   ways: { '': { ...EMPTY, wires: [{ near: '1', far: 'S', ohm: 0, blocks_dc: false }] } },

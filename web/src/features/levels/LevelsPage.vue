@@ -140,7 +140,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         <Button v-if="compared === 'before'" text size="small" @click="hold">from here</Button>
       </label>
       <RouterLink v-if="ladder?.run" class="no-print" :to="{ name: 'pads', query: { run: ladder.run } }"
-        >Attenuator for this run</RouterLink
+        >Attenuator for this cable</RouterLink
       >
       <RouterLink class="no-print" :to="{ name: 'gain' }">Gain plan</RouterLink>
     </header>

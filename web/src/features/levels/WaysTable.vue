@@ -20,7 +20,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
 <template>
   <section>
     <h2>Matching options</h2>
-    <p v-if="!ways.length" class="soft">No switch, trim or pad would help this run.</p>
+    <p v-if="!ways.length" class="soft">No switch, trim or pad would help this cable.</p>
     <table v-else class="plain-table">
       <thead>
         <tr>

@@ -39,7 +39,7 @@ const meant = computed(
 )
 const runName = computed(() => {
   const number = job.state?.plan.runs?.find(({ id }) => id === open.value?.run)?.number
-  return number === undefined ? 'this run' : `run ${number}`
+  return number === undefined ? 'this cable' : `cable ${number}`
 })
 const choose = (track: string) => router.replace({ name: 'line-up', params: { track } })
 
@@ -60,7 +60,7 @@ function dropped(event: DragEvent) {
     v-if="steps && !steps.length && !voices.length && !recordings.length"
     class="empty"
     title="Nothing to line up yet"
-    text="A line-up needs a recorder or mixer that sends tone, and a run from its output into a camera."
+    text="A line-up needs a recorder or mixer that sends tone, and a cable from its output into a camera."
   >
     <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>

@@ -20,7 +20,7 @@ const NUMBERS = [
   ['loss_db', 'Loss, dB', 0.1, 120, 0.5],
   ['source_ohm', 'Source, Ω', 0.1, 1e7, 'any'],
   ['load_ohm', 'Load, Ω', 0.1, 1e7, 'any'],
-  ['length_m', 'Lead, m', 0.1, 1000, 0.1],
+  ['length_m', 'Cable, m', 0.1, 1000, 0.1],
 ] as const
 const held = computed(() => props.wanted.fittings.find(({ id }) => id === props.wish.fitting)?.layouts)
 const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
@@ -32,7 +32,7 @@ const matched = computed(() => !['l', 'u'].includes(props.wish.layout ?? 'u'))
     <label class="field">
       <span>Built into</span>
       <select :value="wish.fitting" @change="emit('change', { fitting: value($event) })">
-        <option value="">no lead, parts alone</option>
+        <option value="">no cable, parts alone</option>
         <option v-for="item in wanted.fittings" :key="item.id" :value="item.id">{{ item.label }}</option>
       </select>
     </label>

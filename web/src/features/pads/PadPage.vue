@@ -48,9 +48,9 @@ async function keep(useIt: boolean) {
           class="plain-input"
           @change="choose(($event.target as HTMLSelectElement).value)"
         >
-          <option value="">no run</option>
+          <option value="">no cable</option>
           <option v-for="item in analogue" :key="item.run" :value="item.run">
-            run {{ item.number }}, {{ item.label }}
+            cable {{ item.number }}, {{ item.label }}
           </option>
         </select>
       </label>
@@ -61,13 +61,13 @@ async function keep(useIt: boolean) {
       <p v-if="problem" class="is-note" role="alert">{{ problem }}</p>
       <PadResult v-else-if="pad" :pad="pad" />
     </div>
-    <aside aria-label="Inside the lead">
+    <aside aria-label="Inside the cable">
       <template v-if="pad?.lead && judged && !problem">
         <LeadDrawing v-for="(picture, name) in judged.pictures" :key="name" :picture="picture" />
         <p class="save no-print">
-          <Button :disabled="job.readOnly" outlined size="small" @click="keep(false)">Save this lead</Button>
+          <Button :disabled="job.readOnly" outlined size="small" @click="keep(false)">Save this cable</Button>
           <Button v-if="run" :disabled="job.readOnly" size="small" @click="keep(true)"
-            >Save it and use it in run {{ run.number }}</Button
+            >Save it and use it in cable {{ run.number }}</Button
           >
         </p>
         <LeadUse v-for="item in judged.uses" :key="item.between" class="use" :use="item" />

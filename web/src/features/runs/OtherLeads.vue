@@ -38,7 +38,7 @@ watch(detours, async (found) => {
 </script>
 
 <template>
-  <h3>Other leads that join these two</h3>
+  <h3>Other cables that join these two</h3>
   <ul>
     <li v-for="join in joins" :key="join.label">
       <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(join.edits)">{{

@@ -42,7 +42,7 @@ watch(plan, (found) => {
     @update:visible="(shown: boolean) => shown || (run = '')"
   >
     <template #header>
-      <h2 v-if="lead">Run <RunTag :number="lead.number" :tape="lead.tape" /></h2>
+      <h2 v-if="lead">Cable <RunTag :number="lead.number" :tape="lead.tape" /></h2>
     </template>
     <div v-if="plan && lead" class="panel">
       <p>{{ lead.label }}. {{ lead.plugs }}{{ lead.inside ? `, ${lead.inside}` : '' }}.</p>
@@ -61,7 +61,7 @@ watch(plan, (found) => {
       <h3>Cable route</h3>
       <PathEditor :run="plan" />
       <OtherLeads :run="plan.id" :asked="props.boxes" />
-      <RouterLink :to="{ name: 'leads', query: { run: plan.id } }">Make a lead of your own</RouterLink>
+      <RouterLink :to="{ name: 'leads', query: { run: plan.id } }">Make a cable of your own</RouterLink>
       <p class="soft small">
         Cables on the floor: tape or ramp them where people walk, cross mains at right angles, keep clear of
         heat. Local rules decide.
@@ -71,7 +71,7 @@ watch(plan, (found) => {
         size="small"
         :disabled="job.readOnly"
         @click="job.edit([{ kind: 'disconnect', run: plan.id }])"
-        >Remove this run</Button
+        >Remove this cable</Button
       >
     </div>
   </Drawer>

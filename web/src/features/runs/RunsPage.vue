@@ -116,7 +116,7 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
         />
       </section>
       <p class="loose no-print">
-        <RouterLink :to="{ name: 'leads' }">Leads of your own</RouterLink>
+        <RouterLink :to="{ name: 'leads' }">Cables of your own</RouterLink>
       </p>
       <p v-if="loose.length" class="loose">
         <span class="soft">Nothing plugged in:</span>

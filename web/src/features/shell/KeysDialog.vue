@@ -37,8 +37,8 @@ const grammar = useFetched(
           </tbody>
         </table>
         <p class="soft small">
-          Beginnings of words are enough. Capitals stand for what you say; length, level, lead and port may be
-          left out. {{ grammar.passable.charAt(0).toUpperCase() + grammar.passable.slice(1) }}.
+          Beginnings of words are enough. Capitals stand for what you say; length, level, cable and port may
+          be left out. {{ grammar.passable.charAt(0).toUpperCase() + grammar.passable.slice(1) }}.
         </p>
       </section>
     </div>

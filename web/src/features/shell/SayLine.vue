@@ -196,8 +196,8 @@ function leave(event: FocusEvent) {
         </template>
       </p>
       <p v-if="!choices.length && !answer.problem" class="soft small hint">
-        add bag recorder · founder at boom, 0.5 m, raised · boom to bag 1, 7 m · path run 1: 4 m past walkway
-        · set bag 1 gain 40 · remove run 4 · <kbd>?</kbd> shows every form
+        add bag recorder · founder at boom, 0.5 m, raised · boom to bag 1, 7 m · path cable 1: 4 m past
+        walkway · set bag 1 gain 40 · remove cable 4 · <kbd>?</kbd> shows every form
       </p>
     </div>
   </div>

@@ -59,7 +59,7 @@ def test_a_lead_is_put_into_a_run_by_its_id(client):
     assert (edit["kind"], edit["run"]) == ("set-parts", run["run"]) and lead in [part["lead"] for part in edit["parts"]]
     assert client.get(f"{address}/{run['run']}/leads/nothing").status_code == 404
     refused = client.get(f"{address}/{run['run']}/leads/bnc")
-    assert refused.status_code == 422 and "does not fit run" in refused.json()["detail"]
+    assert refused.status_code == 422 and "does not fit cable" in refused.json()["detail"]
 
 
 def test_a_clap_through_the_whole_path_measures_it(client):

@@ -22,16 +22,16 @@ import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
 from made_plan import large_plan
 
-from tidy_trunk.core.advice import Adviser, gain_plan
-from tidy_trunk.core.levels import Report, Spectrum
+from tidy_trunk.app.demo import foundry
+from tidy_trunk.app.server import patient_collector
+from tidy_trunk.core.advice.adviser import Adviser, gain_plan
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.simulation import LOOP_SAMPLES, RATE_HZ, Simulator, noise_loop, voice_loop
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report, Spectrum
+from tidy_trunk.core.sound.simulation import LOOP_SAMPLES, RATE_HZ, Simulator, noise_loop, voice_loop
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import plan_from_json, write_plan
 from tidy_trunk.formats import write_sound
-from tidy_trunk.services.demo import foundry
-from tidy_trunk.services.evaluation import Evaluation
-from tidy_trunk.services.server import patient_collector
+from tidy_trunk.results.evaluation import Evaluation
 
 ROOT = Path(__file__).resolve().parent.parent
 

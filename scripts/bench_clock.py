@@ -11,11 +11,11 @@ from typing import Any
 
 import numpy as np
 
-from tidy_trunk.core.simulation import LOOP_SAMPLES, RATE_HZ, voice_loop
-from tidy_trunk.core.timecode import RATES, Timecode, ltc_samples, read_frames
+from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples, read_frames
+from tidy_trunk.core.sound.simulation import LOOP_SAMPLES, RATE_HZ, voice_loop
 from tidy_trunk.formats import write_sound
-from tidy_trunk.services.sync_layout import CAMERA, RECORDER, SyncFile, match_files
-from tidy_trunk.services.sync_profiles import profile_file
+from tidy_trunk.sync.layout import CAMERA, RECORDER, SyncFile, match_files
+from tidy_trunk.sync.profiles import profile_file
 
 TIMECODE_S = 120
 HOUR_S = 3_600

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from tidy_trunk.core.sync import Alignment, Sound, align, profile_of
+from tidy_trunk.core.time.sync import Alignment, Sound, align, profile_of
 
 RATE = 16_000
 RIGHT_S = 0.001

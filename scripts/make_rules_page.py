@@ -4,9 +4,9 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
-from tests.core.checks.case import Case
-from tests.core.checks.test_rules import CASES, found
-from tidy_trunk.core.checks import LOOKS_AT, RULES, STATIONS, Severity
+from tests.core.advice.checks.case import Case
+from tests.core.advice.checks.test_rules import CASES, found
+from tidy_trunk.core.advice.checks import LOOKS_AT, RULES, STATIONS, Severity
 from tidy_trunk.core.plan import differences
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "rules.md"
@@ -17,7 +17,7 @@ HEAD = """# The rules
 
 Every finding comes from one of these. Each has an example that breaks it, as the program tells it, and what its nearest
 neighbour that does not break it has otherwise. This page is made by `scripts/make_rules_page.py` from the rules and from the
-examples of their tests (`tests/core/checks`).
+examples of their tests (`tests/core/advice/checks`).
 """
 
 

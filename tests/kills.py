@@ -12,13 +12,13 @@ from uuid import uuid4
 
 import httpx2
 
+from tests.app.test_server import Program
 from tests.plans import line_into_camera
-from tests.services.test_server import Program
 from tests.sounds import sine, wav
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.services.backup import back_up, restore
 from tidy_trunk.settings import Settings
+from tidy_trunk.upkeep.backup import back_up, restore
 
 KINDS = ("server", "PostgreSQL", "both", "PostgreSQL twice")
 SOUND = wav(sine(1000, -20, 0.3))

@@ -1,8 +1,7 @@
 """Plans for tests, made by the same edits that a user makes."""
 
-from tidy_trunk.core.advice import Adviser, Move
-from tidy_trunk.core.checks import Finding
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.adviser import Adviser, Move
+from tidy_trunk.core.advice.checks import Finding
 from tidy_trunk.core.plan import (
     AddDevice,
     AddSource,
@@ -16,7 +15,8 @@ from tidy_trunk.core.plan import (
     Weighting,
     apply_edits,
 )
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 
 XLR_7 = (Part(lead="xlr", length_m=7),)
 

@@ -6,7 +6,7 @@ import wave
 
 import numpy as np
 
-from tidy_trunk.core.signal import Measurement, Meter, measure
+from tidy_trunk.core.base.signal import Measurement, Meter, measure
 
 RATE = 48_000
 

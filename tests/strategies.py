@@ -2,10 +2,10 @@
 
 from hypothesis import strategies as st
 
-from tidy_trunk.core.catalogue import DEVICES, ControlKind, Supply, controls_of
-from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.gear.catalogue import DEVICES, ControlKind, Supply, controls_of
 from tidy_trunk.core.plan import AddDevice, AddSource, Connect, Edit, Hear, Plan, PortRef, SetControl, apply_edits
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
 MICROPHONES = [item.id for item in DEVICES.values() if item.capsule]

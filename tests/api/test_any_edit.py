@@ -7,9 +7,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.plans import line_into_camera
-from tidy_trunk.core.catalogue import DEVICES, LEADS, controls_of
+from tidy_trunk.app.demo import foundry
+from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, controls_of
 from tidy_trunk.document import read_plan, write_plan
-from tidy_trunk.services.demo import foundry
 
 PLAN = foundry()
 CONTROLS = sorted({name for item in DEVICES.values() for name in controls_of(item)})
@@ -60,7 +60,7 @@ def test_any_edit(client, edits):
 @given(st.text(max_size=60))
 def test_any_line(text):
     """The sentence line never fails, whatever is typed."""
-    from tidy_trunk.core.say import say
+    from tidy_trunk.core.command import say
 
     answer = say(PLAN, text)
     assert answer.proposals or answer.problem or not text.strip() or answer.completions

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
-from tests.core.clock.test_clock import jammed
+from tests.core.time.clock.test_clock import jammed
 from tests.sounds import RATE, noise, wav
-from tidy_trunk.services.demo import foundry
+from tidy_trunk.app.demo import foundry
 
 
 def test_the_clocks_of_a_job(client):

@@ -13,7 +13,7 @@ from tests.plans import padded_plan
 from tidy_trunk.api import create_app
 from tidy_trunk.core.plan import SetJob
 from tidy_trunk.errors import NoRoomError
-from tidy_trunk.services.log import close_log, last_lines, open_log
+from tidy_trunk.upkeep.log import close_log, last_lines, open_log
 
 
 @pytest.fixture
@@ -64,7 +64,7 @@ def test_what_goes_well_is_not_written_down(site, log):
 
 
 def test_the_log_begins_a_new_file_before_it_fills_the_disk(tmp_path, monkeypatch):
-    monkeypatch.setattr("tidy_trunk.services.log.LARGEST_BYTES", 2000)
+    monkeypatch.setattr("tidy_trunk.upkeep.log.LARGEST_BYTES", 2000)
     handler = open_log(tmp_path)
     for number in range(1000):
         logging.getLogger("tidy_trunk").info({"number": number})

@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
-from tests.core.signal.test_speech import recording
+from tests.core.base.signal.test_speech import recording
 from tests.formats.test_sound import wav
 from tests.plans import line_into_camera, made, put
-from tidy_trunk.services.demo import foundry
+from tidy_trunk.app.demo import foundry
 
 
 def test_a_gain_plan_is_made_and_done(client):

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
-from tests.core.signal.test_speech import recording
+from tests.core.base.signal.test_speech import recording
 from tests.formats.test_sound import wav
 from tests.plans import boom_in_bag
 from tidy_trunk.api.guard import LARGEST_BODY_BYTES

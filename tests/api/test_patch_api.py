@@ -4,10 +4,10 @@ import json
 
 import pytest
 
-from tests.core.advice.test_detours import boom_on_camera
+from tests.core.advice.adviser.test_detours import boom_on_camera
 from tests.plans import line_into_camera, padded_plan
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.document import plan_schema, write_plan
-from tidy_trunk.services.demo import foundry
 
 
 def opened(client, plan):

@@ -7,7 +7,7 @@ import pytest
 
 from tests.plans import padded_plan
 from tests.sounds import RATE, wav
-from tidy_trunk.services import uploads
+from tidy_trunk.media import uploads
 
 DATA = wav(np.random.default_rng(3).normal(0, 0.01, RATE // 10))
 

@@ -11,8 +11,8 @@ import soundfile
 import wavinfo
 
 from tests.sounds import RATE, noise, voice, wav
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.formats import Broadcast, write_broadcast
-from tidy_trunk.services.demo import foundry
 
 VOICE = voice(-20, 90, 21)
 TEN = 36_000

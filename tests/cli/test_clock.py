@@ -11,7 +11,7 @@ import soundfile
 import wavinfo
 
 from tests.commands import typed
-from tests.core.sync.test_claps import with_claps
+from tests.core.time.sync.test_claps import with_claps
 from tests.sounds import RATE, noise, voice, wav, with_time_reference
 
 

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given, settings
 
 from tests.strategies import plans
-from tidy_trunk.core.advice import Adviser, ways
-from tidy_trunk.core.checks import Severity, check
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.adviser import Adviser, ways
+from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.plan import RemoveDevice, apply_edits
-from tidy_trunk.core.trace import Place, trace_plan, upstream_of
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
 from tidy_trunk.document import read_plan, write_plan
 
 

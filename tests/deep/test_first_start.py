@@ -9,9 +9,9 @@ from pathlib import Path
 
 import pytest
 
+from tests.app.test_server import ROOT, Program
 from tests.conftest import let_others_in
 from tests.kills import answers, imported
-from tests.services.test_server import ROOT, Program
 from tidy_trunk.store import PrivateCluster
 
 EACH_S = 0.1

@@ -10,9 +10,9 @@ from random import Random
 
 import pytest
 
+from tests.app.test_server import Program, no_leftovers  # noqa: F401, a fixture
 from tests.conftest import let_others_in
 from tests.kills import KINDS, Acknowledged, Work, holds, imported, kill, sweeps
-from tests.services.test_server import Program, no_leftovers  # noqa: F401, a fixture
 
 SIZE = "900m"
 TIMES = 20

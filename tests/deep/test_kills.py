@@ -2,8 +2,8 @@
 
 import pytest
 
+from tests.app.test_server import no_leftovers  # noqa: F401, a fixture
 from tests.kills import rounds
-from tests.services.test_server import no_leftovers  # noqa: F401, a fixture
 
 
 @pytest.mark.parametrize("seed", range(10))

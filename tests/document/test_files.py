@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, line_into_camera
-from tidy_trunk.core.advice import Adviser
+from tidy_trunk.app.demo import foundry
+from tidy_trunk.core.advice.adviser import Adviser
 from tidy_trunk.core.plan import Plan, RemoveDevice, Weighting, apply_edits
 from tidy_trunk.document import (
     SCHEMA_VERSION,
@@ -21,7 +22,6 @@ from tidy_trunk.document import (
 )
 from tidy_trunk.document.edits import EditModel
 from tidy_trunk.errors import FormatError, InputError, NewerSchemaError, PlanError, PortInUseError, SignalLoopError
-from tidy_trunk.services.demo import foundry
 
 
 @pytest.mark.parametrize("plan", [Plan(name="Empty"), boom_in_bag(), line_into_camera(), foundry()])
@@ -211,8 +211,8 @@ def test_every_edit_has_a_document_of_its_fields():
 def test_edits_go_out_and_come_in():
     from pydantic import TypeAdapter
 
-    from tidy_trunk.core.levels import Report
-    from tidy_trunk.core.trace import trace_plan
+    from tidy_trunk.core.sound.levels import Report
+    from tidy_trunk.core.sound.trace import trace_plan
 
     adapter = TypeAdapter(AnyEdit)
     edits = [

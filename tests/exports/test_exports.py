@@ -7,7 +7,7 @@ from fractions import Fraction
 import opentimelineio as otio
 import pytest
 
-from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.errors import InputError
 from tidy_trunk.exports import PlacedFile, PlacedTimeline, edl, offsets_csv, otio_timeline
 

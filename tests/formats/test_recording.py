@@ -10,10 +10,10 @@ import pytest
 import soundfile
 
 from tests.sounds import RATE, sine, wav
-from tidy_trunk.core.words import is_plain
+from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import FormatError, InputError
 from tidy_trunk.formats import movie_facts, open_recording, write_sound
-from tidy_trunk.services.measuring import measure_stream
+from tidy_trunk.media.measuring import measure_stream
 
 TONE = np.stack([sine(1000, -20, 1.2), sine(1000, -26, 1.2)])
 

@@ -3,12 +3,12 @@
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.core.advice.test_trials import BAG_AND_CAMERA, RADIO, typed
+from tests.core.advice.adviser.test_trials import BAG_AND_CAMERA, RADIO, typed
 from tests.interface.pages import opened, plan_of
-from tidy_trunk.core.advice import gain_plan
-from tidy_trunk.core.checks import Severity, check
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.advice.adviser import gain_plan
+from tidy_trunk.core.advice.checks import Severity, check
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 
 MISTAKES = {
     "line into a microphone socket": (*BAG_AND_CAMERA, "bag line to cam, 1 m, by 3.5 mm trs"),

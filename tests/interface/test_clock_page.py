@@ -2,8 +2,8 @@
 
 from playwright.sync_api import Page, expect
 
-from tests.core.clock.test_clock import jammed
-from tidy_trunk.services.demo import foundry
+from tests.core.time.clock.test_clock import jammed
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.services.jobs import JobService
 
 

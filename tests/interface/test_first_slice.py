@@ -5,8 +5,8 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.interface.pages import held, let_go, new_job, say
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import AddSource
-from tidy_trunk.services.demo import foundry
 
 CLIPS = re.compile(r"It clips by (\d+\.\d) dB")
 

@@ -3,11 +3,11 @@
 import numpy as np
 from playwright.sync_api import Page, expect
 
-from tests.core.signal.test_speech import recording
+from tests.core.base.signal.test_speech import recording
 from tests.formats.test_sound import wav
 from tests.interface.pages import opened, plan_of
 from tests.plans import boom_in_bag
-from tidy_trunk.services.demo import foundry
+from tidy_trunk.app.demo import foundry
 
 
 def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):

@@ -7,8 +7,8 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.plans import line_into_camera
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.document import read_plan, write_plan
-from tidy_trunk.services.demo import foundry
 
 
 @pytest.fixture

@@ -6,8 +6,8 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.interface.pages import opened, type_line
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.services.demo import foundry
 
 PHONE = {"width": 390, "height": 844}
 PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads")

@@ -6,15 +6,15 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.core.advice.test_detours import boom_on_camera
-from tests.core.checks.patch_cases import adapter, hand_held, powered
-from tests.core.say.test_say import do
+from tests.core.advice.adviser.test_detours import boom_on_camera
+from tests.core.advice.checks.patch_cases import adapter, hand_held, powered
+from tests.core.command.test_say import do
 from tests.foundry_lines import LINES, patch_of
 from tests.interface.pages import new_job, opened, plan_of, say
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import read_plan, write_plan
-from tidy_trunk.services.demo import foundry
 
 
 def point_at(screen: Page, rule: str):

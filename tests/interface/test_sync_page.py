@@ -7,7 +7,7 @@ import soundfile
 from playwright.sync_api import Page, expect
 
 from tests.sounds import wav
-from tidy_trunk.services.demo import foundry
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.services.jobs import JobService
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from tidy_trunk.core.catalogue import LEADS, PINOUTS, Circuit, Drive, Side, Supply, touching
+from tidy_trunk.core.gear.catalogue import LEADS, PINOUTS, Circuit, Drive, Side, Supply, touching
 
 SUPPLY_V = {Supply.P48: 48.0, Supply.PLUG_IN: 3.0, Supply.T_POWER: 12.0}
 FEED_OHM = {Supply.P48: 6_800.0, Supply.PLUG_IN: 2_200.0, Supply.T_POWER: 180.0}

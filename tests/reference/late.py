@@ -1,7 +1,7 @@
 """How late pictures and sound are, a second time: from the plan document, the classes, and their sums."""
 
 from tests.reference.sound import Model, channel_of
-from tidy_trunk.core.catalogue import Circuit, Kind
+from tidy_trunk.core.gear.catalogue import Circuit, Kind
 
 PICTURES = (Circuit.HDMI, Circuit.SDI)
 SOUND_M_PER_S = 343.0

@@ -2,8 +2,16 @@
 
 from random import Random
 
-from tidy_trunk.core.catalogue import DEVICES, LEADS, ControlKind, Figure, channel_refs, controls_of, figures_of, mates
-from tidy_trunk.core.joins import find_joins
+from tidy_trunk.core.gear.catalogue import (
+    DEVICES,
+    LEADS,
+    ControlKind,
+    Figure,
+    channel_refs,
+    controls_of,
+    figures_of,
+    mates,
+)
 from tidy_trunk.core.plan import (
     ROOMS,
     AddDevice,
@@ -21,7 +29,8 @@ from tidy_trunk.core.plan import (
     SetJob,
     Weighting,
 )
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
 MICROPHONES = [item.id for item in DEVICES.values() if item.capsule]

@@ -14,7 +14,7 @@ import numpy as np
 from scipy import integrate, signal
 
 from tests.reference import circuit
-from tidy_trunk.core.catalogue import (
+from tidy_trunk.core.gear.catalogue import (
     DEVICES,
     Circuit,
     Figure,

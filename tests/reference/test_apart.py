@@ -3,7 +3,7 @@
 import ast
 from pathlib import Path
 
-ALLOWED = ("tidy_trunk.core.catalogue", "tests.reference", "numpy", "scipy")
+ALLOWED = ("tidy_trunk.core.gear.catalogue", "tests.reference", "numpy", "scipy")
 MODEL = ("circuit.py", "clocks.py", "late.py", "sound.py", "spice.py")
 
 

@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 
 from tests.plans import device, fixes, made, run
 from tests.reference.clocks import apart_over_day, fewest_stops
-from tidy_trunk.core.catalogue import Figure
-from tidy_trunk.core.checks import check
-from tidy_trunk.core.clock import Clocks, advised_jams, clock_day, jams_for, keepers
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.checks import check
+from tidy_trunk.core.gear.catalogue import Figure
 from tidy_trunk.core.plan import Break, Plan, SetFigure, SetJam, SetJob, apply_edits
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.core.time.clock import Clocks, advised_jams, clock_day, jams_for, keepers
 
 KEEPERS = ("timecode-generator", "cinema-xlr5", "bag-recorder", "shoulder-camcorder")
 PPM = "traits.clock_ppm"

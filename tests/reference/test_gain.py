@@ -6,11 +6,11 @@ import pytest
 
 from tests.plans import device, made, padded_plan, put, run
 from tests.reference.sound import Model, db
-from tidy_trunk.core.advice import gain_plan
-from tidy_trunk.core.catalogue import DEVICES, controls_of
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.adviser import gain_plan
+from tidy_trunk.core.gear.catalogue import DEVICES, controls_of
 from tidy_trunk.core.plan import AddSource, Plan, apply_edits
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import write_plan
 
 LOW_DBFS, HIGH_DBFS = -20.0, -12.0

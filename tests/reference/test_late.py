@@ -8,11 +8,11 @@ from hypothesis import strategies as st
 
 from tests.plans import device, made, run
 from tests.reference.late import Late
-from tidy_trunk.core.catalogue import DEVICES, Figure
-from tidy_trunk.core.clock import late_screens, lateness
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.gear.catalogue import DEVICES, Figure
 from tidy_trunk.core.plan import AddSource, Connect, Hear, Part, Plan, PortRef, SetFigure, SetJob
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.core.time.clock import late_screens, lateness
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import TidyTrunkError
 

@@ -14,11 +14,11 @@ from tests.plans import boom_in_bag, device, fixes, line_into_camera, made, padd
 from tests.reference import sound
 from tests.reference.rigs import ENDS, MICROPHONES, MIDDLES, drawn
 from tests.reference.sound import Model, db, total
-from tidy_trunk.core.checks import Severity, check
-from tidy_trunk.core.levels import Report, a_change_db
-from tidy_trunk.core.levels.spectra import Spectrum
+from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.plan import AddSource, Part, Plan, RouteBus, SetJob, SetParts, SetSource
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report, a_change_db
+from tidy_trunk.core.sound.levels.spectra import Spectrum
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import write_plan
 
 LEVEL_DB, NOISE_DB, SMALL_NOISE_DB, NOTHING_DB = 0.1, 0.3, 1.0, -180.0

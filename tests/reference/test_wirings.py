@@ -7,8 +7,8 @@ import pytest
 
 from tests.reference import circuit
 from tests.reference.wirings import STORED, feeds_of, port_of
-from tidy_trunk.core.catalogue import LEADS, Figure, InputMode, OutputMode, Signal, Supply
-from tidy_trunk.core.wiring import SUPPLY_V, Feed, branch_of, delivery, link
+from tidy_trunk.core.gear.catalogue import LEADS, Figure, InputMode, OutputMode, Signal, Supply
+from tidy_trunk.core.gear.wiring import SUPPLY_V, Feed, branch_of, delivery, link
 
 CASES = json.loads(STORED.read_text())
 

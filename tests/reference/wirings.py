@@ -6,7 +6,7 @@ from pathlib import Path
 from random import Random
 
 from tests.reference import circuit, spice
-from tidy_trunk.core.catalogue import DEVICES, LEADS, Supply, mates
+from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, Supply, mates
 
 STORED = Path(__file__).parent.parent / "files" / "spice.json"
 OUTPUTS = [

@@ -7,10 +7,10 @@ from uuid import UUID, uuid4
 from fastapi import Depends, Header, Path, Query, Request
 
 from tidy_trunk.errors import InputError
+from tidy_trunk.media.uploads import Piece
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
-from tidy_trunk.services.copies import CopyService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -18,8 +18,8 @@ from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings as BenchRecordingsService
 from tidy_trunk.services.sync_files import SyncService
-from tidy_trunk.services.uploads import Piece
 from tidy_trunk.services.walks import WalkService
+from tidy_trunk.upkeep.copies import CopyService
 
 
 def _services(request: Request) -> Services:

@@ -11,8 +11,8 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tidy_trunk.api.problems import problem_response
 from tidy_trunk.formats import LARGEST_SOUND_BYTES
+from tidy_trunk.media.uploads import LARGEST_UPLOAD_BYTES
 from tidy_trunk.services.nearby import Nearby
-from tidy_trunk.services.uploads import LARGEST_UPLOAD_BYTES
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
 """ASSUMED_ as the largest plan file: nothing but a recording comes near."""

@@ -8,7 +8,7 @@ from starlette.datastructures import MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tidy_trunk.api.problems import problem_response
-from tidy_trunk.services.log import note, since
+from tidy_trunk.upkeep.log import note, since
 
 HEADER: Final = "X-Request-Id"
 """ASSUMED_ as is usual."""

@@ -4,17 +4,17 @@ from pathlib import Path
 from typing import Any, Final
 
 from tidy_trunk.cli.output import level, show
-from tidy_trunk.core.advice import GainPlan, TrackChange, fixed, gain_plan
-from tidy_trunk.core.checks import Finding, Severity, check
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.adviser import GainPlan, TrackChange, fixed, gain_plan
+from tidy_trunk.core.advice.checks import Finding, Severity, check
+from tidy_trunk.core.base.units import finite
+from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import Plan, apply_edits
-from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import trace_plan
-from tidy_trunk.core.units import finite
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import InputError
-from tidy_trunk.services.files import new_file
-from tidy_trunk.services.plan_files import load_plan
+from tidy_trunk.media.files import new_file
+from tidy_trunk.media.plan_files import load_plan
 
 MOST_MEANT: Final = 3
 """ASSUMED_ other lines that one message offers."""

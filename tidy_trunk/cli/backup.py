@@ -6,8 +6,8 @@ from pathlib import Path
 
 from tidy_trunk.cli.output import show
 from tidy_trunk.errors import SetupError
-from tidy_trunk.services.backup import Contents, back_up, restore
 from tidy_trunk.settings import Settings
+from tidy_trunk.upkeep.backup import Contents, back_up, restore
 
 
 def write_backup(path: Path | None, as_json: bool) -> None:

@@ -4,7 +4,7 @@ from datetime import date
 from pathlib import Path
 
 from tidy_trunk.cli.output import NOTHING_FOUND, show
-from tidy_trunk.core.timecode import (
+from tidy_trunk.core.base.timecode import (
     NO_EXTRAS,
     FrameRate,
     Timecode,
@@ -18,10 +18,10 @@ from tidy_trunk.core.timecode import (
     user_digits,
     user_hex,
 )
-from tidy_trunk.core.units import finite
+from tidy_trunk.core.base.units import finite
 from tidy_trunk.errors import InputError
-from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.timecode import FoundTimecode, find_timecode, write_timecode
+from tidy_trunk.media.files import at_file, new_file, reading
+from tidy_trunk.media.timecode import FoundTimecode, find_timecode, write_timecode
 
 
 def show_timecode(text: str, fps: str, add: str | None, to: str | None, by: str, as_json: bool) -> None:

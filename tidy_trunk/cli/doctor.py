@@ -4,8 +4,8 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.cli.output import show
-from tidy_trunk.services.doctor import document, examine, write_bundle
 from tidy_trunk.settings import Settings
+from tidy_trunk.upkeep.doctor import document, examine, write_bundle
 
 SOMETHING_TO_DO = 3
 NEXT = "\n  to do: "

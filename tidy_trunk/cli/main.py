@@ -7,7 +7,7 @@ from typing import Any
 
 import click
 
-from tidy_trunk.core.words import shown
+from tidy_trunk.core.base.text import shown
 from tidy_trunk.errors import TidyTrunkError
 
 NUMBERS_MAY_BE_NEGATIVE = {"ignore_unknown_options": True}
@@ -76,8 +76,8 @@ def _series_name(context: click.Context, option: click.Parameter, value: str) ->
 def convert(value: float, unit: str, to: str, sensitivity: float | None, as_json: bool) -> None:
     """Convert a level: VALUE UNIT --to UNIT. Negative values stand as they are."""
     from tidy_trunk.cli.output import show
-    from tidy_trunk.core.units import convert as convert_level
-    from tidy_trunk.core.units import find_unit, finite
+    from tidy_trunk.core.base.units import convert as convert_level
+    from tidy_trunk.core.base.units import find_unit, finite
 
     result = convert_level(value, unit, to, sensitivity_mv_per_pa=sensitivity)
     name = find_unit(to).name
@@ -107,8 +107,8 @@ def pad(
     from dataclasses import asdict
 
     from tidy_trunk.cli.output import level, show
-    from tidy_trunk.core.pads import design_bridging, design_matched
-    from tidy_trunk.core.units import BRIDGING_RATIO
+    from tidy_trunk.core.base.units import BRIDGING_RATIO
+    from tidy_trunk.core.gear.pads import design_bridging, design_matched
     from tidy_trunk.errors import InputError
 
     if matched is not None and source is None and load is None:
@@ -137,7 +137,7 @@ def pad(
 def delay(frames: float | None, fps: str | None, ms: float | None, rate: int, as_json: bool) -> None:
     """A delay in frames, milliseconds and samples."""
     from tidy_trunk.cli.output import show
-    from tidy_trunk.core.timecode import FrameRate, delay_of_frames, delay_of_ms
+    from tidy_trunk.core.base.timecode import FrameRate, delay_of_frames, delay_of_ms
     from tidy_trunk.errors import InputError
 
     frame_rate = FrameRate.parse(fps) if fps is not None else None
@@ -387,7 +387,7 @@ def read(file: Path, channel: int | None, fps: str | None, as_json: bool) -> int
 @_nearby_option
 def serve(port: int, nearby: bool) -> None:
     """Start the application on your own data."""
-    from tidy_trunk.services.server import serve as run_server
+    from tidy_trunk.app.server import serve as run_server
 
     run_server(port, demo=False, nearby=nearby)
 
@@ -397,7 +397,7 @@ def serve(port: int, nearby: bool) -> None:
 @_nearby_option
 def demo(port: int, nearby: bool) -> None:
     """Start the application with the demo job, casting day at a bell foundry."""
-    from tidy_trunk.services.server import serve as run_server
+    from tidy_trunk.app.server import serve as run_server
 
     run_server(port, demo=True, nearby=nearby)
 

@@ -5,7 +5,7 @@ import math
 from collections.abc import Mapping
 from typing import Any, Final
 
-from tidy_trunk.core.words import shown
+from tidy_trunk.core.base.text import shown
 
 NOTHING_FOUND: Final = 3
 """Exit status of a look that found nothing."""

@@ -4,15 +4,15 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.cli.output import level, show
-from tidy_trunk.core.advice import Adviser, detours
-from tidy_trunk.core.checks import Severity
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.adviser import Adviser, detours
+from tidy_trunk.core.advice.checks import Severity
+from tidy_trunk.core.base.units import finite
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trace import trace_plan
-from tidy_trunk.core.units import finite
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
-from tidy_trunk.services.evaluation import Evaluation
-from tidy_trunk.services.plan_files import load_plan
+from tidy_trunk.media.plan_files import load_plan
+from tidy_trunk.results.evaluation import Evaluation
 
 
 def check_plan(path: Path, as_json: bool) -> int:

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Final
 
 from tidy_trunk.cli.output import level, show
-from tidy_trunk.core.signal import (
+from tidy_trunk.core.base.signal import (
     NoiseShape,
     StepsMeasure,
     Weight,
@@ -14,9 +14,9 @@ from tidy_trunk.core.signal import (
     measure_steps,
 )
 from tidy_trunk.errors import InputError
-from tidy_trunk.services.documents import measured_document, steps_document
-from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.measuring import Measured, loudest_tone, measure_stream
+from tidy_trunk.media.files import at_file, new_file, reading
+from tidy_trunk.media.measuring import Measured, loudest_tone, measure_stream
+from tidy_trunk.results.documents import measured_document, steps_document
 
 
 def show_measure(path: Path, as_json: bool) -> None:

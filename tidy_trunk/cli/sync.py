@@ -7,11 +7,12 @@ from pathlib import Path
 from typing import Any, Final
 
 from tidy_trunk.cli.output import NOTHING_FOUND, show
-from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.errors import InputError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
-from tidy_trunk.services.files import at_file, new_file, reading
-from tidy_trunk.services.sync_layout import (
+from tidy_trunk.media.files import at_file, new_file, reading
+from tidy_trunk.sync.copies import began_at, write_aligned
+from tidy_trunk.sync.layout import (
     CAMERA,
     RECORDER,
     Clip,
@@ -23,9 +24,8 @@ from tidy_trunk.services.sync_layout import (
     match_files,
     placed_file,
 )
-from tidy_trunk.services.sync_methods import Synced
-from tidy_trunk.services.sync_profiles import profile_file
-from tidy_trunk.services.synced_copies import began_at, write_aligned
+from tidy_trunk.sync.methods import Synced
+from tidy_trunk.sync.profiles import profile_file
 
 LOOK: Final = "Look at picture and sound before you trust it."
 """Beside whatever was found: a number is no look."""

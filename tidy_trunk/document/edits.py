@@ -6,7 +6,7 @@ from typing import Annotated, Any, ClassVar, Final, Literal, cast
 from pydantic import Field
 
 from tidy_trunk.core import plan as core
-from tidy_trunk.core.catalogue import Figure, Plug, Wiring
+from tidy_trunk.core.gear.catalogue import Figure, Plug, Wiring
 from tidy_trunk.document.models import (
     Branch,
     Db,

@@ -6,7 +6,7 @@ from typing import Any, Final
 from pydantic import ValidationError
 
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document.migrations import brought_up
 from tidy_trunk.document.models import PlanDocument
 from tidy_trunk.errors import FormatError

@@ -5,7 +5,20 @@ from typing import Annotated, Any, Final, Protocol, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr
 
-from tidy_trunk.core.catalogue import Bridge, Figure, Gender, LawPoint, Plug, Provenance, Side, Winding, Wire, Wiring
+from tidy_trunk.core.base.radio import GUARD_MHZ
+from tidy_trunk.core.base.timecode import HALF_A_FRAME
+from tidy_trunk.core.gear.catalogue import (
+    Bridge,
+    Figure,
+    Gender,
+    LawPoint,
+    Plug,
+    Provenance,
+    Side,
+    Winding,
+    Wire,
+    Wiring,
+)
 from tidy_trunk.core.plan import (
     DAY_BEGINS_MIN,
     DAY_ENDS_MIN,
@@ -45,8 +58,6 @@ from tidy_trunk.core.plan import (
     law_key,
     pair_key,
 )
-from tidy_trunk.core.radio import GUARD_MHZ
-from tidy_trunk.core.timecode import HALF_A_FRAME
 from tidy_trunk.errors import FormatError
 
 SCHEMA_VERSION: Final = 8

@@ -6,7 +6,7 @@ from fractions import Fraction
 from pathlib import PurePath
 from typing import Final
 
-from tidy_trunk.core.timecode import Timecode
+from tidy_trunk.core.base.timecode import Timecode
 from tidy_trunk.errors import InputError
 from tidy_trunk.exports.placed import PlacedFile, PlacedTimeline
 

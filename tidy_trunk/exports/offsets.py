@@ -3,7 +3,7 @@
 import csv
 import io
 
-from tidy_trunk.core.timecode import at_seconds
+from tidy_trunk.core.base.timecode import at_seconds
 from tidy_trunk.exports.placed import PlacedTimeline
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 
-from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.base.timecode import FrameRate
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

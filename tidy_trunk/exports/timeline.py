@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 import opentimelineio as otio
 
-from tidy_trunk.core.timecode import FrameRate
+from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.exports.placed import PlacedFile, PlacedTimeline
 
 

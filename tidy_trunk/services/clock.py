@@ -4,8 +4,12 @@ from dataclasses import dataclass
 from typing import BinaryIO, Final
 from uuid import UUID
 
-from tidy_trunk.core.catalogue import Figure, Provenance
-from tidy_trunk.core.clock import (
+from tidy_trunk.core.base.timecode import FrameRate
+from tidy_trunk.core.command import picture_delay
+from tidy_trunk.core.gear.catalogue import Figure, Provenance
+from tidy_trunk.core.plan import Edit, SetFigure
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.time.clock import (
     ClapReading,
     ClockDay,
     Clocks,
@@ -18,14 +22,10 @@ from tidy_trunk.core.clock import (
     pairs,
     read_clap,
 )
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.plan import Edit, SetFigure
-from tidy_trunk.core.say import picture_delay
-from tidy_trunk.core.timecode import FrameRate
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.formats import movie_facts
+from tidy_trunk.media.mono_mix import opened, sound_of
 from tidy_trunk.services.jobs import JobService
-from tidy_trunk.services.mono_mix import opened, sound_of
 
 NEAR_S: Final = 1.5
 """ASSUMED_ how far beside its picture a clap is looked for: no path is later than that."""

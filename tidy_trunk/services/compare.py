@@ -4,9 +4,9 @@ from collections.abc import Mapping
 from typing import Any
 from uuid import UUID
 
-from tidy_trunk.core.compare import Compared, Recorded, WayPlan, compare, way_plans
-from tidy_trunk.core.signal import BANDS_HZ, NoiseFrom
-from tidy_trunk.core.units import SILENCE_DB
+from tidy_trunk.core.advice.compare import Compared, Recorded, WayPlan, compare, way_plans
+from tidy_trunk.core.base.signal import BANDS_HZ, NoiseFrom
+from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService

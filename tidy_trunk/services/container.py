@@ -3,12 +3,11 @@
 from dataclasses import dataclass
 from pathlib import Path
 
+from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
-from tidy_trunk.services.copies import CopyService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
-from tidy_trunk.services.media import Media
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import BenchService
@@ -16,6 +15,7 @@ from tidy_trunk.services.simulation_recordings import BenchRecordings
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.walks import WalkService
 from tidy_trunk.store import Database, JobStore, MediaStore, RecordingStore, WalkStore
+from tidy_trunk.upkeep.copies import CopyService
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,22 +7,22 @@ from datetime import UTC, datetime
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.advice import Adviser, GainPlan, Move, Pins, detours, gain_plan
-from tidy_trunk.core.catalogue import LEADS
-from tidy_trunk.core.joins import find_joins
-from tidy_trunk.core.levels import HeardSource, Report, heard_at
+from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, detours, gain_plan
+from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
+from tidy_trunk.core.base.signal import hear
+from tidy_trunk.core.command import Answer, propose_leads, say
+from tidy_trunk.core.gear.catalogue import LEADS
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
-from tidy_trunk.core.say import Answer, propose_leads, say
-from tidy_trunk.core.signal import hear
-from tidy_trunk.core.trace import trace_plan
-from tidy_trunk.core.ways import WantedPad, Way, wanted_pad
+from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError, RevisionConflictError, TidyTrunkError
 from tidy_trunk.formats import read_sound
-from tidy_trunk.services.evaluation import Evaluation
-from tidy_trunk.services.media import Media
-from tidy_trunk.services.pictures import RunPicture, run_picture
-from tidy_trunk.services.rows import parts_words
+from tidy_trunk.media.sounds import Media
+from tidy_trunk.results.evaluation import Evaluation
+from tidy_trunk.results.pictures import RunPicture, run_picture
+from tidy_trunk.results.rows import parts_words
 from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
 
 

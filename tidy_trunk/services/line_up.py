@@ -6,8 +6,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from uuid import UUID
 
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import (
+from tidy_trunk.core.advice.line_up import (
     LineUpStep,
     VoiceStep,
     knob_of,
@@ -17,12 +16,13 @@ from tidy_trunk.core.line_up import (
     taken,
     voice_steps,
 )
+from tidy_trunk.core.base.signal import line_up_tone
 from tidy_trunk.core.plan import Edit, MeterPair, ReadFrom, Scale
-from tidy_trunk.core.signal import line_up_tone
-from tidy_trunk.core.simulation import RATE_HZ
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.simulation import RATE_HZ
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import write_sound
-from tidy_trunk.services.documents import steps_of, tone_levels
+from tidy_trunk.results.documents import steps_of, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 

@@ -10,7 +10,7 @@ from typing import Final
 import segno
 
 from tidy_trunk.errors import FormatError, SetupError
-from tidy_trunk.services.files import new_file
+from tidy_trunk.media.files import new_file
 
 KEY_BYTES: Final = 12
 """ASSUMED_ length of a key: 96 bits are not guessed."""

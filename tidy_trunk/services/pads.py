@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from tidy_trunk.core.catalogue import FITTINGS, padded
-from tidy_trunk.core.pads import (
+from tidy_trunk.core.gear.catalogue import FITTINGS, padded
+from tidy_trunk.core.gear.pads import (
     EXACT,
     MATCHED_LAYOUTS,
     SERIES_TOLERANCE_PERCENT,

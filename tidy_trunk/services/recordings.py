@@ -12,10 +12,10 @@ from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.words import is_plain
+from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
-from tidy_trunk.services.media import Media
-from tidy_trunk.services.uploads import Piece, Uploads
+from tidy_trunk.media.sounds import Media
+from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
 
 MOST_AT_ONCE: Final = 2
@@ -186,7 +186,7 @@ class RecordingService:
                 self._unwanted.discard(record.id)
 
     def _start(self, record: RecordingRecord, path: Path) -> subprocess.Popen[str] | None:
-        command = [sys.executable, "-m", "tidy_trunk.services.worker", str(path)]
+        command = [sys.executable, "-m", "tidy_trunk.tasks.worker", str(path)]
         with self._lock:
             if record.id in self._unwanted:
                 return None

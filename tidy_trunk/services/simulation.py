@@ -7,9 +7,9 @@ from uuid import UUID
 
 import numpy as np
 
-from tidy_trunk.core.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
 from tidy_trunk.core.plan import Rig
-from tidy_trunk.core.simulation import (
+from tidy_trunk.core.sound.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
+from tidy_trunk.core.sound.simulation import (
     RATE_HZ,
     Clap,
     Faults,
@@ -25,7 +25,7 @@ from tidy_trunk.core.simulation import (
     seen,
     truth,
 )
-from tidy_trunk.core.trace import trace_plan, upstream_of
+from tidy_trunk.core.sound.trace import trace_plan, upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import write_sound
 from tidy_trunk.services.jobs import JobService

@@ -5,13 +5,13 @@ from collections.abc import Sequence
 from typing import Any
 from uuid import UUID, uuid5
 
-from tidy_trunk.core.compare import MOST_WAYS, track_reached, way_plans
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.line_up import knob_of, line_up_steps, worth_trying
-from tidy_trunk.core.simulation import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.advice.compare import MOST_WAYS, track_reached, way_plans
+from tidy_trunk.core.advice.line_up import knob_of, line_up_steps, worth_trying
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.simulation import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.services.documents import asked_document, tone_levels
+from tidy_trunk.results.documents import asked_document, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import wav

@@ -5,13 +5,16 @@ from dataclasses import dataclass, replace
 from typing import Any, BinaryIO, Final
 from uuid import UUID
 
+from tidy_trunk.core.base.timecode import FrameRate, at_seconds
 from tidy_trunk.core.plan import Defaults
-from tidy_trunk.core.timecode import FrameRate, at_seconds
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
+from tidy_trunk.media.uploads import Piece
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.services.sync_layout import (
+from tidy_trunk.store import RecordingRecord, RecordingState
+from tidy_trunk.sync.copies import began_at, write_aligned
+from tidy_trunk.sync.layout import (
     CAMERA,
     RECORDER,
     Clip,
@@ -22,11 +25,8 @@ from tidy_trunk.services.sync_layout import (
     lay_out,
     placed_file,
 )
-from tidy_trunk.services.sync_listening import Laid, check_stretch, left_and_right
-from tidy_trunk.services.sync_methods import Method
-from tidy_trunk.services.synced_copies import began_at, write_aligned
-from tidy_trunk.services.uploads import Piece
-from tidy_trunk.store import RecordingRecord, RecordingState
+from tidy_trunk.sync.listening import Laid, check_stretch, left_and_right
+from tidy_trunk.sync.methods import Method
 
 MATCH: Final = "match"
 """What a record is that says where files lie. ASSUMED_"""

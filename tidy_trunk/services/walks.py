@@ -6,9 +6,9 @@ from datetime import UTC, datetime, timedelta
 from typing import Final
 from uuid import UUID
 
-from tidy_trunk.core.levels import Report
-from tidy_trunk.core.trace import trace_plan
-from tidy_trunk.core.walk import walk_items
+from tidy_trunk.core.advice.walk import walk_items
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.store import MarkRecord, WalkRecord, WalkStore

@@ -4,7 +4,7 @@ from hypothesis import given, settings
 
 from tests.plans import boom_in_bag, line_into_camera, made, padded_plan, put
 from tests.strategies import plans
-from tidy_trunk.core.catalogue import Figure
+from tidy_trunk.core.gear.catalogue import Figure
 from tidy_trunk.core.plan import (
     FeedOutput,
     Hazard,

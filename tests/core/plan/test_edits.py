@@ -3,7 +3,7 @@
 import pytest
 
 from tests.plans import boom_in_bag, device, made, put, run
-from tidy_trunk.core.catalogue import Figure, Provenance
+from tidy_trunk.core.gear.catalogue import Figure, Provenance
 from tidy_trunk.core.plan import (
     AddDevice,
     AddSource,
@@ -24,7 +24,7 @@ from tidy_trunk.core.plan import (
     SetSource,
     apply_edits,
 )
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, SignalLoopError, UnknownItemError
 
 CLIP = "inputs.in1.modes.mic.clip_dbu"

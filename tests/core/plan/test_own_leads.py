@@ -3,11 +3,11 @@
 import pytest
 
 from tests.plans import boom_in_bag, device, made, run
-from tidy_trunk.core.catalogue import LEADS, Bridge, Side, Wire, Wiring
-from tidy_trunk.core.checks import check
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.checks import check
+from tidy_trunk.core.gear.catalogue import LEADS, Bridge, Side, Wire, Wiring
 from tidy_trunk.core.plan import OwnLead, Part, RemoveLead, SaveLead, SetParts, lead_class
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import PlanError
 
 

@@ -7,10 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, made
-from tidy_trunk.core.catalogue import DEVICES, Pattern
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.gear.catalogue import DEVICES, Pattern
 from tidy_trunk.core.plan import OPEN, ROOMS, Hear, Room, SetJob
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
 
 

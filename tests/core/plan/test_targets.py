@@ -5,8 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, line_into_camera, made, put
-from tidy_trunk.core.checks import check
-from tidy_trunk.core.levels import Report
+from tidy_trunk.core.advice.checks import check
+from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import (
     TARGETS,
     Plan,
@@ -18,8 +18,8 @@ from tidy_trunk.core.plan import (
     Target,
     differences,
 )
-from tidy_trunk.core.say import say
-from tidy_trunk.core.trace import trace_plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import PlanError, RangeError, UnknownItemError
 
 OWN = SaveTarget(label="Tape", low_dbfs=-30, high_dbfs=-24, id="own-tape")

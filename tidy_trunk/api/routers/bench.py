@@ -10,7 +10,7 @@ from tidy_trunk.api.schemas.bench import PointOut, SeenOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import BenchStepsIn
 from tidy_trunk.api.schemas.recordings import RecordingOut
-from tidy_trunk.core.simulation import Play
+from tidy_trunk.core.sound.simulation import Play
 from tidy_trunk.services.simulation import Asked
 
 router = APIRouter(prefix="/jobs/{job_id}/bench/{track_id}", tags=["bench"], responses=PROBLEMS)

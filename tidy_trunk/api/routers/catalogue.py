@@ -11,10 +11,10 @@ from tidy_trunk.api.schemas.catalogue import (
     RoomOut,
     TargetChoiceOut,
 )
-from tidy_trunk.core.catalogue import DEVICES
+from tidy_trunk.core.base.timecode import RATES
+from tidy_trunk.core.command import GRAMMAR, PASSABLE
+from tidy_trunk.core.gear.catalogue import DEVICES
 from tidy_trunk.core.plan import ALONG, EFFORTS_DB_SPL, ROOMS, TARGETS, Hazard, Role
-from tidy_trunk.core.say import GRAMMAR, PASSABLE
-from tidy_trunk.core.timecode import RATES
 from tidy_trunk.document import plan_schema
 
 router = APIRouter(tags=["catalogue"])

@@ -2,10 +2,10 @@
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.plan import Rig
-from tidy_trunk.core.signal import BANDS_HZ
-from tidy_trunk.core.simulation import Point
-from tidy_trunk.core.trace import Place
+from tidy_trunk.core.sound.simulation import Point
+from tidy_trunk.core.sound.trace import Place
 from tidy_trunk.services.simulation import Sight
 
 

@@ -1,7 +1,9 @@
 """Time on a set."""
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.clock import (
+from tidy_trunk.core.base.timecode import name_of
+from tidy_trunk.core.plan import JamOver, Rig
+from tidy_trunk.core.time.clock import (
     ClockDay,
     Clocks,
     Gets,
@@ -13,8 +15,6 @@ from tidy_trunk.core.clock import (
     Window,
     jams_for,
 )
-from tidy_trunk.core.plan import JamOver, Rig
-from tidy_trunk.core.timecode import name_of
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.clock import ClockView, MeasuredDelay
 

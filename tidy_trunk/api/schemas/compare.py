@@ -8,9 +8,9 @@ from pydantic import ConfigDict, Field
 from tidy_trunk.api.schemas.bench import BandOut
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.compare import MOST_WAYS, Compared
-from tidy_trunk.core.signal import BANDS_HZ
-from tidy_trunk.core.ways import AS_IT_IS
+from tidy_trunk.core.advice.compare import MOST_WAYS, Compared
+from tidy_trunk.core.advice.ways import AS_IT_IS
+from tidy_trunk.core.base.signal import BANDS_HZ
 
 WayId = Annotated[str, Field(min_length=1, max_length=120)]
 

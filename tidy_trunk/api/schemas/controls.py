@@ -1,7 +1,7 @@
 """The controls of a device as they stand."""
 
 from tidy_trunk.api.schemas.numbers import Out
-from tidy_trunk.core.catalogue import Control, ControlKind, Setting, controls_of
+from tidy_trunk.core.gear.catalogue import Control, ControlKind, Setting, controls_of
 from tidy_trunk.core.plan import PlacedDevice, Rig, law_key
 from tidy_trunk.document import Value
 

@@ -6,8 +6,8 @@ from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import FindingOut, In
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.advice import JUST_DB, GainPlan, Step, TrackChange
-from tidy_trunk.core.levels import TrackLevel
+from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, Step, TrackChange
+from tidy_trunk.core.sound.levels import TrackLevel
 from tidy_trunk.document import AnyEdit, edit_document
 
 _Name = Annotated[str, Field(min_length=1, max_length=120)]

@@ -7,14 +7,14 @@ from uuid import UUID
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.advice import Move
-from tidy_trunk.core.checks import Finding, Severity
+from tidy_trunk.core.advice.adviser import Move
+from tidy_trunk.core.advice.checks import Finding, Severity
+from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.plan import Plan, sentences
-from tidy_trunk.core.words import is_plain
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
-from tidy_trunk.services.evaluation import Evaluation
+from tidy_trunk.results.evaluation import Evaluation
+from tidy_trunk.results.rows import Row, lead_row, row_of
 from tidy_trunk.services.jobs import Advice, JobState
-from tidy_trunk.services.rows import Row, lead_row, row_of
 
 
 class In(BaseModel):

@@ -2,7 +2,9 @@
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.levels import (
+from tidy_trunk.core.base.units import combine_tolerances_db
+from tidy_trunk.core.plan import Role
+from tidy_trunk.core.sound.levels import (
     HeardSource,
     NoiseShare,
     Rung,
@@ -17,12 +19,10 @@ from tidy_trunk.core.levels import (
     safety_words,
     weaker,
 )
-from tidy_trunk.core.plan import Role
-from tidy_trunk.core.trace import Place
-from tidy_trunk.core.units import combine_tolerances_db
+from tidy_trunk.core.sound.trace import Place
 from tidy_trunk.document import AnyEdit, edit_document
-from tidy_trunk.services.evaluation import Evaluation
-from tidy_trunk.services.rows import input_words, lead_row, output_words
+from tidy_trunk.results.evaluation import Evaluation
+from tidy_trunk.results.rows import input_words, lead_row, output_words
 
 MOST_SAFETIES = 5
 """Those that guard most: more are no choice."""

@@ -8,7 +8,7 @@ from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.plan import OwnLead
 from tidy_trunk.document import PlugModel, WiringModel
-from tidy_trunk.services.pictures import LeadPicture, LeadUse, RunPicture
+from tidy_trunk.results.pictures import LeadPicture, LeadUse, RunPicture
 
 
 class ContactOut(Out):

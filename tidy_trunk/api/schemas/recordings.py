@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import Field
 
 from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.signal import NoiseFrom, NoiseShape, Polarity, Weight
+from tidy_trunk.core.base.signal import NoiseFrom, NoiseShape, Polarity, Weight
 from tidy_trunk.store import RecordingRecord, RecordingState
 
 

@@ -1,8 +1,8 @@
 """What can be done about a run: ways to match its level, other leads."""
 
 from tidy_trunk.api.schemas.numbers import Level, Out
+from tidy_trunk.core.advice.ways import Way
 from tidy_trunk.core.plan import School
-from tidy_trunk.core.ways import Way
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.jobs import JoinChoice
 

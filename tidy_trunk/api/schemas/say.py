@@ -1,7 +1,7 @@
 """What a said line would do."""
 
 from tidy_trunk.api.schemas.numbers import Out
-from tidy_trunk.core.say import Answer, Proposal
+from tidy_trunk.core.command import Answer, Proposal
 from tidy_trunk.document import AnyEdit, edit_document
 
 

@@ -8,9 +8,9 @@ from pydantic import Field
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.services.sync_files import SyncView, Waves
-from tidy_trunk.services.sync_layout import Clip, Layout, Timeline
-from tidy_trunk.services.sync_methods import Method
 from tidy_trunk.store import RecordingRecord, RecordingState
+from tidy_trunk.sync.layout import Clip, Layout, Timeline
+from tidy_trunk.sync.methods import Method
 
 Seconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
 

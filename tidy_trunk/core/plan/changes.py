@@ -5,7 +5,7 @@ from dataclasses import fields, replace
 from enum import Flag, auto
 from typing import Final
 
-from tidy_trunk.core.catalogue import (
+from tidy_trunk.core.gear.catalogue import (
     CAPSULE_PAD_KEY,
     POWER_KEY,
     SAMPLE_RATE_KEY,

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 from typing import TypeVar
 
-from tidy_trunk.core.catalogue import CELL_KEY, Control, Setting, channel_refs, controls_of, figures_of
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Control, Setting, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan.clocks import Jam, PairDrift, times_words
 from tidy_trunk.core.plan.edits import default_words
 from tidy_trunk.core.plan.edits.clocks import drift_words

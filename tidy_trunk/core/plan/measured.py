@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from statistics import median
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.catalogue import LawPoint, Span
+from tidy_trunk.core.gear.catalogue import LawPoint, Span
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, ReadFrom
 
 MOST_LAW_POINTS: Final = 200

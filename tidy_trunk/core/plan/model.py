@@ -5,14 +5,14 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.catalogue import Figure, Plug, Setting, Wiring
+from tidy_trunk.core.base.radio import GUARD_MHZ
+from tidy_trunk.core.base.timecode import HALF_A_FRAME
+from tidy_trunk.core.gear.catalogue import Figure, Plug, Setting, Wiring
 from tidy_trunk.core.plan.clocks import DAY_BEGINS_MIN, DAY_ENDS_MIN, Break, Jam, PairDrift
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.rooms import OPEN
 from tidy_trunk.core.plan.targets import Role, Target
-from tidy_trunk.core.radio import GUARD_MHZ
-from tidy_trunk.core.timecode import HALF_A_FRAME
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
 """Speech peaks 12 to 15 dB above its average. [PRACTICE]"""

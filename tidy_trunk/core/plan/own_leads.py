@@ -4,7 +4,8 @@ import math
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.catalogue import (
+from tidy_trunk.core.base.units import bridging_loss_db, db_from_ratio
+from tidy_trunk.core.gear.catalogue import (
     CONNECTORS,
     PAD_LOAD_OHM,
     PAD_SOURCE_OHM,
@@ -17,9 +18,8 @@ from tidy_trunk.core.catalogue import (
     Side,
     Wiring,
 )
+from tidy_trunk.core.gear.wiring import bare_ratio
 from tidy_trunk.core.plan.model import OwnLead
-from tidy_trunk.core.units import bridging_loss_db, db_from_ratio
-from tidy_trunk.core.wiring import bare_ratio
 from tidy_trunk.errors import PlanError, RangeError
 
 MOST_CORES: Final = 24

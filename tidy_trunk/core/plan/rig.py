@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Final, TypeVar
 
-from tidy_trunk.core.catalogue import (
+from tidy_trunk.core.gear.catalogue import (
     CELL_KEY,
     DEVICES,
     FOUR_TRACKS_KEY,
@@ -46,11 +46,11 @@ from tidy_trunk.core.catalogue import (
     with_figures,
     with_laws,
 )
+from tidy_trunk.core.gear.wiring import Link
 from tidy_trunk.core.plan.measured import MeterError
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
 from tidy_trunk.core.plan.own_leads import lead_class
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
-from tidy_trunk.core.wiring import Link
 from tidy_trunk.errors import UnknownItemError
 
 PAN_LAW_DB: Final = 3.0

@@ -4,7 +4,10 @@ import math
 from datetime import datetime
 from typing import Final
 
-from tidy_trunk.core.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control, span_of
+from tidy_trunk.core.base.signal import LARGEST_SETTING
+from tidy_trunk.core.base.text import is_plain
+from tidy_trunk.core.base.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
+from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control, span_of
 from tidy_trunk.core.plan.clocks import LAST_MIN, MOST_BREAKS, MOST_JAMS, PairDrift, clock_words
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError
@@ -14,9 +17,6 @@ from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS, Target
-from tidy_trunk.core.signal import LARGEST_SETTING
-from tidy_trunk.core.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
-from tidy_trunk.core.words import is_plain
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
 
 MOST_DEVICES: Final = 300

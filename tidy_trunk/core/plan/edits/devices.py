@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.catalogue import Figure, Setting, figures_of, find_control
+from tidy_trunk.core.gear.catalogue import Figure, Setting, figures_of, find_control
 from tidy_trunk.core.plan.edits.base import device_of, free_id, put, with_device, without
 from tidy_trunk.core.plan.model import Device, OwnClass, Plan
 from tidy_trunk.core.plan.rig import Rig

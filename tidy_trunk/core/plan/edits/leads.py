@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.catalogue import Plug, Wiring
+from tidy_trunk.core.gear.catalogue import Plug, Wiring
 from tidy_trunk.core.plan.edits.base import find, free_id, put, without
 from tidy_trunk.core.plan.model import OwnLead, Plan
 from tidy_trunk.errors import PlanError

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.catalogue import find_control
+from tidy_trunk.core.gear.catalogue import find_control
 from tidy_trunk.core.plan.edits.base import find, put, without
 from tidy_trunk.core.plan.measured import GainLaw, MeterError, law_key
 from tidy_trunk.core.plan.model import Plan

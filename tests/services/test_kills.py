@@ -1,9 +1,0 @@
-"""Twenty kills at random moments; two hundred in the deep run."""
-
-from tests.kills import rounds
-from tests.services.test_server import no_leftovers  # noqa: F401, a fixture
-
-
-def test_nothing_acknowledged_is_lost(home, tmp_path):
-    told = rounds(home, tmp_path, 20, seed=1)
-    assert told["edits"] > 20 and told["sounds"] > 5 and told["deleted"] > 5

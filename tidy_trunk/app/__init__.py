@@ -1,0 +1,1 @@
+"""The application put together and started."""

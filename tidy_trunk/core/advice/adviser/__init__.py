@@ -1,0 +1,29 @@
+"""What mends a plan: moves that are tried on the whole of it, and one judge of what is better."""
+
+from tidy_trunk.core.advice.adviser.adviser import Adviser, Taken, fixed
+from tidy_trunk.core.advice.adviser.detours import detours
+from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, Step, TrackChange, gain_plan
+from tidy_trunk.core.advice.adviser.judge import Judgement, judge
+from tidy_trunk.core.advice.adviser.matched import Matched, Matcher
+from tidy_trunk.core.advice.adviser.move import Move
+from tidy_trunk.core.advice.adviser.settle import Pins
+from tidy_trunk.core.advice.adviser.ways import ways
+
+__all__ = [
+    "JUST_DB",
+    "Adviser",
+    "GainPlan",
+    "Judgement",
+    "Matched",
+    "Matcher",
+    "Move",
+    "Pins",
+    "Step",
+    "Taken",
+    "TrackChange",
+    "detours",
+    "fixed",
+    "gain_plan",
+    "judge",
+    "ways",
+]

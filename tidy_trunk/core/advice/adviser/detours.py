@@ -1,0 +1,146 @@
+"""Via another device: what can stand between two ends that do not go together, and what that costs in noise."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.ways import ways
+from tidy_trunk.core.advice.ways import NOTHING, Trial, Upstream, Way, way_of
+from tidy_trunk.core.gear.catalogue import DEVICES, InputPort, Kind, OutputPort, Signal, Supply, mode_key, switch_key
+from tidy_trunk.core.plan import (
+    AddDevice,
+    Connect,
+    Disconnect,
+    Edit,
+    Part,
+    PlacedDevice,
+    Plan,
+    PortRef,
+    Rig,
+    Run,
+    SetControl,
+    apply_edits,
+    free_id,
+)
+from tidy_trunk.core.sound.cable_chains import JOINT_M, find_joins
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.errors import TidyTrunkError
+
+BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")
+"""Classes that are proposed where the job has none of them: each gives 48 V and leads on to a camera. [HANDBOOK] §13"""
+
+_BOX_KINDS = (Kind.PREAMP, Kind.MIXER, Kind.RECORDER)
+_SHORT_M = 0.5
+
+
+def detours(report: Report, run_id: str) -> list[Way]:
+    """Ways of a run by a box between its ends: devices of the job first, then classes of the catalogue; quiet ones first.
+
+    Source: [HANDBOOK] §13
+    """
+    rig = report.rig
+    run = rig.plan.runs[run_id]
+    found = [
+        detour
+        for plan, device, needs in _boxes(rig, run)
+        if (detour := _by(report.rig.plan, plan, run, device, needs)) is not None
+    ]
+    return sorted(found, key=lambda item: (item.clips, item.needs != NOTHING, item.noise_dbfs - item.average_dbfs))
+
+
+def _boxes(rig: Rig, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
+    """Boxes to go by: the edits that bring each, its id, and what must be had for it."""
+    ends = (run.sending.device, run.receiving.device)
+    for unit in rig.units():
+        if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
+            yield [], unit.device.id, NOTHING
+    for class_id in BOXES:
+        label = DEVICES[class_id].label
+        box = AddDevice(class_id=class_id, id=free_id(class_id, rig.plan.devices), label=label)
+        yield [box], str(box.id), f"1 {label[0].lower()}{label[1:]}"
+
+
+def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> Way | None:
+    """The detour by one box, matched as well as its knobs allow; None where it does not go."""
+    try:
+        state, _ = apply_edits(plan, [Disconnect(run=run.id), *brought])
+        edits: list[Edit] = [Disconnect(run=run.id), *brought]
+        unit = Rig(state).unit(device)
+        for more in (_into(state, run, unit), _out_of(state, run, unit)):
+            edits += more
+            state, _ = apply_edits(state, more)
+            if not more:
+                return None
+        for new in [item for item in state.runs if item not in plan.runs or item == run.id]:
+            best = next((way for way in ways(Report(trace_plan(state)), new) if way.fits and not way.clips), None)
+            if best is not None:
+                edits += best.edits
+                state, _ = apply_edits(state, best.edits)
+        report = Report(trace_plan(state))
+        last = next(item for item in report.rig.plan.runs.values() if item.receiving == run.receiving)
+        trial = Trial(state, last.id, Upstream(report, last.receiving.device))
+    except TidyTrunkError:
+        return None
+    return way_of(
+        trial,
+        id=f"box-{device}",
+        label=f"Via {unit.label if needs == NOTHING else 'a ' + needs[2:]}",
+        edits=tuple(edits),
+        needs=needs,
+        loses="",
+        risk="one more thing to power, to carry and to switch on",
+    )
+
+
+def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
+    """The first run, into a free input that gives what the sender needs."""
+    rig = Rig(plan)
+    sender = rig.unit(run.sending.device)
+    output, feeding = sender.output(run.sending.port), sender.device_class.feeding
+    signal = Signal.MIC if feeding is not None else Signal.LINE
+    for port in unit.device_class.inputs:
+        ref = PortRef(unit.device.id, port.id)
+        mode = next(
+            (
+                mode
+                for mode in port.modes
+                if mode.signal is signal
+                and (feeding is None or not feeding.needs or set(feeding.needs) & set(mode.supplies))
+            ),
+            None,
+        )
+        if mode is None or rig.arriving.get(ref):
+            continue
+        parts = _joined(rig, output, port, max(run.length_m, _SHORT_M))
+        if parts is None:
+            continue
+        edits: list[Edit] = [Connect(sending=run.sending, receiving=ref, parts=parts)]
+        if len(port.modes) > 1 and mode is not unit.input_mode(port):
+            edits.append(SetControl(device=unit.device.id, control=mode_key(port.id), value=mode.id))
+        if feeding is not None and Supply.P48 in feeding.needs:
+            edits += [
+                SetControl(device=unit.device.id, control=switch_key(port.id, "phantom", place), value=True)
+                for place in port.phantom_places
+            ]
+        return edits
+    return []
+
+
+def _out_of(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
+    """The second run, from a free output that is not the headphones."""
+    rig = Rig(plan)
+    port = rig.unit(run.receiving.device).input(run.receiving.port)
+    for output in unit.device_class.outputs:
+        ref = PortRef(unit.device.id, output.id)
+        if output.is_headphone or not output.circuit.is_analogue or rig.leaving.get(ref):
+            continue
+        parts = _joined(rig, output, port, _SHORT_M)
+        if parts is not None:
+            return [Connect(sending=ref, receiving=run.receiving, parts=parts)]
+    return []
+
+
+def _joined(rig: Rig, output: OutputPort, port: InputPort, length_m: float) -> tuple[Part, ...] | None:
+    """The best leads that bring the right signal; None where there are none."""
+    joins = find_joins(output, port, length_m=max(length_m, JOINT_M + 0.1), own=rig.own_leads)
+    return next((join.parts for join in joins if join.is_right), None)

@@ -1,0 +1,288 @@
+"""A gain plan for a whole job: what to set, in the order of the work, why, and the result."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.judge import Judgement, judge
+from tidy_trunk.core.advice.adviser.move import MAKERS, Maker
+from tidy_trunk.core.advice.adviser.moves import LEVEL_RULES
+from tidy_trunk.core.advice.adviser.moves.levels import (
+    attenuator_off,
+    automatic_off,
+    inputs_down,
+    limiter,
+    low_cut_off,
+    low_cut_on,
+    other_ways,
+    receiving_knob,
+)
+from tidy_trunk.core.advice.adviser.order import devices_in_order
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.adviser.settle import NO_PINS, Pins, settle
+from tidy_trunk.core.advice.checks import Finding, Severity
+from tidy_trunk.core.base.units import SILENCE_DB
+from tidy_trunk.core.gear.catalogue import Control, ControlKind, InputPort, Setting, controls_of
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, SetControl, apply_edits
+from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
+from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.errors import TidyTrunkError
+
+JUST_DB: Final = 0.5
+"""ASSUMED_ what is printed as no decibel at all."""
+
+_MOST_CURES = 4
+_MOST_ROUNDS = 40  # each betters the plan, and most plans need two
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Step:
+    """One control to move: `was` and `now` in words, and why in a sentence."""
+
+    device: str
+    control: str
+    label: str
+    was: str
+    now: str
+    why: str
+    edit: SetControl
+
+
+@dataclass(frozen=True, slots=True)
+class TrackChange:
+    """A recorded track before and after; the stages are those of two different plans."""
+
+    label: str
+    before: TrackLevel
+    after: TrackLevel
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GainPlan:
+    """Steps in the order of the work, the tracks with what they would hold, and the stops that no setting cures."""
+
+    steps: tuple[Step, ...]
+    tracks: tuple[TrackChange, ...]
+    stops_before: int
+    stops_left: tuple[Finding, ...]
+
+    @property
+    def edits(self) -> tuple[Edit, ...]:
+        return tuple(step.edit for step in self.steps)
+
+
+def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
+    """Where every knob and level switch of a job should stand.
+
+    Switches that end a stop, automatic level and low cut come first. Then, from the microphones on, device by device, every
+    position is tried at each joint. The result is taken only if the judge calls it better than what stands. Last come
+    limiters, where a burst still goes over.
+
+    Args:
+        report: The job as it stands.
+        pins: Controls to leave alone, as (device, control).
+
+    Source: [HANDBOOK] §6, order of work and where gain belongs.
+    """
+    question = _about(report)
+    cures: dict[tuple[str, str], str] = {}
+    after = question
+    for _ in range(_MOST_ROUNDS):
+        better = min(_choices(after, pins, cures), key=_judged)
+        if _judged(better) >= _judged(after):
+            break
+        after = better
+    return GainPlan(
+        steps=tuple(_steps(report, after.report, cures)),
+        tracks=tuple(_tracks(report, after.report)),
+        stops_before=len(_stops(question)),
+        stops_left=tuple(_stops(after)),
+    )
+
+
+def _judged(question: Question) -> Judgement:
+    return judge(question.report, question.findings)
+
+
+def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Iterator[Question]:
+    """What a gain plan may come to, what changes least first: limiters, the switches thrown, a single knob or level switch
+    moved, every knob settled."""
+    yield _limited(question, pins, cures)
+    yield _with(_cured(question, pins, cures))
+    for finding, edits in small_moves(question):
+        if any((edit.device, edit.control) in pins for edit in edits):
+            continue
+        for edit in edits:
+            if isinstance(edit.value, bool):
+                cures.setdefault((edit.device, edit.control), finding.title)
+        yield question.edited(edits)
+    yield _limited(_with(settled(question, pins, cures)), pins, cures)
+
+
+def small_moves(question: Question) -> Iterator[tuple[Finding, tuple[SetControl, ...]]]:
+    """Knobs and switches that may better a plan one at a time, each with the finding that asks for it."""
+    for finding in question.findings:
+        for maker in _SINGLE.get(finding.rule, ()):
+            for move in maker(question, finding):
+                edits = tuple(edit for edit in move.edits if isinstance(edit, SetControl))
+                if len(edits) == len(move.edits):
+                    yield finding, edits
+
+
+def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str], str] | None = None) -> Plan:
+    """The plan with every knob and level switch where it fits. `cures` is told which switch ended what."""
+    cures = {} if cures is None else cures
+    plan = settle(_cured(question, pins, cures), pins)
+    return _cured(_with(plan), pins, cures)
+
+
+def _about(report: Report) -> Question:
+    """A question of which only what throws switches is asked: that settles nothing."""
+    return Question(report.rig.plan, report)
+
+
+def _with(plan: Plan) -> Question:
+    return _about(Report(trace_plan(plan)))
+
+
+def _stops(question: Question) -> list[Finding]:
+    return [finding for finding in question.findings if finding.severity is Severity.STOP]
+
+
+def _cured(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
+    """The plan with every stop ended that switches alone can end, and what would undo a gain plan switched off."""
+    for _ in range(_MOST_CURES):
+        changed, ended = question.plan, dict(cures)
+        for finding in question.findings:
+            if finding.rule in LEVEL_RULES or (finding.severity is not Severity.STOP and finding.rule not in _SWITCHED):
+                continue
+            edits = _switches(question, finding, pins)
+            try:
+                changed, _ = apply_edits(changed, edits)
+            except TidyTrunkError:
+                continue
+            ended.update({(edit.device, edit.control): finding.title for edit in edits})
+        if changed is question.plan or changed == question.plan:
+            break
+        after = _with(changed)
+        if len(_stops(after)) > len(_stops(question)):
+            break
+        question = after
+        cures.update(ended)
+    return question.plan
+
+
+def _limited(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Question:
+    """The same with limiters on where a burst still goes over, and one of two in a row off, as far as the judge likes it."""
+    for finding in question.findings:
+        if finding.rule not in ("burst-clips", "limiter"):
+            continue
+        for move in limiter(question, finding):
+            (switch,) = (edit for edit in move.edits if isinstance(edit, SetControl))
+            if (switch.device, switch.control) in pins:
+                continue
+            after = question.edited(move.edits)
+            if judge(after.report, after.findings) < judge(question.report, question.findings):
+                question = after
+                cures[switch.device, switch.control] = finding.title
+                break
+    return question
+
+
+_SINGLE: Final[Mapping[str, Sequence[Maker]]] = {
+    **dict.fromkeys(LEVEL_RULES, (receiving_knob,)),
+    "line-into-mic": (receiving_knob, other_ways),
+    "clipping": (receiving_knob, inputs_down),
+    "automatic-level": (automatic_off,),
+    "pad-behind-converter": (attenuator_off,),
+    "thin-voice": (low_cut_off,),
+    "rumble": (low_cut_on,),
+}
+_SWITCHED: Final = ("automatic-level", "rumble")
+
+
+def _switches(question: Question, finding: Finding, pins: Pins) -> list[SetControl]:
+    """The first move for a finding that only throws switches; empty where there is none."""
+    for maker in MAKERS.get(finding.rule, ()):
+        for move in maker(question, finding):
+            edits = [edit for edit in move.edits if isinstance(edit, SetControl)]
+            if len(edits) == len(move.edits) and not any((edit.device, edit.control) in pins for edit in edits):
+                return edits
+    return []
+
+
+def _steps(before: Report, after: Report, cures: dict[tuple[str, str], str]) -> Iterator[Step]:
+    """What differs, in the order of the work: from the microphones on, and at each device the largest switch first."""
+    for device in devices_in_order(after.rig):
+        was, unit = before.rig.unit(device), after.rig.unit(device)
+        if was.device.settings == unit.device.settings:
+            continue
+        moved = [
+            control
+            for control in controls_of(unit.device_class).values()
+            if _value(was, control) != _value(unit, control)
+        ]
+        for control in sorted(moved, key=lambda control: _WORK.index(control.kind)):
+            port = f"{unit.port(control.port).label} " if control.port else ""
+            yield Step(
+                device=device,
+                control=control.id,
+                label=f"{unit.label} {port}{control.label}",
+                was=control.words(_value(was, control)),
+                now=control.words(_value(unit, control)),
+                why=_why(after, unit, control, cures),
+                edit=SetControl(device=device, control=control.id, value=_value(unit, control)),
+            )
+
+
+_WORK: Final = (ControlKind.CHOICE, ControlKind.SWITCH, ControlKind.KNOB, ControlKind.FREQUENCY)
+
+
+def _value(unit: PlacedDevice, control: Control) -> Setting:
+    return unit.device.settings.get(control.id, control.default)
+
+
+def _why(report: Report, unit: PlacedDevice, control: Control, cures: dict[tuple[str, str], str]) -> str:
+    cured = cures.get((unit.device.id, control.id))
+    if cured is not None:
+        return f"fixes: {cured}"
+    found = next(_reached(report, unit, control.port), None)
+    if found is None:
+        return "so that what follows is not driven too hard"
+    label, sound = found
+    if sound.average == SILENCE_DB:
+        return "nothing is heard there yet"
+    what = f"{label} then averages {sound.average:.0f}, peaks {sound.peak:.0f} dBFS".replace("-", "−")
+    if sound.clip is not None:
+        return f"{what}, cut by {sound.clip.over_db:.0f} dB at {sound.clip.where}"
+    if sound.burst_clip is not None and sound.burst_clip.over_db >= JUST_DB:
+        return f"{what}; a burst would go {sound.burst_clip.over_db:.0f} dB over at {sound.burst_clip.where}"
+    if sound.limited_db:
+        return f"{what}; the limiter takes {sound.limited_db:.0f} dB off a burst"
+    return f"{what}; a burst keeps {-sound.burst:.0f} dB" if -sound.burst >= JUST_DB else f"{what}; a burst just fits"
+
+
+def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[tuple[str, Sound]]:
+    """Tracks, else mixes, that a port's own device or the one at the other end makes of it, in words with their sound."""
+    rig = report.rig
+    sends = (unit.device.id, port or "out")  # a control of a microphone itself acts at its output
+    ends = {run.receiving for run in rig.plan.runs.values() if run.sending == sends}
+    if port and isinstance(unit.port(port), InputPort):
+        ends = {PortRef(unit.device.id, port)}
+    for device in dict.fromkeys(end.device for end in ends):
+        receiver = rig.unit(device)
+        for bus in sorted(receiver.device_class.buses, key=lambda bus: not bus.recorded):
+            stage = report.tracer.bus(device, bus.id)
+            if any((device, feed.name) in ends for feed, _ in stage.feeds):
+                yield receiver.bus_label(bus.id), report.solver.track_sound(stage)
+
+
+def _tracks(before: Report, after: Report) -> Iterator[TrackChange]:
+    for track in after.tracks:
+        was = before.track(track.trace.id)
+        if was is not None and not (track.is_silent and was.is_silent):
+            yield TrackChange(_label(after.rig, track), was, track)
+
+
+def _label(rig: Rig, track: TrackLevel) -> str:
+    return rig.unit(track.trace.device).bus_label(track.trace.bus)

@@ -1,0 +1,192 @@
+"""A run that somebody wants: matched in every way that is worth trying, the best first."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import islice
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, Tried
+from tidy_trunk.core.advice.adviser.detours import detours
+from tidy_trunk.core.advice.adviser.gain_plan import small_moves
+from tidy_trunk.core.advice.adviser.judge import Judgement, wrong
+from tidy_trunk.core.advice.adviser.move import MAKERS, Move
+from tidy_trunk.core.advice.adviser.moves.levels import limiter, settled_towards
+from tidy_trunk.core.advice.adviser.moves.power import MOST_BOXES
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Finding, Severity
+from tidy_trunk.core.gear.catalogue import controls_of
+from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, apply_edits
+from tidy_trunk.core.sound.trace import is_powered
+
+MOST_BETTERED: Final = 6
+"""ASSUMED_ rounds in which an answer is made better: low cut, limiter, the knob after them, another lead."""
+
+_POWER: Final = frozenset({"harmful-power", "phantom-shorted"})
+
+SAME_DB: Final = 0.05
+"""ASSUMED_ difference that is printed as none."""
+
+
+@dataclass(frozen=True, slots=True)
+class Matched:
+    """A run with what is set for it. `stops`: what would then stand and did not before; `is_plain`: nothing is set."""
+
+    move: Move
+    plan: Plan
+    stops: tuple[Finding, ...]
+    is_plain: bool
+
+
+_Found = tuple[tuple[float, ...], Move, Tried]
+_More = Callable[[Question, str], Iterator[tuple[Edit, ...]]]
+
+
+class Matcher:
+    """Tries runs in one plan."""
+
+    def __init__(self, adviser: Adviser) -> None:
+        self._adviser = adviser
+
+    def matched(self, title: str, run_edits: Sequence[Edit], *, bare: bool = False) -> list[Matched]:
+        """Ways to make a run, best first by the judge.
+
+        Args:
+            title: What the run is called in answers.
+            run_edits: The edits that make it, the first of them the run itself.
+            bare: Its lead was asked for by name: nothing else is set.
+        """
+        plain = Move(title, tuple(run_edits))
+        made = self._adviser.tried(plain.edits)
+        if made is None:
+            return []
+        before = self._adviser.plan
+        run_id = next(run for run in made.question.plan.runs if run not in before.runs)
+        choices = [*([] if bare else self._choices(title, run_edits, made, run_id)), plain]
+        found: list[_Found] = []
+        for move in choices:
+            tried = self._adviser.tried(move.edits)
+            if tried is not None and all(tried.question.plan != other.question.plan for _, _, other in found):
+                found.append((wrong(tried.judgement), move, tried))
+                choices += [] if bare else self._limited(move, tried, run_id)
+        # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
+        best, *others = sorted(found, key=lambda item: item[0])
+        if not bare:
+            best = self._bettered(title, best)
+        return [
+            Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
+            for _, move, tried in (best, *others)
+        ]
+
+    def _bettered(self, title: str, best: _Found) -> _Found:
+        """The same with every switch and knob at the sockets of its runs that makes it better still; and, where none does,
+        with another way of a run."""
+        label = f"{title}, matched" if best[1].label == title else best[1].label
+        for _ in range(MOST_BETTERED):
+            better = self._better(label, best, _settings, tuple) or self._better(label, best, _ways, wrong)
+            if better is None:
+                break
+            best = better
+        return best
+
+    def _better(
+        self, label: str, than: _Found, more_of: _More, rank: Callable[[Judgement], tuple[float, ...]]
+    ) -> _Found | None:
+        """The best that an answer comes to with what may be changed at its runs; None where it is the best itself.
+
+        rank: by which parts of the judgement; of two that are alike the answer stands.
+        """
+        _, move, made = than
+        runs = [run for run in made.question.plan.runs if run not in self._adviser.plan.runs]
+        best = than
+        for edits in [(*move.edits, *more) for run_id in runs for more in more_of(made.question, run_id)]:
+            tried = self._adviser.tried(edits)
+            if tried is not None and rank(tried.judgement) < rank(best[2].judgement):
+                best = (wrong(tried.judgement), Move(label, edits), tried)
+        return None if best is than else best
+
+    def _choices(self, title: str, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
+        question = made.question
+        run = question.plan.runs[run_id]
+        if not is_powered(question.rig, run.sending.device):
+            return self._by_boxes(title, made, run_id)
+        found = [
+            Move(f"{title}, matched" if way.edits else title, (*run_edits, *way.edits))
+            for way in question.ways(run_id)[:MOST_WAYS]
+        ]
+        chain = Move(f"{title}, matched", (*run_edits, *settled_towards(question, run_id)))
+        return [*found, chain] if self._leaves_others(chain) else found
+
+    def _limited(self, move: Move, tried: Tried, run_id: str) -> list[Move]:
+        """The same with the limiter on at the end of the run, where a burst would go over there."""
+        bursts = [item for item in tried.question.findings if item.rule == "burst-clips" and item.run == run_id]
+        return [
+            Move(move.label, (*move.edits, *more.edits)) for item in bursts for more in limiter(tried.question, item)
+        ]
+
+    def _leaves_others(self, move: Move) -> bool:
+        """Whether every track that was heard before sounds as it did: who asks for a run does not ask for that."""
+        tried = self._adviser.tried(move.edits)
+        if tried is None:
+            return False
+        after = {track.trace.id: track.sound for track in tried.question.report.tracks}
+        return all(
+            track.is_silent or abs(after[track.trace.id].average - track.sound.average) < SAME_DB
+            for track in self._adviser.report.tracks
+            if track.trace.id in after
+        )
+
+    def _by_boxes(self, title: str, made: Tried, run_id: str) -> list[Move]:
+        """Where the socket cannot power the microphone: the quietest ways by a box between."""
+        return [
+            Move(
+                f"{title}, {detour.label[:1].lower()}{detour.label[1:]}", detour.edits[1:]
+            )  # there is no run yet to take out
+            for detour in detours(made.question.report, run_id)[:MOST_BOXES]
+        ]
+
+
+def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
+    """The best ways of a run's joint that change something."""
+    others = (way.edits for way in question.ways(run_id) if apply_edits(question.plan, way.edits)[0] != question.plan)
+    yield from islice(others, MOST_WAYS)
+
+
+def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
+    """What may be set at the two sockets of a run: one knob or switch, what ends a stop of it, power that it should not get,
+    all knobs where they fit, with a limiter or a low cut too."""
+
+    def here(edits: Sequence[Edit]) -> bool:
+        return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
+
+    low_cuts = []
+    for finding, edits in small_moves(question):
+        if here(edits):
+            yield edits
+            low_cuts += [edits] if finding.rule == "rumble" else []
+    for finding in question.findings:
+        if finding.run == run_id and (finding.severity is Severity.STOP or finding.rule in _POWER):
+            for maker in MAKERS.get(finding.rule, ()):
+                yield from (move.edits for move in maker(question, finding) if here(move.edits))
+
+    def limiters(after: Question) -> list[tuple[Edit, ...]]:
+        bursts = [finding for finding in after.findings if finding.rule in ("limiter", "burst-clips")]
+        return [move.edits for finding in bursts for move in limiter(after, finding) if here(move.edits)]
+
+    yield from limiters(question)
+    for before in ((), *limiters(question), *low_cuts):
+        after = question.edited(before) if before else question
+        knobs = tuple(edit for edit in settled_towards(after, run_id) if here((edit,)))
+        if knobs:
+            yield (*before, *knobs)
+            yield from ((*before, *knobs, *more) for more in limiters(after.edited(knobs)))
+
+
+def _is_at(rig: Rig, run_id: str, edit: SetControl) -> bool:
+    """Whether a control belongs to the socket at either end of a run, to the one that leads it, or to the receiver as a
+    whole."""
+    run = rig.plan.runs[run_id]
+    receiver = rig.unit(run.receiving.device)
+    leader = receiver.leader_of(receiver.input(run.receiving.port)).id
+    port = controls_of(rig.unit(edit.device).device_class)[edit.control].port
+    sockets = (run.sending, run.receiving, *(PortRef(device=receiver.device.id, port=name) for name in (leader, "")))
+    return PortRef(device=edit.device, port=port) in sockets

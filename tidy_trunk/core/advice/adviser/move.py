@@ -1,0 +1,33 @@
+"""A move: a few edits that may mend something. Who proposes which for a finding is registered here, and tried elsewhere."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Finding
+from tidy_trunk.core.plan import Edit
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """Edits that are made together, with the sentence on the button."""
+
+    label: str
+    edits: tuple[Edit, ...]
+
+
+Maker = Callable[[Question, Finding], Iterable[Move]]
+MAKERS: Final[dict[str, list[Maker]]] = {}
+"""By rule, whoever knows moves for its findings. [HANDBOOK]"""
+
+
+def moves_for(*rules: str) -> Callable[[Maker], Maker]:
+    """Register a maker of moves for the findings of some rules. Nothing has to be sure: each move is tried on the plan."""
+
+    def register(maker: Maker) -> Maker:
+        for rule in rules:
+            MAKERS.setdefault(rule, []).append(maker)
+        return maker
+
+    return register

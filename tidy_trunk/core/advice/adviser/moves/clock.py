@@ -1,0 +1,244 @@
+"""Timecode: what tracks are kept for, rates, jams, leads, and a generator more; the delay of a delay unit."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Finding
+from tidy_trunk.core.gear.catalogue import (
+    FREE_RUN,
+    RATE_OF_JOB,
+    TIMECODE_RATE_KEY,
+    TIMECODE_RUN_KEY,
+    Circuit,
+    Figure,
+    Kind,
+    Provenance,
+    mode_key,
+)
+from tidy_trunk.core.plan import (
+    AddDevice,
+    Connect,
+    Edit,
+    Plan,
+    PortRef,
+    Rig,
+    Role,
+    SetControl,
+    SetFigure,
+    SetJam,
+    SetRole,
+    apply_edits,
+    free_id,
+    times_words,
+)
+from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.core.time.clock import (
+    Clocks,
+    Gets,
+    Keeper,
+    first_giver,
+    jams_for,
+    jams_too_often,
+    keepers,
+    kept_for_timecode,
+)
+from tidy_trunk.errors import TidyTrunkError
+
+GENERATOR: Final = "timecode-generator"
+"""ASSUMED_ class of what is clipped to a device and gives it time."""
+
+BOX_LEAD_M: Final = 1.0
+"""ASSUMED_ length of the lead between a device and the box that is clipped to it."""
+
+SOUND_CIRCUITS: Final = tuple(circuit for circuit in Circuit if circuit.is_analogue)
+"""What timecode can be sent into as sound. [PRACTICE]"""
+
+
+@moves_for("timecode-on-wrong-track", "beside-timecode")
+def keep_for(question: Question, finding: Finding) -> Iterator[Move]:
+    """What a track that takes timecode, or lies beside one that does, is kept for."""
+    role = Role.TIMECODE if finding.rule == "timecode-on-wrong-track" else Role.GUIDE
+    device, _, bus = finding.track.partition(".")
+    yield Move(f"Keep it for {role}", (SetRole(device=device, bus=bus, role=role),))
+
+
+@moves_for("timecode-rate")
+def jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
+    """A device to the job's rate."""
+    label = question.rig.unit(finding.device).label
+    edit = SetControl(device=finding.device, control=TIMECODE_RATE_KEY, value=RATE_OF_JOB)
+    yield Move(f"Set {label} to the job's rate", (edit,))
+
+
+@moves_for("record-run")
+def free_run(question: Question, finding: Finding) -> Iterator[Move]:
+    """A device to labels that go on between takes."""
+    label = question.rig.unit(finding.device).label
+    edit = SetControl(device=finding.device, control=TIMECODE_RUN_KEY, value=FREE_RUN)
+    yield Move(f"Set {label} to free run", (edit,))
+
+
+@moves_for("sound-into-timecode")
+def give_timecode(question: Question, finding: Finding) -> Iterator[Move]:
+    """The socket switched to timecode."""
+    joint = question.joint(finding.run)
+    mode = joint.output.timecode_mode
+    if mode is not None:
+        edit = SetControl(device=joint.sender.device.id, control=mode_key(joint.output.id), value=mode.id)
+        yield Move(f"Switch {joint.sender.label} {joint.output.label} to {mode.label}", (edit,))
+
+
+@moves_for("missed-jam")
+def jam_in_time(question: Question, finding: Finding) -> Iterator[Move]:
+    """Times that keep it within its limit; where those come too often for a crew, a lead or a clock that stays on it."""
+    keeper = _keeper(question, finding.device)
+    if keeper.jam is None:
+        return
+    advised = jams_for(question.clocks, keeper.device)
+    if advised is not None:
+        edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
+        often = jams_too_often(advised) > 0
+        worst = " if it parts as fast as it may" if often else ""
+        yield Move(f"Jam from {question.rig.unit(keeper.giver).label} at {times_words(advised)}{worst}", (edit,))
+        if not often:
+            return
+    yield from _from_the_first(question, keeper)
+    yield from _leads(question, keeper.giver, keeper.device)
+    yield from _generator(question, keeper)
+
+
+def _from_the_first(question: Question, keeper: Keeper) -> Iterator[Move]:
+    """Jams from the first of the chain, where whoever jams the device now is too far off by then."""
+    root = question.clocks.root(keeper.device)
+    if root == keeper.giver or not question.rig.unit(root).device_class.keeps_time or keeper.jam is None:
+        return
+    jam = SetJam(device=keeper.device, giver=root, over=keeper.jam.over, at_min=keeper.jam.at_min)
+    try:
+        advised = _jams_in(apply_edits(question.plan, [jam])[0], keeper.device)
+    except TidyTrunkError:
+        return
+    if advised is not None:
+        label = question.rig.unit(root).label
+        yield Move(f"Jam from {label} at {times_words(advised)}", (replace(jam, at_min=advised),))
+
+
+def _jams_in(plan: Plan, device: str) -> tuple[int, ...] | None:
+    """When to jam a device of another plan. Raises PlanError, InputError or SignalLoopError: it cannot be so."""
+    report = Report(trace_plan(plan))
+    return jams_for(Clocks(report.rig, {item.device: item for item in keepers(report)}), device)
+
+
+@moves_for("two-clocks")
+def one_master(question: Question, finding: Finding) -> Iterator[Move]:
+    """The clock that fewer devices follow, jammed from the one that most follow."""
+    known = {keeper.device: keeper for keeper in question.keepers}
+    followers: dict[str, int] = {}
+    for device in known:
+        root = first_giver(question.rig, known, device)
+        if root:
+            followers[root] = followers.get(root, 0) + 1
+    for master in sorted(followers, key=lambda device: -followers[device]):
+        if master != finding.device:
+            yield _begin_with(question, finding.device, master)
+            return
+
+
+@moves_for("genlock-alone")
+def number_the_frames(question: Question, finding: Finding) -> Iterator[Move]:
+    """A jam from whoever gives the genlock."""
+    yield _begin_with(question, finding.device, _keeper(question, finding.device).genlocked_to)
+
+
+def _begin_with(question: Question, device: str, giver: str) -> Move:
+    rig = question.rig
+    jam = SetJam(device=device, giver=giver, at_min=(question.plan.defaults.day_begins_min,))
+    return Move(f"Jam {rig.unit(device).label} from {rig.unit(giver).label} when the day begins", (jam,))
+
+
+@moves_for("nothing-to-sync-by")
+def something_in_common(question: Question, finding: Finding) -> Iterator[Move]:
+    """Timecode from whom the recorder has it, or from itself: by a lead that stays, or by a jam."""
+    known = {keeper.device: keeper for keeper in question.keepers}
+    camera, recorder = finding.device, finding.about
+    root = first_giver(question.rig, known, recorder) or recorder
+    yield from _leads(question, root, camera)
+    keeper = known.get(camera)
+    both_keep = all(question.rig.unit(device).device_class.keeps_time for device in (camera, root))
+    if both_keep and keeper is not None and keeper.has_socket and keeper.gets is Gets.NOTHING:
+        yield _begin_with(question, camera, root)
+
+
+@moves_for("early-sound")
+def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
+    """Where a delay unit is the last box on the way: what it is to be set to."""
+    for screen in question.screens:
+        for sound in screen.sounds:
+            unit = question.rig.unit(sound.sender)
+            if (screen.device, sound.run) != (finding.device, finding.run) or unit.device_class.kind is not Kind.DELAY:
+                continue
+            now = unit.device_class.traits.sound_delay_ms
+            wanted = now.value + sound.early_ms if now is not None else -1.0
+            if wanted >= 0:
+                figure = Figure(round(wanted, 1), 0.0, Provenance.MEASURED, "USER")
+                edit = SetFigure(device=sound.sender, path="traits.sound_delay_ms", figure=figure)
+                yield Move(f"Set {unit.label} to {wanted:.1f} ms", (edit,))
+
+
+def _keeper(question: Question, device: str) -> Keeper:
+    return next(keeper for keeper in question.keepers if keeper.device == device)
+
+
+def _leads(question: Question, giver: str, taker: str) -> Iterator[Move]:
+    """A timecode lead that stays on, where both have a free socket for it."""
+    for edits in _connections(question.rig, giver, taker, (Circuit.TIMECODE,)):
+        yield Move(f"Timecode cable from {question.rig.unit(giver).label}, and leave it on", edits)
+
+
+def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[tuple[Edit, ...]]:
+    """From free outputs that give timecode, or can be switched to, into free sockets of these circuits, each by its best
+    lead."""
+    outputs = [
+        port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE or port.timecode_mode
+    ]
+    inputs = [port for circuit in circuits for port in rig.unit(taker).device_class.inputs if port.circuit is circuit]
+    for output in outputs:
+        for port in inputs:
+            ends = PortRef(giver, output.id), PortRef(taker, port.id)
+            if rig.leaving.get(ends[0]) or rig.arriving.get(ends[1]):
+                continue
+            joins = find_joins(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
+            if joins:
+                connect = Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
+                mode = output.timecode_mode
+                if mode is None:
+                    yield (connect,)
+                else:
+                    yield SetControl(device=giver, control=mode_key(output.id), value=mode.id), connect
+
+
+def _generator(question: Question, keeper: Keeper) -> Iterator[Move]:
+    """A generator more that stays on a device: over its timecode socket, else as sound on a track."""
+    rig, label = question.rig, question.rig.unit(keeper.device).label
+    box = free_id(GENERATOR, rig.plan.devices)
+    begins = question.plan.defaults.day_begins_min
+    edits: list[Edit] = [
+        AddDevice(class_id=GENERATOR, id=box, label=f"{label} clock"),
+        SetJam(device=box, giver=keeper.giver, at_min=(begins,)),
+        SetJam(device=keeper.device, giver=None),
+    ]
+    try:
+        brought, _ = apply_edits(question.plan, edits)
+        lead = next(_connections(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
+        if lead is None:
+            return
+        connected, _ = apply_edits(brought, lead)
+        edits += [*lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
+        edits[1] = SetJam(device=box, giver=keeper.giver, at_min=_jams_in(connected, box) or (begins,))
+    except TidyTrunkError:
+        return
+    yield Move(f"Add a timecode generator that stays on {label}", tuple(edits))

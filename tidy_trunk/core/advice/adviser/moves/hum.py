@@ -1,0 +1,63 @@
+"""What opens a hum loop."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Finding, Joint
+from tidy_trunk.core.gear.catalogue import LEADS, POWER_KEY, Power, mates
+from tidy_trunk.core.plan import Part, SetControl, SetParts
+from tidy_trunk.core.sound.cable_chains import SHORT_M
+from tidy_trunk.core.sound.hum import COMPUTER, EARTH
+
+_FREE = {Power.BATTERY: "its battery", Power.CHARGER: "a USB charger", Power.ADAPTER: "a double-insulated adapter"}
+"""What ties a device to nothing, or to hardly anything, the best first. [HANDBOOK] §9"""
+
+MOST_PLACES: Final = 2
+"""ASSUMED_ places in a chain at which transformers are proposed: one anywhere opens all its circles."""
+
+_ISOLATORS = [lead for lead in LEADS.values() if lead.isolates]
+
+
+@moves_for("hum-loop")
+def other_power(question: Question, finding: Finding) -> Iterator[Move]:
+    """Each device on the circle whose power ties it: on its battery, a charger that is no computer, or an adapter."""
+    loop = next(loop for loop in question.loops if loop.run == finding.run)
+    for first, second in ((tie.first, tie.second) for tie in loop.ties if not tie.run):
+        if second not in (EARTH, COMPUTER) or first == COMPUTER:
+            continue
+        unit = question.rig.unit(first)
+        powers = unit.device_class.traits.powers
+        free = next((power for power in _FREE if power in powers), None)
+        if free is not None:
+            edit = SetControl(device=first, control=POWER_KEY, value=free)
+            yield Move(f"Run {unit.label} from {_FREE[free]}", (edit,))
+
+
+@moves_for("hum-loop")
+def isolators(question: Question, finding: Finding) -> Iterator[Move]:
+    """Transformers in all the runs between two devices, where they are fewest."""
+    between: dict[frozenset[str], list[Joint]] = {}
+    for run_id in (finding.run, *finding.more_runs):
+        joint: Joint = question.joint(run_id)
+        between.setdefault(frozenset((joint.sender.device.id, joint.receiver.device.id)), []).append(joint)
+    for joints in sorted(between.values(), key=len)[:MOST_PLACES]:
+        edits = [edit for joint in joints if (edit := _isolated(joint)) is not None]
+        if len(edits) == len(joints):
+            what = "an isolating transformer" if len(edits) == 1 else "isolating transformers"
+            numbers = " and ".join(str(joint.run.number) for joint in joints)
+            yield Move(f"Put {what} into cable{'s' if len(edits) > 1 else ''} {numbers}", tuple(edits))
+
+
+def _isolated(joint: Joint) -> SetParts | None:
+    """A run with a transformer at the receiving end, or at the sending one; None where no plug takes one."""
+    parts = joint.run.parts
+    ends = (joint.output.plug, *(lead.receiving for lead, _ in joint.leads))
+    starts = (*(lead.sending for lead, _ in joint.leads), joint.input.plug)
+    for lead in _ISOLATORS:
+        for at in range(len(parts), -1, -1):
+            if mates(ends[at], lead.sending) and mates(lead.receiving, starts[at]):
+                part = Part(lead=lead.id, length_m=lead.short_m or SHORT_M)
+                return SetParts(run=joint.run.id, parts=(*parts[:at], part, *parts[at:]))
+    return None

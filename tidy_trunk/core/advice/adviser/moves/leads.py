@@ -1,0 +1,105 @@
+"""Other leads, other lengths, other outputs."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Finding, Joint
+from tidy_trunk.core.gear.catalogue import OutputPort
+from tidy_trunk.core.plan import Disconnect, MoveRun, PortRef, SetParts, SetStrainRelief, order_m
+from tidy_trunk.core.sound.cable_chains import SHORT_M, find_joins, keeping_loss, with_length
+
+_MOST = 2
+
+
+@moves_for("plugs-do-not-mate", "wrong-lead", "another-ring-count", "mono-into-stereo", "stereo-into-mono")
+def other_leads(question: Question, finding: Finding) -> Iterator[Move]:
+    """The best other leads for the same ports, those of the user's own among them."""
+    joint = question.joint(finding.run)
+    two_way = next((part for part in joint.run.parts if part.branch), None)
+    branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
+    length_m = joint.run.length_m or SHORT_M
+    own = question.rig.own_leads
+    joins = find_joins(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
+    for join in [join for join in joins if join.is_right][:_MOST]:
+        names = " and ".join(question.rig.lead_of(part).label for part in join.parts) or "no cable"
+        yield Move(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),))
+
+
+@moves_for("port-blocked")
+def take_out(question: Question, finding: Finding) -> Iterator[Move]:
+    """The run that ends at a dead socket, or the one that makes it dead, away."""
+    dead = question.joint(finding.run)
+    others = [
+        joint.run
+        for joint in question.joints
+        if joint.receiver.device.id == finding.device and dead.input.id in joint.input.blocks
+    ]
+    for run in (dead.run, *others):
+        yield Move(f"Remove cable {run.number}", (Disconnect(run=run.id),))
+
+
+@moves_for("no-strain-relief")
+def tie_up(question: Question, finding: Finding) -> Iterator[Move]:
+    """Somebody has tied it up."""
+    yield Move("Strain relief fitted", (SetStrainRelief(run=finding.run, on=True),))
+
+
+@moves_for("lead-too-short")
+def longer(question: Question, finding: Finding) -> Iterator[Move]:
+    """The length to order for its path."""
+    run = question.plan.runs[finding.run]
+    length_m = order_m(run, question.plan.defaults)
+    parts = with_length(question.rig, run, length_m)
+    if parts:
+        yield Move(f"Take {length_m:g} m", (SetParts(run=run.id, parts=parts),))
+
+
+@moves_for("unbalanced-too-long")
+def balanced_instead(question: Question, finding: Finding) -> Iterator[Move]:
+    """The same signal from a balanced output of the same device, or an adapter nearer to the end."""
+    joint = question.joint(finding.run)
+    for port in joint.sender.device_class.outputs:
+        ref = PortRef(joint.sender.device.id, port.id)
+        in_use = question.rig.leaving.get(ref) and port.id != joint.output.id
+        if not port.circuit.is_balanced or in_use or not _same_signal(joint, port):
+            continue
+        for join in find_joins(port, joint.input, length_m=joint.run.length_m):
+            if not join.is_right or join.unbalanced_m >= joint.unbalanced_m:
+                continue
+            move = MoveRun(run=joint.run.id, sending=ref, parts=keeping_loss(join.parts, joint.pad_db, joint.input))
+            yield Move(f"Go balanced from {joint.sender.label} {port.label}, adapter at the end", (move,))
+            break
+
+
+def _same_signal(joint: Joint, port: OutputPort) -> bool:
+    if port.id == joint.output.id:
+        return True
+    if len(port.channels) != 1 or joint.sender.device_class.capsule is not None:
+        return False
+    return any(mode.signal is joint.sends.signal for mode in port.modes)
+
+
+@moves_for("aes3-lead")
+def digital_lead(question: Question, finding: Finding) -> Iterator[Move]:
+    """The lead of the right impedance in place of microphone lead."""
+    run = question.plan.runs[finding.run]
+    parts = tuple(replace(part, lead="aes3") if part.lead == "xlr" else part for part in run.parts)
+    if parts != run.parts:
+        yield Move("Use the 110 Ω cable", (SetParts(run=run.id, parts=parts),))
+
+
+@moves_for("headphone-feed")
+def another_output(question: Question, finding: Finding) -> Iterator[Move]:
+    """The best way that leaves the headphones alone."""
+    joint = question.joint(finding.run)
+    for port in joint.sender.device_class.outputs:
+        ref = PortRef(joint.sender.device.id, port.id)
+        if port.is_headphone or not port.circuit.is_analogue or question.rig.leaving.get(ref):
+            continue
+        length_m = max(joint.run.length_m, SHORT_M)
+        joins = find_joins(port, joint.input, length_m=length_m, own=question.rig.own_leads)
+        if joins and joins[0].is_right:
+            move = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
+            yield Move(f"Take {joint.sender.label} {port.label} instead", (move,))

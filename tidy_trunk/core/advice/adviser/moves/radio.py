@@ -1,0 +1,47 @@
+"""Frequencies of radio links."""
+
+from collections.abc import Iterator
+
+from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Carrier, Finding
+from tidy_trunk.core.base.radio import free_mhz
+from tidy_trunk.core.gear.catalogue import Circuit, Port, frequency_key
+from tidy_trunk.core.plan import Edit, PlacedDevice, SetControl, SetJob
+
+
+@moves_for("frequency-mismatch")
+def tune(question: Question, finding: Finding) -> Iterator[Move]:
+    """The receiver to where its transmitter sends."""
+    joint = question.joint(finding.run)
+    sends = joint.sender.frequency_mhz(joint.output)
+    if sends is not None:
+        edit = _tuned(joint.receiver, joint.input, sends)
+        yield Move(f"Set {joint.receiver.label} to {sends:.3f} MHz", (edit,))
+
+
+@moves_for("frequency-twice", "intermodulation")
+def move_away(question: Question, finding: Finding) -> Iterator[Move]:
+    """Transmitter and receiver to the nearest frequency that is free of all that."""
+    moved: Carrier = next(carrier for carrier in question.carriers if carrier.unit.device.id == finding.device)
+    others = [carrier.mhz for carrier in question.carriers if carrier is not moved]
+    mhz = free_mhz(others, moved.mhz, question.plan.defaults.radio_guard_mhz)
+    if mhz is None:
+        return
+    edits = [_tuned(moved.unit, moved.port, mhz)]
+    for joint in question.joints:
+        if (joint.run.sending.device, joint.run.sending.port) == (moved.unit.device.id, moved.port.id):
+            edits.append(_tuned(joint.receiver, joint.input, mhz))
+    yield Move(f"Move {moved.unit.label} to {mhz:.3f} MHz, if it is legal there", tuple(edits))
+
+
+@moves_for("frequency-legal")
+def cleared(question: Question, finding: Finding) -> Iterator[Move]:
+    """Somebody has asked whether it is legal there; not before every transmitter has its frequency."""
+    sending = {joint.sender.device.id for joint in question.joints if joint.output.circuit is Circuit.RADIO}
+    if sending <= {carrier.unit.device.id for carrier in question.carriers}:
+        yield Move("Cleared for this place", (SetJob(frequencies_cleared=True),))
+
+
+def _tuned(unit: PlacedDevice, port: Port, mhz: float) -> Edit:
+    return SetControl(device=unit.device.id, control=frequency_key(port.id), value=mhz)

@@ -1,0 +1,93 @@
+"""Routing: which input goes to which track, and which knob moves which."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.question import Question
+from tidy_trunk.core.advice.checks import Finding, Joint
+from tidy_trunk.core.gear.catalogue import FOUR_TRACKS_KEY, Bus, channel_refs, gain_key, link_key
+from tidy_trunk.core.plan import Edit, PlacedDevice, RouteBus, SetControl
+
+SAFETY_DB: Final = 10.0
+"""How far a safety track lies below the first: 6 to 20 dB. [PRACTICE]"""
+
+
+@moves_for("input-without-track", "source-without-track")
+def to_a_track(question: Question, finding: Finding) -> Iterator[Move]:
+    """An input to a track that takes nothing, else to the first; a built-in microphone makes way."""
+    for joint in _waiting(question, finding):
+        unit = joint.receiver
+        recorded = _recorded(unit)
+        taken = {ref for bus in recorded for ref in unit.bus_inputs(bus)}
+        free = [ref for ref in _reached(joint) if ref not in taken]
+        if not free or not recorded:
+            continue
+        track = next((bus for bus in recorded if not unit.bus_inputs(bus)), recorded[0])
+        kept = tuple(ref for ref in unit.bus_inputs(track) if not _is_built_in(question, unit, ref))
+        edit = RouteBus(device=unit.device.id, bus=track.id, inputs=(*kept, free[0]))
+        yield Move(f"Route {unit.label} {joint.input.label} to track {track.label}", (edit,))
+
+
+def _waiting(question: Question, finding: Finding) -> list[Joint]:
+    if finding.run:
+        return [question.joint(finding.run)]
+    source = question.plan.sources[finding.track.partition(".")[2]]
+    return [joint for joint in question.joints if joint.sender.device.id in source.heard_by]
+
+
+@moves_for("built-in-microphone")
+def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Move]:
+    """The track given to the plug that waits at an input."""
+    unit = question.rig.unit(finding.device)
+    bus = unit.bus(finding.track.partition(".")[2])
+    for joint in question.joints:
+        refs = channel_refs(joint.input)
+        if joint.receiver.device.id != finding.device or not joint.input.circuit.is_analogue:
+            continue
+        if not any(set(refs) & set(unit.bus_inputs(other)) for other in _recorded(unit)):
+            edit = RouteBus(device=finding.device, bus=bus.id, inputs=(refs[0],))
+            yield Move(f"Route {joint.input.label} to track {bus.label}", (edit,))
+            return
+
+
+@moves_for("four-track-mode")
+def four_tracks(question: Question, finding: Finding) -> Iterator[Move]:
+    """The mode in which those tracks exist."""
+    on = SetControl(device=finding.device, control=FOUR_TRACKS_KEY, value=True)
+    yield Move(f"Switch {question.rig.unit(finding.device).label} to four tracks", (on,))
+
+
+@moves_for("safety-on-one-knob")
+def a_knob_of_its_own(question: Question, finding: Finding) -> Iterator[Move]:
+    """The two inputs parted, and the one that does not lead set lower."""
+    second = question.joint(finding.run)
+    unit = second.receiver
+    leader = unit.leader_of(second.input)
+    first = next(
+        joint
+        for joint in question.joints
+        if joint.run.sending == second.run.sending
+        and joint.receiver.device.id == unit.device.id
+        and joint.run.id != second.run.id
+    )
+    edits: list[Edit] = [SetControl(device=unit.device.id, control=link_key(leader.id), value=False)]
+    lower = second if second.input.id != leader.id else first
+    if lower.takes.gain is not None:
+        wanted = lower.takes.gain.nearest_db(unit.gain_db(lower.input, lower.takes) - SAFETY_DB)
+        key = gain_key(lower.input.id, lower.takes.id)
+        edits.append(SetControl(device=unit.device.id, control=key, value=wanted))
+    yield Move(f"Own knob for {lower.input.label}, {SAFETY_DB:g} dB lower", tuple(edits))
+
+
+def _recorded(unit: PlacedDevice) -> list[Bus]:
+    return [bus for bus in unit.device_class.buses if unit.is_recorded(bus)]
+
+
+def _reached(joint: Joint) -> list[str]:
+    """The channels of the input on which something arrives."""
+    return [ref for ref, heard in zip(channel_refs(joint.input), joint.link.heard, strict=True) if heard]
+
+
+def _is_built_in(question: Question, unit: PlacedDevice, ref: str) -> bool:
+    return question.rig.input_channel(unit, ref)[0].plug.connector == "inside"

@@ -1,0 +1,77 @@
+"""Rules on what happens only once."""
+
+from collections.abc import Iterator
+
+from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.sound.trace import KnownParts, Stage, parts_on_all_ways
+
+
+@rule
+def one_recorder(situation: Situation) -> Iterator[Finding]:
+    """A source that happens once, on one recorder alone. [HANDBOOK] §13"""
+    for source in situation.plan.sources.values():
+        if not source.irreplaceable:
+            continue
+        recorders = _recorders(situation, source.id)
+        if len(recorders) == 1:
+            (device,) = recorders
+            label = situation.rig.unit(device).label
+            yield Finding(
+                rule="one-recorder",
+                severity=Severity.CAUTION,
+                title=f"{source.label} on one recorder only",
+                text=(
+                    f"{source.label} happens once, and {label} alone records it: a card, a cell or a button not pressed loses it. "
+                    "Feed a second recorder or a camera, on another way."
+                ),
+                source="HANDBOOK",
+                device=device,
+                about=source.id,
+            )
+
+
+@rule
+def shared_part(situation: Situation) -> Iterator[Finding]:
+    """Two recorders of what happens once, behind one part whose failure takes both. [HANDBOOK] §6"""
+    for source in situation.plan.sources.values():
+        recorders = _recorders(situation, source.id) if source.irreplaceable else {}
+        if len(recorders) < 2:
+            continue
+        known: KnownParts = {}
+        ways = [
+            frozenset.intersection(*(parts_on_all_ways(stage, source.id, known) for stage in stages))
+            for stages in recorders.values()
+        ]
+        shared = frozenset.intersection(*ways)
+        devices = [device for kind, device in shared if kind == "device"]
+        if not devices:
+            continue
+        order = list(situation.plan.devices)
+        devices.sort(key=order.index)
+        rig = situation.rig
+        worse = any(rig.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
+        names = ", ".join(rig.unit(device).label for device in devices)
+        numbers = sorted(rig.plan.runs[run].number for kind, run in shared if kind == "run")
+        runs = f" and cable{'s' if len(numbers) > 1 else ''} {', '.join(map(str, numbers))}" if numbers else ""
+        yield Finding(
+            rule="shared-part",
+            severity=Severity.CAUTION if worse else Severity.NOTE,
+            title=f"Backups of {source.label} hang on one part",
+            text=(
+                f"{len(recorders)} devices record {source.label}, and all of them hang on {names}{runs}: if that fails, no backup "
+                "is left. A second microphone into the second recorder parts them."
+            ),
+            source="HANDBOOK",
+            device=devices[0],
+            about=source.id,
+        )
+
+
+def _recorders(situation: Situation, source: str) -> dict[str, list[Stage]]:
+    """The tracks that hold a source, by recording device."""
+    found: dict[str, list[Stage]] = {}
+    for track in situation.report.tracks:
+        if track.is_reached and source in track.sources:
+            found.setdefault(track.trace.device, []).append(track.trace.stage)
+    return found

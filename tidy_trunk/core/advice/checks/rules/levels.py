@@ -1,0 +1,468 @@
+"""Rules on level: the right mode at each end, nothing clipped, the average where the job wants it, quiet gear."""
+
+import math
+from collections.abc import Callable, Iterable, Iterator
+from typing import Final
+
+from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, level_rule
+from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
+from tidy_trunk.core.gear.catalogue import (
+    Kind,
+    PadPlace,
+    Signal,
+)
+from tidy_trunk.core.plan import PlacedDevice, PortRef, Role
+from tidy_trunk.core.sound.levels import (
+    Sound,
+    Spectrum,
+    StageLevel,
+    TrackLevel,
+    a_change_db,
+    full_scale_at_input_dbu,
+    input_ceiling_dbu,
+    input_stage_dbu,
+)
+from tidy_trunk.core.sound.trace import Place
+
+HISS_WITHIN_DB: Final = 60.0
+"""ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
+location the room leaves 40 to 50 dB. [PRACTICE]"""
+
+STANDS_OUT_DB: Final = 1.0
+"""ASSUMED_ how much louder than the room a hiss is where it is told of: the figures are good for less than that."""
+
+PLACE_BELOW_DB: Final = 10.0
+"""ASSUMED_ how far the noise of a place lies below a voice, both A-weighted, where each word is understood without effort."""
+
+FAR_ABOVE_MINIMUM_DB: Final = 18.0
+"""ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
+
+
+@level_rule
+def line_into_mic(situation: Situation) -> Iterator[Finding]:
+    """A line output into a microphone input, with nothing between that takes the level down. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if joint.sends.signal is not Signal.LINE or joint.takes.signal is not Signal.MIC:
+            continue
+        full_scale = full_scale_at_input_dbu(situation.rig, joint.run)
+        if full_scale is None:
+            continue
+        tracks = situation.tracks_of(joint.run.id)
+        takes = input_stage_dbu(joint.receiver, joint.input, joint.takes)
+        peak = _peak_at_input(situation, joint)
+        over = (full_scale if peak is None else peak) - takes
+        if over <= 0 and (joint.pad_db >= PADDED_FROM_DB or full_scale - takes <= PADDED_FROM_DB):
+            continue
+        if over <= 0 and any(track.clip is not None for track in tracks):
+            continue  # it clips behind the gain: `clipping` says it
+        behind = joint.input.pad_place is PadPlace.LAST and joint.receiver.pad_db(joint.input) > 0
+        if over > 0:
+            reach = "at full scale it reaches" if peak is None else "its peaks reach"
+            text = (
+                f"{joint.sender.label} {joint.output.label} sends line: {reach} {_db(takes + over)} dBu, and {joint.receiver.label} "
+                f"takes {_db(takes)}. It clips by {over:.1f} dB, and turning {joint.receiver.label} down cannot mend it."
+            )
+            if behind:
+                text += " Its attenuator sits behind the converter, too late to help."
+        else:
+            text = (
+                f"{joint.sender.label} {joint.output.label} sends line. The expected peaks just fit, but a burst to full scale "
+                f"clips {joint.socket} by {full_scale - takes:.1f} dB."
+            )
+        yield Finding(
+            rule="line-into-mic",
+            severity=Severity.STOP if over > 0 else Severity.CAUTION,
+            title="Line into microphone input",
+            text=text,
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            tracks=tuple(track.trace.id for track in tracks),
+            measured_db=over,
+            verify="Send tone and look for flat tops in the recorded file.",
+        )
+
+
+@level_rule
+def mic_into_line(situation: Situation) -> Iterator[Finding]:
+    """A microphone signal into a line input: near silence. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if joint.sends.signal is not Signal.MIC or joint.takes.signal is not Signal.LINE:
+            continue
+        sounds = list(situation.mixes_of(joint.run.id))
+        target = situation.rig.targets[situation.plan.defaults.target]
+        if any(target.miss_db(sound.average, sound.peak) >= -ALLOWED_MISS_DB for sound in sounds):
+            continue  # loud enough all the same: a shout at a hot microphone, or much gain behind
+        level = max((sound.average for sound in sounds), default=None)
+        heard = f" The track would average {_db(level)} dBFS: near silence." if level is not None else ""
+        yield Finding(
+            rule="mic-into-line",
+            severity=Severity.STOP,
+            title="Microphone into line input",
+            text=f"{joint.sender.label} sends microphone level; {joint.socket} is at {joint.takes.label}.{heard}",
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+            tracks=tuple(track.trace.id for track in situation.tracks_of(joint.run.id)),
+        )
+
+
+@level_rule
+def clipping(situation: Situation) -> Iterator[Finding]:
+    """Expected peaks above what a stage can take. [HANDBOOK] §7: clipping is lost for good, whatever comes after"""
+    told: dict[tuple[str, str], list[tuple[TrackLevel, Joint | None]]] = {}
+    for track in situation.report.tracks:
+        if track.clip is not None:
+            joint = _joint_where(situation, track, lambda level: level.over_db)
+            place = joint.run.id if joint is not None else _socket_of(track.clip.where)  # both sides at once
+            told.setdefault((track.clip.device, place), []).append((track, joint))
+    for (device, place), found in told.items():
+        worst, joint = max(found, key=lambda item: item[0].clip.over_db if item[0].clip else 0.0)
+        clip = worst.clip
+        assert clip is not None  # that is why it is told
+        places = {track.clip.where for track, _ in found if track.clip is not None}
+        where = (joint.socket if joint is not None else place) if len(places) > 1 else clip.where
+        over = f"{clip.over_db:.1f} dB (±{worst.sound.tolerance_db:.0f})"
+        sure = "clip" if clip.over_db > worst.sound.tolerance_db else "likely clip"
+        yield Finding(
+            rule="clipping",
+            severity=Severity.STOP,
+            title=f"{where} clips on {clip.noise} alone" if clip.noise else f"{where} {sure}s",
+            text=(
+                f"The peaks of {clip.noise} go over {where} by {over} even while nobody speaks. "
+                if clip.noise
+                else f"Peaks {sure} {where} by {over}. "
+            )
+            + "What is cut off there stays cut off, however low it is turned afterwards.",
+            source="AES17",
+            device=device,
+            run=joint.run.id if joint is not None else "",
+            tracks=tuple(track.trace.id for track, _ in found),
+            measured_db=clip.over_db,
+            verify="Record the loudest moment of a rehearsal and look for flat tops.",
+        )
+
+
+@level_rule
+def burst_clips(situation: Situation) -> Iterator[Finding]:
+    """A laugh, cough or shout above what a stage takes, of a source that no other track has whole. [PRACTICE]"""
+    whole = {source for track in situation.report.tracks if not track.sound.burst_clip for source in track.sources}
+    told: dict[tuple[str, str], list[TrackLevel]] = {}
+    for track in situation.report.tracks:
+        burst = track.sound.burst_clip
+        if (
+            track.clip is None
+            and track.role in (Role.DIALOGUE, Role.EFFECTS)
+            and burst is not None
+            and burst.over_db > ALLOWED_MISS_DB
+            and not set(track.sources) & whole
+        ):
+            told.setdefault((burst.device, _socket_of(burst.where)), []).append(track)
+    for (device, socket), tracks in told.items():
+        track = max(tracks, key=lambda track: track.sound.burst_clip.over_db if track.sound.burst_clip else 0.0)
+        worst, joint = track.sound, _joint_where(situation, track, lambda level: level.burst_over_db)
+        assert worst.burst_clip is not None  # that is why it is told
+        places = {track.sound.burst_clip.where for track in tracks if track.sound.burst_clip is not None}
+        where = socket if len(places) > 1 else worst.burst_clip.where
+        over, spare = worst.burst_clip.over_db, worst.burst_clip.spare_db
+        doubtful = spare < worst.tolerance_db
+        yield Finding(
+            rule="burst-clips",
+            severity=Severity.NOTE,
+            title=f"{where} may clip" if doubtful else f"A shout would clip {where}",
+            text=(
+                f"The expected peaks fit{f' by {spare:.0f} dB (±{worst.tolerance_db:.0f})' if doubtful else ''}, but a laugh or a shout would go {over:.0f} dB over at {where}. Turn it down, let "
+                "the limiter catch it, or put the source on a second track that is lower."
+            ),
+            source="PRACTICE",
+            device=device,
+            run=joint.run.id if joint is not None else "",
+            tracks=tuple(track.trace.id for track in tracks),
+            about=where,
+            measured_db=over,
+            verify="Ask whether it is rehearsed: an interview laughs without warning.",
+        )
+
+
+def _socket_of(where: str) -> str:
+    """A stage as it is named in sentences, without the side of its socket."""
+    return where.removesuffix(" L").removesuffix(" R")
+
+
+@level_rule
+def off_target(situation: Situation) -> Iterator[Finding]:
+    """An average outside the job's target. [PRACTICE] for the targets
+
+    A float file has no target to miss: its level can be set in the edit, as long as nothing clips before it.
+    """
+    missed = [
+        track
+        for track in situation.first_tracks
+        if track.miss_db is not None
+        and track.clip is None
+        and abs(track.miss_db) > ALLOWED_MISS_DB
+        and not situation.rig.unit(track.trace.device).device_class.traits.is_float
+    ]
+    for tracks in _sides_alike(missed, lambda track: track.miss_db or 0.0):
+        track, target, miss = tracks[0], tracks[0].target, tracks[0].miss_db or 0.0
+        level = track.sound.peak if target.of_peaks else track.sound.average
+        grave = abs(miss) > track.sound.tolerance_db and track.role is not Role.GUIDE
+        yield Finding(
+            rule="off-target",
+            severity=Severity.CAUTION if grave else Severity.NOTE,
+            title=f"{abs(miss):.0f} dB {'above' if miss > 0 else 'below'} target",
+            text=(
+                f"{_tracks_label(situation, tracks)} would {'peak' if target.of_peaks else 'average'} at {_db(level)} dBFS "
+                f"(±{track.sound.tolerance_db:.0f}); {target.label} wants {target.words}."
+            ),
+            source="PRACTICE",
+            device=track.trace.device,
+            tracks=tuple(track.trace.id for track in tracks),
+            measured_db=miss,
+            verify="Let them speak as they will in the take and read the meter.",
+        )
+
+
+@level_rule
+def gear_above_room(situation: Situation) -> Iterator[Finding]:
+    """Hiss of the gear above the noise of the room. [HANDBOOK] §7: whether a hiss matters is told by the difference"""
+    hissing = [track for track in situation.first_tracks if _hiss_over_room_db(track) > STANDS_OUT_DB]
+    for tracks in _sides_alike(hissing, _hiss_over_room_db):
+        track, above = tracks[0], _hiss_over_room_db(tracks[0])
+        ruling = max((noise for noise in track.sound.noises if not noise.is_room), key=lambda noise: noise.a_level)
+        yield Finding(
+            rule="gear-above-room",
+            severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
+            title="Hiss above the room",
+            text=(
+                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.gear_noise_a)} dBFS of noise by ear "
+                f"(A-weighted), {above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS."
+            ),
+            source="HANDBOOK",
+            device=track.trace.device,
+            tracks=tuple(track.trace.id for track in tracks),
+            measured_db=above,
+            verify="Listen on headphones to what the device records, between words.",
+        )
+
+
+def _hiss_over_room_db(track: TrackLevel) -> float:
+    """By how much the ear finds the gear above the room, where it is heard beside the voice at all; else 0 or less."""
+    if track.is_silent or track.clip is not None or track.role is Role.TIMECODE:
+        return 0.0
+    gear = track.gear_noise_a
+    above = gear - track.room_noise_a
+    return above if math.isfinite(above) and gear >= track.sound.average - HISS_WITHIN_DB else 0.0
+
+
+@level_rule
+def loud_place(situation: Situation) -> Iterator[Finding]:
+    """The noise of the place beside the voice: nothing that is set mends it. [HANDBOOK] §7"""
+    near = [track for track in situation.report.tracks if _place_near_db(track) > 0]
+    for tracks in _sides_alike(near, _place_near_db):
+        below = PLACE_BELOW_DB - _place_near_db(tracks[0])
+        yield Finding(
+            rule="loud-place",
+            severity=Severity.CAUTION,
+            title="The place is as loud as the voice"
+            if below < 1
+            else f"The place lies only {below:.0f} dB below the voice",
+            text=(
+                f"{_tracks_label(situation, tracks)}: by ear the noise of the place is {_db(tracks[0].room_noise_a)} dBFS "
+                "(A-weighted). Go nearer, take a lavalier or a microphone that hears less from the sides, or find a quieter place."
+            ),
+            source="HANDBOOK",
+            device=tracks[0].trace.device,
+            tracks=tuple(track.trace.id for track in tracks),
+            measured_db=_place_near_db(tracks[0]),
+            verify="Listen on closed headphones: is every word understood without looking?",
+        )
+
+
+def _place_near_db(track: TrackLevel) -> float:
+    """By how much the place comes nearer to the voice than is good for it, by ear; 0 or less where it does not."""
+    if track.is_silent or track.role is not Role.DIALOGUE or track.clip is not None:
+        return 0.0
+    voice = track.sound.average + a_change_db(Spectrum.VOICE, track.sound.cuts)
+    near = PLACE_BELOW_DB - (voice - track.room_noise_a)
+    return near if math.isfinite(near) else 0.0
+
+
+def _sides_alike(tracks: Iterable[TrackLevel], by_db: Callable[[TrackLevel], float]) -> list[list[TrackLevel]]:
+    """Tracks that the same sockets feed and that are off by the same: left and right are told in one finding."""
+    found: dict[tuple[object, ...], list[TrackLevel]] = {}
+    for track in tracks:
+        sockets = frozenset(feed.name for feed, _ in track.trace.stage.feeds)
+        found.setdefault((track.trace.device, sockets, round(by_db(track))), []).append(track)
+    return list(found.values())
+
+
+@level_rule
+def automatic_level(situation: Situation) -> Iterator[Finding]:
+    """Automatic level on: it lifts the noise between words and undoes every setting. [HANDBOOK] §6"""
+    told = set()
+    for joint in situation.joints:
+        where = (joint.receiver.device.id, joint.input.id)
+        on = joint.receiver.automatic_level_on(joint.input)
+        if not on or where in told:
+            continue
+        told.add(where)
+        lifted = _lifted(situation, joint)
+        yield Finding(
+            rule="automatic-level",
+            severity=Severity.NOTE if _is_for_guide(situation, joint) else Severity.CAUTION,
+            title="Automatic level is on",
+            text=f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. {_does(joint, lifted)}",
+            source="PRACTICE",
+            device=where[0],
+            about=joint.input.id,
+            measured_db=None if lifted is None else lifted.lifted_db,
+        )
+
+
+def _is_for_guide(situation: Situation, joint: Joint) -> bool:
+    """Whether all that an input is recorded for is to find sync by."""
+    roles = {track.role for track in situation.tracks_of(joint.run.id)}
+    return roles == {Role.GUIDE}
+
+
+def _does(joint: Joint, lifted: Sound | None) -> str:
+    if joint.sends_timecode:
+        return "It turns the whole socket down by the timecode, and what stands beside it goes with it."
+    if lifted is not None:
+        return (
+            f"It may lift the noise between words by {lifted.lifted_db:.0f} dB, to {_db(lifted.noise)} dBFS, and undoes the gain "
+            "that is planned here."
+        )
+    return "It lifts the noise between words and undoes the gain that is planned here."
+
+
+def _lifted(situation: Situation, joint: Joint) -> Sound | None:
+    """What of a run's tracks it lifts, where it does."""
+    return next((track.sound for track in situation.tracks_of(joint.run.id) if track.sound.lifted_db >= 1), None)
+
+
+@level_rule
+def limiter(situation: Situation) -> Iterator[Finding]:
+    """On where a microphone goes straight into the camera; off behind gear that limits already. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if joint.receiver.device_class.kind is not Kind.CAMERA or joint.input.limiter_dbfs is None:
+            continue
+        on = joint.receiver.limiter_dbfs(joint.input) is not None
+        straight = joint.sender.device_class.feeding is not None
+        missing = straight and not on and joint.takes.signal is Signal.MIC
+        twice = on and not straight and _limits(joint.sender)
+        if not missing and not twice:
+            continue
+        yield Finding(
+            rule="limiter",
+            severity=Severity.NOTE,
+            title="No limiter" if straight else "Limited twice",
+            text=(
+                f"{joint.sender.label} goes straight into {joint.socket}, and nobody rides its gain: its limiter catches a burst."
+                if straight
+                else f"{joint.sender.label} limits already. A second limiter at {joint.socket} breathes with it, and hides a level that is too high."
+            ),
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+        )
+
+
+def _limits(unit: PlacedDevice) -> bool:
+    return any(unit.limiter_dbfs(port) is not None for port in unit.device_class.inputs)
+
+
+@level_rule
+def camera_gain(situation: Situation) -> Iterator[Finding]:
+    """A camera fed by other gear belongs just above its lowest gain; the very lowest is often "off". [PRACTICE]"""
+    for joint in situation.joints:
+        gain = joint.takes.gain
+        fed = joint.sender.device_class.feeding is None
+        if (
+            joint.receiver.device_class.kind is not Kind.CAMERA
+            or joint.takes.signal is not Signal.MIC
+            or gain is None
+            or not fed
+        ):
+            continue
+        now = joint.receiver.gain_mark_db(joint.input, joint.takes)
+        least = gain.minimum_db + gain.step_db
+        if now < least:
+            yield Finding(
+                rule="camera-gain",
+                severity=Severity.CAUTION,
+                title="Camera gain at its lowest",
+                text=f"{joint.socket} stands at its lowest gain, which on many cameras is off. Go one step up.",
+                source="PRACTICE",
+                device=joint.receiver.device.id,
+                run=joint.run.id,
+            )
+        elif now - gain.minimum_db > FAR_ABOVE_MINIMUM_DB:
+            yield Finding(
+                rule="camera-gain",
+                severity=Severity.NOTE,
+                title="Camera gain far up",
+                text=(
+                    f"{joint.socket} stands {now - gain.minimum_db:g} dB above its lowest gain. Its preamp is the worst of the chain: "
+                    f"send more from {joint.sender.label} and turn the camera down."
+                ),
+                source="PRACTICE",
+                device=joint.receiver.device.id,
+                run=joint.run.id,
+                measured_db=now - gain.minimum_db,
+            )
+
+
+@level_rule
+def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
+    """A camera's attenuator behind its converter: it turns the file down and saves nothing. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        pad_db = joint.receiver.pad_db(joint.input)
+        if pad_db == 0 or joint.input.pad_place is not PadPlace.LAST:
+            continue
+        yield Finding(
+            rule="pad-behind-converter",
+            severity=Severity.CAUTION,
+            title="Attenuator behind the converter",
+            text=(
+                f"The {pad_db:g} dB attenuator of {joint.socket} acts on the finished numbers. The input still takes only "
+                f"{_db(input_ceiling_dbu(joint.receiver, joint.input, joint.takes))} dBu: what clips there stays clipped, only lower."
+            ),
+            source="HANDBOOK",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+        )
+
+
+def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
+    """Predicted peak in dBu at the terminals; None where no sound is planned there."""
+    for track in situation.tracks_of(joint.run.id):
+        for feed, _ in track.trace.stage.feeds:
+            level = situation.report.solver.level(feed)
+            if feed.name == joint.input.id and level.unit == "dBu" and level.sound.peak > -200:
+                return level.sound.peak
+    return None
+
+
+def _joint_where(
+    situation: Situation, track: TrackLevel, over_db: Callable[[StageLevel[Sound]], float]
+) -> Joint | None:
+    """The run that ends at the first input on the way to a track that something goes over at; None where it is no input."""
+    for stage in situation.report.main_path(track.trace.stage):
+        if over_db(situation.report.solver.level(stage)) > 0:
+            runs = situation.rig.arriving.get(PortRef(stage.device, stage.name)) if stage.place is Place.INPUT else None
+            return situation.joint(runs[0].id) if runs else None
+    return None
+
+
+def _tracks_label(situation: Situation, tracks: list[TrackLevel]) -> str:
+    unit = situation.rig.unit(tracks[0].trace.device)
+    if len(tracks) == 1:
+        return unit.bus_label(tracks[0].trace.bus)
+    labels = [unit.bus(track.trace.bus).label for track in tracks]
+    return f"{unit.label} tracks {', '.join(labels[:-1])} and {labels[-1]}"
+
+
+def _db(value: float) -> str:
+    return f"{value:+.1f}".replace("-", "−")

@@ -1,0 +1,98 @@
+"""Rules on listening: at the last point there is, and in time."""
+
+from collections.abc import Iterator
+
+from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
+from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.plan import PlacedDevice, PortRef
+from tidy_trunk.core.time.clock import BROADCAST, lateness
+
+
+@rule
+def headphone_feed(situation: Situation) -> Iterator[Finding]:
+    """The headphone socket feeds a device, and nobody can listen there. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        if not joint.output.is_headphone or joint.receiver.device_class.kind is Kind.HEADPHONES:
+            continue
+        others = [
+            port for port in joint.sender.device_class.outputs if port.is_headphone and port.id != joint.output.id
+        ]
+        if any(not situation.rig.leaving.get(PortRef(joint.sender.device.id, port.id)) for port in others):
+            continue
+        yield Finding(
+            rule="headphone-feed",
+            severity=Severity.CAUTION if _has_line_out(joint.sender) else Severity.NOTE,
+            title=f"Nobody can listen at {joint.sender.label}",
+            text=(
+                f"Cable {joint.run.number} takes the headphone socket of {joint.sender.label} to {joint.receiver.label}: the monitor is "
+                "gone, and whoever turns the volume turns the recording."
+            ),
+            source="HANDBOOK",
+            device=joint.sender.device.id,
+            run=joint.run.id,
+            verify="Listen at the receiving end instead; set headphones low before putting them on.",
+        )
+
+
+def _has_line_out(unit: PlacedDevice) -> bool:
+    """Whether sound could be taken from it by another output than the headphones'."""
+    return any(port.circuit.is_analogue and not port.is_headphone for port in unit.device_class.outputs)
+
+
+@rule
+def cannot_listen(situation: Situation) -> Iterator[Finding]:
+    """A recorder or camera at which, and behind which, nobody can hear what it records. [HANDBOOK] §7"""
+    rig = situation.rig
+    recording = {track.trace.device for track in situation.report.tracks if track.is_reached}
+    for unit in rig.units():
+        if unit.device.id not in recording or _has_headphones(unit):
+            continue
+        after = {
+            run.receiving.device
+            for port in unit.device_class.outputs
+            for run in rig.leaving.get(PortRef(unit.device.id, port.id), [])
+        }
+        if any(_has_headphones(rig.unit(device)) for device in after):
+            continue
+        yield Finding(
+            rule="cannot-listen",
+            severity=Severity.NOTE,
+            title=f"You cannot listen at {unit.label}",
+            text=(
+                f"{unit.label} has no headphone socket, and nothing behind it has one: hum, clicks and a wrong input show only in "
+                "its file. Record half a minute, play it back, and do it again after every change."
+            ),
+            source="HANDBOOK",
+            device=unit.device.id,
+            verify="Play the test recording back before the first take.",
+        )
+
+
+def _has_headphones(unit: PlacedDevice) -> bool:
+    return any(port.is_headphone for port in unit.device_class.outputs)
+
+
+@rule
+def listening_late(situation: Situation) -> Iterator[Finding]:
+    """Headphones so far down the chain that what is heard comes too late for the lips. [EBU-R37]"""
+    for joint in situation.joints:
+        if joint.receiver.device_class.kind is not Kind.HEADPHONES:
+            continue
+        port = joint.run.receiving
+        stages = [situation.report.tracer.input(port.device, port.port, channel) for channel in (0, 1)]
+        late = max((lateness(situation.rig, stage) for stage in stages), key=lambda item: item.most_ms)
+        if late.most_ms <= BROADCAST.late_ms:
+            continue
+        worst = max(late.parts, key=lambda part: part.ms)
+        yield Finding(
+            rule="listening-late",
+            severity=Severity.CAUTION,
+            title="Monitoring is late",
+            text=(
+                f"What {joint.receiver.label} plays has come through {worst.what} and is {late.most_ms:.0f} ms late: too late to judge lip sync "
+                "or to ride a level. Listen at the recorder for that, here only for what arrives."
+            ),
+            source="EBU-R37",
+            device=joint.sender.device.id,
+            run=joint.run.id,
+        )

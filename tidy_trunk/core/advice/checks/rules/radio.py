@@ -1,0 +1,46 @@
+"""Rules on radio microphones."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, level_rule
+from tidy_trunk.core.gear.catalogue import Kind, Signal
+from tidy_trunk.core.sound.trace import upstream_of
+
+WANTED_PEAK_DBFS: Final = -10.0
+"""ASSUMED_ peaks to set a transmitter for: a laugh is 10 dB louder."""
+
+LOWEST_PEAK_DBFS: Final = -18.0
+"""ASSUMED_ peaks that a transmitter should reach: lower, and the radio's own noise is turned up with the voice."""
+
+
+@level_rule
+def transmitter_low(situation: Situation) -> Iterator[Finding]:
+    """Set the transmitter's gain first: what it loses, receiver and recorder cannot make good. [HANDBOOK] §6"""
+    for joint in situation.joints:
+        unit = joint.receiver
+        if unit.device_class.kind is not Kind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
+            continue
+        bus = unit.device_class.buses[0]
+        sound = situation.report.solver.track_sound(situation.report.tracer.bus(unit.device.id, bus.id))
+        if not -200 < sound.peak < LOWEST_PEAK_DBFS:
+            continue
+        yield Finding(
+            rule="transmitter-low",
+            severity=Severity.CAUTION,
+            title=f"{unit.label}: transmitter gain too low",
+            text=(
+                f"{unit.label} sends peaks of only {sound.peak:.0f} dBFS. Turn it up first, then the receiver, then the recorder: "
+                "gain that comes later lifts the radio's noise as well. Mind that its frequency must be legal where you stand."
+            ).replace(" -", " −"),
+            source="HANDBOOK",
+            device=unit.device.id,
+            run=joint.run.id,
+            tracks=tuple(
+                track.trace.id
+                for track in situation.report.tracks
+                if any(stage.device == unit.device.id for stage in upstream_of(track.trace.stage))
+            ),
+            measured_db=sound.peak,
+            verify="Let the wearer speak as in the take and watch the transmitter's own meter.",
+        )

@@ -1,0 +1,143 @@
+"""Rules on which input goes to which track."""
+
+from collections.abc import Iterator
+from itertools import combinations
+from typing import Final
+
+from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
+from tidy_trunk.core.gear.catalogue import Bus, channel_refs
+from tidy_trunk.core.plan import PlacedDevice
+
+SAFETY_DB: Final = 10.0
+"""How far a safety track lies below the first: 6 to 20 dB. [PRACTICE]"""
+
+
+@rule
+def input_without_track(situation: Situation) -> Iterator[Finding]:
+    """A plug in an input that no track takes. [HANDBOOK] §4"""
+    taken: dict[str, set[str]] = {}
+    for joint in situation.joints:
+        unit = joint.receiver
+        if not unit.device_class.is_recording or not joint.input.circuit.is_analogue:
+            continue
+        if unit.device.id not in taken:
+            taken[unit.device.id] = {ref for bus in _recorded(unit) for ref in unit.bus_inputs(bus)}
+        free = [ref for ref in _reached(joint) if ref not in taken[unit.device.id]]
+        if not free or _waits_for_four_tracks(unit, free[0]):
+            continue
+        yield Finding(
+            rule="input-without-track",
+            severity=Severity.CAUTION,
+            title=f"{joint.socket} goes to no track",
+            text=f"Cable {joint.run.number} ends at {joint.socket}, and no track of {unit.label} takes it: it is heard perhaps, never recorded.",
+            source="HANDBOOK",
+            device=unit.device.id,
+            run=joint.run.id,
+        )
+
+
+@rule
+def built_in_microphone(situation: Situation) -> Iterator[Finding]:
+    """A track that takes the built-in microphone while a plug waits at an input that no track takes. [PRACTICE]"""
+    for unit in situation.rig.units():
+        if not any(port.plug.connector == "inside" for port in unit.device_class.inputs):
+            continue
+        waiting = [
+            joint
+            for joint in situation.joints
+            if joint.receiver.device.id == unit.device.id
+            and joint.input.circuit.is_analogue
+            and not any(set(channel_refs(joint.input)) & set(unit.bus_inputs(bus)) for bus in _recorded(unit))
+        ]
+        for bus in _recorded(unit):
+            refs = unit.bus_inputs(bus)
+            if not waiting or not refs or not all(_is_built_in(situation, unit, ref) for ref in refs):
+                continue
+            joint = waiting.pop(0)
+            yield Finding(
+                rule="built-in-microphone",
+                severity=Severity.STOP,
+                title=f"Track {bus.label} takes the built-in microphone",
+                text=(
+                    f"{unit.bus_label(bus.id)} records the microphone inside {unit.label}, not cable {joint.run.number} at "
+                    f"{joint.socket}. The meter moves all the same."
+                ),
+                source="PRACTICE",
+                device=unit.device.id,
+                tracks=(f"{unit.device.id}.{bus.id}",),
+                verify="Scratch the microphone that is meant, and watch which track moves.",
+            )
+
+
+@rule
+def four_track_mode(situation: Situation) -> Iterator[Finding]:
+    """Four-track mode off though a socket is used that only tracks 3 and 4 take. [HANDBOOK] §10, [PRACTICE]"""
+    for joint in situation.joints:
+        unit = joint.receiver
+        if not any(bus.needs_four_tracks for bus in unit.device_class.buses):
+            continue
+        refs = set(channel_refs(joint.input))
+        buses = [bus for bus in unit.device_class.buses if refs & set(unit.bus_inputs(bus))]
+        if any(unit.is_recorded(bus) for bus in buses) or not any(bus.needs_four_tracks for bus in buses):
+            continue
+        yield Finding(
+            rule="four-track-mode",
+            severity=Severity.STOP,
+            title="Four-track mode is off",
+            text=(
+                f"{joint.socket} goes to tracks {' and '.join(bus.label for bus in buses)} of {unit.label}, which exist only in its "
+                f"four-track mode. Cable {joint.run.number} is not recorded."
+            ),
+            source="PRACTICE",
+            device=unit.device.id,
+            run=joint.run.id,
+        )
+
+
+@rule
+def safety_on_one_knob(situation: Situation) -> Iterator[Finding]:
+    """The same source on two tracks whose gain is one knob: no safety at all. [HANDBOOK] §6"""
+    for first, second in _doubled(situation):
+        unit = first.receiver
+        leader = unit.leader_of(second.input)
+        if leader.id != unit.leader_of(first.input).id:
+            continue
+        yield Finding(
+            rule="safety-on-one-knob",
+            severity=Severity.CAUTION,
+            title="Both tracks on one knob",
+            text=(
+                f"Cables {first.run.number} and {second.run.number} bring {first.sender.label} to two inputs of {unit.label}, and one "
+                "knob moves both: what clips one clips the other. Give the second its own knob, 6 to 20 dB lower."
+            ),
+            source="HANDBOOK",
+            device=unit.device.id,
+            run=second.run.id,
+        )
+
+
+def _doubled(situation: Situation) -> Iterator[tuple[Joint, Joint]]:
+    """Pairs of runs that bring one output to two inputs of one device."""
+    by_run = {joint.run.id: joint for joint in situation.joints}
+    for runs in situation.rig.leaving.values():
+        for one, other in combinations(runs, 2):
+            first, second = by_run[one.id], by_run[other.id]
+            if first.receiver.device.id == second.receiver.device.id and first.input.id != second.input.id:
+                yield first, second
+
+
+def _waits_for_four_tracks(unit: PlacedDevice, ref: str) -> bool:
+    return any(bus.needs_four_tracks and ref in unit.bus_inputs(bus) for bus in unit.device_class.buses)
+
+
+def _recorded(unit: PlacedDevice) -> list[Bus]:
+    return [bus for bus in unit.device_class.buses if unit.is_recorded(bus)]
+
+
+def _reached(joint: Joint) -> list[str]:
+    """The channels of the input on which something arrives."""
+    return [ref for ref, heard in zip(channel_refs(joint.input), joint.link.heard, strict=True) if heard]
+
+
+def _is_built_in(situation: Situation, unit: PlacedDevice, ref: str) -> bool:
+    return situation.rig.input_channel(unit, ref)[0].plug.connector == "inside"

@@ -1,0 +1,205 @@
+"""Recordings of tone and of silence, made by different ways to match one run, beside what the plan says of each."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.advice.adviser import ways
+from tidy_trunk.core.advice.ways import AS_IT_IS, by_hand, reached
+from tidy_trunk.core.base.signal import BANDS_HZ
+from tidy_trunk.core.base.units import sum_powers_db
+from tidy_trunk.core.plan import Plan, edited
+from tidy_trunk.core.sound.levels import LevelSolver, Report, known_sender
+from tidy_trunk.core.sound.trace import Stage, trace_plan
+from tidy_trunk.errors import InputError, NotFoundError
+
+MOST_WAYS: Final = 6
+"""ASSUMED_ ways that can be told apart beside each other."""
+
+WORTH_TELLING_DB: Final = 3.0
+"""ASSUMED_ difference from what was predicted that is more than devices stray by."""
+
+HALF_DB: Final = 3.01
+"""How far half of a noise lies below all of it. [HANDBOOK]: powers add"""
+
+RUMBLE_TO_HZ: Final = 160.0
+"""ASSUMED_ where rumble ends."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WayPlan:
+    """A way to match a run, with the plan in which it is taken."""
+
+    id: str
+    label: str
+    plan: Plan
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Recorded:
+    """What one recording holds: a tone, and the noise of its pause. Levels in dBFS [AES17]; bands: third octaves of the noise."""
+
+    tone_dbfs: float
+    noise_dbfs: float
+    noise_dbfs_a: float
+    hum_dbfs: float | None
+    bands: tuple[float, ...]
+    is_cut_off: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Compared:
+    """A way as it was recorded beside the way as it was predicted.
+
+    hiss_db, predicted_hiss_db: noise against the tone, negative: how quiet the way is, wherever its knob stands.
+    place, predicted_place: from 1, the quietest first; what is cut off comes last.
+    rules: what makes most of the noise that was recorded, in words.
+    off_db: measured less predicted; remark: what follows where that is more than devices stray by, "" where it is not.
+    """
+
+    way: str
+    label: str
+    recorded: Recorded
+    hiss_db: float
+    predicted_tone_dbfs: float
+    predicted_hiss_db: float
+    predicted_rules: str
+    place: int
+    predicted_place: int
+    rules: str
+    off_db: float
+    remark: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Predicted:
+    tone_dbfs: float
+    hiss_db: float
+    rules: str
+    is_cut_off: bool
+
+
+def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
+    """Every way to match a run, the one it is matched by now first, then the best; all with automatic level off.
+
+    Raises:
+        UnknownItemError: No such run.
+    """
+    plan = report.rig.plan
+    found = ways(report, run_id)
+    end = plan.runs[run_id].receiving
+    unit = report.rig.unit(end.device)
+    # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
+    manual = by_hand(unit, unit.input(end.port))
+    label = "as it is set now" + (", automatic level off" if manual else "")
+    return {
+        AS_IT_IS: WayPlan(id=AS_IT_IS, label=label, plan=edited(plan, manual)),
+        **{
+            way.id: WayPlan(id=way.id, label=way.label, plan=edited(plan, way.edits))
+            for way in found
+            if way.id != AS_IT_IS
+        },
+    }
+
+
+def track_reached(report: Report, run_id: str) -> Stage:
+    """The first track that a run reaches. Raises NotFoundError: no such run, or one that reaches none."""
+    run = report.rig.plan.runs.get(run_id)
+    stage = reached(report, run) if run is not None else None
+    if stage is None:
+        raise NotFoundError(f"there is no cable '{run_id}' that reaches a track")
+    return stage
+
+
+def compare(report: Report, run_id: str, recorded: Mapping[str, Recorded]) -> tuple[Compared, ...]:
+    """Ways to match a run as they were recorded, the quietest first, and what is cut off last.
+
+    Args:
+        recorded: By id of the way; 2 to `MOST_WAYS` of them.
+
+    Raises:
+        UnknownItemError, NotFoundError: No such run, or a way that it has not.
+        InputError: Fewer or more ways than can be compared, or one without a tone at the track.
+    """
+    if not 2 <= len(recorded) <= MOST_WAYS:
+        raise InputError(f"{len(recorded)} ways cannot be compared: give recordings of 2 to {MOST_WAYS} ways")
+    plans = way_plans(report, run_id)
+    unknown = [way for way in recorded if way not in plans]
+    if unknown:
+        raise NotFoundError(f"cable '{run_id}' has no way '{unknown[0]}'; it has {', '.join(plans)}")
+    thought = {way: _predict(plans[way].plan, run_id) for way in recorded}
+    places = _places({way: (item.is_cut_off, item.noise_dbfs - item.tone_dbfs) for way, item in recorded.items()})
+    predicted_places = _places({way: (item.is_cut_off, item.hiss_db) for way, item in thought.items()})
+    return tuple(
+        _compared(plans[way], recorded[way], thought[way], places[way], predicted_places[way])
+        for way in sorted(recorded, key=lambda way: places[way])
+    )
+
+
+def _places(values: Mapping[str, tuple[bool, float]]) -> dict[str, int]:
+    """From 1: what is cut off comes last, and then the noisiest."""
+    return {way: place for place, way in enumerate(sorted(values, key=lambda way: values[way]), 1)}
+
+
+def _predict(plan: Plan, run_id: str) -> _Predicted:
+    """Tone and noise at the track, with nobody speaking: only what comes in behind the sender."""
+    report = Report(trace_plan(plan))
+    stage = track_reached(report, run_id)
+    sender = known_sender(report.rig, stage)
+    tone = LevelSolver(report.rig, oscillators={sender.device: report.rig.tone_dbfs(sender.device)}, line_ups={})
+    sound = tone.track_sound(stage)
+    ruling = max(sound.noises, key=lambda noise: noise.level, default=None)
+    return _Predicted(sound.average, sound.noise - sound.average, ruling.name if ruling else "", sound.clip is not None)
+
+
+def _compared(way: WayPlan, found: Recorded, thought: _Predicted, place: int, predicted_place: int) -> Compared:
+    hiss_db = found.noise_dbfs - found.tone_dbfs
+    off_db = hiss_db - thought.hiss_db
+    kind = _kind(found)
+    near = abs(off_db) <= WORTH_TELLING_DB and kind == "hiss"
+    return Compared(
+        way=way.id,
+        label=way.label,
+        recorded=found,
+        hiss_db=hiss_db,
+        predicted_tone_dbfs=thought.tone_dbfs,
+        predicted_hiss_db=thought.hiss_db,
+        predicted_rules=thought.rules,
+        place=place,
+        predicted_place=predicted_place,
+        rules=thought.rules if near else kind,
+        off_db=off_db,
+        remark=_remark(off_db, kind) if not (found.is_cut_off or thought.is_cut_off) else _cut_off(found, thought),
+    )
+
+
+def _kind(found: Recorded) -> str:
+    """What makes half of a noise, or more."""
+    if found.hum_dbfs is not None and found.hum_dbfs >= found.noise_dbfs - HALF_DB:
+        return "hum"
+    low = sum_powers_db(band for hertz, band in zip(BANDS_HZ, found.bands, strict=True) if hertz <= RUMBLE_TO_HZ)
+    return "rumble" if low >= found.noise_dbfs - HALF_DB else "hiss"
+
+
+def _cut_off(found: Recorded, thought: _Predicted) -> str:
+    if not found.is_cut_off:
+        return "It was predicted to be cut off, and is not: a burst would be. Measure the full scale of both ends."
+    return "The tone is cut off: nothing repairs that, however quiet it is." + (
+        "" if thought.is_cut_off else " It was not predicted: look at the mode of both ends, and at the cable."
+    )
+
+
+def _remark(off_db: float, kind: str) -> str:
+    if not math.isfinite(off_db) or abs(off_db) <= WORTH_TELLING_DB:
+        return ""
+    if off_db < 0:
+        return (
+            f"{-off_db:.0f} dB quieter than predicted: the devices are better than their class. Measure their figures."
+        )
+    why = {
+        "hum": "it hums: look for a mains loop, and at the unbalanced part of the cable",
+        "rumble": "it rumbles: something was still open before the sender, or the low cut is off",
+        "hiss": "it hisses: look whether all inputs of the sender were down, and how its output level stands",
+    }[kind]
+    return f"{off_db:.0f} dB noisier than predicted, and {why}."

@@ -1,6 +1,0 @@
-"""Moves, by what they touch. Each module registers its makers with `moves_for`."""
-
-from tidy_trunk.core.advice.moves import clock, digital, hum, leads, levels, power, radio, routing
-from tidy_trunk.core.advice.moves.levels import LEVEL_RULES
-
-__all__ = ["LEVEL_RULES", "clock", "digital", "hum", "leads", "levels", "power", "radio", "routing"]

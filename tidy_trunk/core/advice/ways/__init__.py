@@ -1,0 +1,37 @@
+"""A run tried out with other settings and leads, worked out no further than its own joint."""
+
+from tidy_trunk.core.advice.ways.candidates import AS_IT_IS, PADDED_FROM_DB, Candidate, candidates, modes_for
+from tidy_trunk.core.advice.ways.trial import (
+    ALLOWED_MISS_DB,
+    AUDIBLE_DB,
+    JUST_DB,
+    Trial,
+    Upstream,
+    by_hand,
+    reached,
+    switched,
+)
+from tidy_trunk.core.advice.ways.wanted_pad import FREE, WantedPad, wanted_pad
+from tidy_trunk.core.advice.ways.way import NOTHING, Way, way_of
+
+__all__ = [
+    "ALLOWED_MISS_DB",
+    "AS_IT_IS",
+    "AUDIBLE_DB",
+    "FREE",
+    "JUST_DB",
+    "NOTHING",
+    "PADDED_FROM_DB",
+    "Candidate",
+    "Trial",
+    "Upstream",
+    "WantedPad",
+    "Way",
+    "by_hand",
+    "candidates",
+    "modes_for",
+    "reached",
+    "switched",
+    "wanted_pad",
+    "way_of",
+]

@@ -1,0 +1,319 @@
+"""The ways of handbook §6 to make a run's level fit, each as edits on the plan."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Final, NamedTuple
+
+from tidy_trunk.core.advice.ways.way import NOTHING
+from tidy_trunk.core.base.units import combine_tolerances_db
+from tidy_trunk.core.gear.catalogue import (
+    LEADS,
+    Circuit,
+    InputMode,
+    InputPort,
+    LeadClass,
+    OutputMode,
+    OutputPort,
+    PadPlace,
+    Signal,
+    Supply,
+    TrimKind,
+    mates,
+    mode_key,
+    pad_key,
+    trim_key,
+)
+from tidy_trunk.core.plan import Edit, MoveRun, Part, PlacedDevice, PortRef, Rig, Run, SetControl, SetParts
+from tidy_trunk.core.sound.cable_chains import SHORT_M, find_joins
+from tidy_trunk.core.sound.levels import input_stage_dbu
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Candidate:
+    """A way before it is computed. `cost` ranks what it takes: 0 a switch, 1 a lead, 2 what takes something away.
+
+    is_now: the way by which the run is matched now, its knob left where it stands.
+    """
+
+    id: str
+    label: str
+    edits: tuple[Edit, ...]
+    needs: str = NOTHING
+    loses: str = ""
+    risk: str = ""
+    cost: int = 0
+    is_pad: bool = False
+    is_now: bool = False
+
+
+AS_IT_IS: Final = "as-it-is"
+"""ASSUMED_ id of the way by which a run is matched now."""
+
+PADDED_FROM_DB: Final = 6.0
+"""ASSUMED_ loss from which a run counts as attenuated on purpose."""
+
+
+def candidates(rig: Rig, run: Run) -> Iterator[Candidate]:
+    """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
+    end = Ends(rig, run)
+    yield Candidate(id=AS_IT_IS, label="As it is now", edits=(), is_now=True)
+    if len(end.sender.timecode_channels(end.output)) == len(end.output.channels):
+        return  # every other way would carry something else
+    yield from _input_modes(end)
+    yield from _output_modes(end)
+    yield from _pads(end)
+    yield from _trim(end)
+    yield from _headphones(end)
+    yield from _camera_attenuator(end)
+    yield from _aes3(end)
+    yield Candidate(id="gain", label=f"Only turn {end.receiver.label}'s gain", edits=())
+
+
+class Apart(NamedTuple):
+    """How far a sender's full scale and what an input takes lie apart, in dBu, with the ± of both together in dB."""
+
+    sends_dbu: float
+    takes_dbu: float
+    doubt_db: float
+
+    @property
+    def loss_db(self) -> float:
+        """What must be lost between them, doubt included."""
+        return self.sends_dbu + self.doubt_db - self.takes_dbu
+
+
+class Ends:
+    """Both ends of a run, looked up."""
+
+    def __init__(self, rig: Rig, run: Run) -> None:
+        self.rig, self.run = rig, run
+        self.sender: PlacedDevice = rig.unit(run.sending.device)
+        self.receiver: PlacedDevice = rig.unit(run.receiving.device)
+        self.output: OutputPort = self.sender.output(run.sending.port)
+        self.input: InputPort = self.receiver.input(run.receiving.port)
+        self.output_mode: OutputMode = self.sender.output_mode(self.output)
+        self.input_mode: InputMode = self.receiver.input_mode(self.input)
+
+    @property
+    def apart(self) -> Apart | None:
+        """None where one of them states no full scale in volts."""
+        sends, takes = self.output_mode.full_scale_dbu, self.input_mode.full_scale_dbu
+        if sends is None or takes is None:
+            return None
+        return Apart(
+            sends.value + self.sender.trim_db(self.output, self.output_mode),
+            input_stage_dbu(self.receiver, self.input, self.input_mode),
+            combine_tolerances_db((sends.tolerance, takes.tolerance)),
+        )
+
+    @property
+    def plain_parts(self) -> tuple[Part, ...]:
+        """The run's parts with every pad taken out or exchanged for the plain lead of the same plugs."""
+        kept = []
+        for part in self.run.parts:
+            lead = self.rig.lead_of(part)
+            plain = part if lead.loss_db is None else _plain_like(lead, part)
+            if plain is not None:
+                kept.append(plain)
+        return tuple(kept)
+
+
+def _plain_like(lead: LeadClass, part: Part) -> Part | None:
+    """The plain twin of a padded lead; None for a barrel, without which the plugs still mate."""
+    return replace(part, lead=lead.replaces[0]) if lead.replaces else None
+
+
+def modes_for(port: InputPort, senders: Sequence[PlacedDevice]) -> list[InputMode]:
+    """The modes of an input without those that give a sender, with no switch for it, what it does not need; a microphone
+    does not go into a line mode where there is another. [PRACTICE]"""
+    found = [mode for mode in port.modes if not any(_forced(port, mode) - _needs(sender) for sender in senders)]
+    made_for_it = [mode for mode in found if mode.signal is Signal.MIC]
+    if made_for_it and any(sender.device_class.feeding is not None for sender in senders):
+        return made_for_it
+    return found
+
+
+def _forced(port: InputPort, mode: InputMode) -> set[Supply]:
+    return {supply for supply in mode.supplies if not port.switches_of(supply)[1] and supply is not Supply.PLUG_IN}
+
+
+def _needs(unit: PlacedDevice) -> set[Supply]:
+    return set(unit.device_class.feeding.needs) if unit.device_class.feeding is not None else set()
+
+
+def _input_modes(end: Ends) -> Iterator[Candidate]:
+    analogue = end.output.circuit.is_analogue
+    for mode in modes_for(end.input, [end.sender]):
+        if mode.id != end.input_mode.id and (mode.signal is Signal.DIGITAL) != analogue:
+            edit = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=mode.id)
+            yield Candidate(
+                id=f"input-{mode.id}",
+                label=f"Switch {end.receiver.label} {end.input.label} to {mode.label}",
+                edits=(edit,),
+            )
+
+
+def _output_modes(end: Ends) -> Iterator[Candidate]:
+    for mode in end.output.modes:
+        if mode.id != end.output_mode.id and end.output.circuit.is_analogue and not end.output.is_headphone:
+            edit = SetControl(device=end.sender.device.id, control=mode_key(end.output.id), value=mode.id)
+            yield Candidate(
+                id=f"output-{mode.id}",
+                label=f"Switch {end.sender.label} {end.output.label} to {mode.label}",
+                edits=(edit,),
+            )
+
+
+def _pads(end: Ends) -> Iterator[Candidate]:
+    """A pad goes to the receiving end, so that the cable carries the higher level."""
+    if not end.output.circuit.is_analogue or end.input_mode.signal is Signal.DIGITAL:
+        return
+    if end.sender.device_class.feeding is not None:
+        return  # a pad between microphone and input spoils powering and noise
+    plain = end.plain_parts
+    found = []
+    for lead in (*LEADS.values(), *end.rig.own_leads.values()):
+        parts = _with_pad(end, plain, lead) if lead.loss_db is not None else None
+        if lead.loss_db is not None and parts is not None:
+            found.append((lead.loss_db.value, lead, parts))
+    found.sort(key=lambda item: item[0])
+    for loss_db, lead, parts in _just_enough(end, found):
+        yield Candidate(
+            id=f"lead-{lead.id}",
+            label=f"Use your own cable {lead.label}"
+            if lead.id in end.rig.own_leads
+            else f"Use the {loss_db:g} dB attenuator",
+            edits=(SetParts(run=end.run.id, parts=parts),),
+            needs=f"1 {lead.label}",
+            risk="looks like the plain cable: mark it",
+            cost=1,
+            is_pad=True,
+        )
+
+
+Padded = tuple[float, LeadClass, tuple[Part, ...]]
+"""Loss in dB, the lead, and the run's parts with it. [HANDBOOK] §6"""
+
+
+def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
+    """Pads that keep the sender's full scale clear of clipping, whatever the ± of the figures: all of one's own, and the
+    two weakest of the catalogue.
+
+    A stronger one only costs noise. Where none is enough, the strongest; without a stated full scale, all.
+    """
+    apart = end.apart
+    if apart is None:
+        return found
+    if apart.loss_db <= 0:
+        return []  # nothing has to be lost: an attenuator would only cost noise
+    enough = [item for item in found if item[0] > apart.loss_db]
+    own = [item for item in enough if item[1].id in end.rig.own_leads]
+    sold = [item for item in enough if item not in own]
+    return [*own, *sold[:2]] or found[-1:]
+
+
+def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
+    last = end.rig.lead_of(plain[-1]) if plain else None
+    before = last.receiving if last is not None else end.output.plug
+    goes_behind = "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug)
+    is_barrel = goes_behind and lead.short_m is not None
+    if last is not None and (last.id in lead.replaces or (_is_twin(last, lead) and not is_barrel)):
+        return (*plain[:-1], replace(plain[-1], lead=lead.id))
+    return (*plain, Part(lead=lead.id, length_m=lead.short_m or SHORT_M)) if goes_behind else None
+
+
+def _is_twin(plain: LeadClass, own: LeadClass) -> bool:
+    """Whether a lead of one's own goes where a plain one of the same plugs is."""
+    same = (plain.sending, plain.receiving) == (own.sending, own.receiving)
+    return same and not own.replaces and own.ways.keys() == plain.ways.keys()
+
+
+def _trim(end: Ends) -> Iterator[Candidate]:
+    if end.output_mode.trim is None or end.output.is_headphone:
+        return
+    wanted = _trim_to_fit(end, end.output_mode)
+    padded = end.plain_parts != end.run.parts
+    if wanted is None or (wanted == end.sender.trim_mark_db(end.output, end.output_mode) and not padded):
+        return
+    risk = f"whoever turns it up again clips {end.receiver.label}" if wanted < end.output_mode.trim.maximum_db else ""
+    if risk and end.output_mode.trim_kind is TrimKind.DIGITAL:
+        risk += "; its own hiss does not go down with it"
+    edit = SetControl(device=end.sender.device.id, control=trim_key(end.output.id, end.output_mode.id), value=wanted)
+    yield Candidate(
+        id="trim",
+        label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
+        edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if padded else (edit,),
+        risk=risk,
+    )
+
+
+def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
+    """The highest trim at which the sender's full scale is the receiver's full scale or below it."""
+    if mode.trim is None or mode.full_scale_dbu is None or end.input_mode.full_scale_dbu is None:
+        return None
+    gain = end.input_mode.gain
+    lowest = gain.above_lowest_db(1) if gain is not None and end.input_mode.signal is Signal.MIC else 0.0
+    ceiling = end.input_mode.full_scale_dbu.value - lowest
+    if end.input_mode.clip_dbu is not None:
+        ceiling = min(ceiling, end.input_mode.clip_dbu.value)
+    return mode.trim.at_most_db(ceiling - mode.full_scale_dbu.value)
+
+
+def _headphones(end: Ends) -> Iterator[Candidate]:
+    for port in end.sender.device_class.outputs:
+        free = not end.rig.leaving.get(PortRef(end.sender.device.id, port.id))
+        if not port.is_headphone or port.id == end.output.id or not free:
+            continue
+        length_m = sum(part.length_m for part in end.run.parts)
+        joins = [join for join in find_joins(port, end.input, length_m=length_m) if join.is_right]
+        mode = port.modes[0]
+        trim_db = _trim_to_fit(end, mode)
+        if joins and trim_db is not None:
+            move = MoveRun(run=end.run.id, sending=PortRef(end.sender.device.id, port.id), parts=joins[0].parts)
+            turn = SetControl(device=end.sender.device.id, control=trim_key(port.id, mode.id), value=trim_db)
+            yield Candidate(
+                id="headphones",
+                label=f"Use {end.sender.label}'s headphone output at {trim_db:g} dB".replace("-", "−"),
+                edits=(move, turn),
+                loses="listening there",
+                risk="whoever turns the volume turns the recording",
+                cost=2,
+            )
+
+
+def _camera_attenuator(end: Ends) -> Iterator[Candidate]:
+    if end.input.pad_db is None or end.receiver.pad_db(end.input):
+        return
+    edit = SetControl(device=end.receiver.device.id, control=pad_key(end.input.id), value=True)
+    behind = end.input.pad_place is PadPlace.LAST
+    yield Candidate(
+        id="attenuator",
+        label=f"Switch on {end.receiver.label}'s attenuator",
+        edits=(edit,),
+        risk="it sits behind the point that clips: what is cut stays cut" if behind else "",
+    )
+
+
+def _aes3(end: Ends) -> Iterator[Candidate]:
+    digital = next((mode for mode in end.input.modes if mode.signal is Signal.DIGITAL), None)
+    if digital is None or end.output.circuit.is_digital:
+        return
+    others = [run for run in end.rig.arriving.get(end.run.receiving, []) if run.id != end.run.id]
+    for port in end.sender.device_class.outputs:
+        ref = PortRef(end.sender.device.id, port.id)
+        if port.circuit is not Circuit.AES3 or end.rig.leaving.get(ref) or others:
+            continue
+        branch = end.run.parts[-1].branch if end.run.parts else ""
+        length_m = sum(part.length_m for part in end.run.parts)
+        joins = find_joins(port, end.input, length_m=length_m, branch=branch or "L", shared=f"aes-{end.run.id}")
+        if joins and joins[0].is_right:
+            switch = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=digital.id)
+            yield Candidate(
+                id="aes3",
+                label=f"AES3 from {end.sender.label}",
+                edits=(MoveRun(run=end.run.id, sending=ref, parts=joins[0].parts), switch),
+                needs="110 Ω cable",
+                loses=f"{port.label} of {end.sender.label}",
+                risk="level fixed by the sender: no knob saves it",
+                cost=1,
+            )

@@ -1,0 +1,1 @@
+"""Numbers of the field: units, levels, timecode labels, sampled sound, radio."""

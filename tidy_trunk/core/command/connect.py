@@ -1,0 +1,282 @@
+"""What the program would use for a run that was said: ports, leads, pad, switches, power and gain."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from tidy_trunk.core.advice.adviser import Adviser, Matched, Matcher
+from tidy_trunk.core.advice.checks import Finding
+from tidy_trunk.core.advice.ways import switched
+from tidy_trunk.core.command.proposal import Proposal, single
+from tidy_trunk.core.command.words import Match, find_ports
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, OutputPort, Signal, mode_key
+from tidy_trunk.core.plan import (
+    AddDevice,
+    Connect,
+    Edit,
+    PlacedDevice,
+    Plan,
+    PortRef,
+    Rig,
+    Run,
+    SetControl,
+    SetParts,
+    edited,
+    sentences,
+)
+from tidy_trunk.core.sound.cable_chains import (
+    JOINT_M,
+    Join,
+    find_joins,
+    is_timecode_as_sound,
+    keeping_loss,
+    usual_length_m,
+)
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import is_powered, trace_plan
+from tidy_trunk.core.time.clock import kept_for_timecode
+from tidy_trunk.errors import TidyTrunkError
+
+MOST_PROPOSALS: Final = 6
+"""ASSUMED_ how many answers a line gives at most: more is no choice."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Pair:
+    """Two ports with the leads between them. `before`: what another run is made with first, so that both can share a plug."""
+
+    output: OutputPort
+    input: InputPort
+    join: Join
+    before: tuple[Edit, ...] = ()
+
+
+def propose_runs(
+    plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: Sequence[str] = ()
+) -> Iterator[Proposal]:
+    """Runs between two devices, best first: as the program would do it, then exactly as it was said.
+
+    `length_m`: None for the usual one. `through`: leads of which one was asked for; then it is taken, and nothing else
+    is matched.
+    """
+    adviser = Adviser(Report(trace_plan(plan)))
+    for lead in through or ("",):
+        pairs = _pairs(plan, sender, receiver, length_m, lead)
+        found = [answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.unit, receiver.unit, pair, lead)]
+        # One without a stop comes before one with; else the pair that fits what was said.
+        found.sort(key=lambda item: bool(item[0].stops))
+        for matched, title in found:
+            proposal = _proposal(plan, title, matched)
+            if proposal is not None:
+                yield proposal
+        if pairs:
+            return
+
+
+def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
+    """A run by each of some leads that fits it; those after which a stop stands come last, and say so."""
+    adviser = Adviser(Report(trace_plan(plan)))
+    found = []
+    for edit in [edit for lead in leads for edit in _by_lead(adviser.report.rig, run, lead)][:MOST_PROPOSALS]:
+        tried = adviser.tried([edit])
+        stops = adviser.new_stops(tried) if tried is not None else ()
+        proposal = single(plan, edit)
+        found.append((bool(stops), replace(proposal, title=_with_stop(proposal.title, stops))))
+    return [proposal for _, proposal in sorted(found, key=lambda item: item[0])]
+
+
+def _by_lead(rig: Rig, run: Run, lead: str) -> Iterator[SetParts]:
+    """The best chain with a certain lead between the ports of a run; nothing where it does not fit.
+
+    An attenuator stays at the receiving end, unless its plain twin was asked for.
+    """
+    output = rig.unit(run.sending.device).output(run.sending.port)
+    port = rig.unit(run.receiving.device).input(run.receiving.port)
+    two_way = next((part for part in run.parts if part.branch), None)
+    branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
+    length_m = max(run.length_m, JOINT_M)
+    joins = find_joins(output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead)
+    for join in joins[:1]:
+        padded = [item for item, _ in rig.leads_of(run) if item.loss_db is not None]
+        loss_db = sum(item.loss_db.value for item in padded if item.loss_db is not None)
+        is_plain_twin = any(lead in item.replaces for item in padded)
+        yield SetParts(run=run.id, parts=join.parts if is_plain_twin else keeping_loss(join.parts, loss_db, port))
+
+
+def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: str) -> list[_Pair]:
+    rig = Rig(plan)
+    found: list[tuple[tuple[float, ...], _Pair]] = []
+    for output in find_ports(sender.unit.device_class.outputs, sender.rest):
+        for order, port in enumerate(find_ports(receiver.unit.device_class.inputs, receiver.rest)):
+            if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
+                continue
+            ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
+            far_m = usual_length_m(output, port) if length_m is None else length_m
+            joins = list(_free_joins(rig, ends, output, port, far_m, through))
+            if joins:
+                join = joins[0]
+                rank = (
+                    _is_unasked_timecode(output, port, (*sender.rest, *receiver.rest)),
+                    len(join.faults),
+                    output.is_headphone and "headphones" not in sender.rest,
+                    output.circuit.is_digital and not sender.rest,
+                    join.unbalanced_m > 1,
+                    order,
+                    len(join.parts),
+                )
+                found.append((rank, _Pair(output, port, join)))
+            elif not through:
+                found += [
+                    ((len(pair.join.faults), order), pair) for pair in _shared_plug(rig, ends, output, port, far_m)
+                ]
+    found.sort(key=lambda item: item[0])
+    return [pair for _, pair in found]
+
+
+def _is_unasked_timecode(output: OutputPort, port: InputPort, said: Sequence[str]) -> bool:
+    """Whether a join would record timecode where nobody has said so: sound comes first."""
+    return is_timecode_as_sound(output, port) and not any(word in ("timecode", "tc", "time", "clock") for word in said)
+
+
+def _free_joins(
+    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float, through: str
+) -> Iterator[Join]:
+    """Joins for ports that are free, or that share a two-way lead that is there already."""
+    sending, receiving = rig.leaving.get(ends[0], []), rig.arriving.get(ends[1], [])
+
+    def found(branch: str = "", shared: str = "") -> list[Join]:
+        own = rig.own_leads
+        return find_joins(output, port, length_m=length_m, branch=branch, shared=shared, own=own, through=through)
+
+    if not sending and not receiving:
+        plain = found()
+        yield from (join for join in plain if join.is_right)
+        yield from (join for join in found("L", f"{ends[1].device}-{ends[1].port}") if join.is_right)
+        yield from plain
+        return
+    two_way = [part for run in (*sending, *receiving) for part in run.parts if part.branch == "L"]
+    if two_way and len(sending) + len(receiving) == 1:
+        yield from (join for join in found("R", two_way[0].shared) if any(part.branch for part in join.parts))
+
+
+def _shared_plug(
+    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float
+) -> Iterator[_Pair]:
+    """A two-way lead into a stereo socket that one run holds alone: that one on the left, the new one on the right."""
+    receiving = rig.arriving.get(ends[1], [])
+    if rig.leaving.get(ends[0]) or len(receiving) != 1 or len(port.channels) != 2:
+        return
+    (held,) = receiving
+    if any(part.branch for part in held.parts):
+        return
+    other, shared = rig.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
+    lefts = find_joins(other, port, length_m=held.length_m, branch="L", shared=shared, own=rig.own_leads)
+    rights = find_joins(output, port, length_m=length_m, branch="R", shared=shared, own=rig.own_leads)
+    for left in lefts:
+        for right in rights:
+            if left.is_right and right.is_right and _two_way(left) == _two_way(right) != "":
+                yield _Pair(output, port, right, (SetParts(run=held.id, parts=left.parts),))
+                return
+
+
+def _two_way(join: Join) -> str:
+    """The two-way lead of a join; "" where it has none."""
+    return next((part.lead for part in join.parts if part.branch), "")
+
+
+def _for_pair(
+    adviser: Adviser, sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair, lead: str
+) -> Iterator[tuple[Matched, str]]:
+    """The best way to make a run between two ports, and the same with nothing set, each with its title."""
+    plan = adviser.plan
+    sending = PortRef(sender.device.id, pair.output.id)
+    receiving = PortRef(receiver.device.id, pair.input.id)
+    connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
+    edits: tuple[Edit, ...] = (*pair.before, connect, *_switches(sender, receiver, pair))
+    try:
+        if sender.timecode_channels(pair.output) and pair.input.circuit.is_analogue:
+            edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
+    except TidyTrunkError:
+        return
+    found = Matcher(adviser).matched(_ends(plan, sending, receiving), edits, bare=bool(lead))
+    if not found:
+        return
+    yield found[0], found[0].move.label
+    for other in found[1:]:
+        if other.is_plain:
+            yield other, f"{other.move.label}, plain cable, nothing matched"
+        elif other.stops == found[0].stops and "matched" not in other.move.label:
+            yield other, other.move.label  # via another device
+
+
+def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iterator[Edit]:
+    """The mode that a microphone needs at the receiving end, and its power where that can be given; that which gives
+    timecode, for a timecode socket."""
+    port, gives = pair.input, pair.output.timecode_mode
+    if port.circuit is Circuit.TIMECODE and gives is not None and sender.output_mode(pair.output) is not gives:
+        yield SetControl(device=sender.device.id, control=mode_key(pair.output.id), value=gives.id)
+    feeding = sender.device_class.feeding
+    if feeding is None:
+        return
+    mode = receiver.input_mode(port)
+    wanted = next(
+        (
+            item
+            for item in port.modes
+            if item.signal is Signal.MIC and (not feeding.needs or set(feeding.needs) & set(item.supplies))
+        ),
+        None,
+    )
+    if feeding.cell and not sender.has_cell_in and (wanted is None or not set(feeding.needs) & set(wanted.supplies)):
+        yield SetControl(device=sender.device.id, control=CELL_KEY, value=True)
+    if wanted is None:
+        return
+    if mode.signal is not Signal.MIC:
+        yield SetControl(device=receiver.device.id, control=mode_key(port.id), value=wanted.id)
+    for need in feeding.needs[:1]:
+        yield from switched(receiver, port, need, on=True)
+
+
+def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
+    try:
+        steps = tuple(sentences(plan, matched.move.edits))
+    except TidyTrunkError:
+        return None
+    return Proposal(
+        _with_stop(title, matched.stops), steps, _outcome(matched.plan, matched.move.edits), matched.move.edits
+    )
+
+
+def _with_stop(title: str, stops: Sequence[Finding]) -> str:
+    """A title that says which stop is left with what it names."""
+    if not stops:
+        return title
+    said = stops[0].title
+    # A name such as P48 keeps its letters.
+    return f"{title}: {said if said[1].isdigit() else said[0].lower() + said[1:]}"
+
+
+def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
+    *_, connect = (edit for edit in edits if isinstance(edit, Connect))
+    run = next(run for run in plan.runs.values() if run.receiving == connect.receiving)
+    if not is_powered(Rig(plan), run.sending.device):
+        label = plan.devices[run.sending.device].label
+        return f"{label} has no power here: its socket cannot give it, or a cable does not pass it"
+    for track in Report(trace_plan(plan)).tracks:
+        if track.trace.device != connect.receiving.device:
+            continue
+        if not any(feed.name == connect.receiving.port for feed, _ in track.trace.stage.feeds):
+            continue
+        if track.is_silent:
+            return f"track {track.trace.bus}: no source yet"
+        if track.clip is not None:
+            return f"track {track.trace.bus}: clips by {track.clip.over_db:.1f} dB"
+        level = f"track {track.trace.bus}: average {track.sound.average:.0f}, peak {track.sound.peak:.0f} dBFS"
+        boxed = any(isinstance(edit, AddDevice) for edit in edits)
+        return f"{level}{f', gear noise {track.sound.gear_noise:.0f}' if boxed else ''}".replace("-", "−")
+    return ""
+
+
+def _ends(plan: Plan, sending: PortRef, receiving: PortRef) -> str:
+    rig = Rig(plan)
+    return f"{rig.port_label(sending)} to {rig.port_label(receiving)}"

@@ -1,0 +1,189 @@
+"""Lines about devices and sources as such: add, copy, rename, remove; who is heard by what."""
+
+import re
+from collections.abc import Callable, Iterator, Sequence
+from typing import Final
+
+from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
+from tidy_trunk.core.command.words import (
+    ANGLE,
+    LEVEL,
+    UNWEIGHTED,
+    Match,
+    find_classes,
+    find_devices,
+    find_leads,
+    find_sources,
+    named_run,
+    near_classes,
+    number,
+    split_words,
+    take_length,
+)
+from tidy_trunk.core.plan import (
+    EFFORTS_DB_SPL,
+    AddDevice,
+    AddSource,
+    CopyDevice,
+    Disconnect,
+    Edit,
+    Hear,
+    Plan,
+    RemoveDevice,
+    RemoveLead,
+    RemoveSource,
+    RenameDevice,
+    Rig,
+    SetSource,
+    Source,
+    Weighting,
+)
+
+USUAL_DISTANCE_M: Final = 0.5
+"""ASSUMED_ distance of a microphone when none is said: a boom just out of frame."""
+
+_LIST = re.compile(r"\s*,\s*|\s+and\s+")
+
+
+def add(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`bag recorder as bag`, `lavalier as lav a, lav b`."""
+    wanted, labels = _split_where([(rest, ""), *_splits(rest)], lambda old: _is_class(plan, old))
+    classes = find_classes(plan, split_words(wanted))
+    if not classes:
+        near = near_classes(split_words(wanted))
+        hint = "one of these may be meant" if near else "look at the list on the Job page"
+        raise NotUnderstoodError(f"no class of device is called '{wanted.strip()}': {hint}")
+    names = [label for label in _LIST.split(labels.strip()) if label] or [None]
+    for found in classes:
+        yield single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))
+
+
+def _is_class(plan: Plan, text: str) -> bool:
+    """Whether a text names a class. With an "as" in it, it has to be one that is called so, word for word."""
+    found = find_classes(plan, split_words(text))
+    if re.search(r"\sas\s", text) is None:
+        return bool(found)
+    return any(item.label.lower().startswith(text.lower().strip()) for item in found)
+
+
+def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera b as camera c`: a second device with the settings of the first."""
+    old, new = _two_names(plan, rest, "copy camera b as camera c")
+    for match in find_devices(Rig(plan), split_words(old)):
+        if not match.rest:
+            yield single(plan, CopyDevice(device=match.unit.device.id, label=new))
+
+
+def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`camera 2 as camera b`."""
+    old, new = _two_names(plan, rest, "rename camera 2 as camera b")
+    for match in find_devices(Rig(plan), split_words(old)):
+        if not match.rest:
+            yield single(plan, RenameDevice(device=match.unit.device.id, label=new))
+    for source in find_sources(plan, split_words(old)):
+        yield single(plan, SetSource(source=source.id, label=new))
+
+
+def _two_names(plan: Plan, rest: str, example: str) -> tuple[str, str]:
+    splits = _splits(rest)
+    if not splits:
+        raise NotUnderstoodError(f"'{rest.strip()}' is understood as the old name; say the new one too: {example}")
+    return _split_where(splits, lambda old: _is_known(plan, old))
+
+
+def _is_known(plan: Plan, text: str) -> bool:
+    words = split_words(text)
+    return any(not match.rest for match in find_devices(Rig(plan), words)) or bool(find_sources(plan, words))
+
+
+def _splits(text: str) -> list[tuple[str, str]]:
+    """What stands before and after each `as` of a text, the last one first: a name may hold one too."""
+    found = [(text[: match.start()], text[match.end() :].strip()) for match in re.finditer(r"\s+as\s+", text)]
+    return [(old, new) for old, new in reversed(found) if new]
+
+
+def _split_where(splits: Sequence[tuple[str, str]], is_known: Callable[[str], bool]) -> tuple[str, str]:
+    """The longest name that is known, with what follows it; the shortest where none is."""
+    return next(((old, new) for old, new in splits if is_known(old)), splits[-1])
+
+
+def remove(plan: Plan, rest: str) -> Iterator[Proposal]:
+    """`cable 4`, `camera b`, `founder`, a lead of one's own."""
+    run = named_run(plan, rest)
+    if run is not None:
+        yield single(plan, Disconnect(run=run[0].id))
+        return
+    words = split_words(rest)
+    for match in find_devices(Rig(plan), words):
+        if not match.rest:
+            yield single(plan, RemoveDevice(device=match.unit.device.id))
+    for source in find_sources(plan, words):
+        yield single(plan, RemoveSource(source=source.id))
+    for lead in find_leads(plan.leads, words):
+        yield single(plan, RemoveLead(lead=lead.id))
+
+
+def hear(plan: Plan, line: str) -> Iterator[Proposal]:
+    """`founder at boom, 0.5 m, raised`: a source, new or known, at a microphone."""
+    who, _, where = line.partition(" at ")
+    distance_m, where = take_length(where)
+    angle = ANGLE.search(where)
+    off_axis_deg = number(angle.group(1)) if angle else None
+    where = ANGLE.sub("", where)
+    level = LEVEL.search(where)
+    effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", where)), None)
+    weighting = Weighting.Z if UNWEIGHTED.search(where) else Weighting.A
+    average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
+    rest = UNWEIGHTED.sub("", LEVEL.sub("", where))
+    words = split_words(rest.replace(effort, "") if effort else rest)
+    found = find_devices(Rig(plan), words)
+    microphones = [match.unit for match in found if match.unit.device_class.capsule and not match.rest]
+    if not microphones:
+        raise NotUnderstoodError(
+            f"'{who.strip()}' is understood as somebody to be heard, but {_no_microphone(found, words)}"
+        )
+    distance_m = USUAL_DISTANCE_M if distance_m is None else distance_m
+    known = find_sources(plan, split_words(who))
+    for unit in microphones:
+        if not known:
+            level_db = EFFORTS_DB_SPL["normal"] if average is None else average
+            label = who.strip()[:1].upper() + who.strip()[1:]
+            mic = unit.device.id
+            angles = {mic: off_axis_deg} if off_axis_deg else {}
+            yield single(
+                plan,
+                AddSource(
+                    label=label,
+                    average_db_spl=level_db,
+                    heard_by={mic: distance_m},
+                    off_axis_deg=angles,
+                    weighting=weighting,
+                ),
+            )
+        for source in known:
+            edits: list[Edit] = [
+                Hear(source=source.id, device=unit.device.id, distance_m=distance_m, off_axis_deg=off_axis_deg)
+            ]
+            if average is not None:
+                edits.append(louder(source, average))
+            yield single(plan, *edits)
+
+
+def _no_microphone(found: Sequence[Match], words: Sequence[str]) -> str:
+    if not found:
+        return f"no microphone here is called '{' '.join(words)}'"
+    unit, rest = found[0].unit, " ".join(found[0].rest)
+    if unit.device_class.capsule is None:
+        return f"{unit.label} is no microphone"
+    return f"'{rest}' after {unit.label} is no distance and no level: say 0.5 m, raised or 66 dB"
+
+
+def louder(source: Source, average_db_spl: float) -> SetSource:
+    """Another average; quiet and peak keep their distance from it."""
+    shift = average_db_spl - source.average_db_spl
+    return SetSource(
+        source=source.id,
+        quiet_db_spl=source.quiet_db_spl + shift,
+        average_db_spl=average_db_spl,
+        peak_db_spl=source.peak_db_spl + shift,
+    )

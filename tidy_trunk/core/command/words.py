@@ -1,0 +1,140 @@
+"""Finding devices, ports, sources and classes by the words that a user types: beginnings of words are enough."""
+
+import re
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from difflib import get_close_matches
+from typing import Final, Protocol, TypeVar
+
+from tidy_trunk.core.gear.catalogue import DEVICES, DeviceClass, Port
+from tidy_trunk.core.plan import PlacedDevice, Plan, Rig, Run, Source
+
+_LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
+
+ANGLE: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*(?:°|deg(?:rees?)?\b)(?:\s*off(?:\s*axis)?)?", re.IGNORECASE)
+"""ASSUMED_ form of an angle off a microphone's axis in a line: `30°`, `30 degrees off`."""
+
+LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db(?:\s*\(?[az]\)?(?![a-z])|\b)(?:\s*spl)?", re.IGNORECASE)
+"""A sound level in a line. [HANDBOOK]"""
+
+UNWEIGHTED: Final = re.compile(r"\bunweighted\b|\bdb\s*\(?z\)?(?![a-z])", re.IGNORECASE)
+"""That a level in a line is not A-weighted. [IEC61672-1]"""
+
+ALIKE: Final = 0.75
+"""ASSUMED_ likeness of two words, 1 for equal ones, from which one may be the other with a slip of the thumb."""
+
+ALSO_CALLED: Final = {
+    "cans": ("headphones",),
+    "dslr": ("mirrorless",),
+    "rx": ("receiver",),
+    "tx": ("transmitter",),
+    "wireless": ("receiver", "transmitter"),
+}
+"""Words of the trade for what the catalogue calls otherwise. [PRACTICE]"""
+
+
+def number(text: str) -> float:
+    """A number with point or comma."""
+    return float(text.replace(",", "."))
+
+
+def take_length(text: str) -> tuple[float | None, str]:
+    """The first length in a text, in m, and the text without it; None where there is none."""
+    found = _LENGTH.search(text)
+    if not found:
+        return None, text
+    metres = number(found.group(1)) / (100 if found.group(2) == "cm" else 1)
+    return metres, text[: found.start()] + text[found.end() :]
+
+
+def split_words(text: str) -> list[str]:
+    """Lower-case words and numbers; "in1" is two of them."""
+    return re.findall(r"[a-zà-ÿ]+|\d+(?:[.,]\d+)?", text.lower())
+
+
+def matches(typed: Sequence[str], *names: str) -> bool:
+    """Whether each typed word begins a word of the names; a word of the names serves once."""
+    left = [word for name in names for word in split_words(name)]
+    for word in typed:
+        hit = next((name for name in left if name == word), None) or next(
+            (name for name in left if name.startswith(word) and not word.isdigit()), None
+        )
+        if hit is None:
+            return False
+        left.remove(hit)
+    return True
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """A device that words may mean, and the words after it, which say which port."""
+
+    unit: PlacedDevice
+    rest: tuple[str, ...]
+
+
+def find_devices(rig: Rig, typed: Sequence[str]) -> list[Match]:
+    """Devices whose label or id the first words begin, the longest match first, exact labels before others."""
+    found: list[tuple[tuple[int, bool], Match]] = []
+    for unit in rig.units():
+        for count in range(len(typed), 0, -1):
+            if matches(typed[:count], unit.label) or matches(typed[:count], unit.device.id):
+                exact = list(typed[:count]) in (split_words(unit.label), split_words(unit.device.id))
+                found.append(((-count, not exact), Match(unit, tuple(typed[count:]))))
+                break
+    found.sort(key=lambda item: item[0])
+    if found and not found[0][0][1]:
+        found = [item for item in found if not item[0][1] or item[0][0] < found[0][0][0]]
+    return [match for _, match in found]
+
+
+def find_ports(ports: Iterable[Port], typed: Sequence[str]) -> list[Port]:
+    """Ports of just that name; where there is none, those whose label or id the words begin, which is all for no words."""
+    found = [port for port in ports if matches(typed, port.label, port.id)]
+    return [port for port in found if split_words(port.label) == [*typed]] or found
+
+
+def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:
+    return [source for source in plan.sources.values() if matches(typed, source.label) or matches(typed, source.id)]
+
+
+def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
+    """Built-in classes whose name, kind or id the words begin, those that begin with the first word first."""
+    found = [item for item in DEVICES.values() if matches(typed, item.label, item.id, item.kind)]
+    return sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0]))
+
+
+def near_classes(typed: Sequence[str]) -> list[DeviceClass]:
+    """Built-in classes that share most of the words, or words much like them; none where they share nothing."""
+    named = {item.id: split_words(item.label) for item in DEVICES.values()}
+    known = sorted({word for words in named.values() for word in words})
+    meant = [word for said in typed for word in _alike(said, known)]
+    shared = {item: sum(map(meant.count, set(words))) for item, words in named.items()}
+    most = max(shared.values())
+    return [DEVICES[item] for item, count in shared.items() if count == most] if most else []
+
+
+def _alike(said: str, known: Sequence[str]) -> Sequence[str]:
+    if said in ALSO_CALLED:
+        return ALSO_CALLED[said]
+    return [word for word in known if word.startswith(said)] or get_close_matches(said, known, 1, ALIKE)
+
+
+class _Labelled(Protocol):
+    @property
+    def label(self) -> str: ...
+
+
+_L = TypeVar("_L", bound=_Labelled)
+
+
+def find_leads(leads: Mapping[str, _L], typed: Sequence[str]) -> list[_L]:
+    """Leads whose name the words begin; none for no words."""
+    return [lead for lead in leads.values() if typed and matches(typed, lead.label)]
+
+
+def named_run(plan: Plan, text: str) -> tuple[Run, str] | None:
+    """The run of which a line begins with the number, and what follows it; None where there is none."""
+    found = re.match(r"\s*(?:cable\s+)?(\d+)\b\s*:?\s*(.*)$", text, re.IGNORECASE)
+    run = next((run for run in plan.runs.values() if found and run.number == int(found.group(1))), None)
+    return (run, found.group(2)) if run is not None and found else None

@@ -1,0 +1,1 @@
+"""What the cables of a plan bring: traces, levels, hum, and simulated sound."""

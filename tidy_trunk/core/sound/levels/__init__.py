@@ -1,0 +1,66 @@
+"""Levels at every stage, noise with its contributors, clip points, tolerance."""
+
+from tidy_trunk.core.sound.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
+from tidy_trunk.core.sound.levels.gear import input_ceiling_dbu, input_stage_dbu
+from tidy_trunk.core.sound.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
+from tidy_trunk.core.sound.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
+from tidy_trunk.core.sound.levels.passage import Passage, Step
+from tidy_trunk.core.sound.levels.report import Report, Rung, TrackLevel
+from tidy_trunk.core.sound.levels.safety import SAFETY_FROM_DB, Safety, is_safety, safeties, safety_advice, safety_words
+from tidy_trunk.core.sound.levels.sound import Clip, Noise, Sound, mixed, weaker
+from tidy_trunk.core.sound.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
+from tidy_trunk.core.sound.levels.stage_solver import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, StageSolver
+from tidy_trunk.core.sound.levels.stages import (
+    LevelSolver,
+    full_scale_at_input_dbu,
+    run_loss_db,
+)
+from tidy_trunk.core.sound.levels.touched import touched_devices
+
+__all__ = [
+    "HEARD_WITHIN_DB",
+    "NO_OSCILLATORS",
+    "NO_STEPS",
+    "RUMBLE",
+    "SAFETY_FROM_DB",
+    "SPEECH_DB",
+    "Clip",
+    "Doubt",
+    "HeardSource",
+    "LevelSolver",
+    "Noise",
+    "NoiseShare",
+    "Passage",
+    "Report",
+    "Rung",
+    "Safety",
+    "Sound",
+    "Spectrum",
+    "StageLevel",
+    "StageSolver",
+    "Standing",
+    "Step",
+    "TrackLevel",
+    "a_change_db",
+    "can_send",
+    "cut_change_db",
+    "doubts",
+    "first_measurement",
+    "full_scale_at_input_dbu",
+    "heard_at",
+    "input_ceiling_dbu",
+    "input_stage_dbu",
+    "is_safety",
+    "known_sender",
+    "low_cut_db",
+    "mixed",
+    "noise_budget",
+    "run_loss_db",
+    "safeties",
+    "safety_advice",
+    "safety_words",
+    "sender_of",
+    "touched_devices",
+    "way_between",
+    "weaker",
+]

@@ -1,0 +1,151 @@
+"""What a line-up says of a chain today: whether it still holds, and by how much it corrects what the figures say."""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from tidy_trunk.core.gear.catalogue import Bus, InputPort, Kind
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, ReadFrom, Rig
+from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
+from tidy_trunk.errors import InputError
+
+OTHER_SIDE_DB: Final = 0.5
+"""ASSUMED_ ± by which the two sides of a socket with one knob differ: its two halves, and those of the lead."""
+
+SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
+"""What can send a tone. [PRACTICE]"""
+
+MOVED_DB: Final = 0.05
+"""ASSUMED_ change of what the figures say from which a setting has been changed since the line-up."""
+
+MOVED_WITHIN_DB: Final = 1.0
+"""± of a line-up whose knobs have been moved since: as far as the marks on a knob can be trusted. [PRACTICE]"""
+
+
+class Standing(StrEnum):
+    """What has become of a line-up."""
+
+    FRESH = "fresh"
+    MOVED = "moved"  # the same way, another setting: its correction holds, within the marks of the knobs
+    ANOTHER_WAY = "another way"  # another mode, lead or port: it says nothing any more
+
+
+@dataclass(frozen=True, slots=True)
+class Correction:
+    """What a line-up says of its track today: by how many dB it is louder than without it, and within how many."""
+
+    standing: Standing
+    by_db: float
+    within_db: float
+
+    @property
+    def holds(self) -> bool:
+        return self.standing is not Standing.ANOTHER_WAY
+
+
+def correction_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float, without_dbfs: float) -> Correction:
+    """Args:
+    predicted_dbfs: What the figures say of the tone today, without any line-up.
+    without_dbfs: What stands there today with all other line-ups, but without this one.
+    """
+    standing = _standing(rig, found, track, predicted_dbfs)
+    if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
+        return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
+    within_db = _read_within_db(rig, found, track) if standing is Standing.FRESH else MOVED_WITHIN_DB
+    if found.track != f"{track.device}.{track.name}":
+        within_db = math.hypot(within_db, OTHER_SIDE_DB)
+    # As it was read, moved by whatever the settings have moved it since.
+    expected_dbfs = found.read_dbfs + predicted_dbfs - found.predicted_dbfs
+    return Correction(standing, expected_dbfs - without_dbfs, within_db)
+
+
+def _read_within_db(rig: Rig, found: LineUp, track: Stage) -> float:
+    """± of a reading: that of a meter of which is known how it reads may be worse than an eye."""
+    meter = rig.meter_of(track.device) if found.read_from is ReadFrom.METER else None
+    return meter.within_db if meter is not None else READ_WITHIN_DB[found.read_from]
+
+
+def line_up_of(rig: Rig, track: Stage, line_ups: Mapping[str, LineUp]) -> LineUp | None:
+    """What was read on a track; while nothing was, what was read on the other side of its socket, by the same way: both
+    sides have one knob and one lead."""
+    if not line_ups:
+        return None
+    found = line_ups.get(f"{track.device}.{track.name}")
+    if found is not None:
+        return found
+    for other in _other_sides(rig.unit(track.device), track.name):
+        found = line_ups.get(f"{track.device}.{other}")
+        if found is not None and way_between(rig, found.sender, track) == found.way:
+            return found
+    return None
+
+
+def _other_sides(unit: PlacedDevice, bus_id: str) -> Iterator[str]:
+    """The tracks that take other channels of the socket that a track takes one of."""
+
+    def socket(bus: Bus) -> InputPort | None:
+        refs = unit.bus_inputs(bus)
+        return unit.device_class.channel_of[refs[0]][0] if len(refs) == 1 else None
+
+    buses = {bus.id: bus for bus in unit.device_class.buses}
+    own = socket(buses[bus_id])
+    for other in buses.values():
+        if own is not None and other.recorded and other.id != bus_id and socket(other) is own:
+            yield other.id
+
+
+@dataclass(frozen=True, slots=True)
+class Sender:
+    """The device that can send tone to a track, and its mix that would carry it."""
+
+    device: str
+    stage: Stage
+
+
+def sender_of(rig: Rig, track: Stage) -> Sender | None:
+    """The nearest device before a track's own that can send tone; None where none does."""
+    for stage in upstream_of(track):
+        if stage.place is Place.BUS and stage.device != track.device and can_send(rig.unit(stage.device)):
+            return Sender(stage.device, stage)
+    return None
+
+
+def known_sender(rig: Rig, track: Stage) -> Sender:
+    """Raises InputError: no device before the track can send tone."""
+    sender = sender_of(rig, track)
+    if sender is None:
+        raise InputError("no device before this track can send a tone: let the source be heard, and read the meter")
+    return sender
+
+
+def can_send(unit: PlacedDevice) -> bool:
+    """Whether a device has a tone and an output for it."""
+    return unit.device_class.kind in SENDERS and bool(unit.device_class.feeds)
+
+
+def way_between(rig: Rig, sender: str, track: Stage) -> tuple[str, ...]:
+    """Ports with their modes, and leads, from a sender to a track: what makes it this way and no other."""
+    return tuple(sorted(set(_way(rig, sender, track))))
+
+
+def _way(rig: Rig, sender: str, stage: Stage) -> Iterator[str]:
+    for feed, _ in stage.feeds:
+        if feed.place is Place.BUS and feed.device == sender:
+            continue
+        unit = rig.unit(feed.device)
+        if feed.place is Place.OUTPUT:
+            yield f"{feed.device}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
+        elif feed.place is Place.INPUT:
+            port = unit.input(feed.name)
+            yield f"{feed.device}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
+        elif feed.place is Place.LEAD and feed.run is not None:
+            yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
+        yield from _way(rig, sender, feed)
+
+
+def _standing(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
+    if not math.isfinite(predicted_dbfs) or way_between(rig, found.sender, track) != found.way:
+        return Standing.ANOTHER_WAY
+    return Standing.FRESH if abs(predicted_dbfs - found.predicted_dbfs) <= MOVED_DB else Standing.MOVED

@@ -1,0 +1,291 @@
+"""How sound goes through a plan, stage by stage, whatever it is carried as: levels to calculate with, or samples to listen to."""
+
+import math
+from abc import ABC, abstractmethod
+from collections.abc import Collection, Mapping, Sequence
+from functools import partial
+from typing import Final, Generic, NamedTuple, TypeVar
+
+from tidy_trunk.core.base.units import db_from_ratio, sum_powers_db
+from tidy_trunk.core.gear.catalogue import Pattern, Signal, channel_refs
+from tidy_trunk.core.plan import ROOMS, PlacedDevice, Rig, Source, Weighting
+from tidy_trunk.core.sound.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
+from tidy_trunk.core.sound.levels.passage import Passage, Step
+from tidy_trunk.core.sound.levels.sound import noise_in
+from tidy_trunk.core.sound.levels.spectra import Spectrum, a_change_db
+from tidy_trunk.core.sound.trace import Place, Stage, StageKey, is_powered
+
+CEILING_OF_BUS_DBFS: Final = 0.0
+"""Nothing on a fixed-point track is above full scale. [AES17]"""
+
+RUMBLE: Final = "rumble"
+"""ASSUMED_ name of what comes by wind and through the stand."""
+
+NO_STEPS: Final[Mapping[StageKey, tuple[Step, ...]]] = {}
+"""ASSUMED_ account of a stage that does nothing to what feeds it."""
+
+NO_OSCILLATORS: Final[Mapping[str, float]] = {}
+"""ASSUMED_ devices that send tone: none."""
+
+S = TypeVar("S")
+
+
+class StageLevel(NamedTuple, Generic[S]):
+    """One stage with its sound. `ceiling` is in the same unit, inf where nothing clips; of an input that of a voice.
+
+    over_db, burst_over_db: how far the peaks, noise included, and a burst are cut off here; 0 or more.
+    steps: by stage that feeds it, what became of the average on the way from there.
+    """
+
+    stage: Stage
+    unit: str
+    sound: S
+    ceiling: float = math.inf
+    over_db: float = 0.0
+    burst_over_db: float = 0.0
+    steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS
+
+
+class StageSolver(ABC, Generic[S]):
+    """Works out every stage of a plan, each once. What is done to the sound there stands here, and only here.
+
+    Who walks says what the sound is carried as: how a source begins, how it passes through a stage, how several meet.
+    """
+
+    def __init__(
+        self,
+        rig: Rig,
+        known: Mapping[StageKey, StageLevel[S]] | None = None,
+        oscillators: Mapping[str, float] = NO_OSCILLATORS,
+    ) -> None:
+        """`known`: levels that another plan shares with this one, taken over instead of worked out again.
+
+        `oscillators`: devices that send a tone of so many dBFS in place of everything that they mix or record.
+        """
+        self.rig = rig
+        self._oscillators = oscillators
+        self._levels: dict[StageKey, StageLevel[S]] = dict(known or {})
+
+    def levels_outside(self, stages: Collection[StageKey]) -> dict[StageKey, StageLevel[S]]:
+        """Every level that was worked out, but those of some stages."""
+        return {key: level for key, level in self._levels.items() if key not in stages}
+
+    def level(self, stage: Stage) -> StageLevel[S]:
+        """The sound at a stage, in the stage's own unit, before it is cut at the stage's ceiling."""
+        known = self._levels.get(stage.key)
+        if known is None:
+            known = self._work_out(stage)
+            self._levels[stage.key] = known
+        return known
+
+    def _work_out(self, stage: Stage) -> StageLevel[S]:
+        match stage.place:
+            case Place.SOUND:
+                return self._sound(stage)
+            case Place.MICROPHONE:
+                return self._microphone(stage)
+            case Place.OUTPUT:
+                return self._output(stage)
+            case Place.LEAD:
+                return self._lead(stage)
+            case Place.INPUT:
+                return self._input(stage)
+            case Place.BUS:
+                return self._bus(stage)
+
+    @abstractmethod
+    def _begin(self, source: Source, device: str) -> S:
+        """A source as it is stated for 1 m, in dB SPL of its own weighting, for the microphone that hears it."""
+
+    @abstractmethod
+    def _tone(self, level_dbfs: float) -> S:
+        """A line-up tone."""
+
+    @abstractmethod
+    def _timecode(self) -> S:
+        """Timecode that peaks at 0."""
+
+    @abstractmethod
+    def _nothing(self) -> S:
+        """No sound at all."""
+
+    @abstractmethod
+    def _passage(self, sound: S, at: StageKey) -> Passage[S]:
+        """A sound on its way through a stage."""
+
+    @abstractmethod
+    def _mixed(self, sounds: Sequence[S]) -> S:
+        """Sounds that have nothing to do with each other, on one wire or in one place."""
+
+    @abstractmethod
+    def _together(self, stage: Stage, sounds: Sequence[S], signs: Sequence[float]) -> S:
+        """All that feeds a stage, each with its polarity; some of it may be one and the same sound."""
+
+    @abstractmethod
+    def _against(
+        self, stage: Stage, unit: str, sound: S, ceiling: float, steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS
+    ) -> StageLevel[S]:
+        """A sound at a stage that cannot take more than its ceiling."""
+
+    def _sound(self, stage: Stage) -> StageLevel[S]:
+        source = self.rig.plan.sources[stage.name]
+        capsule = self.rig.unit(stage.device).device_class.capsule
+        pattern = capsule.pattern if capsule is not None else Pattern.OMNI
+        distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
+        critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(pattern.directivity)
+        way = self._passage(self._begin(source, stage.device), stage.key)
+        if source.weighting is Weighting.A:
+            way.shift("A-weighted to unweighted, speech", -a_change_db(Spectrum.VOICE))
+        # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
+        direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
+        way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
+        if angle_deg:
+            way.shift(f"{angle_deg:g}° off axis, {pattern}", pattern.off_axis_db(angle_deg))
+        if math.isfinite(critical_m):
+            back_db = -db_from_ratio(critical_m)
+            way.shift("what the room gives back", sum_powers_db((direct_db, back_db)) - direct_db)
+        return StageLevel(stage=stage, unit="dB SPL", sound=way.sound, steps={stage.key: tuple(way.steps)})
+
+    def _microphone(self, stage: Stage) -> StageLevel[S]:
+        unit, defaults = self.rig.unit(stage.device), self.rig.plan.defaults
+        capsule = unit.device_class.capsule
+        steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
+        way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
+        # A sound level meter hears the room from all sides; a microphone that does not hears less of it by its Q.
+        pattern = capsule.pattern if capsule is not None else Pattern.OMNI
+        room_db_a = defaults.room_noise_db_spl - pattern.diffuse_loss_db
+        noises = [a_weighted("room", room_db_a, Spectrum.ROOM, is_room=True)]
+        if defaults.rumble_db_spl:
+            noises.append(noise_in(RUMBLE, defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
+        if capsule is not None and capsule.self_noise_db_a is not None:
+            noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, Spectrum.FLAT))
+        way.add_noise(*noises)
+        return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
+
+    def _output(self, stage: Stage) -> StageLevel[S]:
+        unit = self.rig.unit(stage.device)
+        port = unit.output(stage.name)
+        mode = unit.output_mode(port)
+        if stage.channel in unit.timecode_channels(port):
+            way = self._passage(self._timecode(), stage.key)
+            drive(way, unit, port, mode)
+            return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
+        if not is_powered(self.rig, stage.device):
+            return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
+        upstream = self.level(stage.feeds[0][0])
+        way = self._leaving(upstream)
+        way.at = stage.key
+        unit_out, ceiling = "dBu", math.inf
+        if unit.device_class.capsule is not None:
+            hear_voltage(way, unit, unit.device_class.capsule, mode)
+        elif mode.full_scale_dbu is None:
+            unit_out, ceiling = "dBFS", CEILING_OF_BUS_DBFS
+            if mode.compander_db is not None:
+                way.compand(unit.label, mode.compander_db.value)
+        else:
+            ceiling = mode.full_scale_dbu.value + unit.trim_db(port, mode)
+            drive(way, unit, port, mode)
+        steps = {upstream.stage.key: tuple(way.steps)}
+        return self._against(stage, unit_out, way.sound, ceiling, steps)
+
+    def _lead(self, stage: Stage) -> StageLevel[S]:
+        run = stage.run
+        assert run is not None  # a lead stage is made with its run
+        unit = self.rig.unit(run.receiving.device)
+        mode = unit.input_mode(unit.input(run.receiving.port))
+        levels = [self.level(upstream) for upstream, _ in stage.feeds]
+        unit_sent = levels[0].unit
+        if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL):
+            return StageLevel(stage=stage, unit=unit_sent, sound=self._nothing())  # numbers and voltages do not meet
+        losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
+        ways = []
+        for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
+            way = self._leaving(level)
+            way.at = stage.key
+            if ratio != 1 or losses:
+                way.shift("cable, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
+            ways.append(way)
+        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+        signs = [math.copysign(1.0, ratio) for _, ratio in stage.feeds]
+        return StageLevel(
+            stage=stage, unit=unit_sent, sound=self._together(stage, [way.sound for way in ways], signs), steps=steps
+        )
+
+    def _input(self, stage: Stage) -> StageLevel[S]:
+        unit = self.rig.unit(stage.device)
+        port = unit.input(stage.name)
+        mode = unit.input_mode(port)
+        upstream = [self.level(lead) for lead, _ in stage.feeds]
+        sound = self._mixed([level.sound for level in upstream])
+        if mode.full_scale_dbu is None or any(level.unit == "dBFS" for level in upstream):
+            return StageLevel(stage=stage, unit="dBFS", sound=sound, ceiling=CEILING_OF_BUS_DBFS)
+        return self._against(stage, "dBu", sound, input_ceiling_dbu(unit, port, mode))
+
+    def _bus(self, stage: Stage) -> StageLevel[S]:
+        unit = self.rig.unit(stage.device)
+        ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
+        if stage.device in self._oscillators:
+            return self._against(stage, "dBFS", self._tone(self._oscillators[stage.device]), ceiling)
+        sound, ways = self._mix(stage, clipping=True)
+        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+        return self._against(stage, "dBFS", sound, ceiling, steps)
+
+    def _mix(self, stage: Stage, *, clipping: bool) -> tuple[S, list[Passage[S]]]:
+        unit = self.rig.unit(stage.device)
+        bus = unit.bus(stage.name)
+        ways = []
+        for feed, _ in stage.feeds:
+            way = self._leaving(self.level(feed), clipping=clipping)
+            way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
+            ways.append(way)
+        sound = self._together(stage, [way.sound for way in ways], [1.0] * len(ways))
+        # What an open input makes by itself is in the mix too, though nothing arrives there.
+        idle = [self._leaving(self.level(open_input)) for open_input in stage.idle]
+        for way, open_input in zip(idle, stage.idle, strict=True):
+            way.shift("pan", -unit.pan_loss_db(bus, unit.input(open_input.name)))
+        return self._with_idle(sound, [way.sound for way in idle]) if idle else sound, ways
+
+    def _with_idle(self, sound: S, idle: Sequence[S]) -> S:
+        """A mix with what its open inputs make."""
+        return self._mixed([sound, *idle])
+
+    def _leaving(self, level: StageLevel[S], *, clipping: bool = True) -> Passage[S]:
+        """What leaves a stage: cut at its ceiling; behind an input, converted and with the input's noise."""
+        stage = level.stage
+        way = self._passage(level.sound, stage.key)
+        if level.unit == "dBu" and stage.place is Place.INPUT:
+            unit = self.rig.unit(stage.device)
+            microphone = any(
+                self.rig.unit(output.device).device_class.capsule is not None
+                for lead, _ in stage.feeds
+                for output, _ in lead.feeds
+            )
+            where = partial(self.place_words, stage)
+            convert(way, unit, unit.input(stage.name), where, clipping=clipping, from_microphone=microphone)
+        elif clipping and level.ceiling < math.inf:
+            way.cap(level.ceiling, stage.device, partial(self.place_words, stage))
+        return way
+
+    def track_sound(self, stage: Stage) -> S:
+        """What is written to the file."""
+        return self._leaving(self.level(stage)).sound
+
+    def place_words(self, stage: Stage) -> str:
+        """A stage as it is named in sentences."""
+        unit = self.rig.unit(stage.device)
+        if stage.place in (Place.INPUT, Place.OUTPUT):
+            return unit.label if unit.device_class.capsule else f"{unit.label} {_channel_label(unit, stage)}"
+        if stage.place is Place.BUS:
+            return unit.bus_label(stage.name)
+        if stage.place is Place.LEAD and stage.run is not None:
+            return f"cable {stage.run.number}"
+        if stage.place is Place.SOUND:
+            return self.rig.plan.sources[stage.name].label
+        return unit.label
+
+
+def _channel_label(unit: PlacedDevice, stage: Stage) -> str:
+    port = unit.port(stage.name)
+    if len(port.channels) == 1:
+        return port.label
+    return f"{port.label} {channel_refs(port)[stage.channel].split('.')[-1]}"

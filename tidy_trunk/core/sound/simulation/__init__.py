@@ -1,0 +1,40 @@
+"""Simulated stand-ins for every device: a plan that can be heard before there is one."""
+
+from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
+from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, Stray, strays
+from tidy_trunk.core.sound.simulation.materials import Loop, noise_loop, voice_loop
+from tidy_trunk.core.sound.simulation.picture import Clap, clap_at
+from tidy_trunk.core.sound.simulation.points import Point, Seen, audible, points_of, seen, third_octaves
+from tidy_trunk.core.sound.simulation.simulate import LOOP_SAMPLES, RATE_HZ, Play, Simulator
+from tidy_trunk.core.sound.simulation.takes import tone_and_silence, tone_steps, tone_take
+from tidy_trunk.core.sound.simulation.truth import meter_shows_dbfs, truth
+
+__all__ = [
+    "BLEED_DB",
+    "LOOP_SAMPLES",
+    "NO_FAULTS",
+    "RATE_HZ",
+    "Clap",
+    "Faults",
+    "Loop",
+    "Play",
+    "Point",
+    "Seen",
+    "Simulator",
+    "Stray",
+    "audible",
+    "clap_at",
+    "clock_ppm",
+    "meter_shows_dbfs",
+    "noise_loop",
+    "points_of",
+    "recorded_by",
+    "seen",
+    "strays",
+    "third_octaves",
+    "tone_and_silence",
+    "tone_steps",
+    "tone_take",
+    "truth",
+    "voice_loop",
+]

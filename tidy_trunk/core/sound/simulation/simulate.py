@@ -1,0 +1,183 @@
+"""The plan as sound: every point of every chain, with simulated devices set as the plan says."""
+
+import zlib
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from enum import StrEnum
+from typing import Final
+
+import numpy as np
+
+from tidy_trunk.core.base.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
+from tidy_trunk.core.base.units import ratio_from_db
+from tidy_trunk.core.gear.catalogue import Circuit, Kind
+from tidy_trunk.core.plan import Rig, Source
+from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
+from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
+from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
+from tidy_trunk.core.sound.simulation.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
+from tidy_trunk.core.sound.simulation.wave import WavePassage
+from tidy_trunk.core.sound.trace import Stage, StageKey, Tracer
+
+RATE_HZ: Final = 48_000
+"""Sample rate of sound for picture. [PRACTICE]"""
+
+LOOP_SAMPLES: Final = 2**19
+"""ASSUMED_ length of a loop: 10.9 s, three or four sentences, and quick to transform."""
+
+TONE_HZ: Final = 1_000.0
+"""Frequency of a line-up tone. [PRACTICE]"""
+
+
+TIMECODE_FROM: Final = "10:00:00:00"
+"""ASSUMED_ where the clocks of the bench stand when one begins to listen."""
+
+WIND_DB_SPL: Final = 75.0
+"""ASSUMED_ what a windy day leaves at a microphone in its windshield, below the voice."""
+
+SPEED_OF_SOUND_M_PER_S: Final = 343.0
+"""In air of 20 °C. [HANDBOOK]"""
+
+
+class Play(StrEnum):
+    """What the sources of the bench do."""
+
+    VOICE = "voice"  # speak in sentences, at the levels of the plan
+    LAUGH = "laugh"  # the same, and once a laugh or a shout as loud as the plan fears
+    BELL = "bell"  # struck once, as loud as the source's peaks
+    CLAP = "clap"  # hands that meet once, as loud as the source's peaks
+    WIND = "wind"  # nobody speaks, and wind comes in gusts
+    TONE = "tone"  # one tone each, at the source's average
+    CROWD = "crowd"  # murmur without a pause, at the source's average; no two microphones hear the same
+    NOBODY = "nobody"  # pause: only noise is left
+
+
+class Simulator(StageSolver[Loop]):
+    """Renders the stages of a plan as loops, each once. Levels in the stage's own unit, as `LevelSolver` has them."""
+
+    def __init__(
+        self,
+        rig: Rig,
+        play: Play = Play.VOICE,
+        *,
+        oscillators: Mapping[str, float] = NO_OSCILLATORS,
+        faults: Faults = NO_FAULTS,
+        sample_count: int = LOOP_SAMPLES,
+        rate_hz: int = RATE_HZ,
+    ) -> None:
+        super().__init__(_in_wind(rig) if play is Play.WIND else rig, oscillators=oscillators)
+        self._play = play
+        self._faults = faults
+        self._strays = strays(rig) if faults.strays else {}
+        self._tracer = Tracer(self.rig)
+        self.sample_count = sample_count
+        self.rate_hz = rate_hz
+
+    def _begin(self, source: Source, device: str) -> Loop:
+        loud = np.float32(ratio_from_db(source.average_db_spl))
+        late = round(source.heard_by[device] / SPEED_OF_SOUND_M_PER_S * self.rate_hz)
+        match self._play:
+            case Play.VOICE:
+                peak_db = source.peak_db_spl - source.average_db_spl
+                loop = voice_loop(source.id, peak_db, self.sample_count, self.rate_hz) * loud
+            case Play.CROWD:
+                loop = noise_loop(Spectrum.VOICE, self.sample_count, self.rate_hz) * loud
+                late = zlib.crc32(f"{source.id} {device}".encode())
+            case Play.TONE:
+                number = list(self.rig.plan.sources).index(source.id)
+                loop = self._sine(TONE_HZ * 2 ** (number / 12), source.average_db_spl)
+            case Play.LAUGH:
+                peak_db = source.peak_db_spl - source.average_db_spl
+                loop = voice_loop(source.id, peak_db, self.sample_count, self.rate_hz) * loud
+                laugh = burst_loop(source.id, self.sample_count, self.rate_hz)
+                loop = loop + laugh * np.float32(ratio_from_db(source.burst_db_spl))
+            case Play.BELL | Play.CLAP:
+                strike = bell_loop if self._play is Play.BELL else clap_loop
+                loop = strike(self.sample_count, self.rate_hz) * np.float32(ratio_from_db(source.peak_db_spl))
+            case Play.NOBODY | Play.WIND:
+                return self._nothing()
+        return np.roll(loop, late % self.sample_count)
+
+    def _tone(self, level_dbfs: float) -> Loop:
+        return self._sine(TONE_HZ, level_dbfs)
+
+    def _timecode(self) -> Loop:
+        """From ten o'clock on, at the job's rate, or at half of it where that is more than timecode can number."""
+        rate = FrameRate.parse(self.rig.plan.defaults.frame_rate)
+        slow = FrameRate(rate.ratio / 2, rate.drop) if rate.nominal > FASTEST_LTC else rate
+        samples = ltc_samples(Timecode.parse(TIMECODE_FROM, slow), self.rate_hz, 0, self.sample_count)
+        return samples.astype(np.float32)
+
+    def _sine(self, hertz: float, level: float) -> Loop:
+        """A whole number of cycles, as near to the frequency as the loop allows."""
+        cycles = round(hertz * self.sample_count / self.rate_hz)
+        phase = np.arange(self.sample_count) * (cycles / self.sample_count)
+        return np.asarray(ratio_from_db(level) * np.sin(2 * np.pi * (phase % 1.0)), dtype=np.float32)
+
+    def _nothing(self) -> Loop:
+        return np.zeros(self.sample_count, dtype=np.float32)
+
+    def _passage(self, sound: Loop, at: StageKey) -> WavePassage:
+        return WavePassage(sound, at, self.rate_hz, gusty=self._play is Play.WIND)
+
+    def _lead(self, stage: Stage) -> StageLevel[Loop]:
+        """With what the lead picks up on its way, and with its plug where that is loose."""
+        level = super()._lead(stage)
+        stray = self._strays.get(stage.name) if level.unit == "dBu" else None
+        sound = level.sound
+        if stray is not None:
+            mains_hz = self.rig.plan.defaults.mains_hz
+            sound = sound + picked_up(stray, stage.name, mains_hz, self.sample_count, self.rate_hz)
+        if stage.name == self._faults.loose:
+            sound = through_loose_plug(sound, stage.name, self.rate_hz)
+        return level if sound is level.sound else level._replace(sound=sound)
+
+    def _input(self, stage: Stage) -> StageLevel[Loop]:
+        """Counted by the device's own clock, and with what one side of a camera's socket hears of the other."""
+        level = super()._input(stage)
+        if self._faults.clocks and level.unit == "dBu":
+            sender = next((lead.run.sending.device for lead, _ in stage.feeds if lead.run is not None), stage.device)
+            clocks = (clock_ppm(self.rig, device) for device in (sender, stage.device))
+            level = level._replace(sound=recorded_by(level.sound, *clocks))
+        unit = self.rig.unit(stage.device)
+        port = unit.input(stage.name)
+        stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA
+        if not (self._faults.strays and stereo) or level.unit != "dBu":
+            return level
+        others = [
+            self._tracer.input(stage.device, stage.name, channel)
+            for channel in range(len(port.channels))
+            if channel != stage.channel
+        ]
+        share = np.float32(ratio_from_db(BLEED_DB))
+        sound = level.sound
+        for other in others:
+            if other.feeds:
+                sound = sound + super()._input(other).sound * share
+        return level._replace(sound=sound)
+
+    def _mixed(self, sounds: Sequence[Loop]) -> Loop:
+        total = self._nothing()
+        for sound in sounds:
+            total = total + sound
+        return total
+
+    def _together(self, stage: Stage, sounds: Sequence[Loop], signs: Sequence[float]) -> Loop:
+        return self._mixed([sound if sign > 0 else -sound for sound, sign in zip(sounds, signs, strict=True)])
+
+    def _against(
+        self,
+        stage: Stage,
+        unit: str,
+        sound: Loop,
+        ceiling: float,
+        steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS,
+    ) -> StageLevel[Loop]:
+        return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling)
+
+
+def _in_wind(rig: Rig) -> Rig:
+    """The same rig where the wind blows: as much as the plan says, and not less than a windy day."""
+    defaults = rig.plan.defaults
+    windy = replace(defaults, rumble_db_spl=max(defaults.rumble_db_spl, WIND_DB_SPL))
+    return Rig(replace(rig.plan, defaults=windy), rig)

@@ -1,0 +1,64 @@
+"""Recordings made on the bench: of the job's tone as a track records it, with knobs turned or in different ways.
+
+Plans are taken as their devices really are. Each function raises NotFoundError where there is no such track, and
+InputError where no device before it can send a tone.
+"""
+
+from collections.abc import Sequence
+from typing import Final
+
+import numpy as np
+
+from tidy_trunk.core.base.units import SILENCE_DB
+from tidy_trunk.core.plan import Plan, SetControl
+from tidy_trunk.core.sound.levels import Report, known_sender
+from tidy_trunk.core.sound.simulation.faults import Faults
+from tidy_trunk.core.sound.simulation.materials import Loop
+from tidy_trunk.core.sound.simulation.simulate import RATE_HZ, Play, Simulator
+from tidy_trunk.core.sound.trace import trace_plan
+
+AS_PLANNED: Final = Faults(strays=True, clocks=True)
+"""ASSUMED_ faults of a take: whatever the plan itself brings about."""
+
+TONE_S: Final = 4.0
+"""ASSUMED_ length of a tone, and of the silence behind it."""
+
+STEP_S: Final = 2.0
+"""ASSUMED_ stay at each position of a knob."""
+
+TAKE_SAMPLES: Final = 2**18
+"""ASSUMED_ length of the loop that a take is cut from: 5.5 s."""
+
+
+def tone_take(plan: Plan, track_id: str) -> Loop:
+    """The tone, and nothing else."""
+    return _recorded(plan, track_id, TONE_S, sends=True)
+
+
+def tone_and_silence(plan: Plan, track_id: str) -> Loop:
+    """The tone, and then the same chain with nothing sent."""
+    parts = [_recorded(plan, track_id, TONE_S, sends=sends) for sends in (True, False)]
+    return np.concatenate(parts)
+
+
+def tone_steps(
+    plan: Plan, track_id: str, device: str, control: str, positions: Sequence[float], pause_s: float
+) -> Loop:
+    """The tone while a knob is turned from one position to the next; off between them for `pause_s`, 0 or more."""
+    pieces: list[Loop] = []
+    for position_db in positions:
+        turned = SetControl(device=device, control=control, value=position_db).apply(plan)
+        if pieces and pause_s:
+            pieces.append(_recorded(turned, track_id, pause_s, sends=False))
+        pieces.append(_recorded(turned, track_id, STEP_S, sends=True))
+    return np.concatenate(pieces)
+
+
+def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
+    report = Report(trace_plan(plan))
+    track = report.known_track(track_id)
+    sender = known_sender(report.rig, track.trace.stage)
+    level_dbfs = report.rig.tone_dbfs(sender.device) if sends else SILENCE_DB
+    tone = {sender.device: level_dbfs}
+    bench = Simulator(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
+    return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)

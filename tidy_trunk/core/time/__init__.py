@@ -1,0 +1,1 @@
+"""Clocks of a job, and files that are synced."""

@@ -1,0 +1,71 @@
+"""Time on a set: timecode sources, drift, sync methods in post, latency of pictures and sound."""
+
+from tidy_trunk.core.time.clock.apart import Clocks
+from tidy_trunk.core.time.clock.day import OFTEN_MIN, ClockDay, Spell, advised_jams, clock_day, jams_for, jams_too_often
+from tidy_trunk.core.time.clock.delays import (
+    ACCEPTED,
+    BROADCAST,
+    ClapReading,
+    LateScreen,
+    Picture,
+    StraightSound,
+    Window,
+    judged,
+    late_screens,
+    programme_late_frames,
+    read_clap,
+)
+from tidy_trunk.core.time.clock.keepers import (
+    Gets,
+    Keeper,
+    Parting,
+    TimecodeTrack,
+    day_hours,
+    first_giver,
+    keepers,
+    kept_for_timecode,
+    timecode_tracks,
+)
+from tidy_trunk.core.time.clock.lateness import PICTURE_DELAY, SDI_DELAY, Lateness, Part, lateness
+from tidy_trunk.core.time.clock.pairs import Heard, Meets, Pair, Reach, pairs
+
+__all__ = [
+    "ACCEPTED",
+    "BROADCAST",
+    "OFTEN_MIN",
+    "PICTURE_DELAY",
+    "SDI_DELAY",
+    "ClapReading",
+    "ClockDay",
+    "Clocks",
+    "Gets",
+    "Heard",
+    "Keeper",
+    "LateScreen",
+    "Lateness",
+    "Meets",
+    "Pair",
+    "Part",
+    "Parting",
+    "Picture",
+    "Reach",
+    "Spell",
+    "StraightSound",
+    "TimecodeTrack",
+    "Window",
+    "advised_jams",
+    "clock_day",
+    "day_hours",
+    "first_giver",
+    "jams_for",
+    "jams_too_often",
+    "judged",
+    "keepers",
+    "kept_for_timecode",
+    "late_screens",
+    "lateness",
+    "pairs",
+    "programme_late_frames",
+    "read_clap",
+    "timecode_tracks",
+]

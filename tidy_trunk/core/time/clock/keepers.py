@@ -1,0 +1,234 @@
+"""Timecode devices: the source of each, over which connection, and its drift once it runs free."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from tidy_trunk.core.base.timecode import Drift, FrameRate, drift
+from tidy_trunk.core.gear.catalogue import (
+    RATE_OF_JOB,
+    RECORD_RUN,
+    TIMECODE_RATE_KEY,
+    TIMECODE_RUN_KEY,
+    Circuit,
+    Kind,
+    channel_refs,
+)
+from tidy_trunk.core.plan import Jam, PlacedDevice, Plan, PortRef, Rig, Role, Run, SetRole, pair_key
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
+
+
+class Gets(StrEnum):
+    """How a device comes by its time."""
+
+    GIVES = "master"  # of others, without a source of its own
+    SOCKET = "cable"  # at its timecode socket, and stays on it
+    JAMS = "jam"  # and runs alone between jams
+    SOUND = "track"  # as sound
+    NOTHING = "none"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Parting:
+    """How fast a device parts from its giver. is_measured: together, not from what each clock is good for."""
+
+    ppm: float
+    is_measured: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Keeper:
+    """A device that records or keeps time.
+
+    giver: from whom it gets its time, "" without a source. jam: where it runs alone between jams.
+    track: on which it is recorded as sound, "" elsewhere; loss_db: of the lead that brings it there; beside: tracks of
+    the same socket, scratch at best.
+    rate, records_run: how its labels count, and whether they stand still between takes.
+    ppm: what its clock is good for, None where nobody knows. forgets: it loses timecode when it is switched off.
+    genlocked_to: whose beat its frames keep, "" where nobody's.
+    parting, alone: how fast, and by how far over the day, it parts from its giver on its own; None where it cannot.
+    """
+
+    device: str
+    gets: Gets
+    giver: str
+    jam: Jam | None
+    track: str
+    loss_db: float
+    beside: tuple[str, ...]
+    has_socket: bool
+    rate: FrameRate
+    records_run: bool
+    ppm: float | None
+    forgets: bool | None
+    genlocked_to: str
+    parting: Parting | None
+    alone: Drift | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TimecodeTrack:
+    """A track that takes timecode as sound: from whom, what the leads take off, and the tracks of the same socket."""
+
+    track: str
+    giver: str
+    loss_db: float
+    beside: tuple[str, ...]
+
+
+def day_hours(rig: Rig) -> float:
+    """How long the job's day is."""
+    return (rig.plan.defaults.day_ends_min - rig.plan.defaults.day_begins_min) / 60
+
+
+def keepers(report: Report) -> tuple[Keeper, ...]:
+    """Every recording device and clock of a job, in the order of the plan."""
+    sounds: dict[str, TimecodeTrack] = {}
+    for sound in timecode_tracks(report):
+        sounds.setdefault(sound.track.partition(".")[0], sound)
+    found = [_keeper(report.rig, unit, sounds.get(unit.device.id)) for unit in report.rig.units()]
+    return tuple(item for item in found if item is not None)
+
+
+def _keeper(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> Keeper | None:
+    traits, device = unit.device_class.traits, unit.device.id
+    if unit.device_class.kind is not Kind.CLOCK and not unit.device_class.is_recording:
+        return None
+    jams, genlocks = _from(rig, unit, Circuit.TIMECODE), _from(rig, unit, Circuit.GENLOCK)
+    gets, giver = Gets.NOTHING, ""
+    if jams:
+        gets, giver = Gets.SOCKET, jams[0]
+    elif unit.device.jam is not None:
+        gets, giver = Gets.JAMS, unit.device.jam.giver
+    elif sound is not None:
+        gets, giver = Gets.SOUND, sound.giver
+    elif _gives(rig, unit):
+        gets = Gets.GIVES
+    genlocked_to = genlocks[0] if genlocks else ""
+    parts = parting(rig, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
+    limit = rig.plan.defaults.drift_limit_frames
+    rate = FrameRate.parse(rig.plan.defaults.frame_rate)
+    return Keeper(
+        device=device,
+        gets=gets,
+        giver=giver,
+        jam=unit.device.jam if gets is Gets.JAMS else None,
+        track=sound.track if sound is not None and gets is Gets.SOUND else "",
+        loss_db=sound.loss_db if sound is not None else 0.0,
+        beside=sound.beside if sound is not None else (),
+        has_socket=any(port.circuit is Circuit.TIMECODE for port in unit.device_class.inputs),
+        rate=rate_of(rig, unit),
+        records_run=unit.device.settings.get(TIMECODE_RUN_KEY) == RECORD_RUN,
+        ppm=None if traits.clock_ppm is None else traits.clock_ppm.value,
+        forgets=None if traits.keeps_timecode_when_off is None else not traits.keeps_timecode_when_off,
+        genlocked_to=genlocked_to,
+        parting=parts,
+        alone=None if parts is None else drift(parts.ppm, 0.0, rate, day_hours(rig), limit),
+    )
+
+
+def _from(rig: Rig, unit: PlacedDevice, circuit: Circuit) -> list[str]:
+    """The devices that are plugged into the sockets for it, with what belongs there."""
+    ports = [port for port in unit.device_class.inputs if port.circuit is circuit]
+    runs = [run for port in ports for run in rig.arriving.get(PortRef(unit.device.id, port.id), [])]
+    return [run.sending.device for run in runs if _carries(rig, run, circuit)]
+
+
+def _carries(rig: Rig, run: Run, circuit: Circuit) -> bool:
+    """Whether a run brings timecode or genlock, as its output is switched now."""
+    unit = rig.unit(run.sending.device)
+    output = unit.output(run.sending.port)
+    return output.circuit is circuit or (circuit is Circuit.TIMECODE and bool(unit.timecode_channels(output)))
+
+
+def _gives(rig: Rig, unit: PlacedDevice) -> bool:
+    ports = [port.id for port in unit.device_class.outputs if unit.timecode_channels(port)]
+    by_lead = any(rig.leaving.get(PortRef(unit.device.id, port)) for port in ports)
+    return by_lead or any(
+        other.jam is not None and other.jam.giver == unit.device.id for other in rig.plan.devices.values()
+    )
+
+
+def rate_of(rig: Rig, unit: PlacedDevice) -> FrameRate:
+    """At which a device counts: the job's, unless it is set to another."""
+    name = str(unit.device.settings.get(TIMECODE_RATE_KEY, RATE_OF_JOB))
+    return FrameRate.parse(rig.plan.defaults.frame_rate if name == RATE_OF_JOB else name)
+
+
+def parting(rig: Rig, first: str, second: str) -> Parting | None:
+    """How fast two clocks part at the worst: as it was measured, else as bad as both may be; None where nobody knows.
+
+    A device that keeps the other's beat does not part from it. Source: [HANDBOOK] §8
+    """
+    for one, other in ((first, second), (second, first)):
+        if other in _from(rig, rig.unit(one), Circuit.GENLOCK):
+            return Parting(ppm=0.0, is_measured=False)
+    measured = rig.plan.pair_drifts.get(pair_key(first, second))
+    if measured is not None:
+        return Parting(ppm=measured.worst_ppm, is_measured=True)
+    figures = [rig.unit(device).device_class.traits.clock_ppm for device in (first, second)]
+    sizes = [figure.value for figure in figures if figure is not None]
+    return Parting(ppm=sum(sizes), is_measured=False) if len(sizes) == 2 else None
+
+
+def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
+    """Every track to which timecode comes as sound, in the order of the plan."""
+    rig, found = report.rig, []
+    if not any(_carries(rig, run, Circuit.TIMECODE) for run in rig.plan.runs.values()):
+        return ()
+    for track in report.tracks:
+        device = track.trace.device
+        for stage in upstream_of(track.trace.stage):
+            if stage.place is not Place.LEAD or stage.run is None or stage.device != device:
+                continue
+            sender = rig.unit(stage.run.sending.device)
+            given = sender.timecode_channels(sender.output(stage.run.sending.port))
+            if not any(feed.channel in given for feed, _ in stage.feeds):
+                continue
+            losses = [rig.lead_of(part).loss_db for part in stage.run.parts]
+            found.append(
+                TimecodeTrack(
+                    track=track.trace.id,
+                    giver=stage.run.sending.device,
+                    loss_db=sum(loss.value for loss in losses if loss is not None),
+                    beside=_beside(rig, device, track.trace.bus, stage.run.receiving.port),
+                )
+            )
+    return tuple(found)
+
+
+def _beside(rig: Rig, device: str, bus: str, port_id: str) -> tuple[str, ...]:
+    """The other tracks that take a channel of the same socket."""
+    unit = rig.unit(device)
+    refs = set(channel_refs(unit.input(port_id)))
+    return tuple(
+        f"{device}.{other.id}"
+        for other in unit.device_class.buses
+        if other.id != bus and unit.is_recorded(other) and refs & set(unit.bus_inputs(other))
+    )
+
+
+def first_giver(rig: Rig, known: Mapping[str, Keeper], device: str) -> str:
+    """Where a device's time comes from in the end: whoever gives it and gets it from nobody; "" without a source."""
+    seen: list[str] = []
+    here = device
+    while here in known and here not in seen:
+        seen.append(here)
+        keeper = known[here]
+        if keeper.gets is Gets.GIVES:
+            return here
+        here = keeper.giver
+    return here if here and here not in known and here in rig.plan.devices else ""
+
+
+def kept_for_timecode(connected: Plan, device: str) -> Iterator[SetRole]:
+    """What takes timecode as sound is for nothing else, and its neighbour for guide at best. Source: [HANDBOOK] §8"""
+    rig = Rig(connected)
+    sounds = [sound for sound in timecode_tracks(Report(trace_plan(connected))) if sound.track.startswith(f"{device}.")]
+    taken = {sound.track for sound in sounds}
+    for sound in sounds:
+        yield SetRole(device=device, bus=sound.track.partition(".")[2], role=Role.TIMECODE)
+        for beside in (track.partition(".")[2] for track in sound.beside if track not in taken):
+            if rig.role_of(device, beside) in (Role.DIALOGUE, Role.EFFECTS):
+                yield SetRole(device=device, bus=beside, role=Role.GUIDE)

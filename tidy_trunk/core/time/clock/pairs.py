@@ -1,0 +1,140 @@
+"""By what picture and sound will meet afterwards: for every camera and every recorder."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from tidy_trunk.core.base.timecode import FrameRate
+from tidy_trunk.core.base.units import ratio_from_db
+from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.plan import Rig, Role
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import Place, Stage, StageKey
+from tidy_trunk.core.time.clock.keepers import Keeper, first_giver, parting
+from tidy_trunk.core.time.clock.lateness import air_ms
+
+
+class Meets(StrEnum):
+    """What both have, the surest first."""
+
+    TIMECODE = "timecode"
+    SOUND = "sound"  # the same on both
+    OWN_MICROPHONE = "camera-microphone"
+    CLAP = "clap"  # alone
+
+
+FURTHEST_M: Final = 100.0
+"""ASSUMED_ furthest that anybody counts on a camera's own microphone."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Heard:
+    """A source that both hear. later_ms: by how much later through air the camera's microphone hears it."""
+
+    source: str
+    later_ms: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reach:
+    """How far a camera's own microphone hears a source above the place's noise, and how late at that distance."""
+
+    source: str
+    metres: float
+    later_ms: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pair:
+    """A camera and a recorder. by: all that both have; a clap is always made besides.
+
+    sources: those that both hear; reach: where they hear none, how far the camera's own microphone hears what the recorder
+    does, if that is on.
+    long_take_min: how long a take runs until their sample clocks are apart by the job's limit, and the sound wants
+    stretching, not only moving; None where nobody knows.
+    """
+
+    camera: str
+    recorder: str
+    by: tuple[Meets, ...]
+    sources: tuple[Heard, ...]
+    reach: Reach | None
+    long_take_min: float | None
+
+    @property
+    def has_clap_alone(self) -> bool:
+        return self.by == (Meets.CLAP,)
+
+
+def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
+    """Every camera with every recorder that records something, in the order of the plan. Source: [HANDBOOK] §8"""
+    rig = report.rig
+    known = {keeper.device: keeper for keeper in keepers}
+    heard: dict[str, dict[str, float]] = {}
+    nearest: dict[StageKey, dict[str, float]] = {}
+    for track in report.tracks:
+        if track.role is not Role.TIMECODE and track.is_reached:
+            mine = heard.setdefault(track.trace.device, {})
+            for source, metres in _distances(rig, track.trace.stage, nearest).items():
+                mine[source] = min(metres, mine.get(source, metres))
+    cameras = [device for device in rig.plan.devices if rig.unit(device).device_class.kind is Kind.CAMERA]
+    recorders = [
+        device
+        for device in rig.plan.devices
+        if heard.get(device) and rig.unit(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
+    ]
+    limit_s = rig.plan.defaults.drift_limit_frames / float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
+    return tuple(_pair(rig, known, heard, camera, recorder, limit_s) for camera in cameras for recorder in recorders)
+
+
+def _pair(
+    rig: Rig,
+    known: Mapping[str, Keeper],
+    heard: Mapping[str, Mapping[str, float]],
+    camera: str,
+    recorder: str,
+    limit_s: float,
+) -> Pair:
+    givers = {first_giver(rig, known, device) for device in (camera, recorder)}
+    theirs, ours = heard[recorder], heard.get(camera, {})
+    both = tuple(Heard(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs)
+    reach = _reach(rig, camera, tuple(theirs)) if not both else None
+    by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
+    by += [Meets.SOUND] if both else []
+    by += [Meets.OWN_MICROPHONE] if reach is not None else []
+    parts = parting(rig, camera, recorder)
+    return Pair(
+        camera=camera,
+        recorder=recorder,
+        by=tuple(by) or (Meets.CLAP,),
+        sources=both,
+        reach=reach,
+        long_take_min=limit_s / (parts.ppm * 1e-6) / 60 if parts is not None and parts.ppm else None,
+    )
+
+
+def _distances(rig: Rig, stage: Stage, known: dict[StageKey, dict[str, float]]) -> dict[str, float]:
+    """By source at a stage, how far the nearest microphone that leads there is from it, in m."""
+    if stage.key not in known:
+        found: dict[str, float] = {}
+        if stage.place is Place.SOUND:
+            found[stage.name] = rig.plan.sources[stage.name].heard_by[stage.device]
+        for feed, _ in stage.feeds:
+            for source, metres in _distances(rig, feed, known).items():
+                found[source] = min(metres, found.get(source, metres))
+        known[stage.key] = found
+    return known[stage.key]
+
+
+def _reach(rig: Rig, camera: str, sources: Sequence[str]) -> Reach | None:
+    """The source that a camera's built-in microphone hears from furthest, where a track takes that microphone."""
+    unit = rig.unit(camera)
+    refs = {ref for bus in unit.device_class.buses if unit.is_recorded(bus) for ref in unit.bus_inputs(bus)}
+    if not sources or not any(rig.input_channel(unit, ref)[0].plug.connector == "inside" for ref in refs):
+        return None
+    loudest = max(sources, key=lambda name: rig.plan.sources[name].average_db_spl)
+    above_db = rig.plan.sources[loudest].average_db_spl - rig.plan.defaults.room_noise_db_spl
+    # 6 dB for each doubling, down to the noise of the place. [HANDBOOK] §2
+    metres = min(ratio_from_db(above_db), FURTHEST_M)
+    return Reach(source=loudest, metres=metres, later_ms=air_ms(metres))

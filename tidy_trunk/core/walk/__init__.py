@@ -1,5 +1,0 @@
-"""The signal walk: what is looked at, touched and heard before the first take, from the microphone to the last track."""
-
-from tidy_trunk.core.walk.items import WalkItem, walk_items
-
-__all__ = ["WalkItem", "walk_items"]

@@ -1,0 +1,1 @@
+"""Files of sound: dropped in, kept, read, measured."""

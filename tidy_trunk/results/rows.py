@@ -1,0 +1,180 @@
+"""A track as a row of Runs: devices as stops on the way, leads between them, each in a recordist's words."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from tidy_trunk.core.gear.catalogue import CELL_KEY, CONNECTORS, InputPort, LeadClass, OutputPort
+from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PortRef, Rig, Run
+from tidy_trunk.core.sound.levels import Report, TrackLevel
+from tidy_trunk.core.sound.trace import Place, Stage
+
+TAPE_COLOURS: Final = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
+"""Colour of each digit. [IEC60062]"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RowStop:
+    """A device on the way: its name, what it is set to where sound comes in, and where it goes out."""
+
+    device: str
+    label: str
+    detail: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RowLead:
+    """What lies between two stops. `inside` says what is in it: a pad, a crossing; empty for a plain lead."""
+
+    run: str
+    number: int
+    tape: tuple[str, ...]
+    label: str
+    parts: tuple[str, ...]
+    length_m: float
+    plugs: str
+    inside: str
+    wireless: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Row:
+    """One track. `stops` has one more entry than `leads`; both are empty where nothing arrives."""
+
+    track: TrackLevel
+    stops: tuple[RowStop, ...]
+    leads: tuple[RowLead, ...]
+    others: int
+
+
+def tape_of(number: int) -> tuple[str, ...]:
+    """Colour bands of a run's number, one for each digit: 14 is brown, yellow. Source: [IEC60062]"""
+    return tuple(TAPE_COLOURS[int(digit)] for digit in str(number))
+
+
+def row_of(report: Report, track: TrackLevel) -> Row:
+    """The row of a track, along its loudest way; `others` counts the further sources mixed in."""
+    path = [stage for stage in report.main_path(track.trace.stage) if stage.place is not Place.SOUND]
+    stops: list[RowStop] = []
+    leads: list[RowLead] = []
+    group: list[Stage] = []
+    for stage in path:
+        if stage.place is Place.LEAD and stage.run is not None:
+            stops.append(_stop(report.rig, group))
+            leads.append(lead_row(report.rig, stage.run))
+            group = []
+        else:
+            group.append(stage)
+    if leads:
+        stops.append(_stop(report.rig, group))
+    return Row(track=track, stops=tuple(stops), leads=tuple(leads), others=max(0, len(track.sources) - 1))
+
+
+def _stop(rig: Rig, group: list[Stage]) -> RowStop:
+    unit = rig.unit(group[-1].device)
+    words = []
+    for stage in group:
+        if stage.place is Place.MICROPHONE:
+            words.append(_heard_words(rig.plan, stage.device))
+        elif stage.place is Place.INPUT and not _is_wireless(unit, stage.name):
+            words.append(input_words(unit, unit.input(stage.name)))
+        elif stage.place is Place.OUTPUT and unit.device_class.capsule is None and not _is_wireless(unit, stage.name):
+            words.append(output_words(unit, unit.output(stage.name)))
+    return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
+
+
+def _heard_words(plan: Plan, device: str) -> str:
+    heard = [(source.label, source.heard_by[device]) for source in plan.sources.values() if device in source.heard_by]
+    if not heard:
+        return "no source yet"
+    label, distance_m = heard[0]
+    more = f" and {len(heard) - 1} more" if len(heard) > 1 else ""
+    cell = ", cell in" if plan.devices[device].settings.get(CELL_KEY) else ""
+    return f"{label} at {distance_m:g} m{more}{cell}"
+
+
+def _is_wireless(unit: PlacedDevice, port_id: str) -> bool:
+    return unit.port(port_id).plug.connector in ("air", "shoe")
+
+
+def input_words(unit: PlacedDevice, port: InputPort) -> str:
+    """Port, mode, power and gain: `in 1 · mic · 48 V · +38 dB`."""
+    mode = unit.input_mode(port)
+    words = [port.label]
+    if len(port.modes) > 1:
+        words.append(mode.label)
+    if unit.supplies(port):
+        words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
+    if mode.gain is not None:
+        words.append(_signed(unit.gain_mark_db(port, mode)))
+    if unit.pad_db(port):
+        words.append(f"attenuator −{unit.pad_db(port):g}")
+    if unit.automatic_level_on(port):
+        words.append("automatic")
+    return " · ".join(dict.fromkeys(words))
+
+
+def output_words(unit: PlacedDevice, port: OutputPort) -> str:
+    mode = unit.output_mode(port)
+    words = [port.label]
+    if len(port.modes) > 1:
+        words.append(mode.label)
+    if mode.trim is not None:
+        words.append(_signed(unit.trim_mark_db(port, mode)))
+    return " · ".join(words)
+
+
+def lead_row(rig: Rig, run: Run) -> RowLead:
+    """A run's leads in one line."""
+    leads = [rig.lead_of(part) for part in run.parts]
+    inside = [word for lead in leads if (word := _inside(lead))]
+    plug = _plug(rig, run.sending)
+    return RowLead(
+        run=run.id,
+        number=run.number,
+        tape=tape_of(run.number),
+        label=parts_words(rig, run.parts) if run.parts else _WITHOUT_LEAD.get(plug, "own plug"),
+        parts=tuple(lead.label for lead in leads),
+        length_m=sum(part.length_m for part in run.parts),
+        plugs=_plugs(rig, run, leads),
+        inside=", ".join(inside),
+        wireless=plug == "air",
+    )
+
+
+_WITHOUT_LEAD: Final = {"air": "radio", "shoe": "on its shoe", "inside": "built in"}
+"""Connectors that no lead goes into, and what joins them. [PRACTICE]"""
+
+
+def parts_words(rig: Rig, parts: tuple[Part, ...]) -> str:
+    return " + ".join(_part_words(rig, part) for part in parts)
+
+
+def _part_words(rig: Rig, part: Part) -> str:
+    lead = rig.lead_of(part)
+    side = f" ({part.branch})" if part.branch else ""
+    return (
+        f"{lead.label}{side}" if lead.is_adapter and part.length_m <= 0.5 else f"{part.length_m:g} m {lead.label}{side}"
+    )
+
+
+def _plugs(rig: Rig, run: Run, leads: list[LeadClass]) -> str:
+    if leads:
+        ends = (leads[0].sending.connector, leads[-1].receiving.connector)
+    else:
+        ends = (_plug(rig, run.sending), _plug(rig, run.receiving))
+    first, last = (CONNECTORS[end].label for end in ends)
+    return first if first == last else f"{first} to {last}"
+
+
+def _plug(rig: Rig, ref: PortRef) -> str:
+    return rig.unit(ref.device).port(ref.port).plug.connector
+
+
+def _inside(lead: LeadClass) -> str:
+    if lead.loss_db is not None:
+        return f"−{lead.loss_db.value:g} dB"
+    return {"xlr-crossed": "crossed", "xlr-trs": "hot on both", "xlr-trs-one-to-one": "one to one"}.get(lead.id, "")
+
+
+def _signed(value: float) -> str:
+    return "0 dB" if value == 0 else f"{value:+g} dB".replace("-", "−")

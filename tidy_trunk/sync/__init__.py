@@ -1,0 +1,1 @@
+"""Files of recorders and cameras, synced with each other."""

@@ -1,0 +1,1 @@
+"""What takes long, in processes of its own."""

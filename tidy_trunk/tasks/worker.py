@@ -1,0 +1,65 @@
+"""Reads one file, or lays many over each other, in a process of its own: `python -m tidy_trunk.tasks.worker FILE`.
+
+What is asked for comes as JSON on standard input.
+
+It tells what it does as lines of JSON on standard output: `{"progress": 0.4}`, and at the end `{"result": …}` or
+`{"problem": …}`. The server starts it, reads it, and ends it when nobody wants the answer any more.
+"""
+
+import json
+import sys
+import time
+from pathlib import Path
+from typing import Any, Final
+
+from tidy_trunk.errors import TidyTrunkError
+from tidy_trunk.results.documents import asked_document
+
+TELL_EVERY_S: Final = 0.25
+"""ASSUMED_ how often progress is told: as often as somebody looks."""
+
+
+def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
+    """What is found in a file, for the store: measured, or looked at to be laid over others; `match`: where they lie.
+
+    Raises:
+        FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
+    """
+    told = 0.0
+
+    def progress(share: float) -> None:
+        nonlocal told
+        if time.monotonic() - told >= TELL_EVERY_S:
+            told = time.monotonic()
+            print(json.dumps({"progress": round(share, 3)}), flush=True)
+
+    if asked.get("match"):
+        from tidy_trunk.sync.layout import SyncFile, match_files
+
+        files = [SyncFile(**{**file, "path": Path(file["path"])}) for file in asked["match"]]
+        nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in asked.get("nudged", ())}
+        found = [
+            {**clip.document(), "nudge_samples": nudged.get((clip.reference, clip.other), 0)}
+            for clip in match_files(files, progress)
+        ]
+        return {"clips": [*asked["by_hand"], *found]}
+    if asked.get("sync"):
+        from tidy_trunk.sync.profiles import profile_file
+
+        return profile_file(path, progress)
+    return asked_document(lambda: path.open("rb"), asked, progress)
+
+
+def main() -> int:
+    try:
+        answer: dict[str, Any] = {"result": read(Path(sys.argv[1]), json.load(sys.stdin))}
+    except TidyTrunkError as error:
+        answer = {"problem": error.message}
+    except MemoryError:
+        answer = {"problem": "the recording does not fit into memory: give a part of it"}
+    print(json.dumps(answer, allow_nan=False), flush=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

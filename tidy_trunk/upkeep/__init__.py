@@ -1,0 +1,1 @@
+"""The data folder: backups, daily copies, log, and who looks after them."""

@@ -5,6 +5,7 @@ from uuid import UUID, uuid4
 import numpy as np
 import pytest
 
+from tests.contract import wait
 from tests.plans import padded_plan
 from tests.sounds import RATE, wav
 from tidy_trunk.media import uploads
@@ -30,7 +31,7 @@ def test_pieces_make_one_recording_however_often_they_come(client, services, job
         assert send(client, job, upload, 0, cut).json() == {"received": cut}
     first = send(client, job, upload, cut, len(DATA))
     assert first.status_code == 201 and first.json()["id"] == upload
-    services.recordings._workers.shutdown()
+    wait(lambda: services.recordings.get(UUID(job), UUID(upload)).state.is_over)
     again = send(client, job, upload, cut, len(DATA)).json()
     assert (again["id"], again["state"]) == (upload, "done")
     assert again["result"]["duration_s"] == pytest.approx(0.1)

@@ -126,6 +126,6 @@ def test_a_loose_plug_is_heard_on_the_bench(screen: Page, service: JobService):
     sound = screen.get_by_label("What is heard at this point")
     expect(sound).to_be_visible()
     before = screen.locator(".meters").inner_text()
-    screen.get_by_label("Run with a loose plug").select_option("run-2")
+    screen.get_by_label("Cable with a loose plug").select_option("run-2")
     expect(screen.locator(".meters")).not_to_have_text(before)
     assert "loose=run-2" in sound.get_attribute("src")

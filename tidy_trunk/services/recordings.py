@@ -1,25 +1,17 @@
 """Recordings that are dropped in: read in a process each, and thrown away then unless they are to be kept."""
 
-import json
-import subprocess
-import sys
-import threading
 from collections.abc import AsyncIterable, Callable
-from concurrent.futures import ThreadPoolExecutor
-from contextlib import suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
 
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.errors import InputError, NotFoundError, StoreUnavailableError
+from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
-
-MOST_AT_ONCE: Final = 2
-"""ASSUMED_ recordings that are measured at once; the others wait."""
+from tidy_trunk.tasks.queue import WorkerQueue
 
 LONGEST_NAME: Final = 200
 """ASSUMED_ characters of a file's name that are kept."""
@@ -38,10 +30,7 @@ class RecordingService:
         self._media = media
         self._now = now
         self._uploads = Uploads(media.incoming)
-        self._workers = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="recording")
-        self._running: dict[UUID, subprocess.Popen[str]] = {}
-        self._unwanted: set[object] = set()
-        self._lock = threading.Lock()
+        self._queue = WorkerQueue()
         store.interrupt("the program was ended while it was read: drop the file in again")
 
     async def receive(
@@ -80,7 +69,7 @@ class RecordingService:
             path.unlink(missing_ok=True)
             raise
         if is_new:
-            self._workers.submit(self._measure, record, path)
+            self._submit(record, path)
         return record
 
     def work_out(self, job_id: UUID, name: str, asked: dict[str, Any]) -> RecordingRecord:
@@ -90,7 +79,7 @@ class RecordingService:
         """
         record = self._new(job_id, name, 0, asked, uuid4())
         self._store.add(record)
-        self._workers.submit(self._measure, record, self._media.incoming / str(record.id))
+        self._submit(record, self._media.incoming / str(record.id))
         return record
 
     def amend(self, job_id: UUID, recording_id: UUID, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
@@ -135,11 +124,7 @@ class RecordingService:
         record = self._store.get(job_id, recording_id)
         # Told before its process is ended: whoever listens to that would call it failed.
         self._store.finish(recording_id, RecordingState.CANCELLED)
-        with self._lock:
-            self._unwanted.add(recording_id)
-            process = self._running.get(recording_id)
-            if process is not None:
-                process.kill()
+        self._queue.cancel(recording_id)
         return self._store.get(job_id, record.id)
 
     def delete(self, job_id: UUID, recording_id: UUID) -> None:
@@ -150,10 +135,7 @@ class RecordingService:
 
     def close(self) -> None:
         """End all that is under way: the next start tells it."""
-        with self._lock:
-            for process in self._running.values():
-                process.kill()
-        self._workers.shutdown(cancel_futures=True)
+        self._queue.close()
         self._media.close()
 
     def _new(self, job_id: UUID, name: str, size: int, asked: dict[str, Any], recording_id: UUID) -> RecordingRecord:
@@ -171,49 +153,31 @@ class RecordingService:
             created=self._now(),
         )
 
-    def _measure(self, record: RecordingRecord, path: Path) -> None:
-        """On a thread of the pool: one process from its start to its last word."""
-        try:
-            process = self._start(record, path)
-            if process is not None:
-                self._listen(record, process)
-        except StoreUnavailableError:
-            pass  # nobody can be told; the next start finds it unfinished
-        finally:
-            self._media.throw_away(record.id)
-            with self._lock:
-                self._running.pop(record.id, None)
-                self._unwanted.discard(record.id)
+    def _submit(self, record: RecordingRecord, path: Path) -> None:
+        self._queue.submit(record.id, record.asked, path, _Reading(record, self._store, self._media))
 
-    def _start(self, record: RecordingRecord, path: Path) -> subprocess.Popen[str] | None:
-        command = [sys.executable, "-m", "tidy_trunk.tasks.worker", str(path)]
-        with self._lock:
-            if record.id in self._unwanted:
-                return None
-            process = subprocess.Popen(
-                command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
-            )
-            self._running[record.id] = process
-        assert process.stdin is not None  # asked for
-        with suppress(BrokenPipeError), process.stdin:  # whoever ended it wants no answer
-            json.dump(record.asked, process.stdin)
-        return process
 
-    def _listen(self, record: RecordingRecord, process: subprocess.Popen[str]) -> None:
-        assert process.stdout is not None  # asked for
-        with process:
-            for line in process.stdout:
-                told = json.loads(line)
-                if "progress" in told:
-                    self._store.progress(record.id, told["progress"])
-                    continue
-                # Before anybody is told that it is over.
-                if record.asked.get("keep") and "problem" not in told:
-                    self._media.keep(record.id)
-                self._media.throw_away(record.id)
-                if "problem" in told:
-                    self._store.finish(record.id, RecordingState.FAILED, told["problem"])
-                else:
-                    self._store.finish(record.id, RecordingState.DONE, result=told["result"])
-        # Where it has had its say, this changes nothing.
-        self._store.finish(record.id, RecordingState.FAILED, "it could not be read to its end: try a part of it")
+class _Reading:
+    """What becomes of a recording that is read."""
+
+    def __init__(self, record: RecordingRecord, store: RecordingStore, media: Media) -> None:
+        self._record = record
+        self._store = store
+        self._media = media
+
+    def progress(self, share: float) -> None:
+        self._store.progress(self._record.id, share)
+
+    def done(self, result: dict[str, Any]) -> None:
+        # Before anybody is told that it is over.
+        if self._record.asked.get("keep"):
+            self._media.keep(self._record.id)
+        self._media.throw_away(self._record.id)
+        self._store.finish(self._record.id, RecordingState.DONE, result=result)
+
+    def failed(self, problem: str) -> None:
+        self._media.throw_away(self._record.id)
+        self._store.finish(self._record.id, RecordingState.FAILED, problem)
+
+    def ended(self) -> None:
+        self._media.throw_away(self._record.id)

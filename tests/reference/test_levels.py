@@ -157,12 +157,12 @@ def test_noise_alone_clips_a_converter():
     # 100 dB SPL at 20 mV/Pa is -25.7 dBu; 50 dB of gain against +10 dBu: +13.9 dBFS. Its peaks are 9 dB higher.
     assert (
         track.clip is not None
-        and track.clip.noise == "rumble"
+        and track.clip.noise == "low-frequency noise"
         and track.clip.over_db == pytest.approx(13.9 + 9, abs=0.1)
     )
     assert track.sound.noise == pytest.approx(0, abs=0.1), "no more than full scale"
     stop = next(item for item in check(ours) if item.rule == "clipping")
-    assert stop.severity is Severity.STOP and "rumble" in stop.title and fixes(plan, stop)
+    assert stop.severity is Severity.STOP and "low-frequency noise" in stop.title and fixes(plan, stop)
 
 
 @pytest.mark.parametrize(

@@ -53,7 +53,7 @@ def test_what_is_as_predicted_keeps_its_place_and_needs_no_remark():
     [
         (2.9, {}, "converter", ""),
         (3.1, {}, "hiss", "3 dB noisier than predicted, and it hisses"),
-        (12.0, {"low": True}, "rumble", "12 dB noisier than predicted, and it rumbles"),
+        (12.0, {"low": True}, "rumble", "12 dB noisier than predicted, and it has low-frequency noise"),
         (-6.0, {}, "hiss", "6 dB quieter than predicted"),
     ],
 )

@@ -199,7 +199,7 @@ def _remark(off_db: float, kind: str) -> str:
         )
     why = {
         "hum": "it hums: look for a mains loop, and at the unbalanced part of the cable",
-        "rumble": "it rumbles: something was still open before the sender, or the low cut is off",
+        "rumble": "it has low-frequency noise: something was still open before the sender, or the low cut is off",
         "hiss": "it hisses: look whether all inputs of the sender were down, and how its output level stands",
     }[kind]
     return f"{off_db:.0f} dB noisier than predicted, and {why}."

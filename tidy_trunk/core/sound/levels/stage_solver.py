@@ -18,7 +18,7 @@ from tidy_trunk.core.sound.trace import Place, Stage, StageKey, is_powered
 CEILING_OF_BUS_DBFS: Final = 0.0
 """Nothing on a fixed-point track is above full scale. [AES17]"""
 
-RUMBLE: Final = "rumble"
+RUMBLE: Final = "low-frequency noise"
 """ASSUMED_ name of what comes by wind and through the stand."""
 
 NO_STEPS: Final[Mapping[StageKey, tuple[Step, ...]]] = {}

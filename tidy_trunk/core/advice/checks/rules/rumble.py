@@ -26,7 +26,7 @@ def rumble(situation: Situation) -> Iterator[Finding]:
         if below >= RUMBLE_FROM_DB or joint.receiver.low_cut_hz(joint.input) is not None:
             continue
         cut_hz = joint.input.gentle_cut_hz
-        text = f"Wind and rumble lie {'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {joint.socket}, and eat its headroom."
+        text = f"Wind and low-frequency noise lie {'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {joint.socket}, and eat its headroom."
         if cut_hz is None:
             text += " It has no low cut: ask for a better windshield, and for what makes it to be moved or stopped."
         else:
@@ -59,7 +59,7 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
         below = track.sound.average - before
         if below < NO_RUMBLE_FROM_DB:
             continue
-        against = "and there is no rumble" if before == SILENCE_DB else f"and rumble lies {below:.0f} dB below it"
+        against = "and there is no low-frequency noise" if before == SILENCE_DB else f"and low-frequency noise lies {below:.0f} dB below it"
         yield Finding(
             rule="thin-voice",
             severity=Severity.NOTE,

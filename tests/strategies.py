@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from tidy_trunk.core.gear.catalogue import DEVICES, ControlKind, Supply, controls_of
 from tidy_trunk.core.plan import AddDevice, AddSource, Connect, Edit, Hear, Plan, PortRef, SetControl, apply_edits
-from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
@@ -54,7 +54,7 @@ def plans(draw: st.DrawFn, most_devices: int = 6) -> Plan:
         if not sender.outputs or not receiver.inputs:
             continue
         output, port = draw(st.sampled_from(sender.outputs)), draw(st.sampled_from(receiver.inputs))
-        joins = find_joins(output, port, length_m=draw(st.sampled_from([0.1, 0.5, 3.0, 20.0])))
+        joins = find_cable_chains(output, port, length_m=draw(st.sampled_from([0.1, 0.5, 3.0, 20.0])))
         parts = draw(st.sampled_from([join.parts for join in joins] or [()]))
         plan = taken(plan, Connect(sending=PortRef(one, output.id), receiving=PortRef(other, port.id), parts=parts))
     for _ in range(draw(st.integers(0, 6))):
@@ -135,7 +135,7 @@ def _joined(draw: st.DrawFn, plan: Plan, one: str, other: str) -> Edit:
         for output in sender.outputs
         for port in receiver.inputs
         if not {PortRef(one, output.id), PortRef(other, port.id)} & used
-        and (joins := find_joins(output, port, length_m=3.0))
+        and (joins := find_cable_chains(output, port, length_m=3.0))
     ]
     sending, receiving, parts = draw(st.sampled_from(pairs or [(PortRef(one, "none"), PortRef(other, "none"), ())]))
     return Connect(sending=sending, receiving=receiving, parts=parts)

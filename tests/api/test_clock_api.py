@@ -12,7 +12,7 @@ from tidy_trunk.app.demo import foundry
 def test_the_clocks_of_a_job(client):
     job = opened(client, jammed())["job"]
     found = client.get(f"/api/jobs/{job}/clock").json()
-    film = next(keeper for keeper in found["keepers"] if keeper["device"] == "film")
+    film = next(timecode_device for timecode_device in found["timecode_devices"] if timecode_device["device"] == "film")
     assert film["giver"] == "tc" and film["parts_ms"] == pytest.approx(216) and film["forgets"] is False
     assert {(pair["camera"], pair["recorder"]): pair["by"] for pair in found["pairs"]}["cam", "bag"] == ["sound"]
     assert found["screens"] == [] and found["rate"] == "25"
@@ -29,7 +29,9 @@ def test_a_missed_jam_and_its_fix(client):
     fixed = client.post(f"{address}/edits", json={"base_revision": state["revision"], "edits": edits}).json()
     assert not [item for item in fixed["findings"] if item["rule"] == "missed-jam"]
     (day,) = client.get(f"{address}/clock").json()["days"]
-    assert [spell["begins_min"] for spell in day["spells"]] == [480, 615, 750, 900] and day["beyond_min"] is None
+    assert [free_run["begins_min"] for free_run in day["free_runs"]] == [480, 615, 750, 900] and day[
+        "beyond_min"
+    ] is None
 
 
 def test_a_picture_delay_goes_to_the_device_that_was_named_by_its_id(client):

@@ -1,10 +1,10 @@
-"""Leads, pictures, detours, plan files and history through the API."""
+"""Leads, pictures, inserted devices, plan files and history through the API."""
 
 import json
 
 import pytest
 
-from tests.core.advice.adviser.test_detours import boom_on_camera
+from tests.core.advice.adviser.test_inserted_devices import boom_on_camera
 from tests.plans import line_into_camera, padded_plan
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.document import plan_schema, write_plan
@@ -47,7 +47,7 @@ def test_a_lead_is_judged_saved_and_used(client):
     assert judged["balanced"] is True and judged["loss_db"] is None
     state = edited(client, opened(client, line_into_camera()), kind="save-lead", **LEAD)
     assert state["plan"]["leads"][0]["id"] == "own-made-last-night"
-    joins = client.get(f"/api/jobs/{state['job']}/runs/run-1/joins").json()
+    joins = client.get(f"/api/jobs/{state['job']}/runs/run-1/cable-chains").json()
     assert isinstance(joins, list)
 
 
@@ -73,15 +73,15 @@ def test_the_box_of_leads(client):
     assert all(lead["ways"] for lead in box["leads"])
 
 
-def test_detours_are_offered_and_taken(client):
+def test_inserted_devices_are_offered_and_taken(client):
     state = opened(client, boom_on_camera())
     unpowered = next(item for item in state["findings"] if item["rule"] == "microphone-unpowered")
-    assert unpowered["has_detours"]
-    ways = client.get(f"/api/jobs/{state['job']}/runs/run-1/detours").json()
+    assert unpowered["has_inserted_devices"]
+    ways = client.get(f"/api/jobs/{state['job']}/runs/run-1/inserted-devices").json()
     body = {"base_revision": state["revision"], "edits": ways[0]["edits"]}
     after = client.post(f"/api/jobs/{state['job']}/edits", json=body).json()
     assert after["counts"]["stop"] == 0
-    assert client.get(f"/api/jobs/{state['job']}/runs/run-99/detours").status_code == 404
+    assert client.get(f"/api/jobs/{state['job']}/runs/run-99/inserted-devices").status_code == 404
 
 
 def test_a_plan_file_shows_what_it_would_change_and_then_does(client):

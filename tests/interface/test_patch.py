@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.core.advice.adviser.test_detours import boom_on_camera
+from tests.core.advice.adviser.test_inserted_devices import boom_on_camera
 from tests.core.advice.checks.patch_cases import adapter, hand_held, powered
 from tests.core.command.test_say import do
 from tests.foundry_lines import LINES, patch_of

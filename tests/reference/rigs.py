@@ -29,7 +29,7 @@ from tidy_trunk.core.plan import (
     SetJob,
     Weighting,
 )
-from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
@@ -123,7 +123,7 @@ def _joined(by: Random, plan: Plan, one: str, other: str) -> list[Edit]:
         ]
         if fits:
             return [Connect(sending=ends[0], receiving=ends[1], parts=(Part(lead=by.choice(fits).id, length_m=1.0),))]
-    joins = find_joins(output, port, length_m=by.choice([0.3, 3.0]))
+    joins = find_cable_chains(output, port, length_m=by.choice([0.3, 3.0]))
     return [Connect(sending=ends[0], receiving=ends[1], parts=by.choice(joins[:4]).parts if joins else ())]
 
 

@@ -13,7 +13,7 @@ from tidy_trunk.core.gear.catalogue import Figure
 from tidy_trunk.core.plan import Break, Plan, SetFigure, SetJam, SetJob, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import Clocks, advised_jams, clock_day, jams_for, keepers
+from tidy_trunk.core.time.clock import Clocks, advised_jams, clock_day, jams_for, timecode_devices
 
 KEEPERS = ("timecode-generator", "cinema-xlr5", "bag-recorder", "shoulder-camcorder")
 PPM = "traits.clock_ppm"
@@ -22,7 +22,7 @@ BEGINS, ENDS = 480, 1080
 
 def clocks_of(plan: Plan) -> Clocks:
     report = Report(trace_plan(plan))
-    return Clocks(report.rig, {keeper.device: keeper for keeper in keepers(report)})
+    return Clocks(report.rig, {timecode_device.device: timecode_device for timecode_device in timecode_devices(report)})
 
 
 def drawn(seed: int):
@@ -70,7 +70,7 @@ def test_what_is_found_beyond_is_beyond(seed):
     clocks = clocks_of(plan)
     minutes = apart_over_day(ppm, givers, jams, range(BEGINS, ENDS + 1), 25.0, "d0")
     for name in jams:
-        day = clock_day(clocks, clocks.keepers[name])
+        day = clock_day(clocks, clocks.timecode_devices[name])
         beyond = [at + BEGINS for at, pairs in enumerate(minutes) if pairs.get((name, "d0"), 0.0) > 0.5 + 1e-9]
         if clocks.compared_with(name) == ("d0",):
             assert (day.beyond_min is None) is (not beyond), name
@@ -99,8 +99,8 @@ def test_three_in_a_row_may_part_by_more_than_each_link():
     findings = [item for item in check(Report(trace_plan(plan))) if item.rule == "missed-jam"]
     assert [item.device for item in findings] == ["film"] and "bag" in findings[0].text
     clocks = clocks_of(plan)
-    day = clock_day(clocks, clocks.keepers["film"])
-    worst = max(day.spells, key=lambda spell: spell.apart_frames)
+    day = clock_day(clocks, clocks.timecode_devices["film"])
+    worst = max(day.free_runs, key=lambda free_run: free_run.apart_frames)
     assert (worst.ends_min, worst.against) == (790, "bag") and worst.apart_frames == pytest.approx(0.93, abs=1e-6)
     assert fixes(plan, findings[0])
     mended, _ = apply_edits(plan, fixes(plan, findings[0])[0].edits)

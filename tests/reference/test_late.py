@@ -12,7 +12,7 @@ from tidy_trunk.core.gear.catalogue import DEVICES, Figure
 from tidy_trunk.core.plan import AddSource, Connect, Hear, Part, Plan, PortRef, SetFigure, SetJob
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import late_screens, lateness
+from tidy_trunk.core.time.clock import late_screens, latency
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import TidyTrunkError
 
@@ -87,7 +87,7 @@ def test_pictures_and_sound_drawn_at_random(seed):
         for port in unit.device_class.inputs:
             for channel in range(len(port.channels)):
                 ways = model.sound_into(unit.device.id, port.id, channel)
-                ours = lateness(report.rig, report.tracer.input(unit.device.id, port.id, channel))
+                ours = latency(report.rig, report.tracer.input(unit.device.id, port.id, channel))
                 if ways:
                     assert (ours.least_ms, ours.most_ms) == pytest.approx((min(ways), max(ways))), (unit.label, port.id)
 

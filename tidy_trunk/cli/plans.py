@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.cli.output import level, show
-from tidy_trunk.core.advice.adviser import Adviser, detours
+from tidy_trunk.core.advice.adviser import Adviser, inserted_devices
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.base.units import finite
 from tidy_trunk.core.plan import Plan
@@ -91,7 +91,7 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
     report = Report(trace_plan(plan))
-    found = [*Adviser(report).ways(run_id), *detours(report, run_id)]
+    found = [*Adviser(report).ways(run_id), *inserted_devices(report, run_id)]
     result = [
         {
             "id": way.id,

@@ -13,14 +13,14 @@ from tidy_trunk.core.time.clock import (
     ClapReading,
     ClockDay,
     Clocks,
-    Keeper,
     LateScreen,
     Pair,
+    TimecodeDevice,
     clock_day,
-    keepers,
     late_screens,
     pairs,
     read_clap,
+    timecode_devices,
 )
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.formats import movie_facts
@@ -37,7 +37,7 @@ class ClockView:
 
     report: Report
     clocks: Clocks
-    keepers: tuple[Keeper, ...]
+    timecode_devices: tuple[TimecodeDevice, ...]
     days: tuple[ClockDay, ...]
     pairs: tuple[Pair, ...]
     screens: tuple[LateScreen, ...]
@@ -60,9 +60,9 @@ class ClockService:
     def view(self, job_id: UUID) -> ClockView:
         """All of it. Raises NotFoundError."""
         report = self._jobs.report(job_id)
-        found = keepers(report)
-        clocks = Clocks(report.rig, {keeper.device: keeper for keeper in found})
-        days = (clock_day(clocks, keeper) for keeper in found)
+        found = timecode_devices(report)
+        clocks = Clocks(report.rig, {timecode_device.device: timecode_device for timecode_device in found})
+        days = (clock_day(clocks, timecode_device) for timecode_device in found)
         known = tuple(day for day in days if day is not None)
         return ClockView(report, clocks, found, known, pairs(report, found), late_screens(report))
 

@@ -7,13 +7,13 @@ from datetime import UTC, datetime
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, detours, gain_plan
+from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_plan, inserted_devices
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, propose_leads, say
 from tidy_trunk.core.gear.catalogue import LEADS
 from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
-from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
@@ -43,12 +43,12 @@ class Advice:
     fixes: Mapping[str, tuple[Move, ...]]
 
 
-MOST_JOINS: Final = 4
+MOST_CABLE_CHAINS: Final = 4
 """ASSUMED_ how many other leads are shown: a longer list is no choice."""
 
 
 @dataclass(frozen=True, slots=True)
-class JoinChoice:
+class CableChainChoice:
     """Other leads for a run, with what is wrong with what they bring, and the edit that takes them."""
 
     label: str
@@ -198,7 +198,7 @@ class JobService:
     def say(self, job_id: UUID, text: str) -> Answer:
         return say(_plan(self._store.newest(job_id)), text)
 
-    def joins(self, job_id: UUID, run_id: str) -> list[JoinChoice]:
+    def cable_chains(self, job_id: UUID, run_id: str) -> list[CableChainChoice]:
         """What else the catalogue has to join the two ports of a run, best first."""
         plan = self._with_run(job_id, run_id)
         run = plan.runs[run_id]
@@ -206,7 +206,7 @@ class JobService:
         output = rig.unit(run.sending.device).output(run.sending.port)
         port = rig.unit(run.receiving.device).input(run.receiving.port)
         two_way = next((part for part in run.parts if part.branch), None)
-        joins = find_joins(
+        joins = find_cable_chains(
             output,
             port,
             length_m=sum(part.length_m for part in run.parts),
@@ -215,7 +215,7 @@ class JobService:
             own=rig.own_leads,
         )
         return [
-            JoinChoice(
+            CableChainChoice(
                 parts_words(rig, join.parts) or "plug in directly",
                 join.faults,
                 join.unbalanced_m,
@@ -223,7 +223,7 @@ class JobService:
             )
             for join in joins
             if join.parts != run.parts and (not join.faults or len(join.parts) == 1)
-        ][:MOST_JOINS]
+        ][:MOST_CABLE_CHAINS]
 
     def with_lead(self, job_id: UUID, run_id: str, lead_id: str) -> tuple[Edit, ...]:
         """The edits that put a lead into a run. Raises NotFoundError: no such run or lead; InputError: it does not fit."""
@@ -262,9 +262,9 @@ class JobService:
             fixes[finding.id] = adviser.fixes(finding)
         return Advice(record.number, adviser.plan, fixes)
 
-    def detours(self, job_id: UUID, run_id: str) -> list[Way]:
+    def inserted_devices(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""
-        return detours(Report(trace_plan(self._with_run(job_id, run_id))), run_id)
+        return inserted_devices(Report(trace_plan(self._with_run(job_id, run_id))), run_id)
 
     def picture(self, job_id: UUID, run_id: str) -> RunPicture:
         """A run opened: its contacts, and the result."""

@@ -32,10 +32,10 @@ def read_picture(job_id: UUID, run_id: ItemId, jobs: Jobs) -> RunPictureOut:
     return RunPictureOut.from_core(jobs.picture(job_id, run_id))
 
 
-@router.get("/jobs/{job_id}/runs/{run_id}/detours")
-def read_detours(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
+@router.get("/jobs/{job_id}/runs/{run_id}/inserted-devices")
+def read_inserted_devices(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
     """Ways of a run by another box between its ends, each computed, quiet ones first."""
-    return [WayOut.from_core(detour) for detour in jobs.detours(job_id, run_id)]
+    return [WayOut.from_core(inserted_device) for inserted_device in jobs.inserted_devices(job_id, run_id)]
 
 
 @router.get("/leads")

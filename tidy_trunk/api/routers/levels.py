@@ -11,7 +11,7 @@ from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.gain import GainIn, GainPlanOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
-from tidy_trunk.api.schemas.runs import JoinOut, WayOut
+from tidy_trunk.api.schemas.runs import CableChainOut, WayOut
 from tidy_trunk.api.schemas.say import AnswerOut
 from tidy_trunk.errors import NotFoundError
 
@@ -57,10 +57,10 @@ def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
     return [WayOut.from_core(way) for way in jobs.ways(job_id, run_id)]
 
 
-@router.get("/runs/{run_id}/joins")
-def read_joins(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[JoinOut]:
+@router.get("/runs/{run_id}/cable-chains")
+def read_cable_chains(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[CableChainOut]:
     """Other leads that join the two ports of a run, best first."""
-    return [JoinOut.from_core(choice) for choice in jobs.joins(job_id, run_id)]
+    return [CableChainOut.from_core(choice) for choice in jobs.cable_chains(job_id, run_id)]
 
 
 @router.get("/runs/{run_id}/leads/{lead_id}")

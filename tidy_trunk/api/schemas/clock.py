@@ -7,11 +7,11 @@ from tidy_trunk.core.time.clock import (
     ClockDay,
     Clocks,
     Gets,
-    Keeper,
     LateScreen,
     Meets,
     Pair,
     StraightSound,
+    TimecodeDevice,
     Window,
     jams_for,
 )
@@ -19,7 +19,7 @@ from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.clock import ClockView, MeasuredDelay
 
 
-class KeeperOut(Out):
+class TimecodeDeviceOut(Out):
     """A device that records or keeps time, and by how far it may part from its giver over the day, once on its own.
 
     giver, track, beside, genlocked_to: by their names; giver_id: the giver's id.
@@ -41,41 +41,41 @@ class KeeperOut(Out):
     ppm: float | None
     forgets: bool | None
     genlocked_to: str
-    parting_ppm: float | None
+    relative_drift_ppm: float | None
     is_measured: bool
     parts_ms: float | None
     parts_frames: float | None
     rejam_every_h: Level
 
     @classmethod
-    def from_core(cls, rig: Rig, keeper: Keeper) -> "KeeperOut":
-        alone, parting, jam = keeper.alone, keeper.parting, keeper.jam
+    def from_core(cls, rig: Rig, timecode_device: TimecodeDevice) -> "TimecodeDeviceOut":
+        alone, relative_drift, jam = timecode_device.alone, timecode_device.relative_drift, timecode_device.jam
         return cls(
-            device=keeper.device,
-            label=rig.unit(keeper.device).label,
-            gets=keeper.gets,
-            giver=_label(rig, keeper.giver),
-            giver_id=keeper.giver,
+            device=timecode_device.device,
+            label=rig.unit(timecode_device.device).label,
+            gets=timecode_device.gets,
+            giver=_label(rig, timecode_device.giver),
+            giver_id=timecode_device.giver,
             over=None if jam is None else jam.over,
             jams_min=[] if jam is None else list(jam.at_min),
-            track=_track(rig, keeper.track),
-            loss_db=keeper.loss_db,
-            beside=[_track(rig, track) for track in keeper.beside],
-            has_socket=keeper.has_socket,
-            rate=name_of(keeper.rate),
-            records_run=keeper.records_run,
-            ppm=keeper.ppm,
-            forgets=keeper.forgets,
-            genlocked_to=_label(rig, keeper.genlocked_to),
-            parting_ppm=None if parting is None else parting.ppm,
-            is_measured=parting is not None and parting.is_measured,
+            track=_track(rig, timecode_device.track),
+            loss_db=timecode_device.loss_db,
+            beside=[_track(rig, track) for track in timecode_device.beside],
+            has_socket=timecode_device.has_socket,
+            rate=name_of(timecode_device.rate),
+            records_run=timecode_device.records_run,
+            ppm=timecode_device.ppm,
+            forgets=timecode_device.forgets,
+            genlocked_to=_label(rig, timecode_device.genlocked_to),
+            relative_drift_ppm=None if relative_drift is None else relative_drift.ppm,
+            is_measured=relative_drift is not None and relative_drift.is_measured,
             parts_ms=None if alone is None else alone.drift_ms,
             parts_frames=None if alone is None else alone.drift_frames,
             rejam_every_h=None if alone is None else alone.rejam_every_h,
         )
 
 
-class SpellOut(Out):
+class FreeRunOut(Out):
     """A time in which a clock runs alone, in minutes since midnight; apart_frames: at the worst in it, from `against`.
 
     begins_frames: what it is off when it begins, because whoever jams it is.
@@ -94,7 +94,7 @@ class ClockDayOut(Out):
 
     device: str
     label: str
-    spells: list[SpellOut]
+    free_runs: list[FreeRunOut]
     unset_until_min: int | None
     every_min: float | None
     beyond_min: int | None
@@ -106,16 +106,16 @@ class ClockDayOut(Out):
         return cls(
             device=day.device,
             label=rig.unit(day.device).label,
-            spells=[
-                SpellOut(
-                    begins_min=spell.begins_min,
-                    ends_min=spell.ends_min,
-                    begins_frames=spell.begins_frames,
-                    against=_label(rig, spell.against),
-                    apart_frames=spell.apart_frames,
-                    beyond_min=spell.beyond_min,
+            free_runs=[
+                FreeRunOut(
+                    begins_min=free_run.begins_min,
+                    ends_min=free_run.ends_min,
+                    begins_frames=free_run.begins_frames,
+                    against=_label(rig, free_run.against),
+                    apart_frames=free_run.apart_frames,
+                    beyond_min=free_run.beyond_min,
                 )
-                for spell in day.spells
+                for free_run in day.free_runs
             ],
             unset_until_min=day.unset_until_min,
             every_min=day.every_min,
@@ -314,7 +314,7 @@ class ClockOut(Out):
     day_ends_min: int
     limit_frames: float
     breaks: list[BreakOut]
-    keepers: list[KeeperOut]
+    timecode_devices: list[TimecodeDeviceOut]
     days: list[ClockDayOut]
     pairs: list[PairOut]
     screens: list[ScreenOut]
@@ -332,7 +332,9 @@ class ClockOut(Out):
                 BreakOut(id=item.id, label=item.label, at_min=item.at_min, length_min=item.length_min)
                 for item in rig.plan.breaks.values()
             ],
-            keepers=[KeeperOut.from_core(rig, keeper) for keeper in view.keepers],
+            timecode_devices=[
+                TimecodeDeviceOut.from_core(rig, timecode_device) for timecode_device in view.timecode_devices
+            ],
             days=[ClockDayOut.from_core(view.clocks, day) for day in view.days],
             pairs=[PairOut.from_core(rig, pair) for pair in view.pairs],
             screens=[ScreenOut.from_core(rig, item) for item in view.screens],

@@ -186,7 +186,7 @@ class FindingOut(Out):
     track: str
     tracks: list[str]
     measured_db: Level
-    has_detours: bool
+    has_inserted_devices: bool
     beneath: list[BeneathOut]
 
     @classmethod

@@ -4,7 +4,7 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.ways import Way
 from tidy_trunk.core.plan import School
 from tidy_trunk.document import AnyEdit, edit_document
-from tidy_trunk.services.jobs import JoinChoice
+from tidy_trunk.services.jobs import CableChainChoice
 
 
 class WayOut(Out):
@@ -35,7 +35,7 @@ class WayOut(Out):
         return cls(**{name: getattr(way, name) for name in names}, edits=[edit_document(edit) for edit in way.edits])
 
 
-class JoinOut(Out):
+class CableChainOut(Out):
     """Other leads for a run; `faults` is empty where the right signal arrives."""
 
     label: str
@@ -44,7 +44,7 @@ class JoinOut(Out):
     edits: list[AnyEdit]
 
     @classmethod
-    def from_core(cls, choice: JoinChoice) -> "JoinOut":
+    def from_core(cls, choice: CableChainChoice) -> "CableChainOut":
         return cls(
             label=choice.label,
             faults=list(choice.faults),

@@ -26,8 +26,8 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.sound.cable_chains import (
     JOINT_M,
-    Join,
-    find_joins,
+    CableChain,
+    find_cable_chains,
     is_timecode_as_sound,
     keeping_loss,
     usual_length_m,
@@ -47,7 +47,7 @@ class _Pair:
 
     output: OutputPort
     input: InputPort
-    join: Join
+    join: CableChain
     before: tuple[Edit, ...] = ()
 
 
@@ -95,7 +95,9 @@ def _by_lead(rig: Rig, run: Run, lead: str) -> Iterator[SetParts]:
     two_way = next((part for part in run.parts if part.branch), None)
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = max(run.length_m, JOINT_M)
-    joins = find_joins(output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead)
+    joins = find_cable_chains(
+        output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead
+    )
     for join in joins[:1]:
         padded = [item for item, _ in rig.leads_of(run) if item.loss_db is not None]
         loss_db = sum(item.loss_db.value for item in padded if item.loss_db is not None)
@@ -140,13 +142,15 @@ def _is_unasked_timecode(output: OutputPort, port: InputPort, said: Sequence[str
 
 def _free_joins(
     rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float, through: str
-) -> Iterator[Join]:
+) -> Iterator[CableChain]:
     """Joins for ports that are free, or that share a two-way lead that is there already."""
     sending, receiving = rig.leaving.get(ends[0], []), rig.arriving.get(ends[1], [])
 
-    def found(branch: str = "", shared: str = "") -> list[Join]:
+    def found(branch: str = "", shared: str = "") -> list[CableChain]:
         own = rig.own_leads
-        return find_joins(output, port, length_m=length_m, branch=branch, shared=shared, own=own, through=through)
+        return find_cable_chains(
+            output, port, length_m=length_m, branch=branch, shared=shared, own=own, through=through
+        )
 
     if not sending and not receiving:
         plain = found()
@@ -170,8 +174,8 @@ def _shared_plug(
     if any(part.branch for part in held.parts):
         return
     other, shared = rig.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
-    lefts = find_joins(other, port, length_m=held.length_m, branch="L", shared=shared, own=rig.own_leads)
-    rights = find_joins(output, port, length_m=length_m, branch="R", shared=shared, own=rig.own_leads)
+    lefts = find_cable_chains(other, port, length_m=held.length_m, branch="L", shared=shared, own=rig.own_leads)
+    rights = find_cable_chains(output, port, length_m=length_m, branch="R", shared=shared, own=rig.own_leads)
     for left in lefts:
         for right in rights:
             if left.is_right and right.is_right and _two_way(left) == _two_way(right) != "":
@@ -179,7 +183,7 @@ def _shared_plug(
                 return
 
 
-def _two_way(join: Join) -> str:
+def _two_way(join: CableChain) -> str:
     """The two-way lead of a join; "" where it has none."""
     return next((part.lead for part in join.parts if part.branch), "")
 

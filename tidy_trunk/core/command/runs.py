@@ -37,7 +37,7 @@ from tidy_trunk.core.plan import (
     needed_m,
     order_m,
 )
-from tidy_trunk.core.sound.cable_chains import SHORT_M, find_joins, usual_length_m, with_length
+from tidy_trunk.core.sound.cable_chains import SHORT_M, find_cable_chains, usual_length_m, with_length
 
 OfRun = Callable[[Plan, Run, str], Iterator[Proposal]]
 
@@ -113,7 +113,7 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
 def _joins_rightly(output: Port, port: Port) -> bool:
     if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
         return False
-    return any(join.is_right for join in find_joins(output, port, length_m=usual_length_m(output, port)))
+    return any(join.is_right for join in find_cable_chains(output, port, length_m=usual_length_m(output, port)))
 
 
 def _goes_into(rig: Rig, output: Port) -> Iterator[str]:

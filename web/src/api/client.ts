@@ -26,7 +26,7 @@ export type TrackFigures = Schemas['TrackFiguresOut']
 export type Pad = Schemas['PadOut']
 export type PadWish = Schemas['PadIn']
 export type WantedPad = Schemas['WantedPadOut']
-export type Join = Schemas['JoinOut']
+export type CableChain = Schemas['CableChainOut']
 export type Heard = Schemas['HeardOut']
 export type Target = Schemas['TargetModel']
 export type RunPicture = Schemas['RunPictureOut']
@@ -176,12 +176,14 @@ export const api = {
     call<WantedPad>('GET', run ? `/jobs/${job}/runs/${part(run)}/pad` : '/pads/usual'),
   pad: (wish: PadWish) => call<Pad>('POST', '/pads', wish),
   ways: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/ways`),
-  joins: (job: string, run: string) => call<Join[]>('GET', `/jobs/${job}/runs/${part(run)}/joins`),
+  cableChains: (job: string, run: string) =>
+    call<CableChain[]>('GET', `/jobs/${job}/runs/${part(run)}/cable-chains`),
   withLead: (job: string, run: string, lead: string) =>
     call<Edits>('GET', `/jobs/${job}/runs/${part(run)}/leads/${part(lead)}`),
   pictureDelay: (job: string, device: string, delay: string, bySdi: boolean) =>
     call<Edits>('GET', `/jobs/${job}/clock/pictures/${part(device)}?delay=${part(delay)}&by_sdi=${bySdi}`),
-  detours: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/detours`),
+  insertedDevices: (job: string, run: string) =>
+    call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/inserted-devices`),
   picture: (job: string, run: string) => call<RunPicture>('GET', `/jobs/${job}/runs/${part(run)}/picture`),
   leadBox: () => call<LeadBox>('GET', '/leads'),
   judge: (lead: LeadDraft) => call<Judged>('POST', '/leads/judge', lead),

@@ -376,7 +376,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/runs/{run_id}/joins": {
+    "/api/jobs/{job_id}/runs/{run_id}/cable-chains": {
         parameters: {
             query?: never;
             header?: never;
@@ -384,10 +384,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Joins
+         * Read Cable Chains
          * @description Other leads that join the two ports of a run, best first.
          */
-        get: operations["read_joins_api_jobs__job_id__runs__run_id__joins_get"];
+        get: operations["read_cable_chains_api_jobs__job_id__runs__run_id__cable_chains_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1254,7 +1254,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/runs/{run_id}/detours": {
+    "/api/jobs/{job_id}/runs/{run_id}/inserted-devices": {
         parameters: {
             query?: never;
             header?: never;
@@ -1262,10 +1262,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Detours
+         * Read Inserted Devices
          * @description Ways of a run by another box between its ends, each computed, quiet ones first.
          */
-        get: operations["read_detours_api_jobs__job_id__runs__run_id__detours_get"];
+        get: operations["read_inserted_devices_api_jobs__job_id__runs__run_id__inserted_devices_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1740,6 +1740,20 @@ export interface components {
              */
             ohm: number;
         };
+        /**
+         * CableChainOut
+         * @description Other leads for a run; `faults` is empty where the right signal arrives.
+         */
+        CableChainOut: {
+            /** Label */
+            label: string;
+            /** Faults */
+            faults: string[];
+            /** Unbalanced M */
+            unbalanced_m: number;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
         /** CatalogueOut */
         CatalogueOut: {
             /** Classes */
@@ -1865,8 +1879,8 @@ export interface components {
             device: string;
             /** Label */
             label: string;
-            /** Spells */
-            spells: components["schemas"]["SpellOut"][];
+            /** Free Runs */
+            free_runs: components["schemas"]["FreeRunOut"][];
             /** Unset Until Min */
             unset_until_min: number | null;
             /** Every Min */
@@ -1891,8 +1905,8 @@ export interface components {
             limit_frames: number;
             /** Breaks */
             breaks: components["schemas"]["BreakOut"][];
-            /** Keepers */
-            keepers: components["schemas"]["KeeperOut"][];
+            /** Timecode Devices */
+            timecode_devices: components["schemas"]["TimecodeDeviceOut"][];
             /** Days */
             days: components["schemas"]["ClockDayOut"][];
             /** Pairs */
@@ -2547,8 +2561,8 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             measured_db: number | null;
-            /** Has Detours */
-            has_detours: boolean;
+            /** Has Inserted Devices */
+            has_inserted_devices: boolean;
             /** Beneath */
             beneath: components["schemas"]["BeneathOut"][];
         };
@@ -2600,6 +2614,26 @@ export interface components {
             when: string;
             /** Off Db */
             off_db: number | null;
+        };
+        /**
+         * FreeRunOut
+         * @description A time in which a clock runs alone, in minutes since midnight; apart_frames: at the worst in it, from `against`.
+         *
+         *     begins_frames: what it is off when it begins, because whoever jams it is.
+         */
+        FreeRunOut: {
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Begins Frames */
+            begins_frames: number;
+            /** Apart Frames */
+            apart_frames: number;
+            /** Against */
+            against: string;
+            /** Beyond Min */
+            beyond_min: number | null;
         };
         /**
          * GainIn
@@ -2863,20 +2897,6 @@ export interface components {
             counts: components["schemas"]["CountsOut"];
         };
         /**
-         * JoinOut
-         * @description Other leads for a run; `faults` is empty where the right signal arrives.
-         */
-        JoinOut: {
-            /** Label */
-            label: string;
-            /** Faults */
-            faults: string[];
-            /** Unbalanced M */
-            unbalanced_m: number;
-            /** Edits */
-            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
-        };
-        /**
          * JudgedOut
          * @description A lead drawn, and what it does in every use.
          */
@@ -2894,57 +2914,6 @@ export interface components {
             loss_db: number | null;
             /** Uses */
             uses: components["schemas"]["UseOut"][];
-        };
-        /**
-         * KeeperOut
-         * @description A device that records or keeps time, and by how far it may part from its giver over the day, once on its own.
-         *
-         *     giver, track, beside, genlocked_to: by their names; giver_id: the giver's id.
-         */
-        KeeperOut: {
-            /** Device */
-            device: string;
-            /** Label */
-            label: string;
-            gets: components["schemas"]["Gets"];
-            /** Giver */
-            giver: string;
-            /** Giver Id */
-            giver_id: string;
-            over: components["schemas"]["JamOver"] | null;
-            /** Jams Min */
-            jams_min: number[];
-            /** Track */
-            track: string;
-            /** Loss Db */
-            loss_db: number;
-            /** Beside */
-            beside: string[];
-            /** Has Socket */
-            has_socket: boolean;
-            /** Rate */
-            rate: string;
-            /** Records Run */
-            records_run: boolean;
-            /** Ppm */
-            ppm: number | null;
-            /** Forgets */
-            forgets: boolean | null;
-            /** Genlocked To */
-            genlocked_to: string;
-            /** Parting Ppm */
-            parting_ppm: number | null;
-            /** Is Measured */
-            is_measured: boolean;
-            /** Parts Ms */
-            parts_ms: number | null;
-            /** Parts Frames */
-            parts_frames: number | null;
-            /**
-             * Rejam Every H
-             * @description dB; null is silence, or no limit
-             */
-            rejam_every_h: number | null;
         };
         /**
          * KnobOut
@@ -4777,26 +4746,6 @@ export interface components {
             weighting: components["schemas"]["Weighting"];
         };
         /**
-         * SpellOut
-         * @description A time in which a clock runs alone, in minutes since midnight; apart_frames: at the worst in it, from `against`.
-         *
-         *     begins_frames: what it is off when it begins, because whoever jams it is.
-         */
-        SpellOut: {
-            /** Begins Min */
-            begins_min: number;
-            /** Ends Min */
-            ends_min: number;
-            /** Begins Frames */
-            begins_frames: number;
-            /** Apart Frames */
-            apart_frames: number;
-            /** Against */
-            against: string;
-            /** Beyond Min */
-            beyond_min: number | null;
-        };
-        /**
          * State
          * @description How far a step is.
          * @enum {string}
@@ -5077,6 +5026,57 @@ export interface components {
             every_ms: number;
             /** Level Dbfs */
             level_dbfs: number;
+        };
+        /**
+         * TimecodeDeviceOut
+         * @description A device that records or keeps time, and by how far it may part from its giver over the day, once on its own.
+         *
+         *     giver, track, beside, genlocked_to: by their names; giver_id: the giver's id.
+         */
+        TimecodeDeviceOut: {
+            /** Device */
+            device: string;
+            /** Label */
+            label: string;
+            gets: components["schemas"]["Gets"];
+            /** Giver */
+            giver: string;
+            /** Giver Id */
+            giver_id: string;
+            over: components["schemas"]["JamOver"] | null;
+            /** Jams Min */
+            jams_min: number[];
+            /** Track */
+            track: string;
+            /** Loss Db */
+            loss_db: number;
+            /** Beside */
+            beside: string[];
+            /** Has Socket */
+            has_socket: boolean;
+            /** Rate */
+            rate: string;
+            /** Records Run */
+            records_run: boolean;
+            /** Ppm */
+            ppm: number | null;
+            /** Forgets */
+            forgets: boolean | null;
+            /** Genlocked To */
+            genlocked_to: string;
+            /** Relative Drift Ppm */
+            relative_drift_ppm: number | null;
+            /** Is Measured */
+            is_measured: boolean;
+            /** Parts Ms */
+            parts_ms: number | null;
+            /** Parts Frames */
+            parts_frames: number | null;
+            /**
+             * Rejam Every H
+             * @description dB; null is silence, or no limit
+             */
+            rejam_every_h: number | null;
         };
         /** TimelineFileOut */
         TimelineFileOut: {
@@ -6799,7 +6799,7 @@ export interface operations {
             };
         };
     };
-    read_joins_api_jobs__job_id__runs__run_id__joins_get: {
+    read_cable_chains_api_jobs__job_id__runs__run_id__cable_chains_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -6817,7 +6817,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JoinOut"][];
+                    "application/json": components["schemas"]["CableChainOut"][];
                 };
             };
             /** @description No such job, track or run */
@@ -9413,7 +9413,7 @@ export interface operations {
             };
         };
     };
-    read_detours_api_jobs__job_id__runs__run_id__detours_get: {
+    read_inserted_devices_api_jobs__job_id__runs__run_id__inserted_devices_get: {
         parameters: {
             query?: never;
             header?: never;

@@ -86,7 +86,7 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
   track: '',
   measured_db: 12.8,
   tracks: [],
-  has_detours: false,
+  has_inserted_devices: false,
   beneath: [],
   ...more,
 })

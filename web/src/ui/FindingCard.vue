@@ -42,7 +42,7 @@ watch(
     <p v-if="pointed && isThinking && !locked" class="soft small">Trying what mends it …</p>
     <p v-if="pointed && finding.verify" class="soft small">To be sure: {{ finding.verify }}</p>
     <p v-if="pointed" class="soft small">Source: {{ finding.source_words }}</p>
-    <div v-if="(fixes.length || finding.has_detours) && !locked" class="fixes no-print">
+    <div v-if="(fixes.length || finding.has_inserted_devices) && !locked" class="fixes no-print">
       <Button v-if="fixes[0]" :outlined="!pointed" size="small" @click.stop="emit('apply', fixes[0])">
         {{ fixes[0].label }} <kbd v-if="pointed">a</kbd>
       </Button>
@@ -65,7 +65,7 @@ watch(
         </Button>
       </template>
       <Button
-        v-if="finding.has_detours"
+        v-if="finding.has_inserted_devices"
         :outlined="!pointed || fixes.length > 0"
         size="small"
         @click.stop="emit('boxes', finding.run)"

@@ -12,7 +12,7 @@ from tidy_trunk.core.gear.catalogue import LEADS
 from tidy_trunk.core.plan import Disconnect, Plan, Role, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import Gets, keepers
+from tidy_trunk.core.time.clock import Gets, timecode_devices
 
 BAG_AND_CAMERA = ("add bag recorder as bag", "add mirrorless camera, microphone as cam", "add boom shotgun as boom", "me at boom, 0.5 m",
                   "boom to bag 1, 2 m")  # fmt: skip
@@ -188,11 +188,15 @@ def test_a_headphone_socket_gives_timecode_left_and_sound_right():
     assert (left.sources, left.role) == ((), Role.TIMECODE), "timecode, and no voice"
     assert (right.sources, right.role) == (("ann",), Role.GUIDE), "beside timecode a voice is scratch at best"
     assert left.sound.average == left.sound.peak > right.sound.average
-    (camera,) = [keeper for keeper in keepers(report_of(sound)) if keeper.device == "cam"]
+    (camera,) = [
+        timecode_device for timecode_device in timecode_devices(report_of(sound)) if timecode_device.device == "cam"
+    ]
     assert (camera.gets, camera.giver, camera.beside) == (Gets.SOUND, "body", ("cam.R",))
     socket = do(body, "add shoulder camcorder as cam", "body headphones to cam timecode")
     assert [part.lead for part in socket.runs["run-2"].parts] == ["trs-timecode-bnc"]
-    (camera,) = [keeper for keeper in keepers(report_of(socket)) if keeper.device == "cam"]
+    (camera,) = [
+        timecode_device for timecode_device in timecode_devices(report_of(socket)) if timecode_device.device == "cam"
+    ]
     assert (camera.gets, camera.giver) == (Gets.SOCKET, "body") and not grave(socket)
 
 

@@ -24,7 +24,7 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import Gets, keepers
+from tidy_trunk.core.time.clock import Gets, timecode_devices
 
 
 def found(plan: Plan, rule: str):
@@ -303,9 +303,13 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     plan = jammed_camera("mirrorless-mic")
     (finding,) = found(plan, "missed-jam")
     cured, _ = apply_edits(plan, fixes(plan, finding)[0].edits)
-    keeper = next(item for item in keepers(Report(trace_plan(cured))) if item.device == "cam")
-    assert (keeper.gets, keeper.giver, keeper.loss_db) == (Gets.SOUND, "timecode-generator", 35)
-    assert Rig(cured).role_of("cam", keeper.track.partition(".")[2]) is Role.TIMECODE
+    timecode_device = next(item for item in timecode_devices(Report(trace_plan(cured))) if item.device == "cam")
+    assert (timecode_device.gets, timecode_device.giver, timecode_device.loss_db) == (
+        Gets.SOUND,
+        "timecode-generator",
+        35,
+    )
+    assert Rig(cured).role_of("cam", timecode_device.track.partition(".")[2]) is Role.TIMECODE
     assert not found(cured, "timecode-on-wrong-track")
 
 

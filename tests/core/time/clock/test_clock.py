@@ -35,10 +35,10 @@ from tidy_trunk.core.time.clock import (
     clock_day,
     jams_for,
     judged,
-    keepers,
     late_screens,
-    lateness,
+    latency,
     pairs,
+    timecode_devices,
 )
 from tidy_trunk.errors import PlanError, RangeError
 
@@ -52,12 +52,12 @@ def report_of(plan):
 
 
 def by_device(plan):
-    return {keeper.device: keeper for keeper in keepers(report_of(plan))}
+    return {timecode_device.device: timecode_device for timecode_device in timecode_devices(report_of(plan))}
 
 
 def met(plan):
     report = report_of(plan)
-    return {(pair.camera, pair.recorder): pair for pair in pairs(report, keepers(report))}
+    return {(pair.camera, pair.recorder): pair for pair in pairs(report, timecode_devices(report))}
 
 
 def jammed():
@@ -81,7 +81,7 @@ def test_who_gets_time_from_whom_and_parts_by_how_much():
 def test_what_was_measured_of_a_pair_beats_what_its_clocks_are_good_for():
     drift = PairDrift(first="tc", second="film", ppm=-2.0, when="2026-11-25T09:30")
     film = by_device(made(TakePairDrift(drift=drift), base=jammed()))["film"]
-    assert film.parting.is_measured and film.alone.drift_ms == pytest.approx(2.5 * 3.6 * 10)
+    assert film.relative_drift.is_measured and film.alone.drift_ms == pytest.approx(2.5 * 3.6 * 10)
 
 
 def test_timecode_as_sound_is_named_with_its_track_its_pad_and_its_neighbour():
@@ -125,13 +125,15 @@ def test_the_same_clock_by_two_ways_is_timecode():
 def test_the_day_of_the_foundry():
     """Box A is jammed at eight and at half past twelve: ±1 ppm each, 20 ms after 2 h 46 min, twice too long."""
     report = report_of(foundry())
-    clocks = Clocks(report.rig, {keeper.device: keeper for keeper in keepers(report)})
-    (day,) = filter(None, (clock_day(clocks, keeper) for keeper in clocks.keepers.values()))
-    assert [(spell.begins_min, spell.beyond_min, spell.ends_min) for spell in day.spells] == [
+    clocks = Clocks(
+        report.rig, {timecode_device.device: timecode_device for timecode_device in timecode_devices(report)}
+    )
+    (day,) = filter(None, (clock_day(clocks, timecode_device) for timecode_device in clocks.timecode_devices.values()))
+    assert [(free_run.begins_min, free_run.beyond_min, free_run.ends_min) for free_run in day.free_runs] == [
         (480, 646, 750),
         (750, 916, 1050),
     ]
-    assert day.beyond_min == 646 and day.spells[0].apart_frames == pytest.approx(4.5 * 7.2 / 40)
+    assert day.beyond_min == 646 and day.free_runs[0].apart_frames == pytest.approx(4.5 * 7.2 / 40)
     assert jams_for(clocks, "box-a") == (480, 615, 750, 900), "at eight and in the three breaks"
 
 
@@ -198,7 +200,7 @@ def test_sound_by_radio_and_air_comes_late_to_a_monitor_and_a_switcher():
     report = report_of(made(device("live-switcher", "sw"), run("bag.line", "sw.audio", "trs"),
                             device("picture-monitor", "mon"), run("camera-b.hdmi", "mon.hdmi", "hdmi"),
                             base=made(RemoveDevice(device="camera-b"), device("mirrorless-line", "camera-b"), base=plan)))  # fmt: skip
-    late = lateness(report.rig, report.tracer.input("sw", "audio", 0))
+    late = latency(report.rig, report.tracer.input("sw", "audio", 0))
     # The boom hears the founder from 0.6 m, the bell is 1.5 m from its microphone: 1.75 and 4.37 ms.
     assert late.least_ms == pytest.approx(0.6 / 343 * 1000 + 1, abs=0.01)
     assert late.most_ms == pytest.approx(1.5 / 343 * 1000 + 1, abs=0.01)

@@ -1,8 +1,8 @@
 """What mends a plan: moves that are tried on the whole of it, and one judge of what is better."""
 
 from tidy_trunk.core.advice.adviser.adviser import Adviser, Taken, fixed
-from tidy_trunk.core.advice.adviser.detours import detours
 from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, Step, TrackChange, gain_plan
+from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
 from tidy_trunk.core.advice.adviser.matched import Matched, Matcher
 from tidy_trunk.core.advice.adviser.move import Move
@@ -21,9 +21,9 @@ __all__ = [
     "Step",
     "Taken",
     "TrackChange",
-    "detours",
     "fixed",
     "gain_plan",
+    "inserted_devices",
     "judge",
     "ways",
 ]

@@ -6,8 +6,8 @@ from itertools import islice
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, Tried
-from tidy_trunk.core.advice.adviser.detours import detours
 from tidy_trunk.core.advice.adviser.gain_plan import small_moves
+from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, wrong
 from tidy_trunk.core.advice.adviser.move import MAKERS, Move
 from tidy_trunk.core.advice.adviser.moves.levels import limiter, settled_towards
@@ -139,9 +139,9 @@ class Matcher:
         """Where the socket cannot power the microphone: the quietest ways by a box between."""
         return [
             Move(
-                f"{title}, {detour.label[:1].lower()}{detour.label[1:]}", detour.edits[1:]
+                f"{title}, {inserted_device.label[:1].lower()}{inserted_device.label[1:]}", inserted_device.edits[1:]
             )  # there is no run yet to take out
-            for detour in detours(made.question.report, run_id)[:MOST_BOXES]
+            for inserted_device in inserted_devices(made.question.report, run_id)[:MOST_BOXES]
         ]
 
 

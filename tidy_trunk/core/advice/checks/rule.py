@@ -23,7 +23,15 @@ from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum import Loop, loops, ties
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel, is_safety
 from tidy_trunk.core.sound.trace import is_shared, run_delivery, run_link
-from tidy_trunk.core.time.clock import Clocks, Keeper, LateScreen, TimecodeTrack, keepers, late_screens, timecode_tracks
+from tidy_trunk.core.time.clock import (
+    Clocks,
+    LateScreen,
+    TimecodeDevice,
+    TimecodeTrack,
+    late_screens,
+    timecode_devices,
+    timecode_tracks,
+)
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
@@ -52,7 +60,7 @@ class Finding:
     """One thing that a rule has to say. `source` is a tag of docs/sources.md; `tracks`, `run`, `device` say where.
 
     `more_runs`: beside `run`, those that it is about too.
-    `has_detours`: another box between the ends would mend it.
+    `has_inserted_devices`: another box between the ends would mend it.
     `beneath`: what follows from it, and is gone with it.
     `about` tells two findings at one place apart.
     """
@@ -69,7 +77,7 @@ class Finding:
     about: str = ""
     measured_db: float | None = None
     verify: str = ""
-    has_detours: bool = False
+    has_inserted_devices: bool = False
     beneath: tuple["Finding", ...] = ()
     id: str = field(default="", compare=False)
 
@@ -198,14 +206,14 @@ class Situation:
         return self.report.rig
 
     @cached_property
-    def keepers(self) -> tuple[Keeper, ...]:
+    def timecode_devices(self) -> tuple[TimecodeDevice, ...]:
         """Who keeps time: many rules ask."""
-        return keepers(self.report)
+        return timecode_devices(self.report)
 
     @cached_property
     def clocks(self) -> Clocks:
         """How far they may be apart over the day."""
-        return Clocks(self.rig, {keeper.device: keeper for keeper in self.keepers})
+        return Clocks(self.rig, {timecode_device.device: timecode_device for timecode_device in self.timecode_devices})
 
     @cached_property
     def timecode_tracks(self) -> tuple[TimecodeTrack, ...]:

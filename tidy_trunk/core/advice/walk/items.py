@@ -10,7 +10,7 @@ from tidy_trunk.core.gear.catalogue import Circuit, ControlKind, InputPort, Kind
 from tidy_trunk.core.plan import Hazard, PlacedDevice, PortRef, Rig, Role, Run, times_words
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, upstream_of
-from tidy_trunk.core.time.clock import Gets, Keeper, keepers
+from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
 
 TRODDEN: Final = frozenset({Hazard.WALKWAY, Hazard.DOORWAY})
 """Where people walk: leads there are taped or ramped. [HANDBOOK] §9"""
@@ -42,7 +42,7 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
     """Every item of a plan's walk. A device that nothing comes from or goes to is passed by."""
     found: list[WalkItem] = []
     steps = line_up_steps(report)
-    clocks = keepers(report)
+    clocks = timecode_devices(report)
     for unit in _in_order(report):
         mine = [step for step in steps if step.device == unit.device.id and not step.warning]
         found += _of_device(report, unit, mine)
@@ -50,7 +50,7 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
     for unit in report.rig.units():
         if unit.device_class.kind is Kind.CAMERA and unit.label not in in_chain:
             found += _of_camera_alone(unit)
-    found += [item for keeper in clocks for item in _of_clock(report, keeper)]
+    found += [item for timecode_device in clocks for item in _of_clock(report, timecode_device)]
     return (*found, *_at_the_end(report))
 
 
@@ -114,26 +114,26 @@ def _of_device(report: Report, unit: PlacedDevice, steps: Sequence[LineUpStep]) 
         yield item("listen", "Listened to on headphones here.", "Set them low before they are on the ears.")
 
 
-def _of_clock(report: Report, keeper: Keeper) -> Iterator[WalkItem]:
+def _of_clock(report: Report, timecode_device: TimecodeDevice) -> Iterator[WalkItem]:
     """A label is read from a device and from who gives it its time, at the same moment."""
-    unit = report.rig.unit(keeper.device)
-    if not keeper.giver:
+    unit = report.rig.unit(timecode_device.device)
+    if not timecode_device.giver:
         return
-    giver = report.rig.unit(keeper.giver).label
+    giver = report.rig.unit(timecode_device.giver).label
 
     def item(name: str, text: str, why: str = "") -> WalkItem:
-        return WalkItem(id=f"{keeper.device}.{name}", group=TIME, text=text, why=why)
+        return WalkItem(id=f"{timecode_device.device}.{name}", group=TIME, text=text, why=why)
 
-    if keeper.gets is Gets.SOUND:
-        track = unit.place_label(keeper.track.partition(".")[2])
+    if timecode_device.gets is Gets.SOUND:
+        track = unit.place_label(timecode_device.track.partition(".")[2])
         yield item(
             "timecode", f"{unit.label}: {track} moves with {giver}.", "It is loud and shrill: not on headphones."
         )
         return
-    run = "record run" if keeper.records_run else "free run"
-    yield item("timecode-rate", f"{unit.label}: timecode at {name_of(keeper.rate)}, {run}.")
-    when = "" if keeper.jam is None else f", jammed at {times_words(keeper.jam.at_min)}"
-    why = "" if not keeper.forgets else "It forgets when it is switched off: jam it after every battery."
+    run = "record run" if timecode_device.records_run else "free run"
+    yield item("timecode-rate", f"{unit.label}: timecode at {name_of(timecode_device.rate)}, {run}.")
+    when = "" if timecode_device.jam is None else f", jammed at {times_words(timecode_device.jam.at_min)}"
+    why = "" if not timecode_device.forgets else "It forgets when it is switched off: jam it after every battery."
     yield item("timecode", f"{unit.label} and {giver} show the same label{when}.", why)
 
 

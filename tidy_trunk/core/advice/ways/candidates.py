@@ -24,7 +24,7 @@ from tidy_trunk.core.gear.catalogue import (
     trim_key,
 )
 from tidy_trunk.core.plan import Edit, MoveRun, Part, PlacedDevice, PortRef, Rig, Run, SetControl, SetParts
-from tidy_trunk.core.sound.cable_chains import SHORT_M, find_joins
+from tidy_trunk.core.sound.cable_chains import SHORT_M, find_cable_chains
 from tidy_trunk.core.sound.levels import input_stage_dbu
 
 
@@ -265,7 +265,7 @@ def _headphones(end: Ends) -> Iterator[Candidate]:
         if not port.is_headphone or port.id == end.output.id or not free:
             continue
         length_m = sum(part.length_m for part in end.run.parts)
-        joins = [join for join in find_joins(port, end.input, length_m=length_m) if join.is_right]
+        joins = [join for join in find_cable_chains(port, end.input, length_m=length_m) if join.is_right]
         mode = port.modes[0]
         trim_db = _trim_to_fit(end, mode)
         if joins and trim_db is not None:
@@ -305,7 +305,7 @@ def _aes3(end: Ends) -> Iterator[Candidate]:
             continue
         branch = end.run.parts[-1].branch if end.run.parts else ""
         length_m = sum(part.length_m for part in end.run.parts)
-        joins = find_joins(port, end.input, length_m=length_m, branch=branch or "L", shared=f"aes-{end.run.id}")
+        joins = find_cable_chains(port, end.input, length_m=length_m, branch=branch or "L", shared=f"aes-{end.run.id}")
         if joins and joins[0].is_right:
             switch = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=digital.id)
             yield Candidate(

@@ -49,7 +49,7 @@ _WIRELESS = ("radio", "shoe")
 
 
 @dataclass(frozen=True, slots=True)
-class Join:
+class CableChain:
     """A chain of leads. `faults` says what is wrong with the signal that arrives; empty where it is right."""
 
     parts: tuple[Part, ...]
@@ -76,7 +76,7 @@ def unbalanced_length_m(sending: OutputPort, leads: Iterable[tuple[LeadClass, fl
     return total
 
 
-def find_joins(
+def find_cable_chains(
     sending: OutputPort,
     receiving: InputPort,
     *,
@@ -85,7 +85,7 @@ def find_joins(
     shared: str = "",
     own: Mapping[str, LeadClass] = NO_LEADS,
     through: str = "",
-) -> list[Join]:
+) -> list[CableChain]:
     """Ways to join two ports, best first: the right signal, little of it unbalanced, few joins, then one's own leads.
 
     Args:
@@ -138,11 +138,13 @@ def find_joins(
     return found[:10]
 
 
-def _join(sending: OutputPort, receiving: InputPort, parts: tuple[Part, ...], known: Mapping[str, LeadClass]) -> Join:
+def _join(
+    sending: OutputPort, receiving: InputPort, parts: tuple[Part, ...], known: Mapping[str, LeadClass]
+) -> CableChain:
     wrong = faults(sending, [(known[part.lead], part.branch) for part in parts], receiving)
     if is_timecode_as_sound(sending, receiving):  # which belongs on one side, so that the other is left for sound
         wrong = tuple(fault for fault in wrong if fault is not Fault.ONE_SIDE)
-    return Join(parts, wrong, unbalanced_length_m(sending, ((known[part.lead], part.length_m) for part in parts)))
+    return CableChain(parts, wrong, unbalanced_length_m(sending, ((known[part.lead], part.length_m) for part in parts)))
 
 
 def _padded(
@@ -153,11 +155,11 @@ def _padded(
     shared: str,
     own: Mapping[str, LeadClass],
     lead: LeadClass,
-) -> list[Join]:
+) -> list[CableChain]:
     """Chains that end in a lead with an attenuator, in place of its plain twin: it stays at the receiving end. [PRACTICE]"""
     if not lead.replaces:
         return []
-    plain = find_joins(
+    plain = find_cable_chains(
         sending, receiving, length_m=length_m, branch=branch, shared=shared, own=own, through=lead.replaces[0]
     )
     found = []
@@ -185,13 +187,13 @@ def keeping_loss(parts: tuple[Part, ...], loss_db: float, receiving: InputPort) 
     return parts
 
 
-def _behind_loss_m(join: Join, known: Mapping[str, LeadClass]) -> float:
+def _behind_loss_m(join: CableChain, known: Mapping[str, LeadClass]) -> float:
     """Metres behind an attenuator: it belongs at the receiving end, so that the cable carries the higher level."""
     lossy = [at for at, part in enumerate(join.parts) if known[part.lead].loss_db is not None]
     return sum(part.length_m for part in join.parts[lossy[0] + 1 :]) if lossy else 0.0
 
 
-def _off_impedance(sending: OutputPort, join: Join, known: Mapping[str, LeadClass]) -> int:
+def _off_impedance(sending: OutputPort, join: CableChain, known: Mapping[str, LeadClass]) -> int:
     """Leads made to length that are not made for the digital signal on them."""
     leads = [known[part.lead] for part in join.parts]
     wrong = [lead for lead in leads if lead.characteristic_ohm != AES3_OHM and not lead.is_adapter]

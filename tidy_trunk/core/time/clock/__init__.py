@@ -1,7 +1,15 @@
 """Time on a set: timecode sources, drift, sync methods in post, latency of pictures and sound."""
 
 from tidy_trunk.core.time.clock.apart import Clocks
-from tidy_trunk.core.time.clock.day import OFTEN_MIN, ClockDay, Spell, advised_jams, clock_day, jams_for, jams_too_often
+from tidy_trunk.core.time.clock.day import (
+    OFTEN_MIN,
+    ClockDay,
+    FreeRun,
+    advised_jams,
+    clock_day,
+    jams_for,
+    jams_too_often,
+)
 from tidy_trunk.core.time.clock.delays import (
     ACCEPTED,
     BROADCAST,
@@ -15,19 +23,19 @@ from tidy_trunk.core.time.clock.delays import (
     programme_late_frames,
     read_clap,
 )
-from tidy_trunk.core.time.clock.keepers import (
+from tidy_trunk.core.time.clock.latency import PICTURE_DELAY, SDI_DELAY, Latency, Part, latency
+from tidy_trunk.core.time.clock.pairs import Heard, Meets, Pair, Reach, pairs
+from tidy_trunk.core.time.clock.timecode_devices import (
     Gets,
-    Keeper,
-    Parting,
+    RelativeDrift,
+    TimecodeDevice,
     TimecodeTrack,
     day_hours,
     first_giver,
-    keepers,
     kept_for_timecode,
+    timecode_devices,
     timecode_tracks,
 )
-from tidy_trunk.core.time.clock.lateness import PICTURE_DELAY, SDI_DELAY, Lateness, Part, lateness
-from tidy_trunk.core.time.clock.pairs import Heard, Meets, Pair, Reach, pairs
 
 __all__ = [
     "ACCEPTED",
@@ -38,19 +46,19 @@ __all__ = [
     "ClapReading",
     "ClockDay",
     "Clocks",
+    "FreeRun",
     "Gets",
     "Heard",
-    "Keeper",
     "LateScreen",
-    "Lateness",
+    "Latency",
     "Meets",
     "Pair",
     "Part",
-    "Parting",
     "Picture",
     "Reach",
-    "Spell",
+    "RelativeDrift",
     "StraightSound",
+    "TimecodeDevice",
     "TimecodeTrack",
     "Window",
     "advised_jams",
@@ -60,12 +68,12 @@ __all__ = [
     "jams_for",
     "jams_too_often",
     "judged",
-    "keepers",
     "kept_for_timecode",
     "late_screens",
-    "lateness",
+    "latency",
     "pairs",
     "programme_late_frames",
     "read_clap",
+    "timecode_devices",
     "timecode_tracks",
 ]

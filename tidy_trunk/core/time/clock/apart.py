@@ -9,7 +9,7 @@ from typing import Final
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import Rig
-from tidy_trunk.core.time.clock.keepers import Gets, Keeper, first_giver, parting
+from tidy_trunk.core.time.clock.timecode_devices import Gets, TimecodeDevice, first_giver, relative_drift
 
 SINCE_EVER: Final = -math.inf
 """ASSUMED_ beginning of a clock that nobody sets."""
@@ -41,17 +41,19 @@ class Clocks:
     counted by one. A giver that is jammed in the same minute is jammed first. Source: [HANDBOOK] §8
     """
 
-    def __init__(self, rig: Rig, keepers: Mapping[str, Keeper]) -> None:
+    def __init__(self, rig: Rig, timecode_devices: Mapping[str, TimecodeDevice]) -> None:
         self.rig = rig
-        self.keepers = keepers
+        self.timecode_devices = timecode_devices
         self._frames_per_min = 1e-6 * 60 * float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
         self._rates: dict[tuple[str, str], float | None] = {}
         self._compared: dict[str, tuple[str, ...]] = {}
-        self._jams = sorted({minute for item in keepers.values() if item.jam is not None for minute in item.jam.at_min})
+        self._jams = sorted(
+            {minute for item in timecode_devices.values() if item.jam is not None for minute in item.jam.at_min}
+        )
 
     def root(self, device: str) -> str:
         """Where a device's time comes from in the end; the device that gives it where that is known no further."""
-        return first_giver(self.rig, self.keepers, device) or self.keepers[device].giver
+        return first_giver(self.rig, self.timecode_devices, device) or self.timecode_devices[device].giver
 
     def compared_with(self, device: str) -> tuple[str, ...]:
         """With whom a device has to agree: with the first of its chain, and, where it or what stays on its lead is a camera,
@@ -62,12 +64,12 @@ class Clocks:
 
     def _compared_with(self, device: str) -> tuple[str, ...]:
         root = self.root(device)
-        carried = {device, *(item.device for item in self.keepers.values() if self._follows(item, device))}
+        carried = {device, *(item.device for item in self.timecode_devices.values() if self._follows(item, device))}
         if not any(self._is_camera(item) for item in carried):
             return (root,)
         recorders = [
             item
-            for item in self.keepers
+            for item in self.timecode_devices
             if item not in carried
             and item != root
             and self.root(item) == root
@@ -79,16 +81,16 @@ class Clocks:
     def _is_camera(self, device: str) -> bool:
         return self.rig.unit(device).device_class.kind in (Kind.CAMERA, Kind.SWITCHER)
 
-    def _follows(self, keeper: Keeper, device: str) -> bool:
+    def _follows(self, timecode_device: TimecodeDevice, device: str) -> bool:
         """Whether a device stays on another's lead, or on that of one that does."""
         seen: set[str] = set()
-        while keeper.gets in (Gets.SOCKET, Gets.SOUND) and keeper.device not in seen:
-            seen.add(keeper.device)
-            if keeper.giver == device:
+        while timecode_device.gets in (Gets.SOCKET, Gets.SOUND) and timecode_device.device not in seen:
+            seen.add(timecode_device.device)
+            if timecode_device.giver == device:
                 return True
-            if keeper.giver not in self.keepers:
+            if timecode_device.giver not in self.timecode_devices:
                 return False
-            keeper = self.keepers[keeper.giver]
+            timecode_device = self.timecode_devices[timecode_device.giver]
         return False
 
     def per_min(self, first: str, second: str) -> float | None:
@@ -96,7 +98,7 @@ class Clocks:
         if first == second:
             return 0.0
         if (first, second) not in self._rates:
-            found = parting(self.rig, first, second)
+            found = relative_drift(self.rig, first, second)
             self._rates[first, second] = None if found is None else found.ppm * self._frames_per_min
         return self._rates[first, second]
 
@@ -110,18 +112,18 @@ class Clocks:
     def _history(
         self, device: str, at_min: float, seen: set[str], *, jams: Sequence[int] | None = None, inclusive: bool = False
     ) -> tuple[Stretch, ...] | None:
-        keeper = self.keepers.get(device)
-        if keeper is None or device in seen or keeper.gets in (Gets.GIVES, Gets.NOTHING):
+        timecode_device = self.timecode_devices.get(device)
+        if timecode_device is None or device in seen or timecode_device.gets in (Gets.GIVES, Gets.NOTHING):
             return (Stretch(device, SINCE_EVER, at_min),)
         seen = {*seen, device}
-        if keeper.jam is None:
-            return self._history(keeper.giver, at_min, seen, inclusive=inclusive)  # it stays on the lead
-        minutes = keeper.jam.at_min if jams is None else jams
+        if timecode_device.jam is None:
+            return self._history(timecode_device.giver, at_min, seen, inclusive=inclusive)  # it stays on the lead
+        minutes = timecode_device.jam.at_min if jams is None else jams
         jam = max((minute for minute in minutes if minute < at_min or (inclusive and minute == at_min)), default=None)
         if jam is None:
             return None
-        before = self._history(keeper.giver, jam, seen, inclusive=True)
-        clock = keeper.genlocked_to or device
+        before = self._history(timecode_device.giver, jam, seen, inclusive=True)
+        clock = timecode_device.genlocked_to or device
         return None if before is None else (*before, Stretch(clock, jam, at_min))
 
     def frames(self, first: Sequence[Stretch], second: Sequence[Stretch]) -> float | None:

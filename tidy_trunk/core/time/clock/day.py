@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.plan import Break
 from tidy_trunk.core.time.clock.apart import Clocks
-from tidy_trunk.core.time.clock.keepers import Keeper
+from tidy_trunk.core.time.clock.timecode_devices import TimecodeDevice
 
 SHORTEST_ALONE_MIN: Final = 30
 """ASSUMED_ shortest time between two jams: nobody stops the work more often; what needs more stays on the lead."""
@@ -27,7 +27,7 @@ WITHIN_BREAK: Final = 1
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Spell:
+class FreeRun:
     """A time in which a clock runs alone. apart_frames: at the worst in it, from the device that it is compared with.
 
     begins_frames: what it is off when it begins, because its giver is.
@@ -55,7 +55,7 @@ class ClockDay:
 
     device: str
     root: str
-    spells: tuple[Spell, ...]
+    free_runs: tuple[FreeRun, ...]
     unset_until_min: int | None
     every_min: float | None
 
@@ -63,45 +63,45 @@ class ClockDay:
     def beyond_min(self) -> int | None:
         """When it goes beyond the limit for the first time, or runs unset; None where it never does."""
         if self.unset_until_min is not None:
-            return self.spells[0].begins_min if self.spells else self.unset_until_min
-        return next((spell.beyond_min for spell in self.spells if spell.beyond_min is not None), None)
+            return self.free_runs[0].begins_min if self.free_runs else self.unset_until_min
+        return next((free_run.beyond_min for free_run in self.free_runs if free_run.beyond_min is not None), None)
 
 
-def clock_day(clocks: Clocks, keeper: Keeper) -> ClockDay | None:
+def clock_day(clocks: Clocks, timecode_device: TimecodeDevice) -> ClockDay | None:
     """The day of a device that is jammed and then runs alone; None for all others, and where nobody knows its clock."""
-    if keeper.jam is None or keeper.parting is None:
+    if timecode_device.jam is None or timecode_device.relative_drift is None:
         return None
-    root = clocks.root(keeper.device)
-    per_min = clocks.per_min(keeper.genlocked_to or keeper.device, root)
+    root = clocks.root(timecode_device.device)
+    per_min = clocks.per_min(timecode_device.genlocked_to or timecode_device.device, root)
     if per_min is None:
         return None
     defaults = clocks.rig.plan.defaults
     begins, ends, limit = defaults.day_begins_min, defaults.day_ends_min, defaults.drift_limit_frames
     every = limit / per_min if per_min * (ends - begins) > limit else None
-    jams = [minute for minute in keeper.jam.at_min if minute < ends]
+    jams = [minute for minute in timecode_device.jam.at_min if minute < ends]
     # Before the day only the last one counts; a first one after its beginning leaves the time before it unset.
     early = [minute for minute in jams if minute <= begins][-1:]
     edges = [*early, *(minute for minute in jams if minute > begins), ends]
-    spells = [_spell(clocks, keeper.device, first, last, limit) for first, last in pairwise(edges)]
-    known = tuple(spell for spell in spells if spell is not None)
-    if len(known) < len(spells):
+    free_runs = [_free_run(clocks, timecode_device.device, first, last, limit) for first, last in pairwise(edges)]
+    known = tuple(free_run for free_run in free_runs if free_run is not None)
+    if len(known) < len(free_runs):
         return None
     return ClockDay(
-        device=keeper.device,
+        device=timecode_device.device,
         root=root,
-        spells=known,
+        free_runs=known,
         unset_until_min=None if early else edges[0],
         every_min=every,
     )
 
 
-def _spell(clocks: Clocks, device: str, begins_min: int, ends_min: int, limit: float) -> Spell | None:
+def _free_run(clocks: Clocks, device: str, begins_min: int, ends_min: int, limit: float) -> FreeRun | None:
     found = clocks.parted(device, begins_min, ends_min, limit)
     start = clocks.parted(device, begins_min, begins_min + 1, limit)
     if found is None or start is None:
         return None
     per_min = clocks.per_min(device, found.against) or 0.0
-    return Spell(
+    return FreeRun(
         begins_min=begins_min,
         ends_min=ends_min,
         begins_frames=max(start.frames - per_min, 0.0),
@@ -116,10 +116,10 @@ def jams_for(clocks: Clocks, device: str) -> tuple[int, ...] | None:
     lead, or where its giver is too far off itself."""
     defaults, breaks = clocks.rig.plan.defaults, list(clocks.rig.plan.breaks.values())
     ends, limit = defaults.day_ends_min, defaults.drift_limit_frames
-    root, giver = clocks.root(device), clocks.keepers[device].giver
+    root, giver = clocks.root(device), clocks.timecode_devices[device].giver
     if giver == root and clocks.compared_with(device) == (root,):
         # The usual case: whoever jams it is right at any time, and it lasts as long whenever that is done.
-        per_min = clocks.per_min(clocks.keepers[device].genlocked_to or device, root) or 0.0
+        per_min = clocks.per_min(clocks.timecode_devices[device].genlocked_to or device, root) or 0.0
         lasts = ends if per_min * (ends - defaults.day_begins_min) <= limit else int(limit / per_min)
         return advised_jams(defaults.day_begins_min, ends, lambda minute: minute + lasts, breaks)
 

@@ -8,11 +8,11 @@ from tidy_trunk.core.base.timecode import Delay, FrameRate, delay_of_frames, del
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import PortRef, Rig, Run
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.time.clock.lateness import (
+from tidy_trunk.core.time.clock.latency import (
     SDI_DELAY,
     SOUND_M_PER_S,
-    Lateness,
-    lateness,
+    Latency,
+    latency,
     picture_delay,
     picture_late_frames,
     pictures_in,
@@ -86,7 +86,7 @@ class StraightSound:
 
     run: str
     sender: str
-    late: Lateness
+    late: Latency
     early_ms: float
     delay: Delay | None
     windows: tuple[tuple[Window, bool], ...]
@@ -170,7 +170,7 @@ def _sound(report: Report, run: Run, picture_ms: float) -> StraightSound:
     rig = report.rig
     port, channels = run.receiving, rig.unit(run.receiving.device).input(run.receiving.port).channels
     arriving = [report.tracer.input(port.device, port.port, channel) for channel in range(len(channels))]
-    late = max((lateness(rig, stage) for stage in arriving), key=lambda item: item.most_ms)
+    late = max((latency(rig, stage) for stage in arriving), key=lambda item: item.most_ms)
     early_ms = picture_ms - late.most_ms
     wanted = early_ms > 0
     return StraightSound(

@@ -11,8 +11,8 @@ from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import Rig, Role
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, Stage, StageKey
-from tidy_trunk.core.time.clock.keepers import Keeper, first_giver, parting
-from tidy_trunk.core.time.clock.lateness import air_ms
+from tidy_trunk.core.time.clock.latency import air_ms
+from tidy_trunk.core.time.clock.timecode_devices import TimecodeDevice, first_giver, relative_drift
 
 
 class Meets(StrEnum):
@@ -67,10 +67,10 @@ class Pair:
         return self.by == (Meets.CLAP,)
 
 
-def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
+def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[Pair, ...]:
     """Every camera with every recorder that records something, in the order of the plan. Source: [HANDBOOK] §8"""
     rig = report.rig
-    known = {keeper.device: keeper for keeper in keepers}
+    known = {timecode_device.device: timecode_device for timecode_device in timecode_devices}
     heard: dict[str, dict[str, float]] = {}
     nearest: dict[StageKey, dict[str, float]] = {}
     for track in report.tracks:
@@ -90,7 +90,7 @@ def pairs(report: Report, keepers: Sequence[Keeper]) -> tuple[Pair, ...]:
 
 def _pair(
     rig: Rig,
-    known: Mapping[str, Keeper],
+    known: Mapping[str, TimecodeDevice],
     heard: Mapping[str, Mapping[str, float]],
     camera: str,
     recorder: str,
@@ -103,7 +103,7 @@ def _pair(
     by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
     by += [Meets.SOUND] if both else []
     by += [Meets.OWN_MICROPHONE] if reach is not None else []
-    parts = parting(rig, camera, recorder)
+    parts = relative_drift(rig, camera, recorder)
     return Pair(
         camera=camera,
         recorder=recorder,

@@ -21,11 +21,13 @@ const job = useJob()
 const router = useRouter()
 const { clock, problem } = useClock()
 const chosen = ref('')
-const keeper = computed(() => clock.value?.keepers.find(({ device }) => device === chosen.value))
+const timecodeDevice = computed(() =>
+  clock.value?.timecode_devices.find(({ device }) => device === chosen.value),
+)
 const findings = computed(() => job.findings.filter(({ station }) => station === 'clock'))
 
 function step(by: number) {
-  const ids = clock.value ? treeRows(clock.value).map((row) => row.keeper.device) : []
+  const ids = clock.value ? treeRows(clock.value).map((row) => row.timecodeDevice.device) : []
   chosen.value = ids[Math.min(Math.max(ids.indexOf(chosen.value) + by, 0), ids.length - 1)] ?? ''
 }
 useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '') })
@@ -33,7 +35,7 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
 
 <template>
   <EmptyState
-    v-if="clock && !clock.keepers.length"
+    v-if="clock && !clock.timecode_devices.length"
     class="empty"
     title="No timecode devices yet"
     text="Cameras, recorders and timecode generators stand here once the job has them: add timecode generator, add mirrorless camera."
@@ -51,7 +53,7 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
       <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
       <template v-if="clock">
         <ClockTree :clock="clock" :chosen="chosen" @choose="chosen = chosen === $event ? '' : $event" />
-        <JamForm v-if="keeper" :clock="clock" :keeper="keeper" />
+        <JamForm v-if="timecodeDevice" :clock="clock" :timecode-device="timecodeDevice" />
         <PairTable v-if="clock.pairs.length" :pairs="clock.pairs" />
         <LateScreen v-for="item in clock.screens" :key="item.device" :late="item" />
       </template>

@@ -6,7 +6,7 @@ import { plainNumber } from '@/format/levels'
 import { clockTime, span } from '@/format/time'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import DayStrip from './DayStrip.vue'
-import { along, treeRows, type Keeper } from './clockShape'
+import { along, treeRows, type TimecodeDevice } from './clockShape'
 
 /** Who gives time to whom, and beside it how far each clock that runs alone may be off over the day. */
 const props = defineProps<{ clock: Clock; chosen: string }>()
@@ -15,7 +15,7 @@ const INDENT = 22
 
 const rows = computed(() => treeRows(props.clock))
 /** Where nobody gives time at all, that is a way to work, and no fault of one device. */
-const some = computed(() => props.clock.keepers.some(({ gets }) => gets !== 'none'))
+const some = computed(() => props.clock.timecode_devices.some(({ gets }) => gets !== 'none'))
 const hours = computed(() => {
   const { day_begins_min: first, day_ends_min: last } = props.clock
   const step = last - first > 720 ? 180 : last - first > 360 ? 120 : 60
@@ -32,8 +32,10 @@ onMounted(() => {
 })
 onBeforeUnmount(() => observer?.disconnect())
 
-const every = (keeper: Keeper) =>
-  keeper.rejam_every_h === null ? 'no drift' : `${span(keeper.rejam_every_h * 60)} within the limit`
+const every = (timecodeDevice: TimecodeDevice) =>
+  timecodeDevice.rejam_every_h === null
+    ? 'no drift'
+    : `${span(timecodeDevice.rejam_every_h * 60)} within the limit`
 </script>
 
 <template>
@@ -50,54 +52,67 @@ const every = (keeper: Keeper) =>
     </div>
     <div
       v-for="row in rows"
-      :key="row.keeper.device"
+      :key="row.timecodeDevice.device"
       class="row"
-      :class="{ here: row.keeper.device === chosen }"
+      :class="{ here: row.timecodeDevice.device === chosen }"
     >
       <button
         type="button"
         class="who"
         :style="{ paddingLeft: `${0.5 * 16 + row.depth * INDENT}px` }"
-        :aria-expanded="row.keeper.device === chosen"
-        @click="emit('choose', row.keeper.device)"
+        :aria-expanded="row.timecodeDevice.device === chosen"
+        @click="emit('choose', row.timecodeDevice.device)"
       >
         <svg v-if="row.depth" class="elbow" width="20" height="30" aria-hidden="true">
           <path
             d="M4 0 V16 H18"
-            :class="{ jams: row.keeper.gets === 'jam', sound: row.keeper.gets === 'track' }"
+            :class="{ jams: row.timecodeDevice.gets === 'jam', sound: row.timecodeDevice.gets === 'track' }"
           />
         </svg>
         <span>
-          <strong>{{ row.keeper.label }}</strong>
+          <strong>{{ row.timecodeDevice.label }}</strong>
           <span class="soft small how">
-            <template v-if="row.keeper.gets === 'master'">timecode master</template>
-            <template v-else-if="row.keeper.gets === 'cable'">stays connected</template>
-            <template v-else-if="row.keeper.gets === 'jam'">jammed by {{ row.keeper.over }}</template>
-            <template v-else-if="row.keeper.gets === 'track'">as sound on {{ row.keeper.track }}</template>
+            <template v-if="row.timecodeDevice.gets === 'master'">timecode master</template>
+            <template v-else-if="row.timecodeDevice.gets === 'cable'">stays connected</template>
+            <template v-else-if="row.timecodeDevice.gets === 'jam'"
+              >jammed by {{ row.timecodeDevice.over === 'lead' ? 'cable' : 'radio' }}</template
+            >
+            <template v-else-if="row.timecodeDevice.gets === 'track'"
+              >as sound on {{ row.timecodeDevice.track }}</template
+            >
             <template v-else
-              ><SeverityMark v-if="some && row.keeper.has_socket" severity="caution" :size="11" />
+              ><SeverityMark v-if="some && row.timecodeDevice.has_socket" severity="caution" :size="11" />
               free-running, no source</template
             >
-            <template v-if="row.keeper.ppm !== null">, ±{{ plainNumber(row.keeper.ppm) }} ppm</template>
-            <template v-if="row.keeper.records_run">, <b class="is-stop">record run</b></template>
-            <template v-if="row.keeper.rate !== clock.rate"
-              >, <b class="is-stop">at {{ row.keeper.rate }}</b></template
+            <template v-if="row.timecodeDevice.ppm !== null"
+              >, ±{{ plainNumber(row.timecodeDevice.ppm) }} ppm</template
             >
-            <template v-if="row.keeper.genlocked_to">, genlock from {{ row.keeper.genlocked_to }}</template>
+            <template v-if="row.timecodeDevice.records_run">, <b class="is-stop">record run</b></template>
+            <template v-if="row.timecodeDevice.rate !== clock.rate"
+              >, <b class="is-stop">at {{ row.timecodeDevice.rate }}</b></template
+            >
+            <template v-if="row.timecodeDevice.genlocked_to"
+              >, genlock from {{ row.timecodeDevice.genlocked_to }}</template
+            >
           </span>
         </span>
       </button>
       <div class="strip small">
         <DayStrip v-if="row.day" :clock="clock" :day="row.day" :width="width" />
-        <p v-else-if="row.keeper.gets === 'cable'" class="soft">
-          free-running drift today: up to {{ row.keeper.parts_ms!.toFixed(0) }} ms, {{ every(row.keeper) }}
+        <p v-else-if="row.timecodeDevice.gets === 'cable'" class="soft">
+          free-running drift today: up to {{ row.timecodeDevice.parts_ms!.toFixed(0) }} ms,
+          {{ every(row.timecodeDevice) }}
         </p>
-        <p v-else-if="row.keeper.gets === 'track'" class="soft">
-          {{ plainNumber(row.keeper.loss_db) }} dB cable<template v-if="row.keeper.beside.length"
-            >; {{ row.keeper.beside.join(', ') }} next to it is scratch at best</template
+        <p v-else-if="row.timecodeDevice.gets === 'track'" class="soft">
+          {{ plainNumber(row.timecodeDevice.loss_db) }} dB cable<template
+            v-if="row.timecodeDevice.beside.length"
+            >; {{ row.timecodeDevice.beside.join(', ') }} next to it is scratch at best</template
           >
         </p>
-        <p v-else-if="row.keeper.gets === 'none' && some && row.keeper.has_socket" class="soft">
+        <p
+          v-else-if="row.timecodeDevice.gets === 'none' && some && row.timecodeDevice.has_socket"
+          class="soft"
+        >
           it has a timecode input
         </p>
       </div>

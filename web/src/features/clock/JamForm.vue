@@ -5,25 +5,29 @@ import { computed, ref, watch } from 'vue'
 import type { Clock, Edit } from '@/api/client'
 import { clockTime, span, timesOf } from '@/format/time'
 import { useJob } from '@/stores/job'
-import type { Keeper } from './clockShape'
+import type { TimecodeDevice } from './clockShape'
 
 /** From whom a device is jammed, over what, and when; and how fast both were measured to part. */
-const props = defineProps<{ clock: Clock; keeper: Keeper }>()
+const props = defineProps<{ clock: Clock; timecodeDevice: TimecodeDevice }>()
 const job = useJob()
 const giver = ref('')
 const over = ref<'lead' | 'radio'>('lead')
 const times = ref('')
 const wrong = ref('')
 
-const givers = computed(() => props.clock.keepers.filter(({ device }) => device !== props.keeper.device))
-const day = computed(() => props.clock.days.find(({ device }) => device === props.keeper.device))
+const givers = computed(() =>
+  props.clock.timecode_devices.filter(({ device }) => device !== props.timecodeDevice.device),
+)
+const day = computed(() => props.clock.days.find(({ device }) => device === props.timecodeDevice.device))
 const written = (minutes: readonly number[]) => minutes.map(clockTime).join(', ')
 watch(
-  () => props.keeper,
-  (keeper) => {
-    giver.value = keeper.giver_id
-    over.value = keeper.over ?? 'lead'
-    times.value = written(keeper.jams_min.length ? keeper.jams_min : [props.clock.day_begins_min])
+  () => props.timecodeDevice,
+  (timecodeDevice) => {
+    giver.value = timecodeDevice.giver_id
+    over.value = timecodeDevice.over ?? 'lead'
+    times.value = written(
+      timecodeDevice.jams_min.length ? timecodeDevice.jams_min : [props.clock.day_begins_min],
+    )
     wrong.value = ''
   },
   { immediate: true },
@@ -35,7 +39,7 @@ function jam(at: number[] | null) {
   void job.edit([
     {
       kind: 'set-jam',
-      device: props.keeper.device,
+      device: props.timecodeDevice.device,
       giver: giver.value || null,
       over: over.value,
       at_min: at,
@@ -46,7 +50,7 @@ function jam(at: number[] | null) {
 /** What both showed, or the sync of two files told: signed, this one against its giver. */
 function measured(event: Event) {
   const text = (event.target as HTMLInputElement).value.replace('−', '-').replace(',', '.')
-  const [first, second] = [props.keeper.giver_id, props.keeper.device]
+  const [first, second] = [props.timecodeDevice.giver_id, props.timecodeDevice.device]
   if (!text.trim()) return void job.edit([{ kind: 'drop-pair-drift', first, second }])
   const ppm = Number(text)
   wrong.value = Number.isFinite(ppm) ? '' : 'Write millionths as a number: 3.2, or −3.2 where it runs slow.'
@@ -61,15 +65,17 @@ function measured(event: Event) {
 const known = computed(() =>
   job.state?.plan.pair_drifts?.find(
     ({ first, second }) =>
-      [first, second].sort().join() === [props.keeper.device, props.keeper.giver_id].sort().join(),
+      [first, second].sort().join() ===
+      [props.timecodeDevice.device, props.timecodeDevice.giver_id].sort().join(),
   ),
 )
 </script>
 
 <template>
-  <form class="jam" :aria-label="`Jams of ${keeper.label}`" @submit.prevent="jam(timesOf(times))">
-    <p v-if="keeper.gets === 'cable'" class="soft">
-      It stays on the cable from {{ keeper.giver }}: remove that cable, and it can be jammed and run alone.
+  <form class="jam" :aria-label="`Jams of ${timecodeDevice.label}`" @submit.prevent="jam(timesOf(times))">
+    <p v-if="timecodeDevice.gets === 'cable'" class="soft">
+      It stays on the cable from {{ timecodeDevice.giver }}: remove that cable, and it can be jammed and run
+      alone.
     </p>
     <template v-else>
       <label class="field"
@@ -91,7 +97,7 @@ const known = computed(() =>
       /></label>
       <Button type="submit" size="small" :disabled="job.readOnly">Set</Button>
       <Button
-        v-if="day?.advised_min && written(day.advised_min) !== written(keeper.jams_min)"
+        v-if="day?.advised_min && written(day.advised_min) !== written(timecodeDevice.jams_min)"
         outlined
         size="small"
         :disabled="job.readOnly"
@@ -99,12 +105,14 @@ const known = computed(() =>
         >Jam at {{ written(day.advised_min) }}</Button
       >
     </template>
-    <label v-if="keeper.giver_id && keeper.gets !== 'track'" class="field"
+    <label v-if="timecodeDevice.giver_id && timecodeDevice.gets !== 'track'" class="field"
       ><span>measured, ppm</span>
       <input
         class="num"
         :value="known?.ppm ?? ''"
-        :placeholder="keeper.parting_ppm === null ? '' : `±${keeper.parting_ppm}`"
+        :placeholder="
+          timecodeDevice.relative_drift_ppm === null ? '' : `±${timecodeDevice.relative_drift_ppm}`
+        "
         :disabled="job.readOnly"
         @change="measured"
     /></label>
@@ -116,11 +124,11 @@ const known = computed(() =>
           : `It stays within the limit for ${span(day.every_min)}.`
       }}
       {{
-        keeper.is_measured
+        timecodeDevice.is_measured
           ? 'As it was measured.'
           : 'As bad as both clocks may be: read a label from both after an hour.'
       }}
-      <template v-if="keeper.forgets">
+      <template v-if="timecodeDevice.forgets">
         It forgets its time when it is switched off: jam it after every battery.</template
       >
     </p>

@@ -1,13 +1,13 @@
 import { expect, test } from 'vitest'
 
 import type { Clock } from '@/api/client'
-import { dayShape, STRIP, treeRows, type Keeper } from './clockShape'
+import { dayShape, STRIP, treeRows, type TimecodeDevice } from './clockShape'
 
-const keeper = (device: string, gets: Keeper['gets'], giver = '') =>
-  ({ device, gets, giver_id: giver, label: device }) as Keeper
+const timecodeDevice = (device: string, gets: TimecodeDevice['gets'], giver = '') =>
+  ({ device, gets, giver_id: giver, label: device }) as TimecodeDevice
 const day = {
   device: 'box',
-  spells: [
+  free_runs: [
     { begins_min: 480, ends_min: 750, begins_frames: 0, apart_frames: 0.81, against: 'Bag', beyond_min: 646 },
     {
       begins_min: 750,
@@ -25,18 +25,18 @@ const clock = {
   day_ends_min: 1050,
   limit_frames: 0.5,
   days: [day],
-  keepers: [
-    keeper('camera', 'cable', 'box'),
-    keeper('alone', 'none'),
-    keeper('bag', 'master'),
-    keeper('box', 'jam', 'bag'),
-    keeper('one', 'jam', 'other'),
-    keeper('other', 'jam', 'one'),
+  timecode_devices: [
+    timecodeDevice('camera', 'cable', 'box'),
+    timecodeDevice('alone', 'none'),
+    timecodeDevice('bag', 'master'),
+    timecodeDevice('box', 'jam', 'bag'),
+    timecodeDevice('one', 'jam', 'other'),
+    timecodeDevice('other', 'jam', 'one'),
   ],
 } as unknown as Clock
 
 test('a source stands above what it feeds, and a circle still stands there', () => {
-  expect(treeRows(clock).map((row) => [row.keeper.device, row.depth])).toEqual([
+  expect(treeRows(clock).map((row) => [row.timecodeDevice.device, row.depth])).toEqual([
     ['bag', 0],
     ['box', 1],
     ['camera', 2],

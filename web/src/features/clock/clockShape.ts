@@ -1,11 +1,11 @@
 import type { Clock } from '@/api/client'
 
-export type Keeper = Clock['keepers'][number]
+export type TimecodeDevice = Clock['timecode_devices'][number]
 type Day = Clock['days'][number]
 
 /** A row of the tree: how deep it hangs, and the day of what runs alone. */
 export interface TreeRow {
-  readonly keeper: Keeper
+  readonly timecodeDevice: TimecodeDevice
   readonly depth: number
   readonly day: Day | undefined
 }
@@ -14,16 +14,22 @@ export interface TreeRow {
 export function treeRows(clock: Clock): TreeRow[] {
   const rows: TreeRow[] = []
   const placed = new Set<string>()
-  const hang = (keeper: Keeper, depth: number) => {
-    if (placed.has(keeper.device)) return
-    placed.add(keeper.device)
-    rows.push({ keeper, depth, day: clock.days.find(({ device }) => device === keeper.device) })
-    for (const other of clock.keepers) if (other.giver_id === keeper.device) hang(other, depth + 1)
+  const hang = (timecodeDevice: TimecodeDevice, depth: number) => {
+    if (placed.has(timecodeDevice.device)) return
+    placed.add(timecodeDevice.device)
+    rows.push({
+      timecodeDevice,
+      depth,
+      day: clock.days.find(({ device }) => device === timecodeDevice.device),
+    })
+    for (const other of clock.timecode_devices)
+      if (other.giver_id === timecodeDevice.device) hang(other, depth + 1)
   }
-  for (const keeper of clock.keepers) if (keeper.gets === 'master') hang(keeper, 0)
+  for (const timecodeDevice of clock.timecode_devices)
+    if (timecodeDevice.gets === 'master') hang(timecodeDevice, 0)
   // A circle of jams hangs on nobody: its first one stands for it.
-  for (const keeper of clock.keepers) if (keeper.giver_id) hang(keeper, 0)
-  for (const keeper of clock.keepers) hang(keeper, 0)
+  for (const timecodeDevice of clock.timecode_devices) if (timecodeDevice.giver_id) hang(timecodeDevice, 0)
+  for (const timecodeDevice of clock.timecode_devices) hang(timecodeDevice, 0)
   return rows
 }
 
@@ -43,22 +49,22 @@ export const along = (clock: Clock, minute: number, width: number) =>
 
 /** The error over a day as a saw: it grows from each jam to the next; what lies beyond the limit is an area of its own. */
 export function dayShape(clock: Clock, day: Day, width: number): DayShape {
-  const most = Math.max(2 * clock.limit_frames, ...day.spells.map((spell) => spell.apart_frames))
+  const most = Math.max(2 * clock.limit_frames, ...day.free_runs.map((freeRun) => freeRun.apart_frames))
   const y = (frames: number) => STRIP.floor - ((STRIP.floor - STRIP.top) * frames) / most
   const x = (minute: number) => Math.min(Math.max(along(clock, minute, width), 0), width)
   const limit = y(clock.limit_frames)
   return {
     limit,
-    saw: day.spells
+    saw: day.free_runs
       .map(
-        (spell) =>
-          `${x(spell.begins_min)},${y(spell.begins_frames)} ${x(spell.ends_min)},${y(spell.apart_frames)} ${x(spell.ends_min)},${y(0)}`,
+        (freeRun) =>
+          `${x(freeRun.begins_min)},${y(freeRun.begins_frames)} ${x(freeRun.ends_min)},${y(freeRun.apart_frames)} ${x(freeRun.ends_min)},${y(0)}`,
       )
       .join(' '),
-    beyond: day.spells.flatMap(({ beyond_min: from, ends_min: end, apart_frames: apart }) =>
+    beyond: day.free_runs.flatMap(({ beyond_min: from, ends_min: end, apart_frames: apart }) =>
       from === null ? [] : [`${x(from)},${limit} ${x(end)},${y(apart)} ${x(end)},${limit}`],
     ),
-    jams: day.spells.map((spell) => ({ x: x(spell.begins_min), at: spell.begins_min })),
+    jams: day.free_runs.map((freeRun) => ({ x: x(freeRun.begins_min), at: freeRun.begins_min })),
     unset: day.unset_until_min === null ? null : x(day.unset_until_min),
   }
 }

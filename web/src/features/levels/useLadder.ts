@@ -49,7 +49,7 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
     const run = ladder.value?.run
     if (!run || !job.newest) return
     try {
-      boxes.value = await api.detours(job.newest.job, run)
+      boxes.value = await api.insertedDevices(job.newest.job, run)
     } catch (error) {
       ;[boxes.value, problem.value] = [[], wordsOf(error)]
     }

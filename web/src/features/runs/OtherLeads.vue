@@ -13,12 +13,12 @@ const job = useJob()
 const here = computed(() => (job.newest ? ([job.newest.job, props.run, job.newest.revision] as const) : null))
 const joins = useFetched(
   () => here.value,
-  ([id, run]) => api.joins(id, run),
+  ([id, run]) => api.cableChains(id, run),
 )
 const isWanted = ref(false) // ways by another box take longer: only who asks waits for them
-const detours = useFetched(
+const insertedDevices = useFetched(
   () => (isWanted.value ? here.value : null),
-  ([id, run]) => api.detours(id, run),
+  ([id, run]) => api.insertedDevices(id, run),
 )
 const list = useTemplateRef<HTMLElement>('list')
 
@@ -30,7 +30,7 @@ watch(
   },
   { immediate: true },
 )
-watch(detours, async (found) => {
+watch(insertedDevices, async (found) => {
   if (!found || !props.asked) return
   await nextTick()
   list.value?.querySelector('button')?.focus() // Enter takes the best one
@@ -48,18 +48,18 @@ watch(detours, async (found) => {
     </li>
   </ul>
   <h3>Via another device</h3>
-  <Button v-if="!detours" outlined size="small" :loading="isWanted" @click="isWanted = true"
+  <Button v-if="!insertedDevices" outlined size="small" :loading="isWanted" @click="isWanted = true"
     >Show options</Button
   >
-  <p v-else-if="!detours.length" class="soft small">No device joins these two.</p>
+  <p v-else-if="!insertedDevices.length" class="soft small">No device joins these two.</p>
   <ul v-else ref="list" aria-label="Via another device">
-    <li v-for="detour in detours" :key="detour.label">
-      <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(detour.edits)">{{
-        detour.label
+    <li v-for="way in insertedDevices" :key="way.label">
+      <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(way.edits)">{{
+        way.label
       }}</Button>
       <span class="soft small">
-        average {{ formatLevel(detour.average_dbfs) }}, hiss {{ formatLevel(detour.noise_dbfs) }} dBFS;
-        {{ detour.verdict }}{{ detour.needs === 'nothing' ? '' : '. It is not in this job yet' }}
+        average {{ formatLevel(way.average_dbfs) }}, hiss {{ formatLevel(way.noise_dbfs) }} dBFS;
+        {{ way.verdict }}{{ way.needs === 'nothing' ? '' : '. It is not in this job yet' }}
       </span>
     </li>
   </ul>

@@ -52,7 +52,7 @@ async function applyPointed() {
   const [fix] = await advice.whenReady(finding.id)
   if (pointedFinding.value?.id !== finding.id) return // somebody has gone on to another one
   if (fix) await store.edit(fix.edits)
-  else if (finding.has_detours) store.boxesFor = finding.run
+  else if (finding.has_inserted_devices) store.boxesFor = finding.run
 }
 
 useNews()

@@ -34,18 +34,18 @@ from tidy_trunk.core.plan import (
     free_id,
     times_words,
 )
-from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.time.clock import (
     Clocks,
     Gets,
-    Keeper,
+    TimecodeDevice,
     first_giver,
     jams_for,
     jams_too_often,
-    keepers,
     kept_for_timecode,
+    timecode_devices,
 )
 from tidy_trunk.errors import TidyTrunkError
 
@@ -96,30 +96,40 @@ def give_timecode(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("missed-jam")
 def jam_in_time(question: Question, finding: Finding) -> Iterator[Move]:
     """Times that keep it within its limit; where those come too often for a crew, a lead or a clock that stays on it."""
-    keeper = _keeper(question, finding.device)
-    if keeper.jam is None:
+    timecode_device = _timecode_device(question, finding.device)
+    if timecode_device.jam is None:
         return
-    advised = jams_for(question.clocks, keeper.device)
+    advised = jams_for(question.clocks, timecode_device.device)
     if advised is not None:
-        edit = SetJam(device=keeper.device, giver=keeper.giver, over=keeper.jam.over, at_min=advised)
+        edit = SetJam(
+            device=timecode_device.device, giver=timecode_device.giver, over=timecode_device.jam.over, at_min=advised
+        )
         often = jams_too_often(advised) > 0
         worst = " if it parts as fast as it may" if often else ""
-        yield Move(f"Jam from {question.rig.unit(keeper.giver).label} at {times_words(advised)}{worst}", (edit,))
+        yield Move(
+            f"Jam from {question.rig.unit(timecode_device.giver).label} at {times_words(advised)}{worst}", (edit,)
+        )
         if not often:
             return
-    yield from _from_the_first(question, keeper)
-    yield from _leads(question, keeper.giver, keeper.device)
-    yield from _generator(question, keeper)
+    yield from _from_the_first(question, timecode_device)
+    yield from _leads(question, timecode_device.giver, timecode_device.device)
+    yield from _generator(question, timecode_device)
 
 
-def _from_the_first(question: Question, keeper: Keeper) -> Iterator[Move]:
+def _from_the_first(question: Question, timecode_device: TimecodeDevice) -> Iterator[Move]:
     """Jams from the first of the chain, where whoever jams the device now is too far off by then."""
-    root = question.clocks.root(keeper.device)
-    if root == keeper.giver or not question.rig.unit(root).device_class.keeps_time or keeper.jam is None:
+    root = question.clocks.root(timecode_device.device)
+    if (
+        root == timecode_device.giver
+        or not question.rig.unit(root).device_class.keeps_time
+        or timecode_device.jam is None
+    ):
         return
-    jam = SetJam(device=keeper.device, giver=root, over=keeper.jam.over, at_min=keeper.jam.at_min)
+    jam = SetJam(
+        device=timecode_device.device, giver=root, over=timecode_device.jam.over, at_min=timecode_device.jam.at_min
+    )
     try:
-        advised = _jams_in(apply_edits(question.plan, [jam])[0], keeper.device)
+        advised = _jams_in(apply_edits(question.plan, [jam])[0], timecode_device.device)
     except TidyTrunkError:
         return
     if advised is not None:
@@ -130,13 +140,13 @@ def _from_the_first(question: Question, keeper: Keeper) -> Iterator[Move]:
 def _jams_in(plan: Plan, device: str) -> tuple[int, ...] | None:
     """When to jam a device of another plan. Raises PlanError, InputError or SignalLoopError: it cannot be so."""
     report = Report(trace_plan(plan))
-    return jams_for(Clocks(report.rig, {item.device: item for item in keepers(report)}), device)
+    return jams_for(Clocks(report.rig, {item.device: item for item in timecode_devices(report)}), device)
 
 
 @moves_for("two-clocks")
 def one_master(question: Question, finding: Finding) -> Iterator[Move]:
     """The clock that fewer devices follow, jammed from the one that most follow."""
-    known = {keeper.device: keeper for keeper in question.keepers}
+    known = {timecode_device.device: timecode_device for timecode_device in question.timecode_devices}
     followers: dict[str, int] = {}
     for device in known:
         root = first_giver(question.rig, known, device)
@@ -151,7 +161,7 @@ def one_master(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("genlock-alone")
 def number_the_frames(question: Question, finding: Finding) -> Iterator[Move]:
     """A jam from whoever gives the genlock."""
-    yield _begin_with(question, finding.device, _keeper(question, finding.device).genlocked_to)
+    yield _begin_with(question, finding.device, _timecode_device(question, finding.device).genlocked_to)
 
 
 def _begin_with(question: Question, device: str, giver: str) -> Move:
@@ -163,13 +173,18 @@ def _begin_with(question: Question, device: str, giver: str) -> Move:
 @moves_for("nothing-to-sync-by")
 def something_in_common(question: Question, finding: Finding) -> Iterator[Move]:
     """Timecode from whom the recorder has it, or from itself: by a lead that stays, or by a jam."""
-    known = {keeper.device: keeper for keeper in question.keepers}
+    known = {timecode_device.device: timecode_device for timecode_device in question.timecode_devices}
     camera, recorder = finding.device, finding.about
     root = first_giver(question.rig, known, recorder) or recorder
     yield from _leads(question, root, camera)
-    keeper = known.get(camera)
+    timecode_device = known.get(camera)
     both_keep = all(question.rig.unit(device).device_class.keeps_time for device in (camera, root))
-    if both_keep and keeper is not None and keeper.has_socket and keeper.gets is Gets.NOTHING:
+    if (
+        both_keep
+        and timecode_device is not None
+        and timecode_device.has_socket
+        and timecode_device.gets is Gets.NOTHING
+    ):
         yield _begin_with(question, camera, root)
 
 
@@ -189,8 +204,8 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
                 yield Move(f"Set {unit.label} to {wanted:.1f} ms", (edit,))
 
 
-def _keeper(question: Question, device: str) -> Keeper:
-    return next(keeper for keeper in question.keepers if keeper.device == device)
+def _timecode_device(question: Question, device: str) -> TimecodeDevice:
+    return next(timecode_device for timecode_device in question.timecode_devices if timecode_device.device == device)
 
 
 def _leads(question: Question, giver: str, taker: str) -> Iterator[Move]:
@@ -211,7 +226,7 @@ def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) 
             ends = PortRef(giver, output.id), PortRef(taker, port.id)
             if rig.leaving.get(ends[0]) or rig.arriving.get(ends[1]):
                 continue
-            joins = find_joins(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
+            joins = find_cable_chains(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
             if joins:
                 connect = Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
                 mode = output.timecode_mode
@@ -221,24 +236,24 @@ def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) 
                     yield SetControl(device=giver, control=mode_key(output.id), value=mode.id), connect
 
 
-def _generator(question: Question, keeper: Keeper) -> Iterator[Move]:
+def _generator(question: Question, timecode_device: TimecodeDevice) -> Iterator[Move]:
     """A generator more that stays on a device: over its timecode socket, else as sound on a track."""
-    rig, label = question.rig, question.rig.unit(keeper.device).label
+    rig, label = question.rig, question.rig.unit(timecode_device.device).label
     box = free_id(GENERATOR, rig.plan.devices)
     begins = question.plan.defaults.day_begins_min
     edits: list[Edit] = [
         AddDevice(class_id=GENERATOR, id=box, label=f"{label} clock"),
-        SetJam(device=box, giver=keeper.giver, at_min=(begins,)),
-        SetJam(device=keeper.device, giver=None),
+        SetJam(device=box, giver=timecode_device.giver, at_min=(begins,)),
+        SetJam(device=timecode_device.device, giver=None),
     ]
     try:
         brought, _ = apply_edits(question.plan, edits)
-        lead = next(_connections(Rig(brought), box, keeper.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
+        lead = next(_connections(Rig(brought), box, timecode_device.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
         if lead is None:
             return
         connected, _ = apply_edits(brought, lead)
-        edits += [*lead, *kept_for_timecode(connected, keeper.device)]  # traced there: a circle is told
-        edits[1] = SetJam(device=box, giver=keeper.giver, at_min=_jams_in(connected, box) or (begins,))
+        edits += [*lead, *kept_for_timecode(connected, timecode_device.device)]  # traced there: a circle is told
+        edits[1] = SetJam(device=box, giver=timecode_device.giver, at_min=_jams_in(connected, box) or (begins,))
     except TidyTrunkError:
         return
     yield Move(f"Add a timecode generator that stays on {label}", tuple(edits))

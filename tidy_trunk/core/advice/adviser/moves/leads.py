@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
 from tidy_trunk.core.gear.catalogue import OutputPort
 from tidy_trunk.core.plan import Disconnect, MoveRun, PortRef, SetParts, SetStrainRelief, order_m
-from tidy_trunk.core.sound.cable_chains import SHORT_M, find_joins, keeping_loss, with_length
+from tidy_trunk.core.sound.cable_chains import SHORT_M, find_cable_chains, keeping_loss, with_length
 
 _MOST = 2
 
@@ -21,7 +21,7 @@ def other_leads(question: Question, finding: Finding) -> Iterator[Move]:
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = joint.run.length_m or SHORT_M
     own = question.rig.own_leads
-    joins = find_joins(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
+    joins = find_cable_chains(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
     for join in [join for join in joins if join.is_right][:_MOST]:
         names = " and ".join(question.rig.lead_of(part).label for part in join.parts) or "no cable"
         yield Move(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),))
@@ -65,7 +65,7 @@ def balanced_instead(question: Question, finding: Finding) -> Iterator[Move]:
         in_use = question.rig.leaving.get(ref) and port.id != joint.output.id
         if not port.circuit.is_balanced or in_use or not _same_signal(joint, port):
             continue
-        for join in find_joins(port, joint.input, length_m=joint.run.length_m):
+        for join in find_cable_chains(port, joint.input, length_m=joint.run.length_m):
             if not join.is_right or join.unbalanced_m >= joint.unbalanced_m:
                 continue
             move = MoveRun(run=joint.run.id, sending=ref, parts=keeping_loss(join.parts, joint.pad_db, joint.input))
@@ -99,7 +99,7 @@ def another_output(question: Question, finding: Finding) -> Iterator[Move]:
         if port.is_headphone or not port.circuit.is_analogue or question.rig.leaving.get(ref):
             continue
         length_m = max(joint.run.length_m, SHORT_M)
-        joins = find_joins(port, joint.input, length_m=length_m, own=question.rig.own_leads)
+        joins = find_cable_chains(port, joint.input, length_m=length_m, own=question.rig.own_leads)
         if joins and joins[0].is_right:
             move = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
             yield Move(f"Take {joint.sender.label} {port.label} instead", (move,))

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.detours import detours
+from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.move import Move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
@@ -39,9 +39,9 @@ def power_on(question: Question, finding: Finding) -> Iterator[Move]:
 def by_a_box(question: Question, finding: Finding) -> Iterator[Move]:
     """Via a box that gives it, where neither the socket nor a cell can: those of the job, then what can be had."""
     feeding = question.joint(finding.run).sender.device_class.feeding
-    if finding.has_detours and feeding is not None and not feeding.cell:
-        for detour in detours(question.report, finding.run)[:MOST_BOXES]:
-            yield Move(detour.label, detour.edits)
+    if finding.has_inserted_devices and feeding is not None and not feeding.cell:
+        for inserted_device in inserted_devices(question.report, finding.run)[:MOST_BOXES]:
+            yield Move(inserted_device.label, inserted_device.edits)
 
 
 @moves_for("harmful-power", "phantom-shorted")

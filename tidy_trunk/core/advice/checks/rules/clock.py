@@ -20,10 +20,10 @@ from tidy_trunk.core.time.clock import (
     OFTEN_MIN,
     ClockDay,
     Gets,
-    Keeper,
     LateScreen,
     Meets,
     Pair,
+    TimecodeDevice,
     clock_day,
     day_hours,
     first_giver,
@@ -102,22 +102,22 @@ def beside_timecode(situation: Situation) -> Iterator[Finding]:
 def timecode_rate(situation: Situation) -> Iterator[Finding]:
     """A device whose labels count otherwise than the job's. [ST12-1]"""
     wanted = FrameRate.parse(situation.plan.defaults.frame_rate)
-    for keeper in situation.keepers:
-        if keeper.rate == wanted:
+    for timecode_device in situation.timecode_devices:
+        if timecode_device.rate == wanted:
             continue
-        label = situation.rig.unit(keeper.device).label
-        same_speed = keeper.rate.ratio == wanted.ratio
-        uses_labels = keeper.gets is not Gets.NOTHING
+        label = situation.rig.unit(timecode_device.device).label
+        same_speed = timecode_device.rate.ratio == wanted.ratio
+        uses_labels = timecode_device.gets is not Gets.NOTHING
         yield Finding(
             rule="timecode-rate",
             severity=Severity.STOP if uses_labels and not same_speed else Severity.CAUTION,
-            title=f"{label} counts at {name_of(keeper.rate)}",
+            title=f"{label} counts at {name_of(timecode_device.rate)}",
             text=(
-                f"The job is at {name_of(wanted)}; {label} is set to {name_of(keeper.rate)}: {_how_apart(keeper.rate, wanted)}. "
+                f"The job is at {name_of(wanted)}; {label} is set to {name_of(timecode_device.rate)}: {_how_apart(timecode_device.rate, wanted)}. "
                 "Set every device to one rate and one drop-frame flag."
             ),
             source="ST12-1",
-            device=keeper.device,
+            device=timecode_device.device,
         )
 
 
@@ -133,10 +133,10 @@ def _how_apart(rate: FrameRate, wanted: FrameRate) -> str:
 @clock_rule
 def record_run(situation: Situation) -> Iterator[Finding]:
     """Labels that stand still between takes, on a device that is to meet others by them. [HANDBOOK] §8"""
-    for keeper in situation.keepers:
-        if not keeper.records_run or keeper.gets in (Gets.NOTHING, Gets.SOUND):
+    for timecode_device in situation.timecode_devices:
+        if not timecode_device.records_run or timecode_device.gets in (Gets.NOTHING, Gets.SOUND):
             continue
-        label = situation.rig.unit(keeper.device).label
+        label = situation.rig.unit(timecode_device.device).label
         yield Finding(
             rule="record-run",
             severity=Severity.STOP,
@@ -146,7 +146,7 @@ def record_run(situation: Situation) -> Iterator[Finding]:
                 "Set it to free run and jam it again."
             ),
             source="HANDBOOK",
-            device=keeper.device,
+            device=timecode_device.device,
         )
 
 
@@ -177,47 +177,52 @@ def missed_jam(situation: Situation) -> Iterator[Finding]:
 
     [HANDBOOK] §8
     """
-    for keeper in situation.keepers:
-        day = clock_day(situation.clocks, keeper)
-        if day is None or day.beyond_min is None or keeper.jam is None:
+    for timecode_device in situation.timecode_devices:
+        day = clock_day(situation.clocks, timecode_device)
+        if day is None or day.beyond_min is None or timecode_device.jam is None:
             continue
-        label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.giver).label
+        label, giver = situation.rig.unit(timecode_device.device).label, situation.rig.unit(timecode_device.giver).label
         yield Finding(
             rule="missed-jam",
             severity=Severity.CAUTION,
             title=f"{label} is not jammed in time",
-            text=_why_missed(situation, keeper, day, label, giver) + _too_often(situation, keeper, day),
+            text=_why_missed(situation, timecode_device, day, label, giver)
+            + _too_often(situation, timecode_device, day),
             source="HANDBOOK",
-            device=keeper.device,
+            device=timecode_device.device,
             verify="Read a label from both at the same moment before you jam: it tells how fast they really part.",
         )
 
 
-def _why_missed(situation: Situation, keeper: Keeper, day: ClockDay, label: str, giver: str) -> str:
+def _why_missed(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay, label: str, giver: str) -> str:
     limit = situation.plan.defaults.drift_limit_frames
     if day.unset_until_min is not None:
         return f"{label} has no time from {giver} until {clock_words(day.unset_until_min)}: the day has begun by then."
-    spell = next(spell for spell in day.spells if spell.beyond_min is not None)
+    free_run = next(free_run for free_run in day.free_runs if free_run.beyond_min is not None)
     beyond = (
-        f"beyond {limit:g} frames from {clock_words(day.beyond_min or 0)} on, {spell.apart_frames:.2f} frames by "
-        f"{clock_words(spell.ends_min)}."
+        f"beyond {limit:g} frames from {clock_words(day.beyond_min or 0)} on, {free_run.apart_frames:.2f} frames by "
+        f"{clock_words(free_run.ends_min)}."
     )
-    if spell.against != keeper.giver:
-        against = situation.rig.unit(spell.against).label
+    if free_run.against != timecode_device.giver:
+        against = situation.rig.unit(free_run.against).label
         return (
-            f"Jammed from {giver} at {clock_words(spell.begins_min)}, {label} may part from {against}, with which it has to agree: "
+            f"Jammed from {giver} at {clock_words(free_run.begins_min)}, {label} may part from {against}, with which it has to agree: "
             f"{beyond}"
         )
-    known = "was measured to part" if keeper.parting is not None and keeper.parting.is_measured else "may part"
-    ppm = keeper.parting.ppm if keeper.parting is not None else 0.0
-    return f"Jammed at {clock_words(spell.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: {beyond}"
+    known = (
+        "was measured to part"
+        if timecode_device.relative_drift is not None and timecode_device.relative_drift.is_measured
+        else "may part"
+    )
+    ppm = timecode_device.relative_drift.ppm if timecode_device.relative_drift is not None else 0.0
+    return f"Jammed at {clock_words(free_run.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: {beyond}"
 
 
-def _too_often(situation: Situation, keeper: Keeper, day: ClockDay) -> str:
+def _too_often(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> str:
     """What helps a clock that nobody would jam as often as it asks for."""
     if day.every_min is None or day.every_min >= OFTEN_MIN:
         return ""
-    jams = jams_for(situation.clocks, keeper.device)
+    jams = jams_for(situation.clocks, timecode_device.device)
     if jams is not None and not jams_too_often(jams):
         return ""
     return (
@@ -231,10 +236,10 @@ def _too_often(situation: Situation, keeper: Keeper, day: ClockDay) -> str:
 def forgets_timecode(situation: Situation) -> Iterator[Finding]:
     """A jammed device that loses its time with its battery, and the battery does not last. [HANDBOOK] §8"""
     hours = day_hours(situation.rig)
-    for keeper in situation.keepers:
-        unit = situation.rig.unit(keeper.device)
+    for timecode_device in situation.timecode_devices:
+        unit = situation.rig.unit(timecode_device.device)
         traits = unit.device_class.traits
-        if not keeper.forgets or keeper.jam is None or unit.power is not Power.BATTERY:
+        if not timecode_device.forgets or timecode_device.jam is None or unit.power is not Power.BATTERY:
             continue
         if traits.battery_wh is None or traits.power_w is None:
             continue
@@ -250,18 +255,18 @@ def forgets_timecode(situation: Situation) -> Iterator[Finding]:
                 "jam it again after every battery."
             ),
             source="HANDBOOK",
-            device=keeper.device,
+            device=timecode_device.device,
         )
 
 
 @clock_rule
 def two_clocks(situation: Situation) -> Iterator[Finding]:
     """Two devices that give time and get none: half of the labels mean another moment. [HANDBOOK] §8"""
-    known = {keeper.device: keeper for keeper in situation.keepers}
+    known = {timecode_device.device: timecode_device for timecode_device in situation.timecode_devices}
     roots: dict[str, list[str]] = {}
-    for device, keeper in known.items():
+    for device, timecode_device in known.items():
         root = first_giver(situation.rig, known, device)
-        if root and keeper.gets is not Gets.GIVES:
+        if root and timecode_device.gets is not Gets.GIVES:
             roots.setdefault(root, []).append(device)
     if len(roots) < 2:
         return
@@ -285,10 +290,13 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
 @clock_rule
 def genlock_alone(situation: Situation) -> Iterator[Finding]:
     """Genlock without timecode: frames in step, and no label says which is which. [PRACTICE]"""
-    for keeper in situation.keepers:
-        if not keeper.genlocked_to or keeper.gets in (Gets.SOCKET, Gets.JAMS):
+    for timecode_device in situation.timecode_devices:
+        if not timecode_device.genlocked_to or timecode_device.gets in (Gets.SOCKET, Gets.JAMS):
             continue
-        label, giver = situation.rig.unit(keeper.device).label, situation.rig.unit(keeper.genlocked_to).label
+        label, giver = (
+            situation.rig.unit(timecode_device.device).label,
+            situation.rig.unit(timecode_device.genlocked_to).label,
+        )
         yield Finding(
             rule="genlock-alone",
             severity=Severity.CAUTION,
@@ -298,14 +306,14 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
                 "it then does not part."
             ),
             source="PRACTICE",
-            device=keeper.device,
+            device=timecode_device.device,
         )
 
 
 @clock_rule
 def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
     """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
-    for pair in pairs(situation.report, situation.keepers):
+    for pair in pairs(situation.report, situation.timecode_devices):
         by_ear = pair.by == (Meets.OWN_MICROPHONE,)
         if not pair.has_clap_alone and not by_ear:
             continue

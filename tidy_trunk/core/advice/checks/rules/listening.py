@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import PlacedDevice, PortRef
-from tidy_trunk.core.time.clock import BROADCAST, lateness
+from tidy_trunk.core.time.clock import BROADCAST, latency
 
 
 @rule
@@ -80,7 +80,7 @@ def listening_late(situation: Situation) -> Iterator[Finding]:
             continue
         port = joint.run.receiving
         stages = [situation.report.tracer.input(port.device, port.port, channel) for channel in (0, 1)]
-        late = max((lateness(situation.rig, stage) for stage in stages), key=lambda item: item.most_ms)
+        late = max((latency(situation.rig, stage) for stage in stages), key=lambda item: item.most_ms)
         if late.most_ms <= BROADCAST.late_ms:
             continue
         worst = max(late.parts, key=lambda part: part.ms)

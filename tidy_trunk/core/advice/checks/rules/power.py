@@ -202,7 +202,7 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
         device=joint.receiver.device.id,
         run=joint.run.id,
         tracks=tracks,
-        has_detours=not can,
+        has_inserted_devices=not can,
     )
 
 

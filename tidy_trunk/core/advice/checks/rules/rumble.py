@@ -59,7 +59,11 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
         below = track.sound.average - before
         if below < NO_RUMBLE_FROM_DB:
             continue
-        against = "and there is no low-frequency noise" if before == SILENCE_DB else f"and low-frequency noise lies {below:.0f} dB below it"
+        against = (
+            "and there is no low-frequency noise"
+            if before == SILENCE_DB
+            else f"and low-frequency noise lies {below:.0f} dB below it"
+        )
         yield Finding(
             rule="thin-voice",
             severity=Severity.NOTE,

@@ -28,7 +28,7 @@ class Part:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Lateness:
+class Latency:
     """Of the earliest and the latest sound that arrives, in ms; parts: what the latest one comes through, in order."""
 
     least_ms: float
@@ -90,17 +90,17 @@ def own_ms(rig: Rig, device: str, *, with_picture: bool, circuit: Circuit = Circ
     return CONVERTED_MS if traits.sample_rates_hz else 0.0
 
 
-def lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness] | None = None) -> Lateness:
+def latency(rig: Rig, stage: Stage, known: dict[StageKey, Latency] | None = None) -> Latency:
     """How late the sound of a stage is against the moment at which it was made. Source: [HANDBOOK] §8"""
     known = {} if known is None else known
     if stage.key not in known:
-        known[stage.key] = _lateness(rig, stage, known)
+        known[stage.key] = _latency(rig, stage, known)
     return known[stage.key]
 
 
 def programme_ms(rig: Rig, stage: Stage) -> float:
     """How late the latest sound of a track is where it comes out of its device."""
-    return lateness(rig, stage).most_ms + own_ms(rig, stage.device, with_picture=_came_with_picture(rig, stage))
+    return latency(rig, stage).most_ms + own_ms(rig, stage.device, with_picture=_came_with_picture(rig, stage))
 
 
 def _came_with_picture(rig: Rig, stage: Stage) -> bool:
@@ -110,13 +110,13 @@ def _came_with_picture(rig: Rig, stage: Stage) -> bool:
     return any(_came_with_picture(rig, feed) for feed, _ in stage.feeds if feed.device == stage.device)
 
 
-def _lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness]) -> Lateness:
+def _latency(rig: Rig, stage: Stage, known: dict[StageKey, Latency]) -> Latency:
     if stage.place is Place.SOUND:
         part = Part("air", air_ms(rig.plan.sources[stage.name].heard_by[stage.device]))
-        return Lateness(least_ms=part.ms, most_ms=part.ms, parts=(part,))
-    before = [lateness(rig, feed, known) for feed, _ in stage.feeds]
+        return Latency(least_ms=part.ms, most_ms=part.ms, parts=(part,))
+    before = [latency(rig, feed, known) for feed, _ in stage.feeds]
     if not before:
-        return Lateness(least_ms=0.0, most_ms=0.0, parts=())
+        return Latency(least_ms=0.0, most_ms=0.0, parts=())
     latest = max(before, key=lambda item: item.most_ms)
     added = 0.0
     if stage.place is Place.OUTPUT:
@@ -124,4 +124,4 @@ def _lateness(rig: Rig, stage: Stage, known: dict[StageKey, Lateness]) -> Latene
         pictures = circuit in WITH_PICTURE or _came_with_picture(rig, stage)
         added = own_ms(rig, stage.device, with_picture=pictures, circuit=circuit)
     parts = (*latest.parts, Part(rig.unit(stage.device).label, added)) if added else latest.parts
-    return Lateness(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)
+    return Latency(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

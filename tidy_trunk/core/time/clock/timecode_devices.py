@@ -30,7 +30,7 @@ class Gets(StrEnum):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Parting:
+class RelativeDrift:
     """How fast a device parts from its giver. is_measured: together, not from what each clock is good for."""
 
     ppm: float
@@ -38,7 +38,7 @@ class Parting:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Keeper:
+class TimecodeDevice:
     """A device that records or keeps time.
 
     giver: from whom it gets its time, "" without a source. jam: where it runs alone between jams.
@@ -47,7 +47,7 @@ class Keeper:
     rate, records_run: how its labels count, and whether they stand still between takes.
     ppm: what its clock is good for, None where nobody knows. forgets: it loses timecode when it is switched off.
     genlocked_to: whose beat its frames keep, "" where nobody's.
-    parting, alone: how fast, and by how far over the day, it parts from its giver on its own; None where it cannot.
+    relative_drift, alone: how fast, and by how far over the day, it parts from its giver on its own; None where it cannot.
     """
 
     device: str
@@ -63,7 +63,7 @@ class Keeper:
     ppm: float | None
     forgets: bool | None
     genlocked_to: str
-    parting: Parting | None
+    relative_drift: RelativeDrift | None
     alone: Drift | None
 
 
@@ -82,16 +82,16 @@ def day_hours(rig: Rig) -> float:
     return (rig.plan.defaults.day_ends_min - rig.plan.defaults.day_begins_min) / 60
 
 
-def keepers(report: Report) -> tuple[Keeper, ...]:
+def timecode_devices(report: Report) -> tuple[TimecodeDevice, ...]:
     """Every recording device and clock of a job, in the order of the plan."""
     sounds: dict[str, TimecodeTrack] = {}
     for sound in timecode_tracks(report):
         sounds.setdefault(sound.track.partition(".")[0], sound)
-    found = [_keeper(report.rig, unit, sounds.get(unit.device.id)) for unit in report.rig.units()]
+    found = [_timecode_device(report.rig, unit, sounds.get(unit.device.id)) for unit in report.rig.units()]
     return tuple(item for item in found if item is not None)
 
 
-def _keeper(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> Keeper | None:
+def _timecode_device(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> TimecodeDevice | None:
     traits, device = unit.device_class.traits, unit.device.id
     if unit.device_class.kind is not Kind.CLOCK and not unit.device_class.is_recording:
         return None
@@ -106,10 +106,10 @@ def _keeper(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> Keeper
     elif _gives(rig, unit):
         gets = Gets.GIVES
     genlocked_to = genlocks[0] if genlocks else ""
-    parts = parting(rig, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
+    parts = relative_drift(rig, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
     limit = rig.plan.defaults.drift_limit_frames
     rate = FrameRate.parse(rig.plan.defaults.frame_rate)
-    return Keeper(
+    return TimecodeDevice(
         device=device,
         gets=gets,
         giver=giver,
@@ -123,7 +123,7 @@ def _keeper(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> Keeper
         ppm=None if traits.clock_ppm is None else traits.clock_ppm.value,
         forgets=None if traits.keeps_timecode_when_off is None else not traits.keeps_timecode_when_off,
         genlocked_to=genlocked_to,
-        parting=parts,
+        relative_drift=parts,
         alone=None if parts is None else drift(parts.ppm, 0.0, rate, day_hours(rig), limit),
     )
 
@@ -156,20 +156,20 @@ def rate_of(rig: Rig, unit: PlacedDevice) -> FrameRate:
     return FrameRate.parse(rig.plan.defaults.frame_rate if name == RATE_OF_JOB else name)
 
 
-def parting(rig: Rig, first: str, second: str) -> Parting | None:
+def relative_drift(rig: Rig, first: str, second: str) -> RelativeDrift | None:
     """How fast two clocks part at the worst: as it was measured, else as bad as both may be; None where nobody knows.
 
     A device that keeps the other's beat does not part from it. Source: [HANDBOOK] §8
     """
     for one, other in ((first, second), (second, first)):
         if other in _from(rig, rig.unit(one), Circuit.GENLOCK):
-            return Parting(ppm=0.0, is_measured=False)
+            return RelativeDrift(ppm=0.0, is_measured=False)
     measured = rig.plan.pair_drifts.get(pair_key(first, second))
     if measured is not None:
-        return Parting(ppm=measured.worst_ppm, is_measured=True)
+        return RelativeDrift(ppm=measured.worst_ppm, is_measured=True)
     figures = [rig.unit(device).device_class.traits.clock_ppm for device in (first, second)]
     sizes = [figure.value for figure in figures if figure is not None]
-    return Parting(ppm=sum(sizes), is_measured=False) if len(sizes) == 2 else None
+    return RelativeDrift(ppm=sum(sizes), is_measured=False) if len(sizes) == 2 else None
 
 
 def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
@@ -209,16 +209,16 @@ def _beside(rig: Rig, device: str, bus: str, port_id: str) -> tuple[str, ...]:
     )
 
 
-def first_giver(rig: Rig, known: Mapping[str, Keeper], device: str) -> str:
+def first_giver(rig: Rig, known: Mapping[str, TimecodeDevice], device: str) -> str:
     """Where a device's time comes from in the end: whoever gives it and gets it from nobody; "" without a source."""
     seen: list[str] = []
     here = device
     while here in known and here not in seen:
         seen.append(here)
-        keeper = known[here]
-        if keeper.gets is Gets.GIVES:
+        timecode_device = known[here]
+        if timecode_device.gets is Gets.GIVES:
             return here
-        here = keeper.giver
+        here = timecode_device.giver
     return here if here and here not in known and here in rig.plan.devices else ""
 
 

@@ -1,14 +1,14 @@
 """What joins A to B. Handbook section 4."""
 
 from tidy_trunk.core.gear.catalogue import DEVICES
-from tidy_trunk.core.sound.cable_chains import find_joins
+from tidy_trunk.core.sound.cable_chains import find_cable_chains
 
 
 def joins(sending, receiving, **options):
     (first, out), (second, into) = sending.split(":"), receiving.split(":")
     output = next(port for port in DEVICES[first].outputs if port.id == out)
     port = next(port for port in DEVICES[second].inputs if port.id == into)
-    return find_joins(output, port, **options)
+    return find_cable_chains(output, port, **options)
 
 
 def leads(join):

@@ -21,7 +21,7 @@ from tidy_trunk.core.plan import (
     apply_edits,
     free_id,
 )
-from tidy_trunk.core.sound.cable_chains import JOINT_M, find_joins
+from tidy_trunk.core.sound.cable_chains import JOINT_M, find_cable_chains
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
@@ -33,7 +33,7 @@ _BOX_KINDS = (Kind.PREAMP, Kind.MIXER, Kind.RECORDER)
 _SHORT_M = 0.5
 
 
-def detours(report: Report, run_id: str) -> list[Way]:
+def inserted_devices(report: Report, run_id: str) -> list[Way]:
     """Ways of a run by a box between its ends: devices of the job first, then classes of the catalogue; quiet ones first.
 
     Source: [HANDBOOK] §13
@@ -41,9 +41,9 @@ def detours(report: Report, run_id: str) -> list[Way]:
     rig = report.rig
     run = rig.plan.runs[run_id]
     found = [
-        detour
+        inserted_device
         for plan, device, needs in _boxes(rig, run)
-        if (detour := _by(report.rig.plan, plan, run, device, needs)) is not None
+        if (inserted_device := _by(report.rig.plan, plan, run, device, needs)) is not None
     ]
     return sorted(found, key=lambda item: (item.clips, item.needs != NOTHING, item.noise_dbfs - item.average_dbfs))
 
@@ -61,7 +61,7 @@ def _boxes(rig: Rig, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
 
 
 def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> Way | None:
-    """The detour by one box, matched as well as its knobs allow; None where it does not go."""
+    """The way by one device in between, matched as well as its knobs allow; None where it does not go."""
     try:
         state, _ = apply_edits(plan, [Disconnect(run=run.id), *brought])
         edits: list[Edit] = [Disconnect(run=run.id), *brought]
@@ -142,5 +142,5 @@ def _out_of(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
 
 def _joined(rig: Rig, output: OutputPort, port: InputPort, length_m: float) -> tuple[Part, ...] | None:
     """The best leads that bring the right signal; None where there are none."""
-    joins = find_joins(output, port, length_m=max(length_m, JOINT_M + 0.1), own=rig.own_leads)
+    joins = find_cable_chains(output, port, length_m=max(length_m, JOINT_M + 0.1), own=rig.own_leads)
     return next((join.parts for join in joins if join.is_right), None)

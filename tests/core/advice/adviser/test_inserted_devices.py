@@ -3,7 +3,7 @@
 import pytest
 
 from tests.plans import boom_in_bag, device, fixes, made, run
-from tidy_trunk.core.advice.adviser import detours
+from tidy_trunk.core.advice.adviser import inserted_devices
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.ways import NOTHING
 from tidy_trunk.core.command import say
@@ -24,8 +24,8 @@ def boom_on_camera():
 def test_a_shotgun_reaches_a_small_camera_by_a_box():
     plan = boom_on_camera()
     before = [finding for finding in check(Report(trace_plan(plan))) if finding.rule == "microphone-unpowered"]
-    found = detours(Report(trace_plan(plan)), "run-1")
-    assert before and before[0].has_detours
+    found = inserted_devices(Report(trace_plan(plan)), "run-1")
+    assert before and before[0].has_inserted_devices
     assert {fix.label for fix in fixes(plan, before[0])} <= {way.label for way in found}, (
         "nothing but a box powers it here"
     )
@@ -46,7 +46,7 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
 def test_a_recorder_that_is_there_goes_before_one_that_is_not():
     plan = made(device("boom-shotgun", "second"), device("mirrorless-line", "cam"), run("second.out", "cam.mic", "xlr-trs"),
                 AddSource(id="other", label="Other", average_db_spl=60, heard_by={"second": 0.5}), base=boom_in_bag())  # fmt: skip
-    found = detours(Report(trace_plan(plan)), "run-2")
+    found = inserted_devices(Report(trace_plan(plan)), "run-2")
     assert found[0].needs == NOTHING and "bag" in found[0].label
 
 

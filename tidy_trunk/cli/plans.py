@@ -36,7 +36,7 @@ def check_plan(path: Path, as_json: bool) -> int:
     ]
     tracks = [_track(evaluation, index) for index in range(len(evaluation.report.tracks))]
     tracks = [track for track in tracks if track["connected"]]
-    lines = [f"{finding['severity']}: {finding['title']}. {finding['text']}" for finding in findings]
+    lines = [f"{finding['severity']}: {_ended(str(finding['title']))} {finding['text']}" for finding in findings]
     for track in tracks:
         lines.append(_track_words(track))
     stops, cautions = evaluation.count(Severity.STOP), evaluation.count(Severity.CAUTION)
@@ -63,6 +63,11 @@ def _track(evaluation: Evaluation, index: int) -> dict[str, Any]:
         "tolerance_db": track.sound.tolerance_db,
         "provenance": track.provenance,
     }
+
+
+def _ended(title: str) -> str:
+    """A title as a sentence; some are questions."""
+    return title if title.endswith("?") else f"{title}."
 
 
 def _track_words(track: dict[str, Any]) -> str:

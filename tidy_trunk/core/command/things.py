@@ -51,8 +51,9 @@ def add(plan: Plan, rest: str) -> Iterator[Proposal]:
     classes = find_classes(plan, split_words(wanted))
     if not classes:
         near = near_classes(split_words(wanted))
-        hint = "one of these may be meant" if near else "look at the list on the Job page"
-        raise NotUnderstoodError(f"no class of device is called '{wanted.strip()}': {hint}")
+        nearest = ", ".join(repr(item.label.lower()) for item in near[:3])
+        hint = f"the nearest: {nearest}" if near else "Equipment lists them all"
+        raise NotUnderstoodError(f"no device is called '{wanted.strip()}': {hint}")
     names = [label for label in _LIST.split(labels.strip()) if label] or [None]
     for found in classes:
         yield single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))

@@ -46,7 +46,7 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
       />
     </label>
     <label class="check"
-      ><input type="checkbox" :checked="make.twoWays" @change="make.setTwoWays(!make.twoWays)" /> two ways,
+      ><input type="checkbox" :checked="make.twoWays" @change="make.setTwoWays(!make.twoWays)" /> Y-cable,
       left and right of one plug</label
     >
     <label v-if="make.twoWays" class="field">

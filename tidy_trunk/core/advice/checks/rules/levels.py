@@ -235,7 +235,7 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
             severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
             title="Hiss above the room",
             text=(
-                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.gear_noise_a)} dBFS of noise by ear "
+                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.gear_noise_a)} dBFS of noise "
                 f"(A-weighted), {above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS."
             ),
             source="HANDBOOK",
@@ -268,7 +268,7 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
             if below < 1
             else f"The place lies only {below:.0f} dB below the voice",
             text=(
-                f"{_tracks_label(situation, tracks)}: by ear the noise of the place is {_db(tracks[0].room_noise_a)} dBFS "
+                f"{_tracks_label(situation, tracks)}: the noise of the place is {_db(tracks[0].room_noise_a)} dBFS "
                 "(A-weighted). Go nearer, take a lavalier or a microphone that hears less from the sides, or find a quieter place."
             ),
             source="HANDBOOK",

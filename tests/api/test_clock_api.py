@@ -54,7 +54,7 @@ def test_a_lead_is_put_into_a_run_by_its_id(client):
     state = opened(client, foundry())
     address = f"/api/jobs/{state['job']}/runs"
     run, joins = next(
-        (run, joins) for run in state["runs"] if (joins := client.get(f"{address}/{run['run']}/joins").json())
+        (run, joins) for run in state["runs"] if (joins := client.get(f"{address}/{run['run']}/cable-chains").json())
     )
     lead = joins[0]["edits"][0]["parts"][0]["lead"]
     (edit,) = client.get(f"{address}/{run['run']}/leads/{lead}").json()["edits"]

@@ -368,7 +368,7 @@ class Model:
             wave.parts[atom] = wave.free[atom] = np.ones(31)
         wave.hear(f"room|{device}", ROOM, defaults["room_noise_db_spl"] - db(q) - a_change_db(ROOM))
         if defaults["rumble_db_spl"]:
-            wave.hear(f"rumble|{device}", RUMBLE, defaults["rumble_db_spl"])
+            wave.hear(f"low-frequency noise|{device}", RUMBLE, defaults["rumble_db_spl"])
         if unit.capsule.self_noise_db_a is not None:
             wave.hear(f"{device} self-noise", FLAT, unit.capsule.self_noise_db_a.value - a_change_db(FLAT))
         wave.cut(unit.capsule.max_db_spl.value)

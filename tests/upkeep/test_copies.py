@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.contract import wait
 from tests.plans import padded_plan
 from tests.sounds import sine, wav
 from tidy_trunk.settings import Settings
@@ -70,7 +71,7 @@ def test_a_copy_comes_back_without_sounds_and_everything_with_them(client, servi
     job = services.jobs.create(padded_plan()).revision.job
     sound = wav(sine(1000, -20, 0.2))
     client.post(f"/api/jobs/{job}/recordings", params={"keep": "true"}, content=sound)
-    services.recordings._workers.shutdown()
+    wait(lambda: all(record.state.is_over for record in services.recordings.all(job)))
     made = client.post("/api/copies").json()
     assert client.get("/api/copies").json() == {"copies": [made], "trouble": ""}
     small, large = tmp_path / "small", tmp_path / "large"

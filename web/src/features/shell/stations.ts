@@ -11,7 +11,7 @@ export const STATIONS = [
 export const KEYS = [
   ['/', 'type a connection or a command'],
   ['g then j, r, l, i, c, w', 'go to Equipment, Connections, Levels, Line-up, Timecode, Checklist'],
-  ['g then m', 'make a lead of your own'],
+  ['g then m', 'make a cable of your own'],
   ['g then p', 'gain plan for the whole job'],
   ['g then b', 'attenuators'],
   ['g then v', 'simulation: listen to the plan'],

@@ -142,15 +142,15 @@ const right = computed(() => width.value - BOX.right)
         :height="Math.max(0, shape.band.bottom - shape.band.top)"
         class="target"
       />
-      <text :x="right - 6" :y="shape.band.bottom + 14" class="axis end">{{ ladder.target.label }}</text>
+      <text :x="right - 6" :y="shape.targetWords" class="axis end">{{ ladder.target.label }}</text>
       <text
-        v-for="(item, index) in shape.floorChanges"
+        v-for="(word, index) in shape.floorChanges"
         :key="`f${index}`"
-        :x="item.x + 5"
-        :y="shape.y(item.floor!) + 16"
+        :x="word.x"
+        :y="word.y"
         class="floor-words"
       >
-        {{ item.rung.ruled_by }}
+        {{ word.text }}
       </text>
     </svg>
   </div>

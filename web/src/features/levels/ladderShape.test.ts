@@ -94,7 +94,17 @@ describe('the shapes of a ladder', () => {
       ),
       900,
     )
-    expect(changing.floorChanges.map((item) => item.rung.ruled_by)).toEqual(['room', 'output hiss'])
+    expect(changing.floorChanges.map(({ text }) => text)).toEqual(['room', 'output hiss'])
+  })
+
+  it('writes the name of the target where no noise is written', () => {
+    // A track of which the noise begins to rule just below the band of the target: their words lay over each other.
+    for (const noise of [-100, -32, -28, -24, -20, -16, -12]) {
+      const last = rung({ unit: 'dBFS', dbu_offset: 0, noise, ruled_by: 'noise in pauses' })
+      const { targetWords, floorChanges, band } = ladderShape(ladder(rung({}), rung({}), rung({}), last), 600)
+      expect(Math.abs(targetWords - floorChanges.at(-1)!.y), `noise ${noise}`).toBeGreaterThanOrEqual(15)
+      expect(Math.abs(targetWords - band.bottom)).toBeLessThan(60)
+    }
   })
 })
 

@@ -12,6 +12,9 @@ export interface Overlay {
 /** Margins and height of the picture in px. */
 export const BOX = { left: 46, right: 54, top: 26, height: 270 } as const
 
+const LETTER_PX = 6.9 // about, of the words in the picture
+const LINE_PX = 15 // words that are so far apart do not touch
+
 /** One stage as it is drawn: where it stands, and its levels on the common dBu scale. */
 export interface Column {
   rung: Rung
@@ -79,6 +82,28 @@ export function ladderShape(ladder: Ladder, width: number, others: readonly Over
     }
   })
 
+  /** Where another noise begins to rule. */
+  const floorChanges = columns.flatMap((item, index) =>
+    item.floor !== null && item.rung.ruled_by && item.rung.ruled_by !== columns[index - 1]?.rung.ruled_by
+      ? [{ text: item.rung.ruled_by, x: item.x + 5, y: y(item.floor) + 16 }]
+      : [],
+  )
+  const band = { top: y(ladder.target.high_dbfs + fullScale), bottom: y(ladder.target.low_dbfs + fullScale) }
+
+  /** The name of the target: below its band, above it, or in it, where it is farthest from other words at the track. */
+  function targetWords(): number {
+    const last = columns.at(-1)
+    const left = width - BOX.right - 6 - ladder.target.label.length * LETTER_PX
+    const there = floorChanges
+      .filter(({ text, x }) => x + text.length * LETTER_PX > left)
+      .map((word) => word.y)
+    if (last?.rung.over_db && last.peak !== null) there.push(y(last.peak) - 7)
+    else if (last?.rung.burst_over_db && last.burst !== null) there.push(y(last.burst) - 7)
+    const room = (at: number) => Math.min(LINE_PX, ...there.map((other) => Math.abs(other - at)))
+    const places = [band.bottom + 14, band.top - 5, band.top + 14]
+    return places.reduce((best, at) => (room(at) > room(best) ? at : best))
+  }
+
   const loud = columns.find(({ burst }) => burst !== null)
   return {
     columns,
@@ -94,18 +119,15 @@ export function ladderShape(ladder: Ladder, width: number, others: readonly Over
     right: ticks(low - fullScale, 0, 20)
       .filter((level) => level + fullScale <= high)
       .map((level) => ({ level, at: y(level + fullScale) })),
-    band: { top: y(ladder.target.high_dbfs + fullScale), bottom: y(ladder.target.low_dbfs + fullScale) },
-    /** Where another noise begins to rule. */
-    floorChanges: columns.filter(
-      (item, index) =>
-        item.floor !== null && item.rung.ruled_by && item.rung.ruled_by !== columns[index - 1]?.rung.ruled_by,
-    ),
+    band,
+    targetWords: targetWords(),
+    floorChanges,
   }
 }
 
 /** What fits under a column of that width; the whole of it shows on pointing. */
 export function shortened(text: string, wide: number): string {
-  const most = Math.max(3, Math.floor(wide / 6.9))
+  const most = Math.max(3, Math.floor(wide / LETTER_PX))
   return text.length > most ? `${text.slice(0, most - 1).trimEnd()}…` : text
 }
 

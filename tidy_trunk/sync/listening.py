@@ -23,7 +23,7 @@ HEARD_DBFS: Final = -26.0
 """ASSUMED_ level at which each is played, so that one can be compared with the other."""
 
 LOUDEST_DBFS: Final = -3.0
-"""ASSUMED_ peak to which either is turned down."""
+"""ASSUMED_ peak that neither may exceed: a louder one is played lower."""
 
 MOST_LOOKED_AT: Final = 4_000
 """ASSUMED_ samples of a column that are looked at: over an hour the beginning of each column is enough."""

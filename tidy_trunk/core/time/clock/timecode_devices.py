@@ -210,7 +210,7 @@ def _beside(rig: Rig, device: str, bus: str, port_id: str) -> tuple[str, ...]:
 
 
 def first_giver(rig: Rig, known: Mapping[str, TimecodeDevice], device: str) -> str:
-    """Where a device's time comes from in the end: whoever gives it and gets it from nobody; "" without a source."""
+    """Where a device's time comes from in the end: the device that has no source itself; "" without a source."""
     seen: list[str] = []
     here = device
     while here in known and here not in seen:

@@ -72,7 +72,7 @@ onMounted(() => attempt(async () => undefined))
       <p v-else>No copy has been made yet.</p>
     </section>
     <section>
-      <h2>To bring one back</h2>
+      <h2>To restore one</h2>
       <p>
         Into an empty data folder, which leaves the present one as it is:
         <code>TIDY_TRUNK_HOME=new-folder ./tidy restore FILE</code>, then

@@ -6,13 +6,10 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Final, NamedTuple
 
+from tidy_trunk.core.advice.ways import Ends
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import (
     Circuit,
-    InputMode,
-    InputPort,
-    OutputMode,
-    OutputPort,
     Port,
     Supply,
     is_meant_for,
@@ -107,17 +104,11 @@ class Finding:
         return mine == (other.rule, other.device, other.run, other.about)
 
 
-class Joint:
-    """A run with both its ends looked up, as most rules want it."""
+class Joint(Ends):
+    """A run with both its ends and its leads looked up, as most rules want it."""
 
     def __init__(self, rig: Rig, run: Run) -> None:
-        self.rig, self.run = rig, run
-        self.sender: PlacedDevice = rig.unit(run.sending.device)
-        self.receiver: PlacedDevice = rig.unit(run.receiving.device)
-        self.output: OutputPort = self.sender.output(run.sending.port)
-        self.input: InputPort = self.receiver.input(run.receiving.port)
-        self.sends: OutputMode = self.sender.output_mode(self.output)
-        self.takes: InputMode = self.receiver.input_mode(self.input)
+        super().__init__(rig, run)
         self.leads = [(rig.lead_of(part), part.branch) for part in run.parts]
         self.mates = unmated(self.output, [lead for lead, _ in self.leads], self.input) is None
 

@@ -91,18 +91,18 @@ class Ends:
         self.receiver: PlacedDevice = rig.unit(run.receiving.device)
         self.output: OutputPort = self.sender.output(run.sending.port)
         self.input: InputPort = self.receiver.input(run.receiving.port)
-        self.output_mode: OutputMode = self.sender.output_mode(self.output)
-        self.input_mode: InputMode = self.receiver.input_mode(self.input)
+        self.sends: OutputMode = self.sender.output_mode(self.output)
+        self.takes: InputMode = self.receiver.input_mode(self.input)
 
     @property
     def apart(self) -> Apart | None:
         """None where one of them states no full scale in volts."""
-        sends, takes = self.output_mode.full_scale_dbu, self.input_mode.full_scale_dbu
+        sends, takes = self.sends.full_scale_dbu, self.takes.full_scale_dbu
         if sends is None or takes is None:
             return None
         return Apart(
-            sends.value + self.sender.trim_db(self.output, self.output_mode),
-            input_stage_dbu(self.receiver, self.input, self.input_mode),
+            sends.value + self.sender.trim_db(self.output, self.sends),
+            input_stage_dbu(self.receiver, self.input, self.takes),
             combine_tolerances_db((sends.tolerance, takes.tolerance)),
         )
 
@@ -144,7 +144,7 @@ def _needs(unit: PlacedDevice) -> set[Supply]:
 def _input_modes(end: Ends) -> Iterator[Candidate]:
     analogue = end.output.circuit.is_analogue
     for mode in modes_for(end.input, [end.sender]):
-        if mode.id != end.input_mode.id and (mode.signal is Signal.DIGITAL) != analogue:
+        if mode.id != end.takes.id and (mode.signal is Signal.DIGITAL) != analogue:
             edit = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=mode.id)
             yield Candidate(
                 id=f"input-{mode.id}",
@@ -155,7 +155,7 @@ def _input_modes(end: Ends) -> Iterator[Candidate]:
 
 def _output_modes(end: Ends) -> Iterator[Candidate]:
     for mode in end.output.modes:
-        if mode.id != end.output_mode.id and end.output.circuit.is_analogue and not end.output.is_headphone:
+        if mode.id != end.sends.id and end.output.circuit.is_analogue and not end.output.is_headphone:
             edit = SetControl(device=end.sender.device.id, control=mode_key(end.output.id), value=mode.id)
             yield Candidate(
                 id=f"output-{mode.id}",
@@ -166,7 +166,7 @@ def _output_modes(end: Ends) -> Iterator[Candidate]:
 
 def _pads(end: Ends) -> Iterator[Candidate]:
     """A pad goes to the receiving end, so that the cable carries the higher level."""
-    if not end.output.circuit.is_analogue or end.input_mode.signal is Signal.DIGITAL:
+    if not end.output.circuit.is_analogue or end.takes.signal is Signal.DIGITAL:
         return
     if end.sender.device_class.feeding is not None:
         return  # a pad between microphone and input spoils powering and noise
@@ -229,16 +229,16 @@ def _is_twin(plain: LeadClass, own: LeadClass) -> bool:
 
 
 def _trim(end: Ends) -> Iterator[Candidate]:
-    if end.output_mode.trim is None or end.output.is_headphone:
+    if end.sends.trim is None or end.output.is_headphone:
         return
-    wanted = _trim_to_fit(end, end.output_mode)
+    wanted = _trim_to_fit(end, end.sends)
     padded = end.plain_parts != end.run.parts
-    if wanted is None or (wanted == end.sender.trim_mark_db(end.output, end.output_mode) and not padded):
+    if wanted is None or (wanted == end.sender.trim_mark_db(end.output, end.sends) and not padded):
         return
-    risk = f"whoever turns it up again clips {end.receiver.label}" if wanted < end.output_mode.trim.maximum_db else ""
-    if risk and end.output_mode.trim_kind is TrimKind.DIGITAL:
+    risk = f"whoever turns it up again clips {end.receiver.label}" if wanted < end.sends.trim.maximum_db else ""
+    if risk and end.sends.trim_kind is TrimKind.DIGITAL:
         risk += "; its own hiss does not go down with it"
-    edit = SetControl(device=end.sender.device.id, control=trim_key(end.output.id, end.output_mode.id), value=wanted)
+    edit = SetControl(device=end.sender.device.id, control=trim_key(end.output.id, end.sends.id), value=wanted)
     yield Candidate(
         id="trim",
         label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
@@ -249,13 +249,13 @@ def _trim(end: Ends) -> Iterator[Candidate]:
 
 def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
     """The highest trim at which the sender's full scale is the receiver's full scale or below it."""
-    if mode.trim is None or mode.full_scale_dbu is None or end.input_mode.full_scale_dbu is None:
+    if mode.trim is None or mode.full_scale_dbu is None or end.takes.full_scale_dbu is None:
         return None
-    gain = end.input_mode.gain
-    lowest = gain.above_lowest_db(1) if gain is not None and end.input_mode.signal is Signal.MIC else 0.0
-    ceiling = end.input_mode.full_scale_dbu.value - lowest
-    if end.input_mode.clip_dbu is not None:
-        ceiling = min(ceiling, end.input_mode.clip_dbu.value)
+    gain = end.takes.gain
+    lowest = gain.above_lowest_db(1) if gain is not None and end.takes.signal is Signal.MIC else 0.0
+    ceiling = end.takes.full_scale_dbu.value - lowest
+    if end.takes.clip_dbu is not None:
+        ceiling = min(ceiling, end.takes.clip_dbu.value)
     return mode.trim.at_most_db(ceiling - mode.full_scale_dbu.value)
 
 

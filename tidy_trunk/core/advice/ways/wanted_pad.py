@@ -55,8 +55,8 @@ def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
     loss_db, why = _loss(ends)
     return WantedPad(
         loss_db=loss_db,
-        source_ohm=ends.output_mode.source_ohm.value,
-        load_ohm=ends.input_mode.impedance_ohm.value,
+        source_ohm=ends.sends.source_ohm.value,
+        load_ohm=ends.takes.impedance_ohm.value,
         fitting=fitting,
         length_m=max(run.length_m, SHORT_M),
         why=why,
@@ -65,7 +65,7 @@ def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
 
 def _loss(ends: Ends) -> tuple[float, str]:
     apart = ends.apart
-    if apart is None or ends.input_mode.signal is Signal.DIGITAL:
+    if apart is None or ends.takes.signal is Signal.DIGITAL:
         return USUAL_LOSS_DB, "nothing is known of the sender's full scale: 25 dB is usual from line to microphone"
     words = (
         f"{ends.sender.label} sends {apart.sends_dbu:+.1f} dBu at full scale, {ends.receiver.label} takes {apart.takes_dbu:+.1f}; "

@@ -324,16 +324,21 @@ class Rig:
         if device is None:
             known = ", ".join(self.plan.devices) or "none"
             raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
+        was = self.like._units.get(device_id) if self.like is not None and self._has_classes_of(self.like) else None
+        if was is not None and was.device.class_id == device.class_id and was.device.figures is device.figures:
+            return PlacedDevice(device, was.device_class)  # only its settings are otherwise
         return PlacedDevice(device, with_figures(self.class_of(device.class_id), device.figures))
 
     def units(self) -> list[PlacedDevice]:
         return [self.unit(device_id) for device_id in self.plan.devices]
 
     def _shared_units(self) -> dict[str, PlacedDevice]:
-        plan, like = self.plan, self.like
-        if like is None or plan.classes is not like.plan.classes or plan.gain_laws is not like.plan.gain_laws:
+        if self.like is None or not self._has_classes_of(self.like):
             return {}
-        return {key: unit for key, unit in like._units.items() if plan.devices.get(key) is unit.device}
+        return {key: unit for key, unit in self.like._units.items() if self.plan.devices.get(key) is unit.device}
+
+    def _has_classes_of(self, other: "Rig") -> bool:
+        return self.plan.classes is other.plan.classes and self.plan.gain_laws is other.plan.gain_laws
 
     def class_of(self, class_id: str) -> DeviceClass:
         """A built-in class, or the user's own copy of one, with what was measured of its knobs.

@@ -25,7 +25,6 @@ from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Control, ControlKind, InputPort, Setting, controls_of
 from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, SetControl, apply_edits
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
-from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
 JUST_DB: Final = 0.5
@@ -108,7 +107,7 @@ def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
     """What a gain plan may come to, what changes least first: limiters, the switches thrown, a single knob or level switch
     moved, every knob settled."""
     yield _limited(question, pins, cures)
-    yield _with(_cured(question, pins, cures))
+    yield question.about(_cured(question, pins, cures))
     for finding, edits in small_moves(question):
         if any((edit.device, edit.control) in pins for edit in edits):
             continue
@@ -116,7 +115,7 @@ def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
             if isinstance(edit.value, bool):
                 cures.setdefault((edit.device, edit.control), finding.title)
         yield question.edited(edits)
-    yield _limited(_with(settled(question, pins, cures)), pins, cures)
+    yield _limited(question.about(settled(question, pins, cures)), pins, cures)
 
 
 def small_moves(question: Question) -> Iterator[tuple[Finding, tuple[SetControl, ...]]]:
@@ -133,16 +132,12 @@ def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str
     """The plan with every knob and level switch where it fits. `cures` is told which switch ended what."""
     cures = {} if cures is None else cures
     plan = settle(_cured(question, pins, cures), pins)
-    return _cured(_with(plan), pins, cures)
+    return _cured(question.about(plan), pins, cures)
 
 
 def _about(report: Report) -> Question:
     """A question of which only what throws switches is asked: that settles nothing."""
     return Question(report.rig.plan, report)
-
-
-def _with(plan: Plan) -> Question:
-    return _about(Report(trace_plan(plan)))
 
 
 def _stops(question: Question) -> list[Finding]:
@@ -164,7 +159,7 @@ def _cured(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) ->
             ended.update({(edit.device, edit.control): finding.title for edit in edits})
         if changed is question.plan or changed == question.plan:
             break
-        after = _with(changed)
+        after = question.about(changed)
         if len(_stops(after)) > len(_stops(question)):
             break
         question = after

@@ -44,7 +44,10 @@ class Question(Situation):
 
     def edited(self, edits: Sequence[Edit]) -> "Question":
         """The same about the plan with edits. Raises PlanError or InputError where it cannot be so."""
-        plan = edited(self.plan, edits)
+        return self.about(edited(self.plan, edits))
+
+    def about(self, plan: Plan) -> "Question":
+        """The same about another plan of the job: what both share is taken over. Raises as `edited`."""
         return Question(plan, self.report.edited(plan), settle=self.settle, like=self, before=self)
 
     def ways(self, run_id: str) -> list[Way]:

@@ -7,7 +7,8 @@ from pathlib import Path
 from tests.core.advice.checks.case import Case
 from tests.core.advice.checks.test_rules import CASES, found
 from tidy_trunk.core.advice.checks import LOOKS_AT, RULES, STATIONS, Severity
-from tidy_trunk.core.plan import differences
+from tidy_trunk.core.plan import Rig, differences
+from tidy_trunk.words import SOURCE_WORDS, said
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "rules.md"
 
@@ -38,15 +39,15 @@ def _rule(rule: str) -> Iterator[str]:
         aspect.name.lower() for aspect in type(LOOKS_AT[rule]) if aspect in LOOKS_AT[rule] and aspect.name
     )
     yield f"### `{rule}`\n"
-    yield f"{' or '.join(SEVERITIES[severity] for severity in graver)}. Looks at: {looks_at}. Source: {first.source_words}.\n"
+    yield f"{' or '.join(SEVERITIES[severity] for severity in graver)}. Looks at: {looks_at}. Source: {SOURCE_WORDS[first.source]}.\n"
     for case in cases:
         yield from _example(case)
 
 
 def _example(case: Case) -> Iterator[str]:
-    finding = found(case.bad, case.rule)[0]
+    words = said(found(case.bad, case.rule)[0], Rig(case.bad))
     other = "; ".join(differences(case.bad, case.good)) or "nothing that a sentence tells"
-    yield f"- *{finding.title}.* {finding.text}\n  Not so: {other}.\n"
+    yield f"- *{words.title}.* {words.text}\n  Not so: {other}.\n"
 
 
 def main() -> int:

@@ -7,8 +7,8 @@ from pathlib import Path
 from scripts.make_rules_page import page
 from tidy_trunk.core.advice import checks
 from tidy_trunk.core.advice.checks import RULES
-from tidy_trunk.core.advice.checks.rule import SOURCE_WORDS
 from tidy_trunk.settings import Settings
+from tidy_trunk.words import SOURCE_WORDS
 
 ROOT = Path(__file__).resolve().parent.parent
 SOURCES = (ROOT / "docs" / "sources.md").read_text()

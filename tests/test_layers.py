@@ -16,6 +16,7 @@ OUTER = {
     "sync": 4,
     "results": 4,
     "media": 3,
+    "words": 2,
     "settings": 2,
     "store": 2,
     "document": 2,

@@ -97,7 +97,7 @@ def test_three_in_a_row_may_part_by_more_than_each_link():
     """By hand at 790: 150 min of the generator and 160 min of the camera, at 2 ppm x 60 s x 25: 0.45 and 0.48 frames."""
     plan = chain()
     findings = [item for item in check(Report(trace_plan(plan))) if item.rule == "missed-jam"]
-    assert [item.device for item in findings] == ["film"] and "bag" in findings[0].text
+    assert [item.device for item in findings] == ["film"] and findings[0].facts["missed"].against == "bag"
     clocks = clocks_of(plan)
     day = clock_day(clocks, clocks.timecode_devices["film"])
     worst = max(day.free_runs, key=lambda free_run: free_run.apart_frames)
@@ -118,7 +118,7 @@ def test_a_camera_and_a_recorder_that_hang_on_one_generator():
         SetJob(drift_limit_frames=1.0, day_begins_min=BEGINS, day_ends_min=ENDS),
     )
     found = [item for item in check(Report(trace_plan(plan))) if item.rule == "missed-jam"]
-    assert [item.device for item in found] == ["film"] and "bag" in found[0].text
+    assert [item.device for item in found] == ["film"] and found[0].facts["missed"].against == "bag"
     mended, _ = apply_edits(plan, fixes(plan, found[0])[0].edits)
     assert not [item for item in check(Report(trace_plan(mended))) if item.rule == "missed-jam"]
 

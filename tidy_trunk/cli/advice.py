@@ -5,7 +5,7 @@ from typing import Any, Final
 
 from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.advice.adviser import GainPlan, TrackChange, fixed, gain_plan
-from tidy_trunk.core.advice.checks import Finding, Severity, check
+from tidy_trunk.core.advice.checks import Found, Severity, check
 from tidy_trunk.core.base.units import finite
 from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import Plan, apply_edits
@@ -15,6 +15,7 @@ from tidy_trunk.document import write_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import new_file
 from tidy_trunk.media.plan_files import load_plan
+from tidy_trunk.words import said, title_of, why
 
 MOST_MEANT: Final = 3
 """ASSUMED_ other lines that one message offers."""
@@ -31,9 +32,9 @@ def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: boo
             raise InputError(f"'{line}': {answer.problem}{meant}")
         first, before = answer.proposals[0], _stops(plan)
         plan, _ = apply_edits(plan, first.edits)
-        new = [finding.title for key, finding in _stops(plan).items() if key not in before]
+        new = [said(*found).title for key, found in _stops(plan).items() if key not in before]
         answers.append(
-            {"line": line, "title": first.title, "steps": list(first.steps), "outcome": first.outcome, "stops": new}
+            {"line": line, "title": title_of(first), "steps": list(first.steps), "outcome": first.outcome, "stops": new}
         )
     _write(out, plan)
     words: list[str] = []
@@ -59,13 +60,13 @@ def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
                 "label": step.label,
                 "was": step.was,
                 "now": step.now,
-                "why": step.why,
+                "why": why(step.why),
             }
             for step in found.steps
         ],
         "tracks": [_track(change) for change in found.tracks],
         "stops_before": found.stops_before,
-        "stops_left": [_finding(finding) for finding in found.stops_left],
+        "stops_left": [_finding(left) for left in found.stops_left],
     }
     show(result, "\n".join(_gain_words(found)), as_json)
 
@@ -73,12 +74,12 @@ def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
 def fix_plan(path: Path, out: Path | None, as_json: bool) -> None:
     """First fixes, the gravest finding first, until none is left."""
     plan, taken = fixed(load_plan(path))
-    left = check(Report(trace_plan(plan)))
+    left = _found(plan)
     _write(out, plan)
-    steps = [{"finding": _finding(step.finding), "fix": step.move.label, "judged": list(step.judged)} for step in taken]
-    words = [f"{step.finding.title}: {step.move.label}" for step in taken] or ["nothing to fix"]
-    words += [f"left, {finding.severity}: {finding.title}" for finding in left]
-    show({"steps": steps, "left": [_finding(finding) for finding in left]}, "\n".join(words), as_json)
+    steps = [{"finding": _finding(step.ended), "fix": step.move.label, "judged": list(step.judged)} for step in taken]
+    words = [f"{said(*step.ended).title}: {step.move.label}" for step in taken] or ["nothing to fix"]
+    words += [f"left, {found.finding.severity}: {said(*found).title}" for found in left]
+    show({"steps": steps, "left": [_finding(found) for found in left]}, "\n".join(words), as_json)
 
 
 def _write(out: Path | None, plan: Plan) -> None:
@@ -87,13 +88,18 @@ def _write(out: Path | None, plan: Plan) -> None:
             stream.write(write_plan(plan))
 
 
-def _stops(plan: Plan) -> dict[str, Finding]:
-    findings = check(Report(trace_plan(plan)))
-    return {finding.id: finding for finding in findings if finding.severity is Severity.STOP}
+def _found(plan: Plan) -> list[Found]:
+    report = Report(trace_plan(plan))
+    return [Found(finding, report.rig) for finding in check(report)]
 
 
-def _finding(finding: Finding) -> dict[str, Any]:
-    return {"id": finding.id, "rule": finding.rule, "severity": finding.severity, "title": finding.title}
+def _stops(plan: Plan) -> dict[str, Found]:
+    return {found.finding.id: found for found in _found(plan) if found.finding.severity is Severity.STOP}
+
+
+def _finding(found: Found) -> dict[str, Any]:
+    finding = found.finding
+    return {"id": finding.id, "rule": finding.rule, "severity": finding.severity, "title": said(*found).title}
 
 
 def _track(change: TrackChange) -> dict[str, Any]:
@@ -110,7 +116,7 @@ def _track(change: TrackChange) -> dict[str, Any]:
 
 
 def _gain_words(found: GainPlan) -> list[str]:
-    words = [f"{step.label}: {step.was} to {step.now}; {step.why}" for step in found.steps]
+    words = [f"{step.label}: {step.was} to {step.now}; {why(step.why)}" for step in found.steps]
     words = words or ["every knob stands where it should"]
     for change in found.tracks:
         before, after = change.before.sound, change.after.sound
@@ -118,4 +124,4 @@ def _gain_words(found: GainPlan) -> list[str]:
             f"{change.label}: average {level(before.average)} to {level(after.average)}, peak {level(before.peak)} to "
             f"{level(after.peak)} dBFS"
         )
-    return [*words, *(f"left: {finding.title}" for finding in found.stops_left)]
+    return [*words, *(f"left: {said(*left).title}" for left in found.stops_left)]

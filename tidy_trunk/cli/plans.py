@@ -13,6 +13,7 @@ from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.media.plan_files import load_plan
 from tidy_trunk.results.evaluation import Evaluation
+from tidy_trunk.words import said
 
 
 def check_plan(path: Path, as_json: bool) -> int:
@@ -23,8 +24,8 @@ def check_plan(path: Path, as_json: bool) -> int:
         {
             "rule": finding.rule,
             "severity": finding.severity,
-            "title": finding.title,
-            "text": finding.text,
+            "title": said(finding, evaluation.rig).title,
+            "text": said(finding, evaluation.rig).text,
             "source": finding.source,
             "device": finding.device or None,
             "run": finding.run or None,

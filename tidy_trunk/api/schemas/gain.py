@@ -9,6 +9,7 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, Step, TrackChange
 from tidy_trunk.core.sound.levels import TrackLevel
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.words import why
 
 _Name = Annotated[str, Field(min_length=1, max_length=120)]
 
@@ -40,8 +41,15 @@ class StepOut(Out):
 
     @classmethod
     def from_core(cls, step: Step) -> "StepOut":
-        names = [name for name in cls.model_fields if name != "edit"]
-        return cls(**{name: getattr(step, name) for name in names}, edit=edit_document(step.edit))
+        return cls(
+            device=step.device,
+            control=step.control,
+            label=step.label,
+            was=step.was,
+            now=step.now,
+            why=why(step.why),
+            edit=edit_document(step.edit),
+        )
 
 
 class TrackFiguresOut(Out):
@@ -95,5 +103,5 @@ class GainPlanOut(Out):
             steps=[StepOut.from_core(step) for step in plan.steps],
             tracks=[TrackChangeOut.from_core(change) for change in plan.tracks],
             stops_before=plan.stops_before,
-            stops_left=[FindingOut.from_core(finding) for finding in plan.stops_left],
+            stops_left=[FindingOut.from_core(*found) for found in plan.stops_left],
         )

@@ -10,11 +10,12 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.adviser import Move
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.plan import Plan, sentences
+from tidy_trunk.core.plan import Plan, Rig, sentences
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.rows import Row, lead_row, row_of
 from tidy_trunk.services.jobs import Advice, JobState
+from tidy_trunk.words import SOURCE_WORDS, said
 
 
 class In(BaseModel):
@@ -170,6 +171,11 @@ class BeneathOut(Out):
     title: str
     text: str
 
+    @classmethod
+    def from_core(cls, finding: Finding, rig: Rig) -> "BeneathOut":
+        words = said(finding, rig)
+        return cls(title=words.title, text=words.text)
+
 
 class FindingOut(Out):
     id: str
@@ -190,8 +196,26 @@ class FindingOut(Out):
     beneath: list[BeneathOut]
 
     @classmethod
-    def from_core(cls, finding: Finding) -> "FindingOut":
-        return cls.model_validate(finding)
+    def from_core(cls, finding: Finding, rig: Rig) -> "FindingOut":
+        words = said(finding, rig)
+        return cls(
+            id=finding.id,
+            rule=finding.rule,
+            severity=finding.severity,
+            title=words.title,
+            text=words.text,
+            source_words=SOURCE_WORDS[finding.source],
+            verify=words.verify,
+            station=finding.station,
+            device=finding.device,
+            run=finding.run,
+            more_runs=list(finding.more_runs),
+            track=finding.track,
+            tracks=list(finding.tracks),
+            measured_db=finding.measured_db,
+            has_inserted_devices=finding.has_inserted_devices,
+            beneath=[BeneathOut.from_core(item, rig) for item in finding.beneath],
+        )
 
 
 class StopOut(Out):
@@ -321,7 +345,7 @@ class JobStateOut(Out):
             target=f"{target.label}, {target.words}",
             devices=_devices(evaluation),
             runs=[LeadOut.model_validate(lead_row(evaluation.rig, run)) for run in evaluation.plan.runs.values()],
-            findings=[FindingOut.from_core(finding) for finding in evaluation.findings],
+            findings=[FindingOut.from_core(finding, evaluation.rig) for finding in evaluation.findings],
             counts=CountsOut.from_core(evaluation),
         )
 

@@ -3,6 +3,7 @@
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.command import Answer, Proposal
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.words import title_of
 
 
 class ProposalOut(Out):
@@ -14,7 +15,7 @@ class ProposalOut(Out):
     @classmethod
     def from_core(cls, proposal: Proposal) -> "ProposalOut":
         return cls(
-            title=proposal.title,
+            title=title_of(proposal),
             steps=list(proposal.steps),
             outcome=proposal.outcome,
             edits=[edit_document(edit) for edit in proposal.edits],

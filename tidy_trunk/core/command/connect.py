@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import Adviser, Matched, Matcher
-from tidy_trunk.core.advice.checks import Finding
+from tidy_trunk.core.advice.checks import Finding, Found
 from tidy_trunk.core.advice.ways import switched
 from tidy_trunk.core.command.proposal import Proposal, single
 from tidy_trunk.core.command.words import Match, find_ports
@@ -79,10 +79,9 @@ def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
     found = []
     for edit in [edit for lead in leads for edit in _by_lead(adviser.report.rig, run, lead)][:MOST_PROPOSALS]:
         tried = adviser.tried([edit])
-        stops = adviser.new_stops(tried) if tried is not None else ()
-        proposal = single(plan, edit)
-        found.append((bool(stops), replace(proposal, title=_with_stop(proposal.title, stops))))
-    return [proposal for _, proposal in sorted(found, key=lambda item: item[0])]
+        stops = () if tried is None else _found(adviser.new_stops(tried), tried.question.rig)
+        found.append(replace(single(plan, edit), stops=stops))
+    return sorted(found, key=lambda proposal: bool(proposal.stops))
 
 
 def _by_lead(rig: Rig, run: Run, lead: str) -> Iterator[SetParts]:
@@ -246,18 +245,12 @@ def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
         steps = tuple(sentences(plan, matched.move.edits))
     except TidyTrunkError:
         return None
-    return Proposal(
-        _with_stop(title, matched.stops), steps, _outcome(matched.plan, matched.move.edits), matched.move.edits
-    )
+    stops = _found(matched.stops, Rig(matched.plan))
+    return Proposal(title, steps, _outcome(matched.plan, matched.move.edits), matched.move.edits, stops)
 
 
-def _with_stop(title: str, stops: Sequence[Finding]) -> str:
-    """A title that says which stop is left with what it names."""
-    if not stops:
-        return title
-    said = stops[0].title
-    # A name such as P48 keeps its letters.
-    return f"{title}: {said if said[1].isdigit() else said[0].lower() + said[1:]}"
+def _found(stops: Sequence[Finding], rig: Rig) -> tuple[Found, ...]:
+    return tuple(Found(finding, rig) for finding in stops)
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
+from tidy_trunk.core.advice.checks import Found
 from tidy_trunk.core.plan import Edit, Plan, apply_edits, sentences
 from tidy_trunk.errors import TidyTrunkError
 
@@ -13,12 +14,13 @@ MOST_IN_TITLE: Final = 2
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """What a line would do: one sentence for each edit, the result, and the edits."""
+    """What a line would do: one sentence for each edit, the result, and the edits; and the stops that it brings."""
 
     title: str
     steps: tuple[str, ...]
     outcome: str
     edits: tuple[Edit, ...]
+    stops: tuple[Found, ...] = ()
 
 
 class NotUnderstoodError(TidyTrunkError):

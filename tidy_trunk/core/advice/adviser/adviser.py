@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.adviser.gain_plan import settled
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge, tracks_marks, wrong
 from tidy_trunk.core.advice.adviser.move import MAKERS, Move
 from tidy_trunk.core.advice.adviser.question import Question
-from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Severity
+from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Found, Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS, Way
 from tidy_trunk.core.plan import Aspect, Edit, Plan, School
 from tidy_trunk.core.sound.levels import Report
@@ -133,7 +133,7 @@ class Adviser:
         # One that changes nothing is the one that stands.
         same = [way for way in found if way.id != AS_IT_IS and self.tried(way.edits) is None]
         liked = {school for way in same for school in way.best_for}
-        found = [_liked(way, liked) if way.id == AS_IT_IS else way for way in found if way not in same]
+        found = [self._as_it_is(way, liked) if way.id == AS_IT_IS else way for way in found if way not in same]
         first = [way for at, way in enumerate(found) if at < MOST_WAYS or way.id == AS_IT_IS]
 
         def rank(way: Way) -> tuple[float, ...]:
@@ -142,6 +142,13 @@ class Adviser:
             return (*wrong(judged), float(way.id != AS_IT_IS))
 
         return [*sorted(first, key=rank), *(way for way in found if way not in first)]
+
+    def _as_it_is(self, way: Way, schools: set[School]) -> Way:
+        """What stands, as some schools more would take it first; automatic level is switched off only if that is no worse."""
+        tried = self.tried(way.edits)
+        edits = () if tried is None or wrong(self.judgement) < wrong(tried.judgement) else way.edits
+        liked = tuple(school for school in School if school in {*way.best_for, *schools})
+        return replace(way, edits=edits, best_for=liked)
 
     def all_fixes(self) -> dict[str, tuple[Move, ...]]:
         """By id of the finding, what mends it."""
@@ -298,11 +305,6 @@ class Adviser:
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
 
 
-def _liked(way: Way, schools: set[School]) -> Way:
-    """The way as some schools more would take it first."""
-    return replace(way, best_for=tuple(school for school in School if school in {*way.best_for, *schools}))
-
-
 def _first(found: Iterable[tuple[Rank, Move, Plan]]) -> tuple[Move, ...]:
     """The best of some fixes, those apart that come to the same plan."""
     best: list[tuple[Move, Plan]] = []
@@ -326,9 +328,9 @@ def _is_milder(after: Finding, before: Finding) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Taken:
-    """A fix that was taken, for which finding, and what the judge says of the plan with it."""
+    """A fix that was taken, what it ended, and what the judge says of the plan with it."""
 
-    finding: Finding
+    ended: Found
     move: Move
     judged: Judgement
 
@@ -342,6 +344,7 @@ def fixed(plan: Plan) -> tuple[Plan, list[Taken]]:
     taken = []
     while (first := adviser.first_fix()) is not None:
         finding, move = first
+        ended = Found(finding, adviser.report.rig)
         adviser = adviser.after(move)
-        taken.append(Taken(finding, move, adviser.judgement))
+        taken.append(Taken(ended, move, adviser.judgement))
     return adviser.plan, taken

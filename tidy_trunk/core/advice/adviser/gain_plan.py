@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
 from tidy_trunk.core.advice.adviser.move import MAKERS, Maker
@@ -20,8 +20,7 @@ from tidy_trunk.core.advice.adviser.moves.levels import (
 from tidy_trunk.core.advice.adviser.order import devices_in_order
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.adviser.settle import NO_PINS, Pins, settle
-from tidy_trunk.core.advice.checks import Finding, Severity
-from tidy_trunk.core.base.units import SILENCE_DB
+from tidy_trunk.core.advice.checks import Finding, Found, Severity
 from tidy_trunk.core.gear.catalogue import Control, ControlKind, InputPort, Setting, controls_of
 from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, SetControl, apply_edits
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
@@ -30,20 +29,33 @@ from tidy_trunk.errors import TidyTrunkError
 JUST_DB: Final = 0.5
 """ASSUMED_ what is printed as no decibel at all."""
 
+Cures = dict[tuple[str, str], Found]
+"""What each control ends that was thrown for it, by device and control. [HANDBOOK] §6"""
+
 _MOST_CURES = 4
 _MOST_ROUNDS = 40  # each betters the plan, and most plans need two
 
 
+class Outcome(NamedTuple):
+    """What a knob brings: a track or mix by name, and its sound with everything set."""
+
+    label: str
+    sound: Sound
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Step:
-    """One control to move: `was` and `now` in words, and why in a sentence."""
+    """One control to move: `was` and `now` in words.
+
+    why: the finding that it ends, or what it brings; None where it only keeps what follows from being driven too hard.
+    """
 
     device: str
     control: str
     label: str
     was: str
     now: str
-    why: str
+    why: Found | Outcome | None
     edit: SetControl
 
 
@@ -63,7 +75,7 @@ class GainPlan:
     steps: tuple[Step, ...]
     tracks: tuple[TrackChange, ...]
     stops_before: int
-    stops_left: tuple[Finding, ...]
+    stops_left: tuple[Found, ...]
 
     @property
     def edits(self) -> tuple[Edit, ...]:
@@ -84,7 +96,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
     Source: [HANDBOOK] §6, order of work and where gain belongs.
     """
     question = _about(report)
-    cures: dict[tuple[str, str], str] = {}
+    cures: Cures = {}
     after = question
     for _ in range(_MOST_ROUNDS):
         better = min(_choices(after, pins, cures), key=_judged)
@@ -95,7 +107,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
         steps=tuple(_steps(report, after.report, cures)),
         tracks=tuple(_tracks(report, after.report)),
         stops_before=len(_stops(question)),
-        stops_left=tuple(_stops(after)),
+        stops_left=tuple(Found(finding, after.rig) for finding in _stops(after)),
     )
 
 
@@ -103,7 +115,7 @@ def _judged(question: Question) -> Judgement:
     return judge(question.report, question.findings)
 
 
-def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Iterator[Question]:
+def _choices(question: Question, pins: Pins, cures: Cures) -> Iterator[Question]:
     """What a gain plan may come to, what changes least first: limiters, the switches thrown, a single knob or level switch
     moved, every knob settled."""
     yield _limited(question, pins, cures)
@@ -113,7 +125,7 @@ def _choices(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
             continue
         for edit in edits:
             if isinstance(edit.value, bool):
-                cures.setdefault((edit.device, edit.control), finding.title)
+                cures.setdefault((edit.device, edit.control), Found(finding, question.rig))
         yield question.edited(edits)
     yield _limited(question.about(settled(question, pins, cures)), pins, cures)
 
@@ -128,7 +140,7 @@ def small_moves(question: Question) -> Iterator[tuple[Finding, tuple[SetControl,
                     yield finding, edits
 
 
-def settled(question: Question, pins: Pins = NO_PINS, cures: dict[tuple[str, str], str] | None = None) -> Plan:
+def settled(question: Question, pins: Pins = NO_PINS, cures: Cures | None = None) -> Plan:
     """The plan with every knob and level switch where it fits. `cures` is told which switch ended what."""
     cures = {} if cures is None else cures
     plan = settle(_cured(question, pins, cures), pins)
@@ -144,7 +156,7 @@ def _stops(question: Question) -> list[Finding]:
     return [finding for finding in question.findings if finding.severity is Severity.STOP]
 
 
-def _cured(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Plan:
+def _cured(question: Question, pins: Pins, cures: Cures) -> Plan:
     """The plan with every stop ended that switches alone can end, and what would undo a gain plan switched off."""
     for _ in range(_MOST_CURES):
         changed, ended = question.plan, dict(cures)
@@ -156,7 +168,7 @@ def _cured(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) ->
                 changed, _ = apply_edits(changed, edits)
             except TidyTrunkError:
                 continue
-            ended.update({(edit.device, edit.control): finding.title for edit in edits})
+            ended.update({(edit.device, edit.control): Found(finding, question.rig) for edit in edits})
         if changed is question.plan or changed == question.plan:
             break
         after = question.about(changed)
@@ -167,9 +179,10 @@ def _cured(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) ->
     return question.plan
 
 
-def _limited(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) -> Question:
+def _limited(question: Question, pins: Pins, cures: Cures) -> Question:
     """The same with limiters on where a burst still goes over, and one of two in a row off, as far as the judge likes it."""
-    for finding in question.findings:
+    asked = question
+    for finding in asked.findings:
         if finding.rule not in ("burst-clips", "limiter"):
             continue
         for move in limiter(question, finding):
@@ -179,7 +192,7 @@ def _limited(question: Question, pins: Pins, cures: dict[tuple[str, str], str]) 
             after = question.edited(move.edits)
             if judge(after.report, after.findings) < judge(question.report, question.findings):
                 question = after
-                cures[switch.device, switch.control] = finding.title
+                cures[switch.device, switch.control] = Found(finding, asked.rig)
                 break
     return question
 
@@ -206,7 +219,7 @@ def _switches(question: Question, finding: Finding, pins: Pins) -> list[SetContr
     return []
 
 
-def _steps(before: Report, after: Report, cures: dict[tuple[str, str], str]) -> Iterator[Step]:
+def _steps(before: Report, after: Report, cures: Cures) -> Iterator[Step]:
     """What differs, in the order of the work: from the microphones on, and at each device the largest switch first."""
     for device in devices_in_order(after.rig):
         was, unit = before.rig.unit(device), after.rig.unit(device)
@@ -237,28 +250,13 @@ def _value(unit: PlacedDevice, control: Control) -> Setting:
     return unit.device.settings.get(control.id, control.default)
 
 
-def _why(report: Report, unit: PlacedDevice, control: Control, cures: dict[tuple[str, str], str]) -> str:
+def _why(report: Report, unit: PlacedDevice, control: Control, cures: Cures) -> Found | Outcome | None:
     cured = cures.get((unit.device.id, control.id))
-    if cured is not None:
-        return f"fixes: {cured}"
-    found = next(_reached(report, unit, control.port), None)
-    if found is None:
-        return "so that what follows is not driven too hard"
-    label, sound = found
-    if sound.average == SILENCE_DB:
-        return "nothing is heard there yet"
-    what = f"{label} then averages {sound.average:.0f}, peaks {sound.peak:.0f} dBFS".replace("-", "−")
-    if sound.clip is not None:
-        return f"{what}, cut by {sound.clip.over_db:.0f} dB at {sound.clip.where}"
-    if sound.burst_clip is not None and sound.burst_clip.over_db >= JUST_DB:
-        return f"{what}; a burst would go {sound.burst_clip.over_db:.0f} dB over at {sound.burst_clip.where}"
-    if sound.limited_db:
-        return f"{what}; the limiter takes {sound.limited_db:.0f} dB off a burst"
-    return f"{what}; a burst keeps {-sound.burst:.0f} dB" if -sound.burst >= JUST_DB else f"{what}; a burst just fits"
+    return cured if cured is not None else next(_reached(report, unit, control.port), None)
 
 
-def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[tuple[str, Sound]]:
-    """Tracks, else mixes, that a port's own device or the one at the other end makes of it, in words with their sound."""
+def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[Outcome]:
+    """Tracks, else mixes, that a port's own device or the one at the other end makes of it."""
     rig = report.rig
     sends = (unit.device.id, port or "out")  # a control of a microphone itself acts at its output
     ends = {run.receiving for run in rig.plan.runs.values() if run.sending == sends}
@@ -269,7 +267,7 @@ def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[tuple[st
         for bus in sorted(receiver.device_class.buses, key=lambda bus: not bus.recorded):
             stage = report.tracer.bus(device, bus.id)
             if any((device, feed.name) in ends for feed, _ in stage.feeds):
-                yield receiver.bus_label(bus.id), report.solver.track_sound(stage)
+                yield Outcome(receiver.bus_label(bus.id), report.solver.track_sound(stage))
 
 
 def _tracks(before: Report, after: Report) -> Iterator[TrackChange]:

@@ -6,7 +6,7 @@ from itertools import islice
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, Tried
-from tidy_trunk.core.advice.adviser.gain_plan import small_moves
+from tidy_trunk.core.advice.adviser.gain_plan import gain_plan, small_moves
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, wrong
 from tidy_trunk.core.advice.adviser.move import MAKERS, Move
@@ -19,7 +19,7 @@ from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, apply_edi
 from tidy_trunk.core.sound.trace import is_powered
 
 MOST_BETTERED: Final = 6
-"""ASSUMED_ rounds in which an answer is made better: low cut, limiter, the knob after them, another lead."""
+"""ASSUMED_ rounds in which an answer is made better: low cut, limiter, the knob after them, another lead, what a gain plan sets."""
 
 _POWER: Final = frozenset({"harmful-power", "phantom-shorted"})
 
@@ -78,11 +78,15 @@ class Matcher:
         ]
 
     def _bettered(self, title: str, best: _Found) -> _Found:
-        """The same with every switch and knob at the sockets of its runs that makes it better still; and, where none does,
-        with another way of a run."""
+        """The same with every switch and knob at the sockets of its runs that makes it better still; where none does, with
+        another way of a run; and where that does not either, with what a gain plan would set there."""
         label = f"{title}, matched" if best[1].label == title else best[1].label
         for _ in range(MOST_BETTERED):
-            better = self._better(label, best, _settings, tuple) or self._better(label, best, _ways, wrong)
+            better = (
+                self._better(label, best, _settings, tuple)
+                or self._better(label, best, _ways, wrong)
+                or self._better(label, best, _planned, tuple)
+            )
             if better is None:
                 break
             best = better
@@ -151,12 +155,19 @@ def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     yield from islice(others, MOST_WAYS)
 
 
+def _planned(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
+    """What a gain plan of the job would set, where that is nothing but at the two sockets of a run."""
+    edits = gain_plan(question.report).edits
+    if _all_at(question, run_id, edits):
+        yield edits
+
+
 def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     """What may be set at the two sockets of a run: one knob or switch, what ends a stop of it, power that it should not get,
     all knobs where they fit, with a limiter or a low cut too."""
 
     def here(edits: Sequence[Edit]) -> bool:
-        return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
+        return _all_at(question, run_id, edits)
 
     low_cuts = []
     for finding, edits in small_moves(question):
@@ -179,6 +190,10 @@ def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
         if knobs:
             yield (*before, *knobs)
             yield from ((*before, *knobs, *more) for more in limiters(after.edited(knobs)))
+
+
+def _all_at(question: Question, run_id: str, edits: Sequence[Edit]) -> bool:
+    return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
 
 
 def _is_at(rig: Rig, run_id: str, edit: SetControl) -> bool:

@@ -1,6 +1,16 @@
 """Rules on a plan, and what they find. What mends it is the adviser's to say."""
 
-from tidy_trunk.core.advice.checks.rule import LOOKS_AT, RULES, STATIONS, Carrier, Finding, Joint, Severity, Situation
+from tidy_trunk.core.advice.checks.rule import (
+    LOOKS_AT,
+    RULES,
+    STATIONS,
+    Carrier,
+    Finding,
+    Found,
+    Joint,
+    Severity,
+    Situation,
+)
 from tidy_trunk.core.advice.checks.run import by_rule, check, in_order
 
 __all__ = [
@@ -9,6 +19,7 @@ __all__ = [
     "STATIONS",
     "Carrier",
     "Finding",
+    "Found",
     "Joint",
     "Severity",
     "Situation",

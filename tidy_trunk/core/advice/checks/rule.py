@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
-from typing import Final, NamedTuple
+from typing import Any, Final, NamedTuple
 
 from tidy_trunk.core.advice.ways import Ends
 from tidy_trunk.core.base.units import SILENCE_DB
@@ -30,19 +30,6 @@ from tidy_trunk.core.time.clock import (
     timecode_tracks,
 )
 
-SOURCE_WORDS: Final[Mapping[str, str]] = {
-    "AES3": "AES3",
-    "AES17": "AES17",
-    "BT1359": "ITU-R BT.1359-1",
-    "EBU-R37": "EBU R 37",
-    "HANDBOOK": "textbook",
-    "IEC60268-12": "IEC 60268-12",
-    "IEC61938": "IEC 61938",
-    "PRACTICE": "common practice",
-    "ST12-1": "SMPTE ST 12-1",
-}
-"""Sources of the rules as a user reads them. [HANDBOOK]; the tags are those of docs/sources.md"""
-
 
 class Severity(StrEnum):
     """Stop: ruins the recording or harms something. Caution: likely to spoil it. Note: worth knowing."""
@@ -54,8 +41,9 @@ class Severity(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Finding:
-    """One thing that a rule has to say. `source` is a tag of docs/sources.md; `tracks`, `run`, `device` say where.
+    """One thing that a rule has to say, without words. `source` is a tag of docs/sources.md; `tracks`, `run`, `device` say where.
 
+    `facts`: the numbers, codes and names that its sentence needs beside these, by name.
     `more_runs`: beside `run`, those that it is about too.
     `has_inserted_devices`: another box between the ends would mend it.
     `beneath`: what follows from it, and is gone with it.
@@ -64,8 +52,6 @@ class Finding:
 
     rule: str
     severity: Severity
-    title: str
-    text: str
     source: str
     device: str = ""
     run: str = ""
@@ -73,7 +59,7 @@ class Finding:
     tracks: tuple[str, ...] = ()
     about: str = ""
     measured_db: float | None = None
-    verify: str = ""
+    facts: Mapping[str, Any] = field(default_factory=dict)
     has_inserted_devices: bool = False
     beneath: tuple["Finding", ...] = ()
     id: str = field(default="", compare=False)
@@ -83,10 +69,6 @@ class Finding:
         if not self.id:
             named = (self.rule, self.device, self.run, self.track, self.about)
             object.__setattr__(self, "id", ":".join(part for part in named if part))
-
-    @property
-    def source_words(self) -> str:
-        return SOURCE_WORDS[self.source]
 
     @property
     def station(self) -> str:
@@ -102,6 +84,13 @@ class Finding:
         """Whether both say the same at the same place, be it of other tracks there."""
         mine = (self.rule, self.device, self.run, self.about)
         return mine == (other.rule, other.device, other.run, other.about)
+
+
+class Found(NamedTuple):
+    """A finding with the look-ups of the plan in which it was found: its words name what stands there."""
+
+    finding: Finding
+    rig: Rig
 
 
 class Joint(Ends):

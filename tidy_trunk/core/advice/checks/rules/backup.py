@@ -16,15 +16,9 @@ def one_recorder(situation: Situation) -> Iterator[Finding]:
         recorders = _recorders(situation, source.id)
         if len(recorders) == 1:
             (device,) = recorders
-            label = situation.rig.unit(device).label
             yield Finding(
                 rule="one-recorder",
                 severity=Severity.CAUTION,
-                title=f"{source.label} on one recorder only",
-                text=(
-                    f"{source.label} happens once, and {label} alone records it: a card, a cell or a button not pressed loses it. "
-                    "Feed a second recorder or a camera, on another way."
-                ),
                 source="HANDBOOK",
                 device=device,
                 about=source.id,
@@ -51,17 +45,11 @@ def shared_part(situation: Situation) -> Iterator[Finding]:
         devices.sort(key=order.index)
         rig = situation.rig
         worse = any(rig.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
-        names = ", ".join(rig.unit(device).label for device in devices)
-        numbers = sorted(rig.plan.runs[run].number for kind, run in shared if kind == "run")
-        runs = f" and cable{'s' if len(numbers) > 1 else ''} {', '.join(map(str, numbers))}" if numbers else ""
+        cables = sorted(rig.plan.runs[run].number for kind, run in shared if kind == "run")
         yield Finding(
             rule="shared-part",
             severity=Severity.CAUTION if worse else Severity.NOTE,
-            title=f"Backups of {source.label} hang on one part",
-            text=(
-                f"{len(recorders)} devices record {source.label}, and all of them hang on {names}{runs}: if that fails, no backup "
-                "is left. A second microphone into the second recorder parts them."
-            ),
+            facts={"recorders": len(recorders), "devices": tuple(devices), "cables": tuple(cables)},
             source="HANDBOOK",
             device=devices[0],
             about=source.id,

@@ -1,10 +1,10 @@
 """Rules on time: labels that mean the same, clocks that stay together, and something to sync by."""
 
 from collections.abc import Iterator
-from typing import Final
+from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, looks_at
-from tidy_trunk.core.base.timecode import FrameRate, name_of
+from tidy_trunk.core.base.timecode import Delay, FrameRate
 from tidy_trunk.core.gear.catalogue import (
     Circuit,
     Power,
@@ -13,7 +13,6 @@ from tidy_trunk.core.gear.catalogue import (
 from tidy_trunk.core.plan import (
     Aspect,
     Role,
-    clock_words,
 )
 from tidy_trunk.core.time.clock import (
     ACCEPTED,
@@ -22,8 +21,8 @@ from tidy_trunk.core.time.clock import (
     Gets,
     LateScreen,
     Meets,
-    Pair,
     TimecodeDevice,
+    Window,
     clock_day,
     day_hours,
     first_giver,
@@ -34,6 +33,9 @@ from tidy_trunk.core.time.clock import (
 
 clock_rule = looks_at(Aspect.CLOCK | Aspect.POWER | Aspect.RATES)
 """Clocks run from batteries, and lose their time with them."""
+
+DROPPED_S_PER_HOUR: Final = 3.6
+"""How far drop-frame and non-drop labels part: 108 of 108,000 labels in an hour. [ST12-1]"""
 
 BATTERY_SHARE: Final = 0.8
 """Of a battery's energy that is got out of it. [PRACTICE]"""
@@ -55,20 +57,13 @@ def timecode_on_wrong_track(situation: Situation) -> Iterator[Finding]:
         track = situation.report.known_track(sound.track)
         if track.role is Role.TIMECODE:
             continue
-        label = situation.rig.unit(track.trace.device).bus_label(track.trace.bus)
-        giver = situation.rig.unit(sound.giver).label
         yield Finding(
             rule="timecode-on-wrong-track",
             severity=Severity.CAUTION,
-            title=f"{label} is timecode, not {track.role}",
-            text=(
-                f"{label} takes the timecode of {giver} as sound and is kept for {track.role}: whoever edits will listen to it, "
-                "and its level is judged as a voice. Keep it for timecode."
-            ),
+            facts={"giver": sound.giver},
             source="HANDBOOK",
             device=track.trace.device,
             tracks=(sound.track,),
-            verify="Keep it off headphones and speakers: it is loud and shrill.",
         )
 
 
@@ -82,19 +77,13 @@ def beside_timecode(situation: Situation) -> Iterator[Finding]:
             if track is None or track.role not in (Role.DIALOGUE, Role.EFFECTS) or beside in told:
                 continue
             told.add(beside)
-            unit = situation.rig.unit(track.trace.device)
             yield Finding(
                 rule="beside-timecode",
                 severity=Severity.CAUTION,
-                title=f"{unit.bus_label(track.trace.bus)} lies beside timecode",
-                text=(
-                    f"Timecode on {unit.bus_label(sound.track.partition('.')[2])} bleeds into {unit.place_label(track.trace.bus)}, "
-                    "which shares its socket: it is scratch at best. Measure the bleed, and keep the track for guide."
-                ),
+                facts={"timecode": sound.track.partition(".")[2]},
                 source="HANDBOOK",
                 device=track.trace.device,
                 tracks=(beside,),
-                verify="Record ten seconds of silence beside the timecode, and measure the bleed.",
             )
 
 
@@ -105,29 +94,23 @@ def timecode_rate(situation: Situation) -> Iterator[Finding]:
     for timecode_device in situation.timecode_devices:
         if timecode_device.rate == wanted:
             continue
-        label = situation.rig.unit(timecode_device.device).label
         same_speed = timecode_device.rate.ratio == wanted.ratio
         uses_labels = timecode_device.gets is not Gets.NOTHING
         yield Finding(
             rule="timecode-rate",
             severity=Severity.STOP if uses_labels and not same_speed else Severity.CAUTION,
-            title=f"{label} counts at {name_of(timecode_device.rate)}",
-            text=(
-                f"The job is at {name_of(wanted)}; {label} is set to {name_of(timecode_device.rate)}: {_how_apart(timecode_device.rate, wanted)}. "
-                "Set every device to one rate and one drop-frame flag."
-            ),
+            facts={"rate": timecode_device.rate, "apart_s": _apart_s(timecode_device.rate, wanted)},
             source="ST12-1",
             device=timecode_device.device,
         )
 
 
-def _how_apart(rate: FrameRate, wanted: FrameRate) -> str:
-    """What becomes of labels of two rates in an hour of real time: each counts its own seconds. [ST12-1]"""
+def _apart_s(rate: FrameRate, wanted: FrameRate) -> float:
+    """How far labels of two rates part in an hour of real time: each counts its own seconds. [ST12-1]"""
     if rate.ratio == wanted.ratio:
-        return "the same frames bear other labels, and part by 3.6 s in an hour"
+        return DROPPED_S_PER_HOUR
     first, second = (float(one.ratio) / one.nominal for one in (rate, wanted))
-    apart_s = abs(first - second) * 3600
-    return f"in an hour they part by {apart_s:.1f} s" if apart_s else "their seconds agree, and their frames do not"
+    return abs(first - second) * 3600
 
 
 @clock_rule
@@ -136,15 +119,9 @@ def record_run(situation: Situation) -> Iterator[Finding]:
     for timecode_device in situation.timecode_devices:
         if not timecode_device.records_run or timecode_device.gets in (Gets.NOTHING, Gets.SOUND):
             continue
-        label = situation.rig.unit(timecode_device.device).label
         yield Finding(
             rule="record-run",
             severity=Severity.STOP,
-            title=f"{label} is at record run",
-            text=(
-                f"{label} counts only while it records: after the first pause its labels mean nothing to the others. "
-                "Set it to free run and jam it again."
-            ),
             source="HANDBOOK",
             device=timecode_device.device,
         )
@@ -160,11 +137,7 @@ def sound_into_timecode(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="sound-into-timecode",
             severity=Severity.STOP,
-            title="Sound into a timecode socket",
-            text=(
-                f"{joint.sender.label} {joint.output.label} is set to {joint.sends.label}, and {joint.socket} waits for "
-                f"timecode: switch it to {gives.label}."
-            ),
+            facts={"mode": gives.label},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -181,55 +154,57 @@ def missed_jam(situation: Situation) -> Iterator[Finding]:
         day = clock_day(situation.clocks, timecode_device)
         if day is None or day.beyond_min is None or timecode_device.jam is None:
             continue
-        label, giver = situation.rig.unit(timecode_device.device).label, situation.rig.unit(timecode_device.giver).label
         yield Finding(
             rule="missed-jam",
             severity=Severity.CAUTION,
-            title=f"{label} is not jammed in time",
-            text=_why_missed(situation, timecode_device, day, label, giver)
-            + _too_often(situation, timecode_device, day),
+            facts={"giver": timecode_device.giver, "missed": _missed(situation, timecode_device, day)},
             source="HANDBOOK",
             device=timecode_device.device,
-            verify="Read a label from both at the same moment before you jam: it tells how fast they really part.",
         )
 
 
-def _why_missed(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay, label: str, giver: str) -> str:
-    limit = situation.plan.defaults.drift_limit_frames
-    if day.unset_until_min is not None:
-        return f"{label} has no time from {giver} until {clock_words(day.unset_until_min)}: the day has begun by then."
-    free_run = next(free_run for free_run in day.free_runs if free_run.beyond_min is not None)
-    beyond = (
-        f"beyond {limit:g} frames from {clock_words(day.beyond_min or 0)} on, {free_run.apart_frames:.2f} frames by "
-        f"{clock_words(free_run.ends_min)}."
-    )
-    if free_run.against != timecode_device.giver:
-        against = situation.rig.unit(free_run.against).label
-        return (
-            f"Jammed from {giver} at {clock_words(free_run.begins_min)}, {label} may part from {against}, with which it has to agree: "
-            f"{beyond}"
-        )
-    known = (
-        "was measured to part"
-        if timecode_device.relative_drift is not None and timecode_device.relative_drift.is_measured
-        else "may part"
-    )
-    ppm = timecode_device.relative_drift.ppm if timecode_device.relative_drift is not None else 0.0
-    return f"Jammed at {clock_words(free_run.begins_min)}, {label} {known} from {giver} by {ppm:g} ppm: {beyond}"
+class Missed(NamedTuple):
+    """When a clock is beyond its limit, in minutes of the day.
+
+    unset_until_min: until when it has no time at all, where the day has begun by then; else None.
+    against: the device that it is compared with, where that is not its giver; else "".
+    ppm: how fast it parts from its giver, and whether that was measured.
+    every_min: how often it would have to be jammed at the worst, where that stops the work; else None.
+    """
+
+    unset_until_min: int | None
+    begins_min: int
+    beyond_min: int
+    ends_min: int
+    apart_frames: float
+    against: str
+    ppm: float
+    is_measured: bool
+    every_min: int | None
 
 
-def _too_often(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> str:
-    """What helps a clock that nobody would jam as often as it asks for."""
+def _missed(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> Missed:
+    free_run = next((free_run for free_run in day.free_runs if free_run.beyond_min is not None), day.free_runs[0])
+    drift = timecode_device.relative_drift
+    return Missed(
+        unset_until_min=day.unset_until_min,
+        begins_min=free_run.begins_min,
+        beyond_min=day.beyond_min or 0,
+        ends_min=free_run.ends_min,
+        apart_frames=free_run.apart_frames,
+        against=free_run.against if free_run.against != timecode_device.giver else "",
+        ppm=drift.ppm if drift is not None else 0.0,
+        is_measured=drift is not None and drift.is_measured,
+        every_min=_too_often(situation, timecode_device, day),
+    )
+
+
+def _too_often(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> int | None:
+    """How often a clock asks for a jam, where nobody would do that; else None."""
     if day.every_min is None or day.every_min >= OFTEN_MIN:
-        return ""
+        return None
     jams = jams_for(situation.clocks, timecode_device.device)
-    if jams is not None and not jams_too_often(jams):
-        return ""
-    return (
-        f" That is the worst case, and it asks for a jam every {int(day.every_min)} min, which stops the work. Let a timecode "
-        "generator stay on it, over a cable or as sound on a track, or measure how fast it really parts. What both hear puts "
-        "its files right afterwards."
-    )
+    return int(day.every_min) if jams is None or jams_too_often(jams) else None
 
 
 @clock_rule
@@ -249,11 +224,7 @@ def forgets_timecode(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="forgets-timecode",
             severity=Severity.NOTE,
-            title=f"{unit.label} forgets its time with its battery",
-            text=(
-                f"Its battery lasts about {lasts_h:.1f} h of a day of {hours:g} h, and it loses timecode when it is switched off: "
-                "jam it again after every battery."
-            ),
+            facts={"lasts_h": lasts_h, "day_h": hours},
             source="HANDBOOK",
             device=timecode_device.device,
         )
@@ -270,18 +241,12 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
             roots.setdefault(root, []).append(device)
     if len(roots) < 2:
         return
-    rig = situation.rig
     first, *others = sorted(roots, key=lambda root: -len(roots[root]))
     for other in others:
-        names = " and ".join(rig.unit(device).label for device in roots[other])
         yield Finding(
             rule="two-clocks",
             severity=Severity.CAUTION,
-            title=f"{rig.unit(other).label} and {rig.unit(first).label} both give time",
-            text=(
-                f"{names} gets time from {rig.unit(other).label}, the others from {rig.unit(first).label}, and nothing sets those "
-                "two together. One master: jam the other from it."
-            ),
+            facts={"first": first, "taking": tuple(roots[other])},
             source="HANDBOOK",
             device=other,
         )
@@ -293,18 +258,10 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
     for timecode_device in situation.timecode_devices:
         if not timecode_device.genlocked_to or timecode_device.gets in (Gets.SOCKET, Gets.JAMS):
             continue
-        label, giver = (
-            situation.rig.unit(timecode_device.device).label,
-            situation.rig.unit(timecode_device.genlocked_to).label,
-        )
         yield Finding(
             rule="genlock-alone",
             severity=Severity.CAUTION,
-            title=f"{label} has genlock and no timecode",
-            text=(
-                f"The genlock of {giver} keeps the frames of {label} in step; it does not number them. Jam it once: with genlock "
-                "it then does not part."
-            ),
+            facts={"giver": timecode_device.genlocked_to},
             source="PRACTICE",
             device=timecode_device.device,
         )
@@ -319,16 +276,13 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
             continue
         if pair.has_clap_alone and not _has_been_wired(situation, pair.camera):
             continue  # double system: what its own microphone hears is what they have in common
-        camera, recorder = (situation.rig.unit(device).label for device in (pair.camera, pair.recorder))
         yield Finding(
             rule="nothing-to-sync-by",
             severity=Severity.NOTE if by_ear else Severity.CAUTION,
-            title=f"{camera} and {recorder}: {'only its own microphone' if by_ear else 'nothing to sync by'}",
-            text=_missing(situation, pair, camera, recorder),
+            facts={"by_ear": by_ear, "reach": pair.reach},
             source="HANDBOOK",
             device=pair.camera,
             about=pair.recorder,
-            verify="Clap at the start of each take, in shot and close to the microphones.",
         )
 
 
@@ -338,17 +292,14 @@ def _has_been_wired(situation: Situation, camera: str) -> bool:
     return inside or any(joint.receiver.device.id == camera for joint in situation.joints)
 
 
-def _missing(situation: Situation, pair: Pair, camera: str, recorder: str) -> str:
-    if pair.reach is not None:
-        source = situation.plan.sources[pair.reach.source].label
-        return (
-            f"{camera} hears what {recorder} records by its own microphone alone: {source} stands out of the noise up to about "
-            f"{pair.reach.metres:.0f} m away, {pair.reach.later_ms:.0f} ms late there. Stay within that, or send it a feed."
-        )
-    return (
-        f"{camera} gets no timecode that {recorder} has too, and hears nothing that it records: a clap is all they share. "
-        "Send the camera a feed, let both have timecode, or turn its own microphone on."
-    )
+class HowEarly(NamedTuple):
+    """How early sound is against the latest picture, late where it is negative, ± `within_ms`; the windows that it misses;
+    and the delay that mends it, None where only the pictures can be held back."""
+
+    early_ms: float
+    within_ms: float
+    missed: tuple[Window, ...]
+    delay: Delay | None
 
 
 @clock_rule
@@ -359,28 +310,16 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
             missed = [window for window, holds in sound.windows if not holds]
             if not missed:
                 continue
-            label, sender = situation.rig.unit(screen.device).label, situation.rig.unit(sound.sender).label
-            early = "early" if sound.early_ms > 0 else "late"
-            cure = (
-                "Hold the pictures back, or take a quicker way for the sound."
-                if sound.delay is None
-                else f"Delay it between {sender} and {label} by {float(sound.delay.seconds * 1000):.0f} ms: "
-                f"{float(sound.delay.frame_count or 0):.1f} frames, {sound.delay.sample_count} samples."
-            )
-            within_ms = _picture_within_ms(situation, screen)
-            doubt = f" (±{within_ms:.0f}: typical figures, until a clap has measured them)" if within_ms else ""
             yield Finding(
                 rule="early-sound",
                 severity=Severity.NOTE if ACCEPTED not in missed else Severity.CAUTION,
-                title=f"Sound is {early} at {label}",
-                text=(
-                    f"What {sender} sends is {abs(sound.early_ms):.0f} ms{doubt} {early} against the latest picture: "
-                    f"{' and '.join(window.beyond for window in missed)}. {cure}"
-                ),
+                facts={
+                    "sender": sound.sender,
+                    "how": HowEarly(sound.early_ms, _picture_within_ms(situation, screen), tuple(missed), sound.delay),
+                },
                 source="BT1359",
                 device=screen.device,
                 run=sound.run,
-                verify="Clap in shot, record the programme, and mark the frame in which the hands meet.",
             )
 
 
@@ -401,13 +340,10 @@ def pictures_apart(situation: Situation) -> Iterator[Finding]:
         held = [picture for picture in screen.pictures if picture.hold_frames] if screen.is_switcher else []
         if not held:
             continue
-        rig = situation.rig
-        names = ", ".join(f"{rig.unit(picture.camera).label} by {picture.hold_frames:g} frames" for picture in held)
         yield Finding(
             rule="pictures-apart",
             severity=Severity.CAUTION,
-            title=f"Pictures are not equally late at {rig.unit(screen.device).label}",
-            text=f"No one delay of the sound fits all of them. Hold back {names}, or send the sound through the camera it belongs to.",
+            facts={"held": tuple((picture.camera, picture.hold_frames) for picture in held)},
             source="HANDBOOK",
             device=screen.device,
         )

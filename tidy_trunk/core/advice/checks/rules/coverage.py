@@ -15,23 +15,17 @@ def too_far(situation: Situation) -> Iterator[Finding]:
     room = ROOMS[situation.plan.defaults.room]
     for source in situation.plan.sources.values():
         for device, distance_m in source.heard_by.items():
-            unit = situation.rig.unit(device)
-            capsule = unit.device_class.capsule
+            capsule = situation.rig.unit(device).device_class.capsule
             critical_m = room.critical_distance_m(capsule.pattern.directivity) if capsule is not None else math.inf
             if distance_m <= critical_m:
                 continue
             yield Finding(
                 rule="too-far",
                 severity=Severity.CAUTION if distance_m > 2 * critical_m else Severity.NOTE,
-                title=f"{unit.label} hears the room",
-                text=(
-                    f"{unit.label} is {distance_m:g} m from {source.label}; in a {room.label} it hears as much room as voice from "
-                    f"{critical_m:.1f} m on. Go nearer, or take a lavalier: no gain and no equaliser takes a room away."
-                ),
+                facts={"distance_m": distance_m, "critical_m": critical_m},
                 source="HANDBOOK",
                 device=device,
                 about=source.id,
-                verify="Listen to the end of a word: does it stop, or does the room go on?",
             )
 
 
@@ -42,16 +36,9 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
     for source in situation.plan.sources.values():
         if source.id in reached:
             continue
-        if source.heard_by:
-            names = " and ".join(situation.rig.unit(device).label for device in source.heard_by)
-            text = f"{names} hears it but reaches no recorded track: connect it, or route its input to a track."
-        else:
-            text = "No microphone is at it: say which one hears it, and from how far."
         yield Finding(
             rule="source-without-track",
             severity=Severity.STOP,
-            title=f"{source.label} is on no track",
-            text=text,
             source="HANDBOOK",
             device=next(iter(source.heard_by), ""),
             tracks=(f"source.{source.id}",),
@@ -72,8 +59,6 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
             yield Finding(
                 rule="track-without-source",
                 severity=Severity.CAUTION if situation.plan.sources else Severity.NOTE,
-                title=f"{unit.label} records nothing",
-                text=f"Nothing is plugged into {unit.label}. Connect it, or take it off the job.",
                 source="HANDBOOK",
                 device=device,
             )
@@ -84,8 +69,6 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
                 yield Finding(
                     rule="track-without-source",
                     severity=Severity.NOTE if spare else Severity.CAUTION,
-                    title="Nothing to hear on this track",
-                    text=f"{unit.bus_label(track.trace.bus)} has a plug at its input, but no source comes through it.",
                     source="HANDBOOK",
                     device=device,
                     tracks=(track.trace.id,),

@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, level_rule, looks_at, rule
 from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB
-from tidy_trunk.core.gear.catalogue import AES3_OHM, USUAL_RATE_HZ, Circuit
+from tidy_trunk.core.gear.catalogue import AES3_OHM, Circuit
 from tidy_trunk.core.plan import Aspect
 
 AES3_PLAIN_M: Final = 10.0
@@ -29,21 +29,14 @@ def aes3_lead(situation: Situation) -> Iterator[Finding]:
         plain_m = sum(part.length_m for part in plain)
         if not plain and joint.run.length_m <= AES3_LONGEST_M:
             continue
-        too_long = joint.run.length_m > AES3_LONGEST_M
-        what = (
-            f"{joint.run.length_m:g} m is more than the {AES3_LONGEST_M:g} m for which it is meant"
-            if too_long
-            else f"{plain_m:g} m of it is an ordinary cable; AES3 wants 110 Ω, else it drops out without warning"
-        )
+        is_too_long = joint.run.length_m > AES3_LONGEST_M
         yield Finding(
             rule="aes3-lead",
-            severity=Severity.CAUTION if too_long or plain_m > AES3_PLAIN_M else Severity.NOTE,
-            title="Cable not made for AES3" if not too_long else "AES3 cable too long",
-            text=f"Cable {joint.run.number}: {what}.",
+            severity=Severity.CAUTION if is_too_long or plain_m > AES3_PLAIN_M else Severity.NOTE,
+            facts={"is_too_long": is_too_long, "plain_m": plain_m},
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            verify="Leave it running for some minutes and listen for clicks and mutes.",
         )
 
 
@@ -63,15 +56,9 @@ def aes3_level(situation: Situation) -> Iterator[Finding]:
             if track.miss_db is not None and abs(track.miss_db) > ALLOWED_MISS_DB
         ]
         if misses:
-            side = "above" if misses[0] > 0 else "below"
             yield Finding(
                 rule="aes3-level",
                 severity=Severity.NOTE,
-                title="Level fixed by the sender",
-                text=(
-                    f"{joint.socket} stands {abs(misses[0]):.0f} dB {side} the target, and over AES3 only {joint.sender.label} can "
-                    "change that: turn its mix, not the camera."
-                ),
                 source="AES3",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
@@ -87,20 +74,10 @@ def sample_rate(situation: Situation) -> Iterator[Finding]:
         rate = unit.sample_rate_hz
         if rate is None or rate == wanted or not unit.device_class.is_recording:
             continue
-        low = rate < USUAL_RATE_HZ
-        why = (
-            "It is the rate of music discs"
-            if low
-            else "Files of several rates must be converted before they can be laid together"
-        )
         yield Finding(
             rule="sample-rate",
             severity=Severity.CAUTION,
-            title=f"{unit.label} at {_khz(rate)}",
-            text=(
-                f"{unit.label} records at {_khz(rate)}, the job at {_khz(wanted)}. {why}; beside the others it drifts or plays at "
-                "another speed if nobody notices."
-            ),
+            facts={"rate_hz": rate},
             source="PRACTICE",
             device=unit.device.id,
         )
@@ -118,13 +95,8 @@ def sample_rate_between(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="sample-rate-between",
             severity=Severity.STOP,
-            title="Two sample rates on one link",
-            text=f"{joint.sender.label} sends {_khz(sends)}, {joint.socket} takes {_khz(takes)}: it stays silent, or clicks.",
+            facts={"sends_hz": sends, "takes_hz": takes},
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,
         )
-
-
-def _khz(rate: int) -> str:
-    return f"{rate / 1000:g} kHz"

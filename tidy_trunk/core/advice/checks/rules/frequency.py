@@ -17,6 +17,9 @@ SAME_MHZ: Final = 0.005
 MOST_TOLD: Final = 3
 """ASSUMED_ products named for one channel: the nearest ones."""
 
+MOST_NAMED: Final = 6
+"""ASSUMED_ transmitters named in one sentence."""
+
 
 @radio_rule
 def frequency_mismatch(situation: Situation) -> Iterator[Finding]:
@@ -30,8 +33,7 @@ def frequency_mismatch(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="frequency-mismatch",
             severity=Severity.STOP,
-            title="Not on one frequency",
-            text=f"{joint.sender.label} sends on {sends:.3f} MHz, {joint.receiver.label} listens on {takes:.3f} MHz: it hears nothing, or somebody else.",
+            facts={"sends_mhz": sends, "takes_mhz": takes},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -48,11 +50,7 @@ def frequency_twice(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="frequency-twice",
             severity=Severity.STOP,
-            title="Two transmitters on one channel",
-            text=(
-                f"{first.unit.label} ({first.mhz:.3f} MHz) and {second.unit.label} ({second.mhz:.3f} MHz) are less than "
-                f"{CHANNEL_MHZ * 1000:g} kHz apart: the receivers howl or swap voices."
-            ),
+            facts={"first_mhz": first.mhz, "second_mhz": second.mhz},
             source="HANDBOOK",
             device=second.unit.device.id,
             about=first.unit.device.id,
@@ -65,28 +63,23 @@ def intermodulation(situation: Situation) -> Iterator[Finding]:
     carriers = situation.carriers
     guard = situation.plan.defaults.radio_guard_mhz
     by_name = {carrier.unit.device.id + carrier.port.id: carrier for carrier in carriers}
+    devices = {name: carrier.unit.device.id for name, carrier in by_name.items()}
     found = products({name: carrier.mhz for name, carrier in by_name.items()}, guard)
     for name, victim in by_name.items():
-        hits = [product for product in found if product.victim == name]
-        if not hits:
+        near = [
+            product._replace(first=devices[product.first], second=devices[product.second], third=devices[product.third])
+            for product in found
+            if product.victim == name
+        ][:MOST_TOLD]
+        if not near:
             continue
-        said = []
-        for hit in hits[:MOST_TOLD]:
-            first, second, third = (by_name[item].unit.label for item in hit[:3])
-            sum_ = f"twice {first}" if first == second else f"{first} plus {second}"
-            said.append(f"{sum_} less {third} is {hit.mhz:.3f} MHz, {hit.distance_mhz * 1000:.0f} kHz off")
         yield Finding(
             rule="intermodulation",
             severity=Severity.CAUTION,
-            title=f"Intermodulation on {victim.unit.label}",
-            text=(
-                f"On {victim.unit.label} ({victim.mhz:.3f} MHz): {'; '.join(said)}. With the transmitters near each other the receiver "
-                "hears that too: whistles, or a squelch that stays open."
-            ),
+            facts={"mhz": victim.mhz, "products": tuple(near)},
             source="HANDBOOK",
             device=victim.unit.device.id,
             about=victim.port.id,
-            verify="All transmitters on, this one off: its receiver must stay quiet.",
         )
 
 
@@ -97,17 +90,14 @@ def frequency_legal(situation: Situation) -> Iterator[Finding]:
     if not radios or situation.plan.defaults.frequencies_cleared:
         return
     carriers = situation.carriers
-    named = ", ".join(f"{carrier.unit.label} {carrier.mhz:.3f} MHz" for carrier in carriers[:6])
     unset = len({joint.sender.device.id for joint in radios} - {carrier.unit.device.id for carrier in carriers})
-    missing = f" {unset} transmitter{'s have' if unset > 1 else ' has'} no frequency here yet." if unset else ""
     yield Finding(
         rule="frequency-legal",
         severity=Severity.NOTE,
-        title="Is it legal to send there?",
-        text=(
-            f"Radio microphones need a frequency that is legal where you stand{': ' + named if named else ''}.{missing} Ask the "
-            "regulator or the frequency coordinator of the place, then tick it here."
-        ),
+        facts={
+            "carriers": tuple((carrier.unit.device.id, carrier.mhz) for carrier in carriers[:MOST_NAMED]),
+            "unset": unset,
+        },
         source="PRACTICE",
         device=radios[0].sender.device.id,
     )

@@ -1,6 +1,6 @@
 """Rules on where leads lie and how long they are."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
@@ -11,7 +11,6 @@ from tidy_trunk.core.plan import (
     Passing,
     needed_m,
     passed,
-    passing_words,
     path_m,
 )
 from tidy_trunk.core.sound.cable_chains import UNBALANCED_LIMIT_M
@@ -38,20 +37,13 @@ def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
         limit_m = UNBALANCED_NEAR_M if near else UNBALANCED_LIMIT_M
         if length_m <= limit_m:
             continue
-        beside = f" and passes {' and '.join(map(passing_words, near))}" if near else ""
         yield Finding(
             rule="unbalanced-too-long",
             severity=Severity.CAUTION,
-            title=f"{length_m:g} m unbalanced",
-            text=(
-                f"Cable {joint.run.number} is unbalanced for {length_m:g} m{beside}. Beside dimmers, LED supplies or transmitters, "
-                "1 m has buzzed: balanced lead to the receiving end, adapter of about 0.3 m there."
-                + (" Or keep it well away from there." if near else "")
-            ),
+            facts={"length_m": length_m, "near": tuple(near)},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            verify="Listen at the receiving end with the final power in place, and keep clear of mains.",
         )
 
 
@@ -67,11 +59,7 @@ def lead_too_short(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="lead-too-short",
             severity=Severity.CAUTION if reaches else Severity.STOP,
-            title=f"{missing:.1f} m too short",
-            text=(
-                f"Cable {joint.run.number} measures {joint.run.length_m:g} m; its path of {path_m(joint.run):g} m needs {needed:.1f} m "
-                "with slack for corners and both ends. A tight cable pulls at the socket and trips people."
-            ),
+            facts={"path_m": path_m(joint.run), "needed_m": needed},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -86,60 +74,40 @@ def beside_mains(situation: Situation) -> Iterator[Finding]:
         metres = sum(item.metres or 0.0 for item in along)
         crosses = any(item.what is Hazard.ACROSS_MAINS for item in passed(joint.run))
         if along and (metres > ALONG_MAINS_M or any(item.metres is None for item in along)):
-            how_far = f"for {metres:g} m" if metres else "for a length that nobody has said"
-            yield _mains(
-                joint,
-                Severity.CAUTION,
-                "Beside mains",
-                f"Cable {joint.run.number} lies beside mains {how_far}. Keep it half a metre away, and cross at right angles.",
-            )
+            yield _mains(joint, Severity.CAUTION, metres)
         elif crosses:
-            yield _mains(
-                joint,
-                Severity.NOTE,
-                "Across mains",
-                f"Cable {joint.run.number} crosses mains: at a right angle, and not coiled there.",
-            )
+            yield _mains(joint, Severity.NOTE, metres)
 
 
-def _mains(joint: Joint, severity: Severity, title: str, text: str) -> Finding:
+def _mains(joint: Joint, severity: Severity, metres: float) -> Finding:
     return Finding(
         rule="beside-mains",
         severity=severity,
-        title=title,
-        text=f"{text} Mains itself is for a qualified electrician.",
+        facts={"metres": metres},
         source="PRACTICE",
         device=joint.receiver.device.id,
         run=joint.run.id,
-        verify="Listen for hum with lamps and dimmers as in the take.",
     )
 
 
-_LAID: Final[Mapping[Hazard, str]] = {
-    Hazard.WALKWAY: "crosses a walkway: ramp it or tape it down along its whole length, and mark it",
-    Hazard.DOORWAY: "goes through a doorway: above the frame, or flat under a ramp, and never in the way of a fire door",
-    Hazard.OVERHEAD: "hangs overhead: tie it to something that bears it, with a second tie, out of reach",
-    Hazard.WET: "lies in the wet: joins off the ground and covered, and no mains near it",
-    Hazard.HOT: "passes something hot: keep it off, or cover it with what does not burn",
-}
+_LAID_WITH_CARE: Final = (Hazard.WALKWAY, Hazard.DOORWAY, Hazard.OVERHEAD, Hazard.WET, Hazard.HOT)
+"""Where a cable can hurt somebody, or be hurt. [PRACTICE]"""
 
 
 @rule
 def laid_safely(situation: Situation) -> Iterator[Finding]:
     """Cables where people walk, overhead, in the wet or beside hot things. [PRACTICE]"""
     for joint in situation.joints:
-        said = [_LAID[what] for what in dict.fromkeys(item.what for item in passed(joint.run)) if what in _LAID]
-        if not said:
+        hazards = [what for what in dict.fromkeys(item.what for item in passed(joint.run)) if what in _LAID_WITH_CARE]
+        if not hazards:
             continue
         yield Finding(
             rule="laid-safely",
             severity=Severity.NOTE,
-            title="Lay it so that nobody is hurt",
-            text=f"Cable {joint.run.number} {'; it '.join(said)}. Rules of the place and the people in charge of safety decide.",
+            facts={"hazards": tuple(hazards)},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            verify="Walk along it once as a stranger in the dark would.",
         )
 
 
@@ -155,11 +123,7 @@ def treble_lost(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="treble-lost",
             severity=Severity.CAUTION if corner_hz < TREBLE_HZ / 2 else Severity.NOTE,
-            title="Treble lost in the cable",
-            text=(
-                f"Cable {joint.run.number}: {joint.run.length_m:g} m behind {joint.sends.source_ohm.value:g} Ω take 3 dB off at "
-                f"{corner_hz / 1000:.1f} kHz. Put the preamp, or a source of low impedance, near the microphone."
-            ),
+            facts={"corner_hz": corner_hz},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,

@@ -55,31 +55,16 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
             continue
         if over <= 0 and any(track.clip is not None for track in tracks):
             continue  # it clips behind the gain: `clipping` says it
-        behind = joint.input.pad_place is PadPlace.LAST and joint.receiver.pad_db(joint.input) > 0
-        if over > 0:
-            reach = "at full scale it reaches" if peak is None else "its peaks reach"
-            text = (
-                f"{joint.sender.label} {joint.output.label} sends line: {reach} {_db(takes + over)} dBu, and {joint.receiver.label} "
-                f"takes {_db(takes)}. It clips by {over:.1f} dB, and turning {joint.receiver.label} down cannot mend it."
-            )
-            if behind:
-                text += " Its attenuator sits behind the converter, too late to help."
-        else:
-            text = (
-                f"{joint.sender.label} {joint.output.label} sends line. The expected peaks just fit, but a burst to full scale "
-                f"clips {joint.socket} by {full_scale - takes:.1f} dB."
-            )
+        has_late_pad = joint.input.pad_place is PadPlace.LAST and joint.receiver.pad_db(joint.input) > 0
         yield Finding(
             rule="line-into-mic",
             severity=Severity.STOP if over > 0 else Severity.CAUTION,
-            title="Line into microphone input",
-            text=text,
+            facts={"takes_dbu": takes, "full_scale_dbu": full_scale, "peak_dbu": peak, "has_late_pad": has_late_pad},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
             tracks=tuple(track.trace.id for track in tracks),
             measured_db=over,
-            verify="Send tone and look for flat tops in the recorded file.",
         )
 
 
@@ -94,12 +79,10 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
         if any(target.miss_db(sound.average, sound.peak) >= -ALLOWED_MISS_DB for sound in sounds):
             continue  # loud enough all the same: a shout at a hot microphone, or much gain behind
         level = max((sound.average for sound in sounds), default=None)
-        heard = f" The track would average {_db(level)} dBFS: near silence." if level is not None else ""
         yield Finding(
             rule="mic-into-line",
             severity=Severity.STOP,
-            title="Microphone into line input",
-            text=f"{joint.sender.label} sends microphone level; {joint.socket} is at {joint.takes.label}.{heard}",
+            facts={"average_dbfs": level},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -122,24 +105,15 @@ def clipping(situation: Situation) -> Iterator[Finding]:
         assert clip is not None  # that is why it is told
         places = {track.clip.where for track, _ in found if track.clip is not None}
         where = (joint.socket if joint is not None else place) if len(places) > 1 else clip.where
-        over = f"{clip.over_db:.1f} dB (±{worst.sound.tolerance_db:.0f})"
-        sure = "clip" if clip.over_db > worst.sound.tolerance_db else "likely clip"
         yield Finding(
             rule="clipping",
             severity=Severity.STOP,
-            title=f"{where} clips on {clip.noise} alone" if clip.noise else f"{where} {sure}s",
-            text=(
-                f"The peaks of {clip.noise} go over {where} by {over} even while nobody speaks. "
-                if clip.noise
-                else f"Peaks {sure} {where} by {over}. "
-            )
-            + "What is cut off there stays cut off, however low it is turned afterwards.",
+            facts={"where": where, "noise": clip.noise, "tolerance_db": worst.sound.tolerance_db},
             source="AES17",
             device=device,
             run=joint.run.id if joint is not None else "",
             tracks=tuple(track.trace.id for track, _ in found),
             measured_db=clip.over_db,
-            verify="Record the loudest moment of a rehearsal and look for flat tops.",
         )
 
 
@@ -164,23 +138,16 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
         assert worst.burst_clip is not None  # that is why it is told
         places = {track.sound.burst_clip.where for track in tracks if track.sound.burst_clip is not None}
         where = socket if len(places) > 1 else worst.burst_clip.where
-        over, spare = worst.burst_clip.over_db, worst.burst_clip.spare_db
-        doubtful = spare < worst.tolerance_db
         yield Finding(
             rule="burst-clips",
             severity=Severity.NOTE,
-            title=f"{where} may clip" if doubtful else f"A shout would clip {where}",
-            text=(
-                f"The expected peaks fit{f' by {spare:.0f} dB (±{worst.tolerance_db:.0f})' if doubtful else ''}, but a laugh or a shout would go {over:.0f} dB over at {where}. Turn it down, let "
-                "the limiter catch it, or put the source on a second track that is lower."
-            ),
+            facts={"spare_db": worst.burst_clip.spare_db, "tolerance_db": worst.tolerance_db},
             source="PRACTICE",
             device=device,
             run=joint.run.id if joint is not None else "",
             tracks=tuple(track.trace.id for track in tracks),
             about=where,
-            measured_db=over,
-            verify="Ask whether it is rehearsed: an interview laughs without warning.",
+            measured_db=worst.burst_clip.over_db,
         )
 
 
@@ -210,16 +177,11 @@ def off_target(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="off-target",
             severity=Severity.CAUTION if grave else Severity.NOTE,
-            title=f"{abs(miss):.0f} dB {'above' if miss > 0 else 'below'} target",
-            text=(
-                f"{_tracks_label(situation, tracks)} would {'peak' if target.of_peaks else 'average'} at {_db(level)} dBFS "
-                f"(±{track.sound.tolerance_db:.0f}); {target.label} wants {target.words}."
-            ),
+            facts={"buses": _buses(tracks), "level_dbfs": level, "tolerance_db": track.sound.tolerance_db},
             source="PRACTICE",
             device=track.trace.device,
             tracks=tuple(track.trace.id for track in tracks),
             measured_db=miss,
-            verify="Let them speak as they will in the take and read the meter.",
         )
 
 
@@ -233,16 +195,16 @@ def gear_above_room(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="gear-above-room",
             severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
-            title="Hiss above the room",
-            text=(
-                f"{_tracks_label(situation, tracks)}: the gear makes {_db(track.gear_noise_a)} dBFS of noise "
-                f"(A-weighted), {above:.0f} dB above the room. Most of it is {ruling.name}, {_db(ruling.a_level)} dBFS."
-            ),
+            facts={
+                "buses": _buses(tracks),
+                "noise_dbfs": track.gear_noise_a,
+                "most": ruling.name,
+                "most_dbfs": ruling.a_level,
+            },
             source="HANDBOOK",
             device=track.trace.device,
             tracks=tuple(track.trace.id for track in tracks),
             measured_db=above,
-            verify="Listen on headphones to what the device records, between words.",
         )
 
 
@@ -260,22 +222,18 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
     """The noise of the place beside the voice: nothing that is set mends it. [HANDBOOK] §7"""
     near = [track for track in situation.report.tracks if _place_near_db(track) > 0]
     for tracks in _sides_alike(near, _place_near_db):
-        below = PLACE_BELOW_DB - _place_near_db(tracks[0])
         yield Finding(
             rule="loud-place",
             severity=Severity.CAUTION,
-            title="The place is as loud as the voice"
-            if below < 1
-            else f"The place lies only {below:.0f} dB below the voice",
-            text=(
-                f"{_tracks_label(situation, tracks)}: the noise of the place is {_db(tracks[0].room_noise_a)} dBFS "
-                "(A-weighted). Go nearer, take a lavalier or a microphone that hears less from the sides, or find a quieter place."
-            ),
+            facts={
+                "buses": _buses(tracks),
+                "noise_dbfs": tracks[0].room_noise_a,
+                "below_db": PLACE_BELOW_DB - _place_near_db(tracks[0]),
+            },
             source="HANDBOOK",
             device=tracks[0].trace.device,
             tracks=tuple(track.trace.id for track in tracks),
             measured_db=_place_near_db(tracks[0]),
-            verify="Listen on closed headphones: is every word understood without looking?",
         )
 
 
@@ -303,16 +261,14 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
     told = set()
     for joint in situation.joints:
         where = (joint.receiver.device.id, joint.input.id)
-        on = joint.receiver.automatic_level_on(joint.input)
-        if not on or where in told:
+        if not joint.receiver.automatic_level_on(joint.input) or where in told:
             continue
         told.add(where)
         lifted = _lifted(situation, joint)
         yield Finding(
             rule="automatic-level",
             severity=Severity.NOTE if _is_for_guide(situation, joint) else Severity.CAUTION,
-            title="Automatic level is on",
-            text=f"{joint.socket}: automatic level is on in the {' and the '.join(on)}. {_does(joint, lifted)}",
+            facts={"sends_timecode": joint.sends_timecode, "noise_dbfs": None if lifted is None else lifted.noise},
             source="PRACTICE",
             device=where[0],
             about=joint.input.id,
@@ -324,17 +280,6 @@ def _is_for_guide(situation: Situation, joint: Joint) -> bool:
     """Whether all that an input is recorded for is to find sync by."""
     roles = {track.role for track in situation.tracks_of(joint.run.id)}
     return roles == {Role.GUIDE}
-
-
-def _does(joint: Joint, lifted: Sound | None) -> str:
-    if joint.sends_timecode:
-        return "It turns the whole socket down by the timecode, and what stands beside it goes with it."
-    if lifted is not None:
-        return (
-            f"It may lift the noise between words by {lifted.lifted_db:.0f} dB, to {_db(lifted.noise)} dBFS, and undoes the gain "
-            "that is planned here."
-        )
-    return "It lifts the noise between words and undoes the gain that is planned here."
 
 
 def _lifted(situation: Situation, joint: Joint) -> Sound | None:
@@ -357,12 +302,7 @@ def limiter(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="limiter",
             severity=Severity.NOTE,
-            title="No limiter" if straight else "Limited twice",
-            text=(
-                f"{joint.sender.label} goes straight into {joint.socket}, and nobody rides its gain: its limiter catches a burst."
-                if straight
-                else f"{joint.sender.label} limits already. A second limiter at {joint.socket} breathes with it, and hides a level that is too high."
-            ),
+            facts={"is_straight": straight},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -392,8 +332,6 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
             yield Finding(
                 rule="camera-gain",
                 severity=Severity.CAUTION,
-                title="Camera gain at its lowest",
-                text=f"{joint.socket} stands at its lowest gain, which on many cameras is off. Go one step up.",
                 source="PRACTICE",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
@@ -402,11 +340,6 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
             yield Finding(
                 rule="camera-gain",
                 severity=Severity.NOTE,
-                title="Camera gain far up",
-                text=(
-                    f"{joint.socket} stands {now - gain.minimum_db:g} dB above its lowest gain. Its preamp is the worst of the chain: "
-                    f"send more from {joint.sender.label} and turn the camera down."
-                ),
                 source="PRACTICE",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
@@ -424,11 +357,7 @@ def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="pad-behind-converter",
             severity=Severity.CAUTION,
-            title="Attenuator behind the converter",
-            text=(
-                f"The {pad_db:g} dB attenuator of {joint.socket} acts on the finished numbers. The input still takes only "
-                f"{_db(input_ceiling_dbu(joint.receiver, joint.input, joint.takes))} dBu: what clips there stays clipped, only lower."
-            ),
+            facts={"pad_db": pad_db, "takes_dbu": input_ceiling_dbu(joint.receiver, joint.input, joint.takes)},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -456,13 +385,5 @@ def _joint_where(
     return None
 
 
-def _tracks_label(situation: Situation, tracks: list[TrackLevel]) -> str:
-    unit = situation.rig.unit(tracks[0].trace.device)
-    if len(tracks) == 1:
-        return unit.bus_label(tracks[0].trace.bus)
-    labels = [unit.bus(track.trace.bus).label for track in tracks]
-    return f"{unit.label} tracks {', '.join(labels[:-1])} and {labels[-1]}"
-
-
-def _db(value: float) -> str:
-    return f"{value:+.1f}".replace("-", "−")
+def _buses(tracks: Iterable[TrackLevel]) -> tuple[str, ...]:
+    return tuple(track.trace.bus for track in tracks)

@@ -22,15 +22,9 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="headphone-feed",
             severity=Severity.CAUTION if _has_line_out(joint.sender) else Severity.NOTE,
-            title=f"Nobody can listen at {joint.sender.label}",
-            text=(
-                f"Cable {joint.run.number} takes the headphone socket of {joint.sender.label} to {joint.receiver.label}: the monitor is "
-                "gone, and whoever turns the volume turns the recording."
-            ),
             source="HANDBOOK",
             device=joint.sender.device.id,
             run=joint.run.id,
-            verify="Listen at the receiving end instead; set headphones low before putting them on.",
         )
 
 
@@ -57,14 +51,8 @@ def cannot_listen(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="cannot-listen",
             severity=Severity.NOTE,
-            title=f"You cannot listen at {unit.label}",
-            text=(
-                f"{unit.label} has no headphone socket, and nothing behind it has one: hum, clicks and a wrong input show only in "
-                "its file. Record half a minute, play it back, and do it again after every change."
-            ),
             source="HANDBOOK",
             device=unit.device.id,
-            verify="Play the test recording back before the first take.",
         )
 
 
@@ -87,11 +75,7 @@ def listening_late(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="listening-late",
             severity=Severity.CAUTION,
-            title="Monitoring is late",
-            text=(
-                f"What {joint.receiver.label} plays has come through {worst.what} and is {late.most_ms:.0f} ms late: too late to judge lip sync "
-                "or to ride a level. Listen at the recorder for that, here only for what arrives."
-            ),
+            facts={"through": worst.what, "late_ms": late.most_ms},
             source="EBU-R37",
             device=joint.sender.device.id,
             run=joint.run.id,

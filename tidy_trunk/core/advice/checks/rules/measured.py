@@ -22,14 +22,8 @@ def noisy_gain(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="noisy-gain",
             severity=Severity.CAUTION,
-            title="Gain where it turns into noise",
-            text=(
-                f"{joint.socket} stands {stands_db - law.noisy_from_db:g} dB above the position from which on it was "
-                f"measured to bring more noise than level. Send more from {joint.sender.label} and turn it down."
-            ),
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,
             measured_db=stands_db - law.noisy_from_db,
-            verify="Record the tone again, and listen to the pause behind it.",
         )

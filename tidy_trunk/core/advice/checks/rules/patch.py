@@ -19,8 +19,7 @@ def plugs_do_not_mate(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="plugs-do-not-mate",
             severity=Severity.STOP,
-            title="Plugs do not mate",
-            text=f"Cable {joint.run.number}: {mismatch.first} does not go into {mismatch.second}. Nothing arrives.",
+            facts={"first": mismatch.first, "second": mismatch.second},
             source="IEC60268-12",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -35,69 +34,28 @@ def wrong_lead(situation: Situation) -> Iterator[Finding]:
         if joint.strange_plug is not None:
             continue  # strange-plug says it better
         for fault in wrong[:1]:
-            title, text, severity = _WRONG[fault]
             yield Finding(
                 rule="wrong-lead",
-                severity=severity,
-                title=title,
-                text=text.format(run=joint.run.number, sender=joint.sender.label, socket=joint.socket),
+                severity=_WRONG[fault],
+                facts={"fault": fault},
                 source="HANDBOOK",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
-                verify="The right and the wrong cable look the same: test the cable, and sum to mono while listening.",
             )
 
 
-_WRONG: Final[Mapping[Fault, tuple[str, str, Severity]]] = {
-    Fault.OPPOSITE: (
-        "Sides in opposite polarity",
-        "Cable {run} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. Nothing is "
-        "lost for good: keep one side, or invert one. Use a cable with hot on tip and ring.",
-        Severity.STOP,
-    ),
-    Fault.DIFFERENCE: (
-        "Stereo into a balanced input",
-        "Cable {run} brings left and right of {sender} to hot and cold of {socket}: it hears left minus right, and what is in "
-        "the middle vanishes.",
-        Severity.STOP,
-    ),
-    Fault.NOTHING: (
-        "Nothing arrives",
-        "Cable {run} mates, but no contact brings the signal of {sender} to {socket}.",
-        Severity.STOP,
-    ),
-    Fault.FIGHTING: (
-        "Two outputs joined",
-        "Cable {run} joins left and right of {sender}: each drives the other, both come out distorted or too low.",
-        Severity.CAUTION,
-    ),
-    Fault.SHORTED: (
-        "Output shorted",
-        "Cable {run} ties one leg of {sender} to the screen: its output drives a short. Use a cable that leaves that leg open.",
-        Severity.CAUTION,
-    ),
-    Fault.SWAPPED: (
-        "Left and right exchanged",
-        "Cable {run} does not bring left and right of {sender} to the same sides of {socket}.",
-        Severity.CAUTION,
-    ),
-    Fault.INVERTED: (
-        "Polarity inverted",
-        "Cable {run} swaps hot and cold. Beside another microphone on the same voice it thins the sound.",
-        Severity.CAUTION,
-    ),
-    Fault.NUMBERS: (
-        "Digital into analogue",
-        "{sender} sends digital sound, {socket} expects a voltage or other numbers: loud noise, or nothing. Use another output or "
-        "input.",
-        Severity.STOP,
-    ),
-    Fault.VOLTAGE: (
-        "Analogue into digital",
-        "{socket} takes only digital sound, {sender} sends a voltage: nothing arrives. Use another output or input.",
-        Severity.STOP,
-    ),
+_WRONG: Final[Mapping[Fault, Severity]] = {
+    Fault.OPPOSITE: Severity.STOP,
+    Fault.DIFFERENCE: Severity.STOP,
+    Fault.NOTHING: Severity.STOP,
+    Fault.FIGHTING: Severity.CAUTION,
+    Fault.SHORTED: Severity.CAUTION,
+    Fault.SWAPPED: Severity.CAUTION,
+    Fault.INVERTED: Severity.CAUTION,
+    Fault.NUMBERS: Severity.STOP,
+    Fault.VOLTAGE: Severity.STOP,
 }
+"""How bad each is. [HANDBOOK] §4"""
 
 
 @rule
@@ -107,22 +65,11 @@ def another_ring_count(situation: Situation) -> Iterator[Finding]:
         pair = joint.strange_plug
         if pair is None:
             continue
-        dead = not any(joint.link.heard)
-        what = (
-            "The signal is shorted: nothing arrives."
-            if dead
-            else "Two contacts are joined there: one side is lost or shorted."
-        )
+        is_dead = not any(joint.link.heard)
         yield Finding(
             rule="another-ring-count",
-            severity=Severity.STOP if dead else Severity.CAUTION,
-            title="Headset plug in a camera's kind of socket"
-            if "TRRS" in pair[0]
-            else "Plug and socket count differently",
-            text=(
-                f"Cable {joint.run.number}: {pair[0]} goes into {pair[1]}, and its sleeve lies across two contacts. {what} "
-                "An adapter made for the two puts it right."
-            ),
+            severity=Severity.STOP if is_dead else Severity.CAUTION,
+            facts={"plug": pair[0], "socket": pair[1], "is_dead": is_dead},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -140,11 +87,7 @@ def stereo_into_mono(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="stereo-into-mono",
             severity=Severity.CAUTION if _says_two_things(joint) else Severity.NOTE,
-            title="One side of it is lost",
-            text=(
-                f"Cable {joint.run.number} brings one side of {joint.sender.label} {joint.output.label} to {joint.socket}; "
-                f"{lost} goes nowhere. If something else is on {lost}, use a Y-cable and a second input."
-            ),
+            facts={"lost": lost},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -161,11 +104,7 @@ def mono_into_stereo(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="mono-into-stereo",
             severity=Severity.NOTE,
-            title=f"{silent} stays silent",
-            text=(
-                f"Cable {joint.run.number} reaches one side of {joint.socket}; {silent} records nothing. Use a cable with hot on "
-                "tip and ring where both sides are wanted, and do not take the silent side for a backup."
-            ),
+            facts={"silent": silent},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -179,15 +118,10 @@ def port_blocked(situation: Situation) -> Iterator[Finding]:
         for other in joint.input.blocks:
             held = situation.rig.arriving.get(PortRef(joint.receiver.device.id, other), [])
             for run in held:
-                blocked = joint.receiver.input(other)
                 yield Finding(
                     rule="port-blocked",
                     severity=Severity.STOP,
-                    title=f"{joint.receiver.label} {blocked.label} is off",
-                    text=(
-                        f"While {joint.socket} is used, {blocked.label} records nothing: cable {run.number} ends at a dead socket. "
-                        "Keep one of the two."
-                    ),
+                    facts={"by": joint.input.id},
                     source="HANDBOOK",
                     device=joint.receiver.device.id,
                     run=run.id,
@@ -202,18 +136,13 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
         if joint.receiver.device_class.kind is Kind.TRANSMITTER:
             continue  # worn on the body, where tape and clothing hold it
         sockets: list[tuple[PlacedDevice, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
-        loose = [f"{unit.label} {port.label}" for unit, port in sockets if not port.plug.locks]
+        loose = [PortRef(unit.device.id, port.id) for unit, port in sockets if not port.plug.locks]
         if joint.run.strain_relief or not loose or joint.is_wireless or not (joint.run.parts or own_plug):
             continue
-        where = loose[-1] if own_plug else " and ".join(loose)
         yield Finding(
             rule="no-strain-relief",
             severity=Severity.NOTE,
-            title="Nothing holds this plug",
-            text=(
-                f"Cable {joint.run.number}: the plug at {where} does not lock and works loose. Tie the cable up high beside the "
-                "socket, with no weight on it, and tick it here."
-            ),
+            facts={"loose": tuple(loose[-1:] if own_plug else loose)},
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -231,12 +160,10 @@ def digital_mode(situation: Situation) -> Iterator[Finding]:
         sends_digital = joint.output.circuit.is_digital
         if sends_digital == (joint.takes.signal is Signal.DIGITAL):
             continue
-        sent, taken = ("digital sound", "a voltage") if sends_digital else ("a voltage", "digital sound")
         yield Finding(
             rule="digital-mode",
             severity=Severity.STOP,
-            title="Digital and analogue mixed up",
-            text=f"{joint.sender.label} {joint.output.label} sends {sent}; {joint.socket} is set to take {taken}.",
+            facts={"sends_digital": sends_digital},
             source="AES3",
             device=joint.receiver.device.id,
             run=joint.run.id,

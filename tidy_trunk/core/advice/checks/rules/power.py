@@ -1,6 +1,7 @@
 """Rules on powering microphones."""
 
 from collections.abc import Iterator
+from enum import Enum, auto
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
 from tidy_trunk.core.base.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
@@ -8,7 +9,28 @@ from tidy_trunk.core.gear.catalogue import Supply
 from tidy_trunk.core.gear.wiring import Delivery
 from tidy_trunk.core.sound.trace import is_powered
 
-_ROUTINE = "Mute, connect, switch on, wait, open."
+
+class Unpowered(Enum):
+    """Why a microphone has no power: one of two switches off, all off, a lead that blocks it, a socket that has none, no cell."""
+
+    ONE_OF_TWO = auto()
+    OFF = auto()
+    BLOCKED = auto()
+    CANNOT = auto()
+    NO_CELL = auto()
+
+
+class Harm(Enum):
+    """What a supply does where it is not wanted: to an output, to what it can harm, to a ribbon, to a coil.
+
+    COIL_ONE_LEG: because a lead ties one leg down.
+    """
+
+    NO_MICROPHONE = auto()
+    NOT_MADE_FOR_IT = auto()
+    RIBBON = auto()
+    COIL = auto()
+    COIL_ONE_LEG = auto()
 
 
 @rule
@@ -45,15 +67,13 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
             given = joint.delivery(supply)
             if given is None or not given.is_felt:
                 continue
-            why = _harm(joint, given)
-            if not why:
+            harm = _harm(joint, given)
+            if harm is None:
                 continue
             yield Finding(
                 rule="harmful-power",
                 severity=Severity.STOP if feeding is not None else Severity.CAUTION,
-                title=f"{supply} where it harms",
-                text=f"{supply} is on at {joint.socket} and reaches {joint.sender.label}, {why}. Switch it off before plugging in, or "
-                "use another input.",
+                facts={"harm": harm, "across_v": abs(given.across_v)},
                 source="IEC61938",
                 device=joint.receiver.device.id,
                 run=joint.run.id,
@@ -61,20 +81,19 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
             )
 
 
-def _harm(joint: Joint, given: Delivery) -> str:
-    """Why a supply that arrives is bad for what it reaches; empty where it is not."""
+def _harm(joint: Joint, given: Delivery) -> Harm | None:
+    """Why a supply that arrives is bad for what it reaches; None where it is not."""
     feeding = joint.sender.device_class.feeding
     if feeding is None:
-        return "" if given.supply is Supply.PLUG_IN else "an output that is not made for it"
+        return None if given.supply is Supply.PLUG_IN else Harm.NO_MICROPHONE
     if given.supply in feeding.harmed_by:
-        return "which it can harm"
+        return Harm.NOT_MADE_FOR_IT
     passive = not feeding.needs and not feeding.cell
     if abs(given.across_v) >= 1 and passive and feeding.harmed_by:
-        return f"whose ribbon then lies across {abs(given.across_v):.0f} V"
+        return Harm.RIBBON
     if given.supply is not Supply.PLUG_IN and passive and abs(given.across_v) >= 1:
-        why = ", because a cable ties one leg down" if given.supply is Supply.P48 else ""
-        return f"whose coil then lies across {abs(given.across_v):.0f} V{why}"
-    return ""
+        return Harm.COIL_ONE_LEG if given.supply is Supply.P48 else Harm.COIL
+    return None
 
 
 @rule
@@ -89,11 +108,7 @@ def phantom_shorted(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="phantom-shorted",
             severity=Severity.CAUTION,
-            title="48 V meets a short",
-            text=(
-                f"A piece of cable {joint.run.number} ties a leg of {joint.socket} to the screen: {given.short_ma:.0f} mA flow for nothing, "
-                "and nothing at the other end is powered. Switch 48 V off there, or use a cable with both legs."
-            ),
+            facts={"short_ma": given.short_ma},
             source="IEC61938",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -116,11 +131,12 @@ def phantom_voltage(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="phantom-voltage",
             severity=Severity.CAUTION,
-            title=f"Too little voltage at {joint.sender.label}",
-            text=(
-                f"{joint.socket} gives {given.nominal_v:g} V; at {feeding.current_ma.value:g} mA {given.left_v:.1f} V are left at "
-                f"{joint.sender.label}, and the standard promises {least:.1f} V. It distorts early or falls silent: use another input."
-            ),
+            facts={
+                "nominal_v": given.nominal_v,
+                "current_ma": feeding.current_ma.value,
+                "left_v": given.left_v,
+                "least_v": least,
+            },
             source="IEC61938",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -145,11 +161,7 @@ def phantom_budget(situation: Situation) -> Iterator[Finding]:
             yield Finding(
                 rule="phantom-budget",
                 severity=Severity.CAUTION,
-                title=f"{unit.label} has not current for all",
-                text=(
-                    f"The microphones at {unit.label} draw {current_ma:g} mA at 48 V, and it gives {budget.value:g} mA for all: the voltage "
-                    "sags, and with it their loudest sound. Take one off, or one with its own cell."
-                ),
+                facts={"drawn_ma": current_ma, "budget_ma": budget.value},
                 source="IEC61938",
                 device=device,
             )
@@ -168,11 +180,6 @@ def cell_without_gauge(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="cell-without-gauge",
             severity=Severity.NOTE,
-            title=f"Fresh cell for {joint.sender.label}",
-            text=(
-                f"{joint.sender.label} runs on a cell and has no gauge: it fades or stops in mid-take. A fresh one each day, the day "
-                "written on it, a spare in the pocket; used cells go to where cells are collected."
-            ),
             source="PRACTICE",
             device=joint.sender.device.id,
             run=joint.run.id,
@@ -183,21 +190,15 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     can = [mode for mode in joint.input.modes if need in mode.supplies]
     now_on = joint.receiver.phantom_on(joint.input) if need is Supply.P48 else ()
     if now_on and set(now_on) != set(joint.input.phantom_places):
-        off = [place for place in joint.input.phantom_places if place not in now_on]
-        why = f"48 V is on in the {' and '.join(now_on)} but off in the {' and '.join(off)}: both must be on"
+        cause = Unpowered.ONE_OF_TWO
     elif joint.can_power(need):
-        why = f"it is off at {joint.socket}"
-    elif can:
-        why = "a cable on the way does not pass it"
+        cause = Unpowered.OFF
     else:
-        feeding = joint.sender.device_class.feeding
-        cell = "put a fresh cell in" if feeding is not None and feeding.cell else "take a microphone with a cell"
-        why = f"{joint.socket} cannot give it: {cell}, or go via a preamp box or recorder"
+        cause = Unpowered.BLOCKED if can else Unpowered.CANNOT
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,
-        title=f"{joint.sender.label} has no power",
-        text=f"{joint.sender.label} needs {need}, and {why}. {_ROUTINE}",
+        facts={"cause": cause, "need": need},
         source="IEC61938" if need is Supply.P48 else "PRACTICE",
         device=joint.receiver.device.id,
         run=joint.run.id,
@@ -210,8 +211,7 @@ def _needs_cell(joint: Joint, tracks: tuple[str, ...]) -> Finding:
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,
-        title=f"{joint.sender.label} has no cell",
-        text=f"{joint.sender.label} works from its own cell, and none is in. It has no gauge: a fresh one each day, and log it.",
+        facts={"cause": Unpowered.NO_CELL, "need": None},
         source="PRACTICE",
         device=joint.sender.device.id,
         run=joint.run.id,

@@ -28,11 +28,6 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="transmitter-low",
             severity=Severity.CAUTION,
-            title=f"{unit.label}: transmitter gain too low",
-            text=(
-                f"{unit.label} sends peaks of only {sound.peak:.0f} dBFS. Turn it up first, then the receiver, then the recorder: "
-                "gain that comes later lifts the radio's noise as well. Mind that its frequency must be legal where you stand."
-            ).replace(" -", " −"),
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,
@@ -42,5 +37,4 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
                 if any(stage.device == unit.device.id for stage in upstream_of(track.trace.stage))
             ),
             measured_db=sound.peak,
-            verify="Let the wearer speak as in the take and watch the transmitter's own meter.",
         )

@@ -28,8 +28,6 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="input-without-track",
             severity=Severity.CAUTION,
-            title=f"{joint.socket} goes to no track",
-            text=f"Cable {joint.run.number} ends at {joint.socket}, and no track of {unit.label} takes it: it is heard perhaps, never recorded.",
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,
@@ -53,19 +51,13 @@ def built_in_microphone(situation: Situation) -> Iterator[Finding]:
             refs = unit.bus_inputs(bus)
             if not waiting or not refs or not all(_is_built_in(situation, unit, ref) for ref in refs):
                 continue
-            joint = waiting.pop(0)
             yield Finding(
                 rule="built-in-microphone",
                 severity=Severity.STOP,
-                title=f"Track {bus.label} takes the built-in microphone",
-                text=(
-                    f"{unit.bus_label(bus.id)} records the microphone inside {unit.label}, not cable {joint.run.number} at "
-                    f"{joint.socket}. The meter moves all the same."
-                ),
+                facts={"waiting": waiting.pop(0).run.id},
                 source="PRACTICE",
                 device=unit.device.id,
                 tracks=(f"{unit.device.id}.{bus.id}",),
-                verify="Scratch the microphone that is meant, and watch which track moves.",
             )
 
 
@@ -83,11 +75,7 @@ def four_track_mode(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="four-track-mode",
             severity=Severity.STOP,
-            title="Four-track mode is off",
-            text=(
-                f"{joint.socket} goes to tracks {' and '.join(bus.label for bus in buses)} of {unit.label}, which exist only in its "
-                f"four-track mode. Cable {joint.run.number} is not recorded."
-            ),
+            facts={"buses": tuple(bus.id for bus in buses)},
             source="PRACTICE",
             device=unit.device.id,
             run=joint.run.id,
@@ -105,11 +93,7 @@ def safety_on_one_knob(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="safety-on-one-knob",
             severity=Severity.CAUTION,
-            title="Both tracks on one knob",
-            text=(
-                f"Cables {first.run.number} and {second.run.number} bring {first.sender.label} to two inputs of {unit.label}, and one "
-                "knob moves both: what clips one clips the other. Give the second its own knob, 6 to 20 dB lower."
-            ),
+            facts={"first": first.run.id},
             source="HANDBOOK",
             device=unit.device.id,
             run=second.run.id,

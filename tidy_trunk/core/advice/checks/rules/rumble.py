@@ -26,25 +26,20 @@ def rumble(situation: Situation) -> Iterator[Finding]:
         if below >= RUMBLE_FROM_DB or joint.receiver.low_cut_hz(joint.input) is not None:
             continue
         cut_hz = joint.input.gentle_cut_hz
-        text = f"Wind and low-frequency noise lie {'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {joint.socket}, and eat its headroom."
-        if cut_hz is None:
-            text += " It has no low cut: ask for a better windshield, and for what makes it to be moved or stopped."
-        else:
-            text += (
-                f" A low cut at {cut_hz} Hz takes {-cut_change_db(Spectrum.RUMBLE, (cut_hz,)):.0f} dB off them and "
-                f"{-cut_change_db(Spectrum.VOICE, (cut_hz,)):.1f} dB off a voice."
-            )
+        cuts = () if cut_hz is None else (cut_hz,)
         yield Finding(
             rule="rumble",
             severity=Severity.CAUTION,
-            title="Low-frequency noise near the voice",
-            text=text,
+            facts={
+                "cut_hz": cut_hz,
+                "off_rumble_db": -cut_change_db(Spectrum.RUMBLE, cuts),
+                "off_voice_db": -cut_change_db(Spectrum.VOICE, cuts),
+            },
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
             tracks=(track.trace.id,),
             measured_db=-below,
-            verify="Listen in the pauses on closed headphones, and watch the meter move without sound.",
         )
 
 
@@ -59,19 +54,14 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
         below = track.sound.average - before
         if below < NO_RUMBLE_FROM_DB:
             continue
-        against = (
-            "and there is no low-frequency noise"
-            if before == SILENCE_DB
-            else f"and low-frequency noise lies {below:.0f} dB below it"
-        )
         yield Finding(
             rule="thin-voice",
             severity=Severity.NOTE,
-            title="Low cut in the voice",
-            text=(
-                f"The low cut of {joint.socket} at {cut_hz} Hz takes {-cut_change_db(Spectrum.VOICE, (cut_hz,)):.1f} dB off a voice, "
-                f"its warmth, {against}. The edit can cut it later; nobody can put it back."
-            ),
+            facts={
+                "cut_hz": cut_hz,
+                "off_voice_db": -cut_change_db(Spectrum.VOICE, (cut_hz,)),
+                "below_db": None if before == SILENCE_DB else below,
+            },
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,

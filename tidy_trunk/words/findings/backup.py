@@ -1,0 +1,25 @@
+"""What happens only once."""
+
+from tidy_trunk.words.findings.said import Place, Said, says
+
+
+@says
+def one_recorder(at: Place) -> Said:
+    source = at.source(at.finding.about)
+    return Said(
+        f"{source} on one recorder only",
+        f"{source} happens once, and {at.device} alone records it: a card, a cell or a button not pressed loses it. "
+        "Feed a second recorder or a camera, on another way.",
+    )
+
+
+@says
+def shared_part(at: Place, *, recorders: int, devices: tuple[str, ...], cables: tuple[int, ...]) -> Said:
+    source = at.source(at.finding.about)
+    names = ", ".join(map(at.label, devices))
+    shared = f" and cable{'s' if len(cables) > 1 else ''} {', '.join(map(str, cables))}" if cables else ""
+    return Said(
+        f"Backups of {source} hang on one part",
+        f"{recorders} devices record {source}, and all of them hang on {names}{shared}: if that fails, no backup "
+        "is left. A second microphone into the second recorder parts them.",
+    )

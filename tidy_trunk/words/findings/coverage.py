@@ -1,0 +1,40 @@
+"""What is heard and recorded at all."""
+
+from tidy_trunk.core.plan import ROOMS
+from tidy_trunk.words.findings.said import Place, Said, says
+
+
+@says
+def too_far(at: Place, *, distance_m: float, critical_m: float) -> Said:
+    room = ROOMS[at.rig.plan.defaults.room].label
+    return Said(
+        f"{at.device} hears the room",
+        f"{at.device} is {distance_m:g} m from {at.source(at.finding.about)}; in a {room} it hears as much room as voice from "
+        f"{critical_m:.1f} m on. Go nearer, or take a lavalier: no gain and no equaliser takes a room away.",
+        "Listen to the end of a word: does it stop, or does the room go on?",
+    )
+
+
+@says
+def source_without_track(at: Place) -> Said:
+    source = at.rig.plan.sources[at.finding.track.removeprefix("source.")]
+    names = " and ".join(map(at.label, source.heard_by))
+    return Said(
+        f"{source.label} is on no track",
+        f"{names} hears it but reaches no recorded track: connect it, or route its input to a track."
+        if names
+        else "No microphone is at it: say which one hears it, and from how far.",
+    )
+
+
+@says
+def track_without_source(at: Place) -> Said:
+    if not at.finding.tracks:
+        return Said(
+            f"{at.device} records nothing",
+            f"Nothing is plugged into {at.device}. Connect it, or take it off the job.",
+        )
+    return Said(
+        "Nothing to hear on this track",
+        f"{at.unit.bus_label(at.bus)} has a plug at its input, but no source comes through it.",
+    )

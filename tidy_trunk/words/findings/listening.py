@@ -1,0 +1,33 @@
+"""Listening: at the last point there is, and in time."""
+
+from tidy_trunk.words.findings.said import Place, Said, says
+
+
+@says
+def headphone_feed(at: Place) -> Said:
+    return Said(
+        f"Nobody can listen at {at.sender}",
+        f"Cable {at.number} takes the headphone socket of {at.sender} to {at.receiver}: the monitor is "
+        "gone, and whoever turns the volume turns the recording.",
+        "Listen at the receiving end instead; set headphones low before putting them on.",
+    )
+
+
+@says
+def cannot_listen(at: Place) -> Said:
+    return Said(
+        f"You cannot listen at {at.device}",
+        f"{at.device} has no headphone socket, and nothing behind it has one: hum, clicks and a wrong input show only in "
+        "its file. Record half a minute, play it back, and do it again after every change.",
+        "Play the test recording back before the first take.",
+    )
+
+
+@says
+def listening_late(at: Place, *, through: str, late_ms: float) -> Said:
+    """`through`: what makes most of the delay, by name."""
+    return Said(
+        "Monitoring is late",
+        f"What {at.receiver} plays has come through {through} and is {late_ms:.0f} ms late: too late to judge lip sync "
+        "or to ride a level. Listen at the recorder for that, here only for what arrives.",
+    )

@@ -1,0 +1,43 @@
+"""Which input goes to which track."""
+
+from tidy_trunk.words.findings.said import Place, Said, says
+
+
+@says
+def input_without_track(at: Place) -> Said:
+    return Said(
+        f"{at.socket} goes to no track",
+        f"Cable {at.number} ends at {at.socket}, and no track of {at.device} takes it: it is heard perhaps, never recorded.",
+    )
+
+
+@says
+def built_in_microphone(at: Place, *, waiting: str) -> Said:
+    """`waiting`: the run that waits at an input which no track takes."""
+    run = at.rig.plan.runs[waiting]
+    return Said(
+        f"Track {at.unit.bus(at.bus).label} takes the built-in microphone",
+        f"{at.unit.bus_label(at.bus)} records the microphone inside {at.device}, not cable {run.number} at "
+        f"{at.device} {at.unit.input(run.receiving.port).label}. The meter moves all the same.",
+        "Scratch the microphone that is meant, and watch which track moves.",
+    )
+
+
+@says
+def four_track_mode(at: Place, *, buses: tuple[str, ...]) -> Said:
+    labels = " and ".join(at.unit.bus(bus).label for bus in buses)
+    return Said(
+        "Four-track mode is off",
+        f"{at.socket} goes to tracks {labels} of {at.device}, which exist only in its "
+        f"four-track mode. Cable {at.number} is not recorded.",
+    )
+
+
+@says
+def safety_on_one_knob(at: Place, *, first: str) -> Said:
+    """`first`: the run that brings the same to the other input."""
+    return Said(
+        "Both tracks on one knob",
+        f"Cables {at.rig.plan.runs[first].number} and {at.number} bring {at.sender} to two inputs of {at.device}, and one "
+        "knob moves both: what clips one clips the other. Give the second its own knob, 6 to 20 dB lower.",
+    )

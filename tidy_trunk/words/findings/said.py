@@ -1,0 +1,90 @@
+"""The register of what is said of each finding, and the place that its sentences name."""
+
+from collections.abc import Callable
+from functools import cached_property
+from typing import Final, NamedTuple
+
+from tidy_trunk.core.advice.checks import Finding, Joint
+from tidy_trunk.core.plan import PlacedDevice, Rig
+
+
+class Said(NamedTuple):
+    """A finding in words: a title without a stop, a text of sentences, and how to verify it ("" where that is plain)."""
+
+    title: str
+    text: str
+    verify: str = ""
+
+
+class Place:
+    """Where a finding is, by the names that the user gave. `rig`: of the plan in which it was found."""
+
+    def __init__(self, rig: Rig, finding: Finding) -> None:
+        self.rig, self.finding = rig, finding
+
+    @cached_property
+    def unit(self) -> PlacedDevice:
+        return self.rig.unit(self.finding.device)
+
+    @cached_property
+    def joint(self) -> Joint:
+        return Joint(self.rig, self.rig.plan.runs[self.finding.run])
+
+    @property
+    def db(self) -> float:
+        """What was measured or worked out, in dB; 0 where nothing was."""
+        return self.finding.measured_db or 0.0
+
+    @property
+    def device(self) -> str:
+        return self.unit.label
+
+    @property
+    def sender(self) -> str:
+        return self.joint.sender.label
+
+    @property
+    def receiver(self) -> str:
+        return self.joint.receiver.label
+
+    @property
+    def output(self) -> str:
+        return f"{self.sender} {self.joint.output.label}"
+
+    @property
+    def socket(self) -> str:
+        return self.joint.socket
+
+    @property
+    def number(self) -> int:
+        """What is taped to the cable."""
+        return self.joint.run.number
+
+    @property
+    def bus(self) -> str:
+        """The id of the first track that it names, without its device."""
+        return self.finding.track.partition(".")[2]
+
+    def label(self, device_id: str) -> str:
+        return self.rig.unit(device_id).label
+
+    def source(self, source_id: str) -> str:
+        return self.rig.plan.sources[source_id].label
+
+
+Sayer = Callable[..., Said]
+"""Says a finding at its place; its keyword arguments are the facts that the rule gives. [PRACTICE] of software"""
+
+SAYERS: Final[dict[str, Sayer]] = {}
+"""By rule, what says its findings. [PRACTICE] of software"""
+
+
+def says(function: Sayer) -> Sayer:
+    """Register what says the findings of a rule, under the rule's name with underscores."""
+    SAYERS[function.__name__.replace("_", "-")] = function
+    return function
+
+
+def said(finding: Finding, rig: Rig) -> Said:
+    """A finding in words. `rig`: of the plan in which it was found."""
+    return SAYERS[finding.rule](Place(rig, finding), **finding.facts)

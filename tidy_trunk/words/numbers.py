@@ -1,0 +1,20 @@
+"""Numbers as they are printed: a minus sign that is one, as many places as a meter shows."""
+
+
+def signed(value: float, places: int = 1) -> str:
+    """A level with its sign: `+4.0`, `−20.5`."""
+    return f"{value:+.{places}f}".replace("-", "−")
+
+
+def khz(rate_hz: int) -> str:
+    return f"{rate_hz / 1000:g} kHz"
+
+
+def listed(names: list[str]) -> str:
+    """`L`, `L and R`, `1, 2 and 3`."""
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def whole(value: float) -> str:
+    """A level in whole decibels, with a sign only below zero."""
+    return f"{value:.0f}".replace("-", "−")

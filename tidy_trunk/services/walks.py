@@ -6,12 +6,14 @@ from datetime import UTC, datetime, timedelta
 from typing import Final
 from uuid import UUID
 
-from tidy_trunk.core.advice.walk import walk_items
+from tidy_trunk.core.advice.walk import WalkItem, walk_items
+from tidy_trunk.core.plan import Rig
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.store import MarkRecord, WalkRecord, WalkStore
+from tidy_trunk.words import walk_words
 
 EARLY: Final = timedelta(minutes=5)
 """ASSUMED_ how far a telephone's clock may be ahead: a mark from later than that counts as of now."""
@@ -30,11 +32,14 @@ class WalkService:
     def begin(self, job_id: UUID, walk_id: UUID) -> WalkRecord:
         """A new walk along the chain as it is planned now; begun again under one id it is one. Raises InputError where nothing is recorded yet."""
         state = self._jobs.newest(job_id)
-        items = walk_items(Report(trace_plan(state.evaluation.plan)))
+        report = Report(trace_plan(state.evaluation.plan))
+        items = walk_items(report)
         if not items:
             raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a cable first")
-        values = [{"id": item.id, "group": item.group, "text": item.text, "why": item.why} for item in items]
-        return self._store.begin(walk_id, job_id, state.revision.number, values, self._now())
+        # Kept as it is read to whoever walks: the plan may change meanwhile.
+        return self._store.begin(
+            walk_id, job_id, state.revision.number, [_kept(item, report.rig) for item in items], self._now()
+        )
 
     def all(self, job_id: UUID) -> list[WalkRecord]:
         """The walks of a job, the newest first."""
@@ -52,3 +57,8 @@ class WalkService:
 
     def delete(self, job_id: UUID, walk_id: UUID) -> None:
         self._store.delete(job_id, walk_id)
+
+
+def _kept(item: WalkItem, rig: Rig) -> dict[str, str]:
+    words = walk_words(item, rig)
+    return {"id": item.id, "group": words.heading, "text": words.text, "why": words.why}

@@ -1,5 +1,5 @@
 """The signal walk: what is looked at, touched and heard before the first take, from the microphone to the last track."""
 
-from tidy_trunk.core.advice.walk.items import WalkItem, walk_items
+from tidy_trunk.core.advice.walk.items import LAST, TIMECODE, WalkItem, walk_items
 
-__all__ = ["WalkItem", "walk_items"]
+__all__ = ["LAST", "TIMECODE", "WalkItem", "walk_items"]

@@ -1,13 +1,12 @@
 """What a walk along the chain looks at, device by device, in the order in which sound goes."""
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from typing import Final
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Final
 
 from tidy_trunk.core.advice.line_up import LineUpStep, State, line_up_steps
-from tidy_trunk.core.base.timecode import name_of
-from tidy_trunk.core.gear.catalogue import Circuit, ControlKind, InputPort, Kind, Power, Supply, controls_of
-from tidy_trunk.core.plan import Hazard, PlacedDevice, PortRef, Rig, Role, Run, times_words
+from tidy_trunk.core.gear.catalogue import Circuit, Control, ControlKind, InputPort, Kind, Power, Supply, controls_of
+from tidy_trunk.core.plan import Hazard, PlacedDevice, PortRef, Rig, Role, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, upstream_of
 from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
@@ -15,27 +14,29 @@ from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
 TRODDEN: Final = frozenset({Hazard.WALKWAY, Hazard.DOORWAY})
 """Where people walk: leads there are taped or ramped. [HANDBOOK] §9"""
 
-TIME: Final = "Timecode"
-"""ASSUMED_ heading of what is looked at on two clocks at once."""
-
-LAST: Final = "At the end"
-"""ASSUMED_ heading of what is done once for all."""
-
 SOCKETS: Final = frozenset({Circuit.UNBALANCED_STEREO, Circuit.UNBALANCED})
 """What works loose: small plugs want strain relief. [HANDBOOK] §4"""
+
+TIMECODE: Final = "timecode"
+"""Group of what is looked at on two clocks at once. [HANDBOOK] §8"""
+
+LAST: Final = "end"
+"""Group of what is done once for all. [HANDBOOK] §6"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WalkItem:
-    """One thing to look at. id: the same for the same thing in every walk; group: the device, as a heading.
+    """One thing to look at, without words. id: the same for the same thing in every walk.
 
-    text: what must be so; why: what happens else, or how it is done safely, "" where it needs no word.
+    what: the kind of thing, which its words are chosen by; facts: what those need beside the plan, by name.
+    device: where it is; "" for what is looked at on several at once. group: the device, TIMECODE or LAST.
     """
 
     id: str
+    what: str
     group: str
-    text: str
-    why: str = ""
+    device: str = ""
+    facts: Mapping[str, Any] = field(default_factory=dict)
 
 
 def walk_items(report: Report) -> tuple[WalkItem, ...]:
@@ -46,27 +47,27 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
     for unit in _in_order(report):
         mine = [step for step in steps if step.device == unit.device.id and not step.warning]
         found += _of_device(report, unit, mine)
-    in_chain = {item.group for item in found}
+    in_chain = {item.device for item in found}
     for unit in report.rig.units():
-        if unit.device_class.kind is Kind.CAMERA and unit.label not in in_chain:
+        if unit.device_class.kind is Kind.CAMERA and unit.device.id not in in_chain:
             found += _of_camera_alone(unit)
-    found += [item for timecode_device in clocks for item in _of_clock(report, timecode_device)]
+    found += [item for timecode_device in clocks for item in _of_clock(timecode_device)]
     return (*found, *_at_the_end(report))
+
+
+def _item(unit: PlacedDevice, what: str, name: str = "", **facts: object) -> WalkItem:
+    """`name`: what tells it apart from others of its kind on the device."""
+    device = unit.device.id
+    return WalkItem(id=f"{device}.{name or what}", what=what, group=device, device=device, facts=facts)
 
 
 def _of_camera_alone(unit: PlacedDevice) -> Iterator[WalkItem]:
     """A camera that no sound is led to: it records by itself, and its own microphone is what it is found by."""
-
-    def item(name: str, text: str, why: str = "") -> WalkItem:
-        return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
-
     if unit.power is not None:
-        yield item("power", f"Powered by {unit.power}, with enough for the next hours.")
-    yield item("card", "A card with room for the day is in it.")
-    yield item(
-        "own-microphone", "Its own microphone is on, and its meter moves.", "What it hears finds its files later."
-    )
-    yield item("rolling", "It rolls when it is told to: the mark on its screen is red.")
+        yield _item(unit, "power", lasts=False)
+    yield _item(unit, "card")
+    yield _item(unit, "own-microphone")
+    yield _item(unit, "rolling")
 
 
 def _in_order(report: Report) -> list[PlacedDevice]:
@@ -80,70 +81,55 @@ def _in_order(report: Report) -> list[PlacedDevice]:
 
 
 def _of_device(report: Report, unit: PlacedDevice, steps: Sequence[LineUpStep]) -> Iterator[WalkItem]:
-    def item(name: str, text: str, why: str = "") -> WalkItem:
-        return WalkItem(id=f"{unit.device.id}.{name}", group=unit.label, text=text, why=why)
-
     if unit.power is not None:
-        enough = "" if unit.power in (Power.MAINS, Power.ADAPTER) else ", with enough for the next hours"
-        yield item("power", f"Powered by {unit.power}{enough}.")
+        yield _item(unit, "power", lasts=unit.power in (Power.MAINS, Power.ADAPTER))
     if unit.device_class.capsule is not None and unit.device_class.capsule.cell and unit.has_cell_in:
-        yield item("cell", "A fresh cell is in it.", "It has no gauge: log when it went in.")
-    rates = unit.device_class.traits.sample_rates_hz
-    if unit.sample_rate_hz is not None and len(rates) > 1:
-        yield item("rate", f"Set to {unit.sample_rate_hz / 1000:g} kHz.")
+        yield _item(unit, "cell")
+    if unit.sample_rate_hz is not None and len(unit.device_class.traits.sample_rates_hz) > 1:
+        yield _item(unit, "rate")
     for port in unit.device_class.ports:
-        frequency = unit.frequency_mhz(port)
-        if frequency is not None:
-            why = "Both ends alike, and legal where you stand: ask the regulator."
-            yield item(f"{port.id}.frequency", f"{_begun(port.label)}: {frequency:.3f} MHz.", why)
+        if unit.frequency_mhz(port) is not None:
+            yield _item(unit, "frequency", f"{port.id}.frequency", port=port.id)
     for port_in in unit.device_class.inputs:
         runs = report.rig.arriving.get(PortRef(unit.device.id, port_in.id), [])
         if runs and port_in.circuit is not Circuit.RADIO:
             yield from _of_input(report, unit, port_in, runs)
     armed = [track.trace.bus for track in report.tracks if track.trace.device == unit.device.id and track.is_reached]
     if armed:
-        names = ", ".join(unit.place_label(bus).removeprefix("track ") for bus in armed)
-        yield item("armed", f"Armed: {'track' if len(armed) == 1 else 'tracks'} {names}.")
+        yield _item(unit, "armed", buses=tuple(armed))
     for step in steps:
-        done = step.state is State.DONE
-        text = (
-            f"{_begun(unit.place_label(step.bus))} shows {_db(step.shows_dbfs)} dBFS for tone at {_db(step.sent_dbfs)}."
+        yield _item(
+            unit,
+            "tone",
+            f"{step.bus}.tone",
+            bus=step.bus,
+            shows_dbfs=step.shows_dbfs,
+            sent_dbfs=step.sent_dbfs,
+            is_done=step.state is State.DONE,
         )
-        yield item(f"{step.bus}.tone", text, "" if done else "Not lined up yet: read the meter and write it down.")
     if any(port.is_headphone for port in unit.device_class.outputs) and armed:
-        yield item("listen", "Listened to on headphones here.", "Set them low before they are on the ears.")
+        yield _item(unit, "listen")
 
 
-def _of_clock(report: Report, timecode_device: TimecodeDevice) -> Iterator[WalkItem]:
+def _of_clock(timecode_device: TimecodeDevice) -> Iterator[WalkItem]:
     """A label is read from a device and from who gives it its time, at the same moment."""
-    unit = report.rig.unit(timecode_device.device)
-    if not timecode_device.giver:
+    device, giver = timecode_device.device, timecode_device.giver
+    if not giver:
         return
-    giver = report.rig.unit(timecode_device.giver).label
 
-    def item(name: str, text: str, why: str = "") -> WalkItem:
-        return WalkItem(id=f"{timecode_device.device}.{name}", group=TIME, text=text, why=why)
+    def item(what: str, name: str, **facts: object) -> WalkItem:
+        return WalkItem(id=f"{device}.{name}", what=what, group=TIMECODE, device=device, facts=facts)
 
     if timecode_device.gets is Gets.SOUND:
-        track = unit.place_label(timecode_device.track.partition(".")[2])
-        yield item(
-            "timecode", f"{unit.label}: {track} moves with {giver}.", "It is loud and shrill: not on headphones."
-        )
+        yield item("timecode-track", "timecode", giver=giver, bus=timecode_device.track.partition(".")[2])
         return
-    run = "record run" if timecode_device.records_run else "free run"
-    yield item("timecode-rate", f"{unit.label}: timecode at {name_of(timecode_device.rate)}, {run}.")
-    when = "" if timecode_device.jam is None else f", jammed at {times_words(timecode_device.jam.at_min)}"
-    why = "" if not timecode_device.forgets else "It forgets when it is switched off: jam it after every battery."
-    yield item("timecode", f"{unit.label} and {giver} show the same label{when}.", why)
+    yield item("timecode-rate", "timecode-rate", rate=timecode_device.rate, records_run=timecode_device.records_run)
+    jams = () if timecode_device.jam is None else timecode_device.jam.at_min
+    yield item("timecode-label", "timecode", giver=giver, jams_min=jams, forgets=timecode_device.forgets)
 
 
 def _of_input(report: Report, unit: PlacedDevice, port: InputPort, runs: list[Run]) -> Iterator[WalkItem]:
     """A lead and where it goes in: the lead first, then each switch, then the knob."""
-    key = f"{unit.device.id}.{port.id}"
-
-    def item(name: str, text: str, why: str = "") -> WalkItem:
-        return WalkItem(id=f"{key}.{name}", group=unit.label, text=text, why=why)
-
     for run in runs:
         yield from _of_run(report, unit, run)
     controls = {
@@ -155,29 +141,24 @@ def _of_input(report: Report, unit: PlacedDevice, port: InputPort, runs: list[Ru
     automatic = {control.id for control in controls.values() if ".auto." in control.id}
     phantom = {control.id for control in controls.values() if ".phantom." in control.id}
     for control_id in sorted(automatic):
-        control = controls[control_id]
-        is_on = bool(settings.get(control_id, control.default))
-        is_meant = is_on and _is_for_guide(report, unit, port)
-        why = "Look in both places: one of them is enough to ride the level."
-        if is_on:
-            why = (
-                "It only finds sync."
-                if is_meant
-                else "The plan still has it on: it undoes every gain that is set here."
-            )
-        text = f"{_begun(port.label)}: {control.label} is {'on' if is_meant else 'off'}."
-        yield item(control_id.rsplit(".", 1)[-1] + ".auto", text, why)
+        yield _item(
+            unit,
+            "automatic-level",
+            f"{port.id}.{control_id.rsplit('.', 1)[-1]}.auto",
+            port=port.id,
+            control=controls[control_id],
+            is_on=bool(settings.get(control_id, controls[control_id].default)),
+            is_for_guide=_is_for_guide(report, unit, port),
+        )
     if phantom:
-        on = Supply.P48 in unit.supplies(port)
-        text = f"{_begun(port.label)}: 48 V is {'on, its lamp lit' if on else 'off'}."
-        yield item("phantom", text, "Mute, connect, switch on, wait, open." if on else "")
-    words = [
-        f"{control.label} {control.words(settings.get(control.id, control.default))}"
+        yield _item(unit, "phantom", f"{port.id}.phantom", port=port.id, is_on=Supply.P48 in unit.supplies(port))
+    others: tuple[Control, ...] = tuple(
+        control
         for control in controls.values()
         if control.id not in automatic | phantom and control.kind is not ControlKind.FREQUENCY
-    ]
-    if words:
-        yield item("set", f"{_begun(port.label)}: {', '.join(words)}.")
+    )
+    if others:
+        yield _item(unit, "settings", f"{port.id}.set", port=port.id, controls=others)
 
 
 def _is_for_guide(report: Report, unit: PlacedDevice, port: InputPort) -> bool:
@@ -191,86 +172,49 @@ def _is_for_guide(report: Report, unit: PlacedDevice, port: InputPort) -> bool:
 
 
 def _of_run(report: Report, unit: PlacedDevice, run: Run) -> Iterator[WalkItem]:
-    def item(name: str, text: str, why: str = "") -> WalkItem:
-        return WalkItem(id=f"{run.id}.{name}", group=unit.label, text=text, why=why)
+    def item(what: str, name: str, **facts: object) -> WalkItem:
+        device = unit.device.id
+        return WalkItem(id=f"{run.id}.{name}", what=what, group=device, device=device, facts={"run": run.id, **facts})
 
     rig = report.rig
-    leads = " and ".join(lead.label for lead, _ in rig.leads_of(run))
-    how = f"{leads}, its tape at both ends" if leads else "plugged in directly"
-    yield item("lead", f"Cable {run.number} from {rig.port_label(run.sending)}: {how}.", _mixed_up(rig, run))
-    port = unit.input(run.receiving.port)
-    if port.circuit in SOCKETS:
-        why = "Small plugs work loose: wiggle it while you listen."
-        yield item("relief", f"Cable {run.number}: strain relief fitted, no weight on the socket.", why)
+    yield item("cable", "lead", has_pad=_has_pad(rig, run), alike=_alike(rig, run))
+    if unit.input(run.receiving.port).circuit in SOCKETS:
+        yield item("strain-relief", "relief")
     if any(part.branch == "R" for part in run.parts):
-        text = f"Cable {run.number}: with this leg pulled, only the meter of its own side falls."
-        yield item("leg", text, "The colours of Y-cables mislead.")
+        yield item("leg", "leg")
     if any(passing.what in TRODDEN for stretch in run.path for passing in stretch.passes):
-        yield item(
-            "taped",
-            f"Cable {run.number} is taped or ramped where people walk.",
-            "Local rules for cables on floors decide.",
-        )
-    spare = len(run.parts) > 0 and any(source.irreplaceable for source in rig.plan.sources.values())
-    if spare:
-        yield item("spare", f"A spare for cable {run.number} is at hand.")
+        yield item("taped", "taped")
+    if run.parts and any(source.irreplaceable for source in rig.plan.sources.values()):
+        yield item("spare", "spare")
 
 
-def _mixed_up(rig: Rig, run: Run) -> str:
-    """What looks alike at the ends of a run and is not; "" where nothing does. [PRACTICE]"""
-    if any(lead.loss_db is not None for lead, _ in rig.leads_of(run)):
-        return "Its attenuator goes to the receiving end, and it looks like the plain cable."
+def _has_pad(rig: Rig, run: Run) -> bool:
+    return any(lead.loss_db is not None for lead, _ in rig.leads_of(run))
+
+
+def _alike(rig: Rig, run: Run) -> str:
+    """The input beside the output of a run in which its plug would fit too; "" where there is none. [PRACTICE]"""
     sender = rig.unit(run.sending.device)
     plug = sender.output(run.sending.port).plug
-    inputs = [port for port in sender.device_class.inputs if port.plug == plug and port.circuit in SOCKETS]
-    return (
-        f"{_begun(inputs[0].label)} beside it looks the same: plugged in there, the cable gives silence."
-        if inputs
-        else ""
-    )
+    inputs = [port.id for port in sender.device_class.inputs if port.plug == plug and port.circuit in SOCKETS]
+    return inputs[0] if inputs else ""
 
 
 def _at_the_end(report: Report) -> Iterator[WalkItem]:
-    recording = list(dict.fromkeys(track.trace.device for track in report.tracks if track.is_reached))
+    def item(what: str, name: str = "", **facts: object) -> WalkItem:
+        return WalkItem(id=f"{LAST}.{name or what}", what=what, group=LAST, facts=facts)
+
+    recording = tuple(dict.fromkeys(track.trace.device for track in report.tracks if track.is_reached))
     if not recording:
         return
-    names = ", ".join(report.rig.unit(device).label for device in recording)
-    microphones = [unit.label for unit in report.rig.units() if unit.device_class.capsule is not None]
+    units = report.rig.units()
+    microphones = tuple(unit.device.id for unit in units if unit.device_class.capsule is not None)
     if len(microphones) > 1:
-        yield WalkItem(
-            id="end.tapped",
-            group=LAST,
-            text=f"Each microphone tapped while somebody watches the meters: {', '.join(microphones)}.",
-            why="The right one moves, and no other. If none does: both ends of the radio, input, arming, power, plug.",
-        )
+        yield item("tapped", microphones=microphones)
     if line_up_steps(report):
-        yield WalkItem(id="end.tone", group=LAST, text="The tone is off.")
-    yield WalkItem(
-        id="end.silence",
-        group=LAST,
-        text="Half a minute recorded: voices, then everybody still, then each one alone.",
-        why="Hiss and ticks hide under voices: turn the volume up in the pause, and down before anybody speaks.",
-    )
-    yield WalkItem(
-        id="end.played",
-        group=LAST,
-        text=f"Played back and heard on headphones: {names}.",
-        why="Level, noise between words, hum, clicks, the right input on every track.",
-    )
-    cameras = [unit for unit in report.rig.units() if unit.device_class.kind is Kind.CAMERA]
-    if len(recording) > 1 or cameras:
-        yield WalkItem(
-            id="end.clap", group=LAST, text="A clap in shot, close to the microphones, on every recorder and camera."
-        )
-    yield WalkItem(
-        id="end.hold", group=LAST, text="Hold or lock is on where a device has it.", why="Knobs get knocked."
-    )
-
-
-def _begun(text: str) -> str:
-    """As a sentence begins; the rest stays as it is written on the device."""
-    return text[:1].upper() + text[1:]
-
-
-def _db(value: float) -> str:
-    return f"{value:.1f}".replace("-", "−")
+        yield item("tone-off", "tone")
+    yield item("silence")
+    yield item("played", recording=recording)
+    if len(recording) > 1 or any(unit.device_class.kind is Kind.CAMERA for unit in units):
+        yield item("clap")
+    yield item("hold")

@@ -1,0 +1,226 @@
+"""The lines of a checklist: what must be so, and what happens else or how it is done safely."""
+
+from collections.abc import Callable
+from typing import Final, NamedTuple
+
+from tidy_trunk.core.advice.walk import LAST, TIMECODE, WalkItem
+from tidy_trunk.core.base.timecode import FrameRate, name_of
+from tidy_trunk.core.gear.catalogue import Control
+from tidy_trunk.core.plan import PlacedDevice, Rig, Run, times_words
+
+
+class WalkWords(NamedTuple):
+    """heading: what it stands under; text: what must be so; why: "" where it needs no word."""
+
+    heading: str
+    text: str
+    why: str = ""
+
+
+class Spot:
+    """Where an item is, by the names that the user gave."""
+
+    def __init__(self, rig: Rig, item: WalkItem) -> None:
+        self.rig, self.item = rig, item
+
+    @property
+    def unit(self) -> PlacedDevice:
+        return self.rig.unit(self.item.device)
+
+    def run(self, run_id: str) -> Run:
+        return self.rig.plan.runs[run_id]
+
+    def port(self, port_id: str) -> str:
+        return begun(self.unit.port(port_id).label)
+
+    def names(self, device_ids: tuple[str, ...]) -> str:
+        return ", ".join(self.rig.unit(device).label for device in device_ids)
+
+
+Line = tuple[str, str]
+_LINES: Final[dict[str, Callable[..., Line]]] = {}
+
+
+def walk_words(item: WalkItem, rig: Rig) -> WalkWords:
+    """An item in words. `rig`: of the plan that is walked along."""
+    headings = {TIMECODE: "Timecode", LAST: "At the end"}
+    heading = headings.get(item.group) or rig.unit(item.group).label
+    return WalkWords(heading, *_LINES[item.what](Spot(rig, item), **item.facts))
+
+
+def _line(function: Callable[..., Line]) -> Callable[..., Line]:
+    _LINES[function.__name__.strip("_").replace("_", "-")] = function
+    return function
+
+
+def begun(text: str) -> str:
+    """As a sentence begins; the rest stays as it is written on the device."""
+    return text[:1].upper() + text[1:]
+
+
+@_line
+def _power(at: Spot, *, lasts: bool) -> Line:
+    return f"Powered by {at.unit.power}{'' if lasts else ', with enough for the next hours'}.", ""
+
+
+@_line
+def _cell(at: Spot) -> Line:
+    return "A fresh cell is in it.", "It has no gauge: log when it went in."
+
+
+@_line
+def _rate(at: Spot) -> Line:
+    return f"Set to {(at.unit.sample_rate_hz or 0) / 1000:g} kHz.", ""
+
+
+@_line
+def _card(at: Spot) -> Line:
+    return "A card with room for the day is in it.", ""
+
+
+@_line
+def _own_microphone(at: Spot) -> Line:
+    return "Its own microphone is on, and its meter moves.", "What it hears finds its files later."
+
+
+@_line
+def _rolling(at: Spot) -> Line:
+    return "It rolls when it is told to: the mark on its screen is red.", ""
+
+
+@_line
+def _frequency(at: Spot, *, port: str) -> Line:
+    mhz = at.unit.frequency_mhz(at.unit.port(port)) or 0.0
+    return f"{at.port(port)}: {mhz:.3f} MHz.", "Both ends alike, and legal where you stand: ask the regulator."
+
+
+@_line
+def _armed(at: Spot, *, buses: tuple[str, ...]) -> Line:
+    names = ", ".join(at.unit.place_label(bus).removeprefix("track ") for bus in buses)
+    return f"Armed: {'track' if len(buses) == 1 else 'tracks'} {names}.", ""
+
+
+@_line
+def _tone(at: Spot, *, bus: str, shows_dbfs: float, sent_dbfs: float, is_done: bool) -> Line:
+    shows, sent = (f"{level:.1f}".replace("-", "−") for level in (shows_dbfs, sent_dbfs))
+    text = f"{begun(at.unit.place_label(bus))} shows {shows} dBFS for tone at {sent}."
+    return text, "" if is_done else "Not lined up yet: read the meter and write it down."
+
+
+@_line
+def _listen(at: Spot) -> Line:
+    return "Listened to on headphones here.", "Set them low before they are on the ears."
+
+
+@_line
+def _timecode_track(at: Spot, *, giver: str, bus: str) -> Line:
+    text = f"{at.unit.label}: {at.unit.place_label(bus)} moves with {at.names((giver,))}."
+    return text, "It is loud and shrill: not on headphones."
+
+
+@_line
+def _timecode_rate(at: Spot, *, rate: FrameRate, records_run: bool) -> Line:
+    return f"{at.unit.label}: timecode at {name_of(rate)}, {'record run' if records_run else 'free run'}.", ""
+
+
+@_line
+def _timecode_label(at: Spot, *, giver: str, jams_min: tuple[int, ...], forgets: bool) -> Line:
+    when = f", jammed at {times_words(jams_min)}" if jams_min else ""
+    why = "It forgets when it is switched off: jam it after every battery." if forgets else ""
+    return f"{at.unit.label} and {at.names((giver,))} show the same label{when}.", why
+
+
+@_line
+def _automatic_level(at: Spot, *, port: str, control: Control, is_on: bool, is_for_guide: bool) -> Line:
+    if not is_on:
+        why = "Look in both places: one of them is enough to ride the level."
+    elif is_for_guide:
+        why = "It only finds sync."
+    else:
+        why = "The plan still has it on: it undoes every gain that is set here."
+    return f"{at.port(port)}: {control.label} is {'on' if is_on and is_for_guide else 'off'}.", why
+
+
+@_line
+def _phantom(at: Spot, *, port: str, is_on: bool) -> Line:
+    text = f"{at.port(port)}: 48 V is {'on, its lamp lit' if is_on else 'off'}."
+    return text, "Mute, connect, switch on, wait, open." if is_on else ""
+
+
+@_line
+def _settings(at: Spot, *, port: str, controls: tuple[Control, ...]) -> Line:
+    stands = at.unit.device.settings
+    words = [f"{control.label} {control.words(stands.get(control.id, control.default))}" for control in controls]
+    return f"{at.port(port)}: {', '.join(words)}.", ""
+
+
+@_line
+def _cable(at: Spot, *, run: str, has_pad: bool, alike: str) -> Line:
+    cable = at.run(run)
+    leads = " and ".join(lead.label for lead, _ in at.rig.leads_of(cable))
+    how = f"{leads}, its tape at both ends" if leads else "plugged in directly"
+    why = ""
+    if has_pad:
+        why = "Its attenuator goes to the receiving end, and it looks like the plain cable."
+    elif alike:
+        beside = begun(at.rig.unit(cable.sending.device).input(alike).label)
+        why = f"{beside} beside it looks the same: plugged in there, the cable gives silence."
+    return f"Cable {cable.number} from {at.rig.port_label(cable.sending)}: {how}.", why
+
+
+@_line
+def _strain_relief(at: Spot, *, run: str) -> Line:
+    text = f"Cable {at.run(run).number}: strain relief fitted, no weight on the socket."
+    return text, "Small plugs work loose: wiggle it while you listen."
+
+
+@_line
+def _leg(at: Spot, *, run: str) -> Line:
+    text = f"Cable {at.run(run).number}: with this leg pulled, only the meter of its own side falls."
+    return text, "The colours of Y-cables mislead."
+
+
+@_line
+def _taped(at: Spot, *, run: str) -> Line:
+    text = f"Cable {at.run(run).number} is taped or ramped where people walk."
+    return text, "Local rules for cables on floors decide."
+
+
+@_line
+def _spare(at: Spot, *, run: str) -> Line:
+    return f"A spare for cable {at.run(run).number} is at hand.", ""
+
+
+@_line
+def _tapped(at: Spot, *, microphones: tuple[str, ...]) -> Line:
+    text = f"Each microphone tapped while somebody watches the meters: {at.names(microphones)}."
+    return text, "The right one moves, and no other. If none does: both ends of the radio, input, arming, power, plug."
+
+
+@_line
+def _tone_off(at: Spot) -> Line:
+    return "The tone is off.", ""
+
+
+@_line
+def _silence(at: Spot) -> Line:
+    return (
+        "Half a minute recorded: voices, then everybody still, then each one alone.",
+        "Hiss and ticks hide under voices: turn the volume up in the pause, and down before anybody speaks.",
+    )
+
+
+@_line
+def _played(at: Spot, *, recording: tuple[str, ...]) -> Line:
+    text = f"Played back and heard on headphones: {at.names(recording)}."
+    return text, "Level, noise between words, hum, clicks, the right input on every track."
+
+
+@_line
+def _clap(at: Spot) -> Line:
+    return "A clap in shot, close to the microphones, on every recorder and camera.", ""
+
+
+@_line
+def _hold(at: Spot) -> Line:
+    return "Hold or lock is on where a device has it.", "Knobs get knocked."

@@ -17,6 +17,7 @@ from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import at_file, new_file, reading
 from tidy_trunk.media.measuring import Measured, loudest_tone, measure_stream
 from tidy_trunk.results.documents import measured_document, steps_document
+from tidy_trunk.words import heard
 
 
 def show_measure(path: Path, as_json: bool) -> None:
@@ -40,7 +41,7 @@ def _words(measured: Measured) -> list[str]:
             f"({level(channel.noise.a_dbfs)} A-weighted, {channel.noise.found}{shape}), DC {level(channel.dc_dbfs)}"
         )
     for item in meanings(found):
-        lines.append(item.text if item.weight is Weight.NOTE else f"{item.weight}: {item.text}")
+        lines.append(heard(item, found) if item.weight is Weight.NOTE else f"{item.weight}: {heard(item, found)}")
     return lines
 
 

@@ -6,6 +6,7 @@ from typing import Any, BinaryIO, Final
 from tidy_trunk.core.base.signal import ChannelMeasure, PairMeasure, StepMeasure, StepsMeasure, meanings, measure_steps
 from tidy_trunk.core.base.units import SILENCE_DB, finite
 from tidy_trunk.media.measuring import Measured, loudest_tone, measure_stream
+from tidy_trunk.words import heard
 
 MOST_LISTED: Final = 200
 """ASSUMED_ flat tops and clicks of a channel that are kept: nobody looks at more, and all are counted."""
@@ -23,7 +24,7 @@ def measured_document(measured: Measured) -> dict[str, Any]:
         "channels": [_channel(channel, found.rate_hz) for channel in found.channels],
         "pairs": [_pair(pair) for pair in found.pairs],
         "findings": [
-            {"what": item.what, "severity": item.weight, "text": item.text, "channels": list(item.channels)}
+            {"what": item.what, "severity": item.weight, "text": heard(item, found), "channels": list(item.channels)}
             for item in meanings(found)
         ],
     }

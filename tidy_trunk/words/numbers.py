@@ -6,6 +6,11 @@ def signed(value: float, places: int = 1) -> str:
     return f"{value:+.{places}f}".replace("-", "−")
 
 
+def unsigned(value: float) -> str:
+    """A level with a sign only below zero: `4.0`, `−20.5`."""
+    return f"{value:.1f}".replace("-", "−")
+
+
 def khz(rate_hz: int) -> str:
     return f"{rate_hz / 1000:g} kHz"
 

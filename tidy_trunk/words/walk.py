@@ -7,6 +7,7 @@ from tidy_trunk.core.advice.walk import LAST, TIMECODE, WalkItem
 from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.gear.catalogue import Control
 from tidy_trunk.core.plan import PlacedDevice, Rig, Run, times_words
+from tidy_trunk.words.numbers import unsigned
 
 
 class WalkWords(NamedTuple):
@@ -102,8 +103,7 @@ def _armed(at: Spot, *, buses: tuple[str, ...]) -> Line:
 
 @_line
 def _tone(at: Spot, *, bus: str, shows_dbfs: float, sent_dbfs: float, is_done: bool) -> Line:
-    shows, sent = (f"{level:.1f}".replace("-", "−") for level in (shows_dbfs, sent_dbfs))
-    text = f"{begun(at.unit.place_label(bus))} shows {shows} dBFS for tone at {sent}."
+    text = f"{begun(at.unit.place_label(bus))} shows {unsigned(shows_dbfs)} dBFS for tone at {unsigned(sent_dbfs)}."
     return text, "" if is_done else "Not lined up yet: read the meter and write it down."
 
 

@@ -18,7 +18,12 @@ def of_kind(plan: Plan, what: str) -> list[WalkItem]:
 
 def test_devices_come_in_the_order_of_the_sound():
     groups = list(dict.fromkeys(item.group for item in walk(foundry())))
-    for before, after in (("pack-a", "receiver-a"), ("receiver-a", "bag"), ("bag", "camera-b"), ("camera-b", "switcher")):
+    for before, after in (
+        ("pack-a", "receiver-a"),
+        ("receiver-a", "bag"),
+        ("bag", "camera-b"),
+        ("camera-b", "switcher"),
+    ):
         assert groups.index(before) < groups.index(after)
     assert groups[-1] == "end"
 

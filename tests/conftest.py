@@ -1,4 +1,4 @@
-"""A PostgreSQL of the tests' own for the whole run, and a fresh database for each test that asks for one."""
+"""A PostgreSQL of the tests' own for the whole run, and an empty database for each test that asks for one."""
 
 import os
 import stat
@@ -24,6 +24,7 @@ settings.register_profile("suite", deadline=None, max_examples=60, database=None
 settings.load_profile("suite")
 
 
+KEPT = ("schema_migration", "data_identity")  # what migrations have written
 LONG = ("test_kills.py", "test_contract.py", "test_server.py", "test_lossy.py", "test_sync_api.py")
 
 
@@ -69,43 +70,47 @@ def server_url(cluster_home: Path) -> Iterator[str]:
         cluster.stop()
 
 
-@pytest.fixture(scope="session")
-def template(server_url: str) -> str:
-    """Name of a database with this version's tables and nothing in them."""
-    with psycopg.connect(server_url, autocommit=True) as connection:
-        connection.execute("create database migrated")
-    database = Database(_named(server_url, "migrated"))
-    migrate(database)
-    database.close()
-    return "migrated"
-
-
-def _named(url: str, name: str) -> str:
-    return url.rsplit("/", 1)[0] + f"/{name}"
-
-
 @contextmanager
-def _made(server_url: str, template: str) -> Iterator[str]:
+def _made(server_url: str) -> Iterator[str]:
     name = f"test_{uuid4().hex[:12]}"
     with psycopg.connect(server_url, autocommit=True) as connection:
-        connection.execute(f"create database {name} template {template}")
-        yield _named(server_url, name)
+        connection.execute(f"create database {name}")
+        yield server_url.rsplit("/", 1)[0] + f"/{name}"
         connection.execute(f"drop database {name} with (force)")
 
 
 @pytest.fixture
 def database_url(server_url: str) -> Iterator[str]:
     """An empty database."""
-    with _made(server_url, "template1") as url:
+    with _made(server_url) as url:
         yield url
 
 
-@pytest.fixture
-def database(server_url: str, template: str) -> Iterator[Database]:
-    with _made(server_url, template) as url:
+@pytest.fixture(scope="session")
+def migrated(server_url: str) -> Iterator[str]:
+    """A database with this version's tables, that tests have after each other."""
+    with _made(server_url) as url:
         database = Database(url)
-        yield database
+        migrate(database)
         database.close()
+        yield url
+
+
+EMPTY = """
+    select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid();
+    truncate {} restart identity cascade
+"""
+
+
+@pytest.fixture
+def database(migrated: str) -> Iterator[Database]:
+    """This version's tables with nothing in them: emptied, which takes a tenth of the time of a new database."""
+    with psycopg.connect(migrated, autocommit=True) as connection:
+        tables = connection.execute("select tablename from pg_tables where schemaname = 'public'").fetchall()
+        connection.execute(EMPTY.format(", ".join(name for (name,) in tables if name not in KEPT)))
+    database = Database(migrated)
+    yield database
+    database.close()
 
 
 @pytest.fixture

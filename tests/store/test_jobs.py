@@ -160,11 +160,14 @@ def test_two_starts_at_once_migrate_once(database_url):
     )
 
 
-def test_a_database_from_a_newer_version_is_refused(database):
+def test_a_database_from_a_newer_version_is_refused(database_url):
+    database = Database(database_url)
+    migrate(database)
     with database.unit_of_work():
         database.pool.execute_sql("insert into schema_migration (name, applied) values ('9999_future', now())")
     with pytest.raises(SetupError, match="9999_future"):
         migrate(database)
+    database.close()
 
 
 @pytest.mark.parametrize(

@@ -5,7 +5,7 @@ import pytest
 from tests.contract import check, operations
 from tests.served import served
 
-BRIEFLY = 2
+BRIEFLY = 1
 
 
 @pytest.fixture

@@ -17,7 +17,7 @@ from tidy_trunk.core.sound.trace import trace_plan
 
 GRAVITY = [Severity.NOTE, Severity.CAUTION, Severity.STOP]
 CHUNKS = [range(first, first + 20) for first in range(0, 300, 20)]
-LARGE = 40  # the first so many rigs are large; the others show more of what can be wrong in the same time
+LARGE = 12  # the first so many rigs are large; the others show more of what can be wrong in a quarter of the time
 ONCE_WRONG = (60047, 60210, 60875, 62521, 62825, 63468, 63558)  # a better lead or limiter; limiters tried for ever
 
 

@@ -13,7 +13,7 @@ from tidy_trunk.core.command import say
 from tidy_trunk.core.gear.catalogue import controls_of
 from tidy_trunk.core.plan import Aspect, Disconnect, Plan, Rig, apply_edits, changed_aspects
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
 
 GRAVITY = [Severity.NOTE, Severity.CAUTION, Severity.STOP]
 CHUNKS = [range(first, first + 20) for first in range(0, 300, 20)]
@@ -30,9 +30,12 @@ def stops(plan: Plan) -> set[str]:
 
 
 def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
-    """Tracks on which something is heard and that no stop names: of all others nothing else is said."""
+    """Tracks on which something is heard, that no stop names and whose microphones have power: of all others nothing else is
+    said."""
     ruined = {track for finding in findings if finding.severity is Severity.STOP for track in finding.tracks}
-    return {track.trace.id for track in report.tracks if not track.is_silent} - ruined
+    dead = {unit.device.id for unit in report.rig.units() if not is_powered(report.rig, unit.device.id)}
+    heard = {track.trace.id: upstream_of(track.trace.stage) for track in report.tracks if not track.is_silent}
+    return {track for track, stages in heard.items() if not dead & {stage.device for stage in stages}} - ruined
 
 
 def brought(before: Report, after: Report) -> list[Finding]:

@@ -14,7 +14,7 @@ from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Found, Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS, Way
 from tidy_trunk.core.plan import Aspect, Edit, Plan, School
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.core.sound.trace import trace_plan, upstream_of
 from tidy_trunk.errors import TidyTrunkError
 
 MOST_FIXES: Final = 3
@@ -264,11 +264,16 @@ class Adviser:
 
     @cached_property
     def _sound(self) -> frozenset[str]:
-        """The tracks on which something is heard and that no stop names."""
+        """The tracks on which something is heard, that no stop names, and that lack no microphone for want of power."""
+        dead = {
+            self.plan.runs[item.run].sending.device for item in self.findings if item.rule == "microphone-unpowered"
+        }
         return frozenset(
             track.trace.id
             for track in self._now.question.report.tracks
-            if not track.is_silent and track.trace.id not in self._ruined
+            if not track.is_silent
+            and track.trace.id not in self._ruined
+            and not (dead and dead & {stage.device for stage in upstream_of(track.trace.stage)})
         )
 
     def _settle(self) -> Plan:

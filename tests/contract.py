@@ -20,6 +20,7 @@ from tests.plans import line_into_camera
 from tests.sounds import RATE, wav
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.container import Services
+from tidy_trunk.tasks.requests import Measure
 
 JOB, WALK, RECORDING = (UUID(int=number, version=4) for number in range(1, 4))
 NEVER_ENDS = "/api/jobs/{job_id}/news"
@@ -52,7 +53,7 @@ def there(services: Services) -> None:
         services.jobs.create(line_into_camera(), job_id=JOB)
     with suppress(InputError):  # an edit may have left nothing to walk along
         services.walks.begin(JOB, WALK)
-    services.recordings.keep(JOB, RECORDING, "take", {"track": "cam.L", "settings": [], "keep": False}, None)
+    services.recordings.keep(JOB, RECORDING, "take", Measure(track="cam.L"), None)
 
 
 def laid(services: Services, address: str) -> None:

@@ -11,6 +11,7 @@ import soundfile
 from tests.api.test_patch_api import opened
 from tests.plans import line_into_camera, padded_plan
 from tests.sounds import RATE, noise, sine, wav
+from tidy_trunk.tasks.requests import Measure
 
 
 def drop(client, job, data, **query):
@@ -142,7 +143,7 @@ def test_what_an_earlier_run_left_is_told(client, job, services, tmp_path):
     from tidy_trunk.services.container import services_on  # another start on the same database
 
     store = services.recordings._store
-    record = services.recordings.keep(services.jobs.all()[0].id, uuid4(), "x", {}, None)
+    record = services.recordings.keep(services.jobs.all()[0].id, uuid4(), "x", Measure(), None)
     store._tables.Recording.update(state="reading").execute()
     again = services_on(store._database, tmp_path / "recordings")
     assert again.recordings.get(record.job, record.id).message.startswith("the program was ended")

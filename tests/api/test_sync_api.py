@@ -13,6 +13,7 @@ import wavinfo
 from tests.sounds import RATE, noise, voice, wav
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.formats import Broadcast, write_broadcast
+from tidy_trunk.tasks.requests import Match
 
 VOICE = voice(-20, 90, 21)
 TEN = 36_000
@@ -239,7 +240,7 @@ def test_numbers_that_no_recorder_writes_are_refused(sync, value):
 def test_clips_that_are_moved_at_once_are_all_moved(sync, services):
     """Said before: of 48 moves side by side 23 were lost."""
     job = UUID(sync.address.split("/")[3])
-    record = services.recordings.keep(job, uuid4(), "a look", {"sync": "match", "match": []}, {"moved": []})
+    record = services.recordings.keep(job, uuid4(), "a look", Match(files=()), {"moved": []})
     moves = [lambda result, at=at: {"moved": [*result["moved"], at]} for at in range(16)]
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(lambda move: services.recordings.amend(job, record.id, move), moves))

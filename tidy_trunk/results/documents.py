@@ -1,10 +1,11 @@
 """What was measured as plain JSON values: for the command line, the worker, the store and the API alike."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any, BinaryIO, Final
 
 from tidy_trunk.core.base.signal import ChannelMeasure, PairMeasure, StepMeasure, StepsMeasure, meanings, measure_steps
 from tidy_trunk.core.base.units import SILENCE_DB, finite
+from tidy_trunk.errors import InputError
 from tidy_trunk.media.measuring import Measured, loudest_tone, measure_stream
 from tidy_trunk.words import heard
 
@@ -119,23 +120,30 @@ def tone_levels(result: dict[str, Any]) -> list[float]:
     return [channel["tone"]["level_dbfs"] for channel in result.get("channels", []) if channel["tone"] is not None]
 
 
-def asked_document(
-    opened: Callable[[], BinaryIO], asked: dict[str, Any], progress: Callable[[float], None] = lambda share: None
+def recording_document(
+    opened: Callable[[], BinaryIO],
+    settings: Sequence[float] = (),
+    target_dbfs: float | None = None,
+    progress: Callable[[float], None] = lambda share: None,
 ) -> dict[str, Any]:
-    """What is kept of a recording that was dropped for something: its measures, and its steps where some are asked for.
+    """What is kept of a recording: its measures, and with settings of a knob the steps that it was made with.
 
     Args:
         opened: Opens the recording from its beginning, as often as it is looked at.
+        settings: Where the knob stood, in order, in dB.
+        target_dbfs: Where the tone ought to stand.
 
     Raises:
         FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
     """
     with opened() as stream:
         result = stored_document(measure_stream(stream, progress))
-    if asked.get("settings"):
+    if settings:
+        if target_dbfs is None:
+            raise InputError("steps want a target: say at how many dBFS the tone ought to stand")
         with opened() as stream:
             samples, rate_hz = loudest_tone(stream)
-        result["steps"] = steps_document(measure_steps(samples, rate_hz, asked["settings"], asked["target_dbfs"]))
+        result["steps"] = steps_document(measure_steps(samples, rate_hz, settings, target_dbfs))
     return result
 
 

@@ -25,6 +25,7 @@ from tidy_trunk.formats import write_sound
 from tidy_trunk.results.documents import steps_of, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.tasks.requests import Measure, request_of
 
 TONE_BITS = "24"
 """What the files of a set hold."""
@@ -82,17 +83,17 @@ class LineUpService:
             InputError: A recording without steps, marks that are not on the knob, or levels that do not rise.
         """
         record = self._recordings.get(job_id, recording_id)
-        steps = (record.result or {}).get("steps")
-        if steps is None:
+        made_for, steps = request_of(record.asked), (record.result or {}).get("steps")
+        if steps is None or not isinstance(made_for, Measure):
             raise InputError("this recording holds no steps: name the marks when it is dropped in")
         report = self._jobs.report(job_id)
         edits = law_edits(
             report,
-            knob_of(report, record.asked.get("track", ""), device, control),
+            knob_of(report, made_for.track, device, control),
             steps_of(steps),
             noisy_from=steps["noisy_from"],
             scale=scale,
-            read_from=ReadFrom.BENCH if record.asked.get("bench") else ReadFrom.RECORDING,
+            read_from=ReadFrom.BENCH if made_for.bench else ReadFrom.RECORDING,
             when=self._when(),
         )
         return Taken(edits[0].sentence(report.rig.plan), edits)

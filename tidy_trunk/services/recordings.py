@@ -12,6 +12,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.tasks.queue import WorkerQueue
+from tidy_trunk.tasks.requests import Measure, Request, request_document, request_of
 
 LONGEST_NAME: Final = 200
 """ASSUMED_ characters of a file's name that are kept."""
@@ -39,7 +40,7 @@ class RecordingService:
         recording_id: UUID,
         name: str,
         piece: Piece,
-        asked: dict[str, Any],
+        request: Request,
         chunks: AsyncIterable[bytes],
     ) -> RecordingRecord | int:
         """Take a piece of a recording in; it is listed and measured once all of it is here.
@@ -50,7 +51,7 @@ class RecordingService:
             InputError: As `Uploads.take`, or steps without a target.
             NotFoundError: No such job.
         """
-        if asked.get("settings") and asked.get("target_dbfs") is None:
+        if isinstance(request, Measure) and request.settings and request.target_dbfs is None:
             raise InputError("steps want a target: say at how many dBFS the tone ought to stand")
         known = self._store.find(job_id, recording_id)
         if known is not None:
@@ -60,7 +61,7 @@ class RecordingService:
         received = await self._uploads.take(recording_id, piece, chunks)
         if received < piece.total:
             return received
-        record = self._new(job_id, name, piece.total, asked, recording_id)
+        record = self._new(job_id, name, piece.total, request, recording_id)
         path = self._uploads.path(recording_id)
         self._uploads.forget(recording_id)
         try:
@@ -72,12 +73,12 @@ class RecordingService:
             self._submit(record, path)
         return record
 
-    def work_out(self, job_id: UUID, name: str, asked: dict[str, Any]) -> RecordingRecord:
+    def work_out(self, job_id: UUID, name: str, request: Request) -> RecordingRecord:
         """Something that takes a while and is worked out of recordings that are kept; looked after like them.
 
         Raises NotFoundError: no such job.
         """
-        record = self._new(job_id, name, 0, asked, uuid4())
+        record = self._new(job_id, name, 0, request, uuid4())
         self._store.add(record)
         self._submit(record, self._media.incoming / str(record.id))
         return record
@@ -91,10 +92,10 @@ class RecordingService:
         return self._media.kept / str(recording_id)
 
     def keep(
-        self, job_id: UUID, recording_id: UUID, name: str, asked: dict[str, Any], result: dict[str, Any]
+        self, job_id: UUID, recording_id: UUID, name: str, request: Request, result: dict[str, Any]
     ) -> RecordingRecord:
         """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
-        record = self._new(job_id, name, 0, asked, recording_id)
+        record = self._new(job_id, name, 0, request, recording_id)
         self._store.add(record)
         self._store.finish(record.id, RecordingState.DONE, result=result)
         return self._store.get(job_id, record.id)
@@ -109,11 +110,12 @@ class RecordingService:
 
     def all(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job that are measured, the newest first, without what was found."""
-        return [record for record in self._store.all(job_id) if "sync" not in record.asked]
+        return [record for record in self._store.all(job_id) if isinstance(request_of(record.asked), Measure)]
 
     def to_sync(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job that are laid over each other, and where they lie, the newest first."""
-        return [record for record in self._store.all(job_id, with_result=True) if "sync" in record.asked]
+        records = self._store.all(job_id, with_result=True)
+        return [record for record in records if not isinstance(request_of(record.asked), Measure)]
 
     def get(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
         """One with what was found. Raises NotFoundError."""
@@ -138,14 +140,14 @@ class RecordingService:
         self._queue.close()
         self._media.close()
 
-    def _new(self, job_id: UUID, name: str, size: int, asked: dict[str, Any], recording_id: UUID) -> RecordingRecord:
+    def _new(self, job_id: UUID, name: str, size: int, request: Request, recording_id: UUID) -> RecordingRecord:
         return RecordingRecord(
             id=recording_id,
             job=job_id,
             name=" ".join("".join(letter if is_plain(letter) else " " for letter in name).split())[:LONGEST_NAME]
             or "recording",
             size=size,
-            asked=asked,
+            asked=request_document(request),
             state=RecordingState.WAITING,
             progress=0.0,
             message="",
@@ -154,7 +156,7 @@ class RecordingService:
         )
 
     def _submit(self, record: RecordingRecord, path: Path) -> None:
-        self._queue.submit(record.id, record.asked, path, _Reading(record, self._store, self._media))
+        self._queue.submit(record.id, request_of(record.asked), path, _Reading(record, self._store, self._media))
 
 
 class _Reading:
@@ -170,7 +172,7 @@ class _Reading:
 
     def done(self, result: dict[str, Any]) -> None:
         # Before anybody is told that it is over.
-        if self._record.asked.get("keep"):
+        if request_of(self._record.asked).keep:
             self._media.keep(self._record.id)
         self._media.throw_away(self._record.id)
         self._store.finish(self._record.id, RecordingState.DONE, result=result)

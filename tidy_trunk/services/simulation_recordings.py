@@ -2,7 +2,7 @@
 
 import io
 from collections.abc import Sequence
-from typing import Any
+from dataclasses import replace
 from uuid import UUID, uuid5
 
 from tidy_trunk.core.advice.compare import MOST_WAYS, track_reached, way_plans
@@ -11,11 +11,12 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.simulation import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.results.documents import asked_document, tone_levels
+from tidy_trunk.results.documents import recording_document, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import wav
 from tidy_trunk.store import RecordingRecord
+from tidy_trunk.tasks.requests import Measure
 
 PAUSE_S = 0.5
 """What one leaves between two positions of a knob."""
@@ -37,7 +38,8 @@ class BenchRecordings:
         """
         report = self._jobs.report(job_id)
         recorded = tone_take(truth(report.rig.plan), track_id)
-        return self._keep(job_id, own_id, report, track_id, f"tone on {_words(report, track_id)}", recorded, {})
+        what = f"tone on {_words(report, track_id)}"
+        return self._keep(job_id, own_id, report, what, recorded, Measure(track=track_id, bench=True))
 
     def steps(
         self,
@@ -64,9 +66,11 @@ class BenchRecordings:
         if len(tries) < 2:
             raise InputError("at no two positions of this knob would the tone be clean: match the levels first")
         recorded = tone_steps(truth(report.rig.plan), track_id, device, control, tries, PAUSE_S)
-        asked = {"settings": tries, "target_dbfs": target_dbfs, "device": device, "control": control}
+        request = Measure(
+            track=track_id, bench=True, settings=tuple(tries), target_dbfs=target_dbfs, device=device, control=control
+        )
         what = f"tone at {len(tries)} positions of {knob.label}"
-        return self._keep(job_id, own_id, report, track_id, what, recorded, asked)
+        return self._keep(job_id, own_id, report, what, recorded, request)
 
     def ways(self, job_id: UUID, own_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
         """Tone and silence by several ways to match a run, one recording each.
@@ -87,25 +91,23 @@ class BenchRecordings:
             stage = track_reached(report, run_id)
             track_id = f"{stage.device}.{stage.name}"
             recorded = tone_and_silence(truth(plans[way].plan), track_id)
-            made.append((report, track_id, plans[way].label, recorded, {"run": run_id, "way": way}))
-        return [self._keep(job_id, uuid5(own_id, item[-1]["way"]), *item) for item in made]
+            made.append((report, plans[way].label, recorded, Measure(track=track_id, bench=True, run=run_id, way=way)))
+        return [self._keep(job_id, uuid5(own_id, item[-1].way), *item) for item in made]
 
     def _keep(
         self,
         job_id: UUID,
         recording_id: UUID,
         report: Report,
-        track_id: str,
         what: str,
         recorded: Loop,
-        asked: dict[str, Any],
+        request: Measure,
     ) -> RecordingRecord:
         data = wav(recorded)
-        asked = {"track": track_id, "bench": True, **asked}
-        result = asked_document(lambda: io.BytesIO(data), asked)
-        device = track_id.partition(".")[0]
-        asked["shown"] = [meter_shows_dbfs(report.rig.plan, device, level) for level in tone_levels(result)]
-        return self._recordings.keep(job_id, recording_id, f"Simulator: {what}", asked, result)
+        result = recording_document(lambda: io.BytesIO(data), request.settings, request.target_dbfs)
+        device = request.track.partition(".")[0]
+        shown = tuple(meter_shows_dbfs(report.rig.plan, device, level) for level in tone_levels(result))
+        return self._recordings.keep(job_id, recording_id, f"Simulator: {what}", replace(request, shown=shown), result)
 
 
 def _words(report: Report, track_id: str) -> str:

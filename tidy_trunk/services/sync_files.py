@@ -27,8 +27,8 @@ from tidy_trunk.sync.layout import (
 )
 from tidy_trunk.sync.listening import Laid, check_stretch, left_and_right
 from tidy_trunk.sync.methods import Method
+from tidy_trunk.tasks.requests import LookAt, Match, request_of
 
-MATCH: Final = "match"
 """What a record is that says where files lie. ASSUMED_"""
 
 MOST_FILES: Final = 200
@@ -64,7 +64,8 @@ class SyncView:
     @property
     def is_stale(self) -> bool:
         """Whether files came or went since it was looked at."""
-        looked_at = {file["id"] for file in self.laid.asked["match"]} if self.laid is not None else set()
+        asked = None if self.laid is None else request_of(self.laid.asked)
+        looked_at = {file["id"] for file in asked.files} if isinstance(asked, Match) else set()
         return looked_at != {file.id for file in self.files}
 
     @property
@@ -112,7 +113,7 @@ class SyncService:
             raise InputError(f"'{side[:20]}' is neither side: say {RECORDER} or {CAMERA}")
         if len(self._of_files(job_id)) >= MOST_FILES:
             raise InputError(f"{MOST_FILES} files are laid over each other at most: remove some first")
-        return await self._recordings.receive(job_id, file_id, name, piece, {"sync": side, "keep": True}, chunks)
+        return await self._recordings.receive(job_id, file_id, name, piece, LookAt(side=side), chunks)
 
     def view(self, job_id: UUID) -> SyncView:
         """Everything as it stands. Raises NotFoundError."""
@@ -124,7 +125,7 @@ class SyncService:
         layout = None
         if laid is not None and laid.result is not None:
             layout = lay_out(files, [Clip.of(raw) for raw in laid.result["clips"]])
-        dropped = sorted((record for record in records if record.asked["sync"] != MATCH), key=lambda item: item.name)
+        dropped = sorted((record for record in records if side_of(record)), key=lambda item: item.name)
         return SyncView(tuple(dropped), tuple(files), next(iter(matches), None), laid, layout, defaults)
 
     def match(self, job_id: UUID) -> RecordingRecord:
@@ -141,20 +142,18 @@ class SyncService:
         if len(view.files) < 2 or not any(file.side == CAMERA for file in view.files):
             raise InputError("drop in a camera file and what it belongs to, and wait until both were looked at")
         clips = [] if view.layout is None else view.layout.clips.values()
-        files = [
-            {"id": file.id, "name": file.name, "side": file.side, "path": str(file.path), "facts": file.facts}
-            for file in view.files
-        ]
-        asked = {
-            "sync": MATCH,
-            "match": files,
-            "by_hand": [clip.document() for clip in clips if clip.by_hand],
-            "nudged": [clip.document() for clip in clips if clip.nudge_samples and not clip.by_hand],
-        }
+        request = Match(
+            files=tuple(
+                {"id": file.id, "name": file.name, "side": file.side, "path": str(file.path), "facts": file.facts}
+                for file in view.files
+            ),
+            by_hand=tuple(clip.document() for clip in clips if clip.by_hand),
+            nudged=tuple(clip.document() for clip in clips if clip.nudge_samples and not clip.by_hand),
+        )
         for old in self._matches(self._recordings.to_sync(job_id)):
             if view.laid is None or old.id != view.laid.id:
                 self._recordings.delete(job_id, old.id)
-        return self._recordings.work_out(job_id, f"{len(files)} files over each other", asked)
+        return self._recordings.work_out(job_id, f"{len(view.files)} files over each other", request)
 
     def cancel(self, job_id: UUID) -> SyncView:
         """Stop looking; what was found before stays as it is."""
@@ -315,23 +314,29 @@ class SyncService:
 
     def _matches(self, records: list[RecordingRecord]) -> list[RecordingRecord]:
         """Every look at where the files lie, the newest first."""
-        return [record for record in records if record.asked["sync"] == MATCH]
+        return [record for record in records if isinstance(request_of(record.asked), Match)]
 
     def _of_files(self, job_id: UUID) -> list[RecordingRecord]:
-        return [record for record in self._recordings.to_sync(job_id) if record.asked["sync"] != MATCH]
+        return [record for record in self._recordings.to_sync(job_id) if side_of(record)]
 
     def _ready(self, records: list[RecordingRecord]) -> list[SyncFile]:
         return [
             SyncFile(
                 id=str(record.id),
                 name=record.name,
-                side=record.asked["sync"],
+                side=side_of(record),
                 path=self._recordings.kept_at(record.id),
                 facts=record.result,
             )
             for record in sorted(records, key=lambda item: item.name)
-            if record.asked["sync"] != MATCH and record.state is RecordingState.DONE and record.result is not None
+            if side_of(record) and record.state is RecordingState.DONE and record.result is not None
         ]
+
+
+def side_of(record: RecordingRecord) -> str:
+    """Which side a file is of; "" where it is no file but a look at where they lie."""
+    request = request_of(record.asked)
+    return request.side if isinstance(request, LookAt) else ""
 
 
 def _file(view: SyncView, file_id: str) -> SyncFile:

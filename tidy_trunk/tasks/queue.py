@@ -11,6 +11,7 @@ from typing import Any, Final, Protocol
 from uuid import UUID
 
 from tidy_trunk.errors import StoreUnavailableError
+from tidy_trunk.tasks.requests import Request, request_document
 
 MOST_AT_ONCE: Final = 2
 """ASSUMED_ requests that are worked on at once; the others wait."""
@@ -34,7 +35,7 @@ class Listener(Protocol):
 
 
 class WorkerQueue:
-    """Requests under ids; what a request holds is known to `tidy_trunk.tasks.worker`."""
+    """Requests under ids."""
 
     def __init__(self) -> None:
         self._workers = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="task")
@@ -42,7 +43,7 @@ class WorkerQueue:
         self._unwanted: set[UUID] = set()
         self._lock = threading.Lock()
 
-    def submit(self, task_id: UUID, request: dict[str, Any], path: Path, listener: Listener) -> None:
+    def submit(self, task_id: UUID, request: Request, path: Path, listener: Listener) -> None:
         """Work on a request about the file at `path` when its turn comes."""
         self._workers.submit(self._work, task_id, request, path, listener)
 
@@ -61,7 +62,7 @@ class WorkerQueue:
                 process.kill()
         self._workers.shutdown(cancel_futures=True)
 
-    def _work(self, task_id: UUID, request: dict[str, Any], path: Path, listener: Listener) -> None:
+    def _work(self, task_id: UUID, request: Request, path: Path, listener: Listener) -> None:
         """On a thread of the pool: one process from its start to its last word."""
         try:
             process = self._start(task_id, request, path)
@@ -75,7 +76,7 @@ class WorkerQueue:
                 self._running.pop(task_id, None)
                 self._unwanted.discard(task_id)
 
-    def _start(self, task_id: UUID, request: dict[str, Any], path: Path) -> subprocess.Popen[str] | None:
+    def _start(self, task_id: UUID, request: Request, path: Path) -> subprocess.Popen[str] | None:
         command = [sys.executable, "-m", "tidy_trunk.tasks.worker", str(path)]
         with self._lock:
             if task_id in self._unwanted:
@@ -86,7 +87,7 @@ class WorkerQueue:
             self._running[task_id] = process
         assert process.stdin is not None  # asked for
         with suppress(BrokenPipeError), process.stdin:  # whoever ended it wants no answer
-            json.dump(request, process.stdin)
+            json.dump(request_document(request), process.stdin)
         return process
 
 

@@ -13,14 +13,15 @@ from pathlib import Path
 from typing import Any, Final
 
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.results.documents import asked_document
+from tidy_trunk.results.documents import recording_document
+from tidy_trunk.tasks.requests import LookAt, Match, Request, request_of
 
 TELL_EVERY_S: Final = 0.25
 """ASSUMED_ how often progress is told: as often as somebody looks."""
 
 
-def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
-    """What is found in a file, for the store: measured, or looked at to be laid over others; `match`: where they lie.
+def read(path: Path, request: Request) -> dict[str, Any]:
+    """What a request comes to, for the store. `path`: the file that it is about.
 
     Raises:
         FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
@@ -33,26 +34,26 @@ def read(path: Path, asked: dict[str, Any]) -> dict[str, Any]:
             told = time.monotonic()
             print(json.dumps({"progress": round(share, 3)}), flush=True)
 
-    if asked.get("match"):
+    if isinstance(request, Match):
         from tidy_trunk.sync.layout import SyncFile, match_files
 
-        files = [SyncFile(**{**file, "path": Path(file["path"])}) for file in asked["match"]]
-        nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in asked.get("nudged", ())}
+        files = [SyncFile(**{**file, "path": Path(file["path"])}) for file in request.files]
+        nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in request.nudged}
         found = [
             {**clip.document(), "nudge_samples": nudged.get((clip.reference, clip.other), 0)}
             for clip in match_files(files, progress)
         ]
-        return {"clips": [*asked["by_hand"], *found]}
-    if asked.get("sync"):
+        return {"clips": [*request.by_hand, *found]}
+    if isinstance(request, LookAt):
         from tidy_trunk.sync.profiles import profile_file
 
         return profile_file(path, progress)
-    return asked_document(lambda: path.open("rb"), asked, progress)
+    return recording_document(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
 
 
 def main() -> int:
     try:
-        answer: dict[str, Any] = {"result": read(Path(sys.argv[1]), json.load(sys.stdin))}
+        answer: dict[str, Any] = {"result": read(Path(sys.argv[1]), request_of(json.load(sys.stdin)))}
     except TidyTrunkError as error:
         answer = {"problem": error.message}
     except MemoryError:

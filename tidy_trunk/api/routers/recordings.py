@@ -12,6 +12,7 @@ from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import LawIn, MeterIn, ReadingOut
 from tidy_trunk.api.schemas.recordings import ReceivedOut, RecordingOut
 from tidy_trunk.core.plan import Scale
+from tidy_trunk.tasks.requests import Measure
 
 router = APIRouter(prefix="/jobs/{job_id}/recordings", tags=["line-up"], responses=PROBLEMS)
 
@@ -53,7 +54,7 @@ async def receive_recording(
 
     Under an id of its sender it may come in pieces, each with its Content-Range, from the first to the last.
     """
-    asked = {"track": track, "settings": settings or [], "target_dbfs": target_dbfs, "keep": keep}
+    asked = Measure(track=track, settings=tuple(settings or ()), target_dbfs=target_dbfs, keep=keep)
     taken = await recordings.receive(job_id, recording_id, name, piece, asked, request.stream())
     if isinstance(taken, int):
         response.status_code = 202

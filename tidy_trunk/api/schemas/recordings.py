@@ -1,7 +1,7 @@
 """Recordings and what was found in them."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 from uuid import UUID
 
 from pydantic import Field
@@ -9,6 +9,7 @@ from pydantic import Field
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.base.signal import NoiseFrom, NoiseShape, Polarity, Weight
 from tidy_trunk.store import RecordingRecord, RecordingState
+from tidy_trunk.tasks.requests import request_of
 
 
 class RunOut(Out):
@@ -155,13 +156,12 @@ class RecordingOut(Out):
 
     @classmethod
     def from_record(cls, record: RecordingRecord) -> "RecordingOut":
-        asked: dict[str, Any] = record.asked
         result = None if record.result is None else MeasurementOut(**record.result)
         return cls(
             id=record.id,
             name=record.name,
             size=record.size,
-            asked=AskedOut(**asked),
+            asked=AskedOut.model_validate(request_of(record.asked)),
             state=record.state,
             progress=record.progress,
             message=record.message,

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.numbers import Out
-from tidy_trunk.services.sync_files import SyncView, Waves
+from tidy_trunk.services.sync_files import SyncView, Waves, side_of
 from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.sync.layout import Clip, Layout, Timeline
 from tidy_trunk.sync.methods import Method
@@ -59,7 +59,7 @@ class SyncFileOut(Out):
             id=record.id,
             name=record.name,
             size=record.size,
-            side=record.asked["sync"],
+            side=side_of(record),
             state=record.state,
             progress=record.progress,
             message=record.message,

@@ -1,6 +1,7 @@
+import createClient, { createQuerySerializer } from 'openapi-fetch'
 import { ApiProblem, changing, deliver, wordsOf, type Conflict } from './connection'
 import { newId } from './ids'
-import type { components } from './schema'
+import type { components, paths } from './schema'
 
 export { ApiProblem, wordsOf }
 
@@ -68,6 +69,17 @@ export type Copies = Schemas['CopiesOut']
 export type News = Schemas['NewsOut']
 export type WalkMark = Required<Schemas['MarkIn']>
 export type Severity = Schemas['Severity']
+type PlanFile = Schemas['PlanDocument'] // what is sent as one: whether it is, the server says
+export type BenchSteps = Schemas['BenchStepsIn']
+type Query<P extends keyof paths, M extends keyof paths[P]> = paths[P][M] extends {
+  parameters: { query?: infer Q }
+}
+  ? NonNullable<Q>
+  : never
+/** What a recording is made for. */
+export type AskedOfRecording = Omit<Query<'/api/jobs/{job_id}/recordings', 'post'>, 'id' | 'name'>
+/** What is played in a simulation. */
+export type AskedOfBench = Query<'/api/jobs/{job_id}/bench/{track_id}/points/{number}', 'get'>
 
 /** On which state something is done, by whom; sent again under one `request` it is done once. */
 export type Change = Required<Schemas['BaseIn']>
@@ -75,205 +87,398 @@ export type Change = Required<Schemas['BaseIn']>
 const PATIENCE_MS = 60_000 // what has not been answered by then is asked for again
 const PIECE_BYTES = 4_000_000 // what is lost of a recording when the connection breaks
 
-function call<T>(method: string, path: string, body?: unknown, isWanted?: () => boolean): Promise<T> {
-  const asked: RequestInit = {
-    method,
-    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-    body: body === undefined ? null : JSON.stringify(body),
+/** The application's own server: addresses, what is sent and what comes back are those of its description. */
+const server = createClient<paths>({
+  baseUrl: location.origin,
+  fetch: (request) => fetch(request, { signal: AbortSignal.timeout(PATIENCE_MS) }),
+})
+
+/** One try of a request. */
+type Asking<T> = () => Promise<{ data?: T; error?: unknown; response: Response }>
+
+/** Something that is only read: tried until it is answered, or until nobody wants it any more. */
+const reading = <T>(asking: Asking<T>, isWanted?: () => boolean) => deliver(() => answer(asking), isWanted)
+
+/** Something that changes what the program keeps, under an id: sent again it is done once. */
+const writing = <T>(asking: Asking<T>) => changing(() => reading(asking))
+
+async function answer<T>(asking: Asking<T>): Promise<T> {
+  let got: Awaited<ReturnType<Asking<T>>>
+  try {
+    got = await asking()
+  } catch (error) {
+    if (error instanceof SyntaxError)
+      throw new ApiProblem(500, 'answer', 'The program gave no proper answer.')
+    throw new ApiProblem(0, 'unreachable', 'The program does not answer.')
   }
-  const answer = () => deliver(() => ask<T>(path, asked), isWanted)
-  return method === 'GET' ? answer() : changing(answer)
+  const { data, error, response } = got
+  if (response.ok) return data as T
+  if (!(error instanceof Object)) {
+    throw new ApiProblem(response.status, 'answer', `The program gave no proper answer (${response.status}).`)
+  }
+  const problem = error as { code?: string; detail?: string } & Conflict
+  throw new ApiProblem(
+    response.status,
+    problem.code ?? 'error',
+    problem.detail ?? response.statusText,
+    problem,
+  )
 }
 
 /** Taking something away. That it is gone already is no fault: the answer to an earlier try may have been lost. */
-async function away(path: string): Promise<void> {
+async function away(asking: Asking<unknown>): Promise<void> {
   try {
-    await call('DELETE', path)
+    await writing(asking)
   } catch (error) {
     if (!(error instanceof ApiProblem) || error.status !== 404) throw error
   }
 }
 
-/** A recording that is measured while one waits. */
-const hear = <T>(path: string, file: Blob): Promise<T> =>
-  deliver(() => ask<T>(path, { method: 'POST', headers: { 'Content-Type': 'audio/wav' }, body: file }))
+/** A file is sent as it is. */
+const asItIs = { bodySerializer: (file: unknown) => file as Blob }
+const binary = (file: Blob) => file as unknown as string // as the description calls it
 
 /** A recording as it lies on the disk, piece by piece under one id: after a break it goes on where it was. */
-async function send<T>(path: string, file: Blob): Promise<T> {
+async function send<T extends object>(
+  file: Blob,
+  piece: (body: string, headers: Record<string, string>) => ReturnType<Asking<T | { received: number }>>,
+): Promise<T> {
   for (let at = 0; ;) {
     const end = Math.min(at + PIECE_BYTES, file.size)
     const headers = {
       'Content-Type': 'application/octet-stream',
       'Content-Range': file.size ? `bytes ${at}-${end - 1}/${file.size}` : 'bytes */0',
     }
-    const piece = file.slice(at, end)
-    const answer = await deliver(() =>
-      ask<T | { received: number }>(path, { method: 'POST', headers, body: piece }),
-    )
-    if (!(answer instanceof Object && 'received' in answer)) return answer
-    at = answer.received
+    const got = await reading(() => piece(binary(file.slice(at, end)), headers))
+    if (!('received' in got)) return got
+    at = got.received
   }
-}
-
-async function ask<T>(path: string, request: RequestInit): Promise<T> {
-  let response: Response
-  let text: string
-  try {
-    response = await fetch(`/api${path}`, { ...request, signal: AbortSignal.timeout(PATIENCE_MS) })
-    text = await response.text()
-  } catch {
-    throw new ApiProblem(0, 'unreachable', 'The program does not answer.')
-  }
-  if (response.status === 204) return undefined as T
-  let value: unknown
-  try {
-    value = JSON.parse(text)
-  } catch {
-    throw new ApiProblem(response.status, 'answer', `The program gave no proper answer (${response.status}).`)
-  }
-  if (!response.ok) {
-    const problem = value as { code?: string; detail?: string } & Conflict
-    throw new ApiProblem(
-      response.status,
-      problem.code ?? 'error',
-      problem.detail ?? response.statusText,
-      problem,
-    )
-  }
-  return value as T
 }
 
 const part = encodeURIComponent
+const query = createQuerySerializer()
+const wav = { headers: { 'Content-Type': 'audio/wav' }, ...asItIs }
 
 export const api = {
-  catalogue: () => call<Catalogue>('GET', '/catalogue'),
-  jobs: () => call<JobEntry[]>('GET', '/jobs'),
-  create: (name: string, id: string) => call<JobState>('POST', '/jobs', { name, id }),
-  importPlan: (plan: unknown, id: string) => call<JobState>('POST', `/jobs/import?id=${id}`, plan),
-  remove: (job: string) => away(`/jobs/${job}`),
-  job: (job: string) => call<JobState>('GET', `/jobs/${job}`),
-  advice: (job: string) => call<Advice>('GET', `/jobs/${job}/advice`),
+  catalogue: () => reading(() => server.GET('/api/catalogue')),
+  jobs: () => reading(() => server.GET('/api/jobs')),
+  create: (name: string, id: string) => writing(() => server.POST('/api/jobs', { body: { name, id } })),
+  importPlan: (plan: unknown, id: string) =>
+    writing(() => server.POST('/api/jobs/import', { params: { query: { id } }, body: plan as PlanFile })),
+  remove: (job: string) =>
+    away(() => server.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: job } } })),
+  job: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}', { params: { path: { job_id: job } } })),
+  advice: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/advice', { params: { path: { job_id: job } } })),
   edit: (job: string, change: Change, edits: readonly Edit[]) =>
-    call<JobState>('POST', `/jobs/${job}/edits`, { ...change, edits }),
-  undo: (job: string, change: Change) => call<JobState>('POST', `/jobs/${job}/undo`, change),
-  redo: (job: string, change: Change) => call<JobState>('POST', `/jobs/${job}/redo`, change),
-  history: (job: string) => call<HistoryEntry[]>('GET', `/jobs/${job}/revisions`),
-  revision: (job: string, number: number) => call<JobState>('GET', `/jobs/${job}/revisions/${number}`),
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/edits', {
+        params: { path: { job_id: job } },
+        body: { ...change, edits: [...edits] },
+      }),
+    ),
+  undo: (job: string, change: Change) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/undo', { params: { path: { job_id: job } }, body: change }),
+    ),
+  redo: (job: string, change: Change) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/redo', { params: { path: { job_id: job } }, body: change }),
+    ),
+  history: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/revisions', { params: { path: { job_id: job } } })),
+  revision: (job: string, number: number) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/revisions/{number}', { params: { path: { job_id: job, number } } }),
+    ),
   bringBack: (job: string, change: Change, number: number) =>
-    call<JobState>('POST', `/jobs/${job}/revisions/${number}/bring-back`, change),
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/revisions/{number}/bring-back', {
+        params: { path: { job_id: job, number } },
+        body: change,
+      }),
+    ),
   differences: (job: string, before: number, after: number) =>
-    call<string[]>('GET', `/jobs/${job}/differences?before=${before}&after=${after}`),
-  wouldChange: (job: string, plan: unknown) => call<Changes>('POST', `/jobs/${job}/plan/preview`, plan),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/differences', {
+        params: { path: { job_id: job }, query: { before, after } },
+      }),
+    ),
+  wouldChange: (job: string, plan: unknown) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/plan/preview', {
+        params: { path: { job_id: job } },
+        body: plan as PlanFile,
+      }),
+    ),
   replacePlan: (job: string, change: Change, plan: unknown) =>
-    call<JobState>('PUT', `/jobs/${job}/plan`, { ...change, plan }),
-  device: (job: string, device: string) => call<DeviceDetail>('GET', `/jobs/${job}/devices/${part(device)}`),
+    writing(() =>
+      server.PUT('/api/jobs/{job_id}/plan', {
+        params: { path: { job_id: job } },
+        body: { ...change, plan: plan as PlanFile },
+      }),
+    ),
+  device: (job: string, device: string) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/devices/{device_id}', {
+        params: { path: { job_id: job, device_id: device } },
+      }),
+    ),
   ladder: (job: string, track: string, through: string, edits: readonly Edit[]) =>
-    call<Ladder>('POST', `/jobs/${job}/tracks/${part(track)}/ladder?through=${part(through)}`, { edits }),
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/tracks/{track_id}/ladder', {
+        params: { path: { job_id: job, track_id: track }, query: { through } },
+        body: { edits: [...edits] },
+      }),
+    ),
   heard: (job: string, track: string, file: Blob, channel: number) =>
-    hear<Heard>(`/jobs/${job}/tracks/${part(track)}/heard?channel=${channel}`, file),
-  gainPlan: (job: string, pins: readonly Pin[]) => call<GainPlan>('POST', `/jobs/${job}/gain-plan`, { pins }),
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/tracks/{track_id}/heard', {
+        params: { path: { job_id: job, track_id: track }, query: { channel } },
+        body: binary(file),
+        ...wav,
+      }),
+    ),
+  gainPlan: (job: string, pins: readonly Pin[]) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/gain-plan', {
+        params: { path: { job_id: job } },
+        body: { pins: [...pins] },
+      }),
+    ),
   padFor: (job: string, run: string) =>
-    call<WantedPad>('GET', run ? `/jobs/${job}/runs/${part(run)}/pad` : '/pads/usual'),
-  pad: (wish: PadWish) => call<Pad>('POST', '/pads', wish),
-  ways: (job: string, run: string) => call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/ways`),
+    reading(() =>
+      run
+        ? server.GET('/api/jobs/{job_id}/runs/{run_id}/pad', {
+            params: { path: { job_id: job, run_id: run } },
+          })
+        : server.GET('/api/pads/usual'),
+    ),
+  pad: (wish: PadWish) => reading(() => server.POST('/api/pads', { body: wish })),
+  ways: (job: string, run: string) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/ways', { params: { path: { job_id: job, run_id: run } } }),
+    ),
   cableChains: (job: string, run: string) =>
-    call<CableChain[]>('GET', `/jobs/${job}/runs/${part(run)}/cable-chains`),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/cable-chains', {
+        params: { path: { job_id: job, run_id: run } },
+      }),
+    ),
   withLead: (job: string, run: string, lead: string) =>
-    call<Edits>('GET', `/jobs/${job}/runs/${part(run)}/leads/${part(lead)}`),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/leads/{lead_id}', {
+        params: { path: { job_id: job, run_id: run, lead_id: lead } },
+      }),
+    ),
   pictureDelay: (job: string, device: string, delay: string, bySdi: boolean) =>
-    call<Edits>('GET', `/jobs/${job}/clock/pictures/${part(device)}?delay=${part(delay)}&by_sdi=${bySdi}`),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/clock/pictures/{device}', {
+        params: { path: { job_id: job, device }, query: { delay, by_sdi: bySdi } },
+      }),
+    ),
   insertedDevices: (job: string, run: string) =>
-    call<Way[]>('GET', `/jobs/${job}/runs/${part(run)}/inserted-devices`),
-  picture: (job: string, run: string) => call<RunPicture>('GET', `/jobs/${job}/runs/${part(run)}/picture`),
-  leadBox: () => call<LeadBox>('GET', '/leads'),
-  judge: (lead: LeadDraft) => call<Judged>('POST', '/leads/judge', lead),
-  grammar: () => call<Grammar>('GET', '/grammar'),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/inserted-devices', {
+        params: { path: { job_id: job, run_id: run } },
+      }),
+    ),
+  picture: (job: string, run: string) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/picture', {
+        params: { path: { job_id: job, run_id: run } },
+      }),
+    ),
+  leadBox: () => reading(() => server.GET('/api/leads')),
+  judge: (lead: LeadDraft) => reading(() => server.POST('/api/leads/judge', { body: lead })),
+  grammar: () => reading(() => server.GET('/api/grammar')),
   say: (job: string, text: string, isWanted?: () => boolean) =>
-    call<Answer>('POST', `/jobs/${job}/say`, { text }, isWanted),
-  lineUp: (job: string) => call<LineUpStep[]>('GET', `/jobs/${job}/line-up`),
-  voices: (job: string) => call<VoiceStep[]>('GET', `/jobs/${job}/line-up/voices`),
+    reading(
+      () => server.POST('/api/jobs/{job_id}/say', { params: { path: { job_id: job } }, body: { text } }),
+      isWanted,
+    ),
+  lineUp: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/line-up', { params: { path: { job_id: job } } })),
+  voices: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/line-up/voices', { params: { path: { job_id: job } } })),
   reading: (job: string, track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
-    call<Reading>('POST', `/jobs/${job}/line-up/${part(track)}/reading`, {
-      read_dbfs: read,
-      read_from: from,
-    }),
-  benchRecording: (job: string, track: string) =>
-    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/tone?id=${newId()}`),
-  benchSteps: (
-    job: string,
-    track: string,
-    device: string,
-    control: string,
-    positions: number[],
-    target: number,
-  ) =>
-    call<Recording>('POST', `/jobs/${job}/bench/${part(track)}/steps?id=${newId()}`, {
-      device,
-      control,
-      positions,
-      target_dbfs: target,
-    }),
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/line-up/{track_id}/reading', {
+        params: { path: { job_id: job, track_id: track } },
+        body: { read_dbfs: read, read_from: from },
+      }),
+    ),
+  benchRecording: (job: string, track: string, id = newId()) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/bench/{track_id}/tone', {
+        params: { path: { job_id: job, track_id: track }, query: { id } },
+      }),
+    ),
+  benchSteps: (job: string, track: string, steps: BenchSteps, id = newId()) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/bench/{track_id}/steps', {
+        params: { path: { job_id: job, track_id: track }, query: { id } },
+        body: steps,
+      }),
+    ),
   law: (job: string, id: string, device: string, control: string, scale: [number, number] | null) =>
-    call<Reading>('POST', `/jobs/${job}/recordings/${id}/law`, { device, control, scale }),
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/recordings/{recording_id}/law', {
+        params: { path: { job_id: job, recording_id: id } },
+        body: { device, control, scale },
+      }),
+    ),
   meter: (job: string, id: string, track: string, shown: (number | null)[]) =>
-    call<Reading>('POST', `/jobs/${job}/recordings/${id}/meter`, { track, shown_dbfs: shown }),
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/recordings/{recording_id}/meter', {
+        params: { path: { job_id: job, recording_id: id } },
+        body: { track, shown_dbfs: shown },
+      }),
+    ),
   wayNames: (job: string, run: string) =>
-    call<WayName[]>('GET', `/jobs/${job}/runs/${part(run)}/compare/ways`),
-  recordWays: (job: string, run: string, ways: string[]) =>
-    call<Recording[]>('POST', `/jobs/${job}/runs/${part(run)}/compare/bench?id=${newId()}`, { ways }),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/compare/ways', {
+        params: { path: { job_id: job, run_id: run } },
+      }),
+    ),
+  recordWays: (job: string, run: string, ways: string[], id = newId()) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/runs/{run_id}/compare/bench', {
+        params: { path: { job_id: job, run_id: run }, query: { id } },
+        body: { ways },
+      }),
+    ),
   compareWays: (job: string, run: string, recordings: Record<string, string>) =>
-    call<Compared[]>('POST', `/jobs/${job}/runs/${part(run)}/compare`, { recordings }),
-  recordings: (job: string) => call<Recording[]>('GET', `/jobs/${job}/recordings`),
-  recording: (job: string, id: string) => call<Recording>('GET', `/jobs/${job}/recordings/${id}`),
-  sendRecording: (job: string, file: File, asked: URLSearchParams) =>
-    send<Recording>(`/jobs/${job}/recordings?id=${newId()}&${asked}`, file),
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/runs/{run_id}/compare', {
+        params: { path: { job_id: job, run_id: run } },
+        body: { recordings },
+      }),
+    ),
+  recordings: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/recordings', { params: { path: { job_id: job } } })),
+  recording: (job: string, id: string) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/recordings/{recording_id}', {
+        params: { path: { job_id: job, recording_id: id } },
+      }),
+    ),
+  sendRecording: (job: string, file: File, asked: AskedOfRecording, id = newId()) =>
+    send<Recording>(file, (body, headers) =>
+      server.POST('/api/jobs/{job_id}/recordings', {
+        params: { path: { job_id: job }, query: { ...asked, name: file.name, id } },
+        body,
+        headers,
+        ...asItIs,
+      }),
+    ),
   cancelRecording: (job: string, id: string) =>
-    call<Recording>('POST', `/jobs/${job}/recordings/${id}/cancel`),
-  removeRecording: (job: string, id: string) => away(`/jobs/${job}/recordings/${id}`),
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/recordings/{recording_id}/cancel', {
+        params: { path: { job_id: job, recording_id: id } },
+      }),
+    ),
+  removeRecording: (job: string, id: string) =>
+    away(() =>
+      server.DELETE('/api/jobs/{job_id}/recordings/{recording_id}', {
+        params: { path: { job_id: job, recording_id: id } },
+      }),
+    ),
   benchPoints: (job: string, track: string) =>
-    call<BenchPoint[]>('GET', `/jobs/${job}/bench/${part(track)}/points`),
-  benchSeen: (job: string, track: string, point: number, asked: string) =>
-    call<BenchSeen>('GET', `/jobs/${job}/bench/${part(track)}/points/${point}?${asked}`),
-  benchSound: (job: string, track: string, point: number, asked: string) =>
-    `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${asked}`,
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/bench/{track_id}/points', {
+        params: { path: { job_id: job, track_id: track } },
+      }),
+    ),
+  benchSeen: (job: string, track: string, number: number, query: AskedOfBench) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/bench/{track_id}/points/{number}', {
+        params: { path: { job_id: job, track_id: track, number }, query },
+      }),
+    ),
+  benchSound: (job: string, track: string, point: number, asked: AskedOfBench, state: number) =>
+    `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
   keptSound: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
   toneAddress: (job: string) => `/api/jobs/${job}/tone.wav`,
-  walks: (job: string) => call<Walk[]>('GET', `/jobs/${job}/walks`),
-  beginWalk: (job: string) => call<Walk>('POST', `/jobs/${job}/walks?id=${newId()}`),
-  walk: (job: string, walk: string) => call<Walk>('GET', `/jobs/${job}/walks/${walk}`),
+  walks: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/walks', { params: { path: { job_id: job } } })),
+  beginWalk: (job: string, id = newId()) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/walks', { params: { path: { job_id: job }, query: { id } } }),
+    ),
+  walk: (job: string, walk: string) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/walks/{walk_id}', { params: { path: { job_id: job, walk_id: walk } } }),
+    ),
   markWalk: (job: string, walk: string, marks: readonly WalkMark[]) =>
-    call<Walk>('PUT', `/jobs/${job}/walks/${walk}/marks`, { marks }),
-  nearby: (page: string) => call<{ link: string | null }>('GET', `/nearby?page=${part(page)}`),
+    writing(() =>
+      server.PUT('/api/jobs/{job_id}/walks/{walk_id}/marks', {
+        params: { path: { job_id: job, walk_id: walk } },
+        body: { marks: [...marks] },
+      }),
+    ),
+  nearby: (page: string) => reading(() => server.GET('/api/nearby', { params: { query: { page } } })),
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
-  clock: (job: string) => call<Clock>('GET', `/jobs/${job}/clock`),
+  clock: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/clock', { params: { path: { job_id: job } } })),
   clap: (job: string, screen: string, camera: string, frame: number, file: Blob) =>
-    hear<MeasuredDelay>(
-      `/jobs/${job}/clock/screens/${part(screen)}/clap?camera=${part(camera)}&frame=${frame}`,
-      file,
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/clock/screens/{device}/clap', {
+        params: { path: { job_id: job, device: screen }, query: { camera, frame } },
+        body: binary(file),
+        ...wav,
+      }),
     ),
-  sync: (job: string) => call<Sync>('GET', `/jobs/${job}/sync`),
-  sendSyncFile: (job: string, file: File, side: 'recorder' | 'camera') =>
-    send<Sync['files'][number]>(
-      `/jobs/${job}/sync/files?id=${newId()}&side=${side}&name=${part(file.name)}`,
-      file,
+  sync: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/sync', { params: { path: { job_id: job } } })),
+  sendSyncFile: (job: string, file: File, side: 'recorder' | 'camera', id = newId()) =>
+    send<Sync['files'][number]>(file, (body, headers) =>
+      server.POST('/api/jobs/{job_id}/sync/files', {
+        params: { path: { job_id: job }, query: { side, name: file.name, id } },
+        body,
+        headers,
+        ...asItIs,
+      }),
     ),
-  removeSyncFile: (job: string, file: string) => away(`/jobs/${job}/sync/files/${file}`),
-  matchSync: (job: string) => call<Sync['match']>('POST', `/jobs/${job}/sync/match`),
-  cancelSync: (job: string) => call<Sync>('POST', `/jobs/${job}/sync/match/cancel`),
+  removeSyncFile: (job: string, file: string) =>
+    away(() =>
+      server.DELETE('/api/jobs/{job_id}/sync/files/{file_id}', {
+        params: { path: { job_id: job, file_id: file } },
+      }),
+    ),
+  matchSync: (job: string) =>
+    writing(() => server.POST('/api/jobs/{job_id}/sync/match', { params: { path: { job_id: job } } })),
+  cancelSync: (job: string) =>
+    writing(() => server.POST('/api/jobs/{job_id}/sync/match/cancel', { params: { path: { job_id: job } } })),
   nudgeClip: (job: string, file: string, samples: number, request: string) =>
-    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/nudge`, { samples, request }),
+    writing(() =>
+      server.PUT('/api/jobs/{job_id}/sync/clips/{file_id}/nudge', {
+        params: { path: { job_id: job, file_id: file } },
+        body: { samples, request },
+      }),
+    ),
   placeClip: (job: string, file: string, where: PlaceIn, request: string) =>
-    call<Sync>('PUT', `/jobs/${job}/sync/clips/${file}/place`, { ...where, request }),
+    writing(() =>
+      server.PUT('/api/jobs/{job_id}/sync/clips/{file_id}/place', {
+        params: { path: { job_id: job, file_id: file } },
+        body: { ...where, request },
+      }),
+    ),
   waves: (job: string, file: string, at: number, span: number) =>
-    call<Waves>('GET', `/jobs/${job}/sync/clips/${file}/waves?at_s=${at}&span_s=${span}`),
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/sync/clips/{file_id}/waves', {
+        params: { path: { job_id: job, file_id: file }, query: { at_s: at, span_s: span } },
+      }),
+    ),
   heardAddress: (job: string, file: string, at: number, span: number) =>
     `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}`,
   alignedAddress: (job: string, file: string, stretch: boolean) =>
     `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
   syncExport: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
-  copies: () => call<Copies>('GET', '/copies'),
-  makeCopy: () => call<Copies['copies'][number]>('POST', '/copies'),
+  copies: () => reading(() => server.GET('/api/copies')),
+  makeCopy: () => writing(() => server.POST('/api/copies')),
   copyAddress: (name: string) => `/api/copies/${part(name)}`,
   everythingAddress: '/api/everything',
   newsAddress: (job: string) => `/api/jobs/${job}/news`,

@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 
 import type { JobState } from '@/api/client'
+import { answering } from '@/testing/server'
 import { useAdvice } from './advice'
 import { useJob } from './job'
 
@@ -13,13 +14,10 @@ const fix = (label: string) => ({ label, steps: [label], edits: [] })
 
 /** A server that advises on these revisions in order, and counts how often it was asked. */
 function advise(...revisions: number[]) {
-  const asked: string[] = []
-  vi.stubGlobal('fetch', async (path: string) => {
-    asked.push(path)
+  return answering(() => {
     const revision = revisions.shift() ?? 0
-    return new Response(JSON.stringify({ revision, fixes: { f: [fix(`for ${revision}`)] } }))
+    return { body: { revision, fixes: { f: [fix(`for ${revision}`)] } } }
   })
-  return asked
 }
 
 describe('advice', () => {
@@ -34,7 +32,7 @@ describe('advice', () => {
     expect(advice.of('f')).toEqual([])
     expect((await advice.whenReady('f'))[0]?.label).toBe('for 3')
     expect(advice.isThinking).toBe(false)
-    expect(asked).toEqual(['/api/jobs/j/advice'])
+    expect(asked.map(({ path }) => path)).toEqual(['/api/jobs/j/advice'])
   })
 
   it('is asked once for a hand that goes on turning, and never shown for another state', async () => {

@@ -2,6 +2,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
 import type { JobState } from '@/api/client'
+import { serve } from '@/testing/server'
 import { pending, useJob, type Pending } from './job'
 import { put } from './outbox'
 import { shelf } from './shelf.testing'
@@ -18,20 +19,6 @@ const state = (revision: number, more: Partial<JobState> = {}) =>
     findings: [],
     ...more,
   }) as JobState
-
-type Reply = { status?: number; body: unknown } | Error
-
-/** A server that gives these answers in order, and a list of what was asked of it. */
-function serve(...replies: Reply[]) {
-  const asked: { method: string; path: string; body: unknown }[] = []
-  vi.stubGlobal('fetch', async (path: string, init: RequestInit) => {
-    asked.push({ method: init.method ?? '', path, body: init.body ? JSON.parse(String(init.body)) : null })
-    const reply = replies.shift()
-    if (!reply || reply instanceof Error) throw reply ?? new Error('nothing left to answer')
-    return new Response(JSON.stringify(reply.body), { status: reply.status ?? 200 })
-  })
-  return asked
-}
 
 const EDIT = [{ kind: 'remove-device' as const, device: 'bag' }]
 

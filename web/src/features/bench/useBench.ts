@@ -1,20 +1,20 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type BenchPoint, type BenchSeen } from '@/api/client'
+import { api, wordsOf, type AskedOfBench, type BenchPoint, type BenchSeen } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 /** What the sources of the bench can do; `tone` is sent by the device before the track. */
 export const PLAYS = [
-  { id: 'voice', label: 'speak', query: 'play=voice' },
-  { id: 'laugh', label: 'speak, and laugh once', query: 'play=laugh' },
-  { id: 'crowd', label: 'murmur without a pause', query: 'play=crowd' },
-  { id: 'tone', label: 'give a tone each', query: 'play=tone' },
-  { id: 'bell', label: 'are a bell that is struck', query: 'play=bell' },
-  { id: 'clap', label: 'clap once', query: 'play=clap' },
-  { id: 'nobody', label: 'are silent: only the room', query: 'play=nobody' },
-  { id: 'wind', label: 'are silent, in gusts of wind', query: 'play=wind' },
-  { id: 'sender', label: 'are silent, the sender gives tone', query: 'play=nobody&tone=true' },
-] as const
+  { id: 'voice', label: 'speak', asked: { play: 'voice' } },
+  { id: 'laugh', label: 'speak, and laugh once', asked: { play: 'laugh' } },
+  { id: 'crowd', label: 'murmur without a pause', asked: { play: 'crowd' } },
+  { id: 'tone', label: 'give a tone each', asked: { play: 'tone' } },
+  { id: 'bell', label: 'are a bell that is struck', asked: { play: 'bell' } },
+  { id: 'clap', label: 'clap once', asked: { play: 'clap' } },
+  { id: 'nobody', label: 'are silent: only the room', asked: { play: 'nobody' } },
+  { id: 'wind', label: 'are silent, in gusts of wind', asked: { play: 'wind' } },
+  { id: 'sender', label: 'are silent, the sender gives tone', asked: { play: 'nobody', tone: true } },
+] as const satisfies readonly { id: string; label: string; asked: AskedOfBench }[]
 
 /** A point of a chain on the bench, seen and heard, anew with every state of the job. */
 export function useBench(track: Ref<string>) {
@@ -26,16 +26,15 @@ export function useBench(track: Ref<string>) {
   const problem = ref('')
   let turn = 0
   const loose = ref('')
-  const query = computed(() => {
-    const asked = PLAYS.find(({ id }) => id === play.value)?.query ?? ''
-    return points.value.some(({ run }) => run && run === loose.value)
-      ? `${asked}&loose=${loose.value}`
-      : asked
+  const asked = computed((): AskedOfBench => {
+    const played = PLAYS.find(({ id }) => id === play.value)?.asked
+    const isOnTheWay = points.value.some(({ run }) => run && run === loose.value)
+    return isOnTheWay ? { ...played, loose: loose.value } : { ...played }
   })
   const sound = computed(() =>
     job.newest && point.value >= 0
       ? // The state in the address: what was heard of an earlier one is not played again.
-        `${api.benchSound(job.newest.job, track.value, point.value, query.value)}&state=${job.newest.revision}`
+        api.benchSound(job.newest.job, track.value, point.value, asked.value, job.newest.revision)
       : '',
   )
 
@@ -52,7 +51,7 @@ export function useBench(track: Ref<string>) {
   const look = () =>
     attempt(async (id, mine) => {
       if (point.value < 0) return
-      const found = await api.benchSeen(id, track.value, point.value, query.value)
+      const found = await api.benchSeen(id, track.value, point.value, asked.value)
       if (mine === turn) seen.value = found
     })
   watch(

@@ -1,20 +1,13 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 
+import { answering, type Reply } from '@/testing/server'
 import { useLeadDraft } from './useLeadDraft'
 
 const judged = { pictures: {}, balanced: true, loss_db: null, uses: [] }
 
-/** Answers in order; what was asked is kept. */
-function serve(...replies: { status?: number; body: unknown }[]) {
-  const asked: unknown[] = []
-  vi.stubGlobal('fetch', async (_: string, init: RequestInit) => {
-    asked.push(JSON.parse(String(init.body)))
-    const reply = replies.shift() ?? { body: judged }
-    return new Response(JSON.stringify(reply.body), { status: reply.status ?? 200 })
-  })
-  return asked
-}
+/** Answers in order, and then judges well. */
+const serve = (...replies: Reply[]) => answering(() => replies.shift() ?? { body: judged })
 const settled = () => new Promise((done) => setTimeout(done, 5))
 
 describe('a lead that is being made', () => {

@@ -4,12 +4,13 @@ import { effectScope, nextTick, ref } from 'vue'
 
 import type { JobState } from '@/api/client'
 import { useJob } from '@/stores/job'
+import { answering } from '@/testing/server'
 import { useLadder } from './useLadder'
 
 vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
 
 const settle = async () => {
-  for (let turn = 0; turn < 12; turn++) await Promise.resolve()
+  await new Promise((done) => setTimeout(done, 5))
   await nextTick()
 }
 
@@ -19,12 +20,12 @@ describe('the ladder while a knob moves', () => {
   it('asks once at a time, and always for the newest position last', async () => {
     const asked: number[] = []
     const waiting: (() => void)[] = []
-    vi.stubGlobal('fetch', (path: string, init: RequestInit) => {
-      if (path.includes('/ways')) return Promise.resolve(new Response('[]'))
-      const edits = (JSON.parse(String(init.body)) as { edits: { value: number }[] }).edits
+    answering(({ path, body }) => {
+      if (path.includes('/ways')) return { body: [] }
+      const { edits } = body as { edits: { value: number }[] }
       asked.push(edits[0]?.value ?? 0)
       return new Promise((resolve) => {
-        waiting.push(() => resolve(new Response(JSON.stringify({ title: String(asked.at(-1)), run: 'r' }))))
+        waiting.push(() => resolve({ body: { title: String(asked.at(-1)), run: 'r' } }))
       })
     })
     useJob().newest = { job: 'j', revision: 1, findings: [] } as unknown as JobState

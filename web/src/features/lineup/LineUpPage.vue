@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
+import type { AskedOfRecording } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
@@ -27,9 +28,9 @@ const { recordings, opened, result, sending } = files
 const over = ref(false)
 const keep = ref(false)
 /** What goes with a file: the track that it was made on, and whether its sound is kept. */
-const asked = (more: Record<string, string | readonly string[]> = {}) => ({
+const asked = (more: AskedOfRecording = {}): AskedOfRecording => ({
   track: open.value?.track ?? '',
-  keep: keep.value ? 'true' : '',
+  keep: keep.value,
   ...more,
 })
 const done = computed(() => steps.value?.filter(({ state }) => state === 'done').length ?? 0)

@@ -7,7 +7,7 @@ import type { Knob } from '@/api/client'
 /** A recording of tone at several settings of one control, or any recording that is only to be measured. */
 const props = defineProps<{ knobs: readonly Knob[] }>()
 const emit = defineEmits<{
-  send: [file: File, settings: readonly string[], target: string]
+  send: [file: File, settings: number[], target: number | null]
   bench: [knob: Knob, positions: number[], target: number]
 }>()
 const settings = ref('')
@@ -18,17 +18,18 @@ const marks = () =>
     .replaceAll('−', '-')
     .split(/[\s,;]+/)
     .filter(Boolean)
+    .map(Number)
 
 function onBench() {
   const chosen = props.knobs[knob.value] ?? props.knobs[0]
-  if (chosen) emit('bench', chosen, marks().map(Number), Number(target.value || 0))
+  if (chosen) emit('bench', chosen, marks(), Number(target.value || 0))
 }
 
 function chosen(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
-  if (file) emit('send', file, marks(), marks().length ? String(target.value) : '')
+  if (file) emit('send', file, marks(), marks().length ? Number(target.value || 0) : null)
 }
 </script>
 

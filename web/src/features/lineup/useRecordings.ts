@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type Knob, type Recording } from '@/api/client'
+import { api, wordsOf, type AskedOfRecording, type Knob, type Recording } from '@/api/client'
 import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
 
@@ -42,14 +42,11 @@ export function useRecordings() {
     })
 
   /** Send a file for what it was made for: a track, or one recording at several settings. */
-  const send = (file: File, asked: Record<string, string | readonly string[]>) =>
+  const send = (file: File, asked: AskedOfRecording) =>
     attempt(async (id) => {
-      const query = new URLSearchParams({ name: file.name })
-      for (const [key, value] of Object.entries(asked))
-        for (const item of typeof value === 'string' ? [value] : value) if (item) query.append(key, item)
       sending.value = file.name
       try {
-        const sent = await api.sendRecording(id, file, query)
+        const sent = await api.sendRecording(id, file, asked)
         recordings.value = [sent, ...recordings.value]
       } finally {
         sending.value = ''
@@ -65,7 +62,12 @@ export function useRecordings() {
 
   const stepsOnBench = (track: string, knob: Knob, positions: number[], target: number) =>
     attempt(async (id) => {
-      opened.value = await api.benchSteps(id, track, knob.device, knob.control, positions, target)
+      opened.value = await api.benchSteps(id, track, {
+        device: knob.device,
+        control: knob.control,
+        positions,
+        target_dbfs: target,
+      })
       await look()
     })
 

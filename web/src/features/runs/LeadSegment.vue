@@ -13,13 +13,13 @@ const emit = defineEmits<{ open: []; light: [run: string] }>()
     class="lead"
     :class="{ lit, wrong }"
     :title="`${lead.label}: ${lead.plugs}`"
-    :aria-label="`Cable ${lead.number} ${lead.label}`"
     @click.stop="emit('open')"
     @mouseenter="emit('light', lead.run)"
     @mouseleave="emit('light', '')"
     @focus="emit('light', lead.run)"
     @blur="emit('light', '')"
   >
+    <span class="visually-hidden">Cable</span>
     <RunTag :number="lead.number" :tape="lead.tape" />
     <svg width="100%" height="12" aria-hidden="true">
       <line x1="4" x2="100%" y1="6" y2="6" :stroke-dasharray="lead.wireless ? '2 5' : undefined" />

@@ -1,0 +1,35 @@
+"""Every main page by axe-core, a library of rules that test what WCAG 2.2 asks at A and AA."""
+
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.interface.pages import opened
+from tidy_trunk.app.demo import foundry
+
+AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads")
+RUN = "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})"
+
+
+def violations(screen: Page) -> list[str]:
+    return [
+        f"{rule['id']}: {node['html'][:200]}"
+        for rule in screen.evaluate(RUN)["violations"]
+        for node in rule["nodes"][:3]
+    ]
+
+
+def test_no_page_shuts_anybody_out(screen: Page, service):
+    screen.add_init_script(path=AXE)
+    job = opened(screen, service, foundry())
+    found = {}
+    for page in ("/", "/backups", *(f"/jobs/{job}/{page}" for page in PAGES)):
+        screen.goto(page)
+        expect(screen.locator("main")).not_to_be_empty()
+        screen.wait_for_timeout(300)
+        for theme in ("light", "dark"):
+            screen.emulate_media(color_scheme=theme, reduced_motion="reduce")
+            if wrong := violations(screen):
+                found[page, theme] = wrong
+    assert not found

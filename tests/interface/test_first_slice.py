@@ -15,6 +15,7 @@ def test_plan_clip_mend_undo_reload(screen: Page):
     new_job(screen)
     screen.keyboard.press("/")
     screen.keyboard.insert_text("add a piano")  # left there: what is typed next takes its place
+    expect(screen.get_by_label("Command")).to_have_value("add a piano")
     screen.keyboard.press("Escape")
     for line in (
         "add boom shotgun as Boom",

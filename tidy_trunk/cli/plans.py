@@ -14,6 +14,7 @@ from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.media.plan_files import load_plan
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.words import said
+from tidy_trunk.words.numbers import many
 
 
 def check_plan(path: Path, as_json: bool) -> int:
@@ -40,8 +41,8 @@ def check_plan(path: Path, as_json: bool) -> int:
     lines = [f"{finding['severity']}: {_ended(str(finding['title']))} {finding['text']}" for finding in findings]
     for track in tracks:
         lines.append(_track_words(track))
-    stops, cautions = evaluation.count(Severity.STOP), evaluation.count(Severity.CAUTION)
-    lines.append(f"{stops} stops, {cautions} cautions, {evaluation.count(Severity.NOTE)} notes")
+    stops = evaluation.count(Severity.STOP)
+    lines.append(", ".join(many(evaluation.count(severity), severity) for severity in Severity))
     show({"name": evaluation.plan.name, "findings": findings, "tracks": tracks}, "\n".join(lines), as_json)
     return 1 if stops else 0
 

@@ -15,6 +15,11 @@ def khz(rate_hz: int) -> str:
     return f"{rate_hz / 1000:g} kHz"
 
 
+def many(count: int, what: str) -> str:
+    """`1 stop`, `2 stops`."""
+    return f"{count} {what}{'' if count == 1 else 's'}"
+
+
 def listed(names: list[str]) -> str:
     """`L`, `L and R`, `1, 2 and 3`."""
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"

@@ -81,12 +81,13 @@ def missed_jam(at: Place, *, giver: str, missed: Missed) -> Said:
 
 
 def _why_missed(at: Place, giver: str, missed: Missed) -> str:
-    if missed.unset_until_min is not None:
-        return f"{at.device} has no time from {giver} until {clock_words(missed.unset_until_min)}: the day has begun by then."
-    begins = clock_words(missed.begins_min)
+    free_run = missed.free_run
+    if missed.unset_until_min is not None or free_run is None:
+        return f"{at.device} has no time from {giver} until {clock_words(missed.unset_until_min or 0)}: the day has begun by then."
+    begins = clock_words(free_run.begins_min)
     beyond = (
         f"beyond {at.rig.plan.defaults.drift_limit_frames:g} frames from {clock_words(missed.beyond_min)} on, "
-        f"{missed.apart_frames:.2f} frames by {clock_words(missed.ends_min)}."
+        f"{free_run.apart_frames:.2f} frames by {clock_words(free_run.ends_min)}."
     )
     if missed.against:
         against = at.label(missed.against)

@@ -17,6 +17,7 @@ from tidy_trunk.core.plan import (
     Rig,
     Role,
     RouteBus,
+    SetJam,
     SetJob,
     SetParts,
     TakeGainLaw,
@@ -313,6 +314,15 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     )
     assert Rig(cured).role_of("cam", timecode_device.track.partition(".")[2]) is Role.TIMECODE
     assert not found(cured, "timecode-on-wrong-track")
+
+
+def test_a_jam_after_the_day_leaves_it_without_time():
+    """A day of 8:00 to 18:00, and the one jam at 19:00."""
+    late = made(SetJam(device="cam", giver="bag", at_min=(19 * 60,)), base=jammed_camera("mirrorless-mic"))
+    (finding,) = found(late, "missed-jam")
+    missed = finding.facts["missed"]
+    assert (missed.unset_until_min, missed.free_run) == (18 * 60, None)
+    assert "has no time from bag until 18:00" in said(finding, Rig(late)).text
 
 
 @pytest.mark.parametrize(

@@ -18,6 +18,7 @@ from tidy_trunk.core.time.clock import (
     ACCEPTED,
     OFTEN_MIN,
     ClockDay,
+    FreeRun,
     Gets,
     LateScreen,
     Meets,
@@ -167,16 +168,15 @@ class Missed(NamedTuple):
     """When a clock is beyond its limit, in minutes of the day.
 
     unset_until_min: until when it has no time at all, where the day has begun by then; else None.
+    free_run: the first in which it is beyond the limit; None where it has no time before that matters.
     against: the device that it is compared with, where that is not its giver; else "".
     ppm: how fast it parts from its giver, and whether that was measured.
     every_min: how often it would have to be jammed at the worst, where that stops the work; else None.
     """
 
     unset_until_min: int | None
-    begins_min: int
+    free_run: FreeRun | None
     beyond_min: int
-    ends_min: int
-    apart_frames: float
     against: str
     ppm: float
     is_measured: bool
@@ -184,15 +184,13 @@ class Missed(NamedTuple):
 
 
 def _missed(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> Missed:
-    free_run = next((free_run for free_run in day.free_runs if free_run.beyond_min is not None), day.free_runs[0])
+    free_run = next((free_run for free_run in day.free_runs if free_run.beyond_min is not None), None)
     drift = timecode_device.relative_drift
     return Missed(
         unset_until_min=day.unset_until_min,
-        begins_min=free_run.begins_min,
+        free_run=free_run,
         beyond_min=day.beyond_min or 0,
-        ends_min=free_run.ends_min,
-        apart_frames=free_run.apart_frames,
-        against=free_run.against if free_run.against != timecode_device.giver else "",
+        against=free_run.against if free_run is not None and free_run.against != timecode_device.giver else "",
         ppm=drift.ppm if drift is not None else 0.0,
         is_measured=drift is not None and drift.is_measured,
         every_min=_too_often(situation, timecode_device, day),

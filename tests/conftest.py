@@ -12,7 +12,7 @@ import pytest
 from hypothesis import settings
 from starlette.testclient import TestClient
 
-from tidy_trunk.api import create_app
+from tests.served import app_on
 from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.store import Database, PrivateCluster, migrate
@@ -128,6 +128,5 @@ def service(services: Services) -> JobService:
 @pytest.fixture
 def client(services: Services) -> Iterator[TestClient]:
     web = os.environ.get("TIDY_TRUNK_WEB")
-    app = create_app(services, Path(web) if web else None)
-    with TestClient(app, base_url="http://127.0.0.1") as client:
+    with TestClient(app_on(services, Path(web) if web else None), base_url="http://127.0.0.1") as client:
         yield client

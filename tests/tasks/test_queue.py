@@ -9,6 +9,7 @@ import pytest
 
 from tests.sounds import wav
 from tidy_trunk.tasks.queue import NO_LAST_WORD, WorkerQueue
+from tidy_trunk.tasks.requests import Measure
 
 RATE = 48_000
 
@@ -47,7 +48,7 @@ def test_a_recording_is_measured_and_told_of_to_its_end(queue, tmp_path):
     path = tmp_path / "tone.wav"
     path.write_bytes(wav(0.1 * np.sin(2 * np.pi * 1000 * np.arange(2 * RATE) / RATE), rate=RATE))
     heard = Heard()
-    queue.submit(uuid4(), {}, path, heard)
+    queue.submit(uuid4(), Measure(), path, heard)
     assert heard.is_ended.wait(60)
     (result,) = heard.results
     assert not heard.problems and heard.shares == sorted(heard.shares)
@@ -58,7 +59,7 @@ def test_what_cannot_be_read_has_a_problem_and_no_result(queue, tmp_path):
     path = tmp_path / "no.wav"
     path.write_bytes(b"RIFF")
     heard = Heard()
-    queue.submit(uuid4(), {}, path, heard)
+    queue.submit(uuid4(), Measure(), path, heard)
     assert heard.is_ended.wait(60)
     assert not heard.results and len(heard.problems) == 1 and heard.problems != [NO_LAST_WORD]
 
@@ -68,7 +69,7 @@ def test_one_that_is_cancelled_is_ended_and_one_that_waits_never_begins(queue, t
     path.write_bytes(wav(np.random.default_rng(1).normal(0, 0.1, 60 * RATE), rate=RATE))
     ids, told = [uuid4() for _ in range(3)], [Heard() for _ in range(3)]
     for task_id, heard in zip(ids, told, strict=True):
-        queue.submit(task_id, {}, path, heard)
+        queue.submit(task_id, Measure(), path, heard)
     assert told[0].is_begun.wait(60)
     for task_id in reversed(ids):  # the one that waits first, so that it does not get the place of another
         queue.cancel(task_id)

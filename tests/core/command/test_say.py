@@ -314,3 +314,9 @@ def test_a_socket_of_just_that_name_is_meant():
     """Said before: "l" was taken for the line output, and the run in its socket was blamed."""
     plan = do(Plan(name="x"), "add bag recorder as bag", "add shoulder camcorder as cam", "bag out l to cam 1")
     assert "in use by cable 1, bag out L" in say(plan, "bag out l to cam 1").problem
+
+
+def test_classes_of_one_name_are_told_apart():
+    """Said before: three answers, "Add Radio receiver" each."""
+    titles = [answer.title for answer in say(Plan(name="Receivers"), "add radio receiver as rx").proposals]
+    assert titles[0] == "Add Radio receiver, one channel, as rx" and len(set(titles)) == len(titles) > 2

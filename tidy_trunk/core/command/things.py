@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
@@ -56,7 +57,11 @@ def add(plan: Plan, rest: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(f"no device is called '{wanted.strip()}': {hint}")
     names = [label for label in _LIST.split(labels.strip()) if label] or [None]
     for found in classes:
-        yield single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))
+        proposal = single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))
+        if len(classes) > 1:  # one is told from the other by its whole name
+            called = f", as {' and '.join(label for label in names if label)}" if names != [None] else ""
+            proposal = replace(proposal, title=f"Add {found.label}{called}")
+        yield proposal
 
 
 def _is_class(plan: Plan, text: str) -> bool:

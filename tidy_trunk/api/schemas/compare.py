@@ -11,6 +11,7 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.compare import MOST_WAYS, Compared
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
+from tidy_trunk.words import remark
 
 WayId = Annotated[str, Field(min_length=1, max_length=120)]
 
@@ -91,7 +92,7 @@ class ComparedOut(Out):
             predicted_place=item.predicted_place,
             rules=item.rules,
             off_db=item.off_db,
-            remark=item.remark,
+            remark=remark(item),
             is_cut_off=found.is_cut_off,
             bands=[
                 # Against the tone, so that ways of another level lie where the ear would put them.

@@ -6,13 +6,14 @@ import pytest
 
 from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
-from tidy_trunk.core.advice.compare import Recorded, compare, track_reached, way_plans
+from tidy_trunk.core.advice.compare import NoiseKind, Recorded, Surprise, compare, track_reached, way_plans
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.sound.levels import LevelSolver, Report
 from tidy_trunk.core.sound.simulation import tone_and_silence, truth
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError, TidyTrunkError
+from tidy_trunk.words import remark
 
 REPORT = Report(trace_plan(line_into_camera()))
 LEAD, TRIM, PHONES = "lead-trs-pad-25", "trim", "headphones"
@@ -44,7 +45,9 @@ def test_what_is_as_predicted_keeps_its_place_and_needs_no_remark():
     found = compare(REPORT, "run-2", {way: as_predicted(way) for way in (PHONES, TRIM, LEAD)})
     assert [item.way for item in found] == [LEAD, TRIM, PHONES]
     assert [(item.place, item.predicted_place) for item in found] == [(1, 1), (2, 2), (3, 3)]
-    assert all(item.remark == "" and item.off_db == pytest.approx(0) for item in found)
+    assert all(
+        item.surprise is Surprise.NONE and remark(item) == "" and item.off_db == pytest.approx(0) for item in found
+    )
     assert "headphones" in found[-1].rules and found[-1].rules == found[-1].predicted_rules
 
 
@@ -61,7 +64,7 @@ def test_more_than_3_db_is_pointed_out(off, more, rules, says):
     found = compare(REPORT, "run-2", {LEAD: as_predicted(LEAD, off, **more), PHONES: as_predicted(PHONES)})
     lead = next(item for item in found if item.way == LEAD)
     assert lead.off_db == pytest.approx(off) and rules in lead.rules
-    assert lead.remark == "" if not says else lead.remark.startswith(says)
+    assert remark(lead) == "" if not says else remark(lead).startswith(says)
 
 
 def test_hum_that_is_half_of_the_noise_rules_it():
@@ -69,15 +72,15 @@ def test_hum_that_is_half_of_the_noise_rules_it():
     hums = recorded(-20.0, hums.noise_dbfs, hum=hums.noise_dbfs - 2.9)
     found = compare(REPORT, "run-2", {LEAD: hums, PHONES: as_predicted(PHONES)})
     lead = next(item for item in found if item.way == LEAD)
-    assert lead.rules == "hum" and "mains loop" in lead.remark
+    assert lead.rules == "hum" and lead.kind is NoiseKind.HUM and lead.surprise is Surprise.NOISIER
     assert (lead.place, lead.predicted_place) == (2, 1), "what was thought the quieter way is the noisier one"
 
 
 def test_what_is_cut_off_comes_last_however_quiet_it_is():
     found = compare(REPORT, "run-2", {AS_IT_IS: recorded(-1.0, -80.0, cut_off=True), PHONES: as_predicted(PHONES)})
-    assert [item.way for item in found] == [PHONES, AS_IT_IS] and "cut off" in found[1].remark
+    assert [item.way for item in found] == [PHONES, AS_IT_IS] and found[1].surprise is Surprise.CUT_OFF
     found = compare(REPORT, "run-2", {LEAD: as_predicted(LEAD, cut_off=True), PHONES: as_predicted(PHONES)})
-    assert "not predicted" in found[1].remark
+    assert found[1].surprise is Surprise.CUT_OFF_UNFORESEEN
 
 
 @pytest.mark.parametrize(

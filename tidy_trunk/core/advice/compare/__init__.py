@@ -3,11 +3,23 @@
 from tidy_trunk.core.advice.compare.compare import (
     MOST_WAYS,
     Compared,
+    NoiseKind,
     Recorded,
+    Surprise,
     WayPlan,
     compare,
     track_reached,
     way_plans,
 )
 
-__all__ = ["MOST_WAYS", "Compared", "Recorded", "WayPlan", "compare", "track_reached", "way_plans"]
+__all__ = [
+    "MOST_WAYS",
+    "Compared",
+    "NoiseKind",
+    "Recorded",
+    "Surprise",
+    "WayPlan",
+    "compare",
+    "track_reached",
+    "way_plans",
+]

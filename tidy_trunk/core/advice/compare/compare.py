@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from enum import Enum, StrEnum, auto
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import ways
@@ -25,6 +26,25 @@ HALF_DB: Final = 3.01
 
 RUMBLE_TO_HZ: Final = 160.0
 """ASSUMED_ where rumble ends."""
+
+
+class NoiseKind(StrEnum):
+    """What makes half of a noise, or more."""
+
+    HUM = "hum"
+    RUMBLE = "rumble"
+    HISS = "hiss"
+
+
+class Surprise(Enum):
+    """How a recording differs from what was predicted of it; cut off as predicted is none, and is told all the same."""
+
+    NONE = auto()
+    QUIETER = auto()
+    NOISIER = auto()
+    CUT_OFF = auto()
+    CUT_OFF_UNFORESEEN = auto()
+    IS_WHOLE = auto()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,7 +75,7 @@ class Compared:
     hiss_db, predicted_hiss_db: noise against the tone, negative: how quiet the way is, wherever its knob stands.
     place, predicted_place: from 1, the quietest first; what is cut off comes last.
     rules: what makes most of the noise that was recorded, in words.
-    off_db: measured less predicted; remark: what follows where that is more than devices stray by, "" where it is not.
+    kind: what makes half of it or more; off_db: measured less predicted; surprise: whether that is more than devices stray by.
     """
 
     way: str
@@ -68,8 +88,9 @@ class Compared:
     place: int
     predicted_place: int
     rules: str
+    kind: NoiseKind
     off_db: float
-    remark: str
+    surprise: Surprise
 
 
 @dataclass(frozen=True, slots=True)
@@ -157,7 +178,7 @@ def _compared(way: WayPlan, found: Recorded, thought: _Predicted, place: int, pr
     hiss_db = found.noise_dbfs - found.tone_dbfs
     off_db = hiss_db - thought.hiss_db
     kind = _kind(found)
-    near = abs(off_db) <= WORTH_TELLING_DB and kind == "hiss"
+    near = abs(off_db) <= WORTH_TELLING_DB and kind is NoiseKind.HISS
     return Compared(
         way=way.id,
         label=way.label,
@@ -169,37 +190,24 @@ def _compared(way: WayPlan, found: Recorded, thought: _Predicted, place: int, pr
         place=place,
         predicted_place=predicted_place,
         rules=thought.rules if near else kind,
+        kind=kind,
         off_db=off_db,
-        remark=_remark(off_db, kind) if not (found.is_cut_off or thought.is_cut_off) else _cut_off(found, thought),
+        surprise=_surprise(off_db, found.is_cut_off, thought.is_cut_off),
     )
 
 
-def _kind(found: Recorded) -> str:
-    """What makes half of a noise, or more."""
+def _kind(found: Recorded) -> NoiseKind:
     if found.hum_dbfs is not None and found.hum_dbfs >= found.noise_dbfs - HALF_DB:
-        return "hum"
+        return NoiseKind.HUM
     low = sum_powers_db(band for hertz, band in zip(BANDS_HZ, found.bands, strict=True) if hertz <= RUMBLE_TO_HZ)
-    return "rumble" if low >= found.noise_dbfs - HALF_DB else "hiss"
+    return NoiseKind.RUMBLE if low >= found.noise_dbfs - HALF_DB else NoiseKind.HISS
 
 
-def _cut_off(found: Recorded, thought: _Predicted) -> str:
-    if not found.is_cut_off:
-        return "It was predicted to be cut off, and is not: a burst would be. Measure the full scale of both ends."
-    return "The tone is cut off: nothing repairs that, however quiet it is." + (
-        "" if thought.is_cut_off else " It was not predicted: look at the mode of both ends, and at the cable."
-    )
-
-
-def _remark(off_db: float, kind: str) -> str:
+def _surprise(off_db: float, is_cut_off: bool, was_foreseen: bool) -> Surprise:
+    if is_cut_off:
+        return Surprise.CUT_OFF if was_foreseen else Surprise.CUT_OFF_UNFORESEEN
+    if was_foreseen:
+        return Surprise.IS_WHOLE
     if not math.isfinite(off_db) or abs(off_db) <= WORTH_TELLING_DB:
-        return ""
-    if off_db < 0:
-        return (
-            f"{-off_db:.0f} dB quieter than predicted: the devices are better than their class. Measure their figures."
-        )
-    why = {
-        "hum": "it hums: look for a mains loop, and at the unbalanced part of the cable",
-        "rumble": "it has low-frequency noise: something was still open before the sender, or the low cut is off",
-        "hiss": "it hisses: look whether all inputs of the sender were down, and how its output level stands",
-    }[kind]
-    return f"{off_db:.0f} dB noisier than predicted, and {why}."
+        return Surprise.NONE
+    return Surprise.QUIETER if off_db < 0 else Surprise.NOISIER

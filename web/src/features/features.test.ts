@@ -123,7 +123,7 @@ describe('a run tag', () => {
 describe('a lead', () => {
   it('is a line with its caption; radio is dotted, a pad is drawn', async () => {
     const plain = await html(LeadSegment, { lead: lead(), lit: false, wrong: false })
-    expect(words(plain)).toBe('14 3 m 3.5 mm TRS')
+    expect(words(plain)).toBe('Cable 14 3 m 3.5 mm TRS')
     expect(plain).not.toContain('stroke-dasharray')
     const radio = await html(LeadSegment, { lead: lead({ wireless: true }), lit: false, wrong: false })
     expect(radio).toContain('stroke-dasharray="2 5"')
@@ -137,7 +137,7 @@ describe('a row', () => {
   it('reads from source to verdict', async () => {
     const text = words(await html(TrackRow, { track: track(), chosen: false, litRun: '' }))
     expect(text).toBe(
-      'L Bag recorder line out · 0 dB 14 3 m 3.5 mm TRS Camera B mic socket · +1.5 dB + 1 more −1 ±5 0 clips by 12.8 dB',
+      'L Bag recorder line out · 0 dB Cable 14 3 m 3.5 mm TRS Camera B mic socket · +1.5 dB + 1 more −1 ±5 0 clips by 12.8 dB',
     )
   })
   it('shows silence as a dash and no tolerance beside it', async () => {

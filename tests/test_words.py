@@ -39,6 +39,7 @@ IN_MESSAGES = (
     "run {stage",
     "a lead ",
     "the lead ",
+    "balanced lead",
     "of your own lead",
 )
 

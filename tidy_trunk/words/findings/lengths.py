@@ -15,7 +15,7 @@ def unbalanced_too_long(at: Place, *, length_m: float, near: tuple[Passing, ...]
     return Said(
         f"{length_m:g} m unbalanced",
         f"Cable {at.number} is unbalanced for {length_m:g} m{beside}. Beside dimmers, LED supplies or transmitters, "
-        "1 m has buzzed: balanced lead to the receiving end, adapter of about 0.3 m there."
+        "1 m has buzzed: balanced cable to the receiving end, adapter of about 0.3 m there."
         + (" Or keep it well away from there." if near else ""),
         "Listen at the receiving end with the final power in place, and keep clear of mains.",
     )

@@ -76,7 +76,7 @@ def phantom_voltage(at: Place, *, nominal_v: float, current_ma: float, left_v: f
 @says
 def phantom_budget(at: Place, *, drawn_ma: float, budget_ma: float) -> Said:
     return Said(
-        f"{at.device} has not current for all",
+        f"{at.device} cannot power all its microphones",
         f"The microphones at {at.device} draw {drawn_ma:g} mA at 48 V, and it gives {budget_ma:g} mA for all: the voltage "
         "sags, and with it their loudest sound. Take one off, or one with its own cell.",
     )

@@ -95,7 +95,8 @@ def adviser_of(plan: Plan) -> Adviser:
 
 
 def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
-    """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better.
+    """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better; a stop that
+    no such fix ends may become a caution.
 
     most: fixes of one finding that are looked at.
     """
@@ -110,7 +111,12 @@ def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
                     assert GRAVITY.index(there.severity) < GRAVITY.index(finding.severity)
                     continue
                 assert abs(there.measured_db) < abs(finding.measured_db), (finding.id, fix.label)
-            assert not brought(before, after), (finding.id, fix.label)
+            new = brought(before, after)
+            if fix.brings:  # a caution instead of a stop, told with the fix, where nothing without one is offered
+                assert finding.severity is Severity.STOP and all(other.brings for other in fixes), fix.label
+                assert all(item.severity is Severity.CAUTION for item in new), (finding.id, fix.label)
+                new = [item for item in new if item.id not in {found.finding.id for found in fix.brings}]
+            assert not new, (finding.id, fix.label)
             assert judge(after, told) < now, (finding.id, fix.label)
             # What a trial shares with the plan it was made from changes nothing of what is found.
             assert tuple(told) == adviser.tried(fix.edits).question.findings, (finding.id, fix.label)

@@ -70,7 +70,8 @@ class Adviser:
     """Answers about one plan. Every plan that it tries is worked out once.
 
     A fix is offered only if the finding is then gone or milder, no stop or caution stands that did not stand before, and
-    the judge calls the plan better. Each fix taken makes the judgement less, so that taking them comes to an end.
+    the judge calls the plan better. A stop that nothing else ends may leave a caution in its place: the fix says which.
+    Each fix taken makes the judgement less, so that taking them comes to an end.
     """
 
     def __init__(self, report: Report, *, question: Question | None = None, settled: Plan | None = None) -> None:
@@ -122,7 +123,20 @@ class Adviser:
             for whole, tried in self._with_what_it_brings(finding, move, MOST_FOLLOWED)
             if self._mends(finding, tried)
         ]
-        return _first([*alone, *followed])
+        return _first([*alone, *followed]) or self._instead_of_a_stop(finding, others)
+
+    def _instead_of_a_stop(self, finding: Finding, moves: Iterable[Move]) -> tuple[Move, ...]:
+        """Moves that leave new cautions in place of a stop that nothing else ends: a clipped voice is lost, a hiss is heard."""
+        if finding.severity is not Severity.STOP:
+            return ()
+        found = []
+        for move in moves:
+            tried = self.tried(move.edits)
+            if tried is None or self.new_stops(tried) or not self._mends(finding, tried):
+                continue
+            brings = tuple(Found(item, tried.question.rig) for item in self._fresh(tried))
+            found.append((self._rank(finding, move, tried), replace(move, brings=brings), tried.question.plan))
+        return _first(found)
 
     def ways(self, run_id: str) -> list[Way]:
         """Ways to match a run: the best of its joint by what they do to the whole job, then the others.

@@ -5,16 +5,17 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.question import Question
-from tidy_trunk.core.advice.checks import Finding
+from tidy_trunk.core.advice.checks import Finding, Found
 from tidy_trunk.core.plan import Edit
 
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """Edits that are made together, with the sentence on the button."""
+    """Edits that are made together, with the sentence on the button, and the cautions that they bring."""
 
     label: str
     edits: tuple[Edit, ...]
+    brings: tuple[Found, ...] = ()
 
 
 Maker = Callable[[Question, Finding], Iterable[Move]]

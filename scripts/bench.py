@@ -223,8 +223,8 @@ def sound(folder: Path) -> None:
     assert track is not None
 
     def render() -> None:
-        rig = Report(trace_plan(foundry())).rig
-        Simulator(rig).track_sound(track.trace.stage)
+        index = Report(trace_plan(foundry())).index
+        Simulator(index).track_sound(track.trace.stage)
 
     milliseconds = statistics.median(timed(render, 7))
     loop_s = LOOP_SAMPLES / RATE_HZ

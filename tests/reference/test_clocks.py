@@ -22,7 +22,9 @@ BEGINS, ENDS = 480, 1080
 
 def clocks_of(plan: Plan) -> Clocks:
     report = Report(trace_plan(plan))
-    return Clocks(report.rig, {timecode_device.device: timecode_device for timecode_device in timecode_devices(report)})
+    return Clocks(
+        report.index, {timecode_device.device: timecode_device for timecode_device in timecode_devices(report)}
+    )
 
 
 def drawn(seed: int):

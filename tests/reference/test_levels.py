@@ -109,7 +109,7 @@ def test_headroom_is_that_of_the_whole_way():
     bag, cam = ours.track("bag.1"), ours.track("cam.L")
     assert cam.headroom_db == pytest.approx(bag.headroom_db, abs=0.01) and -cam.sound.peak > cam.headroom_db + 10
     for louder_db in (5, 10, 16):
-        source = report(plan).rig.plan.sources["voice"]
+        source = report(plan).index.plan.sources["voice"]
         levels = {key: getattr(source, key) + louder_db for key in ("quiet_db_spl", "average_db_spl", "peak_db_spl")}
         louder, _ = agree(made(SetSource(source="voice", **levels), base=plan))
         assert louder.track("cam.L").headroom_db == pytest.approx(cam.headroom_db - louder_db, abs=0.01), (

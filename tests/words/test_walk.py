@@ -13,5 +13,5 @@ READ = Path(__file__).with_suffix(".txt")
 
 def test_the_checklist_of_the_foundry():
     report = Report(trace_plan(foundry()))
-    lines = [" | ".join(walk_words(item, report.rig)) for item in walk_items(report)]
+    lines = [" | ".join(walk_words(item, report.index)) for item in walk_items(report)]
     assert lines == READ.read_text().splitlines()

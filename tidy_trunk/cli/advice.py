@@ -5,7 +5,7 @@ from typing import Any, Final
 
 from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.advice.adviser import GainPlan, TrackChange, fixed, gain_plan
-from tidy_trunk.core.advice.checks import Found, Severity, check
+from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
 from tidy_trunk.core.base.units import finite
 from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import Plan, apply_edits
@@ -15,7 +15,7 @@ from tidy_trunk.document import write_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import new_file
 from tidy_trunk.media.plan_files import load_plan
-from tidy_trunk.words import said, title_of, why
+from tidy_trunk.words import headline, title_of, why
 
 MOST_MEANT: Final = 3
 """ASSUMED_ other lines that one message offers."""
@@ -32,7 +32,7 @@ def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: boo
             raise InputError(f"'{line}': {answer.problem}{meant}")
         first, before = answer.proposals[0], _stops(plan)
         plan, _ = apply_edits(plan, first.edits)
-        new = [said(*found).title for key, found in _stops(plan).items() if key not in before]
+        new = [headline(found) for key, found in _stops(plan).items() if key not in before]
         answers.append(
             {"line": line, "title": title_of(first), "steps": list(first.steps), "outcome": first.outcome, "stops": new}
         )
@@ -77,8 +77,8 @@ def fix_plan(path: Path, out: Path | None, as_json: bool) -> None:
     left = _found(plan)
     _write(out, plan)
     steps = [{"finding": _finding(step.ended), "fix": step.move.label, "judged": list(step.judged)} for step in taken]
-    words = [f"{said(*step.ended).title}: {step.move.label}" for step in taken] or ["nothing to fix"]
-    words += [f"left, {found.finding.severity}: {said(*found).title}" for found in left]
+    words = [f"{headline(step.ended)}: {step.move.label}" for step in taken] or ["nothing to fix"]
+    words += [f"left, {found.finding.severity}: {headline(found)}" for found in left]
     show({"steps": steps, "left": [_finding(found) for found in left]}, "\n".join(words), as_json)
 
 
@@ -88,18 +88,18 @@ def _write(out: Path | None, plan: Plan) -> None:
             stream.write(write_plan(plan))
 
 
-def _found(plan: Plan) -> list[Found]:
+def _found(plan: Plan) -> list[PlacedFinding]:
     report = Report(trace_plan(plan))
-    return [Found(finding, report.rig) for finding in check(report)]
+    return [PlacedFinding(finding, report.index) for finding in check(report)]
 
 
-def _stops(plan: Plan) -> dict[str, Found]:
+def _stops(plan: Plan) -> dict[str, PlacedFinding]:
     return {found.finding.id: found for found in _found(plan) if found.finding.severity is Severity.STOP}
 
 
-def _finding(found: Found) -> dict[str, Any]:
+def _finding(found: PlacedFinding) -> dict[str, Any]:
     finding = found.finding
-    return {"id": finding.id, "rule": finding.rule, "severity": finding.severity, "title": said(*found).title}
+    return {"id": finding.id, "rule": finding.rule, "severity": finding.severity, "title": headline(found)}
 
 
 def _track(change: TrackChange) -> dict[str, Any]:
@@ -124,4 +124,4 @@ def _gain_words(found: GainPlan) -> list[str]:
             f"{change.label}: average {level(before.average)} to {level(after.average)}, peak {level(before.peak)} to "
             f"{level(after.peak)} dBFS"
         )
-    return [*words, *(f"left: {said(*left).title}" for left in found.stops_left)]
+    return [*words, *(f"left: {headline(left)}" for left in found.stops_left)]

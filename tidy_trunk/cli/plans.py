@@ -25,8 +25,8 @@ def check_plan(path: Path, as_json: bool) -> int:
         {
             "rule": finding.rule,
             "severity": finding.severity,
-            "title": said(finding, evaluation.rig).title,
-            "text": said(finding, evaluation.rig).text,
+            "title": said(finding, evaluation.index).title,
+            "text": said(finding, evaluation.index).text,
             "source": finding.source,
             "device": finding.device or None,
             "run": finding.run or None,
@@ -51,7 +51,7 @@ def _track(evaluation: Evaluation, index: int) -> dict[str, Any]:
     track = evaluation.report.tracks[index]
     return {
         "id": track.trace.id,
-        "device": evaluation.rig.unit(track.trace.device).label,
+        "device": evaluation.index.unit(track.trace.device).label,
         "track": track.trace.bus,
         "connected": bool(track.trace.stage.feeds),
         "sources": [evaluation.plan.sources[source].label for source in track.sources],

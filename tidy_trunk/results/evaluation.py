@@ -3,7 +3,7 @@
 from functools import cached_property
 
 from tidy_trunk.core.advice.checks import Finding, Severity, check
-from tidy_trunk.core.plan import Plan, Rig
+from tidy_trunk.core.plan import Plan, PlanIndex
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 
@@ -17,8 +17,8 @@ class Evaluation:
         self.report = Report(trace_plan(plan))
 
     @property
-    def rig(self) -> Rig:
-        return self.report.rig
+    def index(self) -> PlanIndex:
+        return self.report.index
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:

@@ -17,7 +17,7 @@ from tidy_trunk.core.gear.catalogue import (
     Wiring,
 )
 from tidy_trunk.core.gear.wiring import Delivery, Judgement, Link, faults, judge, unmated
-from tidy_trunk.core.plan import Rig, Run
+from tidy_trunk.core.plan import PlanIndex, Run
 from tidy_trunk.core.sound.trace import run_delivery, run_link
 
 _SAME_DB = 0.05
@@ -58,13 +58,13 @@ class LeadUse:
     faults: tuple[str, ...]
 
 
-def run_picture(rig: Rig, run: Run) -> RunPicture:
+def run_picture(index: PlanIndex, run: Run) -> RunPicture:
     """What the leads of a run do, as the screen shows it."""
-    sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
+    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
     output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
-    leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+    leads = [(index.lead_of(part), part.branch) for part in run.parts]
     mismatch = unmated(output, [lead for lead, _ in leads], port)
-    found = run_link(rig, run)
+    found = run_link(index, run)
     wrong = faults(output, leads, port, found) if mismatch is None else ()
     supplies = dict.fromkeys(supply for mode in port.modes for supply in mode.supplies)
     return RunPicture(
@@ -73,15 +73,15 @@ def run_picture(rig: Rig, run: Run) -> RunPicture:
                 lead,
                 branch,
                 part.length_m,
-                output.circuit if index == 0 and mismatch is None else None,
-                port.circuit if index == len(leads) - 1 and mismatch is None else None,
+                output.circuit if at == 0 and mismatch is None else None,
+                port.circuit if at == len(leads) - 1 and mismatch is None else None,
             )
-            for index, (part, (lead, branch)) in enumerate(zip(run.parts, leads, strict=True))
+            for at, (part, (lead, branch)) in enumerate(zip(run.parts, leads, strict=True))
         ),
         hears=_hears(found, output, port),
         mono=_mono(found),
         powers=tuple(
-            _power_words(given) for supply in supplies if (given := run_delivery(rig, run, supply)) is not None
+            _power_words(given) for supply in supplies if (given := run_delivery(index, run, supply)) is not None
         ),
         faults=(f"{mismatch.first} does not go into {mismatch.second}",) if mismatch else wrong,
     )

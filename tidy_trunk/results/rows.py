@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue import CELL_KEY, CONNECTORS, InputPort, LeadClass, OutputPort
-from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PortRef, Rig, Run
+from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 from tidy_trunk.core.sound.trace import Place, Stage
 
@@ -59,22 +59,22 @@ def row_of(report: Report, track: TrackLevel) -> Row:
     group: list[Stage] = []
     for stage in path:
         if stage.place is Place.LEAD and stage.run is not None:
-            stops.append(_stop(report.rig, group))
-            leads.append(lead_row(report.rig, stage.run))
+            stops.append(_stop(report.index, group))
+            leads.append(lead_row(report.index, stage.run))
             group = []
         else:
             group.append(stage)
     if leads:
-        stops.append(_stop(report.rig, group))
+        stops.append(_stop(report.index, group))
     return Row(track=track, stops=tuple(stops), leads=tuple(leads), others=max(0, len(track.sources) - 1))
 
 
-def _stop(rig: Rig, group: list[Stage]) -> RowStop:
-    unit = rig.unit(group[-1].device)
+def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
+    unit = index.unit(group[-1].device)
     words = []
     for stage in group:
         if stage.place is Place.MICROPHONE:
-            words.append(_heard_words(rig.plan, stage.device))
+            words.append(_heard_words(index.plan, stage.device))
         elif stage.place is Place.INPUT and not _is_wireless(unit, stage.name):
             words.append(input_words(unit, unit.input(stage.name)))
         elif stage.place is Place.OUTPUT and unit.device_class.capsule is None and not _is_wireless(unit, stage.name):
@@ -123,19 +123,19 @@ def output_words(unit: PlacedDevice, port: OutputPort) -> str:
     return " · ".join(words)
 
 
-def lead_row(rig: Rig, run: Run) -> RowLead:
+def lead_row(index: PlanIndex, run: Run) -> RowLead:
     """A run's leads in one line."""
-    leads = [rig.lead_of(part) for part in run.parts]
+    leads = [index.lead_of(part) for part in run.parts]
     inside = [word for lead in leads if (word := _inside(lead))]
-    plug = _plug(rig, run.sending)
+    plug = _plug(index, run.sending)
     return RowLead(
         run=run.id,
         number=run.number,
         tape=tape_of(run.number),
-        label=parts_words(rig, run.parts) if run.parts else _WITHOUT_LEAD.get(plug, "own plug"),
+        label=parts_words(index, run.parts) if run.parts else _WITHOUT_LEAD.get(plug, "own plug"),
         parts=tuple(lead.label for lead in leads),
         length_m=sum(part.length_m for part in run.parts),
-        plugs=_plugs(rig, run, leads),
+        plugs=_plugs(index, run, leads),
         inside=", ".join(inside),
         wireless=plug == "air",
     )
@@ -145,29 +145,29 @@ _WITHOUT_LEAD: Final = {"air": "radio", "shoe": "on its shoe", "inside": "built 
 """Connectors that no lead goes into, and what joins them. [PRACTICE]"""
 
 
-def parts_words(rig: Rig, parts: tuple[Part, ...]) -> str:
-    return " + ".join(_part_words(rig, part) for part in parts)
+def parts_words(index: PlanIndex, parts: tuple[Part, ...]) -> str:
+    return " + ".join(_part_words(index, part) for part in parts)
 
 
-def _part_words(rig: Rig, part: Part) -> str:
-    lead = rig.lead_of(part)
+def _part_words(index: PlanIndex, part: Part) -> str:
+    lead = index.lead_of(part)
     side = f" ({part.branch})" if part.branch else ""
     return (
         f"{lead.label}{side}" if lead.is_adapter and part.length_m <= 0.5 else f"{part.length_m:g} m {lead.label}{side}"
     )
 
 
-def _plugs(rig: Rig, run: Run, leads: list[LeadClass]) -> str:
+def _plugs(index: PlanIndex, run: Run, leads: list[LeadClass]) -> str:
     if leads:
         ends = (leads[0].sending.connector, leads[-1].receiving.connector)
     else:
-        ends = (_plug(rig, run.sending), _plug(rig, run.receiving))
+        ends = (_plug(index, run.sending), _plug(index, run.receiving))
     first, last = (CONNECTORS[end].label for end in ends)
     return first if first == last else f"{first} to {last}"
 
 
-def _plug(rig: Rig, ref: PortRef) -> str:
-    return rig.unit(ref.device).port(ref.port).plug.connector
+def _plug(index: PlanIndex, ref: PortRef) -> str:
+    return index.unit(ref.device).port(ref.port).plug.connector
 
 
 def _inside(lead: LeadClass) -> str:

@@ -61,7 +61,7 @@ class ClockService:
         """All of it. Raises NotFoundError."""
         report = self._jobs.report(job_id)
         found = timecode_devices(report)
-        clocks = Clocks(report.rig, {timecode_device.device: timecode_device for timecode_device in found})
+        clocks = Clocks(report.index, {timecode_device.device: timecode_device for timecode_device in found})
         days = (clock_day(clocks, timecode_device) for timecode_device in found)
         known = tuple(day for day in days if day is not None)
         return ClockView(report, clocks, found, known, pairs(report, found), late_screens(report))
@@ -95,7 +95,7 @@ class ClockService:
         path = next((item.path for item in screen.pictures if item.camera == camera), "") if screen is not None else ""
         if not path:
             raise NotFoundError(f"there is no switcher '{device}' into which '{camera}' sends its picture")
-        pictures = _rate_of(recording) or FrameRate.parse(report.rig.plan.defaults.frame_rate)
+        pictures = _rate_of(recording) or FrameRate.parse(report.index.plan.defaults.frame_rate)
         seen_s = float(frame / pictures.ratio)
         with opened(recording) as found:
             found.prepare()

@@ -12,7 +12,7 @@ from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, propose_leads, say
 from tidy_trunk.core.gear.catalogue import LEADS
-from tidy_trunk.core.plan import Edit, Plan, Rig, SetParts, apply_edits, differences
+from tidy_trunk.core.plan import Edit, Plan, PlanIndex, SetParts, apply_edits, differences
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -202,9 +202,9 @@ class JobService:
         """What else the catalogue has to join the two ports of a run, best first."""
         plan = self._with_run(job_id, run_id)
         run = plan.runs[run_id]
-        rig = Rig(plan)
-        output = rig.unit(run.sending.device).output(run.sending.port)
-        port = rig.unit(run.receiving.device).input(run.receiving.port)
+        index = PlanIndex(plan)
+        output = index.unit(run.sending.device).output(run.sending.port)
+        port = index.unit(run.receiving.device).input(run.receiving.port)
         two_way = next((part for part in run.parts if part.branch), None)
         joins = find_cable_chains(
             output,
@@ -212,11 +212,11 @@ class JobService:
             length_m=sum(part.length_m for part in run.parts),
             branch=two_way.branch if two_way else "",
             shared=two_way.shared if two_way else "",
-            own=rig.own_leads,
+            own=index.own_leads,
         )
         return [
             CableChainChoice(
-                parts_words(rig, join.parts) or "plug in directly",
+                parts_words(index, join.parts) or "plug in directly",
                 join.faults,
                 join.unbalanced_m,
                 SetParts(run=run_id, parts=join.parts),
@@ -228,13 +228,13 @@ class JobService:
     def with_lead(self, job_id: UUID, run_id: str, lead_id: str) -> tuple[Edit, ...]:
         """The edits that put a lead into a run. Raises NotFoundError: no such run or lead; InputError: it does not fit."""
         plan = self._with_run(job_id, run_id)
-        rig, run = Rig(plan), plan.runs[run_id]
-        lead = rig.own_leads.get(lead_id) or LEADS.get(lead_id)
+        index, run = PlanIndex(plan), plan.runs[run_id]
+        lead = index.own_leads.get(lead_id) or LEADS.get(lead_id)
         if lead is None:
             raise NotFoundError(f"there is no cable '{lead_id}': neither the job's own nor one of the catalogue")
         found = propose_leads(plan, run, (lead_id,))
         if not found:
-            raise InputError(f"{lead.label} does not fit cable {run.number}, {rig.run_label(run).split(', ', 1)[1]}")
+            raise InputError(f"{lead.label} does not fit cable {run.number}, {index.run_label(run).split(', ', 1)[1]}")
         return found[0].edits
 
     def ways(self, job_id: UUID, run_id: str) -> list[Way]:
@@ -242,7 +242,7 @@ class JobService:
 
     def wanted_pad(self, job_id: UUID, run_id: str) -> WantedPad:
         """The pad that a run wants."""
-        return wanted_pad(Rig(self._with_run(job_id, run_id)), run_id)
+        return wanted_pad(PlanIndex(self._with_run(job_id, run_id)), run_id)
 
     def gain_plan(self, job_id: UUID, pins: Pins) -> GainPlan:
         """Where every knob of a job should stand; nothing is kept."""
@@ -269,7 +269,7 @@ class JobService:
     def picture(self, job_id: UUID, run_id: str) -> RunPicture:
         """A run opened: its contacts, and the result."""
         plan = self._with_run(job_id, run_id)
-        return run_picture(Rig(plan), plan.runs[run_id])
+        return run_picture(PlanIndex(plan), plan.runs[run_id])
 
     def _with_run(self, job_id: UUID, run_id: str) -> Plan:
         plan = _plan(self._store.newest(job_id))

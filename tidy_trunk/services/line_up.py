@@ -73,7 +73,7 @@ class LineUpService:
         """
         report = self._jobs.report(job_id)
         edit = taken(report, track_id, sent_dbfs=sent_dbfs, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
-        return Taken(edit.sentence(report.rig.plan), (edit,))
+        return Taken(edit.sentence(report.index.plan), (edit,))
 
     def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> Taken:
         """What takes over what a knob gave in a recording of steps; nothing is kept.
@@ -96,7 +96,7 @@ class LineUpService:
             read_from=ReadFrom.BENCH if made_for.bench else ReadFrom.RECORDING,
             when=self._when(),
         )
-        return Taken(edits[0].sentence(report.rig.plan), edits)
+        return Taken(edits[0].sentence(report.index.plan), edits)
 
     def meter(self, job_id: UUID, recording_id: UUID, track_id: str, shown_dbfs: Sequence[float | None]) -> Taken:
         """What takes over how a meter reads: one reading for each tone or step of a recording, None where none was made.
@@ -112,14 +112,14 @@ class LineUpService:
         pairs = [MeterPair(shown, level) for shown, level in zip(shown_dbfs, levels, strict=True) if shown is not None]
         report = self._jobs.report(job_id)
         edit = meter_edit(report, track_id, pairs, self._when())
-        return Taken(edit.sentence(report.rig.plan), (edit,))
+        return Taken(edit.sentence(report.index.plan), (edit,))
 
     def _when(self) -> str:
         return self._now().astimezone().isoformat(timespec="minutes")
 
     def tone(self, job_id: UUID, seconds: float) -> bytes:
         """The job's line-up tone as a WAV, two channels, the left one marked. Raises InputError: a length that cannot be."""
-        level = self._jobs.report(job_id).rig.plan.defaults.alignment_dbfs
+        level = self._jobs.report(job_id).index.plan.defaults.alignment_dbfs
         pieces = line_up_tone(level, 1_000.0, seconds, rate_hz=RATE_HZ, channels=2, ident=True)
         box = io.BytesIO()
         count = round(seconds * RATE_HZ)

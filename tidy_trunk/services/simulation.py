@@ -7,7 +7,7 @@ from uuid import UUID
 
 import numpy as np
 
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
 from tidy_trunk.core.sound.simulation import (
     RATE_HZ,
@@ -68,11 +68,11 @@ class BenchService:
     def __init__(self, jobs: JobService) -> None:
         self._jobs = jobs
 
-    def points(self, job_id: UUID, track_id: str) -> tuple[Rig, tuple[Point, ...]]:
+    def points(self, job_id: UUID, track_id: str) -> tuple[PlanIndex, tuple[Point, ...]]:
         """Where one can listen on the way to a track. Raises NotFoundError."""
         report, track = self._track(job_id, track_id)
         # The controls are shown as the job knows them: what the bench really does is for measuring.
-        return self._jobs.report(job_id).rig, points_of(report, track.trace.stage)
+        return self._jobs.report(job_id).index, points_of(report, track.trace.stage)
 
     def sound(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> bytes:
         """What is heard at a point, as a WAV that can be played over and over without a seam.
@@ -90,15 +90,15 @@ class BenchService:
         found = seen(place.bench, place.point, is_track=place.is_track)
         if not place.is_track:
             return Sight(place.point, found, None, None)
-        rig, device = place.bench.rig, place.point.stage.device
-        shows = meter_shows_dbfs(rig.plan, device, found.level) if math.isfinite(found.level) else None
+        index, device = place.bench.index, place.point.stage.device
+        shows = meter_shows_dbfs(index.plan, device, found.level) if math.isfinite(found.level) else None
         heard = audible(place.bench, place.point, is_track=True)
-        clap = clap_at(rig, device, heard, RATE_HZ) if asked.play is Play.CLAP else None
+        clap = clap_at(index, device, heard, RATE_HZ) if asked.play is Play.CLAP else None
         return Sight(place.point, found, shows, clap)
 
     def _track(self, job_id: UUID, track_id: str) -> tuple[Report, TrackLevel]:
         # The bench is what its devices are, not what is thought of them.
-        report = Report(trace_plan(truth(self._jobs.report(job_id).rig.plan)))
+        report = Report(trace_plan(truth(self._jobs.report(job_id).index.plan)))
         track = report.known_track(track_id)
         return report, track
 
@@ -109,15 +109,15 @@ class BenchService:
             raise NotFoundError(f"the way to this track has {len(points)} points: there is no number {number}")
         oscillators = NO_OSCILLATORS
         if asked.from_sender:
-            sender = known_sender(report.rig, track.trace.stage).device
-            oscillators = {sender: report.rig.tone_dbfs(sender)}
+            sender = known_sender(report.index, track.trace.stage).device
+            oscillators = {sender: report.index.tone_dbfs(sender)}
         runs = {stage.run.id for stage in upstream_of(track.trace.stage) if stage.run is not None}
         if asked.loose and asked.loose not in runs:
             raise InputError(
                 f"cable '{asked.loose}' is not on the way to this track: choose one of {', '.join(sorted(runs))}"
             )
         faults = Faults(strays=True, loose=asked.loose)
-        bench = Simulator(report.rig, asked.play, oscillators=oscillators, faults=faults)
+        bench = Simulator(report.index, asked.play, oscillators=oscillators, faults=faults)
         return _Place(bench, points[number], number == len(points) - 1)
 
 

@@ -37,7 +37,7 @@ class BenchRecordings:
             InputError: A track that no tone can be sent to.
         """
         report = self._jobs.report(job_id)
-        recorded = tone_take(truth(report.rig.plan), track_id)
+        recorded = tone_take(truth(report.index.plan), track_id)
         what = f"tone on {_words(report, track_id)}"
         return self._keep(job_id, own_id, report, what, recorded, Measure(track=track_id, bench=True))
 
@@ -65,7 +65,7 @@ class BenchRecordings:
         tries = list(positions or (worth_trying(knob, step.shows_dbfs) if step is not None else ()))
         if len(tries) < 2:
             raise InputError("at no two positions of this knob would the tone be clean: match the levels first")
-        recorded = tone_steps(truth(report.rig.plan), track_id, device, control, tries, PAUSE_S)
+        recorded = tone_steps(truth(report.index.plan), track_id, device, control, tries, PAUSE_S)
         request = Measure(
             track=track_id, bench=True, settings=tuple(tries), target_dbfs=target_dbfs, device=device, control=control
         )
@@ -106,10 +106,10 @@ class BenchRecordings:
         data = wav(recorded)
         result = recording_document(lambda: io.BytesIO(data), request.settings, request.target_dbfs)
         device = request.track.partition(".")[0]
-        shown = tuple(meter_shows_dbfs(report.rig.plan, device, level) for level in tone_levels(result))
+        shown = tuple(meter_shows_dbfs(report.index.plan, device, level) for level in tone_levels(result))
         return self._recordings.keep(job_id, recording_id, f"Simulator: {what}", replace(request, shown=shown), result)
 
 
 def _words(report: Report, track_id: str) -> str:
     device, _, bus = track_id.partition(".")
-    return report.rig.unit(device).bus_label(bus)
+    return report.index.unit(device).bus_label(bus)

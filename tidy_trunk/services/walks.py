@@ -7,7 +7,7 @@ from typing import Final
 from uuid import UUID
 
 from tidy_trunk.core.advice.walk import WalkItem, walk_items
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
@@ -38,7 +38,7 @@ class WalkService:
             raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a cable first")
         # Kept as it is read to whoever walks: the plan may change meanwhile.
         return self._store.begin(
-            walk_id, job_id, state.revision.number, [_kept(item, report.rig) for item in items], self._now()
+            walk_id, job_id, state.revision.number, [_kept(item, report.index) for item in items], self._now()
         )
 
     def all(self, job_id: UUID) -> list[WalkRecord]:
@@ -59,6 +59,6 @@ class WalkService:
         self._store.delete(job_id, walk_id)
 
 
-def _kept(item: WalkItem, rig: Rig) -> dict[str, str]:
-    words = walk_words(item, rig)
+def _kept(item: WalkItem, index: PlanIndex) -> dict[str, str]:
+    words = walk_words(item, index)
     return {"id": item.id, "group": words.heading, "text": words.text, "why": words.why}

@@ -1,18 +1,18 @@
 """Why a gain plan moves a control."""
 
 from tidy_trunk.core.advice.adviser import JUST_DB, Outcome
-from tidy_trunk.core.advice.checks import Found
+from tidy_trunk.core.advice.checks import PlacedFinding
 from tidy_trunk.core.base.units import SILENCE_DB
-from tidy_trunk.words.findings import said
+from tidy_trunk.words.findings import headline
 from tidy_trunk.words.numbers import whole
 
 
-def why(reason: Found | Outcome | None) -> str:
+def why(reason: PlacedFinding | Outcome | None) -> str:
     """The reason of a step, as half a sentence. None: what follows would be driven too hard."""
     if reason is None:
         return "so that what follows is not driven too hard"
-    if isinstance(reason, Found):
-        return f"fixes: {said(*reason).title}"
+    if isinstance(reason, PlacedFinding):
+        return f"fixes: {headline(reason)}"
     sound = reason.sound
     if sound.average == SILENCE_DB:
         return "nothing is heard there yet"

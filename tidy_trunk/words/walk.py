@@ -6,7 +6,7 @@ from typing import Final, NamedTuple
 from tidy_trunk.core.advice.walk import LAST, TIMECODE, WalkItem
 from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.gear.catalogue import Control
-from tidy_trunk.core.plan import PlacedDevice, Rig, Run, times_words
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, Run, times_words
 from tidy_trunk.words.numbers import unsigned
 
 
@@ -21,32 +21,32 @@ class WalkWords(NamedTuple):
 class Spot:
     """Where an item is, by the names that the user gave."""
 
-    def __init__(self, rig: Rig, item: WalkItem) -> None:
-        self.rig, self.item = rig, item
+    def __init__(self, index: PlanIndex, item: WalkItem) -> None:
+        self.index, self.item = index, item
 
     @property
     def unit(self) -> PlacedDevice:
-        return self.rig.unit(self.item.device)
+        return self.index.unit(self.item.device)
 
     def run(self, run_id: str) -> Run:
-        return self.rig.plan.runs[run_id]
+        return self.index.plan.runs[run_id]
 
     def port(self, port_id: str) -> str:
         return begun(self.unit.port(port_id).label)
 
     def names(self, device_ids: tuple[str, ...]) -> str:
-        return ", ".join(self.rig.unit(device).label for device in device_ids)
+        return ", ".join(self.index.unit(device).label for device in device_ids)
 
 
 Line = tuple[str, str]
 _LINES: Final[dict[str, Callable[..., Line]]] = {}
 
 
-def walk_words(item: WalkItem, rig: Rig) -> WalkWords:
-    """An item in words. `rig`: of the plan that is walked along."""
+def walk_words(item: WalkItem, index: PlanIndex) -> WalkWords:
+    """An item in words. `index`: of the plan that is walked along."""
     headings = {TIMECODE: "Timecode", LAST: "At the end"}
-    heading = headings.get(item.group) or rig.unit(item.group).label
-    return WalkWords(heading, *_LINES[item.what](Spot(rig, item), **item.facts))
+    heading = headings.get(item.group) or index.unit(item.group).label
+    return WalkWords(heading, *_LINES[item.what](Spot(index, item), **item.facts))
 
 
 def _line(function: Callable[..., Line]) -> Callable[..., Line]:
@@ -157,15 +157,15 @@ def _settings(at: Spot, *, port: str, controls: tuple[Control, ...]) -> Line:
 @_line
 def _cable(at: Spot, *, run: str, has_pad: bool, alike: str) -> Line:
     cable = at.run(run)
-    leads = " and ".join(lead.label for lead, _ in at.rig.leads_of(cable))
+    leads = " and ".join(lead.label for lead, _ in at.index.leads_of(cable))
     how = f"{leads}, its tape at both ends" if leads else "plugged in directly"
     why = ""
     if has_pad:
         why = "Its attenuator goes to the receiving end, and it looks like the plain cable."
     elif alike:
-        beside = begun(at.rig.unit(cable.sending.device).input(alike).label)
+        beside = begun(at.index.unit(cable.sending.device).input(alike).label)
         why = f"{beside} beside it looks the same: plugged in there, the cable gives silence."
-    return f"Cable {cable.number} from {at.rig.port_label(cable.sending)}: {how}.", why
+    return f"Cable {cable.number} from {at.index.port_label(cable.sending)}: {how}.", why
 
 
 @_line

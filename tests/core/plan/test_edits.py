@@ -14,10 +14,10 @@ from tidy_trunk.core.plan import (
     Hear,
     Part,
     Plan,
+    PlanIndex,
     PortRef,
     RemoveDevice,
     RenameDevice,
-    Rig,
     RouteBus,
     SetFigure,
     SetJob,
@@ -73,7 +73,7 @@ def test_a_class_of_ones_own():
     )
     own = plan.devices["bag"].class_id
     plan = made(AddDevice(class_id=own, id="other"), base=plan)
-    mode = Rig(plan).unit("other").input("in1").modes[0]
+    mode = PlanIndex(plan).unit("other").input("in1").modes[0]
     assert mode.clip_dbu == figure
     assert plan.devices["other"].label == "My bag"
 

@@ -31,8 +31,8 @@ AskedDep = Annotated[Asked, Depends(_asked)]
 @router.get("/points")
 def read_points(job_id: UUID, track_id: ItemId, bench: Bench) -> list[PointOut]:
     """Where one can listen on the way to a track, from the microphone on."""
-    rig, points = bench.points(job_id, track_id)
-    return [PointOut.from_core(rig, number, point) for number, point in enumerate(points)]
+    index, points = bench.points(job_id, track_id)
+    return [PointOut.from_core(index, number, point) for number, point in enumerate(points)]
 
 
 @router.get("/points/{number}")

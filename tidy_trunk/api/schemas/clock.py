@@ -2,7 +2,7 @@
 
 from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.base.timecode import name_of
-from tidy_trunk.core.plan import JamOver, Rig
+from tidy_trunk.core.plan import JamOver, PlanIndex
 from tidy_trunk.core.time.clock import (
     ClockDay,
     Clocks,
@@ -48,25 +48,25 @@ class TimecodeDeviceOut(Out):
     rejam_every_h: Level
 
     @classmethod
-    def from_core(cls, rig: Rig, timecode_device: TimecodeDevice) -> "TimecodeDeviceOut":
+    def from_core(cls, index: PlanIndex, timecode_device: TimecodeDevice) -> "TimecodeDeviceOut":
         alone, relative_drift, jam = timecode_device.alone, timecode_device.relative_drift, timecode_device.jam
         return cls(
             device=timecode_device.device,
-            label=rig.unit(timecode_device.device).label,
+            label=index.unit(timecode_device.device).label,
             gets=timecode_device.gets,
-            giver=_label(rig, timecode_device.giver),
+            giver=_label(index, timecode_device.giver),
             giver_id=timecode_device.giver,
             over=None if jam is None else jam.over,
             jams_min=[] if jam is None else list(jam.at_min),
-            track=_track(rig, timecode_device.track),
+            track=_track(index, timecode_device.track),
             loss_db=timecode_device.loss_db,
-            beside=[_track(rig, track) for track in timecode_device.beside],
+            beside=[_track(index, track) for track in timecode_device.beside],
             has_socket=timecode_device.has_socket,
             rate=name_of(timecode_device.rate),
             records_run=timecode_device.records_run,
             ppm=timecode_device.ppm,
             forgets=timecode_device.forgets,
-            genlocked_to=_label(rig, timecode_device.genlocked_to),
+            genlocked_to=_label(index, timecode_device.genlocked_to),
             relative_drift_ppm=None if relative_drift is None else relative_drift.ppm,
             is_measured=relative_drift is not None and relative_drift.is_measured,
             parts_ms=None if alone is None else alone.drift_ms,
@@ -102,16 +102,16 @@ class ClockDayOut(Out):
 
     @classmethod
     def from_core(cls, clocks: Clocks, day: ClockDay) -> "ClockDayOut":
-        advised, rig = jams_for(clocks, day.device), clocks.rig
+        advised, index = jams_for(clocks, day.device), clocks.index
         return cls(
             device=day.device,
-            label=rig.unit(day.device).label,
+            label=index.unit(day.device).label,
             free_runs=[
                 FreeRunOut(
                     begins_min=free_run.begins_min,
                     ends_min=free_run.ends_min,
                     begins_frames=free_run.begins_frames,
-                    against=_label(rig, free_run.against),
+                    against=_label(index, free_run.against),
                     apart_frames=free_run.apart_frames,
                     beyond_min=free_run.beyond_min,
                 )
@@ -150,11 +150,11 @@ class PairOut(Out):
     long_take_min: float | None
 
     @classmethod
-    def from_core(cls, rig: Rig, pair: Pair) -> "PairOut":
-        reach, sources = pair.reach, rig.plan.sources
+    def from_core(cls, index: PlanIndex, pair: Pair) -> "PairOut":
+        reach, sources = pair.reach, index.plan.sources
         return cls(
-            camera=_label(rig, pair.camera),
-            recorder=_label(rig, pair.recorder),
+            camera=_label(index, pair.camera),
+            recorder=_label(index, pair.recorder),
             by=list(pair.by),
             sources=[
                 CommonSourceOut(source=sources[item.source].label, later_ms=item.later_ms) for item in pair.sources
@@ -213,12 +213,12 @@ class StraightSoundOut(Out):
     windows: list[WindowOut]
 
     @classmethod
-    def from_core(cls, rig: Rig, sound: StraightSound) -> "StraightSoundOut":
+    def from_core(cls, index: PlanIndex, sound: StraightSound) -> "StraightSoundOut":
         delay = sound.delay
         return cls(
             run=sound.run,
-            number=rig.plan.runs[sound.run].number,
-            sender=_label(rig, sound.sender),
+            number=index.plan.runs[sound.run].number,
+            sender=_label(index, sound.sender),
             least_ms=sound.late.least_ms,
             most_ms=sound.late.most_ms,
             parts=[PartOut(what=part.what, ms=part.ms) for part in sound.late.parts],
@@ -247,16 +247,16 @@ class ScreenOut(Out):
     sounds: list[StraightSoundOut]
 
     @classmethod
-    def from_core(cls, rig: Rig, item: LateScreen) -> "ScreenOut":
+    def from_core(cls, index: PlanIndex, item: LateScreen) -> "ScreenOut":
         return cls(
             device=item.device,
-            label=_label(rig, item.device),
+            label=_label(index, item.device),
             is_switcher=item.is_switcher,
             own_frames=item.own_frames,
             pictures=[
                 PictureOut(
                     device=picture.camera,
-                    camera=_label(rig, picture.camera),
+                    camera=_label(index, picture.camera),
                     over_sdi=picture.over_sdi,
                     own_frames=picture.own_frames,
                     late_frames=picture.late_frames,
@@ -270,7 +270,7 @@ class ScreenOut(Out):
             delay_samples=item.delay.sample_count,
             delay_metres=item.delay_metres,
             windows=_windows(item.windows),
-            sounds=[StraightSoundOut.from_core(rig, sound) for sound in item.sounds],
+            sounds=[StraightSoundOut.from_core(index, sound) for sound in item.sounds],
         )
 
 
@@ -321,8 +321,8 @@ class ClockOut(Out):
 
     @classmethod
     def from_core(cls, view: ClockView) -> "ClockOut":
-        rig = view.report.rig
-        defaults = rig.plan.defaults
+        index = view.report.index
+        defaults = index.plan.defaults
         return cls(
             rate=defaults.frame_rate,
             day_begins_min=defaults.day_begins_min,
@@ -330,14 +330,14 @@ class ClockOut(Out):
             limit_frames=defaults.drift_limit_frames,
             breaks=[
                 BreakOut(id=item.id, label=item.label, at_min=item.at_min, length_min=item.length_min)
-                for item in rig.plan.breaks.values()
+                for item in index.plan.breaks.values()
             ],
             timecode_devices=[
-                TimecodeDeviceOut.from_core(rig, timecode_device) for timecode_device in view.timecode_devices
+                TimecodeDeviceOut.from_core(index, timecode_device) for timecode_device in view.timecode_devices
             ],
             days=[ClockDayOut.from_core(view.clocks, day) for day in view.days],
-            pairs=[PairOut.from_core(rig, pair) for pair in view.pairs],
-            screens=[ScreenOut.from_core(rig, item) for item in view.screens],
+            pairs=[PairOut.from_core(index, pair) for pair in view.pairs],
+            screens=[ScreenOut.from_core(index, item) for item in view.screens],
         )
 
 
@@ -355,10 +355,10 @@ def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
     ]
 
 
-def _label(rig: Rig, device: str) -> str:
-    return rig.unit(device).label if device else ""
+def _label(index: PlanIndex, device: str) -> str:
+    return index.unit(device).label if device else ""
 
 
-def _track(rig: Rig, track: str) -> str:
+def _track(index: PlanIndex, track: str) -> str:
     device, _, bus = track.partition(".")
-    return rig.unit(device).place_label(bus) if track else ""
+    return index.unit(device).place_label(bus) if track else ""

@@ -2,7 +2,7 @@
 
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.gear.catalogue import Control, ControlKind, Setting, controls_of
-from tidy_trunk.core.plan import PlacedDevice, Rig, law_key
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, law_key
 from tidy_trunk.document import Value
 
 
@@ -32,7 +32,7 @@ class ControlOut(Out):
     mark: float | None
 
     @classmethod
-    def from_core(cls, rig: Rig, unit: PlacedDevice, control: Control) -> "ControlOut":
+    def from_core(cls, index: PlanIndex, unit: PlacedDevice, control: Control) -> "ControlOut":
         value = unit.device.settings.get(control.id, control.default)
         return cls(
             id=control.id,
@@ -47,21 +47,21 @@ class ControlOut(Out):
             maximum=control.span.maximum_db if control.span else None,
             step=control.span.step_db if control.span else None,
             gives_db=round(control.span.gain_db(float(value)), 2) if control.span and control.span.law else None,
-            mark=_mark(rig, unit, control, value),
+            mark=_mark(index, unit, control, value),
         )
 
 
-def _mark(rig: Rig, unit: PlacedDevice, control: Control, value: Setting) -> float | None:
-    law = rig.plan.gain_laws.get(law_key(unit.device.class_id, control.id))
+def _mark(index: PlanIndex, unit: PlacedDevice, control: Control, value: Setting) -> float | None:
+    law = index.plan.gain_laws.get(law_key(unit.device.class_id, control.id))
     if law is None or law.scale is None or control.span is None:
         return None
     return round(law.scale.mark(float(value), control.span), 2)
 
 
-def port_controls(rig: Rig, unit: PlacedDevice, port_id: str) -> list[ControlOut]:
+def port_controls(index: PlanIndex, unit: PlacedDevice, port_id: str) -> list[ControlOut]:
     """The controls of one port that act as it is set now: of the knobs, those of its mode."""
     return [
-        ControlOut.from_core(rig, unit, control)
+        ControlOut.from_core(index, unit, control)
         for control in controls_of(unit.device_class).values()
         if control.port == port_id and unit.acts(control)
     ]

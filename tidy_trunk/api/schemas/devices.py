@@ -82,7 +82,7 @@ class DeviceDetailOut(Out):
             kind=device_class.kind,
             ports=[port_out(port) for port in device_class.ports],
             controls=[
-                ControlOut.from_core(evaluation.rig, unit, control)
+                ControlOut.from_core(evaluation.index, unit, control)
                 for control in controls_of(device_class).values()
                 if unit.acts(control) or not control.port
             ],

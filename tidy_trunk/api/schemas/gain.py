@@ -103,5 +103,5 @@ class GainPlanOut(Out):
             steps=[StepOut.from_core(step) for step in plan.steps],
             tracks=[TrackChangeOut.from_core(change) for change in plan.tracks],
             stops_before=plan.stops_before,
-            stops_left=[FindingOut.from_core(*found) for found in plan.stops_left],
+            stops_left=[FindingOut.from_core(found.finding, found.index) for found in plan.stops_left],
         )

@@ -10,7 +10,7 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.adviser import Move
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.plan import Plan, Rig, sentences
+from tidy_trunk.core.plan import Plan, PlanIndex, sentences
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.rows import Row, lead_row, row_of
@@ -172,8 +172,8 @@ class BeneathOut(Out):
     text: str
 
     @classmethod
-    def from_core(cls, finding: Finding, rig: Rig) -> "BeneathOut":
-        words = said(finding, rig)
+    def from_core(cls, finding: Finding, index: PlanIndex) -> "BeneathOut":
+        words = said(finding, index)
         return cls(title=words.title, text=words.text)
 
 
@@ -196,8 +196,8 @@ class FindingOut(Out):
     beneath: list[BeneathOut]
 
     @classmethod
-    def from_core(cls, finding: Finding, rig: Rig) -> "FindingOut":
-        words = said(finding, rig)
+    def from_core(cls, finding: Finding, index: PlanIndex) -> "FindingOut":
+        words = said(finding, index)
         return cls(
             id=finding.id,
             rule=finding.rule,
@@ -214,7 +214,7 @@ class FindingOut(Out):
             tracks=list(finding.tracks),
             measured_db=finding.measured_db,
             has_inserted_devices=finding.has_inserted_devices,
-            beneath=[BeneathOut.from_core(item, rig) for item in finding.beneath],
+            beneath=[BeneathOut.from_core(item, index) for item in finding.beneath],
         )
 
 
@@ -332,7 +332,7 @@ class JobStateOut(Out):
     @classmethod
     def from_core(cls, state: JobState) -> "JobStateOut":
         record, evaluation = state.revision, state.evaluation
-        target = evaluation.rig.targets[evaluation.plan.defaults.target]
+        target = evaluation.index.targets[evaluation.plan.defaults.target]
         return cls.model_construct(
             job=record.job,
             revision=record.number,
@@ -344,8 +344,8 @@ class JobStateOut(Out):
             plan=PlanDocument.from_core(evaluation.plan),
             target=f"{target.label}, {target.words}",
             devices=_devices(evaluation),
-            runs=[LeadOut.model_validate(lead_row(evaluation.rig, run)) for run in evaluation.plan.runs.values()],
-            findings=[FindingOut.from_core(finding, evaluation.rig) for finding in evaluation.findings],
+            runs=[LeadOut.model_validate(lead_row(evaluation.index, run)) for run in evaluation.plan.runs.values()],
+            findings=[FindingOut.from_core(finding, evaluation.index) for finding in evaluation.findings],
             counts=CountsOut.from_core(evaluation),
         )
 
@@ -357,7 +357,7 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
         if not track.trace.stage.feeds:
             continue  # a track with nothing plugged in is no row
         row = row_of(evaluation.report, track)
-        unit = evaluation.rig.unit(track.trace.device)
+        unit = evaluation.index.unit(track.trace.device)
         label = unit.bus(track.trace.bus).label
         names = [sources[source].label for source in track.sources]
         out = TrackOut.from_core(row, label, names, list(evaluation.findings))
@@ -372,7 +372,7 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
             is_recording=unit.device_class.is_recording,
             tracks=rows.get(unit.device.id, []),
         )
-        for unit in evaluation.rig.units()
+        for unit in evaluation.index.units()
     ]
 
 

@@ -166,8 +166,8 @@ class LadderOut(Out):
 
     @classmethod
     def from_core(cls, evaluation: Evaluation, track: TrackLevel, through: str) -> "LadderOut":
-        report, rig = evaluation.report, evaluation.rig
-        unit = rig.unit(track.trace.device)
+        report, index = evaluation.report, evaluation.index
+        unit = index.unit(track.trace.device)
         branches = report.branches(track.trace.stage)
         rungs = report.ladder(track.trace, through)
         target = track.target
@@ -183,7 +183,7 @@ class LadderOut(Out):
             title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
             origin=" and ".join(names) or "no source",
             rungs=[_rung(evaluation, rung) for rung in rungs],
-            branches=[BranchOut(device=device, label=rig.unit(device).label) for device in branches],
+            branches=[BranchOut(device=device, label=index.unit(device).label) for device in branches],
             through=through,
             target=TargetOut(
                 label=target.label,
@@ -239,7 +239,7 @@ def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
     trace = safety.track.trace
     return SafetyOut(
         track=trace.id,
-        label=evaluation.rig.unit(trace.device).bus_label(trace.bus),
+        label=evaluation.index.unit(trace.device).bus_label(trace.bus),
         words=safety_words(evaluation.report, safety),
         average_dbfs=safety.track.sound.average,
     )
@@ -247,20 +247,20 @@ def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
 
 def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
     stage, level = rung.level.stage, rung.level
-    unit = evaluation.rig.unit(stage.device)
+    unit = evaluation.index.unit(stage.device)
     ruling = max(level.sound.noises, key=lambda noise: noise.level, default=None)
     detail = ""
     head, tail = unit.label, rung.label.removeprefix(unit.label).strip()
     if stage.place is Place.MICROPHONE:
         head, tail = "Sound", f"at {unit.label}"
     if stage.place is Place.LEAD and stage.run is not None:
-        detail = lead_row(evaluation.rig, stage.run).label
+        detail = lead_row(evaluation.index, stage.run).label
         head, tail = f"Cable {stage.run.number}", detail
     elif stage.place is Place.INPUT:
         detail = input_words(unit, unit.input(stage.name))
     elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:
         detail = output_words(unit, unit.output(stage.name))
-    controls = port_controls(evaluation.rig, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
+    controls = port_controls(evaluation.index, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
     return RungOut(
         place=stage.place,
         label=rung.label,

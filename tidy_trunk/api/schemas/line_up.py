@@ -130,7 +130,7 @@ class KnobOut(Out):
 
     @classmethod
     def from_core(cls, report: Report, knob: Knob) -> "KnobOut":
-        law = report.rig.plan.gain_laws.get(law_key(knob.class_id, knob.control))
+        law = report.index.plan.gain_laws.get(law_key(knob.class_id, knob.control))
         drop = () if law is None else keeping_line_ups(report, DropGainLaw(class_id=law.class_id, control=law.control))
         return cls(
             device=knob.device,
@@ -171,14 +171,14 @@ class LineUpStepOut(Out):
 
     @classmethod
     def from_core(cls, report: Report, step: LineUpStep) -> "LineUpStepOut":
-        rig = report.rig
+        index = report.index
         found = step.line_up
         return cls(
             track=step.track,
             device=step.device,
-            label=rig.unit(step.device).bus_label(step.bus),
+            label=index.unit(step.device).bus_label(step.bus),
             sender=step.sender,
-            sender_label=rig.unit(step.sender).label,
+            sender_label=index.unit(step.sender).label,
             sent_dbfs=step.sent_dbfs,
             shows_dbfs=step.shows_dbfs,
             meter_shows_dbfs=step.meter_shows_dbfs,
@@ -201,7 +201,7 @@ class LineUpStepOut(Out):
             meter=None if step.meter is None else MeterOut.from_core(step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,
-            like=rig.unit(step.device).place_label(step.like) if step.like else "",
+            like=index.unit(step.device).place_label(step.like) if step.like else "",
         )
 
 
@@ -221,7 +221,7 @@ class VoiceStepOut(Out):
     def from_core(cls, report: Report, step: VoiceStep) -> "VoiceStepOut":
         return cls(
             track=step.track,
-            label=report.rig.unit(step.device).bus_label(step.bus),
+            label=report.index.unit(step.device).bus_label(step.bus),
             sources=list(step.sources),
             average_dbfs=step.average_dbfs,
             peak_dbfs=step.peak_dbfs,

@@ -8,7 +8,7 @@ from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.command.words import find_devices, number, split_words
 from tidy_trunk.core.gear.catalogue import Figure, Provenance, figures_of
-from tidy_trunk.core.plan import JamOver, PlacedDevice, Plan, Rig, SetBreak, SetFigure, SetJam
+from tidy_trunk.core.plan import JamOver, PlacedDevice, Plan, PlanIndex, SetBreak, SetFigure, SetJam
 from tidy_trunk.core.time.clock import PICTURE_DELAY, SDI_DELAY
 from tidy_trunk.errors import InputError
 
@@ -44,14 +44,14 @@ def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
         if name.rstrip().endswith(f" by {way}"):
             name, over = name.rstrip().removesuffix(f" by {way}"), way
     at_min = tuple(minutes(piece) for piece in re.split(r"\s*,\s*|\s+and\s+", when) if piece.strip())
-    takers = [match.unit for match in find_devices(Rig(plan), split_words(who)) if not match.rest]
+    takers = [match.unit for match in find_devices(PlanIndex(plan), split_words(who)) if not match.rest]
     if not takers:
         raise NotUnderstoodError(f"nothing here is called '{who.strip()}': say which device is jammed")
     if name.strip().lower() in ("none", "nobody"):
         for taker in takers:
             yield single(plan, SetJam(device=taker.device.id, giver=None))
         return
-    givers = [match.unit for match in find_devices(Rig(plan), split_words(name)) if not match.rest]
+    givers = [match.unit for match in find_devices(PlanIndex(plan), split_words(name)) if not match.rest]
     if not givers:
         raise NotUnderstoodError(f"{takers[0].label} is understood, but nothing here is called '{name.strip()}'")
     for taker in takers:
@@ -67,7 +67,7 @@ def late(plan: Plan, rest: str) -> Iterator[Proposal]:
     if found is None:
         raise NotUnderstoodError(f"'{rest.strip()}': say by how much, as in late camera b 200 ms, or 5 frames")
     by_sdi = found["way"] == "sdi"
-    units = [match.unit for match in find_devices(Rig(plan), split_words(found["who"])) if not match.rest]
+    units = [match.unit for match in find_devices(PlanIndex(plan), split_words(found["who"])) if not match.rest]
     with_picture = [unit for unit in units if _has_picture(unit, _path(by_sdi))]
     for unit in with_picture or units[:1]:
         yield single(plan, picture_delay(plan, unit.device.id, found["delay"], by_sdi=by_sdi))
@@ -80,7 +80,7 @@ def picture_delay(plan: Plan, device: str, text: str, *, by_sdi: bool) -> SetFig
         InputError: Not such a text, or the device has no picture there.
         UnknownItemError: No such device.
     """
-    found, unit, path = re.fullmatch(_DELAY, text.strip().lower()), Rig(plan).unit(device), _path(by_sdi)
+    found, unit, path = re.fullmatch(_DELAY, text.strip().lower()), PlanIndex(plan).unit(device), _path(by_sdi)
     if found is None:
         raise InputError(f"'{text.strip()}' is no picture delay: write 5 for frames, or 200 ms")
     if not _has_picture(unit, path):

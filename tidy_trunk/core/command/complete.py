@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.command.runs import TO
 from tidy_trunk.core.command.words import find_classes, find_devices, matches, near_classes, split_words
 from tidy_trunk.core.gear.catalogue import ControlKind, controls_of
-from tidy_trunk.core.plan import Hazard, PlacedDevice, Plan, Rig
+from tidy_trunk.core.plan import Hazard, PlacedDevice, Plan, PlanIndex
 
 MOST: Final = 6
 """ASSUMED_ completions shown at most."""
@@ -42,7 +42,7 @@ def names(plan: Plan, rest: str) -> Iterator[str]:
 def after_controls(plan: Plan, rest: str) -> Iterator[str]:
     """Devices and sources, and the controls of a device that is named."""
     yield from names(plan, rest)
-    for match in find_devices(Rig(plan), split_words(rest)):
+    for match in find_devices(PlanIndex(plan), split_words(rest)):
         unit = match.unit
         for control in controls_of(unit.device_class).values():
             port = unit.port(control.port).label.lower() + " " if control.port else ""
@@ -71,14 +71,14 @@ def after_path(plan: Plan, rest: str) -> Iterator[str]:
 def between(plan: Plan, line: str) -> Iterator[str]:
     """Devices that give something out; after `to`, devices and sockets that take it."""
     if not TO.search(line + " "):
-        senders = [unit for unit in Rig(plan).units() if unit.device_class.outputs]
+        senders = [unit for unit in PlanIndex(plan).units() if unit.device_class.outputs]
         yield from (f"{label} to " for label in _labels(senders, split_words(line)))
         return
     start, end = TO.split(line + " ", maxsplit=1)
     typed = split_words(end)
-    receivers = [unit for unit in Rig(plan).units() if unit.device_class.inputs]
+    receivers = [unit for unit in PlanIndex(plan).units() if unit.device_class.inputs]
     yield from (f"{start} to {label}" for label in _labels(receivers, typed))
-    for match in find_devices(Rig(plan), typed):
+    for match in find_devices(PlanIndex(plan), typed):
         ports = [port for port in match.unit.device_class.inputs if matches(match.rest, port.label, port.id)]
         yield from (f"{start} to {match.unit.label.lower()} {port.label.lower()}" for port in ports)
 

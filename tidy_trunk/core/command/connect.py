@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import Adviser, Matched, Matcher
-from tidy_trunk.core.advice.checks import Finding, Found
+from tidy_trunk.core.advice.checks import Finding, PlacedFinding
 from tidy_trunk.core.advice.ways import switched
 from tidy_trunk.core.command.proposal import Proposal, single
 from tidy_trunk.core.command.words import Match, find_ports
@@ -16,8 +16,8 @@ from tidy_trunk.core.plan import (
     Edit,
     PlacedDevice,
     Plan,
+    PlanIndex,
     PortRef,
-    Rig,
     Run,
     SetControl,
     SetParts,
@@ -77,35 +77,35 @@ def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
     """A run by each of some leads that fits it; those after which a stop stands come last, and say so."""
     adviser = Adviser(Report(trace_plan(plan)))
     found = []
-    for edit in [edit for lead in leads for edit in _by_lead(adviser.report.rig, run, lead)][:MOST_PROPOSALS]:
+    for edit in [edit for lead in leads for edit in _by_lead(adviser.report.index, run, lead)][:MOST_PROPOSALS]:
         tried = adviser.tried([edit])
-        stops = () if tried is None else _found(adviser.new_stops(tried), tried.question.rig)
+        stops = () if tried is None else _found(adviser.new_stops(tried), tried.question.index)
         found.append(replace(single(plan, edit), stops=stops))
     return sorted(found, key=lambda proposal: bool(proposal.stops))
 
 
-def _by_lead(rig: Rig, run: Run, lead: str) -> Iterator[SetParts]:
+def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
     """The best chain with a certain lead between the ports of a run; nothing where it does not fit.
 
     An attenuator stays at the receiving end, unless its plain twin was asked for.
     """
-    output = rig.unit(run.sending.device).output(run.sending.port)
-    port = rig.unit(run.receiving.device).input(run.receiving.port)
+    output = index.unit(run.sending.device).output(run.sending.port)
+    port = index.unit(run.receiving.device).input(run.receiving.port)
     two_way = next((part for part in run.parts if part.branch), None)
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = max(run.length_m, JOINT_M)
     joins = find_cable_chains(
-        output, port, length_m=length_m, branch=branch, shared=shared, own=rig.own_leads, through=lead
+        output, port, length_m=length_m, branch=branch, shared=shared, own=index.own_leads, through=lead
     )
     for join in joins[:1]:
-        padded = [item for item, _ in rig.leads_of(run) if item.loss_db is not None]
+        padded = [item for item, _ in index.leads_of(run) if item.loss_db is not None]
         loss_db = sum(item.loss_db.value for item in padded if item.loss_db is not None)
         is_plain_twin = any(lead in item.replaces for item in padded)
         yield SetParts(run=run.id, parts=join.parts if is_plain_twin else keeping_loss(join.parts, loss_db, port))
 
 
 def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: str) -> list[_Pair]:
-    rig = Rig(plan)
+    index = PlanIndex(plan)
     found: list[tuple[tuple[float, ...], _Pair]] = []
     for output in find_ports(sender.unit.device_class.outputs, sender.rest):
         for order, port in enumerate(find_ports(receiver.unit.device_class.inputs, receiver.rest)):
@@ -113,7 +113,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
                 continue
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
             far_m = usual_length_m(output, port) if length_m is None else length_m
-            joins = list(_free_joins(rig, ends, output, port, far_m, through))
+            joins = list(_free_joins(index, ends, output, port, far_m, through))
             if joins:
                 join = joins[0]
                 rank = (
@@ -128,7 +128,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
                 found.append((rank, _Pair(output, port, join)))
             elif not through:
                 found += [
-                    ((len(pair.join.faults), order), pair) for pair in _shared_plug(rig, ends, output, port, far_m)
+                    ((len(pair.join.faults), order), pair) for pair in _shared_plug(index, ends, output, port, far_m)
                 ]
     found.sort(key=lambda item: item[0])
     return [pair for _, pair in found]
@@ -140,13 +140,13 @@ def _is_unasked_timecode(output: OutputPort, port: InputPort, said: Sequence[str
 
 
 def _free_joins(
-    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float, through: str
+    index: PlanIndex, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float, through: str
 ) -> Iterator[CableChain]:
     """Joins for ports that are free, or that share a two-way lead that is there already."""
-    sending, receiving = rig.leaving.get(ends[0], []), rig.arriving.get(ends[1], [])
+    sending, receiving = index.leaving.get(ends[0], []), index.arriving.get(ends[1], [])
 
     def found(branch: str = "", shared: str = "") -> list[CableChain]:
-        own = rig.own_leads
+        own = index.own_leads
         return find_cable_chains(
             output, port, length_m=length_m, branch=branch, shared=shared, own=own, through=through
         )
@@ -163,18 +163,18 @@ def _free_joins(
 
 
 def _shared_plug(
-    rig: Rig, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float
+    index: PlanIndex, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float
 ) -> Iterator[_Pair]:
     """A two-way lead into a stereo socket that one run holds alone: that one on the left, the new one on the right."""
-    receiving = rig.arriving.get(ends[1], [])
-    if rig.leaving.get(ends[0]) or len(receiving) != 1 or len(port.channels) != 2:
+    receiving = index.arriving.get(ends[1], [])
+    if index.leaving.get(ends[0]) or len(receiving) != 1 or len(port.channels) != 2:
         return
     (held,) = receiving
     if any(part.branch for part in held.parts):
         return
-    other, shared = rig.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
-    lefts = find_cable_chains(other, port, length_m=held.length_m, branch="L", shared=shared, own=rig.own_leads)
-    rights = find_cable_chains(output, port, length_m=length_m, branch="R", shared=shared, own=rig.own_leads)
+    other, shared = index.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
+    lefts = find_cable_chains(other, port, length_m=held.length_m, branch="L", shared=shared, own=index.own_leads)
+    rights = find_cable_chains(output, port, length_m=length_m, branch="R", shared=shared, own=index.own_leads)
     for left in lefts:
         for right in rights:
             if left.is_right and right.is_right and _two_way(left) == _two_way(right) != "":
@@ -245,18 +245,18 @@ def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
         steps = tuple(sentences(plan, matched.move.edits))
     except TidyTrunkError:
         return None
-    stops = _found(matched.stops, Rig(matched.plan))
+    stops = _found(matched.stops, PlanIndex(matched.plan))
     return Proposal(title, steps, _outcome(matched.plan, matched.move.edits), matched.move.edits, stops)
 
 
-def _found(stops: Sequence[Finding], rig: Rig) -> tuple[Found, ...]:
-    return tuple(Found(finding, rig) for finding in stops)
+def _found(stops: Sequence[Finding], index: PlanIndex) -> tuple[PlacedFinding, ...]:
+    return tuple(PlacedFinding(finding, index) for finding in stops)
 
 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
     *_, connect = (edit for edit in edits if isinstance(edit, Connect))
     run = next(run for run in plan.runs.values() if run.receiving == connect.receiving)
-    if not is_powered(Rig(plan), run.sending.device):
+    if not is_powered(PlanIndex(plan), run.sending.device):
         label = plan.devices[run.sending.device].label
         return f"{label} has no power here: its socket cannot give it, or a cable does not pass it"
     for track in Report(trace_plan(plan)).tracks:
@@ -275,5 +275,5 @@ def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
 
 
 def _ends(plan: Plan, sending: PortRef, receiving: PortRef) -> str:
-    rig = Rig(plan)
-    return f"{rig.port_label(sending)} to {rig.port_label(receiving)}"
+    index = PlanIndex(plan)
+    return f"{index.port_label(sending)} to {index.port_label(receiving)}"

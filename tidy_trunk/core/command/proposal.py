@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.advice.checks import Found
+from tidy_trunk.core.advice.checks import PlacedFinding
 from tidy_trunk.core.plan import Edit, Plan, apply_edits, sentences
 from tidy_trunk.errors import TidyTrunkError
 
@@ -20,7 +20,7 @@ class Proposal:
     steps: tuple[str, ...]
     outcome: str
     edits: tuple[Edit, ...]
-    stops: tuple[Found, ...] = ()
+    stops: tuple[PlacedFinding, ...] = ()
 
 
 class NotUnderstoodError(TidyTrunkError):

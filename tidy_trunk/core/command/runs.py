@@ -26,8 +26,8 @@ from tidy_trunk.core.plan import (
     MoveRun,
     Passing,
     Plan,
+    PlanIndex,
     PortRef,
-    Rig,
     Run,
     SetControl,
     SetParts,
@@ -54,12 +54,12 @@ def connect(plan: Plan, line: str) -> Iterator[Proposal]:
     said = line[: by.start()] if by else line
     length_m, said = take_length(said)
     start, end = TO.split(said, maxsplit=1)
-    rig = Rig(plan)
-    senders, receivers = (find_devices(rig, split_words(words)) for words in (start, end))
+    index = PlanIndex(plan)
+    senders, receivers = (find_devices(index, split_words(words)) for words in (start, end))
     for words, found in ((start, senders), (end, receivers)):
         if not found:
             raise NotUnderstoodError(f"no device here is called '{words.strip(' ,')}'. Add it first: add CLASS as NAME")
-    through = _leads_meant(rig, by.group(1)) if by else ()
+    through = _leads_meant(index, by.group(1)) if by else ()
     count = 0
     for sender in senders[:3]:
         for receiver in receivers[:3]:
@@ -67,10 +67,10 @@ def connect(plan: Plan, line: str) -> Iterator[Proposal]:
                 count += 1
                 yield proposal
     if not count:
-        raise NotUnderstoodError(_why_not(rig, senders[0], receivers[0]))
+        raise NotUnderstoodError(_why_not(index, senders[0], receivers[0]))
 
 
-def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
+def _why_not(index: PlanIndex, sender: Match, receiver: Match) -> str:
     """What was understood of a run, and why nothing comes of it."""
     first, second = sender.unit, receiver.unit
     outputs = find_ports(first.device_class.outputs, sender.rest)
@@ -94,16 +94,16 @@ def _why_not(rig: Rig, sender: Match, receiver: Match) -> str:
             return f"{match.unit.label} has no {what} '{' '.join(match.rest)}': it has {known}"
     for output, port in product(outputs, inputs):
         held = (
-            *rig.leaving.get(PortRef(first.device.id, output.id), ()),
-            *rig.arriving.get(PortRef(second.device.id, port.id), ()),
+            *index.leaving.get(PortRef(first.device.id, output.id), ()),
+            *index.arriving.get(PortRef(second.device.id, port.id), ()),
         )
         if held and _joins_rightly(output, port):
             number = held[0].number
             return (
-                f"That socket is in use by {rig.run_label(held[0])}. Use a Y-cable (swap cable {number} for it by its name), move "
+                f"That socket is in use by {index.run_label(held[0])}. Use a Y-cable (swap cable {number} for it by its name), move "
                 f"cable {number}, or remove it"
             )
-    elsewhere = list(islice(_goes_into(rig, outputs[0]), 3))
+    elsewhere = list(islice(_goes_into(index, outputs[0]), 3))
     return (
         f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no cable fits both. "
         + (f"It goes into {', '.join(elsewhere)}" if elsewhere else "No other free input here takes it either")
@@ -116,18 +116,18 @@ def _joins_rightly(output: Port, port: Port) -> bool:
     return any(join.is_right for join in find_cable_chains(output, port, length_m=usual_length_m(output, port)))
 
 
-def _goes_into(rig: Rig, output: Port) -> Iterator[str]:
+def _goes_into(index: PlanIndex, output: Port) -> Iterator[str]:
     """Free inputs of the job that hear an output as they should."""
-    for unit in rig.units():
+    for unit in index.units():
         for port in unit.device_class.inputs:
-            if not rig.arriving.get(PortRef(unit.device.id, port.id)) and _joins_rightly(output, port):
+            if not index.arriving.get(PortRef(unit.device.id, port.id)) and _joins_rightly(output, port):
                 yield f"{unit.label} {port.label}"
 
 
-def _leads_meant(rig: Rig, text: str) -> tuple[str, ...]:
+def _leads_meant(index: PlanIndex, text: str) -> tuple[str, ...]:
     """Leads of one's own first, then those of the catalogue, whose name the words begin; the shortest name first."""
     words = split_words(text)
-    own = [lead.id for lead in find_leads(rig.own_leads, words)]
+    own = [lead.id for lead in find_leads(index.own_leads, words)]
     found = sorted(find_leads(LEADS, words), key=lambda lead: len(lead.label))
     if not own and not found:
         raise NotUnderstoodError(f"no cable is called '{text.strip()}'")
@@ -160,7 +160,7 @@ def length(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     length_m = number(bare.group()) if bare else take_length(rest)[0]
     if length_m is None:
         raise NotUnderstoodError(f"cable {run.number} is understood; say how long: length cable {run.number} 12 m")
-    parts = with_length(Rig(plan), run, length_m)
+    parts = with_length(PlanIndex(plan), run, length_m)
     if not parts:
         raise NotUnderstoodError(
             f"cable {run.number} has no part that is made to length: say swap cable {run.number} for xlr, or connect it anew"
@@ -178,7 +178,7 @@ def path(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     edit = SetPath(run=run.id, path=stretches)
     laid = replace(run, path=stretches)
     short = needed_m(laid, plan.defaults) > run.length_m
-    parts = with_length(Rig(plan), run, order_m(laid, plan.defaults)) if short else ()
+    parts = with_length(PlanIndex(plan), run, order_m(laid, plan.defaults)) if short else ()
     if parts:
         yield from possible(plan, edit, SetParts(run=run.id, parts=parts))
     yield single(plan, edit)
@@ -204,12 +204,12 @@ def _passing(text: str) -> Passing:
 
 def swap(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`cable 4 for one to one`: another lead for the same ports."""
-    rig = Rig(plan)
-    found = propose_leads(plan, run, _leads_meant(rig, rest.removeprefix("for ")))
+    index = PlanIndex(plan)
+    found = propose_leads(plan, run, _leads_meant(index, rest.removeprefix("for ")))
     yield from found
     if not found:
         raise NotUnderstoodError(
-            f"'{rest.strip()}' does not fit cable {run.number}, {rig.run_label(run).split(', ', 1)[1]}"
+            f"'{rest.strip()}' does not fit cable {run.number}, {index.run_label(run).split(', ', 1)[1]}"
         )
 
 
@@ -220,16 +220,16 @@ def tie(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
 
 def move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
     """`cable 4 to camera b in 2`, `cable 4 from bag out l`: another end, with the lead that fits there."""
-    rig = Rig(plan)
+    index = PlanIndex(plan)
     way, _, words = rest.strip().partition(" ")
     if way not in ("to", "from") or not words:
         raise NotUnderstoodError(
             f"cable {run.number} is understood; say where to: move cable {run.number} to camera b in 2"
         )
     kept = run.sending if way == "to" else run.receiving
-    fixed = Match(rig.unit(kept.device), tuple(split_words(kept.port)))
+    fixed = Match(index.unit(kept.device), tuple(split_words(kept.port)))
     freed = Disconnect(run=run.id).apply(plan)
-    for match in find_devices(rig, split_words(words)):
+    for match in find_devices(index, split_words(words)):
         ends = (fixed, match) if way == "to" else (match, fixed)
         for proposal in propose_runs(freed, *ends, max(run.length_m, SHORT_M)):
             connect_edit, *switches = proposal.edits

@@ -22,7 +22,7 @@ from tidy_trunk.core.plan import (
     FeedOutput,
     PlacedDevice,
     Plan,
-    Rig,
+    PlanIndex,
     Role,
     RouteBus,
     School,
@@ -52,7 +52,7 @@ def set_(plan: Plan, rest: str) -> Iterator[Proposal]:
         edit = _source(source, first)
         if edit is not None:
             yield single(plan, edit)
-    found = find_devices(Rig(plan), split_words(first))
+    found = find_devices(PlanIndex(plan), split_words(first))
     if not found and not sources:
         raise NotUnderstoodError(
             f"nothing here is called '{first}': say which device, which control and the value: set bag 1 gain 40"
@@ -70,7 +70,7 @@ def _pieces(plan: Plan, text: str) -> list[str]:
     """What stands between commas, but for those in the name of a position, as in `mic, gain 0`."""
     positions = {
         label
-        for unit in Rig(plan).units()
+        for unit in PlanIndex(plan).units()
         for control in controls_of(unit.device_class).values()
         for _, label in control.options
         if ", " in label
@@ -90,7 +90,7 @@ def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Ite
         state = edit.apply(plan)
         for piece in more:
             # Ports and controls of the same device, whose name need not be said again.
-            following = next(_controls(Rig(state).unit(match.unit.device.id), piece), None)
+            following = next(_controls(PlanIndex(state).unit(match.unit.device.id), piece), None)
             if following is None:
                 raise NotUnderstoodError(
                     f"'{piece}' is no control of {match.unit.label} with its value, as 2 gain 30 would be"
@@ -189,7 +189,7 @@ _JOB_COUNTS = {"mains": "mains_hz", "sample": "sample_rate_hz"}
 
 def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
     values: dict[str, object] = {}
-    targets = Rig(plan).targets
+    targets = PlanIndex(plan).targets
     for piece in pieces:
         what, *_, value = piece.split() if len(piece.split()) > 1 else (piece, "")
         found = _NUMBER.fullmatch(value)
@@ -228,7 +228,7 @@ def route(plan: Plan, rest: str) -> Iterator[Proposal]:
     if not left:
         raise NotUnderstoodError(f"'{rest}': say which inputs go to which track: route bag 1 and 4 to mix l")
     pieces = re.split(r"\s*,\s*|\s+and\s+", left)
-    for match in find_devices(Rig(plan), split_words(pieces[0])):
+    for match in find_devices(PlanIndex(plan), split_words(pieces[0])):
         unit = match.unit
         bus = _bus(unit, split_words(right))
         if bus is None:
@@ -244,7 +244,7 @@ def route(plan: Plan, rest: str) -> Iterator[Proposal]:
 def feed(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`bag line r from mix l`: what an output gives out."""
     left, _, right = rest.rpartition(" from ")
-    for match in find_devices(Rig(plan), split_words(left)):
+    for match in find_devices(PlanIndex(plan), split_words(left)):
         unit = match.unit
         bus = _bus(unit, split_words(right))
         channel = _found(unit.device_class.outputs, match.rest)
@@ -261,7 +261,7 @@ def use(plan: Plan, rest: str) -> Iterator[Proposal]:
     if not left or role is None:
         raise NotUnderstoodError(f"'{rest}': say which track is for {', '.join(Role)}: use camera b l and r for guide")
     pieces = re.split(r"\s*,\s*|\s+and\s+", left)
-    for match in find_devices(Rig(plan), split_words(pieces[0])):
+    for match in find_devices(PlanIndex(plan), split_words(pieces[0])):
         unit = match.unit
         edits = []
         for words in (match.rest, *map(split_words, pieces[1:])):

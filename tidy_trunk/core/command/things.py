@@ -30,11 +30,11 @@ from tidy_trunk.core.plan import (
     Edit,
     Hear,
     Plan,
+    PlanIndex,
     RemoveDevice,
     RemoveLead,
     RemoveSource,
     RenameDevice,
-    Rig,
     SetSource,
     Source,
     Weighting,
@@ -75,7 +75,7 @@ def _is_class(plan: Plan, text: str) -> bool:
 def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`camera b as camera c`: a second device with the settings of the first."""
     old, new = _two_names(plan, rest, "copy camera b as camera c")
-    for match in find_devices(Rig(plan), split_words(old)):
+    for match in find_devices(PlanIndex(plan), split_words(old)):
         if not match.rest:
             yield single(plan, CopyDevice(device=match.unit.device.id, label=new))
 
@@ -83,7 +83,7 @@ def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
 def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`camera 2 as camera b`."""
     old, new = _two_names(plan, rest, "rename camera 2 as camera b")
-    for match in find_devices(Rig(plan), split_words(old)):
+    for match in find_devices(PlanIndex(plan), split_words(old)):
         if not match.rest:
             yield single(plan, RenameDevice(device=match.unit.device.id, label=new))
     for source in find_sources(plan, split_words(old)):
@@ -99,7 +99,7 @@ def _two_names(plan: Plan, rest: str, example: str) -> tuple[str, str]:
 
 def _is_known(plan: Plan, text: str) -> bool:
     words = split_words(text)
-    return any(not match.rest for match in find_devices(Rig(plan), words)) or bool(find_sources(plan, words))
+    return any(not match.rest for match in find_devices(PlanIndex(plan), words)) or bool(find_sources(plan, words))
 
 
 def _splits(text: str) -> list[tuple[str, str]]:
@@ -120,7 +120,7 @@ def remove(plan: Plan, rest: str) -> Iterator[Proposal]:
         yield single(plan, Disconnect(run=run[0].id))
         return
     words = split_words(rest)
-    for match in find_devices(Rig(plan), words):
+    for match in find_devices(PlanIndex(plan), words):
         if not match.rest:
             yield single(plan, RemoveDevice(device=match.unit.device.id))
     for source in find_sources(plan, words):
@@ -142,7 +142,7 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
     average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
     rest = UNWEIGHTED.sub("", LEVEL.sub("", where))
     words = split_words(rest.replace(effort, "") if effort else rest)
-    found = find_devices(Rig(plan), words)
+    found = find_devices(PlanIndex(plan), words)
     microphones = [match.unit for match in found if match.unit.device_class.capsule and not match.rest]
     if not microphones:
         raise NotUnderstoodError(

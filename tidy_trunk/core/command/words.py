@@ -7,7 +7,7 @@ from difflib import get_close_matches
 from typing import Final, Protocol, TypeVar
 
 from tidy_trunk.core.gear.catalogue import DEVICES, DeviceClass, Port
-from tidy_trunk.core.plan import PlacedDevice, Plan, Rig, Run, Source
+from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, Run, Source
 
 _LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
 
@@ -73,10 +73,10 @@ class Match:
     rest: tuple[str, ...]
 
 
-def find_devices(rig: Rig, typed: Sequence[str]) -> list[Match]:
+def find_devices(index: PlanIndex, typed: Sequence[str]) -> list[Match]:
     """Devices whose label or id the first words begin, the longest match first, exact labels before others."""
     found: list[tuple[tuple[int, bool], Match]] = []
-    for unit in rig.units():
+    for unit in index.units():
         for count in range(len(typed), 0, -1):
             if matches(typed[:count], unit.label) or matches(typed[:count], unit.device.id):
                 exact = list(typed[:count]) in (split_words(unit.label), split_words(unit.device.id))

@@ -59,6 +59,7 @@ from tidy_trunk.core.plan.edits import (
     free_id,
     sentences,
 )
+from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, LineUp, ReadFrom
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError, MeterPair, Scale, law_key
 from tidy_trunk.core.plan.model import (
@@ -82,7 +83,6 @@ from tidy_trunk.core.plan.model import (
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
-from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.core.plan.validate import validate
@@ -136,6 +136,7 @@ __all__ = [
     "Passing",
     "PlacedDevice",
     "Plan",
+    "PlanIndex",
     "PortRef",
     "ReadFrom",
     "RemoveBreak",
@@ -144,7 +145,6 @@ __all__ = [
     "RemoveSource",
     "RemoveTarget",
     "RenameDevice",
-    "Rig",
     "Role",
     "Room",
     "RouteBus",

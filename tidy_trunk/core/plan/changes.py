@@ -18,8 +18,8 @@ from tidy_trunk.core.gear.catalogue import (
     low_cut_key,
     pad_key,
 )
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Device, Plan, Run
-from tidy_trunk.core.plan.rig import Rig
 
 
 class Aspect(Flag):
@@ -49,9 +49,9 @@ def changed_aspects(before: Plan, after: Plan) -> Aspect:
     found = NOTHING_CHANGED
     for run_id in changed_keys(before.runs, after.runs):
         found |= _of_run(before.runs.get(run_id), after.runs.get(run_id))
-    rig = Rig(after)
+    index = PlanIndex(after)
     for device_id in changed_keys(before.devices, after.devices):
-        found |= _of_device(rig, before.devices.get(device_id), after.devices.get(device_id))
+        found |= _of_device(index, before.devices.get(device_id), after.devices.get(device_id))
     return found
 
 
@@ -67,11 +67,11 @@ def _of_run(was: Run | None, now: Run | None) -> Aspect:
     return Aspect.STRAIN
 
 
-def _of_device(rig: Rig, was: Device | None, now: Device | None) -> Aspect:
+def _of_device(index: PlanIndex, was: Device | None, now: Device | None) -> Aspect:
     if was is None or now is None or was != replace(now, settings=was.settings, jam=was.jam):
         return Aspect.WIRING
     found = Aspect.CLOCK if was.jam != now.jam else NOTHING_CHANGED
-    controls = controls_of(rig.unit(now.id).device_class)
+    controls = controls_of(index.unit(now.id).device_class)
     for name in {*was.settings, *now.settings}:
         if was.settings.get(name) != now.settings.get(name):
             found |= _of_control(controls[name]) if name in controls else Aspect.WIRING

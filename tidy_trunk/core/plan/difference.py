@@ -9,11 +9,11 @@ from tidy_trunk.core.plan.edits import default_words
 from tidy_trunk.core.plan.edits.clocks import drift_words
 from tidy_trunk.core.plan.edits.line_ups import track_words
 from tidy_trunk.core.plan.edits.measured import error_words, knob_words, meter_words
+from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.model import Defaults, Device, Part, Plan, Run
 from tidy_trunk.core.plan.path import path_words
-from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.targets import Role
 
 _T = TypeVar("_T")
@@ -34,7 +34,7 @@ def _all(before: Plan, after: Plan) -> Iterator[str]:
         value = getattr(after.defaults, name)
         if getattr(before.defaults, name) != value:
             yield f"{default_words(name, value)}, was {default_words(name, getattr(before.defaults, name))}"
-    first, second = Rig(before), Rig(after)
+    first, second = PlanIndex(before), PlanIndex(after)
     yield from _items("class", before.classes, after.classes)
     yield from _items("cable of your own", before.leads, after.leads)
     yield from _items("target", before.targets, after.targets)
@@ -116,7 +116,7 @@ def _plain(value: float | str) -> str:
     return value if isinstance(value, str) else f"{value:g}".replace("-", "−")
 
 
-def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> Iterator[str]:
+def _device(first: PlanIndex, second: PlanIndex, old: Device | None, new: Device | None) -> Iterator[str]:
     if new is None:
         yield f"{old.label if old else ''} is gone"
         return
@@ -151,12 +151,12 @@ def _device(first: Rig, second: Rig, old: Device | None, new: Device | None) -> 
             yield f"{new.label} {names[path].label}: {_plain(figure.value)} {names[path].unit}, {figure.provenance}"
 
 
-def _jam(rig: Rig, jam: Jam | None) -> str:
-    return "by nobody" if jam is None else f"from {rig.unit(jam.giver).label} at {times_words(jam.at_min)}"
+def _jam(index: PlanIndex, jam: Jam | None) -> str:
+    return "by nobody" if jam is None else f"from {index.unit(jam.giver).label} at {times_words(jam.at_min)}"
 
 
-def _setting(rig: Rig, device: Device, control: Control, before: Setting | None, now: Setting | None) -> str:
-    port = f" {rig.unit(device.id).port(control.port).label}" if control.port else ""
+def _setting(index: PlanIndex, device: Device, control: Control, before: Setting | None, now: Setting | None) -> str:
+    port = f" {index.unit(device.id).port(control.port).label}" if control.port else ""
     then, here = (control.words(control.default if value is None else value) for value in (before, now))
     label = "cell" if control.id == CELL_KEY else control.label
     return f"{device.label}{port}: {label} {here}, was {then}"
@@ -175,7 +175,7 @@ def _fed(unit: PlacedDevice) -> dict[str, str]:
     return found
 
 
-def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[str]:
+def _run(first: PlanIndex, second: PlanIndex, old: Run | None, new: Run | None) -> Iterator[str]:
     if new is None:
         yield f"{first.run_label(old)} is gone" if old else ""
         return
@@ -195,5 +195,5 @@ def _run(first: Rig, second: Rig, old: Run | None, new: Run | None) -> Iterator[
         yield f"{label}: {'strain relief fitted' if new.strain_relief else 'no strain relief'}"
 
 
-def _parts(rig: Rig, parts: Sequence[Part]) -> str:
-    return " and ".join(f"{part.length_m:g} m {rig.lead_of(part).label}" for part in parts) or "no cable"
+def _parts(index: PlanIndex, parts: Sequence[Part]) -> str:
+    return " and ".join(f"{part.length_m:g} m {index.lead_of(part).label}" for part in parts) or "no cable"

@@ -9,12 +9,12 @@ from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.base.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
 from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control, span_of
 from tidy_trunk.core.plan.clocks import LAST_MIN, MOST_BREAKS, MOST_JAMS, PairDrift, clock_words
+from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
-from tidy_trunk.core.plan.rig import PlacedDevice, Rig
 from tidy_trunk.core.plan.rooms import ROOMS
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
@@ -45,14 +45,14 @@ LARGEST_METER_MISS_DB: Final = 30.0
 """ASSUMED_ furthest that a meter is wrong."""
 
 
-def validate(plan: Plan, like: Rig | None = None) -> Rig:
+def validate(plan: Plan, like: PlanIndex | None = None) -> PlanIndex:
     """Refuse a plan that cannot be, with the place and the reason; else give its look-ups. `like`: those of a plan that it was made from.
 
     Raises:
         PlanError: Something named is not there, a port holds two plugs, or a part cannot be.
         InputError: A number or a setting that cannot be.
     """
-    rig = Rig(plan, like)
+    index = PlanIndex(plan, like)
     if len(plan.devices) > MOST_DEVICES or len(plan.runs) > MOST_RUNS:
         raise PlanError(f"a job holds at most {MOST_DEVICES} devices and {MOST_RUNS} runs: split it into two jobs")
     check_label("the job", plan.name)
@@ -64,7 +64,7 @@ def validate(plan: Plan, like: Rig | None = None) -> Rig:
             raise UnknownItemError(f"{at}: there is no class '{own.base}' to copy")
         if class_id in DEVICES:
             raise PlanError(f"{at}: a built-in class has this id: choose another")
-        rig.class_of(class_id)
+        index.class_of(class_id)
     for own_lead in plan.leads.values():
         check_label(f"cable '{own_lead.id}'", own_lead.label)
         check_lead(own_lead)
@@ -73,20 +73,20 @@ def validate(plan: Plan, like: Rig | None = None) -> Rig:
     same = like.plan.devices if like is not None and _is_same_job(plan, like.plan) else {}
     for device_id, device in plan.devices.items():
         if same.get(device_id) is not device:
-            _check_device(rig, device_id)
+            _check_device(index, device_id)
     for source in plan.sources.values():
-        _check_source(rig, source.id)
+        _check_source(index, source.id)
     for track, found in plan.line_ups.items():
-        _check_line_up(rig, track, found)
+        _check_line_up(index, track, found)
     for law in plan.gain_laws.values():
-        _check_law(rig, law)
+        _check_law(index, law)
     for meter in plan.meters.values():
-        _check_meter(rig, meter)
+        _check_meter(index, meter)
     for drift in plan.pair_drifts.values():
-        _check_pair_drift(rig, drift)
+        _check_pair_drift(index, drift)
     if not same or like is None or plan.runs is not like.plan.runs:
-        _check_runs(rig)
-    return rig
+        _check_runs(index)
+    return index
 
 
 def _is_same_job(plan: Plan, like: Plan) -> bool:
@@ -149,11 +149,11 @@ def _check_day(plan: Plan) -> None:
         check_number(f"break '{item.label}'", item.length_min, 1, 24 * 60, "minutes long")
 
 
-def _check_jam(rig: Rig, unit: PlacedDevice, at: str) -> None:
+def _check_jam(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
     jam = unit.device.jam
     if jam is None:
         return
-    giver = rig.unit(jam.giver)
+    giver = index.unit(jam.giver)
     if jam.giver == unit.device.id:
         raise PlanError(f"{at}: it cannot be jammed by itself: name who gives it the time")
     for one in (unit, giver):
@@ -165,8 +165,8 @@ def _check_jam(rig: Rig, unit: PlacedDevice, at: str) -> None:
         check_number(f"{at}, jam", minute, 0, LAST_MIN, "minutes after midnight")
 
 
-def _check_pair_drift(rig: Rig, drift: PairDrift) -> None:
-    first, second = (rig.unit(name) for name in (drift.first, drift.second))
+def _check_pair_drift(index: PlanIndex, drift: PairDrift) -> None:
+    first, second = (index.unit(name) for name in (drift.first, drift.second))
     at = f"drift of {first.label} and {second.label}"
     if drift.first == drift.second:
         raise PlanError(f"{at}: a clock does not part from itself: name two devices")
@@ -175,11 +175,11 @@ def _check_pair_drift(rig: Rig, drift: PairDrift) -> None:
     _check_when(at, drift.when)
 
 
-def _check_line_up(rig: Rig, track: str, found: LineUp) -> None:
+def _check_line_up(index: PlanIndex, track: str, found: LineUp) -> None:
     at = f"line-up of '{track}'"
     device, _, bus = track.partition(".")
-    unit = rig.unit(device)
-    rig.unit(found.sender)
+    unit = index.unit(device)
+    index.unit(found.sender)
     if found.track != track or bus not in [item.id for item in unit.device_class.buses]:
         raise UnknownItemError(f"{at}: {unit.label} has no track '{bus}'")
     for level in (found.sent_dbfs, found.read_dbfs, found.predicted_dbfs):
@@ -194,8 +194,8 @@ def _check_when(at: str, when: str) -> None:
         raise RangeError(f"{at}: '{when[:40]}' is no date and time: give one such as 2026-11-25T09:30") from error
 
 
-def _check_law(rig: Rig, law: GainLaw) -> None:
-    device = rig.class_of(law.class_id)
+def _check_law(index: PlanIndex, law: GainLaw) -> None:
+    device = index.class_of(law.class_id)
     at, span = f"measured knob '{law.key}'", span_of(device, law.control)
     if not 2 <= len(law.points) <= MOST_LAW_POINTS:
         raise RangeError(f"{at}: {len(law.points)} positions make no law: give 2 to {MOST_LAW_POINTS}")
@@ -213,8 +213,8 @@ def _check_law(rig: Rig, law: GainLaw) -> None:
     _check_when(at, law.when)
 
 
-def _check_meter(rig: Rig, meter: MeterError) -> None:
-    at = f"meter of {rig.class_of(meter.class_id).label}"
+def _check_meter(index: PlanIndex, meter: MeterError) -> None:
+    at = f"meter of {index.class_of(meter.class_id).label}"
     if not 1 <= len(meter.pairs) <= MOST_LAW_POINTS:
         raise RangeError(f"{at}: give 1 to {MOST_LAW_POINTS} readings beside what was measured")
     for level in (level for pair in meter.pairs for level in pair):
@@ -239,8 +239,8 @@ def _check_target(target: Target) -> None:
         )
 
 
-def _check_device(rig: Rig, device_id: str) -> None:
-    unit = rig.unit(device_id)
+def _check_device(index: PlanIndex, device_id: str) -> None:
+    unit = index.unit(device_id)
     at = f"device '{device_id}'"
     check_label(at, unit.label)
     try:
@@ -249,11 +249,11 @@ def _check_device(rig: Rig, device_id: str) -> None:
             (controls.get(control_id) or find_control(unit.device_class, control_id)).check(value)
     except (InputError, UnknownItemError) as error:
         raise type(error)(f"{at}: {error.message}") from error
-    _check_routing(rig, unit, at)
-    _check_jam(rig, unit, at)
+    _check_routing(index, unit, at)
+    _check_jam(index, unit, at)
 
 
-def _check_routing(rig: Rig, unit: PlacedDevice, at: str) -> None:
+def _check_routing(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
     buses = {bus.id for bus in unit.device_class.buses}
     outputs = {ref for port in unit.device_class.outputs for ref in channel_refs(port)}
     for bus_id, refs in unit.device.routing.items():
@@ -264,7 +264,7 @@ def _check_routing(rig: Rig, unit: PlacedDevice, at: str) -> None:
         if len(set(refs)) != len(refs):
             raise PlanError(f"{at}: an input is routed twice to {bus_id}")
         for ref in refs:
-            rig.input_channel(unit, ref)
+            index.input_channel(unit, ref)
     for bus_id in unit.device.roles:
         if bus_id not in buses:
             raise UnknownItemError(f"{at}: there is no track or mix '{bus_id}' that could be kept for something")
@@ -275,8 +275,8 @@ def _check_routing(rig: Rig, unit: PlacedDevice, at: str) -> None:
             raise UnknownItemError(f"{at}: there is no track or mix '{bus_id}' to feed {channel}")
 
 
-def _check_source(rig: Rig, source_id: str) -> None:
-    source = rig.plan.sources[source_id]
+def _check_source(index: PlanIndex, source_id: str) -> None:
+    source = index.plan.sources[source_id]
     at = f"source '{source_id}'"
     check_label(at, source.label)
     for level in (source.quiet_db_spl, source.average_db_spl, source.peak_db_spl):
@@ -286,19 +286,19 @@ def _check_source(rig: Rig, source_id: str) -> None:
         raise RangeError(f"{at}: quiet, average, peak and burst must rise in this order")
     check_number(f"{at}, tolerance", source.tolerance_db, 0, 40, "dB")
     for device_id, distance_m in source.heard_by.items():
-        unit = rig.unit(device_id)
+        unit = index.unit(device_id)
         if unit.device_class.capsule is None:
             raise PlanError(f"{at}: {unit.label} is no microphone and hears nothing: name a microphone")
         check_number(f"{at}, distance to {unit.label}", distance_m, 0.01, 1_000, "m")
     for device_id, angle_deg in source.off_axis_deg.items():
         if device_id not in source.heard_by:
             raise PlanError(f"{at}: an angle to {device_id}, which does not hear it: give its distance too")
-        check_number(f"{at}, angle off the axis of {rig.unit(device_id).label}", angle_deg, 0, 180, "°")
+        check_number(f"{at}, angle off the axis of {index.unit(device_id).label}", angle_deg, 0, 180, "°")
 
 
-def _check_runs(rig: Rig) -> None:
+def _check_runs(index: PlanIndex) -> None:
     numbers: dict[int, str] = {}
-    for run in rig.plan.runs.values():
+    for run in index.plan.runs.values():
         at = f"cable {run.number}"
         if not 1 <= run.number <= 9_999:
             raise RangeError(f"cable '{run.id}': a number of 1 to 9999 is taped to the cable, not {run.number}")
@@ -306,10 +306,10 @@ def _check_runs(rig: Rig) -> None:
             raise PlanError(f"cable '{run.id}': number {run.number} is taken by cable '{numbers[run.number]}'")
         numbers[run.number] = run.id
         try:
-            rig.unit(run.sending.device).output(run.sending.port)
-            rig.unit(run.receiving.device).input(run.receiving.port)
+            index.unit(run.sending.device).output(run.sending.port)
+            index.unit(run.receiving.device).input(run.receiving.port)
             for part in run.parts:
-                _check_part(rig, part)
+                _check_part(index, part)
             for stretch in run.path:
                 _check_stretch(stretch)
         except (InputError, UnknownItemError) as error:
@@ -318,12 +318,12 @@ def _check_runs(rig: Rig) -> None:
             raise PlanError(f"{at}: more than twenty stretches: put some together")
         if len(run.parts) > 8:
             raise PlanError(f"{at}: more than eight cables in a row: every join is a fault to come")
-    for ref, runs in (*rig.arriving.items(), *rig.leaving.items()):
-        _check_occupancy(rig, ref, runs)
+    for ref, runs in (*index.arriving.items(), *index.leaving.items()):
+        _check_occupancy(index, ref, runs)
 
 
-def _check_part(rig: Rig, part: Part) -> None:
-    lead = rig.lead_of(part)
+def _check_part(index: PlanIndex, part: Part) -> None:
+    lead = index.lead_of(part)
     check_number(lead.label, part.length_m, 0, LONGEST_LEAD_M, "m")
     if part.branch not in lead.ways:
         known = " or ".join(repr(branch) for branch in lead.ways)
@@ -341,7 +341,7 @@ def _check_stretch(stretch: Stretch) -> None:
             )
 
 
-def _check_occupancy(rig: Rig, ref: PortRef, runs: list[Run]) -> None:
+def _check_occupancy(index: PlanIndex, ref: PortRef, runs: list[Run]) -> None:
     """One plug a port; several runs only where they are different ways of one two-way lead."""
     if len(runs) < 2:
         return
@@ -355,6 +355,6 @@ def _check_occupancy(rig: Rig, ref: PortRef, runs: list[Run]) -> None:
     if len(ways) != len(runs) or len({shared for shared, _ in ways}) != 1:
         first, second = runs[0], runs[1]
         raise PortInUseError(
-            f"{rig.port_label(ref)} holds the plug of cable {first.number}; cable {second.number} needs another port, "
+            f"{index.port_label(ref)} holds the plug of cable {first.number}; cable {second.number} needs another port, "
             "or a Y-cable that both share"
         )

@@ -20,7 +20,7 @@ from tidy_trunk.words.findings import (
     routing,
     rumble,
 )
-from tidy_trunk.words.findings.said import SAYERS, Said, said
+from tidy_trunk.words.findings.said import SAYERS, Said, headline, said
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
@@ -44,6 +44,7 @@ __all__ = [
     "coverage",
     "digital",
     "frequency",
+    "headline",
     "hum",
     "lengths",
     "levels",

@@ -9,7 +9,7 @@ from tidy_trunk.words.findings.said import Place, Said, says
 
 @says
 def timecode_on_wrong_track(at: Place, *, giver: str) -> Said:
-    label, role = at.unit.bus_label(at.bus), at.rig.role_of(at.finding.device, at.bus)
+    label, role = at.unit.bus_label(at.bus), at.index.role_of(at.finding.device, at.bus)
     return Said(
         f"{label} is timecode, not {role}",
         f"{label} takes the timecode of {at.label(giver)} as sound and is kept for {role}: whoever edits will listen to it, "
@@ -32,7 +32,7 @@ def beside_timecode(at: Place, *, timecode: str) -> Said:
 @says
 def timecode_rate(at: Place, *, rate: FrameRate, apart_s: float) -> Said:
     """`apart_s`: how far labels of its rate and the job's part in an hour of real time."""
-    wanted = FrameRate.parse(at.rig.plan.defaults.frame_rate)
+    wanted = FrameRate.parse(at.index.plan.defaults.frame_rate)
     if rate.ratio == wanted.ratio:
         how = f"the same frames bear other labels, and part by {apart_s:.1f} s in an hour"
     elif apart_s:
@@ -86,7 +86,7 @@ def _why_missed(at: Place, giver: str, missed: Missed) -> str:
         return f"{at.device} has no time from {giver} until {clock_words(missed.unset_until_min or 0)}: the day has begun by then."
     begins = clock_words(free_run.begins_min)
     beyond = (
-        f"beyond {at.rig.plan.defaults.drift_limit_frames:g} frames from {clock_words(missed.beyond_min)} on, "
+        f"beyond {at.index.plan.defaults.drift_limit_frames:g} frames from {clock_words(missed.beyond_min)} on, "
         f"{free_run.apart_frames:.2f} frames by {clock_words(free_run.ends_min)}."
     )
     if missed.against:

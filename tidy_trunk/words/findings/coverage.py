@@ -6,7 +6,7 @@ from tidy_trunk.words.findings.said import Place, Said, says
 
 @says
 def too_far(at: Place, *, distance_m: float, critical_m: float) -> Said:
-    room = ROOMS[at.rig.plan.defaults.room].label
+    room = ROOMS[at.index.plan.defaults.room].label
     return Said(
         f"{at.device} hears the room",
         f"{at.device} is {distance_m:g} m from {at.source(at.finding.about)}; in a {room} it hears as much room as voice from "
@@ -17,7 +17,7 @@ def too_far(at: Place, *, distance_m: float, critical_m: float) -> Said:
 
 @says
 def source_without_track(at: Place) -> Said:
-    source = at.rig.plan.sources[at.finding.track.removeprefix("source.")]
+    source = at.index.plan.sources[at.finding.track.removeprefix("source.")]
     names = " and ".join(map(at.label, source.heard_by))
     return Said(
         f"{source.label} is on no track",

@@ -38,7 +38,7 @@ def sample_rate(at: Place, *, rate_hz: int) -> Said:
     )
     return Said(
         f"{at.device} at {khz(rate_hz)}",
-        f"{at.device} records at {khz(rate_hz)}, the job at {khz(at.rig.plan.defaults.sample_rate_hz)}. {why}; beside the others it "
+        f"{at.device} records at {khz(rate_hz)}, the job at {khz(at.index.plan.defaults.sample_rate_hz)}. {why}; beside the others it "
         "drifts or plays at another speed if nobody notices.",
     )
 

@@ -35,7 +35,7 @@ def hum_loop(at: Place, *, grade: Grade, nodes: tuple[str, ...]) -> Said:
     """`nodes`: the devices and mains on the circle, in order."""
     title, why = _GRADED[grade]
     more = at.finding.more_runs
-    numbers = sorted(at.rig.plan.runs[run].number for run in (at.finding.run, *more))
+    numbers = sorted(at.index.plan.runs[run].number for run in (at.finding.run, *more))
     cables = f"Cables {', '.join(map(str, numbers))} are" if more else f"Cable {numbers[0]} is"
     closes = "close circles, one of them" if more else "closes a circle"
     names = {EARTH: "mains", COMPUTER: "the computer"}

@@ -72,7 +72,7 @@ def burst_clips(at: Place, *, spare_db: float, tolerance_db: float) -> Said:
 @says
 def off_target(at: Place, *, buses: tuple[str, ...], level_dbfs: float, tolerance_db: float) -> Said:
     """`buses`: the tracks that are off by the same; `level_dbfs`: their average, or their peak where the target is one."""
-    target = at.rig.target_of(at.finding.device, buses[0])
+    target = at.index.target_of(at.finding.device, buses[0])
     return Said(
         f"{abs(at.db):.0f} dB {'above' if at.db > 0 else 'below'} target",
         f"{_tracks(at, buses)} would {'peak' if target.of_peaks else 'average'} at {signed(level_dbfs)} dBFS "

@@ -116,7 +116,7 @@ def port_blocked(at: Place, *, by: str) -> Said:
 @says
 def no_strain_relief(at: Place, *, loose: tuple[PortRef, ...]) -> Said:
     """`loose`: the sockets in which the plug does not lock."""
-    where = " and ".join(f"{at.label(ref.device)} {at.rig.unit(ref.device).port(ref.port).label}" for ref in loose)
+    where = " and ".join(f"{at.label(ref.device)} {at.index.unit(ref.device).port(ref.port).label}" for ref in loose)
     return Said(
         "Nothing holds this plug",
         f"Cable {at.number}: the plug at {where} does not lock and works loose. Tie the cable up high beside the "

@@ -14,7 +14,7 @@ def input_without_track(at: Place) -> Said:
 @says
 def built_in_microphone(at: Place, *, waiting: str) -> Said:
     """`waiting`: the run that waits at an input which no track takes."""
-    run = at.rig.plan.runs[waiting]
+    run = at.index.plan.runs[waiting]
     return Said(
         f"Track {at.unit.bus(at.bus).label} takes the built-in microphone",
         f"{at.unit.bus_label(at.bus)} records the microphone inside {at.device}, not cable {run.number} at "
@@ -38,6 +38,6 @@ def safety_on_one_knob(at: Place, *, first: str) -> Said:
     """`first`: the run that brings the same to the other input."""
     return Said(
         "Both tracks on one knob",
-        f"Cables {at.rig.plan.runs[first].number} and {at.number} bring {at.sender} to two inputs of {at.device}, and one "
+        f"Cables {at.index.plan.runs[first].number} and {at.number} bring {at.sender} to two inputs of {at.device}, and one "
         "knob moves both: what clips one clips the other. Give the second its own knob, 6 to 20 dB lower.",
     )

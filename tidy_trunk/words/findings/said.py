@@ -4,8 +4,8 @@ from collections.abc import Callable
 from functools import cached_property
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.advice.checks import Finding, Joint
-from tidy_trunk.core.plan import PlacedDevice, Rig
+from tidy_trunk.core.advice.checks import Finding, Joint, PlacedFinding
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex
 
 
 class Said(NamedTuple):
@@ -17,18 +17,18 @@ class Said(NamedTuple):
 
 
 class Place:
-    """Where a finding is, by the names that the user gave. `rig`: of the plan in which it was found."""
+    """Where a finding is, by the names that the user gave. `index`: of the plan in which it was found."""
 
-    def __init__(self, rig: Rig, finding: Finding) -> None:
-        self.rig, self.finding = rig, finding
+    def __init__(self, index: PlanIndex, finding: Finding) -> None:
+        self.index, self.finding = index, finding
 
     @cached_property
     def unit(self) -> PlacedDevice:
-        return self.rig.unit(self.finding.device)
+        return self.index.unit(self.finding.device)
 
     @cached_property
     def joint(self) -> Joint:
-        return Joint(self.rig, self.rig.plan.runs[self.finding.run])
+        return Joint(self.index, self.index.plan.runs[self.finding.run])
 
     @property
     def db(self) -> float:
@@ -66,10 +66,10 @@ class Place:
         return self.finding.track.partition(".")[2]
 
     def label(self, device_id: str) -> str:
-        return self.rig.unit(device_id).label
+        return self.index.unit(device_id).label
 
     def source(self, source_id: str) -> str:
-        return self.rig.plan.sources[source_id].label
+        return self.index.plan.sources[source_id].label
 
 
 Sayer = Callable[..., Said]
@@ -85,6 +85,11 @@ def says(function: Sayer) -> Sayer:
     return function
 
 
-def said(finding: Finding, rig: Rig) -> Said:
-    """A finding in words. `rig`: of the plan in which it was found."""
-    return SAYERS[finding.rule](Place(rig, finding), **finding.facts)
+def said(finding: Finding, index: PlanIndex) -> Said:
+    """A finding in words. `index`: of the plan in which it was found."""
+    return SAYERS[finding.rule](Place(index, finding), **finding.facts)
+
+
+def headline(found: PlacedFinding) -> str:
+    """The title of a finding, which names what stands in the plan that it was found in."""
+    return said(found.finding, found.index).title

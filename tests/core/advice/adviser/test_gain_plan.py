@@ -13,7 +13,7 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Outcome, gain_plan
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.gear.catalogue import ControlKind, controls_of
-from tidy_trunk.core.plan import AddSource, Plan, Rig, RouteBus, SetSource, apply_edits
+from tidy_trunk.core.plan import AddSource, Plan, PlanIndex, RouteBus, SetSource, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 
@@ -75,7 +75,7 @@ def test_no_stop_is_left_that_switches_and_knobs_would_cure(name):
     plan = SMALL[name]
     left = stops(planned(plan))
     places = []
-    for unit in Rig(plan).units():
+    for unit in PlanIndex(plan).units():
         for control in controls_of(unit.device_class).values():
             ports = {ref.port for each in plan.runs.values() for ref in (each.sending, each.receiving)}
             if control.port in ports and control.kind is not ControlKind.FREQUENCY and "cut" not in control.id:
@@ -100,7 +100,7 @@ def positions(control, count: int):
 def set_at_random(draw):
     plan = draw(st.sampled_from(list(SMALL.values())))
     edits = []
-    for unit in Rig(plan).units():
+    for unit in PlanIndex(plan).units():
         for control in controls_of(unit.device_class).values():
             if control.kind is not ControlKind.FREQUENCY:
                 edits.append(put(unit.device.id, control.id, draw(st.sampled_from(positions(control, 9)))))

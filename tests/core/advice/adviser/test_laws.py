@@ -11,7 +11,7 @@ from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Severity, check
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import say
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import Aspect, Disconnect, Plan, Rig, apply_edits, changed_aspects
+from tidy_trunk.core.plan import Aspect, Disconnect, Plan, PlanIndex, apply_edits, changed_aspects
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
 
@@ -33,7 +33,7 @@ def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
     """Tracks on which something is heard, that no stop names and whose microphones have power: of all others nothing else is
     said."""
     ruined = {track for finding in findings if finding.severity is Severity.STOP for track in finding.tracks}
-    dead = {unit.device.id for unit in report.rig.units() if not is_powered(report.rig, unit.device.id)}
+    dead = {unit.device.id for unit in report.index.units() if not is_powered(report.index, unit.device.id)}
     heard = {track.trace.id: upstream_of(track.trace.stage) for track in report.tracks if not track.is_silent}
     return {track for track, stages in heard.items() if not dead & {stage.device for stage in stages}} - ruined
 
@@ -43,7 +43,7 @@ def brought(before: Report, after: Report) -> list[Finding]:
     was = check(before)
     ruined = {track for finding in was if finding.severity is Severity.STOP for track in finding.tracks}
     stopped = {finding.run for finding in was if finding.severity is Severity.STOP and finding.run}
-    stopped |= {run for run in before.rig.plan.runs if tracks_of(before, run) & ruined}
+    stopped |= {run for run in before.index.plan.runs if tracks_of(before, run) & ruined}
     known, sound = {finding.id: finding for finding in was}, sound_tracks(before, was)
     found = []
     for finding in check(after):
@@ -56,7 +56,7 @@ def brought(before: Report, after: Report) -> list[Finding]:
         ]
         told = {track for item in said for track in item.tracks}  # of one side before, of both sides now
         hidden = finding.tracks and not (sound - told) & set(finding.tracks)
-        if not finding.tracks and finding.run in before.rig.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
+        if not finding.tracks and finding.run in before.index.plan.runs and LOOKS_AT[finding.rule] & Aspect.LEVELS:
             tracks = tracks_of(before, finding.run)
             hidden = not sound & tracks if tracks else is_silent(before, finding.run)
         if finding.severity is Severity.CAUTION and not finding.tracks and finding.run in stopped:
@@ -70,7 +70,7 @@ def tracks_of(report: Report, run_id: str) -> set[str]:
     """The tracks of its own device that a run feeds."""
     return {
         track.trace.id
-        for track in report.tracks_of(report.rig.plan.runs[run_id].receiving.device)
+        for track in report.tracks_of(report.index.plan.runs[run_id].receiving.device)
         if any(
             lead.run is not None and lead.run.id == run_id
             for feed, _ in track.trace.stage.feeds
@@ -80,13 +80,13 @@ def tracks_of(report: Report, run_id: str) -> set[str]:
 
 
 def is_silent(report: Report, run_id: str) -> bool:
-    run = report.rig.plan.runs[run_id]
-    port = report.rig.unit(run.receiving.device).input(run.receiving.port)
+    run = report.index.plan.runs[run_id]
+    port = report.index.unit(run.receiving.device).input(run.receiving.port)
     stages = [report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels))]
     return all(report.solver.level(stage).sound.average < -1000 for stage in stages)
 
 
-def rig(seed: int) -> Plan:
+def random_plan(seed: int) -> Plan:
     return drawn(seed) if seed < LARGE else drawn(seed, FEW)
 
 
@@ -142,12 +142,12 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
 
     Returns how many lines were understood.
     """
-    count, rig = 0, Rig(plan)
+    count, index = 0, PlanIndex(plan)
     for run in plan.runs.values():
         without = apply_edits(plan, [Disconnect(run=run.id)])[0]
         settled = gain_plan(report_of(without)).edits
         base = apply_edits(without, settled)[0] if settled else without
-        answers = say(base, f"{rig.port_label(run.sending)} to {rig.port_label(run.receiving)}").proposals
+        answers = say(base, f"{index.port_label(run.sending)} to {index.port_label(run.receiving)}").proposals
         if not answers:
             continue
         plans = [apply_edits(base, answer.edits)[0] for answer in answers]
@@ -160,7 +160,7 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
         report = report_of(plans[0])
         for made in plans[0].runs.keys() - base.runs.keys():
             assert [way.id for way in Adviser(report).ways(made)][:1] in ([], [AS_IT_IS]), answers[0].title
-        steps, sockets, after = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}, Rig(plans[0])
+        steps, sockets, after = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}, PlanIndex(plans[0])
         # What else the new level asks for, the line was not asked.
         if all(_socket(after, step) in sockets for step in steps):
             moved = [step for step in steps if not _is_one_step(plans[0], step)]
@@ -168,13 +168,13 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
     return count
 
 
-def _socket(rig: Rig, step: Step) -> tuple[str, str]:
-    return step.device, controls_of(rig.unit(step.device).device_class)[step.control].port
+def _socket(index: PlanIndex, step: Step) -> tuple[str, str]:
+    return step.device, controls_of(index.unit(step.device).device_class)[step.control].port
 
 
 def _is_one_step(plan: Plan, step: Step) -> bool:
     """Whether a knob is moved by one step of its own, or less."""
-    control = controls_of(Rig(plan).unit(step.device).device_class)[step.control]
+    control = controls_of(PlanIndex(plan).unit(step.device).device_class)[step.control]
     was = plan.devices[step.device].settings.get(step.control, control.default)
     return control.span is not None and abs(step.edit.value - was) <= control.span.step_db
 
@@ -188,7 +188,7 @@ def holds_the_fourth_law(adviser: Adviser) -> None:
     assert judged <= judge(before, check(before))
     assert gain_plan(after).steps == ()
     # Nor is it worse than any single move of a knob or a level switch.
-    for fix in {fix for finding in adviser.findings for fix in adviser.fixes(finding) if len(fix.edits) == 1}:
+    for fix in (fix for finding in adviser.findings for fix in adviser.fixes(finding) if len(fix.edits) == 1):
         tried = adviser.tried(fix.edits).question
         if changed_aspects(plan, tried.plan) == Aspect.LEVELS:
             assert judged <= adviser.tried(fix.edits).judgement, fix.label
@@ -205,7 +205,7 @@ def holds_the_fifth_law(plan: Plan) -> None:
 def test_a_fix_mends_and_spoils_nothing_and_all_of_them_come_to_an_end(seeds):
     count = 0
     for seed in seeds:
-        adviser = adviser_of(rig(seed))
+        adviser = adviser_of(random_plan(seed))
         count += holds_the_first_law(adviser)
         holds_the_second_law(adviser)
         holds_the_fourth_law(adviser)
@@ -214,7 +214,7 @@ def test_a_fix_mends_and_spoils_nothing_and_all_of_them_come_to_an_end(seeds):
 
 @pytest.mark.parametrize("seeds", CHUNKS, ids=lambda seeds: str(seeds.start))
 def test_the_first_answer_is_the_best_and_stands(seeds):
-    assert sum(holds_the_third_and_sixth_law(rig(seed)) for seed in seeds) > len(seeds) / 2
+    assert sum(holds_the_third_and_sixth_law(random_plan(seed)) for seed in seeds) > len(seeds) / 2
 
 
 @pytest.mark.parametrize("seed", ONCE_WRONG)

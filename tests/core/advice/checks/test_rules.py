@@ -14,7 +14,7 @@ from tidy_trunk.core.plan import (
     Hear,
     Part,
     Plan,
-    Rig,
+    PlanIndex,
     Role,
     RouteBus,
     SetJam,
@@ -275,10 +275,10 @@ CASES = [
 def test_rule(case):
     bad = found(case.bad, case.rule)
     assert bad, "the rule does not see its own example"
-    texts = [said(finding, Rig(case.bad)).text for finding in bad]
+    texts = [said(finding, PlanIndex(case.bad)).text for finding in bad]
     assert any(case.says in text for text in texts), texts
     assert case.severity in {finding.severity for finding in bad}
-    assert not any(case.says in said(finding, Rig(case.good)).text for finding in found(case.good, case.rule))
+    assert not any(case.says in said(finding, PlanIndex(case.good)).text for finding in found(case.good, case.rule))
     if case.cured:
         fix = fixes(case.bad, bad[0])[0]
         cured, _ = apply_edits(case.bad, fix.edits)
@@ -292,7 +292,9 @@ def test_every_rule_has_an_example():
 def test_a_finding_says_where_why_and_from_what():
     for case in CASES:
         for finding in found(case.bad, case.rule):
-            assert said(finding, Rig(case.bad)).text.endswith(".") and finding.source in SOURCE_WORDS and finding.id
+            assert (
+                said(finding, PlanIndex(case.bad)).text.endswith(".") and finding.source in SOURCE_WORDS and finding.id
+            )
             assert finding.station in ("runs", "levels", "clock")
 
 
@@ -312,7 +314,7 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
         "timecode-generator",
         35,
     )
-    assert Rig(cured).role_of("cam", timecode_device.track.partition(".")[2]) is Role.TIMECODE
+    assert PlanIndex(cured).role_of("cam", timecode_device.track.partition(".")[2]) is Role.TIMECODE
     assert not found(cured, "timecode-on-wrong-track")
 
 
@@ -322,7 +324,7 @@ def test_a_jam_after_the_day_leaves_it_without_time():
     (finding,) = found(late, "missed-jam")
     missed = finding.facts["missed"]
     assert (missed.unset_until_min, missed.free_run) == (18 * 60, None)
-    assert "has no time from bag until 18:00" in said(finding, Rig(late)).text
+    assert "has no time from bag until 18:00" in said(finding, PlanIndex(late)).text
 
 
 @pytest.mark.parametrize(
@@ -349,4 +351,4 @@ def test_how_sure_a_finding_is(gain_db, rule, words):
     """Peaks of a voice at −20 dBFS with 50 dB: the ± of source, microphone and input is 4.4 dB (root of the sum of squares)."""
     base = made(put("bag", "in1.mic.gain_db", gain_db), base=boom_in_bag())
     (finding,) = found(base, rule)
-    assert words in said(finding, Rig(base)).title
+    assert words in said(finding, PlanIndex(base)).title

@@ -32,7 +32,7 @@ def recorded(tone, noise, *, hum=None, low=False, cut_off=False):
 def predicted(way):
     """As `levels` has it, asked for on another road: the sum of everything that comes in behind the sender."""
     report = Report(trace_plan(way_plans(REPORT, "run-2")[way].plan))
-    sound = LevelSolver(report.rig, oscillators={"bag": -20.0}).track_sound(track_reached(report, "run-2"))
+    sound = LevelSolver(report.index, oscillators={"bag": -20.0}).track_sound(track_reached(report, "run-2"))
     return sound.noise - sound.average
 
 

@@ -233,7 +233,7 @@ def test_the_bench_is_off_by_what_its_devices_are_and_lining_up_finds_it():
     def on_bench(asked):
         tracer = trace_plan(truth(asked))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
-        loop = Simulator(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
+        loop = Simulator(tracer.index, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
         return float(dbfs_of_powers((loop.astype(float) ** 2).mean()))
 
     found = on_bench(plan)
@@ -252,7 +252,7 @@ def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
     def tone(gain_db):
         tracer = trace_plan(truth(made(put("cam", "mic.mic.gain_db", gain_db), base=plan)))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
-        return Simulator(tracer.rig, Play.NOBODY, oscillators={"bag": -26.0}, sample_count=2**16).track_sound(stage)
+        return Simulator(tracer.index, Play.NOBODY, oscillators={"bag": -26.0}, sample_count=2**16).track_sound(stage)
 
     recording = np.concatenate([tone(gain_db) for gain_db in marks])
     found = measure_steps(recording, 48_000, marks, target)

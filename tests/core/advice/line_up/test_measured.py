@@ -53,7 +53,7 @@ def test_levels_uses_the_measured_gain_from_then_on():
     low, high = (report_of(made(put("cam", GAIN, at), base=plan)).track("cam.L").sound.average for at in (1.5, 7.5))
     assert high - low == pytest.approx(9.0, abs=0.001), "from -40 to -31, whatever is written beside it"
     second = made(device("mirrorless-mic", "two"), run("bag.phones", "two.mic", "trs"), base=plan)
-    law = report_of(second).rig.unit("two").device_class.port_of["mic"].modes[0].gain.law
+    law = report_of(second).index.unit("two").device_class.port_of["mic"].modes[0].gain.law
     assert law == plan.gain_laws[law_key("mirrorless-mic", GAIN)].points, "of all devices of that class"
     copied = made(CopyClass(device="cam", label="Mine"), base=plan)
     assert report_of(copied).track("cam.L").sound.average == report_of(plan).track("cam.L").sound.average
@@ -115,7 +115,7 @@ def test_the_law_of_the_benchs_camera_is_found_and_lands_within_half_a_step(paus
         )
     nearest = control.span.nearest_db(found.interpolated_setting)
     tracer = report_of(truth(made(put("cam", GAIN, nearest), base=plan)))
-    loop = Simulator(tracer.rig, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**16).track_sound(
+    loop = Simulator(tracer.index, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**16).track_sound(
         tracer.track("cam.L").trace.stage
     )
     level = float(dbfs_of_powers((loop.astype(float) ** 2).mean()))

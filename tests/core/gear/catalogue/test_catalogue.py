@@ -15,7 +15,7 @@ from tidy_trunk.core.gear.catalogue import (
     figures_of,
     with_figures,
 )
-from tidy_trunk.core.plan import Rig, SetFigure
+from tidy_trunk.core.plan import PlanIndex, SetFigure
 from tidy_trunk.core.sound.levels import run_loss_db
 from tidy_trunk.errors import RangeError, UnknownItemError
 
@@ -119,7 +119,7 @@ def test_a_measured_impedance_moves_the_level():
     plan = line_into_camera()
     path = "inputs.mic.modes.mic.impedance_ohm"
     low = made(SetFigure(device="cam", path=path, figure=Figure(600, 5, Provenance.MEASURED, "USER")), base=plan)
-    losses = [run_loss_db(Rig(item), item.runs["run-2"]) for item in (plan, low)]
+    losses = [run_loss_db(PlanIndex(item), item.runs["run-2"]) for item in (plan, low)]
     assert losses == pytest.approx([0.34, 1.34], abs=0.01)
 
 

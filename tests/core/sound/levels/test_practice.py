@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run, unweighted
 from tidy_trunk.core.base.units import combine_tolerances_db
 from tidy_trunk.core.gear.catalogue import Figure, Provenance
-from tidy_trunk.core.plan import Part, Plan, PortRef, Rig, SetFigure, SetJob, SetParts
+from tidy_trunk.core.plan import Part, Plan, PlanIndex, PortRef, SetFigure, SetJob, SetParts
 from tidy_trunk.core.sound.levels import Report, full_scale_at_input_dbu
 from tidy_trunk.core.sound.trace import trace_plan
 
@@ -45,8 +45,8 @@ def test_the_cameras_rear_attenuator_saves_nothing():
 def test_the_25_db_lead_fits():
     """0 dBFS = +10 dBu through 25 dB from 100 ohm into 2.5 kohm: -15.4 dBu, 4.9 dB under -10.5."""
     plan = made(SetParts(run="run-2", parts=(Part(lead="trs-pad-25", length_m=0.3),)), base=line_into_camera())
-    rig = Rig(plan)
-    assert full_scale_at_input_dbu(rig, plan.runs["run-2"]) == pytest.approx(10 - 25, abs=0.6)
+    index = PlanIndex(plan)
+    assert full_scale_at_input_dbu(index, plan.runs["run-2"]) == pytest.approx(10 - 25, abs=0.6)
     assert track(plan, "cam.L").clip is None
 
 
@@ -56,8 +56,8 @@ def test_trim_that_matches_tone():
     plan = made(put("bag", "line.line.trim_db", -20.5), base=line_into_camera())
     bag, cam = track(plan, "bag.mix-l").sound, track(plan, "cam.L").sound
     assert cam.average == pytest.approx(bag.average, abs=0.5)
-    rig = Rig(plan)
-    sends, takes = rig.unit("bag").output("line").modes[0], rig.unit("cam").input("mic").modes[0]
+    index = PlanIndex(plan)
+    sends, takes = index.unit("bag").output("line").modes[0], index.unit("cam").input("mic").modes[0]
     assert combine_tolerances_db((sends.full_scale_dbu.tolerance, takes.full_scale_dbu.tolerance)) >= 20.5 - 17
 
 
@@ -188,9 +188,9 @@ def test_digital_sound_keeps_its_level():
 
 
 def test_port_refs_name_their_port():
-    rig = Rig(boom_in_bag())
-    assert rig.port_label(PortRef("boom", "out")) == "boom"
-    assert rig.port_label(PortRef("bag", "in1")) == "bag in 1"
+    index = PlanIndex(boom_in_bag())
+    assert index.port_label(PortRef("boom", "out")) == "boom"
+    assert index.port_label(PortRef("bag", "in1")) == "bag in 1"
 
 
 def test_aerials_are_no_rungs():

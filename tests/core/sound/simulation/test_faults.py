@@ -30,7 +30,7 @@ STRAYS = Faults(strays=True)
 
 def played(plan, track, play=Play.NOBODY, faults=STRAYS, oscillators=None, count=2**18):
     report = Report(trace_plan(plan))
-    bench = Simulator(report.rig, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
+    bench = Simulator(report.index, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
     return bench.track_sound(report.track(track).trace.stage)
 
 
@@ -49,7 +49,7 @@ def test_a_mains_loop_hums_at_the_mains_and_one_battery_breaks_it(hertz):
     assert hum is not None and hum.mains_hz == hertz
     # By hand: the loop's hum at the terminals, full scale of the camera there.
     full_scale_dbu = -9 - 1.5
-    assert hum.level_dbfs == pytest.approx(strays(trace_plan(plan).rig)["run-2"].hum_dbu - full_scale_dbu, abs=1.0)
+    assert hum.level_dbfs == pytest.approx(strays(trace_plan(plan).index)["run-2"].hum_dbu - full_scale_dbu, abs=1.0)
     quiet = made(put("cam", "power", "battery"), base=plan)
     assert measured(played(quiet, "cam.L")).channels[0].hum is None
     assert measured(played(plan, "cam.L", faults=Faults())).channels[0].hum is None, "only where it is asked for"
@@ -66,7 +66,7 @@ def test_a_dimmer_is_heard_in_an_unbalanced_lead_and_hardly_in_a_balanced_one():
 
     def hum(metres, run_id="run-2", base=None):
         path = (Stretch(3.0, (Passing(Hazard.DIMMER, metres),)),)
-        return strays(trace_plan(made(SetPath(run=run_id, path=path), base=base or padded_plan(length_m=2.0))).rig)[
+        return strays(trace_plan(made(SetPath(run=run_id, path=path), base=base or padded_plan(length_m=2.0))).index)[
             run_id
         ]
 
@@ -112,7 +112,7 @@ def test_a_recording_is_as_slow_as_its_clock_is_fast(sender, recorder):
 
 def test_the_clocks_of_the_bench_keep_to_their_class_and_are_heard_in_a_tone():
     plan = truth(padded_plan())
-    camera, bag = (clock_ppm(trace_plan(plan).rig, device) for device in ("cam", "bag"))
+    camera, bag = (clock_ppm(trace_plan(plan).index, device) for device in ("cam", "bag"))
     ppm = camera - bag
     assert 0.5 < abs(camera) <= 30 and abs(bag) <= 2
     tone = measured(tone_take(plan, "cam.L")).channels[0].tone
@@ -132,14 +132,14 @@ def test_what_sources_do_is_as_loud_as_the_plan_says():
     boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.place is Place.MICROPHONE)
 
     def peak(play):
-        bench = Simulator(report.rig, play, sample_count=2**18)
+        bench = Simulator(report.index, play, sample_count=2**18)
         return 20 * np.log10(np.abs(bench.level(boom).sound).max())
 
     nearer = 20 * np.log10(1 / 0.5)
     for play in (Play.BELL, Play.CLAP, Play.VOICE):
         assert peak(play) == pytest.approx(source.peak_db_spl + nearer, abs=1.0)
     assert peak(Play.LAUGH) == pytest.approx(source.burst_db_spl + nearer, abs=2.0)
-    windy = Simulator(report.rig, Play.WIND, sample_count=2**18).level(boom).sound
+    windy = Simulator(report.index, Play.WIND, sample_count=2**18).level(boom).sound
     loud = np.sqrt(np.mean(np.square(windy.reshape(-1, 2**13)), axis=1))
     assert level(windy) == pytest.approx(75, abs=1) and 20 * np.log10(loud.max() / loud.min()) > 10, "it comes in gusts"
 
@@ -153,11 +153,11 @@ def test_a_clap_is_heard_before_its_picture_comes():
     ]
     plan = made(*edits, base=line_into_camera())
     report = Report(trace_plan(plan))
-    bench = Simulator(report.rig, Play.CLAP)
-    clap = clap_at(report.rig, "vision", bench.track_sound(report.track("vision.pgm-l").trace.stage), RATE)
+    bench = Simulator(report.index, Play.CLAP)
+    clap = clap_at(report.index, "vision", bench.track_sound(report.track("vision.pgm-l").trace.stage), RATE)
     assert clap.early_ms == pytest.approx(280 - 1000 * 0.5 / 343, abs=2.0)
     camera = bench.track_sound(report.track("cam.L").trace.stage)
-    assert clap_at(report.rig, "cam", camera, RATE) is None, "in its own file they are in step"
+    assert clap_at(report.index, "cam", camera, RATE) is None, "in its own file they are in step"
 
 
 def test_timecode_as_sound_reaches_its_track_and_can_be_read_there():

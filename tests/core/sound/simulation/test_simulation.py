@@ -37,7 +37,7 @@ def a_level(loop: np.ndarray) -> float:
 def is_steady(report: Report, stage) -> bool:
     """Whether nothing on the way follows the sound: no automatic level, limiter or compander."""
     for item in upstream_of(stage):
-        unit = report.rig.unit(item.device)
+        unit = report.index.unit(item.device)
         if item.place is Place.INPUT:
             port = unit.input(item.name)
             if unit.automatic_level_on(port) or unit.limiter_dbfs(port) is not None:
@@ -73,7 +73,7 @@ def test_what_is_heard_is_what_was_predicted():
     def compare(plan, room, rumble):
         plan, _ = apply_edits(plan, [SetJob(room_noise_db_spl=round(room, 1), rumble_db_spl=rumble)])
         report = Report(trace_plan(plan))
-        crowd, nobody = (Simulator(report.rig, play, sample_count=COUNT) for play in (Play.CROWD, Play.NOBODY))
+        crowd, nobody = (Simulator(report.index, play, sample_count=COUNT) for play in (Play.CROWD, Play.NOBODY))
         timecode = {item.track for item in timecode_tracks(report)}  # which runs on when nobody speaks
         for track in report.tracks:
             stage, sound = track.trace.stage, track.sound
@@ -100,7 +100,7 @@ def test_a_voice_has_the_levels_of_the_plan():
     plan = boom_in_bag()
     report = Report(trace_plan(plan))
     source = next(iter(plan.sources.values()))
-    bench = Simulator(report.rig)
+    bench = Simulator(report.index)
     loop = bench.level(upstream_of(report.tracks[0].trace.stage)[-1]).sound
     heard = hear(loop.astype(np.float64) / 1e6, RATE)
     shift = 20 * np.log10(1e6) - 20 * np.log10(1 / source.heard_by["boom"])
@@ -113,7 +113,7 @@ def test_a_clipped_track_is_heard_as_clipped():
     report = Report(trace_plan(line_into_camera()))
     track = report.track("cam.L")
     assert track.sound.clip is not None
-    loop = Simulator(report.rig).track_sound(track.trace.stage)
+    loop = Simulator(report.index).track_sound(track.trace.stage)
     found = measured(loop.astype(np.float64)).channels[0]
     assert found.clipped_count > 50 or found.has_flat_tops
     assert np.abs(loop).max() <= 1.0
@@ -123,9 +123,9 @@ def test_tone_from_a_device_is_where_levels_say():
     report = Report(trace_plan(boom_in_bag()))
     stage = report.tracks[0].trace.stage
     tone = {"bag": -20.0}
-    loop = Simulator(report.rig, oscillators=tone).track_sound(stage)
+    loop = Simulator(report.index, oscillators=tone).track_sound(stage)
     assert level(loop) == pytest.approx(-20, abs=0.001)
-    assert LevelSolver(report.rig, oscillators=tone).track_sound(stage).average == -20
+    assert LevelSolver(report.index, oscillators=tone).track_sound(stage).average == -20
 
 
 def passage(loop: np.ndarray) -> WavePassage:

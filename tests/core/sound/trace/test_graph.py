@@ -5,7 +5,7 @@ from itertools import pairwise
 import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, run
-from tidy_trunk.core.plan import Rig, RouteBus
+from tidy_trunk.core.plan import PlanIndex, RouteBus
 from tidy_trunk.core.sound.trace import Place, Tracer, trace_plan
 from tidy_trunk.errors import PlanError, SignalLoopError
 
@@ -28,7 +28,7 @@ def test_every_stage_in_order():
 
 def test_routing_decides():
     plan = made(RouteBus(device="bag", bus="1", inputs=("in2",)), base=boom_in_bag())
-    tracks = {trace.id: trace.stage.sources for trace in Tracer(Rig(plan)).traces()}
+    tracks = {trace.id: trace.stage.sources for trace in Tracer(PlanIndex(plan)).traces()}
     assert tracks["bag.1"] == ()
     assert tracks["bag.mix-l"] == ("voice",)
 

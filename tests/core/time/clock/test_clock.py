@@ -126,7 +126,7 @@ def test_the_day_of_the_foundry():
     """Box A is jammed at eight and at half past twelve: ±1 ppm each, 20 ms after 2 h 46 min, twice too long."""
     report = report_of(foundry())
     clocks = Clocks(
-        report.rig, {timecode_device.device: timecode_device for timecode_device in timecode_devices(report)}
+        report.index, {timecode_device.device: timecode_device for timecode_device in timecode_devices(report)}
     )
     (day,) = filter(None, (clock_day(clocks, timecode_device) for timecode_device in clocks.timecode_devices.values()))
     assert [(free_run.begins_min, free_run.beyond_min, free_run.ends_min) for free_run in day.free_runs] == [
@@ -200,7 +200,7 @@ def test_sound_by_radio_and_air_comes_late_to_a_monitor_and_a_switcher():
     report = report_of(made(device("live-switcher", "sw"), run("bag.line", "sw.audio", "trs"),
                             device("picture-monitor", "mon"), run("camera-b.hdmi", "mon.hdmi", "hdmi"),
                             base=made(RemoveDevice(device="camera-b"), device("mirrorless-line", "camera-b"), base=plan)))  # fmt: skip
-    late = latency(report.rig, report.tracer.input("sw", "audio", 0))
+    late = latency(report.index, report.tracer.input("sw", "audio", 0))
     # The boom hears the founder from 0.6 m, the bell is 1.5 m from its microphone: 1.75 and 4.37 ms.
     assert late.least_ms == pytest.approx(0.6 / 343 * 1000 + 1, abs=0.01)
     assert late.most_ms == pytest.approx(1.5 / 343 * 1000 + 1, abs=0.01)

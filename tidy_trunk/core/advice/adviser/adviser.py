@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.adviser.gain_plan import settled
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge, tracks_marks, wrong
 from tidy_trunk.core.advice.adviser.move import MAKERS, Move
 from tidy_trunk.core.advice.adviser.question import Question
-from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Found, Severity
+from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, PlacedFinding, Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS, Way
 from tidy_trunk.core.plan import Aspect, Edit, Plan, School
 from tidy_trunk.core.sound.levels import Report
@@ -76,7 +76,7 @@ class Adviser:
 
     def __init__(self, report: Report, *, question: Question | None = None, settled: Plan | None = None) -> None:
         """`question`, `settled`: about the report's plan, where somebody has worked them out already."""
-        self._now = Tried(question or Question(report.rig.plan, report))
+        self._now = Tried(question or Question(report.index.plan, report))
         self._now.question.settle = self._settle
         self._settled = settled
         self._known: dict[str, Tried | None] = {}
@@ -134,7 +134,7 @@ class Adviser:
             tried = self.tried(move.edits)
             if tried is None or self.new_stops(tried) or not self._mends(finding, tried):
                 continue
-            brings = tuple(Found(item, tried.question.rig) for item in self._fresh(tried))
+            brings = tuple(PlacedFinding(item, tried.question.index) for item in self._fresh(tried))
             found.append((self._rank(finding, move, tried), replace(move, brings=brings), tried.question.plan))
         return _first(found)
 
@@ -349,7 +349,7 @@ def _is_milder(after: Finding, before: Finding) -> bool:
 class Taken:
     """A fix that was taken, what it ended, and what the judge says of the plan with it."""
 
-    ended: Found
+    ended: PlacedFinding
     move: Move
     judged: Judgement
 
@@ -363,7 +363,7 @@ def fixed(plan: Plan) -> tuple[Plan, list[Taken]]:
     taken = []
     while (first := adviser.first_fix()) is not None:
         finding, move = first
-        ended = Found(finding, adviser.report.rig)
+        ended = PlacedFinding(finding, adviser.report.index)
         adviser = adviser.after(move)
         taken.append(Taken(ended, move, adviser.judgement))
     return adviser.plan, taken

@@ -20,16 +20,16 @@ from tidy_trunk.core.advice.adviser.moves.levels import (
 from tidy_trunk.core.advice.adviser.order import devices_in_order
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.adviser.settle import NO_PINS, Pins, settle
-from tidy_trunk.core.advice.checks import Finding, Found, Severity
+from tidy_trunk.core.advice.checks import Finding, PlacedFinding, Severity
 from tidy_trunk.core.gear.catalogue import Control, ControlKind, InputPort, Setting, controls_of
-from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, SetControl, apply_edits
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, PortRef, SetControl, apply_edits
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
 from tidy_trunk.errors import TidyTrunkError
 
 JUST_DB: Final = 0.5
 """ASSUMED_ what is printed as no decibel at all."""
 
-Cures = dict[tuple[str, str], Found]
+Cures = dict[tuple[str, str], PlacedFinding]
 """What each control ends that was thrown for it, by device and control. [HANDBOOK] §6"""
 
 _MOST_CURES = 4
@@ -55,7 +55,7 @@ class Step:
     label: str
     was: str
     now: str
-    why: Found | Outcome | None
+    why: PlacedFinding | Outcome | None
     edit: SetControl
 
 
@@ -75,7 +75,7 @@ class GainPlan:
     steps: tuple[Step, ...]
     tracks: tuple[TrackChange, ...]
     stops_before: int
-    stops_left: tuple[Found, ...]
+    stops_left: tuple[PlacedFinding, ...]
 
     @property
     def edits(self) -> tuple[Edit, ...]:
@@ -107,7 +107,7 @@ def gain_plan(report: Report, pins: Pins = NO_PINS) -> GainPlan:
         steps=tuple(_steps(report, after.report, cures)),
         tracks=tuple(_tracks(report, after.report)),
         stops_before=len(_stops(question)),
-        stops_left=tuple(Found(finding, after.rig) for finding in _stops(after)),
+        stops_left=tuple(PlacedFinding(finding, after.index) for finding in _stops(after)),
     )
 
 
@@ -125,7 +125,7 @@ def _choices(question: Question, pins: Pins, cures: Cures) -> Iterator[Question]
             continue
         for edit in edits:
             if isinstance(edit.value, bool):
-                cures.setdefault((edit.device, edit.control), Found(finding, question.rig))
+                cures.setdefault((edit.device, edit.control), PlacedFinding(finding, question.index))
         yield question.edited(edits)
     yield _limited(question.about(settled(question, pins, cures)), pins, cures)
 
@@ -149,7 +149,7 @@ def settled(question: Question, pins: Pins = NO_PINS, cures: Cures | None = None
 
 def _about(report: Report) -> Question:
     """A question of which only what throws switches is asked: that settles nothing."""
-    return Question(report.rig.plan, report)
+    return Question(report.index.plan, report)
 
 
 def _stops(question: Question) -> list[Finding]:
@@ -168,7 +168,7 @@ def _cured(question: Question, pins: Pins, cures: Cures) -> Plan:
                 changed, _ = apply_edits(changed, edits)
             except TidyTrunkError:
                 continue
-            ended.update({(edit.device, edit.control): Found(finding, question.rig) for edit in edits})
+            ended.update({(edit.device, edit.control): PlacedFinding(finding, question.index) for edit in edits})
         if changed is question.plan or changed == question.plan:
             break
         after = question.about(changed)
@@ -192,7 +192,7 @@ def _limited(question: Question, pins: Pins, cures: Cures) -> Question:
             after = question.edited(move.edits)
             if judge(after.report, after.findings) < judge(question.report, question.findings):
                 question = after
-                cures[switch.device, switch.control] = Found(finding, asked.rig)
+                cures[switch.device, switch.control] = PlacedFinding(finding, asked.index)
                 break
     return question
 
@@ -221,8 +221,8 @@ def _switches(question: Question, finding: Finding, pins: Pins) -> list[SetContr
 
 def _steps(before: Report, after: Report, cures: Cures) -> Iterator[Step]:
     """What differs, in the order of the work: from the microphones on, and at each device the largest switch first."""
-    for device in devices_in_order(after.rig):
-        was, unit = before.rig.unit(device), after.rig.unit(device)
+    for device in devices_in_order(after.index):
+        was, unit = before.index.unit(device), after.index.unit(device)
         if was.device.settings == unit.device.settings:
             continue
         moved = [
@@ -250,20 +250,20 @@ def _value(unit: PlacedDevice, control: Control) -> Setting:
     return unit.device.settings.get(control.id, control.default)
 
 
-def _why(report: Report, unit: PlacedDevice, control: Control, cures: Cures) -> Found | Outcome | None:
+def _why(report: Report, unit: PlacedDevice, control: Control, cures: Cures) -> PlacedFinding | Outcome | None:
     cured = cures.get((unit.device.id, control.id))
     return cured if cured is not None else next(_reached(report, unit, control.port), None)
 
 
 def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[Outcome]:
     """Tracks, else mixes, that a port's own device or the one at the other end makes of it."""
-    rig = report.rig
+    index = report.index
     sends = (unit.device.id, port or "out")  # a control of a microphone itself acts at its output
-    ends = {run.receiving for run in rig.plan.runs.values() if run.sending == sends}
+    ends = {run.receiving for run in index.plan.runs.values() if run.sending == sends}
     if port and isinstance(unit.port(port), InputPort):
         ends = {PortRef(unit.device.id, port)}
     for device in dict.fromkeys(end.device for end in ends):
-        receiver = rig.unit(device)
+        receiver = index.unit(device)
         for bus in sorted(receiver.device_class.buses, key=lambda bus: not bus.recorded):
             stage = report.tracer.bus(device, bus.id)
             if any((device, feed.name) in ends for feed, _ in stage.feeds):
@@ -274,8 +274,8 @@ def _tracks(before: Report, after: Report) -> Iterator[TrackChange]:
     for track in after.tracks:
         was = before.track(track.trace.id)
         if was is not None and not (track.is_silent and was.is_silent):
-            yield TrackChange(_label(after.rig, track), was, track)
+            yield TrackChange(_label(after.index, track), was, track)
 
 
-def _label(rig: Rig, track: TrackLevel) -> str:
-    return rig.unit(track.trace.device).bus_label(track.trace.bus)
+def _label(index: PlanIndex, track: TrackLevel) -> str:
+    return index.unit(track.trace.device).bus_label(track.trace.bus)

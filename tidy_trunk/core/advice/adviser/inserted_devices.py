@@ -14,8 +14,8 @@ from tidy_trunk.core.plan import (
     Part,
     PlacedDevice,
     Plan,
+    PlanIndex,
     PortRef,
-    Rig,
     Run,
     SetControl,
     apply_edits,
@@ -38,25 +38,25 @@ def inserted_devices(report: Report, run_id: str) -> list[Way]:
 
     Source: [HANDBOOK] §13
     """
-    rig = report.rig
-    run = rig.plan.runs[run_id]
+    index = report.index
+    run = index.plan.runs[run_id]
     found = [
         inserted_device
-        for plan, device, needs in _boxes(rig, run)
-        if (inserted_device := _by(report.rig.plan, plan, run, device, needs)) is not None
+        for plan, device, needs in _boxes(index, run)
+        if (inserted_device := _by(report.index.plan, plan, run, device, needs)) is not None
     ]
     return sorted(found, key=lambda item: (item.clips, item.needs != NOTHING, item.noise_dbfs - item.average_dbfs))
 
 
-def _boxes(rig: Rig, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
+def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
     """Boxes to go by: the edits that bring each, its id, and what must be had for it."""
     ends = (run.sending.device, run.receiving.device)
-    for unit in rig.units():
+    for unit in index.units():
         if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
             yield [], unit.device.id, NOTHING
     for class_id in BOXES:
         label = DEVICES[class_id].label
-        box = AddDevice(class_id=class_id, id=free_id(class_id, rig.plan.devices), label=label)
+        box = AddDevice(class_id=class_id, id=free_id(class_id, index.plan.devices), label=label)
         yield [box], str(box.id), f"1 {label[0].lower()}{label[1:]}"
 
 
@@ -65,7 +65,7 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
     try:
         state, _ = apply_edits(plan, [Disconnect(run=run.id), *brought])
         edits: list[Edit] = [Disconnect(run=run.id), *brought]
-        unit = Rig(state).unit(device)
+        unit = PlanIndex(state).unit(device)
         for more in (_into(state, run, unit), _out_of(state, run, unit)):
             edits += more
             state, _ = apply_edits(state, more)
@@ -77,7 +77,7 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
                 edits += best.edits
                 state, _ = apply_edits(state, best.edits)
         report = Report(trace_plan(state))
-        last = next(item for item in report.rig.plan.runs.values() if item.receiving == run.receiving)
+        last = next(item for item in report.index.plan.runs.values() if item.receiving == run.receiving)
         trial = Trial(state, last.id, Upstream(report, last.receiving.device))
     except TidyTrunkError:
         return None
@@ -94,8 +94,8 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
 
 def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
     """The first run, into a free input that gives what the sender needs."""
-    rig = Rig(plan)
-    sender = rig.unit(run.sending.device)
+    index = PlanIndex(plan)
+    sender = index.unit(run.sending.device)
     output, feeding = sender.output(run.sending.port), sender.device_class.feeding
     signal = Signal.MIC if feeding is not None else Signal.LINE
     for port in unit.device_class.inputs:
@@ -109,9 +109,9 @@ def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
             ),
             None,
         )
-        if mode is None or rig.arriving.get(ref):
+        if mode is None or index.arriving.get(ref):
             continue
-        parts = _joined(rig, output, port, max(run.length_m, _SHORT_M))
+        parts = _joined(index, output, port, max(run.length_m, _SHORT_M))
         if parts is None:
             continue
         edits: list[Edit] = [Connect(sending=run.sending, receiving=ref, parts=parts)]
@@ -128,19 +128,19 @@ def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
 
 def _out_of(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
     """The second run, from a free output that is not the headphones."""
-    rig = Rig(plan)
-    port = rig.unit(run.receiving.device).input(run.receiving.port)
+    index = PlanIndex(plan)
+    port = index.unit(run.receiving.device).input(run.receiving.port)
     for output in unit.device_class.outputs:
         ref = PortRef(unit.device.id, output.id)
-        if output.is_headphone or not output.circuit.is_analogue or rig.leaving.get(ref):
+        if output.is_headphone or not output.circuit.is_analogue or index.leaving.get(ref):
             continue
-        parts = _joined(rig, output, port, _SHORT_M)
+        parts = _joined(index, output, port, _SHORT_M)
         if parts is not None:
             return [Connect(sending=ref, receiving=run.receiving, parts=parts)]
     return []
 
 
-def _joined(rig: Rig, output: OutputPort, port: InputPort, length_m: float) -> tuple[Part, ...] | None:
+def _joined(index: PlanIndex, output: OutputPort, port: InputPort, length_m: float) -> tuple[Part, ...] | None:
     """The best leads that bring the right signal; None where there are none."""
-    joins = find_cable_chains(output, port, length_m=max(length_m, JOINT_M + 0.1), own=rig.own_leads)
+    joins = find_cable_chains(output, port, length_m=max(length_m, JOINT_M + 0.1), own=index.own_leads)
     return next((join.parts for join in joins if join.is_right), None)

@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, AUDIBLE_DB, JUST_DB, Trial
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Signal
-from tidy_trunk.core.plan import Plan, PortRef, Rig, Role, Run
+from tidy_trunk.core.plan import Plan, PlanIndex, PortRef, Role, Run
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
 from tidy_trunk.core.time.clock import jams_too_often
 
@@ -77,10 +77,10 @@ def judge(report: Report, findings: Sequence[Finding]) -> Judgement:
         at_risk_steps=_steps(_decibels(cautions)),
         bursts=_steps(_worst(heard, lambda track: 0.0 if track.role is Role.GUIDE else burst_db(track.sound))),
         noise=_worst(heard, lambda track: float(noise_steps(track))),
-        off_target_db=_whole(_worst(heard, lambda track: 0.0 if _is_float(report.rig, track) else _miss_db(track))),
+        off_target_db=_whole(_worst(heard, lambda track: 0.0 if _is_float(report.index, track) else _miss_db(track))),
         notes=float(sum(finding.severity is Severity.NOTE for finding in findings)),
-        cost=_cost(report.rig),
-        knobs_db=_whole(sum(far_db(report.rig, run) for run in report.rig.plan.runs.values())),
+        cost=_cost(report.index),
+        knobs_db=_whole(sum(far_db(report.index, run) for run in report.index.plan.runs.values())),
     )
 
 
@@ -145,8 +145,8 @@ def joint_marks(trial: Trial) -> JointMarks:
         unsure_db=_up(max(doubt - margin, 0.0)) if math.isfinite(margin) and trial.mode.signal is Signal.MIC else 0.0,
         bursts_db=_up(burst.over_db) if burst is not None and burst.device == here else 0.0,
         noise=float(noise_steps(sound)),
-        knobs_db=far_db(trial.rig, trial.run),
-        camera_db=above_best_db(trial.rig, trial.run),
+        knobs_db=far_db(trial.index, trial.run),
+        camera_db=above_best_db(trial.index, trial.run),
     )
 
 
@@ -162,17 +162,17 @@ def noise_steps(sound: Sound | TrackLevel) -> int:
     return round(above / STEP_DB) if math.isfinite(above) and above > 0 else 0
 
 
-def above_best_db(rig: Rig, run: Run) -> float:
+def above_best_db(index: PlanIndex, run: Run) -> float:
     """How far the camera input that a run ends at stands from where it is best left, where other gear feeds it; else 0."""
-    unit = rig.unit(run.receiving.device)
-    if rig.unit(run.sending.device).device_class.feeding is not None:
+    unit = index.unit(run.receiving.device)
+    if index.unit(run.sending.device).device_class.feeding is not None:
         return 0.0
     return unit.above_best_db(unit.input(run.receiving.port))
 
 
-def far_db(rig: Rig, run: Run) -> float:
+def far_db(index: PlanIndex, run: Run) -> float:
     """The same beyond 9 dB."""
-    return max(above_best_db(rig, run) - NEAR_BEST_DB, 0.0)
+    return max(above_best_db(index, run) - NEAR_BEST_DB, 0.0)
 
 
 def _decibels(findings: Iterable[Finding]) -> float:
@@ -194,19 +194,19 @@ def _whole(value: float) -> float:
     return float(round(value)) if math.isfinite(value) else 0.0
 
 
-def _is_float(rig: Rig, track: TrackLevel) -> bool:
-    return rig.unit(track.trace.device).device_class.traits.is_float
+def _is_float(index: PlanIndex, track: TrackLevel) -> bool:
+    return index.unit(track.trace.device).device_class.traits.is_float
 
 
-def _cost(rig: Rig) -> float:
+def _cost(index: PlanIndex) -> float:
     """Boxes and leads to carry, attenuators and isolators twice since they must be had, headphone sockets used up, and jams
     so often that no crew keeps to them."""
-    plan: Plan = rig.plan
-    leads = [rig.lead_of(part) for run in plan.runs.values() for part in run.parts]
+    plan: Plan = index.plan
+    leads = [index.lead_of(part) for run in plan.runs.values() for part in run.parts]
     special = sum(lead.loss_db is not None or lead.isolates for lead in leads)
     taken = sum(
-        port.is_headphone and bool(rig.leaving.get(PortRef(unit.device.id, port.id)))
-        for unit in rig.units()
+        port.is_headphone and bool(index.leaving.get(PortRef(unit.device.id, port.id)))
+        for unit in index.units()
         for port in unit.device_class.outputs
     )
     jams = sum(jams_too_often(device.jam.at_min) for device in plan.devices.values() if device.jam is not None)

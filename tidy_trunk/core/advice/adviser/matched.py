@@ -15,7 +15,7 @@ from tidy_trunk.core.advice.adviser.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import Edit, Plan, PortRef, Rig, SetControl, apply_edits
+from tidy_trunk.core.plan import Edit, Plan, PlanIndex, PortRef, SetControl, apply_edits
 from tidy_trunk.core.sound.trace import is_powered
 
 MOST_BETTERED: Final = 6
@@ -37,7 +37,7 @@ class Matched:
     is_plain: bool
 
 
-_Found = tuple[tuple[float, ...], Move, Tried]
+_Candidate = tuple[tuple[float, ...], Move, Tried]
 _More = Callable[[Question, str], Iterator[tuple[Edit, ...]]]
 
 
@@ -62,7 +62,7 @@ class Matcher:
         before = self._adviser.plan
         run_id = next(run for run in made.question.plan.runs if run not in before.runs)
         choices = [*([] if bare else self._choices(title, run_edits, made, run_id)), plain]
-        found: list[_Found] = []
+        found: list[_Candidate] = []
         for move in choices:
             tried = self._adviser.tried(move.edits)
             if tried is not None and all(tried.question.plan != other.question.plan for _, _, other in found):
@@ -77,7 +77,7 @@ class Matcher:
             for _, move, tried in (best, *others)
         ]
 
-    def _bettered(self, title: str, best: _Found) -> _Found:
+    def _bettered(self, title: str, best: _Candidate) -> _Candidate:
         """The same with every switch and knob at the sockets of its runs that makes it better still; where none does, with
         another way of a run; and where that does not either, with what a gain plan would set there."""
         label = f"{title}, matched" if best[1].label == title else best[1].label
@@ -93,8 +93,8 @@ class Matcher:
         return best
 
     def _better(
-        self, label: str, than: _Found, more_of: _More, rank: Callable[[Judgement], tuple[float, ...]]
-    ) -> _Found | None:
+        self, label: str, than: _Candidate, more_of: _More, rank: Callable[[Judgement], tuple[float, ...]]
+    ) -> _Candidate | None:
         """The best that an answer comes to with what may be changed at its runs; None where it is the best itself.
 
         rank: by which parts of the judgement; of two that are alike the answer stands.
@@ -111,7 +111,7 @@ class Matcher:
     def _choices(self, title: str, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
         question = made.question
         run = question.plan.runs[run_id]
-        if not is_powered(question.rig, run.sending.device):
+        if not is_powered(question.index, run.sending.device):
             return self._by_boxes(title, made, run_id)
         found = [
             Move(f"{title}, matched" if way.edits else title, (*run_edits, *way.edits))
@@ -193,15 +193,15 @@ def _settings(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
 
 
 def _all_at(question: Question, run_id: str, edits: Sequence[Edit]) -> bool:
-    return all(isinstance(edit, SetControl) and _is_at(question.rig, run_id, edit) for edit in edits)
+    return all(isinstance(edit, SetControl) and _is_at(question.index, run_id, edit) for edit in edits)
 
 
-def _is_at(rig: Rig, run_id: str, edit: SetControl) -> bool:
+def _is_at(index: PlanIndex, run_id: str, edit: SetControl) -> bool:
     """Whether a control belongs to the socket at either end of a run, to the one that leads it, or to the receiver as a
     whole."""
-    run = rig.plan.runs[run_id]
-    receiver = rig.unit(run.receiving.device)
+    run = index.plan.runs[run_id]
+    receiver = index.unit(run.receiving.device)
     leader = receiver.leader_of(receiver.input(run.receiving.port)).id
-    port = controls_of(rig.unit(edit.device).device_class)[edit.control].port
+    port = controls_of(index.unit(edit.device).device_class)[edit.control].port
     sockets = (run.sending, run.receiving, *(PortRef(device=receiver.device.id, port=name) for name in (leader, "")))
     return PortRef(device=edit.device, port=port) in sockets

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.question import Question
-from tidy_trunk.core.advice.checks import Finding, Found
+from tidy_trunk.core.advice.checks import Finding, PlacedFinding
 from tidy_trunk.core.plan import Edit
 
 
@@ -15,7 +15,7 @@ class Move:
 
     label: str
     edits: tuple[Edit, ...]
-    brings: tuple[Found, ...] = ()
+    brings: tuple[PlacedFinding, ...] = ()
 
 
 Maker = Callable[[Question, Finding], Iterable[Move]]

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from tidy_trunk.core.plan import PortRef, Rig, Run
+from tidy_trunk.core.plan import PlanIndex, PortRef, Run
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,10 +21,10 @@ class Group:
         return tuple(dict.fromkeys(run.receiving for run in self.runs))
 
 
-def devices_in_order(rig: Rig) -> list[str]:
+def devices_in_order(index: PlanIndex) -> list[str]:
     """Ids of all devices, senders before receivers; where devices feed each other, in the order of the plan."""
-    feeds: dict[str, set[str]] = {device: set() for device in rig.plan.devices}
-    for run in rig.plan.runs.values():
+    feeds: dict[str, set[str]] = {device: set() for device in index.plan.devices}
+    for run in index.plan.runs.values():
         if run.sending.device != run.receiving.device:
             feeds[run.receiving.device].add(run.sending.device)
     found: dict[str, None] = {}
@@ -36,21 +36,21 @@ def devices_in_order(rig: Rig) -> list[str]:
     return list(found)
 
 
-def groups_into(rig: Rig, device: str) -> Iterator[Group]:
+def groups_into(index: PlanIndex, device: str) -> Iterator[Group]:
     """The groups of runs of which one at least ends at a device."""
     seen: set[str] = set()
-    for run in rig.plan.runs.values():
+    for run in index.plan.runs.values():
         if run.receiving.device == device and run.id not in seen:
-            group = _group(rig, run)
+            group = _group(index, run)
             seen |= {item.id for item in group.runs}
             yield group
 
 
-def _group(rig: Rig, first: Run) -> Group:
+def _group(index: PlanIndex, first: Run) -> Group:
     found = {first.id: first}
     waiting = [first]
     for run in waiting:
-        for other in (*rig.leaving.get(run.sending, ()), *rig.arriving.get(run.receiving, ())):
+        for other in (*index.leaving.get(run.sending, ()), *index.arriving.get(run.receiving, ())):
             if other.id not in found:
                 found[other.id] = other
                 waiting.append(other)

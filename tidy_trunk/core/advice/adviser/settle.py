@@ -21,7 +21,7 @@ from tidy_trunk.core.gear.catalogue import (
     pad_key,
     trim_key,
 )
-from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PortRef, Rig, Run, SetControl, edited
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, PortRef, Run, SetControl, edited
 from tidy_trunk.core.sound.levels import LevelSolver, Sound, StageLevel
 from tidy_trunk.core.sound.trace import Stage, StageKey, Tracer
 
@@ -44,26 +44,26 @@ class Progress:
     """A plan whose gains are being settled, with the stages and levels of every device that stands."""
 
     def __init__(self, plan: Plan) -> None:
-        self.rig = Rig(plan)
+        self.index = PlanIndex(plan)
         self._stages: dict[StageKey, Stage] = {}
         self._levels: dict[StageKey, StageLevel[Sound]] = {}
 
     @property
     def plan(self) -> Plan:
-        return self.rig.plan
+        return self.index.plan
 
-    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, LevelSolver]:
-        rig = Rig(plan, self.rig)
-        return rig, Tracer(rig, self._stages), LevelSolver(rig, self._levels)
+    def worked_out(self, plan: Plan) -> tuple[PlanIndex, Tracer, LevelSolver]:
+        index = PlanIndex(plan, self.index)
+        return index, Tracer(index, self._stages), LevelSolver(index, self._levels)
 
     def take(self, edits: Sequence[Edit]) -> None:
-        self.rig = Rig(edited(self.plan, edits), self.rig)
+        self.index = PlanIndex(edited(self.plan, edits), self.index)
 
     def stand(self, devices: Iterable[str]) -> None:
         """Devices of which nothing is changed any more: their mixes and microphones are worked out for good."""
         _, tracer, solver = self.worked_out(self.plan)
         for device in devices:
-            unit = self.rig.unit(device)
+            unit = self.index.unit(device)
             stages = [tracer.bus(device, bus.id) for bus in unit.device_class.buses]
             if unit.device_class.capsule is not None:
                 stages.append(tracer.microphone(device))
@@ -76,7 +76,7 @@ def settle(plan: Plan, pins: Pins = NO_PINS, only: Collection[str] | None = None
     """The plan with every knob where it fits, from the microphones on. `only`: devices into which runs are settled."""
     progress = Progress(plan)
     done: set[str] = set()
-    for device in devices_in_order(progress.rig):
+    for device in devices_in_order(progress.index):
         if only is None or device in only:
             settle_device(progress, device, pins, done)
     return progress.plan
@@ -85,7 +85,7 @@ def settle(plan: Plan, pins: Pins = NO_PINS, only: Collection[str] | None = None
 def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -> None:
     """Everything that feeds a device, then its own mixes. `done`: ids of runs that are settled; added to."""
     progress.stand({run.sending.device for run in progress.plan.runs.values() if run.receiving.device == device})
-    for group in groups_into(progress.rig, device):
+    for group in groups_into(progress.index, device):
         if not all(run.id in done for run in group.runs):
             progress.take(_best(progress, group, pins))
             done |= {run.id for run in group.runs}
@@ -96,7 +96,7 @@ def _best(progress: Progress, group: Group, pins: Pins) -> list[Edit]:
     """The setting of a group that has the least wrong with it: every position of its outputs, and for each the best
     of every input, which do not depend on each other."""
     best: tuple[Score, list[Edit]] | None = None
-    for sent in _free(_outputs(progress.rig, group), pins):
+    for sent in _free(_outputs(progress.index, group), pins):
         plan = edited(progress.plan, sent)
         edits, scores = list(sent), []
         for ref in group.inputs:
@@ -121,8 +121,8 @@ def _free(choices: Iterable[list[Edit]], pins: Pins) -> Iterator[list[Edit]]:
 def _best_input(
     progress: Progress, plan: Plan, ref: PortRef, runs: Sequence[Run], pins: Pins
 ) -> tuple[Score, list[Edit]]:
-    unit = Rig(plan, progress.rig).unit(ref.device)
-    senders = [progress.rig.unit(run.sending.device) for run in runs]
+    unit = PlanIndex(plan, progress.index).unit(ref.device)
+    senders = [progress.index.unit(run.sending.device) for run in runs]
     found = []
     for edits in _free(_input_switches(unit, unit.input(ref.port), senders), pins):
         switched = edited(plan, edits)
@@ -169,19 +169,19 @@ def _input_switches(unit: PlacedDevice, port: InputPort, senders: Sequence[Place
         yield edits
 
 
-def _outputs(rig: Rig, group: Group) -> Iterator[list[Edit]]:
+def _outputs(index: PlanIndex, group: Group) -> Iterator[list[Edit]]:
     """Settings of a group's outputs: as they stand, then all of them moved alike."""
-    choices = [list(_output_settings(rig, ref, group)) for ref in group.outputs]
+    choices = [list(_output_settings(index, ref, group)) for ref in group.outputs]
     yield []
-    for index in range(1, max(len(choice) for choice in choices)):
-        edits = [edit for choice in choices for edit in choice[min(index, len(choice) - 1)]]
+    for at in range(1, max(len(choice) for choice in choices)):
+        edits = [edit for choice in choices for edit in choice[min(at, len(choice) - 1)]]
         if edits:
             yield edits
 
 
-def _output_settings(rig: Rig, ref: PortRef, group: Group) -> Iterator[list[Edit]]:
+def _output_settings(index: PlanIndex, ref: PortRef, group: Group) -> Iterator[list[Edit]]:
     """Mode and trim of one output, or the pad of a microphone; as it stands first."""
-    unit = rig.unit(ref.device)
+    unit = index.unit(ref.device)
     port = unit.output(ref.port)
     now = unit.output_mode(port)
     yield []
@@ -200,19 +200,19 @@ def _output_settings(rig: Rig, ref: PortRef, group: Group) -> Iterator[list[Edit
         if switch:
             yield switch
         stands = unit.trim_mark_db(port, mode)
-        for trim_db in _trims(rig, port, mode, group):
+        for trim_db in _trims(index, port, mode, group):
             if trim_db != stands:
                 key = trim_key(port.id, mode.id)
                 yield [*switch, SetControl(device=ref.device, control=key, value=trim_db)]
 
 
-def _trims(rig: Rig, port: OutputPort, mode: OutputMode, group: Group) -> list[float]:
+def _trims(index: PlanIndex, port: OutputPort, mode: OutputMode, group: Group) -> list[float]:
     """Positions of a trim worth trying: open, and where its full scale is that of each input at its lowest gains."""
     if mode.trim is None or mode.full_scale_dbu is None:
         return []
     found = {mode.trim.maximum_db}
     for ref in group.inputs:
-        unit = rig.unit(ref.device)
+        unit = index.unit(ref.device)
         for takes in unit.input(ref.port).modes:
             if takes.full_scale_dbu is None:
                 continue
@@ -242,14 +242,14 @@ def _roughness(edits: Sequence[Edit]) -> float:
 
 def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
     """Several tracks that fit may clip where they are summed: what feeds that mix goes down, step by step."""
-    for bus in progress.rig.unit(device).device_class.buses:
+    for bus in progress.index.unit(device).device_class.buses:
         for _ in range(_MOST_STEPS_DOWN):
             _, tracer, solver = progress.worked_out(progress.plan)
             stage = tracer.bus(device, bus.id)
             level = solver.level(stage)
             if len(stage.feeds) < 2 or level.over_db == 0:
                 break
-            edits = _one_step_down(progress.rig.unit(device), stage, level.over_db, pins)
+            edits = _one_step_down(progress.index.unit(device), stage, level.over_db, pins)
             if not edits:
                 break
             progress.take(edits)

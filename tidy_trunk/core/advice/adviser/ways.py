@@ -6,7 +6,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.adviser.judge import STEP_DB, JointMarks, joint_marks
 from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, Candidate, Trial, Upstream, Way, by_hand, candidates, way_of
-from tidy_trunk.core.plan import Edit, Plan, Rig, School, edited
+from tidy_trunk.core.plan import Edit, Plan, PlanIndex, School, edited
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.errors import PlanError, UnknownItemError
 
@@ -14,7 +14,7 @@ QUIETEST_DBFS: Final = -200.0
 """ASSUMED_ noise below which ways are not told apart; what cancels altogether has none."""
 
 
-class _Found(NamedTuple):
+class _Marked(NamedTuple):
     way: Way
     candidate: Candidate
     marks: JointMarks
@@ -32,14 +32,14 @@ def ways(report: Report, run_id: str, upstream: Upstream | None = None) -> list[
     Source: [HANDBOOK] §6; the order is the judge's. Among ways that he finds alike the school of the job decides: who
     records clean takes the quietest, who makes a guide what costs least.
     """
-    plan = report.rig.plan
+    plan = report.index.plan
     run = plan.runs.get(run_id)
     if run is None:
         raise UnknownItemError(f"there is no cable '{run_id}'; the job has {', '.join(plan.runs) or 'none'}")
     upstream = upstream or Upstream(report, run.receiving.device)
     found = [
         item
-        for candidate in candidates(report.rig, run)
+        for candidate in candidates(report.index, run)
         if (item := _compute(plan, run_id, candidate, upstream)) is not None
     ]
     if any(item.candidate.is_now and item.way.fits for item in found):
@@ -47,7 +47,7 @@ def ways(report: Report, run_id: str, upstream: Upstream | None = None) -> list[
     # Attenuators come weakest first and differ by where the knob behind them happens to stop: the quietest speaks for all.
     pads = min((_hiss(item.way) for item in found if item.candidate.is_pad), default=0.0)
 
-    def rank(item: _Found, school: School) -> tuple[float, ...]:
+    def rank(item: _Marked, school: School) -> tuple[float, ...]:
         return _rank(item, pads if item.candidate.is_pad else _hiss(item.way), school)
 
     fitting = [item for item in found if item.way.fits]
@@ -64,7 +64,7 @@ def _hiss(way: Way) -> float:
     return max(way.noise_dbfs, QUIETEST_DBFS) - max(way.average_dbfs, QUIETEST_DBFS)
 
 
-def _rank(item: _Found, hiss: float, school: School) -> tuple[float, ...]:
+def _rank(item: _Marked, hiss: float, school: School) -> tuple[float, ...]:
     """What is wrong by the judge, as far as it can be heard or lost; then hiss or cost, as the school has it."""
     marks, way, candidate = item.marks, item.way, item.candidate
     missed = max(marks.off_target_db - ALLOWED_MISS_DB, 0.0)
@@ -76,11 +76,11 @@ def _rank(item: _Found, hiss: float, school: School) -> tuple[float, ...]:
     return (*grave, *(cheap if school is School.GUIDE else (marks.unsure_db, *quiet)), marks.camera_db, edits)
 
 
-def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) -> _Found | None:
+def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) -> _Marked | None:
     try:
         plan = edited(plan, candidate.edits)
         receiving = plan.runs[run_id].receiving
-        unit = Rig(plan, upstream.rig).unit(receiving.device)
+        unit = PlanIndex(plan, upstream.index).unit(receiving.device)
         manual = by_hand(unit, unit.input(receiving.port))
         trial = Trial(edited(plan, manual), run_id, upstream)
         turn: Sequence[Edit] = ()
@@ -99,4 +99,4 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
         )
     except PlanError:
         return None  # a way that this plan cannot take is no way
-    return None if way is None else _Found(way, candidate, joint_marks(trial))
+    return None if way is None else _Marked(way, candidate, joint_marks(trial))

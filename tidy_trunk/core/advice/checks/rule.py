@@ -15,7 +15,7 @@ from tidy_trunk.core.gear.catalogue import (
     is_meant_for,
 )
 from tidy_trunk.core.gear.wiring import Delivery, Fault, Link, faults, unmated
-from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, PlacedDevice, Plan, Rig, Run, changed_aspects
+from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, PlacedDevice, Plan, PlanIndex, Run, changed_aspects
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum import Loop, loops, ties
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel, is_safety
@@ -86,25 +86,26 @@ class Finding:
         return mine == (other.rule, other.device, other.run, other.about)
 
 
-class Found(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class PlacedFinding:
     """A finding with the look-ups of the plan in which it was found: its words name what stands there."""
 
     finding: Finding
-    rig: Rig
+    index: PlanIndex
 
 
 class Joint(Ends):
     """A run with both its ends and its leads looked up, as most rules want it."""
 
-    def __init__(self, rig: Rig, run: Run) -> None:
-        super().__init__(rig, run)
-        self.leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+    def __init__(self, index: PlanIndex, run: Run) -> None:
+        super().__init__(index, run)
+        self.leads = [(index.lead_of(part), part.branch) for part in run.parts]
         self.mates = unmated(self.output, [lead for lead, _ in self.leads], self.input) is None
 
     @cached_property
     def link(self) -> Link:
         """What the leads do; nothing is heard where the plugs do not mate."""
-        return run_link(self.rig, self.run)
+        return run_link(self.index, self.run)
 
     @cached_property
     def faults(self) -> tuple[Fault, ...]:
@@ -113,7 +114,7 @@ class Joint(Ends):
 
     def delivery(self, supply: Supply) -> Delivery | None:
         """How a supply stands at the sender's contacts; None where no contacts carry it."""
-        return run_delivery(self.rig, self.run, supply)
+        return run_delivery(self.index, self.run, supply)
 
     def can_power(self, need: Supply) -> bool:
         """Whether the input has a mode that gives a supply, and the leads pass that on to the microphone."""
@@ -122,7 +123,7 @@ class Joint(Ends):
 
     @cached_property
     def unbalanced_m(self) -> float:
-        return unbalanced_length_m(self.output, self.rig.leads_of(self.run))
+        return unbalanced_length_m(self.output, self.index.leads_of(self.run))
 
     @cached_property
     def strange_plug(self) -> tuple[str, str] | None:
@@ -182,8 +183,8 @@ class Situation:
         self._joint_of = {joint.run.id: joint for joint in self.joints}
 
     @property
-    def rig(self) -> Rig:
-        return self.report.rig
+    def index(self) -> PlanIndex:
+        return self.report.index
 
     @cached_property
     def timecode_devices(self) -> tuple[TimecodeDevice, ...]:
@@ -193,7 +194,9 @@ class Situation:
     @cached_property
     def clocks(self) -> Clocks:
         """How far they may be apart over the day."""
-        return Clocks(self.rig, {timecode_device.device: timecode_device for timecode_device in self.timecode_devices})
+        return Clocks(
+            self.index, {timecode_device.device: timecode_device for timecode_device in self.timecode_devices}
+        )
 
     @cached_property
     def timecode_tracks(self) -> tuple[TimecodeTrack, ...]:
@@ -218,14 +221,14 @@ class Situation:
     @cached_property
     def loops(self) -> tuple[Loop, ...]:
         """Circles through the mains or a computer."""
-        return tuple(loops(ties(self.rig)))
+        return tuple(loops(ties(self.index)))
 
     @cached_property
     def carriers(self) -> tuple[Carrier, ...]:
         """Transmitters that are set to a frequency."""
         return tuple(
             Carrier(unit, port, mhz)
-            for unit in self.rig.units()
+            for unit in self.index.units()
             for port in unit.device_class.outputs
             if port.circuit is Circuit.RADIO and (mhz := unit.frequency_mhz(port)) is not None
         )
@@ -236,9 +239,9 @@ class Situation:
         return changed_aspects(self.before.plan, self.plan) if self.before is not None else Aspect.WIRING
 
     def _joint(self, run: Run, known: Joint | None) -> Joint:
-        if known is not None and known.run is run and is_shared(self.rig, known.rig, run.sending):
+        if known is not None and known.run is run and is_shared(self.index, known.index, run.sending):
             return known
-        return Joint(self.rig, run)
+        return Joint(self.index, run)
 
     def joint(self, run_id: str) -> Joint:
         """Raises KeyError: no such run."""
@@ -247,14 +250,14 @@ class Situation:
     def mixes_of(self, run_id: str) -> Iterator[Sound]:
         """The sound of every track and mix of the receiving device that a run feeds."""
         device = self.plan.runs[run_id].receiving.device
-        for bus in self.rig.unit(device).device_class.buses:
+        for bus in self.index.unit(device).device_class.buses:
             stage = self.report.tracer.bus(device, bus.id)
             if any(lead.run is not None and lead.run.id == run_id for feed, _ in stage.feeds for lead, _ in feed.feeds):
                 yield self.report.solver.track_sound(stage)
 
     def is_silent(self, run: Run) -> bool:
         """Whether nothing arrives at the end of a run, on any channel."""
-        port = self.rig.unit(run.receiving.device).input(run.receiving.port)
+        port = self.index.unit(run.receiving.device).input(run.receiving.port)
         stages = (self.report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels)))
         return all(self.report.solver.level(stage).sound.average == SILENCE_DB for stage in stages)
 

@@ -18,7 +18,7 @@ _ORDER: Final = {Severity.STOP: 0, Severity.CAUTION: 1, Severity.NOTE: 2}
 
 def check(report: Report) -> list[Finding]:
     """Every finding about a plan: stops first, then by the order of its devices and runs."""
-    situation = Situation(report.rig.plan, report)
+    situation = Situation(report.index.plan, report)
     return in_order(situation, by_rule(situation))
 
 

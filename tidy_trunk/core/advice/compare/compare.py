@@ -107,10 +107,10 @@ def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
     Raises:
         UnknownItemError: No such run.
     """
-    plan = report.rig.plan
+    plan = report.index.plan
     found = ways(report, run_id)
     end = plan.runs[run_id].receiving
-    unit = report.rig.unit(end.device)
+    unit = report.index.unit(end.device)
     # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
     manual = by_hand(unit, unit.input(end.port))
     label = "as it is set now" + (", automatic level off" if manual else "")
@@ -126,7 +126,7 @@ def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
 
 def track_reached(report: Report, run_id: str) -> Stage:
     """The first track that a run reaches. Raises NotFoundError: no such run, or one that reaches none."""
-    run = report.rig.plan.runs.get(run_id)
+    run = report.index.plan.runs.get(run_id)
     stage = reached(report, run) if run is not None else None
     if stage is None:
         raise NotFoundError(f"there is no cable '{run_id}' that reaches a track")
@@ -167,8 +167,8 @@ def _predict(plan: Plan, run_id: str) -> _Predicted:
     """Tone and noise at the track, with nobody speaking: only what comes in behind the sender."""
     report = Report(trace_plan(plan))
     stage = track_reached(report, run_id)
-    sender = known_sender(report.rig, stage)
-    tone = LevelSolver(report.rig, oscillators={sender.device: report.rig.tone_dbfs(sender.device)}, line_ups={})
+    sender = known_sender(report.index, stage)
+    tone = LevelSolver(report.index, oscillators={sender.device: report.index.tone_dbfs(sender.device)}, line_ups={})
     sound = tone.track_sound(stage)
     ruling = max(sound.noises, key=lambda noise: noise.level, default=None)
     return _Predicted(sound.average, sound.noise - sound.average, ruling.name if ruling else "", sound.clip is not None)

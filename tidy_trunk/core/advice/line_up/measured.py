@@ -51,7 +51,7 @@ class Knob:
 
 def knobs_of(report: Report, track: Stage) -> tuple[Knob, ...]:
     """Every knob between the sender of a tone and a track, in the order in which the tone comes to them."""
-    sender = sender_of(report.rig, track)
+    sender = sender_of(report.index, track)
     path = list(report.main_path(track))
     begins = [index for index, stage in enumerate(path) if sender is not None and stage.key == sender.stage.key]
     return tuple(_knobs(report, path[begins[0] + 1 :])) if begins else ()
@@ -59,7 +59,7 @@ def knobs_of(report: Report, track: Stage) -> tuple[Knob, ...]:
 
 def _knobs(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
     for stage in path:
-        unit = report.rig.unit(stage.device)
+        unit = report.index.unit(stage.device)
         if stage.place is Place.OUTPUT:
             output = unit.output(stage.name)
             sends = unit.output_mode(output)
@@ -152,7 +152,7 @@ def _position_db(knob: Knob, mark: float, scale: Scale | None) -> float:
 
 def keeping_line_ups(report: Report, edit: Edit) -> tuple[Edit, ...]:
     """An edit that changes what is known of a device, and not what it does: what was read by then stays as it was read."""
-    plan = report.rig.plan
+    plan = report.index.plan
     after = Report(trace_plan(edit.apply(plan)))
     kept: list[Edit] = []
     for track_id, found in plan.line_ups.items():
@@ -161,7 +161,7 @@ def keeping_line_ups(report: Report, edit: Edit) -> tuple[Edit, ...]:
             continue
         if report.solver.correction(before.trace.stage, found).standing is not Standing.FRESH:
             continue
-        tone = LevelSolver(after.rig, oscillators={found.sender: found.sent_dbfs}, line_ups={})
+        tone = LevelSolver(after.index, oscillators={found.sender: found.sent_dbfs}, line_ups={})
         predicted_dbfs = round(tone.level(now.trace.stage).sound.average, 3)
         if predicted_dbfs != found.predicted_dbfs:
             kept.append(TakeLineUp(line_up=replace(found, predicted_dbfs=predicted_dbfs)))
@@ -173,7 +173,7 @@ def meter_edit(report: Report, track_id: str, pairs: Sequence[MeterPair], when: 
     track = report.known_track(track_id)
     if not pairs:
         raise InputError("say what the meter showed while this was recorded")
-    class_id = report.rig.unit(track.trace.device).device.class_id
+    class_id = report.index.unit(track.trace.device).device.class_id
     return TakeMeterError(meter=MeterError(class_id=class_id, pairs=tuple(pairs), when=when))
 
 

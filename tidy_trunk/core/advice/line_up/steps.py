@@ -101,13 +101,13 @@ def line_up_steps(report: Report) -> tuple[LineUpStep, ...]:
 
 
 def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
-    rig, stage = report.rig, track.trace.stage
-    sender = sender_of(rig, stage)
+    index, stage = report.index, track.trace.stage
+    sender = sender_of(index, stage)
     if sender is None:
         return None
-    sent = rig.tone_dbfs(sender.device)
+    sent = index.tone_dbfs(sender.device)
     # With all that has been lined up so far, this very track too.
-    tone = LevelSolver(rig, oscillators={sender.device: sent}).level(stage).sound
+    tone = LevelSolver(index, oscillators={sender.device: sent}).level(stage).sound
     if not math.isfinite(tone.average):
         return None
     automatic = rides(report, sender.device, stage)
@@ -136,7 +136,7 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         turn=_turn(report, stage, off_db) if is_fresh and line_up is not None and not automatic else None,
         look_at=LOOK_AT_MICROPHONE if _entry_signal(report, stage) is Signal.MIC else LOOK_AT_LINE,
         warning=_warning(tone.clip, automatic=automatic),
-        meter=rig.meter_of(stage.device),
+        meter=index.meter_of(stage.device),
         knobs=knobs_of(report, stage),
         run=_run_into(report, stage),
         like=read.track.removeprefix(f"{stage.device}.") if read is not None and line_up is None else "",
@@ -165,7 +165,7 @@ def rides(report: Report, sender: str, stage: Stage) -> bool:
     for feed, _ in stage.feeds:
         if feed.place is Place.BUS and feed.device == sender:
             continue
-        unit = report.rig.unit(feed.device)
+        unit = report.index.unit(feed.device)
         if feed.place is Place.INPUT and unit.automatic_level_on(unit.input(feed.name)):
             return True
         if rides(report, sender, feed):
@@ -216,7 +216,7 @@ def _entry_signal(report: Report, stage: Stage) -> Signal | None:
     """What the input by which a track gets its sound is set to take."""
     for item in reversed(report.main_path(stage)):
         if item.place is Place.INPUT and item.device == stage.device:
-            unit = report.rig.unit(item.device)
+            unit = report.index.unit(item.device)
             return unit.input_mode(unit.input(item.name)).signal
     return None
 
@@ -237,13 +237,13 @@ def taken(
         InputError: A track that no tone can be sent to.
     """
     track = report.known_track(track_id)
-    sender = known_sender(report.rig, track.trace.stage)
+    sender = known_sender(report.index, track.trace.stage)
     if sent_dbfs is None:
-        sent_dbfs = report.rig.tone_dbfs(sender.device)
-    meter = report.rig.meter_of(track.trace.device) if read_from is ReadFrom.METER else None
+        sent_dbfs = report.index.tone_dbfs(sender.device)
+    meter = report.index.meter_of(track.trace.device) if read_from is ReadFrom.METER else None
     if meter is not None:
         read_dbfs -= meter.reads_high_db
-    tone = LevelSolver(report.rig, oscillators={sender.device: sent_dbfs}, line_ups={})
+    tone = LevelSolver(report.index, oscillators={sender.device: sent_dbfs}, line_ups={})
     predicted = tone.level(track.trace.stage).sound.average
     if not math.isfinite(predicted):
         raise InputError("a tone does not reach this track: look at its cable and routing first")
@@ -254,7 +254,7 @@ def taken(
             sent_dbfs=sent_dbfs,
             read_dbfs=round(read_dbfs, 2),
             predicted_dbfs=round(predicted, 3),
-            way=way_between(report.rig, sender.device, track.trace.stage),
+            way=way_between(report.index, sender.device, track.trace.stage),
             read_from=read_from,
             when=when,
         )

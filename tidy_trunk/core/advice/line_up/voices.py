@@ -29,12 +29,12 @@ class VoiceStep:
 
 def voice_steps(report: Report) -> tuple[VoiceStep, ...]:
     """Every track on which sound arrives by a microphone alone: behind it, a tone has told all there is. [HANDBOOK] §7"""
-    rig, found = report.rig, []
+    index, found = report.index, []
     for track in report.tracks:
         stage, sound = track.trace.stage, track.sound
-        if not track.sources or track.is_silent or track.role is Role.TIMECODE or sender_of(rig, stage) is not None:
+        if not track.sources or track.is_silent or track.role is Role.TIMECODE or sender_of(index, stage) is not None:
             continue
-        sources = [rig.plan.sources[source] for source in track.sources]
+        sources = [index.plan.sources[source] for source in track.sources]
         if sound.clip is not None:
             warning = f"It is cut off in {sound.clip.where}, {sound.clip.over_db:.1f} dB too loud: turn it down first."
         else:

@@ -6,7 +6,7 @@ from typing import Any, Final
 
 from tidy_trunk.core.advice.line_up import LineUpStep, State, line_up_steps
 from tidy_trunk.core.gear.catalogue import Circuit, Control, ControlKind, InputPort, Kind, Power, Supply, controls_of
-from tidy_trunk.core.plan import Hazard, PlacedDevice, PortRef, Rig, Role, Run
+from tidy_trunk.core.plan import Hazard, PlacedDevice, PlanIndex, PortRef, Role, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, upstream_of
 from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
@@ -48,7 +48,7 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
         mine = [step for step in steps if step.device == unit.device.id and not step.warning]
         found += _of_device(report, unit, mine)
     in_chain = {item.device for item in found}
-    for unit in report.rig.units():
+    for unit in report.index.units():
         if unit.device_class.kind is Kind.CAMERA and unit.device.id not in in_chain:
             found += _of_camera_alone(unit)
     found += [item for timecode_device in clocks for item in _of_clock(timecode_device)]
@@ -77,7 +77,7 @@ def _in_order(report: Report) -> list[PlacedDevice]:
         for stage in upstream_of(track.trace.stage) if track.trace.stage.feeds else ():
             if stage.place not in (Place.SOUND, Place.LEAD):
                 depths[stage.device] = max(depths.get(stage.device, stage.depth), stage.depth)
-    return [report.rig.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
+    return [report.index.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
 
 
 def _of_device(report: Report, unit: PlacedDevice, steps: Sequence[LineUpStep]) -> Iterator[WalkItem]:
@@ -91,7 +91,7 @@ def _of_device(report: Report, unit: PlacedDevice, steps: Sequence[LineUpStep]) 
         if unit.frequency_mhz(port) is not None:
             yield _item(unit, "frequency", f"{port.id}.frequency", port=port.id)
     for port_in in unit.device_class.inputs:
-        runs = report.rig.arriving.get(PortRef(unit.device.id, port_in.id), [])
+        runs = report.index.arriving.get(PortRef(unit.device.id, port_in.id), [])
         if runs and port_in.circuit is not Circuit.RADIO:
             yield from _of_input(report, unit, port_in, runs)
     armed = [track.trace.bus for track in report.tracks if track.trace.device == unit.device.id and track.is_reached]
@@ -176,25 +176,25 @@ def _of_run(report: Report, unit: PlacedDevice, run: Run) -> Iterator[WalkItem]:
         device = unit.device.id
         return WalkItem(id=f"{run.id}.{name}", what=what, group=device, device=device, facts={"run": run.id, **facts})
 
-    rig = report.rig
-    yield item("cable", "lead", has_pad=_has_pad(rig, run), alike=_alike(rig, run))
+    index = report.index
+    yield item("cable", "lead", has_pad=_has_pad(index, run), alike=_alike(index, run))
     if unit.input(run.receiving.port).circuit in SOCKETS:
         yield item("strain-relief", "relief")
     if any(part.branch == "R" for part in run.parts):
         yield item("leg", "leg")
     if any(passing.what in TRODDEN for stretch in run.path for passing in stretch.passes):
         yield item("taped", "taped")
-    if run.parts and any(source.irreplaceable for source in rig.plan.sources.values()):
+    if run.parts and any(source.irreplaceable for source in index.plan.sources.values()):
         yield item("spare", "spare")
 
 
-def _has_pad(rig: Rig, run: Run) -> bool:
-    return any(lead.loss_db is not None for lead, _ in rig.leads_of(run))
+def _has_pad(index: PlanIndex, run: Run) -> bool:
+    return any(lead.loss_db is not None for lead, _ in index.leads_of(run))
 
 
-def _alike(rig: Rig, run: Run) -> str:
+def _alike(index: PlanIndex, run: Run) -> str:
     """The input beside the output of a run in which its plug would fit too; "" where there is none. [PRACTICE]"""
-    sender = rig.unit(run.sending.device)
+    sender = index.unit(run.sending.device)
     plug = sender.output(run.sending.port).plug
     inputs = [port.id for port in sender.device_class.inputs if port.plug == plug and port.circuit in SOCKETS]
     return inputs[0] if inputs else ""
@@ -207,7 +207,7 @@ def _at_the_end(report: Report) -> Iterator[WalkItem]:
     recording = tuple(dict.fromkeys(track.trace.device for track in report.tracks if track.is_reached))
     if not recording:
         return
-    units = report.rig.units()
+    units = report.index.units()
     microphones = tuple(unit.device.id for unit in units if unit.device_class.capsule is not None)
     if len(microphones) > 1:
         yield item("tapped", microphones=microphones)

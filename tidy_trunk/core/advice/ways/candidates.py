@@ -23,7 +23,7 @@ from tidy_trunk.core.gear.catalogue import (
     pad_key,
     trim_key,
 )
-from tidy_trunk.core.plan import Edit, MoveRun, Part, PlacedDevice, PortRef, Rig, Run, SetControl, SetParts
+from tidy_trunk.core.plan import Edit, MoveRun, Part, PlacedDevice, PlanIndex, PortRef, Run, SetControl, SetParts
 from tidy_trunk.core.sound.cable_chains import SHORT_M, find_cable_chains
 from tidy_trunk.core.sound.levels import input_stage_dbu
 
@@ -53,9 +53,9 @@ PADDED_FROM_DB: Final = 6.0
 """ASSUMED_ loss from which a run counts as attenuated on purpose."""
 
 
-def candidates(rig: Rig, run: Run) -> Iterator[Candidate]:
+def candidates(index: PlanIndex, run: Run) -> Iterator[Candidate]:
     """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
-    end = Ends(rig, run)
+    end = Ends(index, run)
     yield Candidate(id=AS_IT_IS, label="As it is now", edits=(), is_now=True)
     if len(end.sender.timecode_channels(end.output)) == len(end.output.channels):
         return  # every other way would carry something else
@@ -85,10 +85,10 @@ class Apart(NamedTuple):
 class Ends:
     """Both ends of a run, looked up."""
 
-    def __init__(self, rig: Rig, run: Run) -> None:
-        self.rig, self.run = rig, run
-        self.sender: PlacedDevice = rig.unit(run.sending.device)
-        self.receiver: PlacedDevice = rig.unit(run.receiving.device)
+    def __init__(self, index: PlanIndex, run: Run) -> None:
+        self.index, self.run = index, run
+        self.sender: PlacedDevice = index.unit(run.sending.device)
+        self.receiver: PlacedDevice = index.unit(run.receiving.device)
         self.output: OutputPort = self.sender.output(run.sending.port)
         self.input: InputPort = self.receiver.input(run.receiving.port)
         self.sends: OutputMode = self.sender.output_mode(self.output)
@@ -111,7 +111,7 @@ class Ends:
         """The run's parts with every pad taken out or exchanged for the plain lead of the same plugs."""
         kept = []
         for part in self.run.parts:
-            lead = self.rig.lead_of(part)
+            lead = self.index.lead_of(part)
             plain = part if lead.loss_db is None else _plain_like(lead, part)
             if plain is not None:
                 kept.append(plain)
@@ -172,7 +172,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
         return  # a pad between microphone and input spoils powering and noise
     plain = end.plain_parts
     found = []
-    for lead in (*LEADS.values(), *end.rig.own_leads.values()):
+    for lead in (*LEADS.values(), *end.index.own_leads.values()):
         parts = _with_pad(end, plain, lead) if lead.loss_db is not None else None
         if lead.loss_db is not None and parts is not None:
             found.append((lead.loss_db.value, lead, parts))
@@ -181,7 +181,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
         yield Candidate(
             id=f"lead-{lead.id}",
             label=f"Use your own cable {lead.label}"
-            if lead.id in end.rig.own_leads
+            if lead.id in end.index.own_leads
             else f"Use the {loss_db:g} dB attenuator",
             edits=(SetParts(run=end.run.id, parts=parts),),
             needs=f"1 {lead.label}",
@@ -207,13 +207,13 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
     if apart.loss_db <= 0:
         return []  # nothing has to be lost: an attenuator would only cost noise
     enough = [item for item in found if item[0] > apart.loss_db]
-    own = [item for item in enough if item[1].id in end.rig.own_leads]
+    own = [item for item in enough if item[1].id in end.index.own_leads]
     sold = [item for item in enough if item not in own]
     return [*own, *sold[:2]] or found[-1:]
 
 
 def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
-    last = end.rig.lead_of(plain[-1]) if plain else None
+    last = end.index.lead_of(plain[-1]) if plain else None
     before = last.receiving if last is not None else end.output.plug
     goes_behind = "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug)
     is_barrel = goes_behind and lead.short_m is not None
@@ -261,7 +261,7 @@ def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
 
 def _headphones(end: Ends) -> Iterator[Candidate]:
     for port in end.sender.device_class.outputs:
-        free = not end.rig.leaving.get(PortRef(end.sender.device.id, port.id))
+        free = not end.index.leaving.get(PortRef(end.sender.device.id, port.id))
         if not port.is_headphone or port.id == end.output.id or not free:
             continue
         length_m = sum(part.length_m for part in end.run.parts)
@@ -298,10 +298,10 @@ def _aes3(end: Ends) -> Iterator[Candidate]:
     digital = next((mode for mode in end.input.modes if mode.signal is Signal.DIGITAL), None)
     if digital is None or end.output.circuit.is_digital:
         return
-    others = [run for run in end.rig.arriving.get(end.run.receiving, []) if run.id != end.run.id]
+    others = [run for run in end.index.arriving.get(end.run.receiving, []) if run.id != end.run.id]
     for port in end.sender.device_class.outputs:
         ref = PortRef(end.sender.device.id, port.id)
-        if port.circuit is not Circuit.AES3 or end.rig.leaving.get(ref) or others:
+        if port.circuit is not Circuit.AES3 or end.index.leaving.get(ref) or others:
             continue
         branch = end.run.parts[-1].branch if end.run.parts else ""
         length_m = sum(part.length_m for part in end.run.parts)

@@ -16,7 +16,7 @@ from tidy_trunk.core.gear.catalogue import (
     gain_key,
     switch_key,
 )
-from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, Rig, Run, SetControl, Target
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, Run, SetControl, Target
 from tidy_trunk.core.sound.levels import (
     LevelSolver,
     Report,
@@ -59,7 +59,7 @@ def switched(unit: PlacedDevice, port: InputPort, supply: Supply, *, on: bool) -
 class Known(Protocol):
     """Whatever knows what lies upstream of a run."""
 
-    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, LevelSolver]:
+    def worked_out(self, plan: Plan) -> tuple[PlanIndex, Tracer, LevelSolver]:
         """Look-ups, stages and levels of a plan, with all that is known taken over."""
 
 
@@ -71,10 +71,10 @@ class Upstream:
 
     def __init__(self, report: Report, device: str) -> None:
         self._report = report
-        self.rig = report.rig
+        self.index = report.index
         self._stages: dict[StageKey, Stage] = {}
         self._levels: dict[StageKey, StageLevel[Sound]] = {}
-        for port in report.rig.unit(device).device_class.inputs:
+        for port in report.index.unit(device).device_class.inputs:
             for channel in range(len(port.channels)):
                 for lead, _ in report.tracer.input(device, port.id, channel).feeds:
                     for output, _ in lead.feeds:
@@ -82,12 +82,12 @@ class Upstream:
                             self._stages[stage.key] = stage
                             self._levels[stage.key] = report.solver.level(stage)
 
-    def worked_out(self, plan: Plan) -> tuple[Rig, Tracer, LevelSolver]:
+    def worked_out(self, plan: Plan) -> tuple[PlanIndex, Tracer, LevelSolver]:
         """Look-ups, stages and levels of a plan, with what this one shares; for the plan itself all that is known."""
-        if plan is self.rig.plan:
-            return self.rig, self._report.tracer, self._report.solver
-        rig = Rig(plan, self.rig)
-        return rig, Tracer(rig, self._stages), LevelSolver(rig, self._levels)
+        if plan is self.index.plan:
+            return self.index, self._report.tracer, self._report.solver
+        index = PlanIndex(plan, self.index)
+        return index, Tracer(index, self._stages), LevelSolver(index, self._levels)
 
 
 class _Knob(NamedTuple):
@@ -104,10 +104,10 @@ class Trial:
 
     def __init__(self, plan: Plan, run_id: str, upstream: Known) -> None:
         self.plan = plan
-        self.rig, self._tracer, self._solver = upstream.worked_out(plan)
+        self.index, self._tracer, self._solver = upstream.worked_out(plan)
         self.run: Run = plan.runs[run_id]
         self._upstream = upstream
-        self.receiver: PlacedDevice = self.rig.unit(self.run.receiving.device)
+        self.receiver: PlacedDevice = self.index.unit(self.run.receiving.device)
         self.port: InputPort = self.receiver.input(self.run.receiving.port)
         self.mode: InputMode = self.receiver.input_mode(self.port)
 
@@ -134,8 +134,8 @@ class Trial:
     def target(self) -> Target:
         """What that track is wanted at; the job's where the run reaches none."""
         if self.stage is None:
-            return self.rig.targets[self.plan.defaults.target]
-        return self.rig.target_of(self.stage.device, self.stage.name)
+            return self.index.targets[self.plan.defaults.target]
+        return self.index.target_of(self.stage.device, self.stage.name)
 
     @cached_property
     def sound(self) -> Sound | None:
@@ -144,9 +144,9 @@ class Trial:
 
     def margin_db(self) -> tuple[float, float]:
         """From the sender's full scale to the receiver's clip point, and the ± of that; infinite where one is unknown."""
-        sender = self.rig.unit(self.run.sending.device)
+        sender = self.index.unit(self.run.sending.device)
         sends = sender.output_mode(sender.output(self.run.sending.port)).full_scale_dbu
-        arrives = full_scale_at_input_dbu(self.rig, self.run)
+        arrives = full_scale_at_input_dbu(self.index, self.run)
         if arrives is None or sends is None or self.mode.full_scale_dbu is None:
             return math.inf, 0.0
         doubt = combine_tolerances_db((sends.tolerance, self.mode.full_scale_dbu.tolerance))
@@ -232,7 +232,7 @@ class Trial:
 
     def _full_scale_room_db(self) -> float:
         """By how much the receiving gain may rise until the sender's full scale reads 0 dBFS; negative above it."""
-        arrives = full_scale_at_input_dbu(self.rig, self.run)
+        arrives = full_scale_at_input_dbu(self.index, self.run)
         if arrives is None or self.mode.full_scale_dbu is None:
             return math.inf
         gain_db, pad_db = self.receiver.gain_db(self.port, self.mode), self.receiver.pad_db(self.port)
@@ -241,4 +241,4 @@ class Trial:
 
 def reached(report: Report, run: Run) -> Stage | None:
     """The first track, or else mix, that a run reaches as the plan is; None where it reaches none."""
-    return Trial(report.rig.plan, run.id, Upstream(report, run.receiving.device)).stage
+    return Trial(report.index.plan, run.id, Upstream(report, run.receiving.device)).stage

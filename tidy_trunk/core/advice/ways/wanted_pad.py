@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.ways.candidates import Ends
 from tidy_trunk.core.gear.catalogue import FITTINGS, PAD_LOAD_OHM, PAD_SOURCE_OHM, Signal, mates
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.cable_chains import SHORT_M
 from tidy_trunk.errors import UnknownItemError
 
@@ -32,7 +32,7 @@ FREE: Final = WantedPad(
 """A pad for no run: line into a camera's socket. [HANDBOOK] §6"""
 
 
-def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
+def wanted_pad(index: PlanIndex, run_id: str) -> WantedPad:
     """The pad that brings the sender's full scale, with the ± of both ends, down to what the input takes.
 
     Raises:
@@ -40,10 +40,10 @@ def wanted_pad(rig: Rig, run_id: str) -> WantedPad:
 
     Source: [HANDBOOK] §6
     """
-    run = rig.plan.runs.get(run_id)
+    run = index.plan.runs.get(run_id)
     if run is None:
-        raise UnknownItemError(f"there is no cable '{run_id}'; the job has {', '.join(rig.plan.runs) or 'none'}")
-    ends = Ends(rig, run)
+        raise UnknownItemError(f"there is no cable '{run_id}'; the job has {', '.join(index.plan.runs) or 'none'}")
+    ends = Ends(index, run)
     fitting = next(
         (
             item.id

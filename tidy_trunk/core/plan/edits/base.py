@@ -5,8 +5,8 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Final, Protocol, TypeVar
 
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Device, Plan
-from tidy_trunk.core.plan.rig import Rig
 from tidy_trunk.core.plan.validate import validate
 from tidy_trunk.errors import UnknownItemError
 
@@ -76,7 +76,7 @@ def without(items: Mapping[str, _T], key: str) -> dict[str, _T]:
 
 
 def device_of(plan: Plan, device_id: str) -> Device:
-    return Rig(plan).unit(device_id).device
+    return PlanIndex(plan).unit(device_id).device
 
 
 def with_device(plan: Plan, device: Device) -> Plan:

@@ -4,8 +4,8 @@ from dataclasses import dataclass, replace
 
 from tidy_trunk.core.gear.catalogue import Figure, Setting, figures_of, find_control
 from tidy_trunk.core.plan.edits.base import device_of, free_id, put, with_device, without
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Device, OwnClass, Plan
-from tidy_trunk.core.plan.rig import Rig
 from tidy_trunk.errors import PlanError
 
 
@@ -21,14 +21,14 @@ class AddDevice:
         if self.label:
             return self.label.strip()
         own = plan.classes.get(self.class_id)
-        base = own.label if own else Rig(plan).class_of(self.class_id).label.split(",")[0]
+        base = own.label if own else PlanIndex(plan).class_of(self.class_id).label.split(",")[0]
         count = sum(
             1 for device in plan.devices.values() if device.label == base or device.label.startswith(base + " ")
         )
         return f"{base} {count + 1}" if count else base
 
     def apply(self, plan: Plan) -> Plan:
-        Rig(plan).class_of(self.class_id)
+        PlanIndex(plan).class_of(self.class_id)
         label = self._label(plan)
         device_id = self.id or free_id(label, plan.devices)
         if device_id in plan.devices:
@@ -112,12 +112,12 @@ class SetControl:
     value: Setting
 
     def apply(self, plan: Plan) -> Plan:
-        unit = Rig(plan).unit(self.device)
+        unit = PlanIndex(plan).unit(self.device)
         value = find_control(unit.device_class, self.control).check(self.value)
         return with_device(plan, replace(unit.device, settings=put(unit.device.settings, self.control, value)))
 
     def sentence(self, plan: Plan) -> str:
-        unit = Rig(plan).unit(self.device)
+        unit = PlanIndex(plan).unit(self.device)
         control = find_control(unit.device_class, self.control)
         where = f" {unit.port(control.port).label}" if control.port else ""
         return f"{unit.label}{where}: {control.label} to {control.words(control.check(self.value))}"
@@ -136,7 +136,7 @@ class RouteBus:
         return with_device(plan, replace(device, routing=put(device.routing, self.bus, self.inputs)))
 
     def sentence(self, plan: Plan) -> str:
-        unit = Rig(plan).unit(device_of(plan, self.device).id)
+        unit = PlanIndex(plan).unit(device_of(plan, self.device).id)
         inputs = ", ".join(unit.place_label(channel) for channel in self.inputs)
         return f"{unit.label}: {unit.place_label(self.bus)} from {inputs or 'nothing'}"
 
@@ -154,7 +154,7 @@ class FeedOutput:
         return with_device(plan, replace(device, feeds=put(device.feeds, self.channel, self.bus)))
 
     def sentence(self, plan: Plan) -> str:
-        unit = Rig(plan).unit(device_of(plan, self.device).id)
+        unit = PlanIndex(plan).unit(device_of(plan, self.device).id)
         return f"{unit.label}: {unit.place_label(self.channel)} gives {unit.place_label(self.bus)}"
 
 
@@ -174,7 +174,7 @@ class SetFigure:
         return with_device(plan, replace(device, figures=figures))
 
     def sentence(self, plan: Plan) -> str:
-        unit = Rig(plan).unit(self.device)
+        unit = PlanIndex(plan).unit(self.device)
         named = next((item for item in figures_of(unit.device_class) if item.path == self.path), None)
         what = f"{unit.label} {named.label if named else self.path}"
         if self.figure is None:

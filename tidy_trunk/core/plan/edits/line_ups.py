@@ -3,9 +3,9 @@
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import find, put, without
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.model import Plan
-from tidy_trunk.core.plan.rig import Rig
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,7 +22,7 @@ class TakeLineUp:
         if before is not None and before.when == found.when and before.read_dbfs == found.read_dbfs:
             return f"Keep the line-up of {track_words(plan, found.track)}"
         read, sent = (f"{level:.1f}".replace("-", "−") for level in (found.read_dbfs, found.sent_dbfs))
-        sender = Rig(plan).unit(found.sender).label
+        sender = PlanIndex(plan).unit(found.sender).label
         return f"Line up {track_words(plan, found.track)}: {read} dBFS for {sent} from {sender}"
 
 
@@ -43,4 +43,4 @@ class DropLineUp:
 def track_words(plan: Plan, track: str) -> str:
     """A track as it is named in sentences; its id where its device is gone."""
     device, _, bus = track.partition(".")
-    return Rig(plan).unit(device).bus_label(bus) if device in plan.devices else track
+    return PlanIndex(plan).unit(device).bus_label(bus) if device in plan.devices else track

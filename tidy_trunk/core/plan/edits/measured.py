@@ -4,9 +4,9 @@ from dataclasses import dataclass, replace
 
 from tidy_trunk.core.gear.catalogue import find_control
 from tidy_trunk.core.plan.edits.base import find, put, without
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.measured import GainLaw, MeterError, law_key
 from tidy_trunk.core.plan.model import Plan
-from tidy_trunk.core.plan.rig import Rig
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,14 +67,14 @@ class DropMeterError:
 
 def knob_words(plan: Plan, class_id: str, control: str) -> str:
     """A knob of a class as it is named in sentences."""
-    device = Rig(plan).class_of(class_id)
+    device = PlanIndex(plan).class_of(class_id)
     found = find_control(device, control)
     return f"{device.label}, {device.port_of[found.port].label}, {found.label}"
 
 
 def meter_words(plan: Plan, class_id: str) -> str:
     """A meter of a class as it is named in sentences."""
-    return f"The meter of {Rig(plan).class_of(class_id).label}"
+    return f"The meter of {PlanIndex(plan).class_of(class_id).label}"
 
 
 def error_words(meter: MeterError) -> str:

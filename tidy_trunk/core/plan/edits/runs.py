@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import find, free_id, put, without
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.path import path_words
-from tidy_trunk.core.plan.rig import Rig
 from tidy_trunk.errors import PlanError
 
 
@@ -37,8 +37,8 @@ class Connect:
         return replace(plan, runs=put(plan.runs, run_id, run))
 
     def sentence(self, plan: Plan) -> str:
-        rig = Rig(plan)
-        return f"Connect {rig.port_label(self.sending)} to {rig.port_label(self.receiving)}{_through(rig, self.parts)}"
+        index = PlanIndex(plan)
+        return f"Connect {index.port_label(self.sending)} to {index.port_label(self.receiving)}{_through(index, self.parts)}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,9 +53,7 @@ class SetParts:
         return replace(plan, runs=put(plan.runs, run.id, replace(run, parts=self.parts)))
 
     def sentence(self, plan: Plan) -> str:
-        return (
-            f"Cable {find(plan.runs, self.run, 'cable').number}{_through(Rig(plan), self.parts) or ' plugged directly'}"
-        )
+        return f"Cable {find(plan.runs, self.run, 'cable').number}{_through(PlanIndex(plan), self.parts) or ' plugged directly'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -108,9 +106,9 @@ class MoveRun:
         return replace(plan, runs=put(plan.runs, run.id, moved))
 
     def sentence(self, plan: Plan) -> str:
-        run, rig = find(plan.runs, self.run, "cable"), Rig(plan)
-        ends = f"{rig.port_label(self.sending or run.sending)} to {rig.port_label(self.receiving or run.receiving)}"
-        return f"Cable {run.number} now from {ends}{_through(rig, self.parts or ())}"
+        run, index = find(plan.runs, self.run, "cable"), PlanIndex(plan)
+        ends = f"{index.port_label(self.sending or run.sending)} to {index.port_label(self.receiving or run.receiving)}"
+        return f"Cable {run.number} now from {ends}{_through(index, self.parts or ())}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -124,14 +122,14 @@ class Disconnect:
         return replace(plan, runs=without(plan.runs, run.id))
 
     def sentence(self, plan: Plan) -> str:
-        return f"Remove {Rig(plan).run_label(find(plan.runs, self.run, 'cable'))}"
+        return f"Remove {PlanIndex(plan).run_label(find(plan.runs, self.run, 'cable'))}"
 
 
-def _through(rig: Rig, parts: Sequence[Part]) -> str:
+def _through(index: PlanIndex, parts: Sequence[Part]) -> str:
     if not parts:
         return ""
     names = []
     for part in parts:
-        lead = rig.lead_of(part)
+        lead = index.lead_of(part)
         names.append(f"{part.length_m:g} m {lead.label}" if not lead.is_adapter else lead.label)
     return f" by {' and '.join(names)}"

@@ -3,8 +3,8 @@
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, with_device, without
+from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Defaults, Plan
-from tidy_trunk.core.plan.rig import Rig
 from tidy_trunk.core.plan.targets import Role, Target
 from tidy_trunk.errors import PlanError
 
@@ -65,4 +65,4 @@ class SetRole:
         return with_device(plan, replace(device, roles=roles))
 
     def sentence(self, plan: Plan) -> str:
-        return f"{Rig(plan).unit(self.device).bus_label(self.bus)} is for {self.role}"
+        return f"{PlanIndex(plan).unit(self.device).bus_label(self.bus)} is for {self.role}"

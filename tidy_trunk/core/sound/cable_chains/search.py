@@ -17,7 +17,7 @@ from tidy_trunk.core.gear.catalogue import (
     mates,
 )
 from tidy_trunk.core.gear.wiring import Fault, end_of, faults, is_plug_of_its_own
-from tidy_trunk.core.plan import Part, Rig, Run
+from tidy_trunk.core.plan import Part, PlanIndex, Run
 
 LONGEST_CHAIN: Final = 3
 """ASSUMED_ most leads that a proposal puts in a row: every join is a fault to come."""
@@ -280,18 +280,18 @@ def usual_length_m(sending: OutputPort, receiving: InputPort) -> float:
     return JOINT_M if is_plug_of_its_own(end_of(sending)) else USUAL_LENGTH_M
 
 
-def with_length(rig: Rig, run: Run, length_m: float) -> tuple[Part, ...]:
+def with_length(index: PlanIndex, run: Run, length_m: float) -> tuple[Part, ...]:
     """The parts of a run with another total length: what is made to length takes what the adapters leave.
 
     Empty where nothing in it is made to length, or the adapters alone are longer.
     """
-    leads = rig.leads_of(run)
+    leads = index.leads_of(run)
     # A lead with an attenuator is made at any length, as its plain twin is.
-    free = [index for index, (lead, _) in enumerate(leads) if not lead.is_adapter or lead.replaces]
+    free = [at for at, (lead, _) in enumerate(leads) if not lead.is_adapter or lead.replaces]
     if not free:
         return ()
-    longest = max(free, key=lambda index: leads[index][1])
-    rest = length_m - sum(length for index, (_, length) in enumerate(leads) if index != longest)
+    longest = max(free, key=lambda at: leads[at][1])
+    rest = length_m - sum(length for at, (_, length) in enumerate(leads) if at != longest)
     if rest < SHORTEST_M:
         return ()
     parts = list(run.parts)

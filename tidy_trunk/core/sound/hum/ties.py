@@ -1,16 +1,16 @@
 """What ties the devices of a plan together: their power, and the screens of their leads."""
 
 from tidy_trunk.core.gear.catalogue import Kind, Power
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum.loops import COMPUTER, EARTH, Tie
 from tidy_trunk.core.sound.trace import run_link
 
 
-def ties(rig: Rig) -> list[Tie]:
+def ties(index: PlanIndex) -> list[Tie]:
     """Every tie of a plan. A charger that is no computer, and a battery, tie a device to nothing. Source: [HANDBOOK] §9"""
     found = []
-    powers = {unit.device.id: unit.power for unit in rig.units()}
+    powers = {unit.device.id: unit.power for unit in index.units()}
     found += [
         Tie(device, EARTH, insulated=power is Power.ADAPTER)
         for device, power in powers.items()
@@ -19,12 +19,12 @@ def ties(rig: Rig) -> list[Tie]:
     on_usb = [Tie(device, COMPUTER) for device, power in powers.items() if power is Power.COMPUTER]
     if on_usb:
         found += [*on_usb, Tie(COMPUTER, EARTH)]
-    for run in rig.plan.runs.values():
-        sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
+    for run in index.plan.runs.values():
+        sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
         if sender.device_class.capsule is not None or receiver.device_class.kind is Kind.HEADPHONES:
             continue
-        if run_link(rig, run).copper:
+        if run_link(index, run).copper:
             output = sender.output(run.sending.port)
-            unbalanced = unbalanced_length_m(output, rig.leads_of(run)) > 0
+            unbalanced = unbalanced_length_m(output, index.leads_of(run)) > 0
             found.append(Tie(run.sending.device, run.receiving.device, run.id, unbalanced))
     return found

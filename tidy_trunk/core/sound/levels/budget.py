@@ -103,13 +103,13 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
 
 def _figures(report: Report, stage: Stage) -> Iterator[tuple[str, Figure, str]]:
     """The figures that a stage brings into the level, in words, each with how it is settled."""
-    rig, place = report.rig, report.solver.place_words(stage)
+    index, place = report.index, report.solver.place_words(stage)
     if stage.place is Place.SOUND:
-        source = rig.plan.sources[stage.name]
+        source = index.plan.sources[stage.name]
         figure = Figure(source.average_db_spl, source.tolerance_db)
         yield f"how loud {source.label} is", figure, f"let {source.label} be heard, and read the meter"
         return
-    unit = rig.unit(stage.device)
+    unit = index.unit(stage.device)
     if stage.place is Place.OUTPUT and unit.device_class.capsule is not None:
         yield (
             f"sensitivity of {unit.label}",
@@ -126,9 +126,9 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[str, Figure, str]]:
             yield f"full scale of {place}", takes, f"line up at 1 kHz into {unit.label}"
     elif stage.place is Place.LEAD and stage.run is not None:
         for part in stage.run.parts:
-            loss = rig.lead_of(part).loss_db
+            loss = index.lead_of(part).loss_db
             if loss is not None:
-                yield f"loss of {rig.lead_of(part).label}", loss, f"line up at 1 kHz through cable {stage.run.number}"
+                yield f"loss of {index.lead_of(part).label}", loss, f"line up at 1 kHz through cable {stage.run.number}"
 
 
 def first_measurement(found: Sequence[Doubt]) -> str:

@@ -38,14 +38,14 @@ def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
     Raises:
         InputError: No source or several on the track, or none that arrives, a clipped recording, or a way that is not linear.
     """
-    rig, sound = report.rig, track.sound
+    index, sound = report.index, track.sound
     if len(track.sources) != 1 or track.is_silent:
         raise InputError("a level can be read back only from a track that has one source")
     if heard.is_clipped:
         raise InputError("the recording is clipped: turn it down and record it again")
     if sound.clip is not None or sound.limited_db or sound.lifted_db or _limiters(report, track):
         raise InputError("on this track a limiter or automatic level is on, or it clips: set it right, then record")
-    source = rig.plan.sources[track.sources[0]]
+    source = index.plan.sources[track.sources[0]]
     by_db = source.average_db_spl - sound.average
     levels = [
         round(level + by_db, 1)
@@ -72,7 +72,7 @@ def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
 
 def _limiters(report: Report, track: TrackLevel) -> bool:
     return any(
-        report.rig.unit(stage.device).limiter_dbfs(report.rig.unit(stage.device).input(stage.name)) is not None
+        report.index.unit(stage.device).limiter_dbfs(report.index.unit(stage.device).input(stage.name)) is not None
         for stage in upstream_of(track.trace.stage)
         if stage.place is Place.INPUT
     )
@@ -89,4 +89,4 @@ def _room_db_a(report: Report, track: TrackLevel, heard: Heard) -> float | None:
     if power <= 0:
         return None
     level = db_from_ratio(power**0.5) - room
-    return round(min(max(report.rig.plan.defaults.room_noise_db_spl + level, 0.0), 130.0), 1)
+    return round(min(max(report.index.plan.defaults.room_noise_db_spl + level, 0.0), 130.0), 1)

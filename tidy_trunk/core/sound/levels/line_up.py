@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue import Bus, InputPort, Kind
-from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, ReadFrom, Rig
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, PlanIndex, ReadFrom
 from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
 from tidy_trunk.errors import InputError
 
@@ -45,15 +45,17 @@ class Correction:
         return self.standing is not Standing.ANOTHER_WAY
 
 
-def correction_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float, without_dbfs: float) -> Correction:
+def correction_of(
+    index: PlanIndex, found: LineUp, track: Stage, predicted_dbfs: float, without_dbfs: float
+) -> Correction:
     """Args:
     predicted_dbfs: What the figures say of the tone today, without any line-up.
     without_dbfs: What stands there today with all other line-ups, but without this one.
     """
-    standing = _standing(rig, found, track, predicted_dbfs)
+    standing = _standing(index, found, track, predicted_dbfs)
     if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
         return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
-    within_db = _read_within_db(rig, found, track) if standing is Standing.FRESH else MOVED_WITHIN_DB
+    within_db = _read_within_db(index, found, track) if standing is Standing.FRESH else MOVED_WITHIN_DB
     if found.track != f"{track.device}.{track.name}":
         within_db = math.hypot(within_db, OTHER_SIDE_DB)
     # As it was read, moved by whatever the settings have moved it since.
@@ -61,13 +63,13 @@ def correction_of(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float, 
     return Correction(standing, expected_dbfs - without_dbfs, within_db)
 
 
-def _read_within_db(rig: Rig, found: LineUp, track: Stage) -> float:
+def _read_within_db(index: PlanIndex, found: LineUp, track: Stage) -> float:
     """± of a reading: that of a meter of which is known how it reads may be worse than an eye."""
-    meter = rig.meter_of(track.device) if found.read_from is ReadFrom.METER else None
+    meter = index.meter_of(track.device) if found.read_from is ReadFrom.METER else None
     return meter.within_db if meter is not None else READ_WITHIN_DB[found.read_from]
 
 
-def line_up_of(rig: Rig, track: Stage, line_ups: Mapping[str, LineUp]) -> LineUp | None:
+def line_up_of(index: PlanIndex, track: Stage, line_ups: Mapping[str, LineUp]) -> LineUp | None:
     """What was read on a track; while nothing was, what was read on the other side of its socket, by the same way: both
     sides have one knob and one lead."""
     if not line_ups:
@@ -75,9 +77,9 @@ def line_up_of(rig: Rig, track: Stage, line_ups: Mapping[str, LineUp]) -> LineUp
     found = line_ups.get(f"{track.device}.{track.name}")
     if found is not None:
         return found
-    for other in _other_sides(rig.unit(track.device), track.name):
+    for other in _other_sides(index.unit(track.device), track.name):
         found = line_ups.get(f"{track.device}.{other}")
-        if found is not None and way_between(rig, found.sender, track) == found.way:
+        if found is not None and way_between(index, found.sender, track) == found.way:
             return found
     return None
 
@@ -104,17 +106,17 @@ class Sender:
     stage: Stage
 
 
-def sender_of(rig: Rig, track: Stage) -> Sender | None:
+def sender_of(index: PlanIndex, track: Stage) -> Sender | None:
     """The nearest device before a track's own that can send tone; None where none does."""
     for stage in upstream_of(track):
-        if stage.place is Place.BUS and stage.device != track.device and can_send(rig.unit(stage.device)):
+        if stage.place is Place.BUS and stage.device != track.device and can_send(index.unit(stage.device)):
             return Sender(stage.device, stage)
     return None
 
 
-def known_sender(rig: Rig, track: Stage) -> Sender:
+def known_sender(index: PlanIndex, track: Stage) -> Sender:
     """Raises InputError: no device before the track can send tone."""
-    sender = sender_of(rig, track)
+    sender = sender_of(index, track)
     if sender is None:
         raise InputError("no device before this track can send a tone: let the source be heard, and read the meter")
     return sender
@@ -125,16 +127,16 @@ def can_send(unit: PlacedDevice) -> bool:
     return unit.device_class.kind in SENDERS and bool(unit.device_class.feeds)
 
 
-def way_between(rig: Rig, sender: str, track: Stage) -> tuple[str, ...]:
+def way_between(index: PlanIndex, sender: str, track: Stage) -> tuple[str, ...]:
     """Ports with their modes, and leads, from a sender to a track: what makes it this way and no other."""
-    return tuple(sorted(set(_way(rig, sender, track))))
+    return tuple(sorted(set(_way(index, sender, track))))
 
 
-def _way(rig: Rig, sender: str, stage: Stage) -> Iterator[str]:
+def _way(index: PlanIndex, sender: str, stage: Stage) -> Iterator[str]:
     for feed, _ in stage.feeds:
         if feed.place is Place.BUS and feed.device == sender:
             continue
-        unit = rig.unit(feed.device)
+        unit = index.unit(feed.device)
         if feed.place is Place.OUTPUT:
             yield f"{feed.device}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
         elif feed.place is Place.INPUT:
@@ -142,10 +144,10 @@ def _way(rig: Rig, sender: str, stage: Stage) -> Iterator[str]:
             yield f"{feed.device}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
         elif feed.place is Place.LEAD and feed.run is not None:
             yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
-        yield from _way(rig, sender, feed)
+        yield from _way(index, sender, feed)
 
 
-def _standing(rig: Rig, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
-    if not math.isfinite(predicted_dbfs) or way_between(rig, found.sender, track) != found.way:
+def _standing(index: PlanIndex, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
+    if not math.isfinite(predicted_dbfs) or way_between(index, found.sender, track) != found.way:
         return Standing.ANOTHER_WAY
     return Standing.FRESH if abs(predicted_dbfs - found.predicted_dbfs) <= MOVED_DB else Standing.MOVED

@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Circuit, Provenance
-from tidy_trunk.core.plan import Aspect, Plan, Rig, Role, Target, changed_aspects, validate
+from tidy_trunk.core.plan import Aspect, Plan, PlanIndex, Role, Target, changed_aspects, validate
 from tidy_trunk.core.sound.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.sound.levels.passage import Step
 from tidy_trunk.core.sound.levels.sound import Clip, Noise, Sound
@@ -109,8 +109,8 @@ class Report:
         """`known`: levels of stages that are those of another plan; `like`: the report of that plan; `changed`: stages that
         both have and that hold another level here."""
         self.tracer = tracer
-        self.rig: Rig = tracer.rig
-        self.solver = LevelSolver(self.rig, known)
+        self.index: PlanIndex = tracer.index
+        self.solver = LevelSolver(self.index, known)
         before = like.tracks if like is not None else ()
         same = {id(track.trace.stage): track for track in before if track.trace.stage.key not in changed}
         self.tracks: tuple[TrackLevel, ...] = tuple(
@@ -122,22 +122,22 @@ class Report:
 
         Raises PlanError or InputError where the plan is not well formed, SignalLoopError where it goes in a circle.
         """
-        rig = validate(plan, self.rig)
-        if not changed_aspects(self.rig.plan, plan) & Aspect.WIRING:
+        index = validate(plan, self.index)
+        if not changed_aspects(self.index.plan, plan) & Aspect.WIRING:
             # Nothing leads elsewhere: of all that was traced only what is behind a moved control has to be worked out again.
-            stages = self.tracer.downstream_of(moved_ports(self.rig, rig))
-            return Report(self.tracer.carried_to(rig), self.solver.levels_outside(stages), self, stages)
-        touched = touched_devices(self.rig, rig)
+            stages = self.tracer.downstream_of(moved_ports(self.index, index))
+            return Report(self.tracer.carried_to(index), self.solver.levels_outside(stages), self, stages)
+        touched = touched_devices(self.index, index)
         if touched is None:
             return Report(trace_plan(plan))
         stages = self.tracer.downstream_of_devices(touched)
-        tracer = Tracer(rig, self.tracer.stages_outside(stages))
+        tracer = Tracer(index, self.tracer.stages_outside(stages))
         tracer.traces()
         return Report(tracer, self.solver.levels_outside(stages), self)
 
     def _track(self, trace: Trace) -> TrackLevel:
         sound = self.solver.track_sound(trace.stage)
-        target, role = self.rig.target_of(trace.device, trace.bus), self.rig.role_of(trace.device, trace.bus)
+        target, role = self.index.target_of(trace.device, trace.bus), self.index.role_of(trace.device, trace.bus)
         miss = None if sound.average == SILENCE_DB else target.miss_db(sound.average, sound.peak)
         return TrackLevel(
             trace=trace,
@@ -153,7 +153,7 @@ class Report:
         return tuple(
             item.device
             for item in upstream_of(stage)
-            if item.place is Place.OUTPUT and item.sources and not is_powered(self.rig, item.device)
+            if item.place is Place.OUTPUT and item.sources and not is_powered(self.index, item.device)
         )
 
     @cached_property
@@ -213,7 +213,7 @@ class Report:
         found, begins, steps = [], "", []
         for before, stage in zip([None, *whole], whole, strict=False):
             if stage.place is Place.SOUND:
-                source = self.rig.plan.sources[stage.name]
+                source = self.index.plan.sources[stage.name]
                 begins = f"{source.label} at 1 m, {source.average_db_spl:g} dB SPL"
             elif before is not None:
                 steps += self._account(before, stage)
@@ -230,7 +230,7 @@ class Report:
         steps = list(level.steps.get(before.key, ()))
         start = came_from.sound.average
         if before.place is Place.SOUND:
-            start = self.rig.plan.sources[before.name].average_db_spl
+            start = self.index.plan.sources[before.name].average_db_spl
         rest = level.sound.average - start - sum(step.by_db for step in steps)
         if math.isfinite(rest) and abs(rest) >= TOLD_DB:
             steps.append(Step("with what else comes in", rest))
@@ -240,24 +240,24 @@ class Report:
         """Sources, which the microphone sums, and aerials, which pass on what is on air, are no rungs of their own."""
         if stage.place not in (Place.OUTPUT, Place.INPUT):
             return stage.place is Place.SOUND
-        return self.rig.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
+        return self.index.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
 
     def _offset(self, path: list[Stage], index: int) -> float:
         level = self.solver.level(path[index])
         if level.unit == "dBu":
             return 0.0
-        capsule = self.rig.unit(path[index].device).device_class.capsule
+        capsule = self.index.unit(path[index].device).device_class.capsule
         if level.unit == "dB SPL" and capsule is not None:
-            return dbu_at_no_spl(self.rig.unit(path[index].device), capsule)
+            return dbu_at_no_spl(self.index.unit(path[index].device), capsule)
         for later in path[index:]:
-            unit = self.rig.unit(later.device)
+            unit = self.index.unit(later.device)
             if later.place is Place.OUTPUT:
                 mode = unit.output_mode(unit.output(later.name))
                 if mode.full_scale_dbu is not None:
                     return mode.full_scale_dbu.value
         for earlier in reversed(path[: index + 1]):
             if earlier.place is Place.INPUT:
-                unit = self.rig.unit(earlier.device)
+                unit = self.index.unit(earlier.device)
                 port = unit.input(earlier.name)
                 mode_in = unit.input_mode(port)
                 if mode_in.full_scale_dbu is not None:

@@ -80,16 +80,16 @@ def _loudest(report: Report, track: TrackLevel) -> str:
 
 def safety_words(report: Report, safety: Safety) -> str:
     """What a safety track is good for, in words."""
-    rig = report.rig
+    index = report.index
     if safety.more_db < 1:
         guards = "clips as early"
     elif math.isinf(safety.rise_db):
         guards = "takes any burst"
     else:
         guards = f"takes {safety.rise_db:.0f} dB above the expected peaks"
-    order = list(rig.plan.devices)
+    order = list(index.plan.devices)
     shared = sorted((name for kind, name in safety.shared if kind == "device"), key=order.index)
-    names = " or ".join(rig.unit(device).label for device in shared)
+    names = " or ".join(index.unit(device).label for device in shared)
     return f"{guards}; lost too if {names} fails" if names else f"{guards}; nothing takes both"
 
 

@@ -8,7 +8,7 @@ from typing import Final, Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.base.units import db_from_ratio, sum_powers_db
 from tidy_trunk.core.gear.catalogue import Pattern, Signal, channel_refs
-from tidy_trunk.core.plan import ROOMS, PlacedDevice, Rig, Source, Weighting
+from tidy_trunk.core.plan import ROOMS, PlacedDevice, PlanIndex, Source, Weighting
 from tidy_trunk.core.sound.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
 from tidy_trunk.core.sound.levels.passage import Passage, Step
 from tidy_trunk.core.sound.levels.sound import noise_in
@@ -54,7 +54,7 @@ class StageSolver(ABC, Generic[S]):
 
     def __init__(
         self,
-        rig: Rig,
+        index: PlanIndex,
         known: Mapping[StageKey, StageLevel[S]] | None = None,
         oscillators: Mapping[str, float] = NO_OSCILLATORS,
     ) -> None:
@@ -62,7 +62,7 @@ class StageSolver(ABC, Generic[S]):
 
         `oscillators`: devices that send a tone of so many dBFS in place of everything that they mix or record.
         """
-        self.rig = rig
+        self.index = index
         self._oscillators = oscillators
         self._levels: dict[StageKey, StageLevel[S]] = dict(known or {})
 
@@ -128,11 +128,11 @@ class StageSolver(ABC, Generic[S]):
         """A sound at a stage that cannot take more than its ceiling."""
 
     def _sound(self, stage: Stage) -> StageLevel[S]:
-        source = self.rig.plan.sources[stage.name]
-        capsule = self.rig.unit(stage.device).device_class.capsule
+        source = self.index.plan.sources[stage.name]
+        capsule = self.index.unit(stage.device).device_class.capsule
         pattern = capsule.pattern if capsule is not None else Pattern.OMNI
         distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
-        critical_m = ROOMS[self.rig.plan.defaults.room].critical_distance_m(pattern.directivity)
+        critical_m = ROOMS[self.index.plan.defaults.room].critical_distance_m(pattern.directivity)
         way = self._passage(self._begin(source, stage.device), stage.key)
         if source.weighting is Weighting.A:
             way.shift("A-weighted to unweighted, speech", -a_change_db(Spectrum.VOICE))
@@ -147,7 +147,7 @@ class StageSolver(ABC, Generic[S]):
         return StageLevel(stage=stage, unit="dB SPL", sound=way.sound, steps={stage.key: tuple(way.steps)})
 
     def _microphone(self, stage: Stage) -> StageLevel[S]:
-        unit, defaults = self.rig.unit(stage.device), self.rig.plan.defaults
+        unit, defaults = self.index.unit(stage.device), self.index.plan.defaults
         capsule = unit.device_class.capsule
         steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
         way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
@@ -163,14 +163,14 @@ class StageSolver(ABC, Generic[S]):
         return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
 
     def _output(self, stage: Stage) -> StageLevel[S]:
-        unit = self.rig.unit(stage.device)
+        unit = self.index.unit(stage.device)
         port = unit.output(stage.name)
         mode = unit.output_mode(port)
         if stage.channel in unit.timecode_channels(port):
             way = self._passage(self._timecode(), stage.key)
             drive(way, unit, port, mode)
             return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
-        if not is_powered(self.rig, stage.device):
+        if not is_powered(self.index, stage.device):
             return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
         upstream = self.level(stage.feeds[0][0])
         way = self._leaving(upstream)
@@ -191,13 +191,13 @@ class StageSolver(ABC, Generic[S]):
     def _lead(self, stage: Stage) -> StageLevel[S]:
         run = stage.run
         assert run is not None  # a lead stage is made with its run
-        unit = self.rig.unit(run.receiving.device)
+        unit = self.index.unit(run.receiving.device)
         mode = unit.input_mode(unit.input(run.receiving.port))
         levels = [self.level(upstream) for upstream, _ in stage.feeds]
         unit_sent = levels[0].unit
         if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL):
             return StageLevel(stage=stage, unit=unit_sent, sound=self._nothing())  # numbers and voltages do not meet
-        losses = [loss for part in run.parts if (loss := self.rig.lead_of(part).loss_db) is not None]
+        losses = [loss for part in run.parts if (loss := self.index.lead_of(part).loss_db) is not None]
         ways = []
         for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
             way = self._leaving(level)
@@ -212,7 +212,7 @@ class StageSolver(ABC, Generic[S]):
         )
 
     def _input(self, stage: Stage) -> StageLevel[S]:
-        unit = self.rig.unit(stage.device)
+        unit = self.index.unit(stage.device)
         port = unit.input(stage.name)
         mode = unit.input_mode(port)
         upstream = [self.level(lead) for lead, _ in stage.feeds]
@@ -222,7 +222,7 @@ class StageSolver(ABC, Generic[S]):
         return self._against(stage, "dBu", sound, input_ceiling_dbu(unit, port, mode))
 
     def _bus(self, stage: Stage) -> StageLevel[S]:
-        unit = self.rig.unit(stage.device)
+        unit = self.index.unit(stage.device)
         ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
         if stage.device in self._oscillators:
             return self._against(stage, "dBFS", self._tone(self._oscillators[stage.device]), ceiling)
@@ -231,7 +231,7 @@ class StageSolver(ABC, Generic[S]):
         return self._against(stage, "dBFS", sound, ceiling, steps)
 
     def _mix(self, stage: Stage, *, clipping: bool) -> tuple[S, list[Passage[S]]]:
-        unit = self.rig.unit(stage.device)
+        unit = self.index.unit(stage.device)
         bus = unit.bus(stage.name)
         ways = []
         for feed, _ in stage.feeds:
@@ -254,9 +254,9 @@ class StageSolver(ABC, Generic[S]):
         stage = level.stage
         way = self._passage(level.sound, stage.key)
         if level.unit == "dBu" and stage.place is Place.INPUT:
-            unit = self.rig.unit(stage.device)
+            unit = self.index.unit(stage.device)
             microphone = any(
-                self.rig.unit(output.device).device_class.capsule is not None
+                self.index.unit(output.device).device_class.capsule is not None
                 for lead, _ in stage.feeds
                 for output, _ in lead.feeds
             )
@@ -272,7 +272,7 @@ class StageSolver(ABC, Generic[S]):
 
     def place_words(self, stage: Stage) -> str:
         """A stage as it is named in sentences."""
-        unit = self.rig.unit(stage.device)
+        unit = self.index.unit(stage.device)
         if stage.place in (Place.INPUT, Place.OUTPUT):
             return unit.label if unit.device_class.capsule else f"{unit.label} {_channel_label(unit, stage)}"
         if stage.place is Place.BUS:
@@ -280,7 +280,7 @@ class StageSolver(ABC, Generic[S]):
         if stage.place is Place.LEAD and stage.run is not None:
             return f"cable {stage.run.number}"
         if stage.place is Place.SOUND:
-            return self.rig.plan.sources[stage.name].label
+            return self.index.plan.sources[stage.name].label
         return unit.label
 
 

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 
 from tidy_trunk.core.base.units import SILENCE_DB, db_from_ratio
 from tidy_trunk.core.gear.catalogue import Provenance
-from tidy_trunk.core.plan import LineUp, Rig, Run, Source
+from tidy_trunk.core.plan import LineUp, PlanIndex, Run, Source
 from tidy_trunk.core.sound.levels.line_up import Correction, correction_of, line_up_of
 from tidy_trunk.core.sound.levels.passage import LevelPassage, Passage, Step
 from tidy_trunk.core.sound.levels.sound import Sound, in_step, mixed, weaker
@@ -19,16 +19,16 @@ class LevelSolver(StageSolver[Sound]):
 
     def __init__(
         self,
-        rig: Rig,
+        index: PlanIndex,
         known: Mapping[StageKey, StageLevel[Sound]] | None = None,
         oscillators: Mapping[str, float] = NO_OSCILLATORS,
         *,
         line_ups: Mapping[str, LineUp] | None = None,
     ) -> None:
         """`line_ups`: by track, those of the plan unless others are given. While a tone is sent, nobody speaks."""
-        super().__init__(rig, known, oscillators)
+        super().__init__(index, known, oscillators)
         self._converted: dict[StageKey, LevelPassage] = {}
-        self._line_ups = rig.plan.line_ups if line_ups is None else line_ups
+        self._line_ups = index.plan.line_ups if line_ups is None else line_ups
 
     def _begin(self, source: Source, device: str) -> Sound:
         if self._oscillators:
@@ -114,15 +114,15 @@ class LevelSolver(StageSolver[Sound]):
 
     def line_up(self, stage: Stage) -> LineUp | None:
         """What was read on a track, or on the other side of its socket; None where nothing was."""
-        return line_up_of(self.rig, stage, self._line_ups)
+        return line_up_of(self.index, stage, self._line_ups)
 
     def correction(self, stage: Stage, found: LineUp) -> Correction:
         """What a line-up says of its track today."""
         tone = {found.sender: found.sent_dbfs}
-        bare = LevelSolver(self.rig, oscillators=tone, line_ups={}).level(stage).sound.average
-        behind = LevelSolver(self.rig, oscillators=tone, line_ups=self._line_ups)
+        bare = LevelSolver(self.index, oscillators=tone, line_ups={}).level(stage).sound.average
+        behind = LevelSolver(self.index, oscillators=tone, line_ups=self._line_ups)
         without = behind._as_figured(stage).sound.average if len(self._line_ups) > 1 else bare
-        return correction_of(self.rig, found, stage, bare, without)
+        return correction_of(self.index, found, stage, bare, without)
 
     def unclipped(self, stage: Stage) -> Sound:
         """What a mix or track would hold if its own device's inputs could neither clip nor limit."""
@@ -177,23 +177,23 @@ class LevelSolver(StageSolver[Sound]):
         )
 
 
-def full_scale_at_input_dbu(rig: Rig, run: Run) -> float | None:
+def full_scale_at_input_dbu(index: PlanIndex, run: Run) -> float | None:
     """What the sender's full scale is at the receiver's terminals; None where the sender states none, or nothing arrives."""
-    sender = rig.unit(run.sending.device)
+    sender = index.unit(run.sending.device)
     output = sender.output(run.sending.port)
     mode = sender.output_mode(output)
     if mode.full_scale_dbu is None:
         return None
-    loss_db = run_loss_db(rig, run)
+    loss_db = run_loss_db(index, run)
     return None if math.isinf(loss_db) else mode.full_scale_dbu.value + sender.trim_db(output, mode) - loss_db
 
 
-def run_loss_db(rig: Rig, run: Run) -> float:
+def run_loss_db(index: PlanIndex, run: Run) -> float:
     """From the open-circuit output to the input's terminals: bridging loss and every pad on the way; inf if cut.
 
     The ± of the impedances is not carried: into a bridging load 20 % of either moves the level by a tenth of a dB.
     """
-    ratio = run_link(rig, run).strongest
+    ratio = run_link(index, run).strongest
     return -db_from_ratio(ratio) if ratio else math.inf
 
 

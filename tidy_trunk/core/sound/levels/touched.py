@@ -7,12 +7,12 @@ costs what is downstream of them.
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import PortRef, Rig, changed_keys
+from tidy_trunk.core.plan import PlanIndex, PortRef, changed_keys
 
 _ALL_DEPENDS: Final = ("defaults", "classes", "leads", "targets", "line_ups", "gain_laws")
 
 
-def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
+def touched_devices(before: PlanIndex, after: PlanIndex) -> frozenset[str] | None:
     """Devices of which any stage may be otherwise than before, beside all that hangs on their stages; None for all.
 
     A microphone is touched where an input that may power it is; an input also where another on the same output is, since
@@ -36,7 +36,7 @@ def touched_devices(before: Rig, after: Rig) -> frozenset[str] | None:
     return frozenset(found)
 
 
-def moved_ports(before: Rig, after: Rig) -> set[tuple[str, str]]:
+def moved_ports(before: PlanIndex, after: PlanIndex) -> set[tuple[str, str]]:
     """Device and port of every control that stands otherwise, those of linked inputs too; "" as port of a microphone itself."""
     found: set[tuple[str, str]] = set()
     for device_id in changed_keys(before.plan.devices, after.plan.devices):
@@ -55,6 +55,6 @@ def moved_ports(before: Rig, after: Rig) -> set[tuple[str, str]]:
     return found
 
 
-def _is_fed(before: Rig, after: Rig, ref: PortRef) -> bool:
-    rig = after if ref.device in after.plan.devices else before
-    return rig.unit(ref.device).device_class.feeding is not None
+def _is_fed(before: PlanIndex, after: PlanIndex, ref: PortRef) -> bool:
+    index = after if ref.device in after.plan.devices else before
+    return index.unit(ref.device).device_class.feeding is not None

@@ -5,16 +5,16 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.simulation.materials import Loop
 
 OVERSAMPLED: Final = 4
 """ASSUMED_ how much finer a loop is laid before it is read between its samples: what cubes miss lies 100 dB down."""
 
 
-def clock_ppm(rig: Rig, device_id: str) -> float:
+def clock_ppm(index: PlanIndex, device_id: str) -> float:
     """By how much a device's clock runs fast on the bench, within what its class promises; 0 where it has none."""
-    found = rig.unit(device_id).device_class.traits.clock_ppm
+    found = index.unit(device_id).device_class.traits.clock_ppm
     if found is None:
         return 0.0
     return round(found.value * (zlib.crc32(f"{device_id} clock".encode()) / 0xFFFF_FFFF * 2 - 1), 2)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.units import SILENCE_DB, db_from_ratio, ratio_from_db, sum_powers_db
-from tidy_trunk.core.plan import FIELDS, Hazard, Rig, Run, passed
+from tidy_trunk.core.plan import FIELDS, Hazard, PlanIndex, Run, passed
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum import Grade, loops, ties
 from tidy_trunk.core.sound.simulation.materials import Loop
@@ -71,24 +71,24 @@ class Stray:
     clicks: bool
 
 
-def strays(rig: Rig) -> Mapping[str, Stray]:
+def strays(index: PlanIndex) -> Mapping[str, Stray]:
     """By run, what its lead picks up; runs that pick up nothing are not in it. Source: [HANDBOOK] §§4, 9"""
-    circles = {loop.run: loop for loop in loops(ties(rig))}
+    circles = {loop.run: loop for loop in loops(ties(index))}
     found = {}
-    for run in rig.plan.runs.values():
-        if not rig.unit(run.sending.device).output(run.sending.port).circuit.is_analogue:
+    for run in index.plan.runs.values():
+        if not index.unit(run.sending.device).output(run.sending.port).circuit.is_analogue:
             continue
         circle = circles.get(run.id)
-        levels = [*_fields(rig, run), LOOP_HUM_DBU[circle.grade] if circle is not None else SILENCE_DB]
+        levels = [*_fields(index, run), LOOP_HUM_DBU[circle.grade] if circle is not None else SILENCE_DB]
         hum_dbu = sum_powers_db(levels)
         if hum_dbu > SILENCE_DB:
             found[run.id] = Stray(hum_dbu, circle is not None and circle.grade is Grade.COMPUTER)
     return found
 
 
-def _fields(rig: Rig, run: Run) -> list[float]:
+def _fields(index: PlanIndex, run: Run) -> list[float]:
     """Of each thing that a lead passes, what it picks up there in dBu."""
-    unbalanced_m = unbalanced_length_m(rig.unit(run.sending.device).output(run.sending.port), rig.leads_of(run))
+    unbalanced_m = unbalanced_length_m(index.unit(run.sending.device).output(run.sending.port), index.leads_of(run))
     length_m, keeps_out_db = (unbalanced_m, 0.0) if unbalanced_m > 0 else (run.length_m, BALANCED_KEEPS_OUT_DB)
     if length_m <= 0:
         return []

@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 
 from tidy_trunk.core.base.timecode import FrameRate
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.simulation.materials import CLAP_S, Loop
 from tidy_trunk.core.time.clock import programme_late_frames
 
@@ -33,15 +33,15 @@ class Clap:
         return (self.seen_s - self.heard_s) * 1000
 
 
-def clap_at(rig: Rig, device: str, sound: Loop, rate_hz: int) -> Clap | None:
+def clap_at(index: PlanIndex, device: str, sound: Loop, rate_hz: int) -> Clap | None:
     """A clap on the programme of a live switcher; None where no picture comes in, or nothing is heard.
 
     The pictures of a camera are in step with the sound in its own file: they are late only where they come out.
     """
-    late, first = programme_late_frames(rig, device), _first_edge(sound, rate_hz)
+    late, first = programme_late_frames(index, device), _first_edge(sound, rate_hz)
     if late is None or first is None:
         return None
-    frame_s = float(1 / FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
+    frame_s = float(1 / FrameRate.parse(index.plan.defaults.frame_rate).ratio)
     return Clap(first / rate_hz, CLAP_S + float(late) * frame_s)
 
 

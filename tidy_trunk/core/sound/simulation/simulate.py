@@ -11,7 +11,7 @@ import numpy as np
 from tidy_trunk.core.base.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
 from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.core.gear.catalogue import Circuit, Kind
-from tidy_trunk.core.plan import Rig, Source
+from tidy_trunk.core.plan import PlanIndex, Source
 from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
 from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
 from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
@@ -57,7 +57,7 @@ class Simulator(StageSolver[Loop]):
 
     def __init__(
         self,
-        rig: Rig,
+        index: PlanIndex,
         play: Play = Play.VOICE,
         *,
         oscillators: Mapping[str, float] = NO_OSCILLATORS,
@@ -65,11 +65,11 @@ class Simulator(StageSolver[Loop]):
         sample_count: int = LOOP_SAMPLES,
         rate_hz: int = RATE_HZ,
     ) -> None:
-        super().__init__(_in_wind(rig) if play is Play.WIND else rig, oscillators=oscillators)
+        super().__init__(_in_wind(index) if play is Play.WIND else index, oscillators=oscillators)
         self._play = play
         self._faults = faults
-        self._strays = strays(rig) if faults.strays else {}
-        self._tracer = Tracer(self.rig)
+        self._strays = strays(index) if faults.strays else {}
+        self._tracer = Tracer(self.index)
         self.sample_count = sample_count
         self.rate_hz = rate_hz
 
@@ -84,7 +84,7 @@ class Simulator(StageSolver[Loop]):
                 loop = noise_loop(Spectrum.VOICE, self.sample_count, self.rate_hz) * loud
                 late = zlib.crc32(f"{source.id} {device}".encode())
             case Play.TONE:
-                number = list(self.rig.plan.sources).index(source.id)
+                number = list(self.index.plan.sources).index(source.id)
                 loop = self._sine(TONE_HZ * 2 ** (number / 12), source.average_db_spl)
             case Play.LAUGH:
                 peak_db = source.peak_db_spl - source.average_db_spl
@@ -103,7 +103,7 @@ class Simulator(StageSolver[Loop]):
 
     def _timecode(self) -> Loop:
         """From ten o'clock on, at the job's rate, or at half of it where that is more than timecode can number."""
-        rate = FrameRate.parse(self.rig.plan.defaults.frame_rate)
+        rate = FrameRate.parse(self.index.plan.defaults.frame_rate)
         slow = FrameRate(rate.ratio / 2, rate.drop) if rate.nominal > FASTEST_LTC else rate
         samples = ltc_samples(Timecode.parse(TIMECODE_FROM, slow), self.rate_hz, 0, self.sample_count)
         return samples.astype(np.float32)
@@ -126,7 +126,7 @@ class Simulator(StageSolver[Loop]):
         stray = self._strays.get(stage.name) if level.unit == "dBu" else None
         sound = level.sound
         if stray is not None:
-            mains_hz = self.rig.plan.defaults.mains_hz
+            mains_hz = self.index.plan.defaults.mains_hz
             sound = sound + picked_up(stray, stage.name, mains_hz, self.sample_count, self.rate_hz)
         if stage.name == self._faults.loose:
             sound = through_loose_plug(sound, stage.name, self.rate_hz)
@@ -137,9 +137,9 @@ class Simulator(StageSolver[Loop]):
         level = super()._input(stage)
         if self._faults.clocks and level.unit == "dBu":
             sender = next((lead.run.sending.device for lead, _ in stage.feeds if lead.run is not None), stage.device)
-            clocks = (clock_ppm(self.rig, device) for device in (sender, stage.device))
+            clocks = (clock_ppm(self.index, device) for device in (sender, stage.device))
             level = level._replace(sound=recorded_by(level.sound, *clocks))
-        unit = self.rig.unit(stage.device)
+        unit = self.index.unit(stage.device)
         port = unit.input(stage.name)
         stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA
         if not (self._faults.strays and stereo) or level.unit != "dBu":
@@ -176,8 +176,8 @@ class Simulator(StageSolver[Loop]):
         return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling)
 
 
-def _in_wind(rig: Rig) -> Rig:
-    """The same rig where the wind blows: as much as the plan says, and not less than a windy day."""
-    defaults = rig.plan.defaults
+def _in_wind(index: PlanIndex) -> PlanIndex:
+    """The same plan where the wind blows: as much as the plan says, and not less than a windy day."""
+    defaults = index.plan.defaults
     windy = replace(defaults, rumble_db_spl=max(defaults.rumble_db_spl, WIND_DB_SPL))
-    return Rig(replace(rig.plan, defaults=windy), rig)
+    return PlanIndex(replace(index.plan, defaults=windy), index)

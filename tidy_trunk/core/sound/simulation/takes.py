@@ -57,8 +57,8 @@ def tone_steps(
 def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
     report = Report(trace_plan(plan))
     track = report.known_track(track_id)
-    sender = known_sender(report.rig, track.trace.stage)
-    level_dbfs = report.rig.tone_dbfs(sender.device) if sends else SILENCE_DB
+    sender = known_sender(report.index, track.trace.stage)
+    level_dbfs = report.index.tone_dbfs(sender.device) if sends else SILENCE_DB
     tone = {sender.device: level_dbfs}
-    bench = Simulator(report.rig, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
+    bench = Simulator(report.index, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
     return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue import ControlKind, Figure, Kind, LawPoint, Provenance, controls_of, figures_of
-from tidy_trunk.core.plan import GainLaw, Plan, ReadFrom, Rig
+from tidy_trunk.core.plan import GainLaw, Plan, PlanIndex, ReadFrom
 
 STRAYING: Final = frozenset({"full_scale_dbu", "ein_dbu", "noise_dbu", "noise_after_dbu", "idle_noise_dbfs"})
 """ASSUMED_ figures in which one device differs from the next of its class: levels, all in decibels."""
@@ -26,17 +26,17 @@ def truth(plan: Plan) -> Plan:
 
     What was found by lining up, and measured of knobs and meters, is left out of it: the bench is what one measures.
     """
-    rig = Rig(plan)
+    index = PlanIndex(plan)
     devices = {}
     for device_id, device in plan.devices.items():
-        base = rig.class_of(device.class_id)
+        base = index.class_of(device.class_id)
         strayed = {
             named.path: _strayed(device_id, named.path, named.figure)
             for named in figures_of(base)
             if named.path.rsplit(".", 1)[-1] in STRAYING
         }
         devices[device_id] = replace(device, figures={**device.figures, **strayed})
-    laws = {law.key: law for class_id in _classes(plan) for law in _laws(rig, class_id)}
+    laws = {law.key: law for class_id in _classes(plan) for law in _laws(index, class_id)}
     return replace(plan, devices=devices, line_ups={}, gain_laws=laws, meters={})
 
 
@@ -44,9 +44,9 @@ def _classes(plan: Plan) -> tuple[str, ...]:
     return tuple(dict.fromkeys(device.class_id for device in plan.devices.values()))
 
 
-def _laws(rig: Rig, class_id: str) -> Iterator[GainLaw]:
+def _laws(index: PlanIndex, class_id: str) -> Iterator[GainLaw]:
     """What the knobs of a class really give: right in their middle, and a little more or less to either side."""
-    device = rig.class_of(class_id)
+    device = index.class_of(class_id)
     if device.kind not in TURNED_BY_HAND:
         return
     for control in controls_of(device).values():
@@ -73,8 +73,8 @@ METER_OFF_DB: Final = 3.0
 
 def meter_shows_dbfs(plan: Plan, device_id: str, level_dbfs: float) -> float:
     """What the meter of a device on the bench shows for a level: those of cameras are coarse, and a little wrong."""
-    rig = Rig(plan)
-    unit = rig.unit(device_id)
+    index = PlanIndex(plan)
+    unit = index.unit(device_id)
     is_camera = unit.device_class.kind is Kind.CAMERA
     off_db = METER_OFF_DB * _share(f"{unit.device.class_id} meter") if is_camera else 0.0
     step_db = COARSE_DB if is_camera else FINE_DB

@@ -7,7 +7,7 @@ from functools import cached_property
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue import channel_refs
-from tidy_trunk.core.plan import Plan, PortRef, Rig, Run, validate
+from tidy_trunk.core.plan import Plan, PlanIndex, PortRef, Run, validate
 from tidy_trunk.core.sound.trace.links import run_link
 from tidy_trunk.errors import PlanError, SignalLoopError
 
@@ -111,9 +111,9 @@ def trace_plan(plan: Plan) -> "Tracer":
 class Tracer:
     """Builds the stages of a plan, each once, however many tracks share it."""
 
-    def __init__(self, rig: Rig, known: Mapping[StageKey, Stage] | None = None) -> None:
+    def __init__(self, index: PlanIndex, known: Mapping[StageKey, Stage] | None = None) -> None:
         """`known`: stages of another plan that are the same in this one, taken over instead of built again."""
-        self.rig = rig
+        self.index = index
         self._stages: dict[StageKey, Stage] = dict(known or {})
         self._open: list[StageKey] = []
         self._traces: list[Trace] | None = None
@@ -122,9 +122,9 @@ class Tracer:
         """Every stage that was built, but some."""
         return {key: stage for key, stage in self._stages.items() if key not in stages}
 
-    def carried_to(self, rig: Rig) -> "Tracer":
+    def carried_to(self, index: PlanIndex) -> "Tracer":
         """The same stages for a plan in which nothing leads elsewhere, however loud it is."""
-        carried = Tracer(rig, self._stages)
+        carried = Tracer(index, self._stages)
         carried._traces = self._traces
         return carried
 
@@ -169,7 +169,7 @@ class Tracer:
 
     def _all_traces(self) -> list[Trace]:
         found = []
-        for unit in self.rig.units():
+        for unit in self.index.units():
             for bus in unit.device_class.buses:
                 stage = self.bus(unit.device.id, bus.id)
                 if unit.is_recorded(bus):
@@ -183,7 +183,7 @@ class Tracer:
     def _once(self, key: StageKey) -> Stage | None:
         if key in self._open:
             circle = list(dict.fromkeys(device for _, device, _, _ in self._open[self._open.index(key) :]))
-            names = " → ".join(self.rig.unit(device).label for device in [*circle, circle[0]])
+            names = " → ".join(self.index.unit(device).label for device in [*circle, circle[0]])
             raise SignalLoopError(f"sound would run in a circle: {names}. Take one of these cables out.")
         if len(self._open) > DEEPEST_CHAIN:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
@@ -196,10 +196,10 @@ class Tracer:
         if done is not None:
             return done
         self._open.append(key)
-        unit = self.rig.unit(device)
+        unit = self.index.unit(device)
         feeds, idle = [], []
         for ref in unit.bus_inputs(unit.bus(bus_id)):
-            port, channel = self.rig.input_channel(unit, ref)
+            port, channel = self.index.input_channel(unit, ref)
             stage = self.input(device, port.id, channel)
             if stage.feeds:
                 feeds.append((stage, 1.0))
@@ -218,7 +218,7 @@ class Tracer:
             return done
         self._open.append(key)
         feeds = []
-        for run in self.rig.arriving.get(PortRef(device, port_id), []):
+        for run in self.index.arriving.get(PortRef(device, port_id), []):
             lead = self._lead(run, channel)
             if lead is not None:
                 feeds.append((lead, 1.0))
@@ -230,7 +230,7 @@ class Tracer:
     def _lead(self, run: Run, channel: int) -> Stage | None:
         feeds = tuple(
             (stage, arrival.ratio)
-            for arrival in run_link(self.rig, run).heard[channel]
+            for arrival in run_link(self.index, run).heard[channel]
             if (stage := self._output(run.sending.device, run.sending.port, arrival.channel)) is not None
         )
         if not feeds:
@@ -238,7 +238,7 @@ class Tracer:
         return Stage(place=Place.LEAD, device=run.receiving.device, name=run.id, channel=channel, run=run, feeds=feeds)
 
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
-        unit = self.rig.unit(device)
+        unit = self.index.unit(device)
         if channel in unit.timecode_channels(unit.output(port_id)):
             feeds: tuple[tuple[Stage, float], ...] = ()  # it begins here
         elif unit.device_class.capsule is not None:
@@ -255,7 +255,7 @@ class Tracer:
         if key not in self._stages:
             heard = tuple(
                 (Stage(place=Place.SOUND, device=device, name=source.id), 1.0)
-                for source in self.rig.plan.sources.values()
+                for source in self.index.plan.sources.values()
                 if device in source.heard_by
             )
             self._stages[key] = Stage(place=Place.MICROPHONE, device=device, name="", feeds=heard)

@@ -2,18 +2,18 @@
 
 from tidy_trunk.core.gear.catalogue import Supply
 from tidy_trunk.core.gear.wiring import SUPPLY_V, Delivery, Feed, delivery, unmated
-from tidy_trunk.core.plan import PlacedDevice, PortRef, Rig, Run
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.trace.links import beside, is_shared, run_branch
 
 
-def run_delivery(rig: Rig, run: Run, supply: Supply) -> Delivery | None:
+def run_delivery(index: PlanIndex, run: Run, supply: Supply) -> Delivery | None:
     """How a supply of a run's input, were it on, stands at the run's sender; None where no contacts carry it.
 
     Other inputs on the same output add what they give now. Source: [IEC61938]
     """
-    sender, receiver = rig.unit(run.sending.device), rig.unit(run.receiving.device)
+    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
     output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
-    leads = [(rig.lead_of(part), part.branch) for part in run.parts]
+    leads = [(index.lead_of(part), part.branch) for part in run.parts]
     if not (output.circuit.is_analogue and port.circuit.is_analogue):
         return None
     if unmated(output, [lead for lead, _ in leads], port) is not None:
@@ -27,48 +27,48 @@ def run_delivery(rig: Rig, run: Run, supply: Supply) -> Delivery | None:
         supply,
         volts=_volts(receiver, run, supply),
         draw_ma=current.value if current else 0.0,
-        beside=[_feed(rig, other) for other in beside(rig, run)],
+        beside=[_feed(index, other) for other in beside(index, run)],
     )
 
 
-def is_powered(rig: Rig, device: str) -> bool:
+def is_powered(index: PlanIndex, device: str) -> bool:
     """Whether a microphone gets what it needs, from its cell or through the leads of any of its runs.
 
     One that is plugged in nowhere gets nothing; what is no microphone, or needs no power, is always ready.
     """
-    known = rig.powered.get(device)
+    known = index.powered.get(device)
     if known is None:
-        known = rig.powered[device] = _is_powered(rig, device)
+        known = index.powered[device] = _is_powered(index, device)
     return known
 
 
-def _is_powered(rig: Rig, device: str) -> bool:
-    unit = rig.unit(device)
+def _is_powered(index: PlanIndex, device: str) -> bool:
+    unit = index.unit(device)
     feeding = unit.device_class.feeding
     if feeding is None or (feeding.cell and unit.has_cell_in):
         return True
     if not feeding.needs:
         return not feeding.cell
     refs = [PortRef(device, port.id) for port in unit.device_class.outputs]
-    if rig.like is not None and all(is_shared(rig, rig.like, ref) for ref in refs):
-        return is_powered(rig.like, device)
-    runs = [run for ref in refs for run in rig.leaving.get(ref, [])]
-    return any(_gives(rig, run, need) for run in runs for need in feeding.needs)
+    if index.like is not None and all(is_shared(index, index.like, ref) for ref in refs):
+        return is_powered(index.like, device)
+    runs = [run for ref in refs for run in index.leaving.get(ref, [])]
+    return any(_gives(index, run, need) for run in runs for need in feeding.needs)
 
 
-def _gives(rig: Rig, run: Run, need: Supply) -> bool:
-    receiver = rig.unit(run.receiving.device)
+def _gives(index: PlanIndex, run: Run, need: Supply) -> bool:
+    receiver = index.unit(run.receiving.device)
     if need not in receiver.supplies(receiver.input(run.receiving.port)):
         return False
-    given = run_delivery(rig, run, need)
+    given = run_delivery(index, run, need)
     return given is not None and given.passes
 
 
-def _feed(rig: Rig, run: Run) -> Feed:
-    receiver = rig.unit(run.receiving.device)
+def _feed(index: PlanIndex, run: Run) -> Feed:
+    receiver = index.unit(run.receiving.device)
     port = receiver.input(run.receiving.port)
     supply = next(iter(receiver.supplies(port)), None)
-    return Feed(run_branch(rig, run), supply, _volts(receiver, run, supply) if supply is not None else 0.0)
+    return Feed(run_branch(index, run), supply, _volts(receiver, run, supply) if supply is not None else 0.0)
 
 
 def _volts(receiver: PlacedDevice, run: Run, supply: Supply) -> float:

@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import Rig
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.time.clock.timecode_devices import Gets, TimecodeDevice, first_giver, relative_drift
 
 SINCE_EVER: Final = -math.inf
@@ -41,10 +41,10 @@ class Clocks:
     counted by one. A giver that is jammed in the same minute is jammed first. Source: [HANDBOOK] §8
     """
 
-    def __init__(self, rig: Rig, timecode_devices: Mapping[str, TimecodeDevice]) -> None:
-        self.rig = rig
+    def __init__(self, index: PlanIndex, timecode_devices: Mapping[str, TimecodeDevice]) -> None:
+        self.index = index
         self.timecode_devices = timecode_devices
-        self._frames_per_min = 1e-6 * 60 * float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
+        self._frames_per_min = 1e-6 * 60 * float(FrameRate.parse(index.plan.defaults.frame_rate).ratio)
         self._rates: dict[tuple[str, str], float | None] = {}
         self._compared: dict[str, tuple[str, ...]] = {}
         self._jams = sorted(
@@ -53,7 +53,7 @@ class Clocks:
 
     def root(self, device: str) -> str:
         """Where a device's time comes from in the end; the device that gives it where that is known no further."""
-        return first_giver(self.rig, self.timecode_devices, device) or self.timecode_devices[device].giver
+        return first_giver(self.index, self.timecode_devices, device) or self.timecode_devices[device].giver
 
     def compared_with(self, device: str) -> tuple[str, ...]:
         """With whom a device has to agree: with the first of its chain, and, where it or what stays on its lead is a camera,
@@ -73,13 +73,13 @@ class Clocks:
             if item not in carried
             and item != root
             and self.root(item) == root
-            and self.rig.unit(item).device_class.is_recording
+            and self.index.unit(item).device_class.is_recording
             and not self._is_camera(item)
         ]
         return (root, *recorders)
 
     def _is_camera(self, device: str) -> bool:
-        return self.rig.unit(device).device_class.kind in (Kind.CAMERA, Kind.SWITCHER)
+        return self.index.unit(device).device_class.kind in (Kind.CAMERA, Kind.SWITCHER)
 
     def _follows(self, timecode_device: TimecodeDevice, device: str) -> bool:
         """Whether a device stays on another's lead, or on that of one that does."""
@@ -98,7 +98,7 @@ class Clocks:
         if first == second:
             return 0.0
         if (first, second) not in self._rates:
-            found = relative_drift(self.rig, first, second)
+            found = relative_drift(self.index, first, second)
             self._rates[first, second] = None if found is None else found.ppm * self._frames_per_min
         return self._rates[first, second]
 

@@ -75,7 +75,7 @@ def clock_day(clocks: Clocks, timecode_device: TimecodeDevice) -> ClockDay | Non
     per_min = clocks.per_min(timecode_device.genlocked_to or timecode_device.device, root)
     if per_min is None:
         return None
-    defaults = clocks.rig.plan.defaults
+    defaults = clocks.index.plan.defaults
     begins, ends, limit = defaults.day_begins_min, defaults.day_ends_min, defaults.drift_limit_frames
     every = limit / per_min if per_min * (ends - begins) > limit else None
     jams = [minute for minute in timecode_device.jam.at_min if minute < ends]
@@ -114,7 +114,7 @@ def _free_run(clocks: Clocks, device: str, begins_min: int, ends_min: int, limit
 def jams_for(clocks: Clocks, device: str) -> tuple[int, ...] | None:
     """When to jam a device from its giver so that it stays within the limit all day; None where it has to stay on the
     lead, or where its giver is too far off itself."""
-    defaults, breaks = clocks.rig.plan.defaults, list(clocks.rig.plan.breaks.values())
+    defaults, breaks = clocks.index.plan.defaults, list(clocks.index.plan.breaks.values())
     ends, limit = defaults.day_ends_min, defaults.drift_limit_frames
     root, giver = clocks.root(device), clocks.timecode_devices[device].giver
     if giver == root and clocks.compared_with(device) == (root,):

@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.base.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import PortRef, Rig, Run
+from tidy_trunk.core.plan import PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock.latency import (
     SDI_DELAY,
@@ -122,7 +122,7 @@ class LateScreen:
 
 def late_screens(report: Report) -> tuple[LateScreen, ...]:
     """Every switcher and monitor into which pictures come, in the order of the plan. Source: [HANDBOOK] §8"""
-    found = [_screen(report, device) for device in report.rig.plan.devices]
+    found = [_screen(report, device) for device in report.index.plan.devices]
     return tuple(item for item in found if item is not None)
 
 
@@ -132,45 +132,45 @@ def judged(early_ms: float) -> tuple[tuple[Window, bool], ...]:
 
 
 def _screen(report: Report, device: str) -> LateScreen | None:
-    rig = report.rig
-    pictures = _pictures_into(rig, device)
+    index = report.index
+    pictures = _pictures_into(index, device)
     if not pictures:
         return None
-    own_frames = _own_frames(rig, device)
+    own_frames = _own_frames(index, device)
     latest = max(item.late_frames for item in pictures)
-    delay = delay_of_frames(latest + own_frames, _rate(rig), rig.plan.defaults.sample_rate_hz)
+    delay = delay_of_frames(latest + own_frames, _rate(index), index.plan.defaults.sample_rate_hz)
     early_ms = float(delay.seconds * 1000)
     return LateScreen(
         device=device,
-        is_switcher=rig.unit(device).device_class.kind is Kind.SWITCHER,
+        is_switcher=index.unit(device).device_class.kind is Kind.SWITCHER,
         own_frames=own_frames,
         pictures=pictures,
         late_frames=latest + own_frames,
         delay=delay,
         windows=judged(early_ms),
-        sounds=tuple(_sound(report, run, early_ms) for run in _sounds_into(rig, device)),
+        sounds=tuple(_sound(report, run, early_ms) for run in _sounds_into(index, device)),
     )
 
 
-def _rate(rig: Rig) -> FrameRate:
-    return FrameRate.parse(rig.plan.defaults.frame_rate)
+def _rate(index: PlanIndex) -> FrameRate:
+    return FrameRate.parse(index.plan.defaults.frame_rate)
 
 
 def _held(frames: float) -> float:
     return frames if frames > NEAR_FRAMES else 0.0
 
 
-def _sounds_into(rig: Rig, device: str) -> list[Run]:
-    ports = [port for port in rig.unit(device).device_class.inputs if port.circuit.is_analogue]
-    return [run for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
+def _sounds_into(index: PlanIndex, device: str) -> list[Run]:
+    ports = [port for port in index.unit(device).device_class.inputs if port.circuit.is_analogue]
+    return [run for port in ports for run in index.arriving.get(PortRef(device, port.id), [])]
 
 
 def _sound(report: Report, run: Run, picture_ms: float) -> StraightSound:
     """What comes by a run, against a picture that is so late."""
-    rig = report.rig
-    port, channels = run.receiving, rig.unit(run.receiving.device).input(run.receiving.port).channels
+    index = report.index
+    port, channels = run.receiving, index.unit(run.receiving.device).input(run.receiving.port).channels
     arriving = [report.tracer.input(port.device, port.port, channel) for channel in range(len(channels))]
-    late = max((latency(rig, stage) for stage in arriving), key=lambda item: item.most_ms)
+    late = max((latency(index, stage) for stage in arriving), key=lambda item: item.most_ms)
     early_ms = picture_ms - late.most_ms
     wanted = early_ms > 0
     return StraightSound(
@@ -178,7 +178,7 @@ def _sound(report: Report, run: Run, picture_ms: float) -> StraightSound:
         sender=run.sending.device,
         late=late,
         early_ms=early_ms,
-        delay=delay_of_ms(early_ms, _rate(rig), rig.plan.defaults.sample_rate_hz) if wanted else None,
+        delay=delay_of_ms(early_ms, _rate(index), index.plan.defaults.sample_rate_hz) if wanted else None,
         windows=judged(early_ms),
     )
 
@@ -212,14 +212,14 @@ def read_clap(
         heard_s, seen_s: First edge of the clap, and beginning of the picture in which the hands close.
         pictures: Rate of the recording.
     """
-    rig = report.rig
+    index = report.index
     frame_ms = 1000 / float(pictures.ratio)
     early_ms = (seen_s - heard_s) * 1000
-    buses = [bus.id for bus in rig.unit(device).device_class.buses if bus.recorded]
-    sound_ms = max((programme_ms(rig, report.tracer.bus(device, bus)) for bus in buses), default=0.0)
+    buses = [bus.id for bus in index.unit(device).device_class.buses if bus.recorded]
+    sound_ms = max((programme_ms(index, report.tracer.bus(device, bus)) for bus in buses), default=0.0)
     # What the picture came through before and after that device is known, and no delay of its own.
-    others = sum(item.late_frames - item.own_frames for item in _pictures_into(rig, device) if item.camera == camera)
-    frames = (early_ms + sound_ms) / 1000 * float(_rate(rig).ratio) - _own_frames(rig, device) - others
+    others = sum(item.late_frames - item.own_frames for item in _pictures_into(index, device) if item.camera == camera)
+    frames = (early_ms + sound_ms) / 1000 * float(_rate(index).ratio) - _own_frames(index, device) - others
     return ClapReading(
         heard_s=heard_s,
         seen_s=seen_s,
@@ -230,18 +230,18 @@ def read_clap(
     )
 
 
-def _pictures_into(rig: Rig, device: str) -> tuple[Picture, ...]:
+def _pictures_into(index: PlanIndex, device: str) -> tuple[Picture, ...]:
     """The pictures that come into a switcher or a monitor, each with what lies before it; none for all else.
 
     A camera that sends its picture over HDMI and over SDI sends two: both may be late by other times.
     """
-    if rig.unit(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
+    if index.unit(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
         return ()
     found = {}
-    for sender in pictures_in(rig, device):
-        unit = rig.unit(sender.device)
+    for sender in pictures_in(index, device):
+        unit = index.unit(sender.device)
         path, own = picture_delay(unit, unit.output(sender.port).circuit)
-        late_frames = picture_late_frames(rig, sender)
+        late_frames = picture_late_frames(index, sender)
         if late_frames is not None:
             found[sender.device, path] = (own.value if own is not None else 0.0, late_frames)
     latest = max((late for _, late in found.values()), default=0.0)
@@ -251,19 +251,19 @@ def _pictures_into(rig: Rig, device: str) -> tuple[Picture, ...]:
             path=path,
             own_frames=own,
             late_frames=late,
-            late_ms=late / float(_rate(rig).ratio) * 1000,
+            late_ms=late / float(_rate(index).ratio) * 1000,
             hold_frames=_held(latest - late),
         )
         for (camera, path), (own, late) in found.items()
     )
 
 
-def programme_late_frames(rig: Rig, device: str) -> Fraction | None:
+def programme_late_frames(index: PlanIndex, device: str) -> Fraction | None:
     """Of the latest picture of a switcher, with what the switcher takes; None where no picture comes in."""
-    late = _pictures_into(rig, device)
-    return Fraction(max(item.late_frames for item in late)) + Fraction(_own_frames(rig, device)) if late else None
+    late = _pictures_into(index, device)
+    return Fraction(max(item.late_frames for item in late)) + Fraction(_own_frames(index, device)) if late else None
 
 
-def _own_frames(rig: Rig, device: str) -> float:
-    own = rig.unit(device).device_class.traits.picture_delay_frames
+def _own_frames(index: PlanIndex, device: str) -> float:
+    own = index.unit(device).device_class.traits.picture_delay_frames
     return own.value if own is not None else 0.0

@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.gear.catalogue import Circuit, Figure
-from tidy_trunk.core.plan import PlacedDevice, PortRef, Rig
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef
 from tidy_trunk.core.sound.trace import Place, Stage, StageKey
 
 SOUND_M_PER_S: Final = 343.0
@@ -53,75 +53,75 @@ def picture_delay(unit: PlacedDevice, circuit: Circuit) -> tuple[str, Figure | N
     return PICTURE_DELAY, traits.picture_delay_frames
 
 
-def picture_late_frames(rig: Rig, sender: PortRef, seen: frozenset[str] = frozenset()) -> float | None:
+def picture_late_frames(index: PlanIndex, sender: PortRef, seen: frozenset[str] = frozenset()) -> float | None:
     """By how many frames the picture that leaves by an output is late; None where nothing is known of it.
 
     What passes pictures on is as late as the latest that comes in, and adds its own. Source: [HANDBOOK] §8
     """
-    unit = rig.unit(sender.device)
+    unit = index.unit(sender.device)
     own = picture_delay(unit, unit.output(sender.port).circuit)[1]
-    before = latest_picture_frames(rig, sender.device, seen) if sender.device not in seen else None
+    before = latest_picture_frames(index, sender.device, seen) if sender.device not in seen else None
     if own is None and before is None:
         return None
     return (own.value if own is not None else 0.0) + (before or 0.0)
 
 
-def pictures_in(rig: Rig, device: str) -> list[PortRef]:
+def pictures_in(index: PlanIndex, device: str) -> list[PortRef]:
     """The outputs that send a picture into a device."""
-    ports = [port for port in rig.unit(device).device_class.inputs if port.circuit in WITH_PICTURE]
-    return [run.sending for port in ports for run in rig.arriving.get(PortRef(device, port.id), [])]
+    ports = [port for port in index.unit(device).device_class.inputs if port.circuit in WITH_PICTURE]
+    return [run.sending for port in ports for run in index.arriving.get(PortRef(device, port.id), [])]
 
 
-def latest_picture_frames(rig: Rig, device: str, seen: frozenset[str] = frozenset()) -> float | None:
+def latest_picture_frames(index: PlanIndex, device: str, seen: frozenset[str] = frozenset()) -> float | None:
     """By how many frames the latest picture that comes into a device is late; None where none comes, or none is known."""
-    found = [picture_late_frames(rig, sender, seen | {device}) for sender in pictures_in(rig, device)]
+    found = [picture_late_frames(index, sender, seen | {device}) for sender in pictures_in(index, device)]
     return max((frames for frames in found if frames is not None), default=None)
 
 
-def own_ms(rig: Rig, device: str, *, with_picture: bool, circuit: Circuit = Circuit.HDMI) -> float:
+def own_ms(index: PlanIndex, device: str, *, with_picture: bool, circuit: Circuit = Circuit.HDMI) -> float:
     """What a device itself adds to sound that goes through it; beside its picture, as late as that is."""
-    traits = rig.unit(device).device_class.traits
-    figure = picture_delay(rig.unit(device), circuit)[1]
+    traits = index.unit(device).device_class.traits
+    figure = picture_delay(index.unit(device), circuit)[1]
     if with_picture and figure is not None:
-        rate = FrameRate.parse(rig.plan.defaults.frame_rate)
+        rate = FrameRate.parse(index.plan.defaults.frame_rate)
         return figure.value / float(rate.ratio) * 1000
     if traits.sound_delay_ms is not None:
         return traits.sound_delay_ms.value
     return CONVERTED_MS if traits.sample_rates_hz else 0.0
 
 
-def latency(rig: Rig, stage: Stage, known: dict[StageKey, Latency] | None = None) -> Latency:
+def latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency] | None = None) -> Latency:
     """How late the sound of a stage is against the moment at which it was made. Source: [HANDBOOK] §8"""
     known = {} if known is None else known
     if stage.key not in known:
-        known[stage.key] = _latency(rig, stage, known)
+        known[stage.key] = _latency(index, stage, known)
     return known[stage.key]
 
 
-def programme_ms(rig: Rig, stage: Stage) -> float:
+def programme_ms(index: PlanIndex, stage: Stage) -> float:
     """How late the latest sound of a track is where it comes out of its device."""
-    return latency(rig, stage).most_ms + own_ms(rig, stage.device, with_picture=_came_with_picture(rig, stage))
+    return latency(index, stage).most_ms + own_ms(index, stage.device, with_picture=_came_with_picture(index, stage))
 
 
-def _came_with_picture(rig: Rig, stage: Stage) -> bool:
+def _came_with_picture(index: PlanIndex, stage: Stage) -> bool:
     """Whether a device got the sound of a stage with a picture, and keeps both together."""
     if stage.place is Place.INPUT:
-        return rig.unit(stage.device).input(stage.name).circuit in WITH_PICTURE
-    return any(_came_with_picture(rig, feed) for feed, _ in stage.feeds if feed.device == stage.device)
+        return index.unit(stage.device).input(stage.name).circuit in WITH_PICTURE
+    return any(_came_with_picture(index, feed) for feed, _ in stage.feeds if feed.device == stage.device)
 
 
-def _latency(rig: Rig, stage: Stage, known: dict[StageKey, Latency]) -> Latency:
+def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> Latency:
     if stage.place is Place.SOUND:
-        part = Part("air", air_ms(rig.plan.sources[stage.name].heard_by[stage.device]))
+        part = Part("air", air_ms(index.plan.sources[stage.name].heard_by[stage.device]))
         return Latency(least_ms=part.ms, most_ms=part.ms, parts=(part,))
-    before = [latency(rig, feed, known) for feed, _ in stage.feeds]
+    before = [latency(index, feed, known) for feed, _ in stage.feeds]
     if not before:
         return Latency(least_ms=0.0, most_ms=0.0, parts=())
     latest = max(before, key=lambda item: item.most_ms)
     added = 0.0
     if stage.place is Place.OUTPUT:
-        circuit = rig.unit(stage.device).output(stage.name).circuit
-        pictures = circuit in WITH_PICTURE or _came_with_picture(rig, stage)
-        added = own_ms(rig, stage.device, with_picture=pictures, circuit=circuit)
-    parts = (*latest.parts, Part(rig.unit(stage.device).label, added)) if added else latest.parts
+        circuit = index.unit(stage.device).output(stage.name).circuit
+        pictures = circuit in WITH_PICTURE or _came_with_picture(index, stage)
+        added = own_ms(index, stage.device, with_picture=pictures, circuit=circuit)
+    parts = (*latest.parts, Part(index.unit(stage.device).label, added)) if added else latest.parts
     return Latency(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

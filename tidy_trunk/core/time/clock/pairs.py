@@ -8,7 +8,7 @@ from typing import Final
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import Rig, Role
+from tidy_trunk.core.plan import PlanIndex, Role
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, Stage, StageKey
 from tidy_trunk.core.time.clock.latency import air_ms
@@ -69,41 +69,41 @@ class Pair:
 
 def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[Pair, ...]:
     """Every camera with every recorder that records something, in the order of the plan. Source: [HANDBOOK] §8"""
-    rig = report.rig
+    index = report.index
     known = {timecode_device.device: timecode_device for timecode_device in timecode_devices}
     heard: dict[str, dict[str, float]] = {}
     nearest: dict[StageKey, dict[str, float]] = {}
     for track in report.tracks:
         if track.role is not Role.TIMECODE and track.is_reached:
             mine = heard.setdefault(track.trace.device, {})
-            for source, metres in _distances(rig, track.trace.stage, nearest).items():
+            for source, metres in _distances(index, track.trace.stage, nearest).items():
                 mine[source] = min(metres, mine.get(source, metres))
-    cameras = [device for device in rig.plan.devices if rig.unit(device).device_class.kind is Kind.CAMERA]
+    cameras = [device for device in index.plan.devices if index.unit(device).device_class.kind is Kind.CAMERA]
     recorders = [
         device
-        for device in rig.plan.devices
-        if heard.get(device) and rig.unit(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
+        for device in index.plan.devices
+        if heard.get(device) and index.unit(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
     ]
-    limit_s = rig.plan.defaults.drift_limit_frames / float(FrameRate.parse(rig.plan.defaults.frame_rate).ratio)
-    return tuple(_pair(rig, known, heard, camera, recorder, limit_s) for camera in cameras for recorder in recorders)
+    limit_s = index.plan.defaults.drift_limit_frames / float(FrameRate.parse(index.plan.defaults.frame_rate).ratio)
+    return tuple(_pair(index, known, heard, camera, recorder, limit_s) for camera in cameras for recorder in recorders)
 
 
 def _pair(
-    rig: Rig,
+    index: PlanIndex,
     known: Mapping[str, TimecodeDevice],
     heard: Mapping[str, Mapping[str, float]],
     camera: str,
     recorder: str,
     limit_s: float,
 ) -> Pair:
-    givers = {first_giver(rig, known, device) for device in (camera, recorder)}
+    givers = {first_giver(index, known, device) for device in (camera, recorder)}
     theirs, ours = heard[recorder], heard.get(camera, {})
     both = tuple(Heard(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs)
-    reach = _reach(rig, camera, tuple(theirs)) if not both else None
+    reach = _reach(index, camera, tuple(theirs)) if not both else None
     by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
     by += [Meets.SOUND] if both else []
     by += [Meets.OWN_MICROPHONE] if reach is not None else []
-    parts = relative_drift(rig, camera, recorder)
+    parts = relative_drift(index, camera, recorder)
     return Pair(
         camera=camera,
         recorder=recorder,
@@ -114,27 +114,27 @@ def _pair(
     )
 
 
-def _distances(rig: Rig, stage: Stage, known: dict[StageKey, dict[str, float]]) -> dict[str, float]:
+def _distances(index: PlanIndex, stage: Stage, known: dict[StageKey, dict[str, float]]) -> dict[str, float]:
     """By source at a stage, how far the nearest microphone that leads there is from it, in m."""
     if stage.key not in known:
         found: dict[str, float] = {}
         if stage.place is Place.SOUND:
-            found[stage.name] = rig.plan.sources[stage.name].heard_by[stage.device]
+            found[stage.name] = index.plan.sources[stage.name].heard_by[stage.device]
         for feed, _ in stage.feeds:
-            for source, metres in _distances(rig, feed, known).items():
+            for source, metres in _distances(index, feed, known).items():
                 found[source] = min(metres, found.get(source, metres))
         known[stage.key] = found
     return known[stage.key]
 
 
-def _reach(rig: Rig, camera: str, sources: Sequence[str]) -> Reach | None:
+def _reach(index: PlanIndex, camera: str, sources: Sequence[str]) -> Reach | None:
     """The source that a camera's built-in microphone hears from furthest, where a track takes that microphone."""
-    unit = rig.unit(camera)
+    unit = index.unit(camera)
     refs = {ref for bus in unit.device_class.buses if unit.is_recorded(bus) for ref in unit.bus_inputs(bus)}
-    if not sources or not any(rig.input_channel(unit, ref)[0].plug.connector == "inside" for ref in refs):
+    if not sources or not any(index.input_channel(unit, ref)[0].plug.connector == "inside" for ref in refs):
         return None
-    loudest = max(sources, key=lambda name: rig.plan.sources[name].average_db_spl)
-    above_db = rig.plan.sources[loudest].average_db_spl - rig.plan.defaults.room_noise_db_spl
+    loudest = max(sources, key=lambda name: index.plan.sources[name].average_db_spl)
+    above_db = index.plan.sources[loudest].average_db_spl - index.plan.defaults.room_noise_db_spl
     # 6 dB for each doubling, down to the noise of the place. [HANDBOOK] §2
     metres = min(ratio_from_db(above_db), FURTHEST_M)
     return Reach(source=loudest, metres=metres, later_ms=air_ms(metres))

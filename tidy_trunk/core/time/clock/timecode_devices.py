@@ -14,7 +14,7 @@ from tidy_trunk.core.gear.catalogue import (
     Kind,
     channel_refs,
 )
-from tidy_trunk.core.plan import Jam, PlacedDevice, Plan, PortRef, Rig, Role, Run, SetRole, pair_key
+from tidy_trunk.core.plan import Jam, PlacedDevice, Plan, PlanIndex, PortRef, Role, Run, SetRole, pair_key
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
 
@@ -77,9 +77,9 @@ class TimecodeTrack:
     beside: tuple[str, ...]
 
 
-def day_hours(rig: Rig) -> float:
+def day_hours(index: PlanIndex) -> float:
     """How long the job's day is."""
-    return (rig.plan.defaults.day_ends_min - rig.plan.defaults.day_begins_min) / 60
+    return (index.plan.defaults.day_ends_min - index.plan.defaults.day_begins_min) / 60
 
 
 def timecode_devices(report: Report) -> tuple[TimecodeDevice, ...]:
@@ -87,15 +87,15 @@ def timecode_devices(report: Report) -> tuple[TimecodeDevice, ...]:
     sounds: dict[str, TimecodeTrack] = {}
     for sound in timecode_tracks(report):
         sounds.setdefault(sound.track.partition(".")[0], sound)
-    found = [_timecode_device(report.rig, unit, sounds.get(unit.device.id)) for unit in report.rig.units()]
+    found = [_timecode_device(report.index, unit, sounds.get(unit.device.id)) for unit in report.index.units()]
     return tuple(item for item in found if item is not None)
 
 
-def _timecode_device(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) -> TimecodeDevice | None:
+def _timecode_device(index: PlanIndex, unit: PlacedDevice, sound: TimecodeTrack | None) -> TimecodeDevice | None:
     traits, device = unit.device_class.traits, unit.device.id
     if unit.device_class.kind is not Kind.CLOCK and not unit.device_class.is_recording:
         return None
-    jams, genlocks = _from(rig, unit, Circuit.TIMECODE), _from(rig, unit, Circuit.GENLOCK)
+    jams, genlocks = _from(index, unit, Circuit.TIMECODE), _from(index, unit, Circuit.GENLOCK)
     gets, giver = Gets.NOTHING, ""
     if jams:
         gets, giver = Gets.SOCKET, jams[0]
@@ -103,12 +103,12 @@ def _timecode_device(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) 
         gets, giver = Gets.JAMS, unit.device.jam.giver
     elif sound is not None:
         gets, giver = Gets.SOUND, sound.giver
-    elif _gives(rig, unit):
+    elif _gives(index, unit):
         gets = Gets.GIVES
     genlocked_to = genlocks[0] if genlocks else ""
-    parts = relative_drift(rig, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
-    limit = rig.plan.defaults.drift_limit_frames
-    rate = FrameRate.parse(rig.plan.defaults.frame_rate)
+    parts = relative_drift(index, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
+    limit = index.plan.defaults.drift_limit_frames
+    rate = FrameRate.parse(index.plan.defaults.frame_rate)
     return TimecodeDevice(
         device=device,
         gets=gets,
@@ -118,89 +118,89 @@ def _timecode_device(rig: Rig, unit: PlacedDevice, sound: TimecodeTrack | None) 
         loss_db=sound.loss_db if sound is not None else 0.0,
         beside=sound.beside if sound is not None else (),
         has_socket=any(port.circuit is Circuit.TIMECODE for port in unit.device_class.inputs),
-        rate=rate_of(rig, unit),
+        rate=rate_of(index, unit),
         records_run=unit.device.settings.get(TIMECODE_RUN_KEY) == RECORD_RUN,
         ppm=None if traits.clock_ppm is None else traits.clock_ppm.value,
         forgets=None if traits.keeps_timecode_when_off is None else not traits.keeps_timecode_when_off,
         genlocked_to=genlocked_to,
         relative_drift=parts,
-        alone=None if parts is None else drift(parts.ppm, 0.0, rate, day_hours(rig), limit),
+        alone=None if parts is None else drift(parts.ppm, 0.0, rate, day_hours(index), limit),
     )
 
 
-def _from(rig: Rig, unit: PlacedDevice, circuit: Circuit) -> list[str]:
+def _from(index: PlanIndex, unit: PlacedDevice, circuit: Circuit) -> list[str]:
     """The devices that are plugged into the sockets for it, with what belongs there."""
     ports = [port for port in unit.device_class.inputs if port.circuit is circuit]
-    runs = [run for port in ports for run in rig.arriving.get(PortRef(unit.device.id, port.id), [])]
-    return [run.sending.device for run in runs if _carries(rig, run, circuit)]
+    runs = [run for port in ports for run in index.arriving.get(PortRef(unit.device.id, port.id), [])]
+    return [run.sending.device for run in runs if _carries(index, run, circuit)]
 
 
-def _carries(rig: Rig, run: Run, circuit: Circuit) -> bool:
+def _carries(index: PlanIndex, run: Run, circuit: Circuit) -> bool:
     """Whether a run brings timecode or genlock, as its output is switched now."""
-    unit = rig.unit(run.sending.device)
+    unit = index.unit(run.sending.device)
     output = unit.output(run.sending.port)
     return output.circuit is circuit or (circuit is Circuit.TIMECODE and bool(unit.timecode_channels(output)))
 
 
-def _gives(rig: Rig, unit: PlacedDevice) -> bool:
+def _gives(index: PlanIndex, unit: PlacedDevice) -> bool:
     ports = [port.id for port in unit.device_class.outputs if unit.timecode_channels(port)]
-    by_lead = any(rig.leaving.get(PortRef(unit.device.id, port)) for port in ports)
+    by_lead = any(index.leaving.get(PortRef(unit.device.id, port)) for port in ports)
     return by_lead or any(
-        other.jam is not None and other.jam.giver == unit.device.id for other in rig.plan.devices.values()
+        other.jam is not None and other.jam.giver == unit.device.id for other in index.plan.devices.values()
     )
 
 
-def rate_of(rig: Rig, unit: PlacedDevice) -> FrameRate:
+def rate_of(index: PlanIndex, unit: PlacedDevice) -> FrameRate:
     """At which a device counts: the job's, unless it is set to another."""
     name = str(unit.device.settings.get(TIMECODE_RATE_KEY, RATE_OF_JOB))
-    return FrameRate.parse(rig.plan.defaults.frame_rate if name == RATE_OF_JOB else name)
+    return FrameRate.parse(index.plan.defaults.frame_rate if name == RATE_OF_JOB else name)
 
 
-def relative_drift(rig: Rig, first: str, second: str) -> RelativeDrift | None:
+def relative_drift(index: PlanIndex, first: str, second: str) -> RelativeDrift | None:
     """How fast two clocks part at the worst: as it was measured, else as bad as both may be; None where nobody knows.
 
     A device that keeps the other's beat does not part from it. Source: [HANDBOOK] §8
     """
     for one, other in ((first, second), (second, first)):
-        if other in _from(rig, rig.unit(one), Circuit.GENLOCK):
+        if other in _from(index, index.unit(one), Circuit.GENLOCK):
             return RelativeDrift(ppm=0.0, is_measured=False)
-    measured = rig.plan.pair_drifts.get(pair_key(first, second))
+    measured = index.plan.pair_drifts.get(pair_key(first, second))
     if measured is not None:
         return RelativeDrift(ppm=measured.worst_ppm, is_measured=True)
-    figures = [rig.unit(device).device_class.traits.clock_ppm for device in (first, second)]
+    figures = [index.unit(device).device_class.traits.clock_ppm for device in (first, second)]
     sizes = [figure.value for figure in figures if figure is not None]
     return RelativeDrift(ppm=sum(sizes), is_measured=False) if len(sizes) == 2 else None
 
 
 def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
     """Every track to which timecode comes as sound, in the order of the plan."""
-    rig, found = report.rig, []
-    if not any(_carries(rig, run, Circuit.TIMECODE) for run in rig.plan.runs.values()):
+    index, found = report.index, []
+    if not any(_carries(index, run, Circuit.TIMECODE) for run in index.plan.runs.values()):
         return ()
     for track in report.tracks:
         device = track.trace.device
         for stage in upstream_of(track.trace.stage):
             if stage.place is not Place.LEAD or stage.run is None or stage.device != device:
                 continue
-            sender = rig.unit(stage.run.sending.device)
+            sender = index.unit(stage.run.sending.device)
             given = sender.timecode_channels(sender.output(stage.run.sending.port))
             if not any(feed.channel in given for feed, _ in stage.feeds):
                 continue
-            losses = [rig.lead_of(part).loss_db for part in stage.run.parts]
+            losses = [index.lead_of(part).loss_db for part in stage.run.parts]
             found.append(
                 TimecodeTrack(
                     track=track.trace.id,
                     giver=stage.run.sending.device,
                     loss_db=sum(loss.value for loss in losses if loss is not None),
-                    beside=_beside(rig, device, track.trace.bus, stage.run.receiving.port),
+                    beside=_beside(index, device, track.trace.bus, stage.run.receiving.port),
                 )
             )
     return tuple(found)
 
 
-def _beside(rig: Rig, device: str, bus: str, port_id: str) -> tuple[str, ...]:
+def _beside(index: PlanIndex, device: str, bus: str, port_id: str) -> tuple[str, ...]:
     """The other tracks that take a channel of the same socket."""
-    unit = rig.unit(device)
+    unit = index.unit(device)
     refs = set(channel_refs(unit.input(port_id)))
     return tuple(
         f"{device}.{other.id}"
@@ -209,7 +209,7 @@ def _beside(rig: Rig, device: str, bus: str, port_id: str) -> tuple[str, ...]:
     )
 
 
-def first_giver(rig: Rig, known: Mapping[str, TimecodeDevice], device: str) -> str:
+def first_giver(index: PlanIndex, known: Mapping[str, TimecodeDevice], device: str) -> str:
     """Where a device's time comes from in the end: the device that has no source itself; "" without a source."""
     seen: list[str] = []
     here = device
@@ -219,16 +219,16 @@ def first_giver(rig: Rig, known: Mapping[str, TimecodeDevice], device: str) -> s
         if timecode_device.gets is Gets.GIVES:
             return here
         here = timecode_device.giver
-    return here if here and here not in known and here in rig.plan.devices else ""
+    return here if here and here not in known and here in index.plan.devices else ""
 
 
 def kept_for_timecode(connected: Plan, device: str) -> Iterator[SetRole]:
     """What takes timecode as sound is for nothing else, and its neighbour for guide at best. Source: [HANDBOOK] §8"""
-    rig = Rig(connected)
+    index = PlanIndex(connected)
     sounds = [sound for sound in timecode_tracks(Report(trace_plan(connected))) if sound.track.startswith(f"{device}.")]
     taken = {sound.track for sound in sounds}
     for sound in sounds:
         yield SetRole(device=device, bus=sound.track.partition(".")[2], role=Role.TIMECODE)
         for beside in (track.partition(".")[2] for track in sound.beside if track not in taken):
-            if rig.role_of(device, beside) in (Role.DIALOGUE, Role.EFFECTS):
+            if index.role_of(device, beside) in (Role.DIALOGUE, Role.EFFECTS):
                 yield SetRole(device=device, bus=beside, role=Role.GUIDE)

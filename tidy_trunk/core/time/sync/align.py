@@ -68,7 +68,7 @@ class Alignment:
 
 
 @dataclass(frozen=True, slots=True)
-class _Found:
+class _StretchLag:
     """A stretch: its middle in the other, in seconds, the lag that was found there, and how."""
 
     at_s: float
@@ -132,7 +132,7 @@ def _stretches(reference: Sound, other: Sound, lag_s: float) -> list[float]:
     return chosen
 
 
-def _look(reference: Sound, other: Sound, place: Place, at_s: float) -> _Found | None:
+def _look(reference: Sound, other: Sound, place: Place, at_s: float) -> _StretchLag | None:
     length = min(STRETCH_S, other.sample_count / other.rate_hz - at_s)
     reach = LOOK_S + FURTHEST_PPM * 1e-6 * max(at_s, other.profile.seconds / 2)
     # From sample to sample: what is lost by rounding is known.
@@ -144,7 +144,7 @@ def _look(reference: Sound, other: Sound, place: Place, at_s: float) -> _Found |
         return None
     lag_s = first_there / reference.rate_hz - first_here / other.rate_hz + found.apart_s
     # Where clocks part within it, what is found is so in its middle.
-    return _Found(at_s + length / 2, lag_s, found)
+    return _StretchLag(at_s + length / 2, lag_s, found)
 
 
 def _stretch(sound: Sound, first: int, length_s: float) -> NDArray[np.float32]:
@@ -157,7 +157,7 @@ def _stretch(sound: Sound, first: int, length_s: float) -> NDArray[np.float32]:
     return samples
 
 
-def _line(stretches: Sequence[_Found]) -> tuple[list[int], float, float]:
+def _line(stretches: Sequence[_StretchLag]) -> tuple[list[int], float, float]:
     """The line on which most of the height lies: which stretches, its slope, and the lag where the other begins."""
     times = np.array([item.at_s for item in stretches])
     lags = np.array([item.lag_s for item in stretches])

@@ -28,7 +28,7 @@ class Tie:
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class PairAlignment:
     """A sound of the others in one of the references, by their numbers."""
 
     reference: int
@@ -41,7 +41,7 @@ def match_many(
     others: Sequence[Sound],
     sure: float,
     progress: Callable[[float], None],
-) -> tuple[Found, ...]:
+) -> tuple[PairAlignment, ...]:
     """Where each of the others lies in the references: in the likeliest one, and in others where that is likely too.
 
     Args:
@@ -54,7 +54,7 @@ def match_many(
     size = size_for(*longest)
     spectra = [Spectra(sound.profile, size) for sound in references]
     a_pair = max(PLACES_A_PAIR, MOST_PLACES // len(references))
-    found: list[Found] = []
+    found: list[PairAlignment] = []
     for number, other in enumerate(others):
         theirs = Spectra(other.profile, size)
         likely = [
@@ -77,16 +77,16 @@ def align(reference: Sound, other: Sound) -> Alignment | None:
 
 def _closely(
     references: Sequence[Sound], other: Sound, number: int, likely: Sequence[tuple[Place, int]], sure: float
-) -> list[Found]:
+) -> list[PairAlignment]:
     """The reference that holds a sound, and those that may hold a part of it too."""
-    found: list[Found] = []
+    found: list[PairAlignment] = []
     for index in dict.fromkeys(index for _, index in likely):
         here = [place for place, where in likely if where == index]
         if found and here[0].score < ALSO_FROM:
             continue
         alignment = best_of(references[index], other, here)
         if alignment is not None and alignment.confidence >= sure:
-            found.append(Found(index, number, alignment))
+            found.append(PairAlignment(index, number, alignment))
     return found
 
 

@@ -23,8 +23,8 @@ from tidy_trunk.core.plan import (
     Connect,
     Edit,
     Plan,
+    PlanIndex,
     PortRef,
-    Rig,
     Role,
     SetControl,
     SetFigure,
@@ -70,7 +70,7 @@ def keep_for(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("timecode-rate")
 def jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
     """A device to the job's rate."""
-    label = question.rig.unit(finding.device).label
+    label = question.index.unit(finding.device).label
     edit = SetControl(device=finding.device, control=TIMECODE_RATE_KEY, value=RATE_OF_JOB)
     yield Move(f"Set {label} to the job's rate", (edit,))
 
@@ -78,7 +78,7 @@ def jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("record-run")
 def free_run(question: Question, finding: Finding) -> Iterator[Move]:
     """A device to labels that go on between takes."""
-    label = question.rig.unit(finding.device).label
+    label = question.index.unit(finding.device).label
     edit = SetControl(device=finding.device, control=TIMECODE_RUN_KEY, value=FREE_RUN)
     yield Move(f"Set {label} to free run", (edit,))
 
@@ -107,7 +107,7 @@ def jam_in_time(question: Question, finding: Finding) -> Iterator[Move]:
         often = jams_too_often(advised) > 0
         worst = " if it parts as fast as it may" if often else ""
         yield Move(
-            f"Jam from {question.rig.unit(timecode_device.giver).label} at {times_words(advised)}{worst}", (edit,)
+            f"Jam from {question.index.unit(timecode_device.giver).label} at {times_words(advised)}{worst}", (edit,)
         )
         if not often:
             return
@@ -121,7 +121,7 @@ def _from_the_first(question: Question, timecode_device: TimecodeDevice) -> Iter
     root = question.clocks.root(timecode_device.device)
     if (
         root == timecode_device.giver
-        or not question.rig.unit(root).device_class.keeps_time
+        or not question.index.unit(root).device_class.keeps_time
         or timecode_device.jam is None
     ):
         return
@@ -133,14 +133,14 @@ def _from_the_first(question: Question, timecode_device: TimecodeDevice) -> Iter
     except TidyTrunkError:
         return
     if advised is not None:
-        label = question.rig.unit(root).label
+        label = question.index.unit(root).label
         yield Move(f"Jam from {label} at {times_words(advised)}", (replace(jam, at_min=advised),))
 
 
 def _jams_in(plan: Plan, device: str) -> tuple[int, ...] | None:
     """When to jam a device of another plan. Raises PlanError, InputError or SignalLoopError: it cannot be so."""
     report = Report(trace_plan(plan))
-    return jams_for(Clocks(report.rig, {item.device: item for item in timecode_devices(report)}), device)
+    return jams_for(Clocks(report.index, {item.device: item for item in timecode_devices(report)}), device)
 
 
 @moves_for("two-clocks")
@@ -149,7 +149,7 @@ def one_master(question: Question, finding: Finding) -> Iterator[Move]:
     known = {timecode_device.device: timecode_device for timecode_device in question.timecode_devices}
     followers: dict[str, int] = {}
     for device in known:
-        root = first_giver(question.rig, known, device)
+        root = first_giver(question.index, known, device)
         if root:
             followers[root] = followers.get(root, 0) + 1
     for master in sorted(followers, key=lambda device: -followers[device]):
@@ -165,9 +165,9 @@ def number_the_frames(question: Question, finding: Finding) -> Iterator[Move]:
 
 
 def _begin_with(question: Question, device: str, giver: str) -> Move:
-    rig = question.rig
+    index = question.index
     jam = SetJam(device=device, giver=giver, at_min=(question.plan.defaults.day_begins_min,))
-    return Move(f"Jam {rig.unit(device).label} from {rig.unit(giver).label} when the day begins", (jam,))
+    return Move(f"Jam {index.unit(device).label} from {index.unit(giver).label} when the day begins", (jam,))
 
 
 @moves_for("nothing-to-sync-by")
@@ -175,10 +175,10 @@ def something_in_common(question: Question, finding: Finding) -> Iterator[Move]:
     """Timecode from whom the recorder has it, or from itself: by a lead that stays, or by a jam."""
     known = {timecode_device.device: timecode_device for timecode_device in question.timecode_devices}
     camera, recorder = finding.device, finding.about
-    root = first_giver(question.rig, known, recorder) or recorder
+    root = first_giver(question.index, known, recorder) or recorder
     yield from _leads(question, root, camera)
     timecode_device = known.get(camera)
-    both_keep = all(question.rig.unit(device).device_class.keeps_time for device in (camera, root))
+    both_keep = all(question.index.unit(device).device_class.keeps_time for device in (camera, root))
     if (
         both_keep
         and timecode_device is not None
@@ -193,7 +193,7 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
     """Where a delay unit is the last box on the way: what it is to be set to."""
     for screen in question.screens:
         for sound in screen.sounds:
-            unit = question.rig.unit(sound.sender)
+            unit = question.index.unit(sound.sender)
             if (screen.device, sound.run) != (finding.device, finding.run) or unit.device_class.kind is not Kind.DELAY:
                 continue
             now = unit.device_class.traits.sound_delay_ms
@@ -210,23 +210,25 @@ def _timecode_device(question: Question, device: str) -> TimecodeDevice:
 
 def _leads(question: Question, giver: str, taker: str) -> Iterator[Move]:
     """A timecode lead that stays on, where both have a free socket for it."""
-    for edits in _connections(question.rig, giver, taker, (Circuit.TIMECODE,)):
-        yield Move(f"Timecode cable from {question.rig.unit(giver).label}, and leave it on", edits)
+    for edits in _connections(question.index, giver, taker, (Circuit.TIMECODE,)):
+        yield Move(f"Timecode cable from {question.index.unit(giver).label}, and leave it on", edits)
 
 
-def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[tuple[Edit, ...]]:
+def _connections(index: PlanIndex, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[tuple[Edit, ...]]:
     """From free outputs that give timecode, or can be switched to, into free sockets of these circuits, each by its best
     lead."""
     outputs = [
-        port for port in rig.unit(giver).device_class.outputs if port.circuit is Circuit.TIMECODE or port.timecode_mode
+        port
+        for port in index.unit(giver).device_class.outputs
+        if port.circuit is Circuit.TIMECODE or port.timecode_mode
     ]
-    inputs = [port for circuit in circuits for port in rig.unit(taker).device_class.inputs if port.circuit is circuit]
+    inputs = [port for circuit in circuits for port in index.unit(taker).device_class.inputs if port.circuit is circuit]
     for output in outputs:
         for port in inputs:
             ends = PortRef(giver, output.id), PortRef(taker, port.id)
-            if rig.leaving.get(ends[0]) or rig.arriving.get(ends[1]):
+            if index.leaving.get(ends[0]) or index.arriving.get(ends[1]):
                 continue
-            joins = find_cable_chains(output, port, length_m=BOX_LEAD_M, own=rig.own_leads)
+            joins = find_cable_chains(output, port, length_m=BOX_LEAD_M, own=index.own_leads)
             if joins:
                 connect = Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
                 mode = output.timecode_mode
@@ -238,8 +240,8 @@ def _connections(rig: Rig, giver: str, taker: str, circuits: Sequence[Circuit]) 
 
 def _generator(question: Question, timecode_device: TimecodeDevice) -> Iterator[Move]:
     """A generator more that stays on a device: over its timecode socket, else as sound on a track."""
-    rig, label = question.rig, question.rig.unit(timecode_device.device).label
-    box = free_id(GENERATOR, rig.plan.devices)
+    index, label = question.index, question.index.unit(timecode_device.device).label
+    box = free_id(GENERATOR, index.plan.devices)
     begins = question.plan.defaults.day_begins_min
     edits: list[Edit] = [
         AddDevice(class_id=GENERATOR, id=box, label=f"{label} clock"),
@@ -248,7 +250,9 @@ def _generator(question: Question, timecode_device: TimecodeDevice) -> Iterator[
     ]
     try:
         brought, _ = apply_edits(question.plan, edits)
-        lead = next(_connections(Rig(brought), box, timecode_device.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None)
+        lead = next(
+            _connections(PlanIndex(brought), box, timecode_device.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None
+        )
         if lead is None:
             return
         connected, _ = apply_edits(brought, lead)

@@ -12,7 +12,7 @@ from tidy_trunk.core.plan import PlacedDevice, SetControl
 @moves_for("sample-rate")
 def to_the_jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
     """A recorder or camera to the rate of the job, where it can."""
-    unit, wanted = question.rig.unit(finding.device), question.plan.defaults.sample_rate_hz
+    unit, wanted = question.index.unit(finding.device), question.plan.defaults.sample_rate_hz
     if wanted in unit.device_class.traits.sample_rates_hz:
         yield _to_rate(unit, wanted)
 

@@ -27,7 +27,7 @@ def other_power(question: Question, finding: Finding) -> Iterator[Move]:
     for first, second in ((tie.first, tie.second) for tie in loop.ties if not tie.run):
         if second not in (EARTH, COMPUTER) or first == COMPUTER:
             continue
-        unit = question.rig.unit(first)
+        unit = question.index.unit(first)
         powers = unit.device_class.traits.powers
         free = next((power for power in _FREE if power in powers), None)
         if free is not None:

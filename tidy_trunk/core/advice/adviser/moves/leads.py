@@ -20,10 +20,10 @@ def other_leads(question: Question, finding: Finding) -> Iterator[Move]:
     two_way = next((part for part in joint.run.parts if part.branch), None)
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = joint.run.length_m or SHORT_M
-    own = question.rig.own_leads
+    own = question.index.own_leads
     joins = find_cable_chains(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
     for join in [join for join in joins if join.is_right][:_MOST]:
-        names = " and ".join(question.rig.lead_of(part).label for part in join.parts) or "no cable"
+        names = " and ".join(question.index.lead_of(part).label for part in join.parts) or "no cable"
         yield Move(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),))
 
 
@@ -51,7 +51,7 @@ def longer(question: Question, finding: Finding) -> Iterator[Move]:
     """The length to order for its path."""
     run = question.plan.runs[finding.run]
     length_m = order_m(run, question.plan.defaults)
-    parts = with_length(question.rig, run, length_m)
+    parts = with_length(question.index, run, length_m)
     if parts:
         yield Move(f"Take {length_m:g} m", (SetParts(run=run.id, parts=parts),))
 
@@ -62,7 +62,7 @@ def balanced_instead(question: Question, finding: Finding) -> Iterator[Move]:
     joint = question.joint(finding.run)
     for port in joint.sender.device_class.outputs:
         ref = PortRef(joint.sender.device.id, port.id)
-        in_use = question.rig.leaving.get(ref) and port.id != joint.output.id
+        in_use = question.index.leaving.get(ref) and port.id != joint.output.id
         if not port.circuit.is_balanced or in_use or not _same_signal(joint, port):
             continue
         for join in find_cable_chains(port, joint.input, length_m=joint.run.length_m):
@@ -96,10 +96,10 @@ def another_output(question: Question, finding: Finding) -> Iterator[Move]:
     joint = question.joint(finding.run)
     for port in joint.sender.device_class.outputs:
         ref = PortRef(joint.sender.device.id, port.id)
-        if port.is_headphone or not port.circuit.is_analogue or question.rig.leaving.get(ref):
+        if port.is_headphone or not port.circuit.is_analogue or question.index.leaving.get(ref):
             continue
         length_m = max(joint.run.length_m, SHORT_M)
-        joins = find_cable_chains(port, joint.input, length_m=length_m, own=question.rig.own_leads)
+        joins = find_cable_chains(port, joint.input, length_m=length_m, own=question.index.own_leads)
         if joins and joins[0].is_right:
             move = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
             yield Move(f"Take {joint.sender.label} {port.label} instead", (move,))

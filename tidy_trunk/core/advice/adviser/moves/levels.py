@@ -94,7 +94,7 @@ def inputs_down(question: Question, finding: Finding) -> Iterator[Move]:
     mix = next((stage for stage in path if clip and stage.device == clip.device and stage.place is Place.BUS), None)
     if clip is None or mix is None:
         return
-    unit = question.rig.unit(mix.device)
+    unit = question.index.unit(mix.device)
     for by_db in (clip.over_db + 1, clip.over_db + 3):
         edits: list[Edit] = []
         for feed, _ in mix.feeds:
@@ -124,7 +124,7 @@ def limiter(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("automatic-level")
 def automatic_off(question: Question, finding: Finding) -> Iterator[Move]:
     """Automatic level off in every place, and the level then set by hand."""
-    unit = question.rig.unit(finding.device)
+    unit = question.index.unit(finding.device)
     edits = by_hand(unit, unit.input(finding.about))
     yield Move("Turn automatic level off", edits)
     for joint in question.joints:
@@ -199,8 +199,8 @@ def _stages(question: Question, finding: Finding) -> list[Stage]:
         if track is not None:
             ends.append(track.trace.stage)
     if finding.run:
-        unit, run = question.rig.unit(finding.device), question.plan.runs[finding.run]
-        unit = question.rig.unit(run.receiving.device)
+        unit, run = question.index.unit(finding.device), question.plan.runs[finding.run]
+        unit = question.index.unit(run.receiving.device)
         ends += [question.report.tracer.bus(unit.device.id, bus.id) for bus in unit.device_class.buses]
     found = chain.from_iterable(upstream_of(end) for end in ends)
     return list({stage.key: stage for stage in found}.values())
@@ -218,14 +218,14 @@ def _feeds(question: Question, stage: Stage, devices: set[str]) -> bool:
     """Whether a stage is an output that a lead takes into one of these devices."""
     if stage.place is not Place.OUTPUT:
         return False
-    runs = question.rig.leaving.get(PortRef(stage.device, stage.name), ())
+    runs = question.index.leaving.get(PortRef(stage.device, stage.name), ())
     return any(run.receiving.device in devices for run in runs)
 
 
 def settled_towards(question: Question, run_id: str) -> tuple[SetControl, ...]:
     """The controls of the whole chain up to the end of a run, where they fit; automatic level there off."""
     run = question.plan.runs[run_id]
-    unit = question.rig.unit(run.receiving.device)
+    unit = question.index.unit(run.receiving.device)
     buses = [question.report.tracer.bus(unit.device.id, bus.id) for bus in unit.device_class.buses]
     stages = [
         stage for bus in buses for stage in upstream_of(bus) if any(_is_of(item, run_id) for item in upstream_of(bus))
@@ -248,14 +248,14 @@ def _settled_at(question: Question, stages: Iterable[Stage], after: Plan) -> tup
         if stage.place in (Place.INPUT, Place.OUTPUT):
             ports.setdefault(stage.device, set()).add(stage.name)
             if stage.place is Place.INPUT:
-                unit = question.rig.unit(stage.device)
+                unit = question.index.unit(stage.device)
                 ports[stage.device].add(unit.leader_of(unit.input(stage.name)).id)
         elif stage.place is Place.MICROPHONE:
             ports.setdefault(stage.device, set()).add("")
     return tuple(
         edit
         for device, names in ports.items()
-        for control in controls_of(question.rig.unit(device).device_class).values()
+        for control in controls_of(question.index.unit(device).device_class).values()
         if control.port in names and (edit := _difference(before, after, device, control)) is not None
     )
 
@@ -275,7 +275,7 @@ def _words(question: Question, edits: tuple[SetControl, ...]) -> str:
             socket, _, what = edit.sentence(question.plan).partition(": ")
             sockets.setdefault(socket, []).append(what)
         return "; ".join(f"{socket}: {', '.join(whats)}" for socket, whats in sockets.items())
-    labels = list(dict.fromkeys(question.rig.unit(edit.device).label for edit in edits))
+    labels = list(dict.fromkeys(question.index.unit(edit.device).label for edit in edits))
     return (
         f"Set {len(edits)} controls of {', '.join(labels[:-1])} and {labels[-1]}"
         if labels[1:]

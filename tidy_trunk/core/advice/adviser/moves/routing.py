@@ -39,7 +39,7 @@ def _waiting(question: Question, finding: Finding) -> list[Joint]:
 @moves_for("built-in-microphone")
 def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Move]:
     """The track given to the plug that waits at an input."""
-    unit = question.rig.unit(finding.device)
+    unit = question.index.unit(finding.device)
     bus = unit.bus(finding.track.partition(".")[2])
     for joint in question.joints:
         refs = channel_refs(joint.input)
@@ -55,7 +55,7 @@ def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Mo
 def four_tracks(question: Question, finding: Finding) -> Iterator[Move]:
     """The mode in which those tracks exist."""
     on = SetControl(device=finding.device, control=FOUR_TRACKS_KEY, value=True)
-    yield Move(f"Switch {question.rig.unit(finding.device).label} to four tracks", (on,))
+    yield Move(f"Switch {question.index.unit(finding.device).label} to four tracks", (on,))
 
 
 @moves_for("safety-on-one-knob")
@@ -90,4 +90,4 @@ def _reached(joint: Joint) -> list[str]:
 
 
 def _is_built_in(question: Question, unit: PlacedDevice, ref: str) -> bool:
-    return question.rig.input_channel(unit, ref)[0].plug.connector == "inside"
+    return question.index.input_channel(unit, ref)[0].plug.connector == "inside"

@@ -43,9 +43,9 @@ def shared_part(situation: Situation) -> Iterator[Finding]:
             continue
         order = list(situation.plan.devices)
         devices.sort(key=order.index)
-        rig = situation.rig
-        worse = any(rig.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
-        cables = sorted(rig.plan.runs[run].number for kind, run in shared if kind == "run")
+        index = situation.index
+        worse = any(index.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
+        cables = sorted(index.plan.runs[run].number for kind, run in shared if kind == "run")
         yield Finding(
             rule="shared-part",
             severity=Severity.CAUTION if worse else Severity.NOTE,

@@ -208,9 +208,9 @@ def _too_often(situation: Situation, timecode_device: TimecodeDevice, day: Clock
 @clock_rule
 def forgets_timecode(situation: Situation) -> Iterator[Finding]:
     """A jammed device that loses its time with its battery, and the battery does not last. [HANDBOOK] §8"""
-    hours = day_hours(situation.rig)
+    hours = day_hours(situation.index)
     for timecode_device in situation.timecode_devices:
-        unit = situation.rig.unit(timecode_device.device)
+        unit = situation.index.unit(timecode_device.device)
         traits = unit.device_class.traits
         if not timecode_device.forgets or timecode_device.jam is None or unit.power is not Power.BATTERY:
             continue
@@ -234,7 +234,7 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
     known = {timecode_device.device: timecode_device for timecode_device in situation.timecode_devices}
     roots: dict[str, list[str]] = {}
     for device, timecode_device in known.items():
-        root = first_giver(situation.rig, known, device)
+        root = first_giver(situation.index, known, device)
         if root and timecode_device.gets is not Gets.GIVES:
             roots.setdefault(root, []).append(device)
     if len(roots) < 2:
@@ -286,7 +286,7 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
 
 def _has_been_wired(situation: Situation, camera: str) -> bool:
     """Whether something goes into a camera, or its own microphone is in the catalogue and no track takes it."""
-    inside = any(port.plug.connector == "inside" for port in situation.rig.unit(camera).device_class.inputs)
+    inside = any(port.plug.connector == "inside" for port in situation.index.unit(camera).device_class.inputs)
     return inside or any(joint.receiver.device.id == camera for joint in situation.joints)
 
 
@@ -324,7 +324,7 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
 def _picture_within_ms(situation: Situation, screen: LateScreen) -> float:
     """± of how late the latest picture is, from the figures of the device that sends it; 0 where they were measured."""
     latest = max(screen.pictures, key=lambda picture: picture.late_frames)
-    traits = situation.rig.unit(latest.camera).device_class.traits
+    traits = situation.index.unit(latest.camera).device_class.traits
     figure = traits.sdi_delay_frames if latest.over_sdi else traits.picture_delay_frames
     if figure is None or figure.provenance is Provenance.MEASURED:
         return 0.0

@@ -15,7 +15,7 @@ def too_far(situation: Situation) -> Iterator[Finding]:
     room = ROOMS[situation.plan.defaults.room]
     for source in situation.plan.sources.values():
         for device, distance_m in source.heard_by.items():
-            capsule = situation.rig.unit(device).device_class.capsule
+            capsule = situation.index.unit(device).device_class.capsule
             critical_m = room.critical_distance_m(capsule.pattern.directivity) if capsule is not None else math.inf
             if distance_m <= critical_m:
                 continue
@@ -48,7 +48,7 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
 @rule
 def track_without_source(situation: Situation) -> Iterator[Finding]:
     """A plug is in, and nothing to be heard comes through it; or a recorder or camera that records nothing."""
-    for unit in situation.rig.units():
+    for unit in situation.index.units():
         if not unit.device_class.is_recording:
             continue
         device = unit.device.id

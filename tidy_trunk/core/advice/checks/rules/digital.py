@@ -70,7 +70,7 @@ def aes3_level(situation: Situation) -> Iterator[Finding]:
 def sample_rate(situation: Situation) -> Iterator[Finding]:
     """A sample rate below 48 kHz, or unlike the job's. [PRACTICE]"""
     wanted = situation.plan.defaults.sample_rate_hz
-    for unit in situation.rig.units():
+    for unit in situation.index.units():
         rate = unit.sample_rate_hz
         if rate is None or rate == wanted or not unit.device_class.is_recording:
             continue

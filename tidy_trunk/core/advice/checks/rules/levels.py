@@ -44,7 +44,7 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
     for joint in situation.joints:
         if joint.sends.signal is not Signal.LINE or joint.takes.signal is not Signal.MIC:
             continue
-        full_scale = full_scale_at_input_dbu(situation.rig, joint.run)
+        full_scale = full_scale_at_input_dbu(situation.index, joint.run)
         if full_scale is None:
             continue
         tracks = situation.tracks_of(joint.run.id)
@@ -75,7 +75,7 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
         if joint.sends.signal is not Signal.MIC or joint.takes.signal is not Signal.LINE:
             continue
         sounds = list(situation.mixes_of(joint.run.id))
-        target = situation.rig.targets[situation.plan.defaults.target]
+        target = situation.index.targets[situation.plan.defaults.target]
         if any(target.miss_db(sound.average, sound.peak) >= -ALLOWED_MISS_DB for sound in sounds):
             continue  # loud enough all the same: a shout at a hot microphone, or much gain behind
         level = max((sound.average for sound in sounds), default=None)
@@ -168,7 +168,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
         if track.miss_db is not None
         and track.clip is None
         and abs(track.miss_db) > ALLOWED_MISS_DB
-        and not situation.rig.unit(track.trace.device).device_class.traits.is_float
+        and not situation.index.unit(track.trace.device).device_class.traits.is_float
     ]
     for tracks in _sides_alike(missed, lambda track: track.miss_db or 0.0):
         track, target, miss = tracks[0], tracks[0].target, tracks[0].miss_db or 0.0
@@ -380,7 +380,9 @@ def _joint_where(
     """The run that ends at the first input on the way to a track that something goes over at; None where it is no input."""
     for stage in situation.report.main_path(track.trace.stage):
         if over_db(situation.report.solver.level(stage)) > 0:
-            runs = situation.rig.arriving.get(PortRef(stage.device, stage.name)) if stage.place is Place.INPUT else None
+            runs = (
+                situation.index.arriving.get(PortRef(stage.device, stage.name)) if stage.place is Place.INPUT else None
+            )
             return situation.joint(runs[0].id) if runs else None
     return None
 

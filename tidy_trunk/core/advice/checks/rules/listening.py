@@ -17,7 +17,7 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
         others = [
             port for port in joint.sender.device_class.outputs if port.is_headphone and port.id != joint.output.id
         ]
-        if any(not situation.rig.leaving.get(PortRef(joint.sender.device.id, port.id)) for port in others):
+        if any(not situation.index.leaving.get(PortRef(joint.sender.device.id, port.id)) for port in others):
             continue
         yield Finding(
             rule="headphone-feed",
@@ -36,17 +36,17 @@ def _has_line_out(unit: PlacedDevice) -> bool:
 @rule
 def cannot_listen(situation: Situation) -> Iterator[Finding]:
     """A recorder or camera at which, and behind which, nobody can hear what it records. [HANDBOOK] §7"""
-    rig = situation.rig
+    index = situation.index
     recording = {track.trace.device for track in situation.report.tracks if track.is_reached}
-    for unit in rig.units():
+    for unit in index.units():
         if unit.device.id not in recording or _has_headphones(unit):
             continue
         after = {
             run.receiving.device
             for port in unit.device_class.outputs
-            for run in rig.leaving.get(PortRef(unit.device.id, port.id), [])
+            for run in index.leaving.get(PortRef(unit.device.id, port.id), [])
         }
-        if any(_has_headphones(rig.unit(device)) for device in after):
+        if any(_has_headphones(index.unit(device)) for device in after):
             continue
         yield Finding(
             rule="cannot-listen",
@@ -68,7 +68,7 @@ def listening_late(situation: Situation) -> Iterator[Finding]:
             continue
         port = joint.run.receiving
         stages = [situation.report.tracer.input(port.device, port.port, channel) for channel in (0, 1)]
-        late = max((latency(situation.rig, stage) for stage in stages), key=lambda item: item.most_ms)
+        late = max((latency(situation.index, stage) for stage in stages), key=lambda item: item.most_ms)
         if late.most_ms <= BROADCAST.late_ms:
             continue
         worst = max(late.parts, key=lambda part: part.ms)

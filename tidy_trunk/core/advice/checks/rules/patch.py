@@ -116,7 +116,7 @@ def port_blocked(situation: Situation) -> Iterator[Finding]:
     """A port that is off, or behind what is mounted over it, while another is used. [HANDBOOK] §3"""
     for joint in situation.joints:
         for other in joint.input.blocks:
-            held = situation.rig.arriving.get(PortRef(joint.receiver.device.id, other), [])
+            held = situation.index.arriving.get(PortRef(joint.receiver.device.id, other), [])
             for run in held:
                 yield Finding(
                     rule="port-blocked",

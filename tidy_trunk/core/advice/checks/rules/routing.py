@@ -37,7 +37,7 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
 @rule
 def built_in_microphone(situation: Situation) -> Iterator[Finding]:
     """A track that takes the built-in microphone while a plug waits at an input that no track takes. [PRACTICE]"""
-    for unit in situation.rig.units():
+    for unit in situation.index.units():
         if not any(port.plug.connector == "inside" for port in unit.device_class.inputs):
             continue
         waiting = [
@@ -103,7 +103,7 @@ def safety_on_one_knob(situation: Situation) -> Iterator[Finding]:
 def _doubled(situation: Situation) -> Iterator[tuple[Joint, Joint]]:
     """Pairs of runs that bring one output to two inputs of one device."""
     by_run = {joint.run.id: joint for joint in situation.joints}
-    for runs in situation.rig.leaving.values():
+    for runs in situation.index.leaving.values():
         for one, other in combinations(runs, 2):
             first, second = by_run[one.id], by_run[other.id]
             if first.receiver.device.id == second.receiver.device.id and first.input.id != second.input.id:
@@ -124,4 +124,4 @@ def _reached(joint: Joint) -> list[str]:
 
 
 def _is_built_in(situation: Situation, unit: PlacedDevice, ref: str) -> bool:
-    return situation.rig.input_channel(unit, ref)[0].plug.connector == "inside"
+    return situation.index.input_channel(unit, ref)[0].plug.connector == "inside"

@@ -275,12 +275,12 @@ class PlacedDevice:
         return next((bus for bus in self.device_class.buses if bus.id == bus_id), None)
 
 
-class Rig:
+class PlanIndex:
     """Look-ups into a plan, each worked out once. `links`: what the leads of each run do, as far as anybody asked;
     `powered`: which microphones have what they need.
     """
 
-    def __init__(self, plan: Plan, like: "Rig | None" = None) -> None:
+    def __init__(self, plan: Plan, like: "PlanIndex | None" = None) -> None:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
         self.like = like
@@ -337,7 +337,7 @@ class Rig:
             return {}
         return {key: unit for key, unit in self.like._units.items() if self.plan.devices.get(key) is unit.device}
 
-    def _has_classes_of(self, other: "Rig") -> bool:
+    def _has_classes_of(self, other: "PlanIndex") -> bool:
         return self.plan.classes is other.plan.classes and self.plan.gain_laws is other.plan.gain_laws
 
     def class_of(self, class_id: str) -> DeviceClass:

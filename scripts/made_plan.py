@@ -28,7 +28,7 @@ def large_plan() -> Plan:
         edits.append(
             _run(f"cam-{cell}.hdmi", f"switcher-{cell // 4}.hdmi{cell % 4 + 1}", Part(lead="hdmi", length_m=5))
         )
-    return apply_edits(Plan(name="Made to measure"), edits)[0]
+    return apply_edits(Plan(name="Made to measure"), edits)
 
 
 def _cell(cell: int) -> list[Edit]:

@@ -7,8 +7,8 @@ from pathlib import Path
 from tests.core.advice.checks.case import Case
 from tests.core.advice.checks.test_rules import CASES, found
 from tidy_trunk.core.advice.checks import LOOKS_AT, RULES, STATIONS, Severity
-from tidy_trunk.core.plan import PlanIndex, differences
-from tidy_trunk.words import SOURCE_WORDS, said
+from tidy_trunk.core.plan import PlanIndex
+from tidy_trunk.words import SOURCE_WORDS, difference_sentences, said
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "rules.md"
 
@@ -46,7 +46,7 @@ def _rule(rule: str) -> Iterator[str]:
 
 def _example(case: Case) -> Iterator[str]:
     words = said(found(case.bad, case.rule)[0], PlanIndex(case.bad))
-    other = "; ".join(differences(case.bad, case.good)) or "nothing that a sentence tells"
+    other = "; ".join(difference_sentences(case.bad, case.good)) or "nothing that a sentence tells"
     yield f"- *{words.title}.* {words.text}\n  Not so: {other}.\n"
 
 

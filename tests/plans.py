@@ -22,7 +22,7 @@ XLR_7 = (Part(lead="xlr", length_m=7),)
 
 
 def made(*edits: Edit, base: Plan | None = None) -> Plan:
-    return apply_edits(base or Plan(name="Test"), edits)[0]
+    return apply_edits(base or Plan(name="Test"), edits)
 
 
 def device(class_id: str, name: str) -> Edit:

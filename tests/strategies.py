@@ -15,7 +15,7 @@ OTHERS = [item.id for item in DEVICES.values() if not item.capsule]
 def taken(plan: Plan, edit: Edit) -> Plan:
     """The plan after an edit, or as it was where the edit cannot be."""
     try:
-        after, _ = apply_edits(plan, [edit])
+        after = apply_edits(plan, [edit])
         trace_plan(after)
     except TidyTrunkError:
         return plan

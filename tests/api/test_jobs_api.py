@@ -51,7 +51,7 @@ def test_an_edit_on_an_old_state_is_409_with_the_newer_one(client, job):
     assert refused.status_code == 409
     assert refused.headers["content-type"] == "application/problem+json"
     answer = refused.json()
-    assert answer["newest_revision"] == 2 and answer["yours"] == "bag is now Cart"
+    assert answer["newest_revision"] == 2 and answer["yours"] == "Rename bag to Cart"
     assert answer["theirs"] == ["bag is called Cart"] and answer["by"] == ""
     file = client.put(f"{address}/plan", json={"base_revision": 1, "plan": client.get(f"{address}/plan").json()})
     assert file.status_code == 409 and file.json()["yours"].startswith("the plan file ")

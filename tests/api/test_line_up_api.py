@@ -159,7 +159,7 @@ def test_a_line_up_is_taken_over_and_goes_stale(client, job):
     taken = client.post(
         f"/api/jobs/{job}/line-up/cam.L/reading", json={"read_dbfs": read, "read_from": "recording"}
     ).json()
-    assert "Line up cam track L" in taken["sentence"]
+    assert "Save reading of cam track L" in taken["sentence"]
 
     def edit(*edits):
         revision = client.get(f"/api/jobs/{job}").json()["revision"]

@@ -12,6 +12,7 @@ from tidy_trunk.core.plan import RemoveDevice, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
 from tidy_trunk.document import read_plan, write_plan
+from tidy_trunk.words import in_one, label_of
 
 
 @settings(max_examples=25)
@@ -67,9 +68,8 @@ def test_every_fix_can_be_applied(plan):
     adviser = Adviser(Report(trace_plan(plan)))
     for finding in adviser.findings:
         for fix in adviser.fixes(finding):
-            after, sentence = apply_edits(plan, fix.edits)
-            trace_plan(after)
-            assert sentence
+            trace_plan(apply_edits(plan, fix.edits))
+            assert label_of(fix) and in_one(plan, fix.edits)
 
 
 @settings(max_examples=25)
@@ -79,7 +79,7 @@ def test_a_way_that_fits_leaves_no_stop_of_level(plan):
     report = Report(trace_plan(plan))
     for run_id in plan.runs:
         for way in ways(report, run_id):
-            after, _ = apply_edits(plan, way.edits)
+            after = apply_edits(plan, way.edits)
             if way.fits:
                 rules = {
                     finding.rule
@@ -93,7 +93,7 @@ def test_a_way_that_fits_leaves_no_stop_of_level(plan):
 @given(plans())
 def test_taking_a_device_away_takes_its_sound_away(plan):
     name = next(iter(plan.devices))
-    after, _ = apply_edits(plan, [RemoveDevice(device=name)])
+    after = apply_edits(plan, [RemoveDevice(device=name)])
     report = Report(trace_plan(after))
     assert name not in {stage.device for track in report.tracks for stage in upstream_of(track.trace.stage)}
     for track in report.tracks:

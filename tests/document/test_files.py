@@ -97,7 +97,7 @@ def test_a_plan_of_version_7_stated_its_sources_a_weighted():
 
 def without_the_box(plan):
     """The demo as it was before its clocks came in."""
-    return apply_edits(plan, [RemoveDevice(device="box-a")])[0]
+    return apply_edits(plan, [RemoveDevice(device="box-a")])
 
 
 def test_the_published_schema_is_that_of_the_program():

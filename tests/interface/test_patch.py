@@ -131,7 +131,7 @@ def test_a_path_is_said_by_hand(screen: Page, service):
     expect(card).to_contain_text("needs 11.9 m")  # 9 × 1.1 + 2
     expect(panel.locator("[data-rule=laid-safely]")).to_contain_text("ramp it or tape it")
     panel.get_by_label("Strain relief fitted").click()
-    card.get_by_role("button", name="Take 12 m").click()
+    card.get_by_role("button", name="Use 12 m").click()
     expect(card).to_have_count(0)
     run_1 = plan_of(service, job).runs["run-1"]
     assert run_1.length_m == 12 and run_1.strain_relief

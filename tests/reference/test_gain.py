@@ -79,7 +79,7 @@ def judged(model: Model, tracks: list[tuple[str, str]]) -> tuple[float, float, f
 @pytest.mark.parametrize("name", RIGS)
 def test_no_position_of_the_knobs_is_much_better(name):
     start, knobs = RIGS[name]
-    plan, _ = apply_edits(start, gain_plan(Report(trace_plan(start))).edits)
+    plan = apply_edits(start, gain_plan(Report(trace_plan(start))).edits)
     tracks = [(item.trace.device, item.trace.bus) for item in Report(trace_plan(plan)).tracks if not item.is_silent]
     model = Model(write_plan(plan))
     miss, ratio, headroom = judged(model, tracks)

@@ -29,8 +29,7 @@ _FURNACE_ROOM_DB, _FURNACE_RUMBLE_DB = 48.0, 62.0
 
 def foundry() -> Plan:
     """The plan of the demo."""
-    plan, _ = apply_edits(Plan(name="Casting day"), [*_job(), *_gear(), *_sources(), *_runs(), *_settings()])
-    return plan
+    return apply_edits(Plan(name="Casting day"), [*_job(), *_gear(), *_sources(), *_runs(), *_settings()])
 
 
 def _job() -> list[Edit]:

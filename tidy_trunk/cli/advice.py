@@ -15,7 +15,7 @@ from tidy_trunk.document import write_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import new_file
 from tidy_trunk.media.plan_files import load_plan
-from tidy_trunk.words import headline, title_of, why
+from tidy_trunk.words import answer_words, headline, label_of, why
 
 MOST_MEANT: Final = 3
 """ASSUMED_ other lines that one message offers."""
@@ -31,18 +31,19 @@ def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: boo
             meant = "".join(f"; try '{text}'" for text in answer.completions[:MOST_MEANT])
             raise InputError(f"'{line}': {answer.problem}{meant}")
         first, before = answer.proposals[0], _stops(plan)
-        plan, _ = apply_edits(plan, first.edits)
+        plan = apply_edits(plan, first.edits)
         new = [headline(found) for key, found in _stops(plan).items() if key not in before]
+        words = answer_words(first)
         answers.append(
-            {"line": line, "title": title_of(first), "steps": list(first.steps), "outcome": first.outcome, "stops": new}
+            {"line": line, "title": words.title, "steps": list(words.steps), "outcome": words.outcome, "stops": new}
         )
     _write(out, plan)
-    words: list[str] = []
+    told: list[str] = []
     for given in answers:
-        words.append(f"{given['title']}: {given['outcome']}" if given["outcome"] else str(given["title"]))
-        words += [f"  {step}" for step in given["steps"]]
-        words += [f"  stop: {stop}" for stop in given["stops"]]
-    show({"answers": answers}, "\n".join(words), as_json)
+        told.append(f"{given['title']}: {given['outcome']}" if given["outcome"] else str(given["title"]))
+        told += [f"  {step}" for step in given["steps"]]
+        told += [f"  stop: {stop}" for stop in given["stops"]]
+    show({"answers": answers}, "\n".join(told), as_json)
 
 
 def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
@@ -50,7 +51,7 @@ def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
     plan = load_plan(path)
     found = gain_plan(Report(trace_plan(plan)))
     if found.edits:
-        plan, _ = apply_edits(plan, found.edits)
+        plan = apply_edits(plan, found.edits)
     _write(out, plan)
     result = {
         "steps": [
@@ -76,8 +77,10 @@ def fix_plan(path: Path, out: Path | None, as_json: bool) -> None:
     plan, taken = fixed(load_plan(path))
     left = _found(plan)
     _write(out, plan)
-    steps = [{"finding": _finding(step.ended), "fix": step.move.label, "judged": list(step.judged)} for step in taken]
-    words = [f"{headline(step.ended)}: {step.move.label}" for step in taken] or ["nothing to fix"]
+    steps = [
+        {"finding": _finding(step.ended), "fix": label_of(step.move), "judged": list(step.judged)} for step in taken
+    ]
+    words = [f"{headline(step.ended)}: {label_of(step.move)}" for step in taken] or ["nothing to fix"]
     words += [f"left, {found.finding.severity}: {headline(found)}" for found in left]
     show({"steps": steps, "left": [_finding(found) for found in left]}, "\n".join(words), as_json)
 

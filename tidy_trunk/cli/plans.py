@@ -13,7 +13,7 @@ from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.media.plan_files import load_plan
 from tidy_trunk.results.evaluation import Evaluation
-from tidy_trunk.words import said
+from tidy_trunk.words import label_of, said, way_words
 from tidy_trunk.words.numbers import many
 
 
@@ -32,7 +32,7 @@ def check_plan(path: Path, as_json: bool) -> int:
             "run": finding.run or None,
             "track": finding.track or None,
             "measured_db": finding.measured_db,
-            "fixes": [fix.label for fix in fixes.get(finding.id, ())],
+            "fixes": [label_of(fix) for fix in fixes.get(finding.id, ())],
         }
         for finding in evaluation.findings
     ]
@@ -98,11 +98,12 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
     report = Report(trace_plan(plan))
-    found = [*Adviser(report).ways(run_id), *inserted_devices(report, run_id)]
+    ways = [*Adviser(report).ways(run_id), *inserted_devices(report, run_id)]
+    found = [(way, way_words(way)) for way in ways]
     result = [
         {
             "id": way.id,
-            "label": way.label,
+            "label": words.label,
             "average_dbfs": finite(way.average_dbfs),
             "peak_dbfs": finite(way.peak_dbfs),
             "headroom_db": finite(way.headroom_db),
@@ -113,18 +114,18 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
             "full_scale_margin_db": finite(way.full_scale_margin_db),
             "clips": way.clips,
             "fits": way.fits,
-            "verdict": way.verdict,
-            "needs": way.needs,
-            "loses": way.loses or None,
-            "risk": way.risk or None,
+            "verdict": words.verdict,
+            "needs": words.needs,
+            "loses": words.loses or None,
+            "risk": words.risk or None,
             "best_for": list(way.best_for),
         }
-        for way in found
+        for way, words in found
     ]
     lines = [
-        f"{number}. {way.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
-        f"{level(way.noise_dbfs)}; {way.verdict}; needs {way.needs}"
-        f"{f'; takes away {way.loses}' if way.loses else ''}{f'; risk: {way.risk}' if way.risk else ''}"
-        for number, way in enumerate(found, 1)
+        f"{number}. {words.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
+        f"{level(way.noise_dbfs)}; {words.verdict}; needs {words.needs}"
+        f"{f'; takes away {words.loses}' if words.loses else ''}{f'; risk: {words.risk}' if words.risk else ''}"
+        for number, (way, words) in enumerate(found, 1)
     ]
     show({"run": run_id, "ways": result}, "\n".join(lines) or "no way that this program knows", as_json)

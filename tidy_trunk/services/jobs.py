@@ -12,7 +12,7 @@ from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, propose_leads, say
 from tidy_trunk.core.gear.catalogue import LEADS
-from tidy_trunk.core.plan import Edit, Plan, PlanIndex, SetParts, apply_edits, differences
+from tidy_trunk.core.plan import Edit, Plan, PlanIndex, SetParts, apply_edits
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -24,6 +24,7 @@ from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.pictures import RunPicture, run_picture
 from tidy_trunk.results.rows import parts_words
 from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
+from tidy_trunk.words import difference_sentences, in_one
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +102,7 @@ class JobService:
     def differences(self, job_id: UUID, before: int, after: int) -> tuple[str, ...]:
         """What changes from one state to another, in words."""
         first, second = (_plan(self._store.revision(job_id, number)) for number in (before, after))
-        return differences(first, second)
+        return difference_sentences(first, second)
 
     def would_change(self, job_id: UUID, raw: Any) -> tuple[Evaluation, tuple[str, ...]]:
         """What a plan file would change if it took the place of the job's plan; nothing is kept.
@@ -109,7 +110,7 @@ class JobService:
         Raises FormatError, PlanError or InputError where the file is no plan.
         """
         plan = plan_from_json(raw)
-        return Evaluation(plan), differences(_plan(self._store.newest(job_id)), plan)
+        return Evaluation(plan), difference_sentences(_plan(self._store.newest(job_id)), plan)
 
     def replace(self, job_id: UUID, base: int, raw: Any, who: str = "", request: UUID | None = None) -> JobState:
         """A plan file in the place of the job's plan, as one revision. Raises as `edit` and `import_plan`."""
@@ -139,11 +140,12 @@ class JobService:
         made: list[Evaluation] = []
 
         def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
-            plan, sentence = apply_edits(stored_plan(document), edits)
+            before = stored_plan(document)
+            plan = apply_edits(before, edits)
             made.append(Evaluation(plan))
-            return _document(plan), plan.name, sentence
+            return _document(plan), plan.name, in_one(before, edits)
 
-        with self._both_versions(job_id, base, lambda plan: apply_edits(plan, edits)[1]):
+        with self._both_versions(job_id, base, lambda plan: in_one(plan, edits)):
             revision = self._store.edit(job_id, base, change, self._now(), who, request)
         return JobState(revision, made[0]) if made else _state(revision)
 
@@ -166,14 +168,14 @@ class JobService:
         except RevisionConflictError as conflict:
             with suppress(TidyTrunkError):
                 before, newest = _plan(self._store.revision(job_id, base)), self._store.newest(job_id)
-                conflict.details["theirs"] = list(differences(before, _plan(newest)))
+                conflict.details["theirs"] = list(difference_sentences(before, _plan(newest)))
                 conflict.details["by"] = newest.who
                 conflict.details["yours"] = yours(before)
             raise
 
     def preview(self, job_id: UUID, edits: Sequence[Edit]) -> Evaluation:
         """What edits would give, with nothing kept."""
-        plan, _ = apply_edits(_plan(self._store.newest(job_id)), edits)
+        plan = apply_edits(_plan(self._store.newest(job_id)), edits)
         return Evaluation(plan)
 
     def heard(self, job_id: UUID, track_id: str, data: bytes, channel: int) -> HeardSource:

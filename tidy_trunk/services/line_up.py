@@ -26,6 +26,7 @@ from tidy_trunk.results.documents import steps_of, tone_levels
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.tasks.requests import Measure, request_of
+from tidy_trunk.words import sentence
 
 TONE_BITS = "24"
 """What the files of a set hold."""
@@ -73,7 +74,7 @@ class LineUpService:
         """
         report = self._jobs.report(job_id)
         edit = taken(report, track_id, sent_dbfs=sent_dbfs, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
-        return Taken(edit.sentence(report.index.plan), (edit,))
+        return Taken(sentence(edit, report.index.plan), (edit,))
 
     def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> Taken:
         """What takes over what a knob gave in a recording of steps; nothing is kept.
@@ -96,7 +97,7 @@ class LineUpService:
             read_from=ReadFrom.BENCH if made_for.bench else ReadFrom.RECORDING,
             when=self._when(),
         )
-        return Taken(edits[0].sentence(report.index.plan), edits)
+        return Taken(sentence(edits[0], report.index.plan), edits)
 
     def meter(self, job_id: UUID, recording_id: UUID, track_id: str, shown_dbfs: Sequence[float | None]) -> Taken:
         """What takes over how a meter reads: one reading for each tone or step of a recording, None where none was made.
@@ -112,7 +113,7 @@ class LineUpService:
         pairs = [MeterPair(shown, level) for shown, level in zip(shown_dbfs, levels, strict=True) if shown is not None]
         report = self._jobs.report(job_id)
         edit = meter_edit(report, track_id, pairs, self._when())
-        return Taken(edit.sentence(report.index.plan), (edit,))
+        return Taken(sentence(edit, report.index.plan), (edit,))
 
     def _when(self) -> str:
         return self._now().astimezone().isoformat(timespec="minutes")

@@ -17,6 +17,7 @@ from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import wav
 from tidy_trunk.store import RecordingRecord
 from tidy_trunk.tasks.requests import Measure
+from tidy_trunk.words import worded
 
 PAUSE_S = 0.5
 """What one leaves between two positions of a knob."""
@@ -91,7 +92,9 @@ class BenchRecordings:
             stage = track_reached(report, run_id)
             track_id = f"{stage.device}.{stage.name}"
             recorded = tone_and_silence(truth(plans[way].plan), track_id)
-            made.append((report, plans[way].label, recorded, Measure(track=track_id, bench=True, run=run_id, way=way)))
+            made.append(
+                (report, worded(plans[way].does), recorded, Measure(track=track_id, bench=True, run=run_id, way=way))
+            )
         return [self._keep(job_id, uuid5(own_id, item[-1].way), *item) for item in made]
 
     def _keep(

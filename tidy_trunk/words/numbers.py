@@ -28,3 +28,8 @@ def listed(names: list[str]) -> str:
 def whole(value: float) -> str:
     """A level in whole decibels, with a sign only below zero."""
     return f"{value:.0f}".replace("-", "−")
+
+
+def plain(value: float) -> str:
+    """As many places as it has: `-20`, `12.5`, with a minus sign that is one."""
+    return f"{value:g}".replace("-", "−")

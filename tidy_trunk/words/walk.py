@@ -6,7 +6,8 @@ from typing import Final, NamedTuple
 from tidy_trunk.core.advice.walk import LAST, TIMECODE, WalkItem
 from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.gear.catalogue import Control
-from tidy_trunk.core.plan import PlacedDevice, PlanIndex, Run, times_words
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, Run
+from tidy_trunk.words.names import times_words
 from tidy_trunk.words.numbers import unsigned
 
 

@@ -8,13 +8,14 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.command import GRAMMAR, say
 from tidy_trunk.core.plan import Hazard, Passing, Plan, Role, School, Stretch, apply_edits
 from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.words import answer_words
 
 
 def do(plan: Plan, *lines: str) -> Plan:
     for line in lines:
         answer = say(plan, line)
         assert answer.proposals, f"{line}: {answer.problem}"
-        plan, _ = apply_edits(plan, answer.proposals[0].edits)
+        plan = apply_edits(plan, answer.proposals[0].edits)
         trace_plan(plan)
     return plan
 
@@ -41,14 +42,14 @@ def test_a_plan_by_typing():
 def test_both_the_matched_and_the_plain_run_are_offered():
     plan = made(device("mirrorless-mic", "cam"), base=boom_in_bag())
     matched, plain = say(plan, "bag line to cam, 3 m").proposals[:2]
-    assert "dB" in " ".join(matched.steps) and "clips" not in matched.outcome
-    assert plain.outcome == "track L: clips by 14.1 dB"
-    assert len(plain.steps) == 1
+    assert "dB" in " ".join(answer_words(matched).steps) and "clips" not in answer_words(matched).outcome
+    assert answer_words(plain).outcome == "track L: clips by 14.1 dB"
+    assert len(answer_words(plain).steps) == 1
 
 
 def test_long_runs_go_balanced():
     plan = made(device("mirrorless-mic", "cam"), base=boom_in_bag())
-    assert "XLR and XLR to 3.5 mm" in say(plan, "bag to cam, 6 m").proposals[0].steps[0]
+    assert "XLR and XLR to 3.5 mm" in answer_words(say(plan, "bag to cam, 6 m").proposals[0]).steps[0]
 
 
 def test_two_sides_share_one_breakout():
@@ -163,14 +164,14 @@ def test_a_way_by_a_box_says_what_it_costs_in_noise():
         Plan(name="x"), "add boom shotgun as boom", "add mirrorless camera, microphone as cam", "founder at boom, 0.5 m"
     )
     *boxes, plain = say(plan, "boom to cam").proposals
-    assert "has no power here" in plain.outcome
-    assert boxes and all("gear noise −" in box.outcome for box in boxes)
+    assert "has no power here" in answer_words(plain).outcome
+    assert boxes and all("gear noise −" in answer_words(box).outcome for box in boxes)
 
 
 def test_the_school_of_a_job_is_said():
     plan = do(Plan(name="x"), "set job school guide")
     assert plan.defaults.school is School.GUIDE
-    assert say(plan, "set job school clean").proposals[0].title == "Job: always the clean way"
+    assert answer_words(say(plan, "set job school clean").proposals[0]).title == "Job: always the clean way"
 
 
 def test_lengths_are_said_in_several_ways():
@@ -251,7 +252,7 @@ def test_clear_errors_of_the_other_forms(line, says):
 def test_timecode_as_sound_takes_the_attenuating_lead_and_one_track():
     plan = do(Plan(name="x"), "add timecode generator as Clock", "add mirrorless camera, microphone as Camera C")
     proposal = say(plan, "clock to camera c").proposals[0]
-    after, _ = apply_edits(plan, proposal.edits)
+    after = apply_edits(plan, proposal.edits)
     (run,) = after.runs.values()
     assert [(part.lead, part.length_m) for part in run.parts] == [("bnc-trs-pad-35", 0.5)]
     assert after.devices["camera-c"].roles == {"L": Role.TIMECODE, "R": Role.GUIDE}
@@ -318,5 +319,7 @@ def test_a_socket_of_just_that_name_is_meant():
 
 def test_classes_of_one_name_are_told_apart():
     """Said before: three answers, "Add Radio receiver" each."""
-    titles = [answer.title for answer in say(Plan(name="Receivers"), "add radio receiver as rx").proposals]
+    titles = [
+        answer_words(answer).title for answer in say(Plan(name="Receivers"), "add radio receiver as rx").proposals
+    ]
     assert titles[0] == "Add Radio receiver, one channel, as rx" and len(set(titles)) == len(titles) > 2

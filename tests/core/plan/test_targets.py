@@ -16,11 +16,11 @@ from tidy_trunk.core.plan import (
     SetJob,
     SetRole,
     Target,
-    differences,
 )
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import PlanError, RangeError, UnknownItemError
+from tidy_trunk.words import difference_sentences
 
 OWN = SaveTarget(label="Tape", low_dbfs=-30, high_dbfs=-24, id="own-tape")
 
@@ -50,7 +50,7 @@ def test_the_miss_is_what_is_missing(low, wide, level, of_peaks):
 def test_a_target_of_ones_own_is_taken_and_kept_while_it_is_used():
     plan = made(OWN, SetJob(target="own-tape"), base=boom_in_bag())
     assert track(plan).target.label == "Tape" and track(plan).miss_db == pytest.approx(track(plan).sound.average + 24)
-    assert "target Tape is new" in differences(boom_in_bag(), plan)
+    assert "target Tape is new" in difference_sentences(boom_in_bag(), plan)
     with pytest.raises(PlanError, match="choose another one for it first"):
         made(RemoveTarget(target="own-tape"), base=plan)
     assert made(SetJob(target="film"), RemoveTarget(target="own-tape"), base=plan).targets == {}
@@ -75,7 +75,7 @@ def test_a_guide_may_be_low_and_dialogue_may_not():
     assert "off-target" in rules(low, "cam.L")
     guide = made(SetRole(device="cam", bus="L", role=Role.GUIDE), base=low)
     assert "off-target" not in rules(guide, "cam.L") and track(guide, "cam.L").target is TARGETS["guide"]
-    assert "cam track L is for guide, was for dialogue" in differences(low, guide)
+    assert "cam track L is for guide, was for dialogue" in difference_sentences(low, guide)
     with pytest.raises(UnknownItemError, match="no track or mix 'X'"):
         made(SetRole(device="cam", bus="X", role=Role.GUIDE), base=low)
 

@@ -8,6 +8,7 @@ from tidy_trunk.api.dependencies import BenchRecordings, Compare, ItemId, OwnId
 from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, WayNameOut, WaysIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.recordings import RecordingOut
+from tidy_trunk.words import worded
 
 router = APIRouter(prefix="/jobs/{job_id}/runs/{run_id}/compare", tags=["line-up"], responses=PROBLEMS)
 
@@ -15,7 +16,7 @@ router = APIRouter(prefix="/jobs/{job_id}/runs/{run_id}/compare", tags=["line-up
 @router.get("/ways")
 def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut]:
     """The ways by which a run can be recorded, the one it is matched by now first."""
-    return [WayNameOut(id=way.id, label=way.label) for way in compare.ways(job_id, run_id)]
+    return [WayNameOut(id=way.id, label=worded(way.does)) for way in compare.ways(job_id, run_id)]
 
 
 @router.post("/bench", status_code=201)

@@ -11,7 +11,7 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.compare import MOST_WAYS, Compared
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
-from tidy_trunk.words import remark
+from tidy_trunk.words import remark, worded
 
 WayId = Annotated[str, Field(min_length=1, max_length=120)]
 
@@ -80,7 +80,7 @@ class ComparedOut(Out):
         found = item.recorded
         return cls(
             way=item.way,
-            label=item.label,
+            label=worded(item.does),
             tone_dbfs=found.tone_dbfs,
             noise_dbfs=found.noise_dbfs,
             noise_dbfs_a=found.noise_dbfs_a,

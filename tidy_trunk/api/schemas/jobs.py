@@ -10,12 +10,12 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.adviser import Move
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.plan import Plan, PlanIndex, sentences
+from tidy_trunk.core.plan import Plan, PlanIndex
 from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.rows import Row, lead_row, row_of
 from tidy_trunk.services.jobs import Advice, JobState
-from tidy_trunk.words import SOURCE_WORDS, said
+from tidy_trunk.words import SOURCE_WORDS, label_of, said, sentences
 
 
 class In(BaseModel):
@@ -143,7 +143,7 @@ class FixOut(Out):
     @classmethod
     def from_core(cls, plan: Plan, move: Move) -> "FixOut":
         return cls.model_construct(
-            label=move.label,
+            label=label_of(move),
             steps=list(sentences(plan, move.edits)),
             edits=[edit_document(edit) for edit in move.edits],
         )

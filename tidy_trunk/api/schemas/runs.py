@@ -5,6 +5,7 @@ from tidy_trunk.core.advice.ways import Way
 from tidy_trunk.core.plan import School
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.jobs import CableChainChoice
+from tidy_trunk.words import way_words
 
 
 class WayOut(Out):
@@ -31,8 +32,10 @@ class WayOut(Out):
 
     @classmethod
     def from_core(cls, way: Way) -> "WayOut":
-        names = [name for name in cls.model_fields if name != "edits"]
-        return cls(**{name: getattr(way, name) for name in names}, edits=[edit_document(edit) for edit in way.edits])
+        words = way_words(way)._asdict()
+        names = [name for name in cls.model_fields if name != "edits" and name not in words]
+        edits = [edit_document(edit) for edit in way.edits]
+        return cls(**{name: getattr(way, name) for name in names}, **words, edits=edits)
 
 
 class CableChainOut(Out):

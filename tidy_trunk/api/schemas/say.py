@@ -3,7 +3,7 @@
 from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.command import Answer, Proposal
 from tidy_trunk.document import AnyEdit, edit_document
-from tidy_trunk.words import title_of
+from tidy_trunk.words import answer_words
 
 
 class ProposalOut(Out):
@@ -14,10 +14,11 @@ class ProposalOut(Out):
 
     @classmethod
     def from_core(cls, proposal: Proposal) -> "ProposalOut":
+        words = answer_words(proposal)
         return cls(
-            title=title_of(proposal),
-            steps=list(proposal.steps),
-            outcome=proposal.outcome,
+            title=words.title,
+            steps=list(words.steps),
+            outcome=words.outcome,
             edits=[edit_document(edit) for edit in proposal.edits],
         )
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from tidy_trunk.core.advice.adviser import Adviser, Matched, Matcher
+from tidy_trunk.core.advice.adviser import Adviser, How, Matched, Matcher
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding
 from tidy_trunk.core.advice.ways import switched
 from tidy_trunk.core.command.proposal import Proposal, single
@@ -14,6 +14,7 @@ from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
     Edit,
+    Message,
     PlacedDevice,
     Plan,
     PlanIndex,
@@ -22,7 +23,7 @@ from tidy_trunk.core.plan import (
     SetControl,
     SetParts,
     edited,
-    sentences,
+    message,
 )
 from tidy_trunk.core.sound.cable_chains import (
     JOINT_M,
@@ -65,10 +66,10 @@ def propose_runs(
         found = [answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.unit, receiver.unit, pair, lead)]
         # One without a stop comes before one with; else the pair that fits what was said.
         found.sort(key=lambda item: bool(item[0].stops))
-        for matched, title in found:
-            proposal = _proposal(plan, title, matched)
-            if proposal is not None:
-                yield proposal
+        for matched, does in found:
+            outcome = _outcome(matched.plan, matched.move.edits)
+            stops = _placed(matched.stops, PlanIndex(matched.plan))
+            yield Proposal(plan, matched.move.edits, does, outcome, stops)
         if pairs:
             return
 
@@ -79,7 +80,7 @@ def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
     found = []
     for edit in [edit for lead in leads for edit in _by_lead(adviser.report.index, run, lead)][:MOST_PROPOSALS]:
         tried = adviser.tried([edit])
-        stops = () if tried is None else _found(adviser.new_stops(tried), tried.question.index)
+        stops = () if tried is None else _placed(adviser.new_stops(tried), tried.question.index)
         found.append(replace(single(plan, edit), stops=stops))
     return sorted(found, key=lambda proposal: bool(proposal.stops))
 
@@ -189,8 +190,8 @@ def _two_way(join: CableChain) -> str:
 
 def _for_pair(
     adviser: Adviser, sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair, lead: str
-) -> Iterator[tuple[Matched, str]]:
-    """The best way to make a run between two ports, and the same with nothing set, each with its title."""
+) -> Iterator[tuple[Matched, Message]]:
+    """The best way to make a run between two ports, and the same with nothing set, each with what is said of it."""
     plan = adviser.plan
     sending = PortRef(sender.device.id, pair.output.id)
     receiving = PortRef(receiver.device.id, pair.input.id)
@@ -201,15 +202,16 @@ def _for_pair(
             edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
     except TidyTrunkError:
         return
-    found = Matcher(adviser).matched(_ends(plan, sending, receiving), edits, bare=bool(lead))
+    found = Matcher(adviser).matched(edits, bare=bool(lead))
     if not found:
         return
-    yield found[0], found[0].move.label
+    yield found[0], found[0].move.does[0]
     for other in found[1:]:
+        does = other.move.does[0]
         if other.is_plain:
-            yield other, f"{other.move.label}, plain cable, nothing matched"
-        elif other.stops == found[0].stops and "matched" not in other.move.label:
-            yield other, other.move.label  # via another device
+            yield other, replace(does, facts={**does.facts, "how": How.UNMATCHED})
+        elif other.stops == found[0].stops and other.how is not How.MATCHED:
+            yield other, does  # via another device
 
 
 def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iterator[Edit]:
@@ -240,40 +242,28 @@ def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iter
         yield from switched(receiver, port, need, on=True)
 
 
-def _proposal(plan: Plan, title: str, matched: Matched) -> Proposal | None:
-    try:
-        steps = tuple(sentences(plan, matched.move.edits))
-    except TidyTrunkError:
-        return None
-    stops = _found(matched.stops, PlanIndex(matched.plan))
-    return Proposal(title, steps, _outcome(matched.plan, matched.move.edits), matched.move.edits, stops)
-
-
-def _found(stops: Sequence[Finding], index: PlanIndex) -> tuple[PlacedFinding, ...]:
+def _placed(stops: Sequence[Finding], index: PlanIndex) -> tuple[PlacedFinding, ...]:
     return tuple(PlacedFinding(finding, index) for finding in stops)
 
 
-def _outcome(plan: Plan, edits: Sequence[Edit]) -> str:
+def _outcome(plan: Plan, edits: Sequence[Edit]) -> Message | None:
+    """What is heard at the end of a run that edits have made."""
     *_, connect = (edit for edit in edits if isinstance(edit, Connect))
-    run = next(run for run in plan.runs.values() if run.receiving == connect.receiving)
-    if not is_powered(PlanIndex(plan), run.sending.device):
-        label = plan.devices[run.sending.device].label
-        return f"{label} has no power here: its socket cannot give it, or a cable does not pass it"
+    run, index = next(run for run in plan.runs.values() if run.receiving == connect.receiving), PlanIndex(plan)
+    if not is_powered(index, run.sending.device):
+        return message("no-power-here", index, device=run.sending.device)
     for track in Report(trace_plan(plan)).tracks:
         if track.trace.device != connect.receiving.device:
             continue
         if not any(feed.name == connect.receiving.port for feed, _ in track.trace.stage.feeds):
             continue
+        bus, sound = track.trace.bus, track.sound
         if track.is_silent:
-            return f"track {track.trace.bus}: no source yet"
+            return message("track-without-source", index, bus=bus)
         if track.clip is not None:
-            return f"track {track.trace.bus}: clips by {track.clip.over_db:.1f} dB"
-        level = f"track {track.trace.bus}: average {track.sound.average:.0f}, peak {track.sound.peak:.0f} dBFS"
-        boxed = any(isinstance(edit, AddDevice) for edit in edits)
-        return f"{level}{f', gear noise {track.sound.gear_noise:.0f}' if boxed else ''}".replace("-", "−")
-    return ""
-
-
-def _ends(plan: Plan, sending: PortRef, receiving: PortRef) -> str:
-    index = PlanIndex(plan)
-    return f"{index.port_label(sending)} to {index.port_label(receiving)}"
+            return message("track-clips", index, bus=bus, by_db=track.clip.over_db)
+        noise = sound.gear_noise if any(isinstance(edit, AddDevice) for edit in edits) else None
+        return message(
+            "track-level", index, bus=bus, average_dbfs=sound.average, peak_dbfs=sound.peak, gear_noise_dbfs=noise
+        )
+    return None

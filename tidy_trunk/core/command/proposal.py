@@ -2,24 +2,23 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Final
 
 from tidy_trunk.core.advice.checks import PlacedFinding
-from tidy_trunk.core.plan import Edit, Plan, apply_edits, sentences
+from tidy_trunk.core.plan import Edit, Message, Plan, apply_edits
 from tidy_trunk.errors import TidyTrunkError
-
-MOST_IN_TITLE: Final = 2
-"""ASSUMED_ how many sentences still read as one line."""
 
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """What a line would do: one sentence for each edit, the result, and the edits; and the stops that it brings."""
+    """What a line would do to a plan, and the stops that it brings.
 
-    title: str
-    steps: tuple[str, ...]
-    outcome: str
+    does: what it is called; None where its edits say it all. outcome: what is then heard at its end; None where nobody asks.
+    """
+
+    plan: Plan
     edits: tuple[Edit, ...]
+    does: Message | None = None
+    outcome: Message | None = None
     stops: tuple[PlacedFinding, ...] = ()
 
 
@@ -30,12 +29,9 @@ class NotUnderstoodError(TidyTrunkError):
 
 
 def single(plan: Plan, *edits: Edit) -> Proposal:
-    """A proposal of edits whose sentences say it all. Raises PlanError or InputError where they cannot be done."""
-    steps = tuple(sentences(plan, edits))
+    """A proposal of edits that say it all. Raises PlanError or InputError where they cannot be done."""
     apply_edits(plan, edits)
-    if len(edits) <= MOST_IN_TITLE:
-        return Proposal("; ".join(steps), (), "", tuple(edits))
-    return Proposal(steps[0], steps, "", tuple(edits))
+    return Proposal(plan, edits)
 
 
 def possible(plan: Plan, *edits: Edit) -> Iterator[Proposal]:

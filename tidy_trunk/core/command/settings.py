@@ -95,7 +95,7 @@ def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Ite
                 raise NotUnderstoodError(
                     f"'{piece}' is no control of {match.unit.label} with its value, as 2 gain 30 would be"
                 )
-            state, _ = apply_edits(state, [following])
+            state = apply_edits(state, [following])
             edits.append(following)
         yield single(plan, *edits)
 

@@ -38,6 +38,7 @@ from tidy_trunk.core.plan import (
     SetSource,
     Source,
     Weighting,
+    message,
 )
 
 USUAL_DISTANCE_M: Final = 0.5
@@ -59,8 +60,8 @@ def add(plan: Plan, rest: str) -> Iterator[Proposal]:
     for found in classes:
         proposal = single(plan, *(AddDevice(class_id=found.id, label=label) for label in names))
         if len(classes) > 1:  # one is told from the other by its whole name
-            called = f", as {' and '.join(label for label in names if label)}" if names != [None] else ""
-            proposal = replace(proposal, title=f"Add {found.label}{called}")
+            called = tuple(label for label in names if label)
+            proposal = replace(proposal, does=message("add-class", PlanIndex(plan), class_id=found.id, called=called))
         yield proposal
 
 

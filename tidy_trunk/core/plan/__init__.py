@@ -13,9 +13,8 @@ from tidy_trunk.core.plan.clocks import (
     PairDrift,
     clock_words,
     pair_key,
-    times_words,
 )
-from tidy_trunk.core.plan.difference import differences
+from tidy_trunk.core.plan.difference import Difference, differences
 from tidy_trunk.core.plan.edits import (
     AddDevice,
     AddSource,
@@ -57,11 +56,11 @@ from tidy_trunk.core.plan.edits import (
     apply_edits,
     edited,
     free_id,
-    sentences,
 )
 from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, LineUp, ReadFrom
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError, MeterPair, Scale, law_key
+from tidy_trunk.core.plan.message import Message, message
 from tidy_trunk.core.plan.model import (
     EFFORTS_DB_SPL,
     SLACK_END_M,
@@ -82,7 +81,7 @@ from tidy_trunk.core.plan.model import (
     Weighting,
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
-from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m, path_words
+from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.core.plan.validate import validate
@@ -113,6 +112,7 @@ __all__ = [
     "CopyDevice",
     "Defaults",
     "Device",
+    "Difference",
     "Disconnect",
     "DropGainLaw",
     "DropLineUp",
@@ -126,6 +126,7 @@ __all__ = [
     "Jam",
     "JamOver",
     "LineUp",
+    "Message",
     "MeterError",
     "MeterPair",
     "MoveRun",
@@ -182,14 +183,12 @@ __all__ = [
     "free_id",
     "law_key",
     "lead_class",
+    "message",
     "needed_m",
     "order_m",
     "pair_key",
     "passed",
     "passing_words",
     "path_m",
-    "path_words",
-    "sentences",
-    "times_words",
     "validate",
 ]

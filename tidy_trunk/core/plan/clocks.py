@@ -1,6 +1,5 @@
 """Time on a set as it is planned: the day, its breaks, who is jammed by whom and when, and how fast two clocks part."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
@@ -75,7 +74,3 @@ def pair_key(first: str, second: str) -> str:
 def clock_words(minutes: int) -> str:
     """Minutes since midnight as a watch shows them: `08:00`; the day after begins again at midnight."""
     return f"{minutes // 60 % 24:02}:{minutes % 60:02}"
-
-
-def times_words(minutes: Sequence[int]) -> str:
-    return ", ".join(clock_words(minute) for minute in minutes) or "never"

@@ -1,10 +1,10 @@
 """Where a lead lies, and how long it must be for that."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.plan.model import Defaults, Hazard, Passing, Run, Stretch
+from tidy_trunk.core.plan.model import Defaults, Hazard, Passing, Run
 
 LENGTH_STEP_M: Final = 0.5
 """ASSUMED_ step in which leads are ordered."""
@@ -43,15 +43,3 @@ def passing_words(passing: Passing) -> str:
     if passing.metres is None:
         return str(passing.what)
     return f"{passing.what}{'' if passing.what in ALONG else ' at'} {passing.metres:g} m"
-
-
-def path_words(path: Sequence[Stretch]) -> str:
-    """A path as it is said: `8 m past walkway and beside mains 2 m, then 4 m across mains`."""
-    return ", then ".join(_stretch_words(stretch) for stretch in path) or "path not known"
-
-
-def _stretch_words(stretch: Stretch) -> str:
-    if not stretch.passes:
-        return f"{stretch.length_m:g} m"
-    past = "" if stretch.passes[0].what in (Hazard.BESIDE_MAINS, Hazard.ACROSS_MAINS) else "past "
-    return f"{stretch.length_m:g} m {past}{' and '.join(map(passing_words, stretch.passes))}"

@@ -27,7 +27,7 @@ def stops(plan: Plan) -> int:
 
 
 def planned(plan: Plan, *pins: tuple[str, str]) -> Plan:
-    return apply_edits(plan, gain_plan(report(plan), frozenset(pins)).edits)[0]
+    return apply_edits(plan, gain_plan(report(plan), frozenset(pins)).edits)
 
 
 def straight_in() -> Plan:

@@ -5,11 +5,11 @@ import pytest
 from tests.plans import boom_in_bag, device, fixes, made, run
 from tidy_trunk.core.advice.adviser import inserted_devices
 from tidy_trunk.core.advice.checks import Severity, check
-from tidy_trunk.core.advice.ways import NOTHING
 from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import AddSource, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.words import answer_words, label_of, way_words
 
 
 def boom_on_camera():
@@ -26,7 +26,7 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
     before = [finding for finding in check(Report(trace_plan(plan))) if finding.rule == "microphone-unpowered"]
     found = inserted_devices(Report(trace_plan(plan)), "run-1")
     assert before and before[0].has_inserted_devices
-    assert {fix.label for fix in fixes(plan, before[0])} <= {way.label for way in found}, (
+    assert {label_of(fix) for fix in fixes(plan, before[0])} <= {way_words(way).label for way in found}, (
         "nothing but a box powers it here"
     )
     assert {"preamp-box", "field-mixer", "handheld-recorder"} == {
@@ -36,9 +36,9 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
         way.noise_dbfs - way.average_dbfs for way in found
     )
     for way in found:
-        mended, _ = apply_edits(plan, way.edits)
+        mended = apply_edits(plan, way.edits)
         findings = check(Report(trace_plan(mended)))
-        assert not [finding for finding in findings if finding.severity is Severity.STOP], way.label
+        assert not [finding for finding in findings if finding.severity is Severity.STOP], way_words(way).label
         track = Report(trace_plan(mended)).track("cam.L")
         assert track.sound.average == pytest.approx(way.average_dbfs) and track.sources == ("voice",)
 
@@ -47,7 +47,7 @@ def test_a_recorder_that_is_there_goes_before_one_that_is_not():
     plan = made(device("boom-shotgun", "second"), device("mirrorless-line", "cam"), run("second.out", "cam.mic", "xlr-trs"),
                 AddSource(id="other", label="Other", average_db_spl=60, heard_by={"second": 0.5}), base=boom_in_bag())  # fmt: skip
     found = inserted_devices(Report(trace_plan(plan)), "run-2")
-    assert found[0].needs == NOTHING and "bag" in found[0].label
+    assert found[0].needs is None and "bag" in way_words(found[0]).label
 
 
 def test_the_line_answers_with_what_would_work():
@@ -55,9 +55,9 @@ def test_the_line_answers_with_what_would_work():
     plan = made(device("boom-shotgun", "boom"), device("mirrorless-mic", "camera"))
     plan = made(AddSource(id="voice", label="Voice", average_db_spl=60, heard_by={"boom": 0.5}), base=plan)
     answers = say(plan, "boom to camera, 1 m").proposals
-    assert "via a" in answers[0].title and not answers[0].stops and answers[-1].stops
-    boxed = [answer for answer in answers if "via a" in answer.title]
-    assert boxed and all("average" in answer.outcome for answer in boxed)
-    assert all("automatic level, menu to off" in " ".join(answer.steps) for answer in boxed), (
+    assert "via a" in answer_words(answers[0]).title and not answers[0].stops and answers[-1].stops
+    boxed = [answer for answer in answers if "via a" in answer_words(answer).title]
+    assert boxed and all("average" in answer_words(answer).outcome for answer in boxed)
+    assert all("automatic level, menu to off" in " ".join(answer_words(answer).steps) for answer in boxed), (
         "levels are matched by hand"
     )

@@ -14,6 +14,7 @@ from tidy_trunk.core.gear.catalogue import controls_of
 from tidy_trunk.core.plan import Aspect, Disconnect, Plan, PlanIndex, apply_edits, changed_aspects
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
+from tidy_trunk.words import answer_words, label_of
 
 GRAVITY = [Severity.NOTE, Severity.CAUTION, Severity.STOP]
 CHUNKS = [range(first, first + 20) for first in range(0, 300, 20)]
@@ -104,22 +105,22 @@ def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
     now = judge(before, adviser.findings)
     for finding, fixes in ((finding, adviser.fixes(finding)) for finding in adviser.findings):
         for fix in fixes[:most]:
-            after = report_of(apply_edits(plan, fix.edits)[0])
+            after = report_of(apply_edits(plan, fix.edits))
             told = check(after)
             for there in [item for item in told if item.is_like(finding) and {*finding.tracks} <= {*item.tracks}]:
                 if there.severity is not finding.severity:
                     assert GRAVITY.index(there.severity) < GRAVITY.index(finding.severity)
                     continue
-                assert abs(there.measured_db) < abs(finding.measured_db), (finding.id, fix.label)
+                assert abs(there.measured_db) < abs(finding.measured_db), (finding.id, label_of(fix))
             new = brought(before, after)
             if fix.brings:  # a caution instead of a stop, told with the fix, where nothing without one is offered
-                assert finding.severity is Severity.STOP and all(other.brings for other in fixes), fix.label
-                assert all(item.severity is Severity.CAUTION for item in new), (finding.id, fix.label)
+                assert finding.severity is Severity.STOP and all(other.brings for other in fixes), label_of(fix)
+                assert all(item.severity is Severity.CAUTION for item in new), (finding.id, label_of(fix))
                 new = [item for item in new if item.id not in {found.finding.id for found in fix.brings}]
-            assert not new, (finding.id, fix.label)
-            assert judge(after, told) < now, (finding.id, fix.label)
+            assert not new, (finding.id, label_of(fix))
+            assert judge(after, told) < now, (finding.id, label_of(fix))
             # What a trial shares with the plan it was made from changes nothing of what is found.
-            assert tuple(told) == adviser.tried(fix.edits).question.findings, (finding.id, fix.label)
+            assert tuple(told) == adviser.tried(fix.edits).question.findings, (finding.id, label_of(fix))
             count += 1
     return count
 
@@ -144,27 +145,29 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
     """
     count, index = 0, PlanIndex(plan)
     for run in plan.runs.values():
-        without = apply_edits(plan, [Disconnect(run=run.id)])[0]
+        without = apply_edits(plan, [Disconnect(run=run.id)])
         settled = gain_plan(report_of(without)).edits
-        base = apply_edits(without, settled)[0] if settled else without
+        base = apply_edits(without, settled) if settled else without
         answers = say(base, f"{index.port_label(run.sending)} to {index.port_label(run.receiving)}").proposals
         if not answers:
             continue
-        plans = [apply_edits(base, answer.edits)[0] for answer in answers]
+        plans = [apply_edits(base, answer.edits) for answer in answers]
         brought_by = [stops(after) - stops(base) for after in plans]
         count += 1
         if brought_by[0]:
-            assert all(brought_by), (answers[0].title, "an answer without a stop comes later")
-            assert {stop.finding.id for stop in answers[0].stops} & brought_by[0], answers[0].title
+            assert all(brought_by), (answer_words(answers[0]).title, "an answer without a stop comes later")
+            assert {stop.finding.id for stop in answers[0].stops} & brought_by[0], answer_words(answers[0]).title
             continue
         report = report_of(plans[0])
         for made in plans[0].runs.keys() - base.runs.keys():
-            assert [way.id for way in Adviser(report).ways(made)][:1] in ([], [AS_IT_IS]), answers[0].title
+            assert [way.id for way in Adviser(report).ways(made)][:1] in ([], [AS_IT_IS]), answer_words(
+                answers[0]
+            ).title
         steps, sockets, after = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}, PlanIndex(plans[0])
         # What else the new level asks for, the line was not asked.
         if all(_socket(after, step) in sockets for step in steps):
             moved = [step for step in steps if not _is_one_step(plans[0], step)]
-            assert not moved, (answers[0].title, moved)
+            assert not moved, (answer_words(answers[0]).title, moved)
     return count
 
 
@@ -182,7 +185,7 @@ def _is_one_step(plan: Plan, step: Step) -> bool:
 def holds_the_fourth_law(adviser: Adviser) -> None:
     """A second gain plan changes nothing; none is worse by the judge than what stood, or than a single move."""
     plan, before = adviser.plan, adviser.report
-    planned, _ = apply_edits(plan, steps) if (steps := gain_plan(before).edits) else (plan, "")
+    planned = apply_edits(plan, steps) if (steps := gain_plan(before).edits) else plan
     after = report_of(planned)
     judged = judge(after, check(after))
     assert judged <= judge(before, check(before))
@@ -191,7 +194,7 @@ def holds_the_fourth_law(adviser: Adviser) -> None:
     for fix in (fix for finding in adviser.findings for fix in adviser.fixes(finding) if len(fix.edits) == 1):
         tried = adviser.tried(fix.edits).question
         if changed_aspects(plan, tried.plan) == Aspect.LEVELS:
-            assert judged <= adviser.tried(fix.edits).judgement, fix.label
+            assert judged <= adviser.tried(fix.edits).judgement, label_of(fix)
 
 
 def holds_the_fifth_law(plan: Plan) -> None:

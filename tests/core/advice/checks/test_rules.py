@@ -281,7 +281,7 @@ def test_rule(case):
     assert not any(case.says in said(finding, PlanIndex(case.good)).text for finding in found(case.good, case.rule))
     if case.cured:
         fix = fixes(case.bad, bad[0])[0]
-        cured, _ = apply_edits(case.bad, fix.edits)
+        cured = apply_edits(case.bad, fix.edits)
         assert bad[0].id not in {finding.id for finding in found(cured, case.rule)}, fix.label
 
 
@@ -307,7 +307,7 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     """Where a camera has no timecode socket: jammed in place of the camera, its track kept for nothing else."""
     plan = jammed_camera("mirrorless-mic")
     (finding,) = found(plan, "missed-jam")
-    cured, _ = apply_edits(plan, fixes(plan, finding)[0].edits)
+    cured = apply_edits(plan, fixes(plan, finding)[0].edits)
     timecode_device = next(item for item in timecode_devices(Report(trace_plan(cured))) if item.device == "cam")
     assert (timecode_device.gets, timecode_device.giver, timecode_device.loss_db) == (
         Gets.SOUND,

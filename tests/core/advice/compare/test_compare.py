@@ -102,7 +102,7 @@ def test_automatic_level_is_off_in_every_way():
     """It brings the noise of the pause up to where the tone was, whatever the way."""
     auto = Report(trace_plan(made(put("cam", "mic.auto.menu", True), base=line_into_camera())))
     plans = way_plans(auto, "run-2")
-    assert plans[AS_IT_IS].label == "as it is set now, automatic level off"
+    assert plans[AS_IT_IS].does.facts == {"automatic_level_off": True}
     assert plans[AS_IT_IS].plan == way_plans(REPORT, "run-2")[AS_IT_IS].plan
     assert plans[LEAD].plan == way_plans(REPORT, "run-2")[LEAD].plan
 

@@ -19,12 +19,12 @@ from tidy_trunk.core.plan import (
     RouteBus,
     SetParts,
     apply_edits,
-    differences,
 )
 from tidy_trunk.core.sound.levels import Report, doubts, first_measurement, heard_at
 from tidy_trunk.core.sound.simulation import Play, Simulator, truth
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, TidyTrunkError
+from tidy_trunk.words import difference_sentences
 
 WHEN = "2026-11-25T09:30"
 
@@ -35,7 +35,7 @@ def report_of(plan):
 
 def read(plan, track, dbfs, read_from=ReadFrom.RECORDING):
     edit = taken(report_of(plan), track, sent_dbfs=-20.0, read_dbfs=dbfs, read_from=read_from, when=WHEN)
-    return apply_edits(plan, [edit])[0]
+    return apply_edits(plan, [edit])
 
 
 def step_of(plan, track="cam.L"):
@@ -193,9 +193,9 @@ def test_what_hangs_on_a_lined_up_track_follows():
 
 def test_a_device_takes_its_line_ups_with_it():
     plan = read(padded_plan(), "cam.L", -28.0)
-    assert "is lined up" in " ".join(differences(padded_plan(), plan))
+    assert "is lined up" in " ".join(difference_sentences(padded_plan(), plan))
     for gone in ("cam", "bag"):
-        assert apply_edits(plan, [RemoveDevice(device=gone)])[0].line_ups == {}
+        assert apply_edits(plan, [RemoveDevice(device=gone)]).line_ups == {}
 
 
 @pytest.mark.parametrize(
@@ -276,7 +276,7 @@ def test_behind_the_tone_voices_are_let_heard():
         quiet_dbfs=-40, average_dbfs=-26, peak_dbfs=-12, noise_dbfs=None, noise_a_dbfs=None, is_clipped=False, seconds=9
     )
     taken_over = heard_at(report_of(padded_plan()), track, heard).edits
-    after = apply_edits(padded_plan(), taken_over)[0]
+    after = apply_edits(padded_plan(), taken_over)
     step = voice_steps(report_of(after))[0]
     assert step.is_heard and step.average_dbfs == pytest.approx(-26, abs=0.1)
     assert step.within_db < track.sound.tolerance_db

@@ -13,12 +13,12 @@ from tidy_trunk.core.plan import (
     ReadFrom,
     Scale,
     apply_edits,
-    differences,
     law_key,
 )
 from tidy_trunk.core.sound.simulation import Play, Simulator, meter_shows_dbfs, tone_steps, truth
 from tidy_trunk.document import read_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.words import difference_sentences
 
 GAIN = "mic.mic.gain_db"
 
@@ -35,7 +35,7 @@ def with_law(plan, steps, scale=None):
     found = law_edits(
         report_of(plan), knob(plan), steps, noisy_from=None, scale=scale, read_from=ReadFrom.RECORDING, when=WHEN
     )
-    return apply_edits(plan, found)[0]
+    return apply_edits(plan, found)
 
 
 BENT = [step(1.5, -40.0), step(4.5, -36.0), step(7.5, -31.0), step(30.0, -3.0, clipped=True)]
@@ -65,7 +65,7 @@ def test_what_was_read_before_stays_as_it_was_read():
     assert step_of(after).state is State.DONE and step_of(after).shows_dbfs == pytest.approx(-29.0, abs=0.01)
     turned = step_of(made(put("cam", GAIN, 7.5), base=after))
     assert turned.state is State.STALE and turned.shows_dbfs == pytest.approx(-29.0 + 9.0, abs=0.01)
-    assert "measured at 3 positions" in " ".join(differences(plan, after))
+    assert "measured at 3 positions" in " ".join(difference_sentences(plan, after))
 
 
 def test_marks_of_its_own_lie_evenly_on_the_knob():
@@ -126,7 +126,7 @@ def test_a_meter_that_is_known_to_be_wrong_is_read_right():
     """By hand: it showed 2, 3 and 2.5 too much: 2.5 too high, and no reading further off than an eye reads."""
     plan = padded_plan()
     pairs = [MeterPair(-18, -20), MeterPair(-9, -12), MeterPair(-27.5, -30)]
-    known = apply_edits(plan, [meter_edit(report_of(plan), "cam.L", pairs, WHEN)])[0]
+    known = apply_edits(plan, [meter_edit(report_of(plan), "cam.L", pairs, WHEN)])
     found = step_of(known)
     assert (found.meter.reads_high_db, found.meter.within_db) == (2.5, 1.0)
     assert found.meter_shows_dbfs == pytest.approx(found.shows_dbfs + 2.5)
@@ -134,18 +134,18 @@ def test_a_meter_that_is_known_to_be_wrong_is_read_right():
     assert edit.line_up.read_dbfs == -20.0
     edit = taken(report_of(known), "cam.L", sent_dbfs=-20, read_dbfs=-17.5, read_from=ReadFrom.RECORDING, when=WHEN)
     assert edit.line_up.read_dbfs == -17.5, "a recording needs no meter"
-    assert "reads 2.5 dB too high" in " ".join(differences(plan, known))
+    assert "reads 2.5 dB too high" in " ".join(difference_sentences(plan, known))
     assert read_plan(write_plan(with_law(known, BENT, Scale(0, 31)))) == with_law(known, BENT, Scale(0, 31))
 
 
 def test_a_coarse_meter_makes_a_reading_less_sure():
     plan = padded_plan()
     pairs = [MeterPair(-18, -20), MeterPair(-12, -12)]
-    known = apply_edits(plan, [meter_edit(report_of(plan), "cam.L", pairs, WHEN)])[0]
+    known = apply_edits(plan, [meter_edit(report_of(plan), "cam.L", pairs, WHEN)])
     sure, unsure = (report_of(read(item, "cam.L", -20.0, ReadFrom.METER)).track("cam.L") for item in (plan, known))
     assert unsure.sound.tolerance_db == sure.sound.tolerance_db, "a spread of 1 dB either way is what an eye reads"
     pairs.append(MeterPair(-20, -26))
-    worse = apply_edits(plan, [meter_edit(report_of(plan), "cam.L", pairs, WHEN)])[0]
+    worse = apply_edits(plan, [meter_edit(report_of(plan), "cam.L", pairs, WHEN)])
     assert (
         report_of(read(worse, "cam.L", -20.0, ReadFrom.METER)).track("cam.L").sound.tolerance_db
         > sure.sound.tolerance_db

@@ -71,7 +71,7 @@ def test_what_is_heard_is_what_was_predicted():
     @settings(max_examples=200, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
     @given(chains(), st.floats(20, 60), st.sampled_from([0.0, 60.0]))
     def compare(plan, room, rumble):
-        plan, _ = apply_edits(plan, [SetJob(room_noise_db_spl=round(room, 1), rumble_db_spl=rumble)])
+        plan = apply_edits(plan, [SetJob(room_noise_db_spl=round(room, 1), rumble_db_spl=rumble)])
         report = Report(trace_plan(plan))
         crowd, nobody = (Simulator(report.index, play, sample_count=COUNT) for play in (Play.CROWD, Play.NOBODY))
         timecode = {item.track for item in timecode_tracks(report)}  # which runs on when nobody speaks

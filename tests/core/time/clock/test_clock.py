@@ -22,7 +22,6 @@ from tidy_trunk.core.plan import (
     SetRole,
     TakePairDrift,
     apply_edits,
-    differences,
 )
 from tidy_trunk.core.plan.clocks import PairDrift
 from tidy_trunk.core.sound.levels import Report
@@ -209,14 +208,12 @@ def test_sound_by_radio_and_air_comes_late_to_a_monitor_and_a_switcher():
     assert not monitor.is_switcher and monitor.late_frames == 7
 
 
-def test_edits_on_time_read_well_and_go_back():
-    plan, told = apply_edits(jammed(), [
+def test_edits_on_time_go_back():
+    plan = apply_edits(jammed(), [
         SetBreak(label="Dinner", at_min=750, length_min=45), SetJam(device="bag", giver="tc", at_min=(750, EIGHT, 750)),
     ])  # fmt: skip
-    assert told == "Dinner at 12:30, 45 min; bag is jammed from tc by cable: 08:00, 12:30"
-    assert "bag is jammed from tc at 08:00, 12:30, was by nobody" in differences(jammed(), plan)
-    assert "break Dinner is new" in differences(jammed(), plan)
-    back, _ = apply_edits(plan, [RemoveBreak(id="dinner"), SetJam(device="bag", giver=None)])
+    assert plan.devices["bag"].jam.at_min == (EIGHT, 750), "in order, each once"
+    back = apply_edits(plan, [RemoveBreak(id="dinner"), SetJam(device="bag", giver=None)])
     assert back == jammed()
     assert made(RemoveDevice(device="tc"), base=plan).devices["bag"].jam is None, "a giver that is gone jams nobody"
 

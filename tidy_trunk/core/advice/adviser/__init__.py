@@ -4,7 +4,7 @@ from tidy_trunk.core.advice.adviser.adviser import Adviser, Taken, fixed
 from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, Outcome, Step, TrackChange, gain_plan
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
-from tidy_trunk.core.advice.adviser.matched import Matched, Matcher
+from tidy_trunk.core.advice.adviser.matched import How, Matched, Matcher
 from tidy_trunk.core.advice.adviser.move import Move
 from tidy_trunk.core.advice.adviser.settle import Pins
 from tidy_trunk.core.advice.adviser.ways import ways
@@ -13,6 +13,7 @@ __all__ = [
     "JUST_DB",
     "Adviser",
     "GainPlan",
+    "How",
     "Judgement",
     "Matched",
     "Matcher",

@@ -6,13 +6,13 @@ from functools import cached_property
 from itertools import islice
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.gain_plan import settled
+from tidy_trunk.core.advice.adviser.gain_plan import gain_plan, settled
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge, tracks_marks, wrong
 from tidy_trunk.core.advice.adviser.move import MAKERS, Move
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, PlacedFinding, Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS, Way
-from tidy_trunk.core.plan import Aspect, Edit, Plan, School
+from tidy_trunk.core.plan import Aspect, Edit, Plan, School, message
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan, upstream_of
 from tidy_trunk.errors import TidyTrunkError
@@ -125,12 +125,13 @@ class Adviser:
         ]
         return _first([*alone, *followed]) or self._instead_of_a_stop(finding, others)
 
-    def _instead_of_a_stop(self, finding: Finding, moves: Iterable[Move]) -> tuple[Move, ...]:
-        """Moves that leave new cautions in place of a stop that nothing else ends: a clipped voice is lost, a hiss is heard."""
-        if finding.severity is not Severity.STOP:
+    def _instead_of_a_stop(self, finding: Finding, moves: Sequence[Move]) -> tuple[Move, ...]:
+        """Where nothing else ends a stop: moves that leave new cautions in its place, as a clipped voice is lost and a hiss is
+        only heard; and what a gain plan of the job sets, which moves more at once than any of them."""
+        if finding.severity is not Severity.STOP or not moves:
             return ()
         found = []
-        for move in moves:
+        for move in (*moves, self._gain_plan):
             tried = self.tried(move.edits)
             if tried is None or self.new_stops(tried) or not self._mends(finding, tried):
                 continue
@@ -201,7 +202,7 @@ class Adviser:
         found = []
         follow = islice(self._moves(tried.question, owed[0]), MOST_TRIED_WITH) if len(owed) <= most else ()
         for more in follow:
-            whole = Move(f"{move.label}; {more.label}", (*move.edits, *more.edits))
+            whole = Move((*move.does, *more.does), (*move.edits, *more.edits))
             found += [
                 item for item in self._with_what_it_brings(finding, whole, most - 1) if self._mends(finding, item[1])
             ]
@@ -289,6 +290,10 @@ class Adviser:
             and track.trace.id not in self._ruined
             and not (dead and dead & {stage.device for stage in upstream_of(track.trace.stage)})
         )
+
+    @cached_property
+    def _gain_plan(self) -> Move:
+        return Move((message("gain-plan", self._now.question.index),), gain_plan(self.report).edits)
 
     def _settle(self) -> Plan:
         """The whole job with every knob where it fits, worked out once for all questions about it."""

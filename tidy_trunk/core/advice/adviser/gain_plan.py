@@ -165,7 +165,7 @@ def _cured(question: Question, pins: Pins, cures: Cures) -> Plan:
                 continue
             edits = _switches(question, finding, pins)
             try:
-                changed, _ = apply_edits(changed, edits)
+                changed = apply_edits(changed, edits)
             except TidyTrunkError:
                 continue
             ended.update({(edit.device, edit.control): PlacedFinding(finding, question.index) for edit in edits})

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.ways import ways
-from tidy_trunk.core.advice.ways import NOTHING, Trial, Upstream, Way, way_of
+from tidy_trunk.core.advice.ways import Trial, Upstream, Way, way_of
 from tidy_trunk.core.gear.catalogue import DEVICES, InputPort, Kind, OutputPort, Signal, Supply, mode_key, switch_key
 from tidy_trunk.core.plan import (
     AddDevice,
@@ -20,6 +20,7 @@ from tidy_trunk.core.plan import (
     SetControl,
     apply_edits,
     free_id,
+    message,
 )
 from tidy_trunk.core.sound.cable_chains import JOINT_M, find_cable_chains
 from tidy_trunk.core.sound.levels import Report
@@ -42,40 +43,41 @@ def inserted_devices(report: Report, run_id: str) -> list[Way]:
     run = index.plan.runs[run_id]
     found = [
         inserted_device
-        for plan, device, needs in _boxes(index, run)
-        if (inserted_device := _by(report.index.plan, plan, run, device, needs)) is not None
+        for plan, device in _boxes(index, run)
+        if (inserted_device := _by(index, plan, run, device)) is not None
     ]
-    return sorted(found, key=lambda item: (item.clips, item.needs != NOTHING, item.noise_dbfs - item.average_dbfs))
+    return sorted(found, key=lambda item: (item.clips, item.needs is not None, item.noise_dbfs - item.average_dbfs))
 
 
-def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str, str]]:
-    """Boxes to go by: the edits that bring each, its id, and what must be had for it."""
+def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str]]:
+    """Boxes to go by: the edits that bring each, and its id."""
     ends = (run.sending.device, run.receiving.device)
     for unit in index.units():
         if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
-            yield [], unit.device.id, NOTHING
+            yield [], unit.device.id
     for class_id in BOXES:
         label = DEVICES[class_id].label
         box = AddDevice(class_id=class_id, id=free_id(class_id, index.plan.devices), label=label)
-        yield [box], str(box.id), f"1 {label[0].lower()}{label[1:]}"
+        yield [box], str(box.id)
 
 
-def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> Way | None:
+def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Way | None:
     """The way by one device in between, matched as well as its knobs allow; None where it does not go."""
+    plan = index.plan
     try:
-        state, _ = apply_edits(plan, [Disconnect(run=run.id), *brought])
+        state = apply_edits(plan, [Disconnect(run=run.id), *brought])
         edits: list[Edit] = [Disconnect(run=run.id), *brought]
         unit = PlanIndex(state).unit(device)
         for more in (_into(state, run, unit), _out_of(state, run, unit)):
             edits += more
-            state, _ = apply_edits(state, more)
+            state = apply_edits(state, more)
             if not more:
                 return None
         for new in [item for item in state.runs if item not in plan.runs or item == run.id]:
             best = next((way for way in ways(Report(trace_plan(state)), new) if way.fits and not way.clips), None)
             if best is not None:
                 edits += best.edits
-                state, _ = apply_edits(state, best.edits)
+                state = apply_edits(state, best.edits)
         report = Report(trace_plan(state))
         last = next(item for item in report.index.plan.runs.values() if item.receiving == run.receiving)
         trial = Trial(state, last.id, Upstream(report, last.receiving.device))
@@ -84,11 +86,12 @@ def _by(plan: Plan, brought: list[Edit], run: Run, device: str, needs: str) -> W
     return way_of(
         trial,
         id=f"box-{device}",
-        label=f"Via {unit.label if needs == NOTHING else 'a ' + needs[2:]}",
+        does=message("via-new", index, class_id=unit.device_class.id)
+        if brought
+        else message("via", index, device=device),
         edits=tuple(edits),
-        needs=needs,
-        loses="",
-        risk="one more thing to power, to carry and to switch on",
+        needs=message("one-device", index, class_id=unit.device_class.id) if brought else None,
+        risks=(message("one-more-device", index),),
     )
 
 

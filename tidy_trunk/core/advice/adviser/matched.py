@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from itertools import islice
 from typing import Final
 
@@ -15,7 +16,7 @@ from tidy_trunk.core.advice.adviser.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import Edit, Plan, PlanIndex, PortRef, SetControl, apply_edits
+from tidy_trunk.core.plan import Connect, Edit, Message, Plan, PlanIndex, PortRef, SetControl, apply_edits, message
 from tidy_trunk.core.sound.trace import is_powered
 
 MOST_BETTERED: Final = 6
@@ -27,6 +28,15 @@ SAME_DB: Final = 0.05
 """ASSUMED_ difference that is printed as none."""
 
 
+class How(StrEnum):
+    """How a run is made."""
+
+    PLAIN = "plain"  # with nothing set, as nothing has to be
+    MATCHED = "matched"
+    VIA = "via"  # another device
+    UNMATCHED = "unmatched"  # with nothing set, though something ought to be
+
+
 @dataclass(frozen=True, slots=True)
 class Matched:
     """A run with what is set for it. `stops`: what would then stand and did not before; `is_plain`: nothing is set."""
@@ -35,6 +45,10 @@ class Matched:
     plan: Plan
     stops: tuple[Finding, ...]
     is_plain: bool
+
+    @property
+    def how(self) -> How:
+        return _how(self.move)
 
 
 _Candidate = tuple[tuple[float, ...], Move, Tried]
@@ -47,21 +61,20 @@ class Matcher:
     def __init__(self, adviser: Adviser) -> None:
         self._adviser = adviser
 
-    def matched(self, title: str, run_edits: Sequence[Edit], *, bare: bool = False) -> list[Matched]:
+    def matched(self, run_edits: Sequence[Edit], *, bare: bool = False) -> list[Matched]:
         """Ways to make a run, best first by the judge.
 
         Args:
-            title: What the run is called in answers.
-            run_edits: The edits that make it, the first of them the run itself.
+            run_edits: The edits that make it.
             bare: Its lead was asked for by name: nothing else is set.
         """
-        plain = Move(title, tuple(run_edits))
+        plain = Move(self._made(run_edits, How.PLAIN), tuple(run_edits))
         made = self._adviser.tried(plain.edits)
         if made is None:
             return []
         before = self._adviser.plan
         run_id = next(run for run in made.question.plan.runs if run not in before.runs)
-        choices = [*([] if bare else self._choices(title, run_edits, made, run_id)), plain]
+        choices = [*([] if bare else self._choices(run_edits, made, run_id)), plain]
         found: list[_Candidate] = []
         for move in choices:
             tried = self._adviser.tried(move.edits)
@@ -71,21 +84,22 @@ class Matcher:
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         best, *others = sorted(found, key=lambda item: item[0])
         if not bare:
-            best = self._bettered(title, best)
+            best = self._bettered(best)
         return [
             Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
             for _, move, tried in (best, *others)
         ]
 
-    def _bettered(self, title: str, best: _Candidate) -> _Candidate:
+    def _bettered(self, best: _Candidate) -> _Candidate:
         """The same with every switch and knob at the sockets of its runs that makes it better still; where none does, with
         another way of a run; and where that does not either, with what a gain plan would set there."""
-        label = f"{title}, matched" if best[1].label == title else best[1].label
+        move = best[1]
+        does = self._made(move.edits, How.MATCHED) if _how(move) is How.PLAIN else move.does
         for _ in range(MOST_BETTERED):
             better = (
-                self._better(label, best, _settings, tuple)
-                or self._better(label, best, _ways, wrong)
-                or self._better(label, best, _planned, tuple)
+                self._better(does, best, _settings, tuple)
+                or self._better(does, best, _ways, wrong)
+                or self._better(does, best, _planned, tuple)
             )
             if better is None:
                 break
@@ -93,7 +107,11 @@ class Matcher:
         return best
 
     def _better(
-        self, label: str, than: _Candidate, more_of: _More, rank: Callable[[Judgement], tuple[float, ...]]
+        self,
+        does: tuple[Message, ...],
+        than: _Candidate,
+        more_of: _More,
+        rank: Callable[[Judgement], tuple[float, ...]],
     ) -> _Candidate | None:
         """The best that an answer comes to with what may be changed at its runs; None where it is the best itself.
 
@@ -105,26 +123,33 @@ class Matcher:
         for edits in [(*move.edits, *more) for run_id in runs for more in more_of(made.question, run_id)]:
             tried = self._adviser.tried(edits)
             if tried is not None and rank(tried.judgement) < rank(best[2].judgement):
-                best = (wrong(tried.judgement), Move(label, edits), tried)
+                best = (wrong(tried.judgement), Move(does, edits), tried)
         return None if best is than else best
 
-    def _choices(self, title: str, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
+    def _choices(self, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
         question = made.question
         run = question.plan.runs[run_id]
         if not is_powered(question.index, run.sending.device):
-            return self._by_boxes(title, made, run_id)
+            return self._by_boxes(run_edits, made, run_id)
         found = [
-            Move(f"{title}, matched" if way.edits else title, (*run_edits, *way.edits))
+            Move(self._made(run_edits, How.MATCHED if way.edits else How.PLAIN), (*run_edits, *way.edits))
             for way in question.ways(run_id)[:MOST_WAYS]
         ]
-        chain = Move(f"{title}, matched", (*run_edits, *settled_towards(question, run_id)))
+        does = self._made(run_edits, How.MATCHED)
+        chain = Move(does, (*run_edits, *settled_towards(question, run_id)))
         return [*found, chain] if self._leaves_others(chain) else found
+
+    def _made(self, edits: Sequence[Edit], how: How, via: Message | None = None) -> tuple[Message, ...]:
+        """What is said of a run that edits make."""
+        *_, run = (edit for edit in edits if isinstance(edit, Connect))
+        index = self._adviser.report.index
+        return (message("connect", index, sending=run.sending, receiving=run.receiving, how=how, via=via),)
 
     def _limited(self, move: Move, tried: Tried, run_id: str) -> list[Move]:
         """The same with the limiter on at the end of the run, where a burst would go over there."""
         bursts = [item for item in tried.question.findings if item.rule == "burst-clips" and item.run == run_id]
         return [
-            Move(move.label, (*move.edits, *more.edits)) for item in bursts for more in limiter(tried.question, item)
+            Move(move.does, (*move.edits, *more.edits)) for item in bursts for more in limiter(tried.question, item)
         ]
 
     def _leaves_others(self, move: Move) -> bool:
@@ -139,19 +164,24 @@ class Matcher:
             if track.trace.id in after
         )
 
-    def _by_boxes(self, title: str, made: Tried, run_id: str) -> list[Move]:
+    def _by_boxes(self, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
         """Where the socket cannot power the microphone: the quietest ways by a box between."""
         return [
             Move(
-                f"{title}, {inserted_device.label[:1].lower()}{inserted_device.label[1:]}", inserted_device.edits[1:]
+                self._made(run_edits, How.VIA, inserted_device.does), inserted_device.edits[1:]
             )  # there is no run yet to take out
             for inserted_device in inserted_devices(made.question.report, run_id)[:MOST_BOXES]
         ]
 
 
+def _how(move: Move) -> How:
+    how: How = move.does[0].facts["how"]
+    return how
+
+
 def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     """The best ways of a run's joint that change something."""
-    others = (way.edits for way in question.ways(run_id) if apply_edits(question.plan, way.edits)[0] != question.plan)
+    others = (way.edits for way in question.ways(run_id) if apply_edits(question.plan, way.edits) != question.plan)
     yield from islice(others, MOST_WAYS)
 
 

@@ -1,21 +1,30 @@
 """A move: a few edits that may mend something. Who proposes which for a finding is registered here, and tried elsewhere."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding
-from tidy_trunk.core.plan import Edit
+from tidy_trunk.core.plan import Edit, Message, PlanIndex, SetControl, message
 
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """Edits that are made together, with the sentence on the button, and the cautions that they bring."""
+    """Edits that are made together, what they do, to be said on a button, and the cautions that they bring."""
 
-    label: str
+    does: tuple[Message, ...]
     edits: tuple[Edit, ...]
     brings: tuple[PlacedFinding, ...] = ()
+
+
+def move(does: Message, *edits: Edit) -> Move:
+    return Move((does,), edits)
+
+
+def setting(index: PlanIndex, edits: Sequence[SetControl]) -> Message:
+    """Controls set: the edits themselves say it."""
+    return message("set-controls", index, edits=tuple(edits))
 
 
 Maker = Callable[[Question, Finding], Iterable[Move]]

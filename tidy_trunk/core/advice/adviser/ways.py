@@ -91,11 +91,11 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
         way = way_of(
             trial,
             id=candidate.id,
-            label=candidate.label,
+            does=candidate.does,
             edits=(*manual, *candidate.edits, *turn),
             needs=candidate.needs,
             loses=candidate.loses,
-            risk=candidate.risk,
+            risks=candidate.risks,
         )
     except PlanError:
         return None  # a way that this plan cannot take is no way

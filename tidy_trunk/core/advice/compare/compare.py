@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.adviser import ways
 from tidy_trunk.core.advice.ways import AS_IT_IS, by_hand, reached
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.base.units import sum_powers_db
-from tidy_trunk.core.plan import Plan, edited
+from tidy_trunk.core.plan import Message, Plan, edited, message
 from tidy_trunk.core.sound.levels import LevelSolver, Report, known_sender
 from tidy_trunk.core.sound.trace import Stage, trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
@@ -52,7 +52,7 @@ class WayPlan:
     """A way to match a run, with the plan in which it is taken."""
 
     id: str
-    label: str
+    does: Message
     plan: Plan
 
 
@@ -79,7 +79,7 @@ class Compared:
     """
 
     way: str
-    label: str
+    does: Message
     recorded: Recorded
     hiss_db: float
     predicted_tone_dbfs: float
@@ -113,11 +113,11 @@ def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
     unit = report.index.unit(end.device)
     # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
     manual = by_hand(unit, unit.input(end.port))
-    label = "as it is set now" + (", automatic level off" if manual else "")
+    now = message("as-it-is-set", report.index, automatic_level_off=bool(manual))
     return {
-        AS_IT_IS: WayPlan(id=AS_IT_IS, label=label, plan=edited(plan, manual)),
+        AS_IT_IS: WayPlan(id=AS_IT_IS, does=now, plan=edited(plan, manual)),
         **{
-            way.id: WayPlan(id=way.id, label=way.label, plan=edited(plan, way.edits))
+            way.id: WayPlan(id=way.id, does=way.does, plan=edited(plan, way.edits))
             for way in found
             if way.id != AS_IT_IS
         },
@@ -181,7 +181,7 @@ def _compared(way: WayPlan, found: Recorded, thought: _Predicted, place: int, pr
     near = abs(off_db) <= WORTH_TELLING_DB and kind is NoiseKind.HISS
     return Compared(
         way=way.id,
-        label=way.label,
+        does=way.does,
         recorded=found,
         hiss_db=hiss_db,
         predicted_tone_dbfs=thought.tone_dbfs,

@@ -12,7 +12,7 @@ from tidy_trunk.core.advice.ways.trial import (
     switched,
 )
 from tidy_trunk.core.advice.ways.wanted_pad import FREE, WantedPad, wanted_pad
-from tidy_trunk.core.advice.ways.way import NOTHING, Way, way_of
+from tidy_trunk.core.advice.ways.way import Way, way_of
 
 __all__ = [
     "ALLOWED_MISS_DB",
@@ -20,7 +20,6 @@ __all__ = [
     "AUDIBLE_DB",
     "FREE",
     "JUST_DB",
-    "NOTHING",
     "PADDED_FROM_DB",
     "Candidate",
     "Ends",

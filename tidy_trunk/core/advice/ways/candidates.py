@@ -4,7 +4,6 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.advice.ways.way import NOTHING
 from tidy_trunk.core.base.units import combine_tolerances_db
 from tidy_trunk.core.gear.catalogue import (
     LEADS,
@@ -23,7 +22,19 @@ from tidy_trunk.core.gear.catalogue import (
     pad_key,
     trim_key,
 )
-from tidy_trunk.core.plan import Edit, MoveRun, Part, PlacedDevice, PlanIndex, PortRef, Run, SetControl, SetParts
+from tidy_trunk.core.plan import (
+    Edit,
+    Message,
+    MoveRun,
+    Part,
+    PlacedDevice,
+    PlanIndex,
+    PortRef,
+    Run,
+    SetControl,
+    SetParts,
+    message,
+)
 from tidy_trunk.core.sound.cable_chains import SHORT_M, find_cable_chains
 from tidy_trunk.core.sound.levels import input_stage_dbu
 
@@ -36,11 +47,11 @@ class Candidate:
     """
 
     id: str
-    label: str
+    does: Message
     edits: tuple[Edit, ...]
-    needs: str = NOTHING
-    loses: str = ""
-    risk: str = ""
+    needs: Message | None = None
+    loses: Message | None = None
+    risks: tuple[Message, ...] = ()
     cost: int = 0
     is_pad: bool = False
     is_now: bool = False
@@ -56,7 +67,7 @@ PADDED_FROM_DB: Final = 6.0
 def candidates(index: PlanIndex, run: Run) -> Iterator[Candidate]:
     """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
     end = Ends(index, run)
-    yield Candidate(id=AS_IT_IS, label="As it is now", edits=(), is_now=True)
+    yield Candidate(id=AS_IT_IS, does=message("as-it-is", index), edits=(), is_now=True)
     if len(end.sender.timecode_channels(end.output)) == len(end.output.channels):
         return  # every other way would carry something else
     yield from _input_modes(end)
@@ -66,7 +77,7 @@ def candidates(index: PlanIndex, run: Run) -> Iterator[Candidate]:
     yield from _headphones(end)
     yield from _camera_attenuator(end)
     yield from _aes3(end)
-    yield Candidate(id="gain", label=f"Only turn {end.receiver.label}'s gain", edits=())
+    yield Candidate(id="gain", does=message("only-gain", index, device=run.receiving.device), edits=())
 
 
 class Apart(NamedTuple):
@@ -148,7 +159,7 @@ def _input_modes(end: Ends) -> Iterator[Candidate]:
             edit = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=mode.id)
             yield Candidate(
                 id=f"input-{mode.id}",
-                label=f"Switch {end.receiver.label} {end.input.label} to {mode.label}",
+                does=message("switch-mode", end.index, socket=end.run.receiving, mode=mode.id),
                 edits=(edit,),
             )
 
@@ -159,7 +170,7 @@ def _output_modes(end: Ends) -> Iterator[Candidate]:
             edit = SetControl(device=end.sender.device.id, control=mode_key(end.output.id), value=mode.id)
             yield Candidate(
                 id=f"output-{mode.id}",
-                label=f"Switch {end.sender.label} {end.output.label} to {mode.label}",
+                does=message("switch-mode", end.index, socket=end.run.sending, mode=mode.id),
                 edits=(edit,),
             )
 
@@ -180,12 +191,10 @@ def _pads(end: Ends) -> Iterator[Candidate]:
     for loss_db, lead, parts in _just_enough(end, found):
         yield Candidate(
             id=f"lead-{lead.id}",
-            label=f"Use your own cable {lead.label}"
-            if lead.id in end.index.own_leads
-            else f"Use the {loss_db:g} dB attenuator",
+            does=message("use-attenuator", end.index, lead=lead.id, loss_db=loss_db),
             edits=(SetParts(run=end.run.id, parts=parts),),
-            needs=f"1 {lead.label}",
-            risk="looks like the plain cable: mark it",
+            needs=message("one-cable", end.index, lead=lead.id),
+            risks=(message("looks-like-plain", end.index),),
             cost=1,
             is_pad=True,
         )
@@ -235,15 +244,17 @@ def _trim(end: Ends) -> Iterator[Candidate]:
     padded = end.plain_parts != end.run.parts
     if wanted is None or (wanted == end.sender.trim_mark_db(end.output, end.sends) and not padded):
         return
-    risk = f"whoever turns it up again clips {end.receiver.label}" if wanted < end.sends.trim.maximum_db else ""
-    if risk and end.sends.trim_kind is TrimKind.DIGITAL:
-        risk += "; its own hiss does not go down with it"
+    risks = []
+    if wanted < end.sends.trim.maximum_db:
+        risks.append(message("turned-up-clips", end.index, device=end.run.receiving.device))
+        if end.sends.trim_kind is TrimKind.DIGITAL:
+            risks.append(message("hiss-stays", end.index))
     edit = SetControl(device=end.sender.device.id, control=trim_key(end.output.id, end.sends.id), value=wanted)
     yield Candidate(
         id="trim",
-        label=f"Turn {end.sender.label} {end.output.label} to {wanted:g} dB".replace("-", "−"),
+        does=message("trim", end.index, socket=end.run.sending, to_db=wanted),
         edits=(SetParts(run=end.run.id, parts=end.plain_parts), edit) if padded else (edit,),
-        risk=risk,
+        risks=tuple(risks),
     )
 
 
@@ -273,10 +284,10 @@ def _headphones(end: Ends) -> Iterator[Candidate]:
             turn = SetControl(device=end.sender.device.id, control=trim_key(port.id, mode.id), value=trim_db)
             yield Candidate(
                 id="headphones",
-                label=f"Use {end.sender.label}'s headphone output at {trim_db:g} dB".replace("-", "−"),
+                does=message("use-headphone-output", end.index, device=end.sender.device.id, at_db=trim_db),
                 edits=(move, turn),
-                loses="listening there",
-                risk="whoever turns the volume turns the recording",
+                loses=message("listening", end.index),
+                risks=(message("volume-turns-recording", end.index),),
                 cost=2,
             )
 
@@ -288,9 +299,9 @@ def _camera_attenuator(end: Ends) -> Iterator[Candidate]:
     behind = end.input.pad_place is PadPlace.LAST
     yield Candidate(
         id="attenuator",
-        label=f"Switch on {end.receiver.label}'s attenuator",
+        does=message("attenuator-on", end.index, device=end.receiver.device.id),
         edits=(edit,),
-        risk="it sits behind the point that clips: what is cut stays cut" if behind else "",
+        risks=(message("attenuator-too-late", end.index),) if behind else (),
     )
 
 
@@ -310,10 +321,10 @@ def _aes3(end: Ends) -> Iterator[Candidate]:
             switch = SetControl(device=end.receiver.device.id, control=mode_key(end.input.id), value=digital.id)
             yield Candidate(
                 id="aes3",
-                label=f"AES3 from {end.sender.label}",
+                does=message("use-aes3", end.index, device=end.sender.device.id),
                 edits=(MoveRun(run=end.run.id, sending=ref, parts=joins[0].parts), switch),
-                needs="110 Ω cable",
-                loses=f"{port.label} of {end.sender.label}",
-                risk="level fixed by the sender: no knob saves it",
+                needs=message("aes3-cable", end.index),
+                loses=message("output-in-use", end.index, output=ref),
+                risks=(message("level-fixed", end.index),),
                 cost=1,
             )

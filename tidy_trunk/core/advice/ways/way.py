@@ -2,22 +2,19 @@
 
 import math
 from dataclasses import dataclass
-from typing import Final
 
 from tidy_trunk.core.advice.ways.trial import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
 from tidy_trunk.core.base.units import SILENCE_DB
-from tidy_trunk.core.plan import Edit, School
+from tidy_trunk.core.plan import Edit, Message, PlanIndex, School, message
 from tidy_trunk.core.sound.levels import Sound
-
-NOTHING: Final = "nothing"
-"""ASSUMED_ word for a way that takes no lead and no box."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Way:
     """A way with its result at the first track (or mix) that the run reaches, in dBFS.
 
-    needs, loses, risk: what must be had for it, what it takes away, and what may go wrong, in words.
+    does: what it is; needs, loses: what must be had for it, and what it takes away; None for nothing.
+    risks: what may go wrong; verdict: how its result fits.
     headroom_db: by how much the expected peaks may rise before anything on the whole way cuts them; negative where it does.
     noise_dbfs: of the gear, unweighted, as a meter shows it; below_room_db: how far it lies below the room to the ear.
     full_scale_margin_db: from the sender's full scale to what the input takes; negative where a burst would clip.
@@ -27,11 +24,11 @@ class Way:
     """
 
     id: str
-    label: str
+    does: Message
     edits: tuple[Edit, ...]
-    needs: str
-    loses: str
-    risk: str
+    needs: Message | None
+    loses: Message | None
+    risks: tuple[Message, ...]
     average_dbfs: float
     peak_dbfs: float
     headroom_db: float
@@ -43,12 +40,19 @@ class Way:
     sure: bool
     clips: bool
     fits: bool
-    verdict: str
+    verdict: Message
     best_for: tuple[School, ...] = ()
 
 
 def way_of(
-    trial: Trial, *, id: str, label: str, edits: tuple[Edit, ...], needs: str, loses: str, risk: str
+    trial: Trial,
+    *,
+    id: str,
+    does: Message,
+    edits: tuple[Edit, ...],
+    needs: Message | None = None,
+    loses: Message | None = None,
+    risks: tuple[Message, ...] = (),
 ) -> Way | None:
     """The result of a plan tried out, as a way; None where nothing arrives of what is planned.
 
@@ -65,11 +69,11 @@ def way_of(
     below = sound.room_noise_a - sound.gear_noise_a
     return Way(
         id=id,
-        label=label,
+        does=does,
         edits=edits,
         needs=needs,
         loses=loses,
-        risk=_risk(risk, margin, doubt),
+        risks=(*risks, *_near_full_scale(trial.index, margin, doubt)),
         average_dbfs=sound.average,
         peak_dbfs=sound.peak,
         headroom_db=sound.headroom_over_all_db,
@@ -81,39 +85,33 @@ def way_of(
         sure=margin > doubt,
         clips=clips,
         fits=not clips and abs(miss) <= ALLOWED_MISS_DB,
-        verdict=_verdict_unheard(margin) if silent else _verdict(sound, miss, below, margin),
+        verdict=_verdict_unheard(trial.index, margin) if silent else _verdict(trial.index, sound, miss, below, margin),
     )
 
 
-def _risk(risk: str, margin: float, doubt: float) -> str:
-    """What may go wrong: what the way brings with it, and a sender that comes too near to what the input takes."""
-    if margin < -ALLOWED_MISS_DB:
-        near = f"the sender's full scale lies {-margin:.0f} dB above what the input takes"
-    elif margin <= doubt:
-        near = f"the sender's full scale lies only {max(margin, 0.0):.0f} dB below what the input takes, ±{doubt:.0f}"
-    else:
-        near = ""
-    return "; ".join(part for part in (risk, near) if part)
+def _near_full_scale(index: PlanIndex, margin_db: float, doubt_db: float) -> tuple[Message, ...]:
+    """A sender that comes too near to what the input takes."""
+    if margin_db < -ALLOWED_MISS_DB:
+        return (message("sender-too-hot", index, by_db=-margin_db),)
+    if margin_db <= doubt_db:
+        return (message("sender-just-fits", index, margin_db=margin_db, doubt_db=doubt_db),)
+    return ()
 
 
-def _verdict_unheard(margin: float) -> str:
+def _verdict_unheard(index: PlanIndex, margin_db: float) -> Message:
     """Where no voice is planned yet."""
-    if math.isinf(margin):
-        return "no voice is planned yet, and one end states no full scale"
-    if margin < 0:
-        return f"at full scale it clips by {-margin:.0f} dB"
-    return f"full scale fits with {margin:.0f} dB to spare; no voice is planned yet"
+    if math.isinf(margin_db):
+        return message("no-voice-no-full-scale", index)
+    if margin_db < 0:
+        return message("full-scale-clips", index, by_db=-margin_db)
+    return message("full-scale-fits", index, margin_db=margin_db)
 
 
-def _verdict(sound: Sound, miss: float, below: float, margin: float) -> str:
+def _verdict(index: PlanIndex, sound: Sound, miss_db: float, below_db: float, margin_db: float) -> Message:
     if sound.clip is not None:
-        return f"still clips by {sound.clip.over_db:.1f} dB"
-    if miss < -ALLOWED_MISS_DB:
-        return f"{-miss:.0f} dB below the target"
-    if miss > ALLOWED_MISS_DB:
-        return f"{miss:.0f} dB above the target"
-    if margin < -ALLOWED_MISS_DB:
-        return f"fits, but a full-scale burst would clip by {-margin:.0f} dB"
-    if below >= AUDIBLE_DB:
-        return f"fits; its hiss lies {below:.0f} dB below the room: inaudible"
-    return "fits; its hiss is audible over the room noise"
+        return message("still-clips", index, by_db=sound.clip.over_db)
+    if abs(miss_db) > ALLOWED_MISS_DB:
+        return message("misses-target", index, miss_db=miss_db)
+    if margin_db < -ALLOWED_MISS_DB:
+        return message("fits-but-bursts-clip", index, by_db=-margin_db)
+    return message("fits", index, below_room_db=below_db, is_inaudible=below_db >= AUDIBLE_DB)

@@ -1,6 +1,6 @@
-"""Edits: named commands on a plan, each a pure function from plan to plan with its plain sentence."""
+"""Edits: named commands on a plan, each a pure function from plan to plan."""
 
-from tidy_trunk.core.plan.edits.base import Edit, apply_edits, edited, free_id, sentences
+from tidy_trunk.core.plan.edits.base import Edit, apply_edits, edited, free_id
 from tidy_trunk.core.plan.edits.clocks import DropPairDrift, RemoveBreak, SetBreak, SetJam, TakePairDrift
 from tidy_trunk.core.plan.edits.devices import (
     AddDevice,
@@ -13,7 +13,7 @@ from tidy_trunk.core.plan.edits.devices import (
     SetControl,
     SetFigure,
 )
-from tidy_trunk.core.plan.edits.job import SetJob, default_words
+from tidy_trunk.core.plan.edits.job import SetJob
 from tidy_trunk.core.plan.edits.leads import RemoveLead, SaveLead
 from tidy_trunk.core.plan.edits.line_ups import DropLineUp, TakeLineUp
 from tidy_trunk.core.plan.edits.measured import DropGainLaw, DropMeterError, TakeGainLaw, TakeMeterError
@@ -60,8 +60,6 @@ __all__ = [
     "TakeMeterError",
     "TakePairDrift",
     "apply_edits",
-    "default_words",
     "edited",
     "free_id",
-    "sentences",
 ]

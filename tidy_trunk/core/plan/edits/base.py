@@ -1,9 +1,9 @@
 """What an edit is, how several are applied as one, and the small parts that all of them share."""
 
 import re
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
-from typing import Final, Protocol, TypeVar
+from typing import Protocol, TypeVar
 
 from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Device, Plan
@@ -18,10 +18,6 @@ class Edit(Protocol):
 
     def apply(self, plan: Plan) -> Plan: ...
 
-    def sentence(self, plan: Plan) -> str:
-        """What it does to this plan (the state before), in plain words."""
-        ...
-
 
 def free_id(wanted: str, taken: Mapping[str, object]) -> str:
     """A short readable id made from a label, not yet taken."""
@@ -33,38 +29,22 @@ def free_id(wanted: str, taken: Mapping[str, object]) -> str:
     return candidate
 
 
-MOST_SENTENCES: Final = 5
-"""ASSUMED_ what one line of the history holds: the rest is told by comparing states."""
-
-
 def edited(plan: Plan, edits: Iterable[Edit]) -> Plan:
-    """The plan with edits done in order, to try them out: neither worded nor checked as a whole. Raises PlanError."""
+    """The plan with edits done in order, to try them out: not checked as a whole. Raises PlanError."""
     for edit in edits:
         plan = edit.apply(plan)
     return plan
 
 
-def sentences(plan: Plan, edits: Iterable[Edit]) -> Iterator[str]:
-    """What each of several edits does, each to the plan that the ones before it have made. Raises PlanError."""
-    for edit in edits:
-        yield edit.sentence(plan)
-        plan = edit.apply(plan)
-
-
-def apply_edits(plan: Plan, edits: Sequence[Edit]) -> tuple[Plan, str]:
-    """Apply edits in order; the new plan and one sentence for all of them.
+def apply_edits(plan: Plan, edits: Iterable[Edit]) -> Plan:
+    """The plan with edits done in order, checked as a whole.
 
     Raises:
         PlanError, InputError: One of them cannot be done; the plan given stays as it was.
     """
-    sentences = []
-    for edit in edits:
-        sentences.append(edit.sentence(plan))
-        plan = edit.apply(plan)
+    plan = edited(plan, edits)
     validate(plan)
-    told = sentences if len(sentences) <= MOST_SENTENCES else sentences[: MOST_SENTENCES - 1]
-    more = f"; and {len(sentences) - len(told)} more" if len(told) < len(sentences) else ""
-    return plan, "; ".join(told) + more
+    return plan
 
 
 def put(items: Mapping[str, _T], key: str, value: _T) -> dict[str, _T]:

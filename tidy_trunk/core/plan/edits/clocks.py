@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.plan.clocks import Break, Jam, JamOver, PairDrift, clock_words, pair_key, times_words
+from tidy_trunk.core.plan.clocks import Break, Jam, JamOver, PairDrift, pair_key
 from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, with_device, without
 from tidy_trunk.core.plan.model import Plan
 
@@ -26,13 +26,6 @@ class SetJam:
             jam = Jam(giver=device_of(plan, self.giver).id, over=self.over, at_min=tuple(sorted(set(self.at_min))))
         return with_device(plan, replace(device, jam=jam))
 
-    def sentence(self, plan: Plan) -> str:
-        label = device_of(plan, self.device).label
-        if self.giver is None:
-            return f"{label} is jammed by nobody"
-        giver, times = device_of(plan, self.giver).label, times_words(sorted(set(self.at_min)))
-        return f"{label} is jammed from {giver} by {'cable' if self.over is JamOver.LEAD else 'radio'}: {times}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetBreak:
@@ -49,9 +42,6 @@ class SetBreak:
         breaks = put(plan.breaks, break_id, item)
         return replace(plan, breaks=dict(sorted(breaks.items(), key=lambda entry: (entry[1].at_min, entry[0]))))
 
-    def sentence(self, plan: Plan) -> str:
-        return f"{self.label.strip()} at {clock_words(self.at_min)}, {self.length_min} min"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RemoveBreak:
@@ -63,9 +53,6 @@ class RemoveBreak:
         find(plan.breaks, self.id, "break")
         return replace(plan, breaks=without(plan.breaks, self.id))
 
-    def sentence(self, plan: Plan) -> str:
-        return f"No {find(plan.breaks, self.id, 'break').label}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TakePairDrift:
@@ -75,10 +62,6 @@ class TakePairDrift:
 
     def apply(self, plan: Plan) -> Plan:
         return replace(plan, pair_drifts=put(plan.pair_drifts, self.drift.key, self.drift))
-
-    def sentence(self, plan: Plan) -> str:
-        first, second = (device_of(plan, name).label for name in (self.drift.first, self.drift.second))
-        return f"{second} runs {drift_words(self.drift.ppm)} against {first}, measured"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,11 +75,3 @@ class DropPairDrift:
         key = pair_key(self.first, self.second)
         find(plan.pair_drifts, key, "measured pair of clocks")
         return replace(plan, pair_drifts=without(plan.pair_drifts, key))
-
-    def sentence(self, plan: Plan) -> str:
-        first, second = (device_of(plan, name).label for name in (self.first, self.second))
-        return f"{first} and {second}: back to what their clocks are good for"
-
-
-def drift_words(ppm: float) -> str:
-    return f"{ppm:+.1f} ppm".replace("-", "−")

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.gear.catalogue import Figure, Setting, figures_of, find_control
+from tidy_trunk.core.gear.catalogue import Figure, Setting, find_control
 from tidy_trunk.core.plan.edits.base import device_of, free_id, put, with_device, without
 from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Device, OwnClass, Plan
@@ -17,7 +17,8 @@ class AddDevice:
     label: str | None = None
     id: str | None = None
 
-    def _label(self, plan: Plan) -> str:
+    def label_in(self, plan: Plan) -> str:
+        """What it is called there: the label that was given, else that of its class with a number."""
         if self.label:
             return self.label.strip()
         own = plan.classes.get(self.class_id)
@@ -29,14 +30,11 @@ class AddDevice:
 
     def apply(self, plan: Plan) -> Plan:
         PlanIndex(plan).class_of(self.class_id)
-        label = self._label(plan)
+        label = self.label_in(plan)
         device_id = self.id or free_id(label, plan.devices)
         if device_id in plan.devices:
             raise PlanError(f"there is a device '{device_id}' already: give the new one another id")
         return with_device(plan, Device(id=device_id, label=label, class_id=self.class_id))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Add {self._label(plan)}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -50,9 +48,6 @@ class CopyDevice:
         copy = replace(device_of(plan, self.device), id=free_id(self.label, plan.devices), label=self.label.strip())
         return with_device(plan, copy)
 
-    def sentence(self, plan: Plan) -> str:
-        return f"Copy {device_of(plan, self.device).label} as {self.label.strip()}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RenameDevice:
@@ -63,9 +58,6 @@ class RenameDevice:
 
     def apply(self, plan: Plan) -> Plan:
         return with_device(plan, replace(device_of(plan, self.device), label=self.label.strip()))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"{device_of(plan, self.device).label} is now {self.label.strip()}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -99,9 +91,6 @@ class RemoveDevice:
         drifts = {key: found for key, found in plan.pair_drifts.items() if device.id not in (found.first, found.second)}
         return replace(plan, devices=devices, runs=runs, sources=sources, line_ups=line_ups, pair_drifts=drifts)
 
-    def sentence(self, plan: Plan) -> str:
-        return f"Remove {device_of(plan, self.device).label} and its cables"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetControl:
@@ -116,12 +105,6 @@ class SetControl:
         value = find_control(unit.device_class, self.control).check(self.value)
         return with_device(plan, replace(unit.device, settings=put(unit.device.settings, self.control, value)))
 
-    def sentence(self, plan: Plan) -> str:
-        unit = PlanIndex(plan).unit(self.device)
-        control = find_control(unit.device_class, self.control)
-        where = f" {unit.port(control.port).label}" if control.port else ""
-        return f"{unit.label}{where}: {control.label} to {control.words(control.check(self.value))}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RouteBus:
@@ -135,11 +118,6 @@ class RouteBus:
         device = device_of(plan, self.device)
         return with_device(plan, replace(device, routing=put(device.routing, self.bus, self.inputs)))
 
-    def sentence(self, plan: Plan) -> str:
-        unit = PlanIndex(plan).unit(device_of(plan, self.device).id)
-        inputs = ", ".join(unit.place_label(channel) for channel in self.inputs)
-        return f"{unit.label}: {unit.place_label(self.bus)} from {inputs or 'nothing'}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FeedOutput:
@@ -152,10 +130,6 @@ class FeedOutput:
     def apply(self, plan: Plan) -> Plan:
         device = device_of(plan, self.device)
         return with_device(plan, replace(device, feeds=put(device.feeds, self.channel, self.bus)))
-
-    def sentence(self, plan: Plan) -> str:
-        unit = PlanIndex(plan).unit(device_of(plan, self.device).id)
-        return f"{unit.label}: {unit.place_label(self.channel)} gives {unit.place_label(self.bus)}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -172,14 +146,6 @@ class SetFigure:
         if self.figure is not None:
             figures[self.path] = self.figure
         return with_device(plan, replace(device, figures=figures))
-
-    def sentence(self, plan: Plan) -> str:
-        unit = PlanIndex(plan).unit(self.device)
-        named = next((item for item in figures_of(unit.device_class) if item.path == self.path), None)
-        what = f"{unit.label} {named.label if named else self.path}"
-        if self.figure is None:
-            return f"{what}: as in its class"
-        return f"{what}: {self.figure.value:g} {named.unit if named else ''}, {self.figure.provenance}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -207,6 +173,3 @@ class CopyClass:
             meters={**plan.meters, **{meter.class_id: meter for meter in meters}},
         )
         return with_device(plan, replace(device, class_id=class_id, figures={}))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"New class {self.label.strip()} from {device_of(plan, self.device).label}"

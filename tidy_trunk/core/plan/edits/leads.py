@@ -32,10 +32,6 @@ class SaveLead:
         )
         return replace(plan, leads=put(plan.leads, lead_id, lead))
 
-    def sentence(self, plan: Plan) -> str:
-        known = self.id is not None and self.id in plan.leads
-        return f"{'Change cable' if known else 'New cable'} {self.label.strip()}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RemoveLead:
@@ -49,6 +45,3 @@ class RemoveLead:
             if any(part.lead == lead.id for part in run.parts):
                 raise PlanError(f"cable {run.number} uses {lead.label}: change that first")
         return replace(plan, leads=without(plan.leads, lead.id))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Remove cable {find(plan.leads, self.lead, 'cable of your own').label}"

@@ -1,12 +1,9 @@
 """Edits on runs: from where to where, through which leads."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import find, free_id, put, without
-from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
-from tidy_trunk.core.plan.path import path_words
 from tidy_trunk.errors import PlanError
 
 
@@ -36,10 +33,6 @@ class Connect:
         )
         return replace(plan, runs=put(plan.runs, run_id, run))
 
-    def sentence(self, plan: Plan) -> str:
-        index = PlanIndex(plan)
-        return f"Connect {index.port_label(self.sending)} to {index.port_label(self.receiving)}{_through(index, self.parts)}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetParts:
@@ -51,9 +44,6 @@ class SetParts:
     def apply(self, plan: Plan) -> Plan:
         run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=put(plan.runs, run.id, replace(run, parts=self.parts)))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Cable {find(plan.runs, self.run, 'cable').number}{_through(PlanIndex(plan), self.parts) or ' plugged directly'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,9 +57,6 @@ class SetPath:
         run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=put(plan.runs, run.id, replace(run, path=self.path)))
 
-    def sentence(self, plan: Plan) -> str:
-        return f"Cable {find(plan.runs, self.run, 'cable').number}: {path_words(self.path)}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetStrainRelief:
@@ -81,9 +68,6 @@ class SetStrainRelief:
     def apply(self, plan: Plan) -> Plan:
         run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=put(plan.runs, run.id, replace(run, strain_relief=self.on)))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Cable {find(plan.runs, self.run, 'cable').number}: {'strain relief fitted' if self.on else 'no strain relief'}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -105,11 +89,6 @@ class MoveRun:
         )
         return replace(plan, runs=put(plan.runs, run.id, moved))
 
-    def sentence(self, plan: Plan) -> str:
-        run, index = find(plan.runs, self.run, "cable"), PlanIndex(plan)
-        ends = f"{index.port_label(self.sending or run.sending)} to {index.port_label(self.receiving or run.receiving)}"
-        return f"Cable {run.number} now from {ends}{_through(index, self.parts or ())}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Disconnect:
@@ -120,16 +99,3 @@ class Disconnect:
     def apply(self, plan: Plan) -> Plan:
         run = find(plan.runs, self.run, "cable")
         return replace(plan, runs=without(plan.runs, run.id))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Remove {PlanIndex(plan).run_label(find(plan.runs, self.run, 'cable'))}"
-
-
-def _through(index: PlanIndex, parts: Sequence[Part]) -> str:
-    if not parts:
-        return ""
-    names = []
-    for part in parts:
-        lead = index.lead_of(part)
-        names.append(f"{part.length_m:g} m {lead.label}" if not lead.is_adapter else lead.label)
-    return f" by {' and '.join(names)}"

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
-from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, without
+from tidy_trunk.core.plan.edits.base import find, free_id, put, without
 from tidy_trunk.core.plan.model import (
     BURST_ABOVE_DB,
     SPEECH_PEAK_ABOVE_DB,
@@ -51,14 +51,6 @@ class AddSource:
         )
         return replace(plan, sources=put(plan.sources, source_id, source))
 
-    def sentence(self, plan: Plan) -> str:
-        at = "".join(
-            f", {distance:g} m from {find(plan.devices, mic, 'device').label}"
-            for mic, distance in self.heard_by.items()
-        )
-        unit = _UNITS[self.weighting]
-        return f"Add {self.label.strip()}, {self.average_db_spl:g} {unit} at 1 m{at}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetSource:
@@ -91,23 +83,6 @@ class SetSource:
         )
         return replace(plan, sources=put(plan.sources, source.id, changed))
 
-    def sentence(self, plan: Plan) -> str:
-        values = {
-            "quiet": self.quiet_db_spl,
-            "average": self.average_db_spl,
-            "peak": self.peak_db_spl,
-            "burst": self.burst_db_spl,
-        }
-        parts = [f"named {self.label.strip()}"] if self.label is not None else []
-        source = find(plan.sources, self.source, "source")
-        unit = _UNITS[self.weighting or source.weighting]
-        parts += [f"stated in {unit}"] if self.weighting is not None else []
-        parts += [f"{name} {value:g} {unit}" for name, value in values.items() if value is not None]
-        parts += [f"within {self.tolerance_db:g} dB"] if self.tolerance_db is not None else []
-        if self.irreplaceable is not None:
-            parts.append("happens only once" if self.irreplaceable else "can be repeated")
-        return f"{source.label}: {', '.join(parts) or 'nothing changed'}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Hear:
@@ -133,13 +108,6 @@ class Hear:
         changed = replace(source, heard_by=heard, off_axis_deg=angles)
         return replace(plan, sources=put(plan.sources, source.id, changed))
 
-    def sentence(self, plan: Plan) -> str:
-        source, device = find(plan.sources, self.source, "source"), device_of(plan, self.device)
-        if self.distance_m is None:
-            return f"{device.label} no longer at {source.label}"
-        angle = "" if self.off_axis_deg is None else f", {self.off_axis_deg:g}° off axis"
-        return f"{device.label} at {self.distance_m:g} m from {source.label}{angle}"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RemoveSource:
@@ -150,6 +118,3 @@ class RemoveSource:
     def apply(self, plan: Plan) -> Plan:
         source = find(plan.sources, self.source, "source")
         return replace(plan, sources=without(plan.sources, source.id))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Remove {find(plan.sources, self.source, 'source').label}"

@@ -3,7 +3,6 @@
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, with_device, without
-from tidy_trunk.core.plan.index import PlanIndex
 from tidy_trunk.core.plan.model import Defaults, Plan
 from tidy_trunk.core.plan.targets import Role, Target
 from tidy_trunk.errors import PlanError
@@ -19,17 +18,13 @@ class SaveTarget:
     of_peaks: bool = False
     id: str | None = None
 
-    def _target(self, plan: Plan) -> Target:
+    def target_in(self, plan: Plan) -> Target:
         target_id = self.id or free_id(f"own {self.label}", plan.targets)
         return Target(target_id, self.label.strip(), self.low_dbfs, self.high_dbfs, self.of_peaks)
 
     def apply(self, plan: Plan) -> Plan:
-        target = self._target(plan)
+        target = self.target_in(plan)
         return replace(plan, targets=put(plan.targets, target.id, target))
-
-    def sentence(self, plan: Plan) -> str:
-        target = self._target(plan)
-        return f"{'Change' if target.id in plan.targets else 'New'} target {target.label}: {target.words}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,9 +39,6 @@ class RemoveTarget:
         if any(getattr(plan.defaults, name) == target.id for name in uses):
             raise PlanError(f"the job uses the target {target.label}: choose another one for it first")
         return replace(plan, targets=without(plan.targets, target.id))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"Remove target {find(plan.targets, self.target, 'target of your own').label}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,6 +55,3 @@ class SetRole:
         if self.role is not Role.DIALOGUE:
             roles[self.bus] = self.role
         return with_device(plan, replace(device, roles=roles))
-
-    def sentence(self, plan: Plan) -> str:
-        return f"{PlanIndex(plan).unit(self.device).bus_label(self.bus)} is for {self.role}"

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding
 from tidy_trunk.core.gear.catalogue import (
@@ -32,7 +32,7 @@ from tidy_trunk.core.plan import (
     SetRole,
     apply_edits,
     free_id,
-    times_words,
+    message,
 )
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import Report
@@ -64,23 +64,21 @@ def keep_for(question: Question, finding: Finding) -> Iterator[Move]:
     """What a track that takes timecode, or lies beside one that does, is kept for."""
     role = Role.TIMECODE if finding.rule == "timecode-on-wrong-track" else Role.GUIDE
     device, _, bus = finding.track.partition(".")
-    yield Move(f"Keep it for {role}", (SetRole(device=device, bus=bus, role=role),))
+    yield move(message("keep-for", question.index, role=role), SetRole(device=device, bus=bus, role=role))
 
 
 @moves_for("timecode-rate")
 def jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
     """A device to the job's rate."""
-    label = question.index.unit(finding.device).label
     edit = SetControl(device=finding.device, control=TIMECODE_RATE_KEY, value=RATE_OF_JOB)
-    yield Move(f"Set {label} to the job's rate", (edit,))
+    yield move(message("timecode-rate-of-job", question.index, device=finding.device), edit)
 
 
 @moves_for("record-run")
 def free_run(question: Question, finding: Finding) -> Iterator[Move]:
     """A device to labels that go on between takes."""
-    label = question.index.unit(finding.device).label
     edit = SetControl(device=finding.device, control=TIMECODE_RUN_KEY, value=FREE_RUN)
-    yield Move(f"Set {label} to free run", (edit,))
+    yield move(message("free-run", question.index, device=finding.device), edit)
 
 
 @moves_for("sound-into-timecode")
@@ -90,7 +88,7 @@ def give_timecode(question: Question, finding: Finding) -> Iterator[Move]:
     mode = joint.output.timecode_mode
     if mode is not None:
         edit = SetControl(device=joint.sender.device.id, control=mode_key(joint.output.id), value=mode.id)
-        yield Move(f"Switch {joint.sender.label} {joint.output.label} to {mode.label}", (edit,))
+        yield move(message("switch-mode", question.index, socket=joint.run.sending, mode=mode.id), edit)
 
 
 @moves_for("missed-jam")
@@ -105,10 +103,8 @@ def jam_in_time(question: Question, finding: Finding) -> Iterator[Move]:
             device=timecode_device.device, giver=timecode_device.giver, over=timecode_device.jam.over, at_min=advised
         )
         often = jams_too_often(advised) > 0
-        worst = " if it parts as fast as it may" if often else ""
-        yield Move(
-            f"Jam from {question.index.unit(timecode_device.giver).label} at {times_words(advised)}{worst}", (edit,)
-        )
+        giver = timecode_device.giver
+        yield move(message("jam", question.index, giver=giver, at_min=advised, is_worst_case=often), edit)
         if not often:
             return
     yield from _from_the_first(question, timecode_device)
@@ -129,12 +125,12 @@ def _from_the_first(question: Question, timecode_device: TimecodeDevice) -> Iter
         device=timecode_device.device, giver=root, over=timecode_device.jam.over, at_min=timecode_device.jam.at_min
     )
     try:
-        advised = _jams_in(apply_edits(question.plan, [jam])[0], timecode_device.device)
+        advised = _jams_in(apply_edits(question.plan, [jam]), timecode_device.device)
     except TidyTrunkError:
         return
     if advised is not None:
-        label = question.index.unit(root).label
-        yield Move(f"Jam from {label} at {times_words(advised)}", (replace(jam, at_min=advised),))
+        does = message("jam", question.index, giver=root, at_min=advised, is_worst_case=False)
+        yield move(does, replace(jam, at_min=advised))
 
 
 def _jams_in(plan: Plan, device: str) -> tuple[int, ...] | None:
@@ -165,9 +161,8 @@ def number_the_frames(question: Question, finding: Finding) -> Iterator[Move]:
 
 
 def _begin_with(question: Question, device: str, giver: str) -> Move:
-    index = question.index
     jam = SetJam(device=device, giver=giver, at_min=(question.plan.defaults.day_begins_min,))
-    return Move(f"Jam {index.unit(device).label} from {index.unit(giver).label} when the day begins", (jam,))
+    return move(message("jam-when-day-begins", question.index, device=device, giver=giver), jam)
 
 
 @moves_for("nothing-to-sync-by")
@@ -201,7 +196,7 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
             if wanted >= 0:
                 figure = Figure(round(wanted, 1), 0.0, Provenance.MEASURED, "USER")
                 edit = SetFigure(device=sound.sender, path="traits.sound_delay_ms", figure=figure)
-                yield Move(f"Set {unit.label} to {wanted:.1f} ms", (edit,))
+                yield move(message("set-delay", question.index, device=sound.sender, ms=wanted), edit)
 
 
 def _timecode_device(question: Question, device: str) -> TimecodeDevice:
@@ -211,7 +206,7 @@ def _timecode_device(question: Question, device: str) -> TimecodeDevice:
 def _leads(question: Question, giver: str, taker: str) -> Iterator[Move]:
     """A timecode lead that stays on, where both have a free socket for it."""
     for edits in _connections(question.index, giver, taker, (Circuit.TIMECODE,)):
-        yield Move(f"Timecode cable from {question.index.unit(giver).label}, and leave it on", edits)
+        yield move(message("timecode-cable", question.index, giver=giver), *edits)
 
 
 def _connections(index: PlanIndex, giver: str, taker: str, circuits: Sequence[Circuit]) -> Iterator[tuple[Edit, ...]]:
@@ -249,15 +244,15 @@ def _generator(question: Question, timecode_device: TimecodeDevice) -> Iterator[
         SetJam(device=timecode_device.device, giver=None),
     ]
     try:
-        brought, _ = apply_edits(question.plan, edits)
+        brought = apply_edits(question.plan, edits)
         lead = next(
             _connections(PlanIndex(brought), box, timecode_device.device, (Circuit.TIMECODE, *SOUND_CIRCUITS)), None
         )
         if lead is None:
             return
-        connected, _ = apply_edits(brought, lead)
+        connected = apply_edits(brought, lead)
         edits += [*lead, *kept_for_timecode(connected, timecode_device.device)]  # traced there: a circle is told
         edits[1] = SetJam(device=box, giver=timecode_device.giver, at_min=_jams_in(connected, box) or (begins,))
     except TidyTrunkError:
         return
-    yield Move(f"Add a timecode generator that stays on {label}", tuple(edits))
+    yield move(message("add-generator", index, device=timecode_device.device), *edits)

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding
 from tidy_trunk.core.gear.catalogue import SAMPLE_RATE_KEY, Kind
-from tidy_trunk.core.plan import PlacedDevice, SetControl
+from tidy_trunk.core.plan import PlacedDevice, SetControl, message
 
 
 @moves_for("sample-rate")
@@ -14,7 +14,7 @@ def to_the_jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
     """A recorder or camera to the rate of the job, where it can."""
     unit, wanted = question.index.unit(finding.device), question.plan.defaults.sample_rate_hz
     if wanted in unit.device_class.traits.sample_rates_hz:
-        yield _to_rate(unit, wanted)
+        yield _to_rate(question, unit, wanted)
 
 
 @moves_for("sample-rate-between")
@@ -24,9 +24,9 @@ def to_the_others_rate(question: Question, finding: Finding) -> Iterator[Move]:
     takes = joint.receiver.sample_rate_hz
     can = takes in joint.sender.device_class.traits.sample_rates_hz
     if takes is not None and can and joint.sender.device_class.kind is not Kind.CAMERA:
-        yield _to_rate(joint.sender, takes)
+        yield _to_rate(question, joint.sender, takes)
 
 
-def _to_rate(unit: PlacedDevice, rate: int) -> Move:
+def _to_rate(question: Question, unit: PlacedDevice, rate: int) -> Move:
     edit = SetControl(device=unit.device.id, control=SAMPLE_RATE_KEY, value=str(rate))
-    return Move(f"Set {unit.label} to {rate / 1000:g} kHz", (edit,))
+    return move(message("sample-rate", question.index, device=unit.device.id, rate_hz=rate), edit)

@@ -3,15 +3,15 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
 from tidy_trunk.core.gear.catalogue import LEADS, POWER_KEY, Power, mates
-from tidy_trunk.core.plan import Part, SetControl, SetParts
+from tidy_trunk.core.plan import Part, SetControl, SetParts, message
 from tidy_trunk.core.sound.cable_chains import SHORT_M
 from tidy_trunk.core.sound.hum import COMPUTER, EARTH
 
-_FREE = {Power.BATTERY: "its battery", Power.CHARGER: "a USB charger", Power.ADAPTER: "a double-insulated adapter"}
+_FREE = (Power.BATTERY, Power.CHARGER, Power.ADAPTER)
 """What ties a device to nothing, or to hardly anything, the best first. [HANDBOOK] §9"""
 
 MOST_PLACES: Final = 2
@@ -32,7 +32,7 @@ def other_power(question: Question, finding: Finding) -> Iterator[Move]:
         free = next((power for power in _FREE if power in powers), None)
         if free is not None:
             edit = SetControl(device=first, control=POWER_KEY, value=free)
-            yield Move(f"Run {unit.label} from {_FREE[free]}", (edit,))
+            yield move(message("power-from", question.index, device=first, power=free), edit)
 
 
 @moves_for("hum-loop")
@@ -45,9 +45,8 @@ def isolators(question: Question, finding: Finding) -> Iterator[Move]:
     for joints in sorted(between.values(), key=len)[:MOST_PLACES]:
         edits = [edit for joint in joints if (edit := _isolated(joint)) is not None]
         if len(edits) == len(joints):
-            what = "an isolating transformer" if len(edits) == 1 else "isolating transformers"
-            numbers = " and ".join(str(joint.run.number) for joint in joints)
-            yield Move(f"Put {what} into cable{'s' if len(edits) > 1 else ''} {numbers}", tuple(edits))
+            runs = tuple(joint.run.id for joint in joints)
+            yield move(message("isolating-transformers", question.index, runs=runs), *edits)
 
 
 def _isolated(joint: Joint) -> SetParts | None:

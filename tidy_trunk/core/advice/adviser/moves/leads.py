@@ -3,11 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
 from tidy_trunk.core.gear.catalogue import OutputPort
-from tidy_trunk.core.plan import Disconnect, MoveRun, PortRef, SetParts, SetStrainRelief, order_m
+from tidy_trunk.core.plan import Disconnect, MoveRun, PortRef, SetParts, SetStrainRelief, message, order_m
 from tidy_trunk.core.sound.cable_chains import SHORT_M, find_cable_chains, keeping_loss, with_length
 
 _MOST = 2
@@ -23,8 +23,8 @@ def other_leads(question: Question, finding: Finding) -> Iterator[Move]:
     own = question.index.own_leads
     joins = find_cable_chains(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
     for join in [join for join in joins if join.is_right][:_MOST]:
-        names = " and ".join(question.index.lead_of(part).label for part in join.parts) or "no cable"
-        yield Move(f"Use {names}", (SetParts(run=joint.run.id, parts=join.parts),))
+        edit = SetParts(run=joint.run.id, parts=join.parts)
+        yield move(message("use-cables", question.index, parts=join.parts), edit)
 
 
 @moves_for("port-blocked")
@@ -37,13 +37,13 @@ def take_out(question: Question, finding: Finding) -> Iterator[Move]:
         if joint.receiver.device.id == finding.device and dead.input.id in joint.input.blocks
     ]
     for run in (dead.run, *others):
-        yield Move(f"Remove cable {run.number}", (Disconnect(run=run.id),))
+        yield move(message("remove-cable", question.index, run=run.id), Disconnect(run=run.id))
 
 
 @moves_for("no-strain-relief")
 def tie_up(question: Question, finding: Finding) -> Iterator[Move]:
     """Somebody has tied it up."""
-    yield Move("Strain relief fitted", (SetStrainRelief(run=finding.run, on=True),))
+    yield move(message("strain-relief", question.index), SetStrainRelief(run=finding.run, on=True))
 
 
 @moves_for("lead-too-short")
@@ -53,7 +53,7 @@ def longer(question: Question, finding: Finding) -> Iterator[Move]:
     length_m = order_m(run, question.plan.defaults)
     parts = with_length(question.index, run, length_m)
     if parts:
-        yield Move(f"Take {length_m:g} m", (SetParts(run=run.id, parts=parts),))
+        yield move(message("cable-length", question.index, length_m=length_m), SetParts(run=run.id, parts=parts))
 
 
 @moves_for("unbalanced-too-long")
@@ -68,8 +68,8 @@ def balanced_instead(question: Question, finding: Finding) -> Iterator[Move]:
         for join in find_cable_chains(port, joint.input, length_m=joint.run.length_m):
             if not join.is_right or join.unbalanced_m >= joint.unbalanced_m:
                 continue
-            move = MoveRun(run=joint.run.id, sending=ref, parts=keeping_loss(join.parts, joint.pad_db, joint.input))
-            yield Move(f"Go balanced from {joint.sender.label} {port.label}, adapter at the end", (move,))
+            edit = MoveRun(run=joint.run.id, sending=ref, parts=keeping_loss(join.parts, joint.pad_db, joint.input))
+            yield move(message("go-balanced", question.index, output=ref), edit)
             break
 
 
@@ -87,7 +87,7 @@ def digital_lead(question: Question, finding: Finding) -> Iterator[Move]:
     run = question.plan.runs[finding.run]
     parts = tuple(replace(part, lead="aes3") if part.lead == "xlr" else part for part in run.parts)
     if parts != run.parts:
-        yield Move("Use the 110 Ω cable", (SetParts(run=run.id, parts=parts),))
+        yield move(message("use-aes3-cable", question.index), SetParts(run=run.id, parts=parts))
 
 
 @moves_for("headphone-feed")
@@ -101,5 +101,5 @@ def another_output(question: Question, finding: Finding) -> Iterator[Move]:
         length_m = max(joint.run.length_m, SHORT_M)
         joins = find_cable_chains(port, joint.input, length_m=length_m, own=question.index.own_leads)
         if joins and joins[0].is_right:
-            move = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
-            yield Move(f"Take {joint.sender.label} {port.label} instead", (move,))
+            edit = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
+            yield move(message("other-output", question.index, output=ref), edit)

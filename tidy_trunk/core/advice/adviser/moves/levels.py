@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from itertools import chain
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for, setting
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.adviser.settle import settle
 from tidy_trunk.core.advice.checks import Finding, Joint, Severity
@@ -19,7 +19,7 @@ from tidy_trunk.core.gear.catalogue import (
     mode_key,
     pad_key,
 )
-from tidy_trunk.core.plan import Edit, Plan, PortRef, SetControl, edited
+from tidy_trunk.core.plan import Edit, Plan, PortRef, SetControl, edited, message
 from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
 
 MOST_WAYS: Final = 4
@@ -28,8 +28,8 @@ MOST_WAYS: Final = 4
 MOST_RUNS: Final = 2
 """ASSUMED_ runs into one track of which each is looked at alone: more are a mix, and set at its inputs together."""
 
-MOST_SPELLED: Final = 3
-"""ASSUMED_ how many settings still read as one line."""
+MOST_APART: Final = 3
+"""ASSUMED_ settings of which each is tried alone too."""
 
 _TOO_LOUD: Final = ("clipping", "burst-clips")
 
@@ -55,7 +55,7 @@ def receiving_knob(question: Question, finding: Finding) -> Iterator[Move]:
     for run_id in _runs(question, finding):
         turn = Trial(question.plan, run_id, question.upstream(run_id)).fitting_gain()
         if turn is not None:
-            yield Move(turn.sentence(question.plan), (turn,))
+            yield _set(question, (turn,))
 
 
 @moves_for(*LEVEL_RULES)
@@ -69,10 +69,10 @@ def along_the_chain(question: Question, finding: Finding) -> Iterator[Move]:
     near = [stage for stage in stages if stage.device in devices or _feeds(question, stage, devices)]
     for part in (near, stages):
         edits = _settled_at(question, part, question.settled)
-        if finding.rule in _TOO_LOUD and 1 < len(edits) <= MOST_SPELLED:
-            yield from (Move(_words(question, (edit,)), (edit,)) for edit in edits)
+        if finding.rule in _TOO_LOUD and 1 < len(edits) <= MOST_APART:
+            yield from (_set(question, (edit,)) for edit in edits)
         if edits:
-            yield Move(_words(question, edits), edits)
+            yield _set(question, edits)
 
 
 @moves_for(*LEVEL_RULES)
@@ -82,7 +82,7 @@ def other_ways(question: Question, finding: Finding) -> Iterator[Move]:
         return
     for run_id in _runs(question, finding):
         for way in [way for way in question.ways(run_id) if way.id != AS_IT_IS][:MOST_WAYS]:
-            yield Move(way.label, way.edits)
+            yield Move((way.does,), way.edits)
 
 
 @moves_for("clipping")
@@ -107,7 +107,7 @@ def inputs_down(question: Question, finding: Finding) -> Iterator[Move]:
                 wanted = port.digital_gain.nearest_db(unit.digital_gain_db(port) - by_db)
                 edits.append(SetControl(device=unit.device.id, control=digital_gain_key(port.id), value=wanted))
         if edits:
-            yield Move(f"Turn {unit.label}'s inputs down by {by_db:.0f} dB", tuple(edits))
+            yield move(message("inputs-down", question.index, device=unit.device.id, by_db=by_db), *edits)
 
 
 @moves_for("burst-clips", "limiter")
@@ -118,7 +118,7 @@ def limiter(question: Question, finding: Finding) -> Iterator[Move]:
             continue
         on = joint.receiver.limiter_dbfs(joint.input) is not None
         switch = SetControl(device=joint.receiver.device.id, control=limiter_key(joint.input.id), value=not on)
-        yield Move(f"Turn the limiter of {joint.socket} {'off' if on else 'on'}", (switch,))
+        yield move(message("limiter", question.index, socket=joint.run.receiving, on=not on), switch)
 
 
 @moves_for("automatic-level")
@@ -126,12 +126,13 @@ def automatic_off(question: Question, finding: Finding) -> Iterator[Move]:
     """Automatic level off in every place, and the level then set by hand."""
     unit = question.index.unit(finding.device)
     edits = by_hand(unit, unit.input(finding.about))
-    yield Move("Turn automatic level off", edits)
+    off = message("automatic-level-off", question.index)
+    yield move(off, *edits)
     for joint in question.joints:
         if (joint.receiver.device.id, joint.input.id) == (finding.device, finding.about):
             turn = Trial(edited(question.plan, edits), joint.run.id, question.upstream(joint.run.id)).fitting_gain()
             if turn is not None:
-                yield Move(f"Turn automatic level off; {turn.sentence(question.plan)}", (*edits, turn))
+                yield Move((off, setting(question.index, (turn,))), (*edits, turn))
 
 
 @moves_for("pad-behind-converter")
@@ -139,10 +140,11 @@ def attenuator_off(question: Question, finding: Finding) -> Iterator[Move]:
     """The attenuator that saves nothing, off; with the level that it held down set by other means."""
     joint = question.joint(finding.run)
     off = SetControl(device=finding.device, control=pad_key(joint.input.id), value=False)
-    yield Move("Switch it off", (off,))
+    does = message("attenuator-off", question.index)
+    yield move(does, off)
     turn = Trial(edited(question.plan, [off]), finding.run, question.upstream(finding.run)).fitting_gain()
     if turn is not None:
-        yield Move(f"Switch it off; {turn.sentence(question.plan)}", (off, turn))
+        yield Move((does, setting(question.index, (turn,))), (off, turn))
 
 
 @moves_for("rumble", "clipping")
@@ -153,7 +155,7 @@ def low_cut_on(question: Question, finding: Finding) -> Iterator[Move]:
         if cut_hz is not None and joint.receiver.low_cut_hz(joint.input) is None:
             key = low_cut_key(joint.input.id)
             switch = SetControl(device=joint.receiver.device.id, control=key, value=str(cut_hz))
-            yield Move(f"Low cut of {joint.socket} to {cut_hz} Hz", (switch,))
+            yield move(message("low-cut", question.index, socket=joint.run.receiving, cut_hz=cut_hz), switch)
 
 
 @moves_for("thin-voice")
@@ -161,7 +163,7 @@ def low_cut_off(question: Question, finding: Finding) -> Iterator[Move]:
     """A low cut that takes nothing but voice, off."""
     joint = question.joint(finding.run)
     off = SetControl(device=finding.device, control=low_cut_key(joint.input.id), value="off")
-    yield Move(f"Low cut of {joint.socket} off", (off,))
+    yield move(message("low-cut", question.index, socket=joint.run.receiving, cut_hz=None), off)
 
 
 @moves_for("mic-into-line", "digital-mode")
@@ -171,7 +173,7 @@ def other_mode(question: Question, finding: Finding) -> Iterator[Move]:
     for mode in joint.input.modes:
         if mode is not joint.takes:
             switch = SetControl(device=joint.receiver.device.id, control=mode_key(joint.input.id), value=mode.id)
-            yield Move(f"Switch {joint.socket} to {mode.label}", (switch,))
+            yield move(message("switch-mode", question.index, socket=joint.run.receiving, mode=mode.id), switch)
 
 
 def _runs(question: Question, finding: Finding) -> list[str]:
@@ -267,17 +269,5 @@ def _difference(before: Plan, after: Plan, device: str, control: Control) -> Set
     return None if now is None or was == now else SetControl(device=device, control=control.id, value=now)
 
 
-def _words(question: Question, edits: tuple[SetControl, ...]) -> str:
-    """What each edit does, by socket; where there are many, how many and on what."""
-    if len(edits) <= MOST_SPELLED:
-        sockets: dict[str, list[str]] = {}
-        for edit in edits:
-            socket, _, what = edit.sentence(question.plan).partition(": ")
-            sockets.setdefault(socket, []).append(what)
-        return "; ".join(f"{socket}: {', '.join(whats)}" for socket, whats in sockets.items())
-    labels = list(dict.fromkeys(question.index.unit(edit.device).label for edit in edits))
-    return (
-        f"Set {len(edits)} controls of {', '.join(labels[:-1])} and {labels[-1]}"
-        if labels[1:]
-        else (f"Set {len(edits)} controls of {labels[0]}")
-    )
+def _set(question: Question, edits: tuple[SetControl, ...]) -> Move:
+    return Move((setting(question.index, edits),), edits)

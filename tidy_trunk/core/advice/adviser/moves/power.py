@@ -4,12 +4,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
 from tidy_trunk.core.advice.ways import switched
 from tidy_trunk.core.gear.catalogue import CELL_KEY, Supply, mode_key
-from tidy_trunk.core.plan import SetControl
+from tidy_trunk.core.plan import SetControl, message
 
 MOST_BOXES: Final = 2
 """ASSUMED_ boxes to go by that are tried where a socket cannot power a microphone."""
@@ -29,10 +29,11 @@ def power_on(question: Question, finding: Finding) -> Iterator[Move]:
                 if mode is not joint.takes:
                     edits = (_mode(joint, mode.id), *edits)
                 if edits:
-                    yield Move(f"Switch {need} on at {joint.socket}", edits)
+                    on = message("supply-on", question.index, supply=need, socket=joint.run.receiving)
+                    yield move(on, *edits)
     if feeding.cell:
         cell = SetControl(device=joint.sender.device.id, control=CELL_KEY, value=True)
-        yield Move(f"Put a fresh cell into {joint.sender.label}", (cell,))
+        yield move(message("fresh-cell", question.index, device=joint.sender.device.id), cell)
 
 
 @moves_for("microphone-unpowered")
@@ -41,7 +42,7 @@ def by_a_box(question: Question, finding: Finding) -> Iterator[Move]:
     feeding = question.joint(finding.run).sender.device_class.feeding
     if finding.has_inserted_devices and feeding is not None and not feeding.cell:
         for inserted_device in inserted_devices(question.report, finding.run)[:MOST_BOXES]:
-            yield Move(inserted_device.label, inserted_device.edits)
+            yield Move((inserted_device.does,), inserted_device.edits)
 
 
 @moves_for("harmful-power", "phantom-shorted")
@@ -51,10 +52,11 @@ def power_off(question: Question, finding: Finding) -> Iterator[Move]:
     supply = Supply(finding.about) if finding.rule == "harmful-power" else Supply.P48
     edits = switched(joint.receiver, joint.input, supply, on=False)
     if edits:
-        yield Move(f"Switch {supply} off", edits)
+        yield move(message("supply-off", question.index, supply=supply), *edits)
     for mode in joint.input.modes:
         if mode is not joint.takes and supply not in mode.supplies:
-            yield Move(f"Switch {joint.socket} to {mode.label}", (_mode(joint, mode.id),))
+            other = message("switch-mode", question.index, socket=joint.run.receiving, mode=mode.id)
+            yield move(other, _mode(joint, mode.id))
 
 
 def _mode(joint: Joint, mode_id: str) -> SetControl:

@@ -2,12 +2,12 @@
 
 from collections.abc import Iterator
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Carrier, Finding
 from tidy_trunk.core.base.radio import free_mhz
 from tidy_trunk.core.gear.catalogue import Circuit, Port, frequency_key
-from tidy_trunk.core.plan import Edit, PlacedDevice, SetControl, SetJob
+from tidy_trunk.core.plan import Edit, PlacedDevice, SetControl, SetJob, message
 
 
 @moves_for("frequency-mismatch")
@@ -17,7 +17,7 @@ def tune(question: Question, finding: Finding) -> Iterator[Move]:
     sends = joint.sender.frequency_mhz(joint.output)
     if sends is not None:
         edit = _tuned(joint.receiver, joint.input, sends)
-        yield Move(f"Set {joint.receiver.label} to {sends:.3f} MHz", (edit,))
+        yield move(message("tune", question.index, device=joint.receiver.device.id, mhz=sends), edit)
 
 
 @moves_for("frequency-twice", "intermodulation")
@@ -32,7 +32,7 @@ def move_away(question: Question, finding: Finding) -> Iterator[Move]:
     for joint in question.joints:
         if (joint.run.sending.device, joint.run.sending.port) == (moved.unit.device.id, moved.port.id):
             edits.append(_tuned(joint.receiver, joint.input, mhz))
-    yield Move(f"Move {moved.unit.label} to {mhz:.3f} MHz, if it is legal there", tuple(edits))
+    yield move(message("move-frequency", question.index, device=moved.unit.device.id, mhz=mhz), *edits)
 
 
 @moves_for("frequency-legal")
@@ -40,7 +40,7 @@ def cleared(question: Question, finding: Finding) -> Iterator[Move]:
     """Somebody has asked whether it is legal there; not before every transmitter has its frequency."""
     sending = {joint.sender.device.id for joint in question.joints if joint.output.circuit is Circuit.RADIO}
     if sending <= {carrier.unit.device.id for carrier in question.carriers}:
-        yield Move("Cleared for this place", (SetJob(frequencies_cleared=True),))
+        yield move(message("frequencies-cleared", question.index), SetJob(frequencies_cleared=True))
 
 
 def _tuned(unit: PlacedDevice, port: Port, mhz: float) -> Edit:

@@ -3,11 +3,11 @@
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.move import Move, moves_for
+from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
 from tidy_trunk.core.gear.catalogue import FOUR_TRACKS_KEY, Bus, channel_refs, gain_key, link_key
-from tidy_trunk.core.plan import Edit, PlacedDevice, RouteBus, SetControl
+from tidy_trunk.core.plan import Edit, PlacedDevice, RouteBus, SetControl, message
 
 SAFETY_DB: Final = 10.0
 """How far a safety track lies below the first: 6 to 20 dB. [PRACTICE]"""
@@ -26,7 +26,7 @@ def to_a_track(question: Question, finding: Finding) -> Iterator[Move]:
         track = next((bus for bus in recorded if not unit.bus_inputs(bus)), recorded[0])
         kept = tuple(ref for ref in unit.bus_inputs(track) if not _is_built_in(question, unit, ref))
         edit = RouteBus(device=unit.device.id, bus=track.id, inputs=(*kept, free[0]))
-        yield Move(f"Route {unit.label} {joint.input.label} to track {track.label}", (edit,))
+        yield move(message("route", question.index, socket=joint.run.receiving, bus=track.id), edit)
 
 
 def _waiting(question: Question, finding: Finding) -> list[Joint]:
@@ -47,7 +47,7 @@ def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Mo
             continue
         if not any(set(refs) & set(unit.bus_inputs(other)) for other in _recorded(unit)):
             edit = RouteBus(device=finding.device, bus=bus.id, inputs=(refs[0],))
-            yield Move(f"Route {joint.input.label} to track {bus.label}", (edit,))
+            yield move(message("route", question.index, socket=joint.run.receiving, bus=bus.id), edit)
             return
 
 
@@ -55,7 +55,7 @@ def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Mo
 def four_tracks(question: Question, finding: Finding) -> Iterator[Move]:
     """The mode in which those tracks exist."""
     on = SetControl(device=finding.device, control=FOUR_TRACKS_KEY, value=True)
-    yield Move(f"Switch {question.index.unit(finding.device).label} to four tracks", (on,))
+    yield move(message("four-tracks", question.index, device=finding.device), on)
 
 
 @moves_for("safety-on-one-knob")
@@ -77,7 +77,7 @@ def a_knob_of_its_own(question: Question, finding: Finding) -> Iterator[Move]:
         wanted = lower.takes.gain.nearest_db(unit.gain_db(lower.input, lower.takes) - SAFETY_DB)
         key = gain_key(lower.input.id, lower.takes.id)
         edits.append(SetControl(device=unit.device.id, control=key, value=wanted))
-    yield Move(f"Own knob for {lower.input.label}, {SAFETY_DB:g} dB lower", tuple(edits))
+    yield move(message("own-knob", question.index, socket=lower.run.receiving, lower_db=SAFETY_DB), *edits)
 
 
 def _recorded(unit: PlacedDevice) -> list[Bus]:

@@ -1,4 +1,4 @@
-"""Differences between two states, in words."""
+"""What is said of what tells two states apart."""
 
 from hypothesis import given, settings
 
@@ -19,6 +19,7 @@ from tidy_trunk.core.plan import (
     Stretch,
     differences,
 )
+from tidy_trunk.words import difference_sentences
 
 
 def test_what_changed_is_said():
@@ -34,9 +35,9 @@ def test_what_changed_is_said():
         SetStrainRelief(run="run-2", on=True),
         base=padded_plan(25),
     )
-    assert differences(before, after) == (
+    assert difference_sentences(before, after) == (
         "the job is called Second day, not Test",
-        "target broadcast, was target film",
+        "level target broadcast, was level target film",
         "spare cable 20 %, was spare cable 10 %",
         "bag in 1: gain +44 dB, was +50 dB",
         "bag: track mix R from nothing, was from in 1, in 2, in 3, in 4, in 5, in 6, in 7, in 8",
@@ -50,17 +51,17 @@ def test_what_changed_is_said():
 
 
 def test_what_is_new_and_what_is_gone():
-    found = differences(boom_in_bag(), line_into_camera())
+    found = difference_sentences(boom_in_bag(), line_into_camera())
     assert found == (
         "cam is new: Mirrorless camera, microphone socket only",
         "cable 2, bag line out to cam mic socket is new, by 0.3 m 3.5 mm TRS",
     )
-    back = differences(line_into_camera(), made(RemoveDevice(device="cam"), base=line_into_camera()))
+    back = difference_sentences(line_into_camera(), made(RemoveDevice(device="cam"), base=line_into_camera()))
     assert back == ("cam is gone", "cable 2, bag line out to cam mic socket is gone")
 
 
 @settings(max_examples=20)
 @given(plans(), plans())
 def test_two_states_differ_in_words_if_they_differ(one, other):
-    assert differences(one, one) == ()
-    assert bool(differences(one, other)) == (one != other)
+    assert not list(differences(one, one)) and difference_sentences(one, one) == ()
+    assert bool(difference_sentences(one, other)) == (one != other)

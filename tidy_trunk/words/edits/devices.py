@@ -1,0 +1,73 @@
+"""Edits on devices."""
+
+from tidy_trunk.core.gear.catalogue import figures_of, find_control
+from tidy_trunk.core.plan import (
+    AddDevice,
+    CopyClass,
+    CopyDevice,
+    FeedOutput,
+    Plan,
+    PlanIndex,
+    RemoveDevice,
+    RenameDevice,
+    RouteBus,
+    SetControl,
+    SetFigure,
+)
+from tidy_trunk.words.edits.said import sentence
+
+
+@sentence.register
+def add_device(edit: AddDevice, plan: Plan) -> str:
+    return f"Add {edit.label_in(plan)}"
+
+
+@sentence.register
+def copy_device(edit: CopyDevice, plan: Plan) -> str:
+    return f"Copy {plan.devices[edit.device].label} as {edit.label.strip()}"
+
+
+@sentence.register
+def rename_device(edit: RenameDevice, plan: Plan) -> str:
+    return f"Rename {plan.devices[edit.device].label} to {edit.label.strip()}"
+
+
+@sentence.register
+def remove_device(edit: RemoveDevice, plan: Plan) -> str:
+    return f"Remove {plan.devices[edit.device].label} and its cables"
+
+
+@sentence.register
+def set_control(edit: SetControl, plan: Plan) -> str:
+    unit = PlanIndex(plan).unit(edit.device)
+    control = find_control(unit.device_class, edit.control)
+    where = f" {unit.port(control.port).label}" if control.port else ""
+    return f"{unit.label}{where}: {control.label} to {control.words(control.check(edit.value))}"
+
+
+@sentence.register
+def route_bus(edit: RouteBus, plan: Plan) -> str:
+    unit = PlanIndex(plan).unit(edit.device)
+    inputs = ", ".join(unit.place_label(channel) for channel in edit.inputs)
+    return f"{unit.label}: {unit.place_label(edit.bus)} from {inputs or 'nothing'}"
+
+
+@sentence.register
+def feed_output(edit: FeedOutput, plan: Plan) -> str:
+    unit = PlanIndex(plan).unit(edit.device)
+    return f"{unit.label}: {unit.place_label(edit.channel)} from {unit.place_label(edit.bus)}"
+
+
+@sentence.register
+def set_figure(edit: SetFigure, plan: Plan) -> str:
+    unit = PlanIndex(plan).unit(edit.device)
+    named = next((item for item in figures_of(unit.device_class) if item.path == edit.path), None)
+    what = f"{unit.label} {named.label if named else edit.path}"
+    if edit.figure is None:
+        return f"{what}: as in its class"
+    return f"{what}: {edit.figure.value:g} {named.unit if named else ''}, {edit.figure.provenance}"
+
+
+@sentence.register
+def copy_class(edit: CopyClass, plan: Plan) -> str:
+    return f"New class {edit.label.strip()} from {plan.devices[edit.device].label}"

@@ -1,0 +1,46 @@
+"""Answers of the typed line: what a cable would be, and what is then heard at its end."""
+
+from collections.abc import Sequence
+
+from tidy_trunk.core.advice.adviser import How
+from tidy_trunk.core.gear.catalogue import DEVICES
+from tidy_trunk.core.plan import Message, PlanIndex, PortRef
+from tidy_trunk.words.messages.said import says, worded
+from tidy_trunk.words.numbers import whole
+
+
+@says
+def connect(at: PlanIndex, sending: PortRef, receiving: PortRef, how: How, via: Message | None) -> str:
+    ends = f"{at.port_label(sending)} to {at.port_label(receiving)}"
+    if how is How.VIA and via is not None:
+        device = worded(via)
+        return f"{ends}, {device[:1].lower()}{device[1:]}"
+    return {How.MATCHED: f"{ends}, matched", How.UNMATCHED: f"{ends}, plain cable, nothing matched"}.get(how, ends)
+
+
+@says
+def add_class(at: PlanIndex, class_id: str, called: Sequence[str]) -> str:
+    own = at.plan.classes.get(class_id)
+    label = own.label if own else DEVICES[class_id].label
+    return f"Add {label}, as {' and '.join(called)}" if called else f"Add {label}"
+
+
+@says
+def no_power_here(at: PlanIndex, device: str) -> str:
+    return f"{at.unit(device).label} has no power here: its socket cannot give it, or a cable does not pass it"
+
+
+@says
+def track_without_source(at: PlanIndex, bus: str) -> str:
+    return f"track {bus}: no source yet"
+
+
+@says
+def track_clips(at: PlanIndex, bus: str, by_db: float) -> str:
+    return f"track {bus}: clips by {by_db:.1f} dB"
+
+
+@says
+def track_level(at: PlanIndex, bus: str, average_dbfs: float, peak_dbfs: float, gear_noise_dbfs: float | None) -> str:
+    noise = "" if gear_noise_dbfs is None else f", gear noise {whole(gear_noise_dbfs)}"
+    return f"track {bus}: average {whole(average_dbfs)}, peak {whole(peak_dbfs)} dBFS{noise}"

@@ -202,7 +202,7 @@ def test_a_track_that_no_tone_reaches_is_refused(client, job):
 
 def test_clipped_and_riding_chains_are_warned_of(client):
     job = opened(client, line_into_camera())["job"]
-    assert "cut off" in client.get(f"/api/jobs/{job}/line-up").json()[0]["warning"]
+    assert "The tone clips" in client.get(f"/api/jobs/{job}/line-up").json()[0]["warning"]
 
 
 def test_the_tone_of_the_job_is_a_file(client, job):

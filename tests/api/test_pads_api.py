@@ -23,7 +23,7 @@ def test_the_pad_that_a_run_wants(client):
     job = opened(client, line_into_camera())["job"]
     wanted = client.get(f"/api/jobs/{job}/runs/run-2/pad").json()
     assert 21 <= wanted["loss_db"] <= 25 and wanted["fitting"] == "trs"
-    assert "takes −10.5" in wanted["why"]
+    assert "clips at −10.5 dBu" in wanted["why"]
     assert client.get("/api/pads/usual").json()["loss_db"] == 25
     assert client.get(f"/api/jobs/{job}/runs/run-9/pad").status_code == 404
 

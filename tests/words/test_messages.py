@@ -142,6 +142,43 @@ SAID: list[tuple[Message, str]] = [
         said("track-level", bus="L", average_dbfs=-20.2, peak_dbfs=-6.1, gear_noise_dbfs=-61.0),
         "track L: average −20, peak −6 dBFS, gear noise −61",
     ),
+    (said("reading-of", place="cam track L"), "line-up of cam track L"),
+    (said("line-up-again", place="cam track L"), "line up cam track L again"),
+    (said("loudness-of", source="voice"), "how loud Voice is"),
+    (said("read-meter-of-voice", source="voice"), "let Voice speak, and read the meter"),
+    (said("sensitivity-of", device="boom"), "sensitivity of boom"),
+    (said("compare-with-known", device="boom"), "compare boom with a microphone that is known"),
+    (said("full-scale-of", place="cam mic socket"), "full scale of cam mic socket"),
+    (said("measure-output", device="bag"), "send 1 kHz from bag and measure its output"),
+    (said("line-up-into", device="cam"), "line up at 1 kHz into cam"),
+    (said("loss-of", part=Part(lead="trs-pad-25", length_m=0.3)), "loss of 3.5 mm cable with 25 dB"),
+    (said("line-up-through", run="run-2"), "line up at 1 kHz through cable 2"),
+    (
+        said("look-at-microphone-input"),
+        "automatic level off, the camera one step above its lowest gain, the right cable or attenuator, then the sender's output",
+    ),
+    (
+        said("look-at-line-input"),
+        "automatic level off, both ends at line, the right cable, then the level of the track itself",
+    ),
+    (
+        said("automatic-level-is-on"),
+        "Automatic level is on: switch it off first. Until then the reading means nothing.",
+    ),
+    (
+        said("tone-clips", where="cam mic socket", by_db=14.12),
+        "The tone clips in cam mic socket by 14.1 dB: match the levels first.",
+    ),
+    (said("voice-clips", where="bag in 1", by_db=3.0), "It clips in bag in 1 by 3.0 dB: turn it down first."),
+    (
+        said("turn-knobs", turns=(("cam mic socket, gain", 3.0, 0.0), ("bag line out, output level", 0.0, -3.5))),
+        "cam mic socket, gain: +3 to 0 dB, then bag line out, output level: 0 to −3.5 dB",
+    ),
+    (
+        said("pad-for-full-scale", sender="bag", sends_dbu=20.0, receiver="cam", takes_dbu=-10.5, doubt_db=1.9),
+        "bag sends +20.0 dBu at full scale, cam clips at −10.5 dBu; uncertainty ±2 dB",
+    ),
+    (said("pad-usual", usual_db=25.0), "the sender's full scale is not known: 25 dB is usual from line to mic level"),
 ]
 
 

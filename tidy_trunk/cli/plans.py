@@ -115,7 +115,7 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
             "clips": way.clips,
             "fits": way.fits,
             "verdict": words.verdict,
-            "needs": words.needs,
+            "needs": words.needs or None,
             "loses": words.loses or None,
             "risk": words.risk or None,
             "best_for": list(way.best_for),
@@ -124,7 +124,7 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
     ]
     lines = [
         f"{number}. {words.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
-        f"{level(way.noise_dbfs)}; {words.verdict}; needs {words.needs}"
+        f"{level(way.noise_dbfs)}; {words.verdict}; needs {words.needs or 'nothing'}"
         f"{f'; takes away {words.loses}' if words.loses else ''}{f'; risk: {words.risk}' if words.risk else ''}"
         for number, (way, words) in enumerate(found, 1)
     ]

@@ -19,6 +19,7 @@ from tidy_trunk.core.gear.catalogue import (
 from tidy_trunk.core.gear.wiring import Delivery, Judgement, Link, faults, judge, unmated
 from tidy_trunk.core.plan import PlanIndex, Run
 from tidy_trunk.core.sound.trace import run_delivery, run_link
+from tidy_trunk.words import FAULT_WORDS
 
 _SAME_DB = 0.05
 
@@ -83,7 +84,9 @@ def run_picture(index: PlanIndex, run: Run) -> RunPicture:
         powers=tuple(
             _power_words(given) for supply in supplies if (given := run_delivery(index, run, supply)) is not None
         ),
-        faults=(f"{mismatch.first} does not go into {mismatch.second}",) if mismatch else wrong,
+        faults=(f"{mismatch.first} does not go into {mismatch.second}",)
+        if mismatch
+        else tuple(FAULT_WORDS[fault] for fault in wrong),
     )
 
 
@@ -172,7 +175,7 @@ def _use(item: Judgement) -> LeadUse:
         hears=_hears_words(item.link, senders, takers),
         mono=_mono(item.link),
         powers=tuple(_power_words(given) for given in item.deliveries),
-        faults=item.faults,
+        faults=tuple(FAULT_WORDS[fault] for fault in item.faults),
     )
 
 

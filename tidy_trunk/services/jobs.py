@@ -12,6 +12,7 @@ from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, propose_leads, say
 from tidy_trunk.core.gear.catalogue import LEADS
+from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.plan import Edit, Plan, PlanIndex, SetParts, apply_edits
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
@@ -53,7 +54,7 @@ class CableChainChoice:
     """Other leads for a run, with what is wrong with what they bring, and the edit that takes them."""
 
     label: str
-    faults: tuple[str, ...]
+    faults: tuple[Fault, ...]
     unbalanced_m: float
     edit: Edit
 

@@ -10,7 +10,6 @@ from tidy_trunk.core.gear.pads import (
     Corner,
     LossRange,
     Pad,
-    advice,
     arms_of,
     corner,
     design_bridging,
@@ -21,6 +20,7 @@ from tidy_trunk.core.gear.pads import (
 )
 from tidy_trunk.core.plan import OwnLead, check_lead
 from tidy_trunk.errors import InputError
+from tidy_trunk.words import pad_advice
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,7 +78,7 @@ def design_pad(wish: PadWish) -> PadDesign:
         over_loads=losses_over_loads(chosen, wish.source_ohm),
         over_sources=losses_over_sources(chosen, load_ohm),
         corner=corners,
-        advice=advice(chosen, wish.source_ohm, wish.length_m, corners),
+        advice=pad_advice(chosen, wish.source_ohm, wish.length_m, corners),
         lead=_lead(wish, chosen) if wish.fitting else None,
     )
 

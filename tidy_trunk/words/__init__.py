@@ -6,11 +6,15 @@ from tidy_trunk.words.differences import difference_sentences
 from tidy_trunk.words.edits import in_one, sentence, sentences
 from tidy_trunk.words.findings import SOURCE_WORDS, Said, headline, said
 from tidy_trunk.words.gain import why
+from tidy_trunk.words.levels import first_measurement, noise_words, safety_advice, safety_words
 from tidy_trunk.words.messages import worded
+from tidy_trunk.words.pads import pad_advice
 from tidy_trunk.words.recording import heard
 from tidy_trunk.words.walk import WalkWords, walk_words
+from tidy_trunk.words.wiring import FAULT_WORDS
 
 __all__ = [
+    "FAULT_WORDS",
     "SOURCE_WORDS",
     "AnswerWords",
     "Said",
@@ -18,11 +22,16 @@ __all__ = [
     "WayWords",
     "answer_words",
     "difference_sentences",
+    "first_measurement",
     "headline",
     "heard",
     "in_one",
     "label_of",
+    "noise_words",
+    "pad_advice",
     "remark",
+    "safety_advice",
+    "safety_words",
     "said",
     "sentence",
     "sentences",

@@ -21,7 +21,7 @@ def label_of(move: Move) -> str:
 
 
 class WayWords(NamedTuple):
-    """A way to match a cable; `loses` and `risk` are "" where there is nothing to say."""
+    """A way to match a cable; `needs`, `loses` and `risk` are "" where there is nothing to say."""
 
     label: str
     verdict: str
@@ -34,7 +34,7 @@ def way_words(way: Way) -> WayWords:
     return WayWords(
         label=worded(way.does),
         verdict=worded(way.verdict),
-        needs="nothing" if way.needs is None else worded(way.needs),
+        needs="" if way.needs is None else worded(way.needs),
         loses="" if way.loses is None else worded(way.loses),
         risk="; ".join(map(worded, way.risks)),
     )

@@ -16,6 +16,7 @@ from tidy_trunk.core.plan import (
     clock_words,
     passing_words,
 )
+from tidy_trunk.core.time.clock import Window
 from tidy_trunk.words.numbers import plain, signed
 
 _WORDS: Final[Mapping[str, tuple[str, str]]] = {
@@ -37,6 +38,24 @@ _WORDS: Final[Mapping[str, tuple[str, str]]] = {
 }
 
 
+SCHOOL_WORDS: Final[Mapping[School, str]] = {
+    School.CLEAN: "always the clean way",
+    School.GUIDE: "good enough where the room hides it",
+}
+"""What the job's school goes by. [HANDBOOK] §6"""
+
+_WINDOWS: Final = {
+    "unnoticed": ("not noticeable", "noticeable"),
+    "accepted": ("within the tolerance", "outside the tolerance"),
+    "broadcast": ("fit to be broadcast", "not fit to be broadcast"),
+}
+"""By id of a window of lip sync, what lies within it and what outside. [BT1359], [EBU-R37]"""
+
+
+def window_words(window: Window, *, holds: bool) -> str:
+    return _WINDOWS[window.id][0 if holds else 1]
+
+
 def default_words(name: str, value: object) -> str:
     """What holds for the job, as it is said: `tone −20 dBFS`."""
     if name == "slack_share" and isinstance(value, float):
@@ -44,7 +63,7 @@ def default_words(name: str, value: object) -> str:
     if name == "room":
         return f"place {ROOMS[str(value)].label if value in ROOMS else value}"
     if isinstance(value, School):
-        return value.words
+        return SCHOOL_WORDS[value]
     if name == "frequencies_cleared":
         return "radio frequencies cleared" if value else "radio frequencies not cleared"
     label, unit = _WORDS[name]

@@ -17,6 +17,8 @@ from tidy_trunk.core.time.clock import (
 )
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.clock import ClockView, MeasuredDelay
+from tidy_trunk.words import SOURCE_WORDS
+from tidy_trunk.words.names import window_words
 
 
 class TimecodeDeviceOut(Out):
@@ -345,8 +347,8 @@ def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
     return [
         WindowOut(
             id=window.id,
-            said=window.words if holds else window.beyond,
-            source=window.source_words,
+            said=window_words(window, holds=holds),
+            source=SOURCE_WORDS[window.source],
             early_ms=window.early_ms,
             late_ms=window.late_ms,
             holds=holds,

@@ -5,6 +5,7 @@ from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.base.units import combine_tolerances_db
 from tidy_trunk.core.plan import Role
 from tidy_trunk.core.sound.levels import (
+    Doubt,
     HeardSource,
     NoiseShare,
     Rung,
@@ -12,17 +13,15 @@ from tidy_trunk.core.sound.levels import (
     Step,
     TrackLevel,
     doubts,
-    first_measurement,
     noise_budget,
     safeties,
-    safety_advice,
-    safety_words,
     weaker,
 )
 from tidy_trunk.core.sound.trace import Place
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.rows import input_words, lead_row, output_words
+from tidy_trunk.words import first_measurement, noise_words, safety_advice, safety_words, worded
 
 MOST_SAFETIES = 5
 """Those that guard most: more are no choice."""
@@ -52,7 +51,7 @@ class NoiseOut(Out):
             born=noise.born,
             unit=noise.unit,
             is_room=noise.is_room,
-            words=share.words,
+            words=noise_words(share),
         )
 
 
@@ -64,6 +63,16 @@ class DoubtOut(Out):
     provenance: str
     left_db: Level
     settle: str
+
+    @classmethod
+    def from_core(cls, doubt: Doubt) -> "DoubtOut":
+        return cls(
+            what=worded(doubt.what),
+            tolerance_db=doubt.tolerance_db,
+            provenance=doubt.provenance,
+            left_db=doubt.left_db,
+            settle=worded(doubt.settle),
+        )
 
 
 class StepOut(Out):
@@ -205,7 +214,7 @@ class LadderOut(Out):
             noises=[NoiseOut.from_core(share) for share in noise_budget(track)[:8]],
             safeties=[_safety(evaluation, safety) for safety in kept[:MOST_SAFETIES]],
             safety_advice=safety_advice(kept) if track.sources else "",
-            doubts=[DoubtOut.model_validate(doubt) for doubt in found],
+            doubts=[DoubtOut.from_core(doubt) for doubt in found],
             first_measurement=first_measurement(found),
             run=runs[-1] if runs else "",
         )
@@ -240,7 +249,7 @@ def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
     return SafetyOut(
         track=trace.id,
         label=evaluation.index.unit(trace.device).bus_label(trace.bus),
-        words=safety_words(evaluation.report, safety),
+        words=safety_words(evaluation.index, safety),
         average_dbfs=safety.track.sound.average,
     )
 

@@ -12,6 +12,7 @@ from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropM
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.line_up import Taken
+from tidy_trunk.words import worded
 
 Dbfs = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=24)]
 Position = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=120)]
@@ -194,10 +195,10 @@ class LineUpStepOut(Out):
             ),
             turn=None
             if step.turn is None
-            else TurnOut(words=step.turn.words, edits=[edit_document(edit) for edit in step.turn.edits]),
-            look_at=step.look_at,
+            else TurnOut(words=worded(step.turn.does), edits=[edit_document(edit) for edit in step.turn.edits]),
+            look_at=worded(step.look_at),
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
-            warning=step.warning,
+            warning=worded(step.warning) if step.warning else "",
             meter=None if step.meter is None else MeterOut.from_core(step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,
@@ -227,5 +228,5 @@ class VoiceStepOut(Out):
             peak_dbfs=step.peak_dbfs,
             within_db=round(step.within_db, 2),
             is_heard=step.is_heard,
-            warning=step.warning,
+            warning=worded(step.warning) if step.warning else "",
         )

@@ -12,6 +12,7 @@ from tidy_trunk.core.gear.catalogue import FITTINGS
 from tidy_trunk.core.gear.pads import Pad
 from tidy_trunk.document import PlugModel, WiringModel
 from tidy_trunk.services.pads import PadDesign, PadWish
+from tidy_trunk.words import worded
 
 _Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0.1, le=1e7)]
 
@@ -131,9 +132,10 @@ class WantedPadOut(Out):
 
     @classmethod
     def from_core(cls, wanted: WantedPad) -> "WantedPadOut":
-        names = [name for name in cls.model_fields if name != "fittings"]
+        names = [name for name in cls.model_fields if name not in ("why", "fittings")]
         return cls(
             **{name: getattr(wanted, name) for name in names},
+            why=worded(wanted.why) if wanted.why else "",
             fittings=[
                 FittingOut(id=item.id, label=item.label, layouts=list(item.layouts)) for item in FITTINGS.values()
             ],

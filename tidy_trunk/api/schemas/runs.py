@@ -5,7 +5,7 @@ from tidy_trunk.core.advice.ways import Way
 from tidy_trunk.core.plan import School
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.services.jobs import CableChainChoice
-from tidy_trunk.words import way_words
+from tidy_trunk.words import FAULT_WORDS, way_words
 
 
 class WayOut(Out):
@@ -50,7 +50,7 @@ class CableChainOut(Out):
     def from_core(cls, choice: CableChainChoice) -> "CableChainOut":
         return cls(
             label=choice.label,
-            faults=list(choice.faults),
+            faults=[FAULT_WORDS[fault] for fault in choice.faults],
             unbalanced_m=choice.unbalanced_m,
             edits=[edit_document(choice.edit)],
         )

@@ -49,10 +49,6 @@ class School(StrEnum):
     CLEAN = "clean"  # always the quietest way
     GUIDE = "guide"  # what costs least, as long as the room hides its hiss
 
-    @property
-    def words(self) -> str:
-        return "always the clean way" if self is School.CLEAN else "good enough where the room hides it"
-
 
 class PortRef(NamedTuple):
     """A port of a device in the plan."""

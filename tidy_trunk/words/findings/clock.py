@@ -5,6 +5,7 @@ from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.plan import clock_words
 from tidy_trunk.core.time.clock import Reach
 from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.names import window_words
 
 
 @says
@@ -156,7 +157,7 @@ def early_sound(at: Place, *, sender: str, how: HowEarly) -> Said:
         f"{float(how.delay.frame_count or 0):.1f} frames, {how.delay.sample_count} samples."
     )
     doubt = f" (±{how.within_ms:.0f}: typical figures, until a clap has measured them)" if how.within_ms else ""
-    beyond = " and ".join(window.beyond for window in how.missed)
+    beyond = " and ".join(window_words(window, holds=False) for window in how.missed)
     return Said(
         f"Sound is {early} at {at.device}",
         f"What {at.label(sender)} sends is {abs(how.early_ms):.0f} ms{doubt} {early} against the latest picture: {beyond}. {cure}",

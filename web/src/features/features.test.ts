@@ -331,7 +331,7 @@ describe('tables beside the ladder', () => {
       id: 'pad',
       label: 'Attenuator',
       clips: true,
-      needs: 'nothing',
+      needs: '',
       loses: 'listening there',
       verdict: 'still clips',
     }

@@ -20,11 +20,11 @@ from tidy_trunk.core.plan import (
     SetParts,
     apply_edits,
 )
-from tidy_trunk.core.sound.levels import Report, doubts, first_measurement, heard_at
+from tidy_trunk.core.sound.levels import Report, doubts, heard_at
 from tidy_trunk.core.sound.simulation import Play, Simulator, truth
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, TidyTrunkError
-from tidy_trunk.words import difference_sentences
+from tidy_trunk.words import difference_sentences, worded
 
 WHEN = "2026-11-25T09:30"
 
@@ -68,10 +68,12 @@ def test_the_track_then_reads_what_was_read_and_the_doubt_is_gone(off, read_from
 def test_the_doubts_name_the_line_up_in_place_of_what_it_hides():
     after = report_of(read(padded_plan(), "cam.L", -40.0))
     found = doubts(after, after.track("cam.L"))
-    assert "line-up of cam track L" in [doubt.what for doubt in found]
-    assert not any("mic socket" in doubt.what or "line out" in doubt.what.lower() for doubt in found)
-    assert "Let Voice be heard" in first_measurement(found)
-    assert next(doubt for doubt in found if "line-up" in doubt.what).provenance is Provenance.MEASURED
+    assert "reading-of" in [doubt.what.code for doubt in found]
+    assert not [
+        doubt for doubt in found if "cam" in str(doubt.what.facts.get("place")) and doubt.what.code == "full-scale-of"
+    ]
+    assert found[0].settle.code == "read-meter-of-voice"
+    assert next(doubt for doubt in found if doubt.what.code == "reading-of").provenance is Provenance.MEASURED
 
 
 def test_a_reading_that_no_figure_explains_is_not_lined_up():
@@ -80,7 +82,7 @@ def test_a_reading_that_no_figure_explains_is_not_lined_up():
     wanted = step_of(plan).shows_dbfs
     step = step_of(read(plan, "cam.L", wanted + 12))
     assert step.state is State.OFF and step.shows_dbfs == pytest.approx(wanted, abs=0.01)
-    assert step.turn is not None and "line out, output level" in step.turn.words
+    assert step.turn is not None and "line out, output level" in worded(step.turn.does)
     assert step_of(read(plan, "cam.L", wanted + 12), "cam.R").shows_dbfs == pytest.approx(wanted, abs=0.01)
 
 
@@ -136,7 +138,7 @@ def test_a_knob_that_would_bring_it_back_is_named():
     """A camera near its lowest stays there, and the sender goes: 3 dB too loud is 3 dB down."""
     plan = padded_plan()
     step = step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 3.0))
-    assert step.turn.words.endswith("output level: +0 to −3 dB")
+    assert worded(step.turn.does).endswith("output level: 0 to −3 dB")
     assert [edit.device for edit in step.turn.edits] == ["bag"]
     assert step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 0.2)).turn is None
 
@@ -150,7 +152,7 @@ def test_a_knob_that_would_bring_it_back_is_named():
             "mirrorless-mic",
             18.0,
             20.0,
-            "cam mic socket, gain: +18 to +1.5 dB, then bag line out, output level: +0 to −3.5 dB",
+            "cam mic socket, gain: +18 to +1.5 dB, then bag line out, output level: 0 to −3.5 dB",
         ),
         # Too low: the sender has nothing to give any more.
         ("mirrorless-mic", 18.0, -3.0, "cam mic socket, gain: +18 to +21 dB"),
@@ -159,7 +161,7 @@ def test_a_knob_that_would_bring_it_back_is_named():
 def test_which_end_is_turned_for_a_microphone_socket(camera, gain_db, off_db, words):
     plan = made(put("cam", "mic.mic.gain_db", gain_db), base=padded_plan())
     step = step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + off_db))
-    assert step.turn.words == words
+    assert worded(step.turn.does) == words
     turned = step_of(made(*step.turn.edits, base=read(plan, "cam.L", step_of(plan).shows_dbfs + off_db)))
     assert turned.line_up.read_dbfs - off_db == pytest.approx(step_of(plan).shows_dbfs, abs=0.01)
     levels = [report_of(made(*edits, base=plan)).track("cam.L").sound.average for edits in ((), step.turn.edits)]
@@ -221,8 +223,8 @@ def test_what_cannot_be_lined_up_is_refused():
 
 
 def test_clipping_and_automatic_level_are_warned_of():
-    assert "cut off in" in step_of(line_into_camera()).warning
-    assert "Automatic level" in step_of(made(put("cam", "mic.auto.menu", True), base=padded_plan())).warning
+    assert step_of(line_into_camera()).warning.code == "tone-clips"
+    assert step_of(made(put("cam", "mic.auto.menu", True), base=padded_plan())).warning.code == "automatic-level-is-on"
     assert not step_of(padded_plan()).warning
 
 
@@ -281,4 +283,4 @@ def test_behind_the_tone_voices_are_let_heard():
     assert step.is_heard and step.average_dbfs == pytest.approx(-26, abs=0.1)
     assert step.within_db < track.sound.tolerance_db
     loud = made(put("bag", "in1.mic.gain_db", 75), base=padded_plan())
-    assert "cut off" in voice_steps(report_of(loud))[0].warning
+    assert voice_steps(report_of(loud))[0].warning.code == "voice-clips"

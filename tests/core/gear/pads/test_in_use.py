@@ -9,7 +9,6 @@ from tidy_trunk.core.base.units import lead_corner_hz
 from tidy_trunk.core.gear.catalogue import FITTINGS, PINOUTS, Circuit, padded
 from tidy_trunk.core.gear.pads import (
     SERIES_TOLERANCE_PERCENT,
-    advice,
     arms_of,
     corner,
     design_bridging,
@@ -20,6 +19,7 @@ from tidy_trunk.core.gear.pads import (
 )
 from tidy_trunk.core.gear.wiring import bare_ratio
 from tidy_trunk.errors import InputError, RangeError
+from tidy_trunk.words import pad_advice
 
 U_25 = design_bridging(25, 150, 2500, layout="u", series="E24")
 
@@ -88,12 +88,12 @@ def test_the_treble_of_a_lead():
 
 def test_what_is_said_of_it():
     """Handbook §6: keep the load of the source at five times its impedance or more; the pad at the camera end."""
-    good = advice(U_25, 150, 3, corner(arms_of("u", U_25.resistors), 150, 2500, 3))
-    assert "does not feel it" in good[0] and "receiving end" in good[1]
-    heavy = advice(U_25, 600, 3, corner(arms_of("u", U_25.resistors), 600, 2500, 3))
+    good = pad_advice(U_25, 150, 3, corner(arms_of("u", U_25.resistors), 150, 2500, 3))
+    assert "no loading" in good[0] and "receiving end" in good[1]
+    heavy = pad_advice(U_25, 600, 3, corner(arms_of("u", U_25.resistors), 600, 2500, 3))
     assert "loaded" in heavy[0]
     matched = design_matched(20, 600, layout="t")
-    assert "equal impedances" in advice(matched, 600, 3, corner(arms_of("t", matched.resistors), 600, 600, 3))[0]
+    assert "equal impedances" in pad_advice(matched, 600, 3, corner(arms_of("t", matched.resistors), 600, 600, 3))[0]
 
 
 @pytest.mark.parametrize("fitting", FITTINGS.values(), ids=lambda item: item.id)

@@ -1,6 +1,7 @@
 """What joins A to B. Handbook section 4."""
 
 from tidy_trunk.core.gear.catalogue import DEVICES
+from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 
 
@@ -26,7 +27,7 @@ def test_the_crossed_one_is_known_as_wrong():
     found = joins("dynamic-handheld:out", "mirrorless-mic:mic", length_m=0.3)
     assert leads(found[0]) == ["xlr-trs"] and not found[0].faults
     one_to_one = next(join for join in found if leads(join) == ["xlr-trs-one-to-one"])
-    assert one_to_one.faults == ("the two sides are in opposite polarity",)
+    assert one_to_one.faults == (Fault.OPPOSITE,)
 
 
 def test_own_cords_and_aerials_need_no_lead():

@@ -11,9 +11,10 @@ from tests.plans import boom_in_bag, line_into_camera, made, padded_plan
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.gear.catalogue import Figure, Provenance
 from tidy_trunk.core.plan import SetFigure
-from tidy_trunk.core.sound.levels import Noise, Report, Sound, doubts, first_measurement, noise_budget
+from tidy_trunk.core.sound.levels import Noise, Report, Sound, doubts, noise_budget
 from tidy_trunk.core.sound.levels.report import TrackLevel
 from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.words import first_measurement, noise_words
 
 
 def report(plan) -> Report:
@@ -38,9 +39,9 @@ def test_what_a_cure_brings_by_hand():
     assert [share.drops_db for share in noise_budget(with_noises(-60, -60))] == pytest.approx([3.01, 3.01], abs=0.005)
     loud, soft = noise_budget(with_noises(-60, -80))
     assert soft.drops_db == pytest.approx(0.043, abs=0.001)
-    assert "inaudible" in soft.words and "room itself" in loud.words
+    assert "inaudible" in noise_words(soft) and "room itself" in noise_words(loud)
     _, audible, hidden = noise_budget(with_noises(-60, -62, -73))
-    assert audible.words == "without it 2 dB less" and hidden.words == "without it 0.1 dB less: inaudible"
+    assert noise_words(audible) == "2 dB less without it" and noise_words(hidden) == "0.1 dB less without it: inaudible"
 
 
 @given(st.lists(st.floats(-120, -20), min_size=2, max_size=8))
@@ -78,7 +79,7 @@ def test_what_was_measured_is_doubtful_no_more():
             ),
         )
     )
-    line_up = next(doubt for doubt in before if "cam mic socket" in doubt.what)
-    assert line_up.settle == "line up at 1 kHz into cam"
+    line_up = next(doubt for doubt in before if "cam mic socket" in str(doubt.what.facts.get("place")))
+    assert line_up.settle.code == "line-up-into"
     assert math.sqrt(sum(doubt.tolerance_db**2 for doubt in after)) == pytest.approx(math.hypot(line_up.left_db, 0.2))
-    assert "become" in first_measurement(before) and first_measurement(()) == ""
+    assert "becomes" in first_measurement(before) and first_measurement(()) == ""

@@ -9,8 +9,9 @@ from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.checks import check
 from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, SetParts, SetSource
-from tidy_trunk.core.sound.levels import Report, safeties, safety_advice, safety_words
+from tidy_trunk.core.sound.levels import Report, safeties
 from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.words import safety_advice, safety_words
 
 
 def report(plan: Plan) -> Report:
@@ -72,7 +73,7 @@ def test_what_takes_both():
     found = report(plan)
     safety = kept(plan, "bag.1", "bag.2")
     assert safety.shared == {("device", "bag")}, "each has a microphone and a run of its own"
-    assert safety_words(found, safety).endswith("lost too if bag fails")
+    assert safety_words(found.index, safety).endswith("lost too if bag fails")
     camera = kept(padded_plan(25), "bag.1", "cam.L")
     assert {name for kind, name in camera.shared if kind == "device"} == {"boom", "bag"}
     assert ("run", "run-2") in camera.parts - camera.shared
@@ -84,14 +85,14 @@ def test_behind_what_clips_a_track_guards_against_nothing():
     found = report(plan)
     assert kept(plan, "bag.1", "cam.L").more_db == 0
     assert found.track("bag.1").headroom_db < 0
-    assert "clips as early" in safety_words(found, kept(plan, "bag.1", "cam.L"))
+    assert "clips as early" in safety_words(found.index, kept(plan, "bag.1", "cam.L"))
 
 
 def test_advice():
     found = report(boom_in_bag())
     mixes = safeties(found, found.track("bag.1"))
     assert "None of them takes much more" in safety_advice(mixes)
-    assert "No other track" in safety_advice(())
+    assert "No other track records it" in safety_advice(())
     low = report(two_inputs(40))
     assert safety_advice(safeties(low, low.track("bag.1"))) == ""
 

@@ -8,9 +8,8 @@ from typing import Final
 
 from tidy_trunk.core.advice.line_up.measured import Knob, knobs_of
 from tidy_trunk.core.gear.catalogue import Signal
-from tidy_trunk.core.plan import Edit, LineUp, MeterError, ReadFrom, SetControl, TakeLineUp
+from tidy_trunk.core.plan import Edit, LineUp, Message, MeterError, PlanIndex, ReadFrom, SetControl, TakeLineUp, message
 from tidy_trunk.core.sound.levels import (
-    Clip,
     LevelSolver,
     Report,
     Standing,
@@ -29,15 +28,6 @@ OFF_DB: Final = 6.0
 """ASSUMED_ how far a reading may be from what was wanted and still come from typical figures: their ± together. Beyond it
 something stands wrong, and nothing is lined up."""
 
-LOOK_AT_MICROPHONE: Final = "automatic level off, the camera one step above its lowest gain, the right cable or attenuator, then the sender's output"
-"""In which order things are looked at where a line-up is far off on a microphone socket. [PRACTICE]"""
-
-LOOK_AT_LINE: Final = "automatic level off, both ends at line, the right cable, then the level of the track itself"
-"""The same on a line input. [PRACTICE]"""
-
-AUTOMATIC_WORDS: Final = "Automatic level is on: switch it off first. Until then the reading means nothing."
-"""ASSUMED_ sentence: tone through automatic level says nothing."""
-
 
 class State(StrEnum):
     """How far a step is."""
@@ -50,9 +40,9 @@ class State(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Turn:
-    """What would bring the tone to where the plan thought it to be: which knobs where to, in words, and the edits."""
+    """What would bring the tone to where the plan thought it to be: which knobs where to, and the edits."""
 
-    words: str
+    does: Message
     edits: tuple[Edit, ...]
 
 
@@ -67,8 +57,8 @@ class LineUpStep:
     like: the track of its device whose reading counts for this one too, until it is read itself; "" where none does.
     knobs: those on the way, of which a recording at several positions would say what they really give.
     off_db: by how much its last reading was away from what the figures alone had said; None where there is none.
-    look_at: what to look at where it was far off, in its order.
-    warning: what spoils it, "" where nothing does.
+    look_at: what to look at where it was far off, in its order. [PRACTICE]
+    warning: what spoils it, None where nothing does.
     """
 
     track: str
@@ -82,8 +72,8 @@ class LineUpStep:
     line_up: LineUp | None
     off_db: float | None
     turn: Turn | None
-    look_at: str
-    warning: str
+    look_at: Message
+    warning: Message | None
     meter: MeterError | None
     knobs: tuple[Knob, ...]
     run: str
@@ -134,8 +124,12 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         line_up=line_up,
         off_db=off_db if line_up is not None else None,
         turn=_turn(report, stage, off_db) if is_fresh and line_up is not None and not automatic else None,
-        look_at=LOOK_AT_MICROPHONE if _entry_signal(report, stage) is Signal.MIC else LOOK_AT_LINE,
-        warning=_warning(tone.clip, automatic=automatic),
+        look_at=message("look-at-microphone-input", index)
+        if _entry_signal(report, stage) is Signal.MIC
+        else message("look-at-line-input", index),
+        warning=message("tone-clips", index, where=tone.clip.where, by_db=tone.clip.over_db)
+        if tone.clip is not None
+        else automatic_warning(index, is_on=automatic),
         meter=index.meter_of(stage.device),
         knobs=knobs_of(report, stage),
         run=_run_into(report, stage),
@@ -154,10 +148,9 @@ def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:
     return math.sqrt(max(track.sound.variance_db2 - before, 0.0))
 
 
-def _warning(clip: Clip | None, *, automatic: bool) -> str:
-    if clip is not None:
-        return f"The tone is cut off in {clip.where}, {clip.over_db:.1f} dB too loud: match the levels first."
-    return AUTOMATIC_WORDS if automatic else ""
+def automatic_warning(index: PlanIndex, *, is_on: bool) -> Message | None:
+    """Tone and voice through automatic level say nothing. [PRACTICE]"""
+    return message("automatic-level-is-on", index) if is_on else None
 
 
 def rides(report: Report, sender: str, stage: Stage) -> bool:
@@ -177,17 +170,17 @@ def _turn(report: Report, stage: Stage, off_db: float) -> Turn | None:
     """What would bring the tone to where it was wanted; None where no knob reaches that far."""
     if abs(off_db) < WORTH_TURNING_DB:
         return None
-    rest_db, words, edits = off_db, [], []
+    rest_db, turns, edits = off_db, [], []
     for knob, lowest_db in _in_order(report, stage, too_hot=off_db > 0):
         turned_db = knob.span.nearest_db(max(knob.span.gain_db(knob.stands_db) - rest_db, lowest_db))
         by_db = knob.span.gain_db(turned_db) - knob.span.gain_db(knob.stands_db)
         if by_db * rest_db >= 0:
             continue  # it stands where it ends, or its steps are coarser than what is left
-        words.append(f"{knob.label}: {knob.stands_db:+g} to {turned_db:+g} dB".replace("-", "−"))
+        turns.append((knob.label, knob.stands_db, turned_db))
         edits.append(SetControl(device=knob.device, control=knob.control, value=turned_db))
         rest_db += by_db
         if abs(rest_db) < max(knob.span.step_db, WORTH_TURNING_DB):
-            return Turn(", then ".join(words), tuple(edits))
+            return Turn(message("turn-knobs", report.index, turns=tuple(turns)), tuple(edits))
     return None
 
 

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from tidy_trunk.core.advice.line_up.steps import AUTOMATIC_WORDS, rides
-from tidy_trunk.core.plan import Role
+from tidy_trunk.core.advice.line_up.steps import automatic_warning, rides
+from tidy_trunk.core.plan import Message, Role, message
 from tidy_trunk.core.sound.levels import HEARD_WITHIN_DB, Report, sender_of
 
 
@@ -13,7 +13,7 @@ class VoiceStep:
 
     average_dbfs, peak_dbfs: what it must show, as far as it is known, within `within_db`; its meter may read otherwise.
     is_heard: how loud they are was read from a recording.
-    warning: what spoils it, "" where nothing does.
+    warning: what spoils it, None where nothing does.
     """
 
     track: str
@@ -24,7 +24,7 @@ class VoiceStep:
     peak_dbfs: float
     within_db: float
     is_heard: bool
-    warning: str
+    warning: Message | None
 
 
 def voice_steps(report: Report) -> tuple[VoiceStep, ...]:
@@ -35,10 +35,11 @@ def voice_steps(report: Report) -> tuple[VoiceStep, ...]:
         if not track.sources or track.is_silent or track.role is Role.TIMECODE or sender_of(index, stage) is not None:
             continue
         sources = [index.plan.sources[source] for source in track.sources]
+        warning: Message | None
         if sound.clip is not None:
-            warning = f"It is cut off in {sound.clip.where}, {sound.clip.over_db:.1f} dB too loud: turn it down first."
+            warning = message("voice-clips", index, where=sound.clip.where, by_db=sound.clip.over_db)
         else:
-            warning = AUTOMATIC_WORDS if rides(report, "", stage) else ""
+            warning = automatic_warning(index, is_on=rides(report, "", stage))
         found.append(
             VoiceStep(
                 track=track.trace.id,

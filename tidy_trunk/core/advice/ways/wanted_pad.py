@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.ways.candidates import Ends
 from tidy_trunk.core.gear.catalogue import FITTINGS, PAD_LOAD_OHM, PAD_SOURCE_OHM, Signal, mates
-from tidy_trunk.core.plan import PlanIndex
+from tidy_trunk.core.plan import Message, PlanIndex, message
 from tidy_trunk.core.sound.cable_chains import SHORT_M
 from tidy_trunk.errors import UnknownItemError
 
@@ -16,18 +16,18 @@ USUAL_LOSS_DB: Final = 25.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WantedPad:
-    """Loss in dB, impedances in Ω, a fitting of `FITTINGS` or "", the length of the run in m, and why in a sentence."""
+    """Loss in dB, impedances in Ω, a fitting of `FITTINGS` or "", the length of the run in m, and why; None for a pad of no run."""
 
     loss_db: float
     source_ohm: float
     load_ohm: float
     fitting: str
     length_m: float
-    why: str
+    why: Message | None
 
 
 FREE: Final = WantedPad(
-    loss_db=USUAL_LOSS_DB, source_ohm=PAD_SOURCE_OHM, load_ohm=PAD_LOAD_OHM, fitting="xlr-trs", length_m=3.0, why=""
+    loss_db=USUAL_LOSS_DB, source_ohm=PAD_SOURCE_OHM, load_ohm=PAD_LOAD_OHM, fitting="xlr-trs", length_m=3.0, why=None
 )
 """A pad for no run: line into a camera's socket. [HANDBOOK] §6"""
 
@@ -63,12 +63,17 @@ def wanted_pad(index: PlanIndex, run_id: str) -> WantedPad:
     )
 
 
-def _loss(ends: Ends) -> tuple[float, str]:
+def _loss(ends: Ends) -> tuple[float, Message]:
     apart = ends.apart
     if apart is None or ends.takes.signal is Signal.DIGITAL:
-        return USUAL_LOSS_DB, "nothing is known of the sender's full scale: 25 dB is usual from line to microphone"
-    words = (
-        f"{ends.sender.label} sends {apart.sends_dbu:+.1f} dBu at full scale, {ends.receiver.label} takes {apart.takes_dbu:+.1f}; "
-        f"±{apart.doubt_db:.0f} dB of doubt"
+        return USUAL_LOSS_DB, message("pad-usual", ends.index, usual_db=USUAL_LOSS_DB)
+    why = message(
+        "pad-for-full-scale",
+        ends.index,
+        sender=ends.run.sending.device,
+        sends_dbu=apart.sends_dbu,
+        receiver=ends.run.receiving.device,
+        takes_dbu=apart.takes_dbu,
+        doubt_db=apart.doubt_db,
     )
-    return max(float(math.ceil(apart.loss_db)), 1.0), words.replace("-", "−")
+    return max(float(math.ceil(apart.loss_db)), 1.0), why

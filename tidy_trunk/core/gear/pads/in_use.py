@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from itertools import product
 from typing import Final
 
-from tidy_trunk.core.base.units import BRIDGING_RATIO, CABLE_PF_PER_M, lead_corner_hz, parallel_ohm
+from tidy_trunk.core.base.units import CABLE_PF_PER_M, lead_corner_hz, parallel_ohm
 from tidy_trunk.core.gear.pads.choose import EXACT, Pad
-from tidy_trunk.core.gear.pads.topologies import MATCHED_LAYOUTS, Arms, Resistor, arms_of
+from tidy_trunk.core.gear.pads.topologies import Arms, Resistor, arms_of
 from tidy_trunk.errors import RangeError
 
 SERIES_TOLERANCE_PERCENT: Final[Mapping[str, float]] = {EXACT: 1.0, "E12": 10.0, "E24": 5.0, "E96": 1.0}
@@ -19,9 +19,6 @@ LOADS_OHM: Final = (600.0, 1_000.0, 2_500.0, 5_000.0, 10_000.0, 47_000.0)
 
 SOURCES_OHM: Final = (30.0, 100.0, 150.0, 300.0, 600.0)
 """Outputs that a pad may be fed from: headphones, line outputs, microphones, a matched one. [HANDBOOK] §12, [MEMORY]"""
-
-BEYOND_HEARING_HZ: Final = 100_000.0
-"""ASSUMED_ corner above which a lead takes nothing from the treble: five times what is heard."""
 
 _STEP = 1e-3
 
@@ -105,24 +102,3 @@ def corner(arms: Arms, source_ohm: float, load_ohm: float, length_m: float, pf_p
     at_receiver = parallel_ohm(source_ohm, arms.input_impedance_ohm(load_ohm))
     at_sender = parallel_ohm(arms.output_impedance_ohm(source_ohm), load_ohm)
     return Corner(*(lead_corner_hz(ohm, length_m, pf_per_m) for ohm in (at_receiver, at_sender)))
-
-
-def advice(pad: Pad, source_ohm: float, length_m: float, corners: Corner) -> tuple[str, ...]:
-    """What to make of a pad, in sentences: its load on the source, the end of the lead that it belongs to. [HANDBOOK] §6"""
-    times = pad.input_impedance_ohm / source_ohm
-    if pad.layout in MATCHED_LAYOUTS:
-        load = f"Both sides see {pad.input_impedance_ohm:.0f} Ω: it belongs between equal impedances, and loads anything else."
-    elif times >= BRIDGING_RATIO:
-        load = f"The source sees {pad.input_impedance_ohm:.0f} Ω, {times:.1f} times its own: it does not feel it."
-    else:
-        load = f"The source sees only {times:.1f} times its own impedance: below {BRIDGING_RATIO:g} it is loaded."
-    end = (
-        f"Build it into the receiving end: the {length_m:g} m of cable then carry {pad.loss_db_actual:.0f} dB more above what they "
-        "pick up."
-    )
-    if corners.at_receiver_hz < BEYOND_HEARING_HZ:
-        end += (
-            f" The treble begins to fall at {corners.at_receiver_hz / 1000:.0f} kHz "
-            f"({corners.at_sender_hz / 1000:.0f} kHz with the pad at the sending end)."
-        )
-    return load, end

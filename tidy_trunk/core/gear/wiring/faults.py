@@ -8,20 +8,20 @@ from tidy_trunk.core.gear.wiring.sound import Link, link
 
 
 class Fault(StrEnum):
-    """One thing wrong, in words; the worst first."""
+    """One thing wrong; the worst first."""
 
-    NUMBERS = "numbers into an input that does not take them"
-    VOLTAGE = "analogue into a digital input"
-    NOTHING = "nothing arrives"
-    OPPOSITE = "the two sides are in opposite polarity"
-    DIFFERENCE = "left minus right: the middle vanishes"
-    FIGHTING = "two outputs are joined and drive each other"
-    SHORTED = "a leg of the output is shorted"
-    SWAPPED = "left and right do not arrive as they were"
-    MIXED = "left and right arrive as one"
-    INVERTED = "polarity is inverted"
-    LOST = "one side of it is lost"
-    ONE_SIDE = "one side stays silent"
+    NUMBERS = "digital-into-analogue"
+    VOLTAGE = "analogue-into-digital"
+    NOTHING = "nothing-arrives"
+    OPPOSITE = "opposite-polarity"
+    DIFFERENCE = "left-minus-right"
+    FIGHTING = "outputs-joined"
+    SHORTED = "leg-shorted"
+    SWAPPED = "sides-swapped"
+    MIXED = "sides-mixed"
+    INVERTED = "polarity-inverted"
+    LOST = "one-side-lost"
+    ONE_SIDE = "one-side-silent"
 
 
 def faults(

@@ -1,12 +1,12 @@
 """Levels at every stage, noise with its contributors, clip points, tolerance."""
 
-from tidy_trunk.core.sound.levels.budget import Doubt, NoiseShare, doubts, first_measurement, noise_budget
+from tidy_trunk.core.sound.levels.budget import Doubt, NoiseShare, doubts, noise_budget
 from tidy_trunk.core.sound.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.sound.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.sound.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
 from tidy_trunk.core.sound.levels.passage import Passage, Step
 from tidy_trunk.core.sound.levels.report import Report, Rung, TrackLevel
-from tidy_trunk.core.sound.levels.safety import SAFETY_FROM_DB, Safety, is_safety, safeties, safety_advice, safety_words
+from tidy_trunk.core.sound.levels.safety import SAFETY_FROM_DB, SAFETY_TO_DB, Safety, is_safety, safeties
 from tidy_trunk.core.sound.levels.sound import Clip, Noise, Sound, mixed, weaker
 from tidy_trunk.core.sound.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.sound.levels.stage_solver import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, StageSolver
@@ -23,6 +23,7 @@ __all__ = [
     "NO_STEPS",
     "RUMBLE",
     "SAFETY_FROM_DB",
+    "SAFETY_TO_DB",
     "SPEECH_DB",
     "Clip",
     "Doubt",
@@ -45,7 +46,6 @@ __all__ = [
     "can_send",
     "cut_change_db",
     "doubts",
-    "first_measurement",
     "full_scale_at_input_dbu",
     "heard_at",
     "input_ceiling_dbu",
@@ -57,8 +57,6 @@ __all__ = [
     "noise_budget",
     "run_loss_db",
     "safeties",
-    "safety_advice",
-    "safety_words",
     "sender_of",
     "touched_devices",
     "way_between",

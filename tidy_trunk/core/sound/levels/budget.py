@@ -1,23 +1,15 @@
-"""What stands behind a track's figures: which noise rules and what its cure would bring, which figure is doubtful."""
+"""What stands behind a track's figures: which noise dominates and what would be left without it, which figure is uncertain."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Final
 
 from tidy_trunk.core.base.units import SILENCE_DB, sum_powers_db
 from tidy_trunk.core.gear.catalogue import Figure, Provenance
+from tidy_trunk.core.plan import Message, message
 from tidy_trunk.core.sound.levels.report import Report, TrackLevel
 from tidy_trunk.core.sound.levels.sound import Noise
-from tidy_trunk.core.sound.levels.spectra import Spectrum
 from tidy_trunk.core.sound.trace import Place, Stage
-
-HEARD_FROM_DB: Final = 1.0
-"""ASSUMED_ change of a noise that somebody notices when it comes suddenly: less is not worth a lead."""
-
-
-NOTHING_DB: Final = 0.1
-"""ASSUMED_ change that is printed as none."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,29 +19,16 @@ class NoiseShare:
     noise: Noise
     drops_db: float
 
-    @property
-    def words(self) -> str:
-        """What removing it would bring."""
-        if self.noise.spectrum is Spectrum.RUMBLE:
-            return "behind a low cut" if self.noise.cuts else "a low cut takes most of it"
-        if self.noise.is_room:
-            return "the room itself: nearer with the microphone"
-        if self.drops_db < NOTHING_DB:
-            return "inaudible"
-        if self.drops_db < HEARD_FROM_DB:
-            return f"without it {self.drops_db:.1f} dB less: inaudible"
-        return f"without it {self.drops_db:.0f} dB less"
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Doubt:
     """A figure behind a track's level. `left_db`: the ± that would be left if this one were known; `settle`: how."""
 
-    what: str
+    what: Message
     tolerance_db: float
     provenance: Provenance
     left_db: float
-    settle: str
+    settle: Message
 
 
 def noise_budget(track: TrackLevel) -> tuple[NoiseShare, ...]:
@@ -75,7 +54,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
         return ()
     path = report.main_path(track.trace.stage)
     lined_up = report.solver.line_up(track.trace.stage)
-    known: list[tuple[str, Figure, str]] = []
+    known: list[tuple[Message, Figure, Message]] = []
     if lined_up is not None:
         correction = report.solver.correction(track.trace.stage, lined_up)
         sending = [at for at, stage in enumerate(path) if stage.place is Place.BUS and stage.device == lined_up.sender]
@@ -84,7 +63,10 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
             path = path[: sending[-1] + 1]
             place = report.solver.place_words(track.trace.stage)
             figure = Figure(lined_up.read_dbfs, correction.within_db, Provenance.MEASURED)
-            known.append((f"line-up of {place}", figure, f"line up {place} again"))
+            index = report.index
+            known.append(
+                (message("reading-of", index, place=place), figure, message("line-up-again", index, place=place))
+            )
     found = [item for stage in path for item in _figures(report, stage)] + known
     whole = sum(figure.tolerance**2 for _, figure, _ in found)
     listed = [
@@ -101,40 +83,47 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     return tuple(sorted(listed, key=lambda doubt: -doubt.tolerance_db))
 
 
-def _figures(report: Report, stage: Stage) -> Iterator[tuple[str, Figure, str]]:
-    """The figures that a stage brings into the level, in words, each with how it is settled."""
+def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Message]]:
+    """The figures that a stage brings into the level, each with how it is settled."""
     index, place = report.index, report.solver.place_words(stage)
     if stage.place is Place.SOUND:
         source = index.plan.sources[stage.name]
         figure = Figure(source.average_db_spl, source.tolerance_db)
-        yield f"how loud {source.label} is", figure, f"let {source.label} be heard, and read the meter"
+        yield (
+            message("loudness-of", index, source=source.id),
+            figure,
+            message("read-meter-of-voice", index, source=source.id),
+        )
         return
     unit = index.unit(stage.device)
     if stage.place is Place.OUTPUT and unit.device_class.capsule is not None:
         yield (
-            f"sensitivity of {unit.label}",
+            message("sensitivity-of", index, device=stage.device),
             unit.device_class.capsule.sensitivity_mv_per_pa,
-            "compare it with one that is known",
+            message("compare-with-known", index, device=stage.device),
         )
     elif stage.place is Place.OUTPUT:
         full_scale = unit.output_mode(unit.output(stage.name)).full_scale_dbu
         if full_scale is not None:
-            yield f"full scale of {place}", full_scale, f"send 1 kHz from {unit.label} and measure its output"
+            yield (
+                message("full-scale-of", index, place=place),
+                full_scale,
+                message("measure-output", index, device=stage.device),
+            )
     elif stage.place is Place.INPUT:
         takes = unit.input_mode(unit.input(stage.name)).full_scale_dbu
         if takes is not None and report.solver.level(stage).unit == "dBu":
-            yield f"full scale of {place}", takes, f"line up at 1 kHz into {unit.label}"
+            yield (
+                message("full-scale-of", index, place=place),
+                takes,
+                message("line-up-into", index, device=stage.device),
+            )
     elif stage.place is Place.LEAD and stage.run is not None:
         for part in stage.run.parts:
             loss = index.lead_of(part).loss_db
             if loss is not None:
-                yield f"loss of {index.lead_of(part).label}", loss, f"line up at 1 kHz through cable {stage.run.number}"
-
-
-def first_measurement(found: Sequence[Doubt]) -> str:
-    """The one measurement that would settle most, in a sentence; "" where nothing is in doubt."""
-    if not found:
-        return ""
-    now = math.hypot(found[0].left_db, found[0].tolerance_db)
-    settle = found[0].settle[0].upper() + found[0].settle[1:]
-    return f"{settle}: ±{now:.1f} dB become ±{found[0].left_db:.1f} dB."
+                yield (
+                    message("loss-of", index, part=part),
+                    loss,
+                    message("line-up-through", index, run=stage.run.id),
+                )

@@ -1,7 +1,5 @@
 """Safety tracks: where else a source is kept, what that guards against, and what would take both."""
 
-import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -76,29 +74,3 @@ def _loudest(report: Report, track: TrackLevel) -> str:
     """The source that the track's loudest way begins with; "" where it has none."""
     first = report.main_path(track.trace.stage)[0]
     return first.name if first.place is Place.SOUND else ""
-
-
-def safety_words(report: Report, safety: Safety) -> str:
-    """What a safety track is good for, in words."""
-    index = report.index
-    if safety.more_db < 1:
-        guards = "clips as early"
-    elif math.isinf(safety.rise_db):
-        guards = "takes any burst"
-    else:
-        guards = f"takes {safety.rise_db:.0f} dB above the expected peaks"
-    order = list(index.plan.devices)
-    shared = sorted((name for kind, name in safety.shared if kind == "device"), key=order.index)
-    names = " or ".join(index.unit(device).label for device in shared)
-    return f"{guards}; lost too if {names} fails" if names else f"{guards}; nothing takes both"
-
-
-def safety_advice(found: Sequence[Safety]) -> str:
-    """What would make the other tracks of a source worth more; "" where one guards already."""
-    if any(safety.more_db >= SAFETY_FROM_DB for safety in found):
-        return ""
-    if not found:
-        return "No other track keeps it: put it on a second one, 6 to 20 dB lower, or on a second recorder."
-    return (
-        "None of them takes much more: set one 6 to 20 dB lower where it has a knob of its own, and it keeps the burst."
-    )

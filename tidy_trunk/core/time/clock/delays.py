@@ -27,13 +27,11 @@ NEAR_FRAMES: Final = 0.5
 class Window:
     """How far sound may come before and after its picture, in ms, by a standard as it is named to a user.
 
-    id: its name on the wire. words, beyond: what it is within, and what it is outside.
+    id: its name on the wire. source: the standard that gives it.
     """
 
     id: str
-    words: str
-    beyond: str
-    source_words: str
+    source: str
     early_ms: float
     late_ms: float
 
@@ -42,13 +40,13 @@ class Window:
         return -self.late_ms <= early_ms <= self.early_ms
 
 
-UNNOTICED: Final = Window("unnoticed", "not noticeable", "noticeable", "ITU-R BT.1359-1", 45.0, 125.0)
+UNNOTICED: Final = Window("unnoticed", "BT1359", 45.0, 125.0)
 """Where nobody sees it. [BT1359], from memory"""
 
-ACCEPTED: Final = Window("accepted", "within the tolerance", "outside the tolerance", "ITU-R BT.1359-1", 90.0, 185.0)
+ACCEPTED: Final = Window("accepted", "BT1359", 90.0, 185.0)
 """Where it is still put up with. [BT1359], from memory"""
 
-BROADCAST: Final = Window("broadcast", "fit to be broadcast", "not fit to be broadcast", "EBU R 37", 40.0, 60.0)
+BROADCAST: Final = Window("broadcast", "EBU-R37", 40.0, 60.0)
 """What goes on air in Europe. [EBU-R37], from memory"""
 
 WINDOWS: Final = (UNNOTICED, ACCEPTED, BROADCAST)

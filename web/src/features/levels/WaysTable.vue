@@ -53,7 +53,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
             <SeverityMark v-if="way.clips" severity="stop" :size="11" />
             {{ way.verdict }}<template v-if="way.ruled_by">; {{ way.ruled_by }} dominates</template>.
             <span class="soft">
-              <template v-if="way.needs !== 'nothing'">Needs {{ way.needs }}. </template>
+              <template v-if="way.needs">Needs {{ way.needs }}. </template>
               <template v-if="way.loses">Takes away {{ way.loses }}. </template>
               <template v-if="way.risk">Risk: {{ way.risk }}.</template>
             </span>

@@ -59,7 +59,7 @@ watch(insertedDevices, async (found) => {
       }}</Button>
       <span class="soft small">
         average {{ formatLevel(way.average_dbfs) }}, hiss {{ formatLevel(way.noise_dbfs) }} dBFS;
-        {{ way.verdict }}{{ way.needs === 'nothing' ? '' : '. It is not in this job yet' }}
+        {{ way.verdict }}{{ way.needs ? '. It is not in this job yet' : '' }}
       </span>
     </li>
   </ul>

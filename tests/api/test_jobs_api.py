@@ -40,7 +40,7 @@ def test_one_request_answers_with_everything(client, job):
     looked = client.get(f"{address}/revisions/1").json()
     assert "line-into-mic" in rules(looked)
     back = client.post(f"{address}/revisions/1/bring-back", json={"base_revision": 4}).json()
-    assert "line-into-mic" in rules(back) and back["sentence"] == "Back to state 1"
+    assert "line-into-mic" in rules(back) and back["sentence"] == "Restore revision 1"
 
 
 def test_an_edit_on_an_old_state_is_409_with_the_newer_one(client, job):

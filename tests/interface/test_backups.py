@@ -10,7 +10,7 @@ from tests.plans import padded_plan
 def test_a_copy_is_made_and_everything_is_taken_along(screen: Page, service):
     service.create(padded_plan())
     screen.goto("/")
-    expect(screen.get_by_text("no copy yet")).to_be_visible()
+    expect(screen.get_by_text("no backup yet")).to_be_visible()
     screen.get_by_role("link", name="Backups").click()
     screen.get_by_role("button", name="Make a copy now").click()
     expect(screen.get_by_role("table").get_by_role("link", name="Download")).to_have_count(1)
@@ -20,4 +20,4 @@ def test_a_copy_is_made_and_everything_is_taken_along(screen: Page, service):
         assert "manifest.json" in zipfile.ZipFile(download.value.path()).namelist()
         assert download.value.suggested_filename.endswith(".backup")
     screen.get_by_role("link", name="All jobs").click()
-    expect(screen.get_by_text("last copy")).to_be_visible()
+    expect(screen.get_by_text("last backup")).to_be_visible()

@@ -87,7 +87,7 @@ def test_pointing_does_what_typing_does(screen: Page):
     screen.get_by_label("Microphone for Founder").select_option(label="Boom")
     expect(screen.get_by_label("Distance of Boom from Founder in m")).to_have_value("0.5")
     screen.get_by_label("Target", exact=True).select_option("wide")
-    expect(screen.get_by_text("Job: target wide")).to_be_visible()
+    expect(screen.get_by_text("Job: level target wide")).to_be_visible()
 
 
 def test_history_is_looked_at_and_brought_back(screen: Page, service):
@@ -102,7 +102,7 @@ def test_history_is_looked_at_and_brought_back(screen: Page, service):
     expect(screen.get_by_role("rowheader", name="Apprentice")).to_have_count(0)
     screen.keyboard.press("Escape")
     screen.get_by_role("button", name="Restore").click()
-    expect(screen.get_by_text("Back to state 1").first).to_be_visible()
+    expect(screen.get_by_text("Restore revision 1").first).to_be_visible()
     assert "apprentice" not in service.newest(job).evaluation.plan.sources
 
 

@@ -32,7 +32,7 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
 def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
     screen.get_by_role("link", name="Attenuator for this cable").click()
-    expect(screen.get_by_text("Camera B takes −10.5")).to_be_visible()
+    expect(screen.get_by_text("Camera B clips at −10.5")).to_be_visible()
     screen.get_by_label("Loss, dB").fill("30")
     screen.get_by_label("Loss, dB").press("Tab")
     screen.get_by_label("Resistors").select_option("E96")

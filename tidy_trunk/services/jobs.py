@@ -157,7 +157,7 @@ class JobService:
         return _state(self._store.redo(job_id, base, self._now(), who, request))
 
     def bring_back(self, job_id: UUID, base: int, number: int, who: str = "", request: UUID | None = None) -> JobState:
-        with self._both_versions(job_id, base, lambda _: f"back to state {number}"):
+        with self._both_versions(job_id, base, lambda _: f"Restore revision {number}"):
             return _state(self._store.bring_back(job_id, base, number, self._now(), who, request))
 
     @contextmanager

@@ -1,4 +1,4 @@
-import createClient, { createQuerySerializer } from 'openapi-fetch'
+import createClient from 'openapi-fetch'
 import { ApiProblem, changing, deliver, wordsOf, type Conflict } from './connection'
 import { newId } from './ids'
 import type { components, paths } from './schema'
@@ -155,8 +155,6 @@ async function send<T extends object>(
   }
 }
 
-const part = encodeURIComponent
-const query = createQuerySerializer()
 const wav = { headers: { 'Content-Type': 'audio/wav' }, ...asItIs }
 
 export const api = {
@@ -397,10 +395,6 @@ export const api = {
         params: { path: { job_id: job, track_id: track, number }, query },
       }),
     ),
-  benchSound: (job: string, track: string, point: number, asked: AskedOfBench, state: number) =>
-    `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
-  keptSound: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
-  toneAddress: (job: string) => `/api/jobs/${job}/tone.wav`,
   walks: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/walks', { params: { path: { job_id: job } } })),
   beginWalk: (job: string, id = newId()) =>
@@ -419,7 +413,6 @@ export const api = {
       }),
     ),
   nearby: (page: string) => reading(() => server.GET('/api/nearby', { params: { query: { page } } })),
-  nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
   clock: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/clock', { params: { path: { job_id: job } } })),
   clap: (job: string, screen: string, camera: string, frame: number, file: Blob) =>
@@ -471,16 +464,6 @@ export const api = {
         params: { path: { job_id: job, file_id: file }, query: { at_s: at, span_s: span } },
       }),
     ),
-  heardAddress: (job: string, file: string, at: number, span: number) =>
-    `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}`,
-  alignedAddress: (job: string, file: string, stretch: boolean) =>
-    `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
-  syncExport: (job: string, line: number, kind: string) =>
-    `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
   copies: () => reading(() => server.GET('/api/copies')),
   makeCopy: () => writing(() => server.POST('/api/copies')),
-  copyAddress: (name: string) => `/api/copies/${part(name)}`,
-  everythingAddress: '/api/everything',
-  newsAddress: (job: string) => `/api/jobs/${job}/news`,
-  planAddress: (job: string) => `/api/jobs/${job}/plan`,
 }

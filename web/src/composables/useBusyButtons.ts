@@ -1,4 +1,4 @@
-import { onBeforeUnmount, onMounted, watch } from 'vue'
+import { onScopeDispose, watch } from 'vue'
 
 import { changesBegun, isChanging } from '@/api/connection'
 
@@ -31,6 +31,6 @@ export function useBusyButtons() {
     busy.forEach((button) => button.removeAttribute('aria-busy'))
     busy.clear()
   })
-  onMounted(() => window.addEventListener('click', press, { capture: true }))
-  onBeforeUnmount(() => window.removeEventListener('click', press, { capture: true }))
+  window.addEventListener('click', press, { capture: true })
+  onScopeDispose(() => window.removeEventListener('click', press, { capture: true }))
 }

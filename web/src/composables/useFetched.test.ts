@@ -6,8 +6,6 @@ import { ApiProblem } from '@/api/connection'
 import { useJob } from '@/stores/job'
 import { useFetched } from './useFetched'
 
-vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
-
 describe('what the server says of what stands here', () => {
   beforeEach(() => setActivePinia(createPinia()))
 

@@ -1,15 +1,15 @@
 /** Components as they are drawn: rendered to text by Vue's own server renderer, read as a user reads them. */
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
-import { describe, expect, it, vi } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { createSSRApp, type Component } from 'vue'
 import { renderToString } from 'vue/server-renderer'
 
 import type { Finding, Ladder, Lead, LeadPicture, Rung, Track, Way } from '@/api/client'
-import LadderChart from '@/features/levels/LadderChart.vue'
+import LadderChart from '@/ui/LadderChart.vue'
 import ControlGroups from '@/ui/ControlGroups.vue'
-import RungAccount from './levels/RungAccount.vue'
-import type { Overlay } from './levels/ladderShape'
+import RungAccount from '@/ui/RungAccount.vue'
+import type { Overlay } from '@/ui/ladderShape'
 import NoiseList from '@/features/levels/NoiseList.vue'
 import WaysTable from '@/features/levels/WaysTable.vue'
 import LeadSegment from '@/features/runs/LeadSegment.vue'
@@ -20,8 +20,6 @@ import LeadDrawing from '@/ui/LeadDrawing.vue'
 import LeadUse from '@/ui/LeadUse.vue'
 import RunTag from '@/ui/RunTag.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
-
-vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
 
 async function html(component: Component, props: Record<string, unknown>): Promise<string> {
   return renderToString(createSSRApp(component, props).use(createPinia()).use(PrimeVue))

@@ -1,13 +1,11 @@
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
 
 import type { JobState } from '@/api/client'
 import { answering } from '@/testing/server'
 import { useAdvice } from './advice'
 import { useJob } from './job'
-
-vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
 
 const state = (revision: number) => ({ job: 'j', revision, findings: [] }) as unknown as JobState
 const fix = (label: string) => ({ label, steps: [label], edits: [] })

@@ -7,8 +7,6 @@ import { pending, useJob, type Pending } from './job'
 import { put } from './outbox'
 import { shelf } from './shelf.testing'
 
-vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
-
 const state = (revision: number, more: Partial<JobState> = {}) =>
   ({
     job: 'j',

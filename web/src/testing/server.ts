@@ -16,7 +16,7 @@ export function answering(answer: (asked: Asked) => Reply | Promise<Reply>) {
     const asked = {
       method: request.method,
       path: pathname + search,
-      body: text ? (JSON.parse(text) as unknown) : null,
+      body: request.headers.get('Content-Type') === 'application/json' ? (JSON.parse(text) as unknown) : text,
     }
     all.push(asked)
     const reply = await answer(asked)

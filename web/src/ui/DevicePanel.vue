@@ -3,8 +3,7 @@ import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
 import { computed, ref, watch } from 'vue'
 
-import { api } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
+import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/stores/job'
 import ControlField from './ControlField.vue'
 import FiguresTable from './FiguresTable.vue'
@@ -17,10 +16,7 @@ const known = computed(() => job.newest?.devices.some((item) => item.id === devi
 watch(known, (stands) => {
   if (!stands) device.value = ''
 })
-const detail = useFetched(
-  () => (job.newest && known.value ? ([job.newest.job, device.value, job.newest.revision] as const) : null),
-  ([id, name]) => api.device(id, name),
-)
+const detail = useDevice(device)
 
 /** Ports with a plug in them first: they are what is being set up. */
 const ports = computed(() =>

@@ -1,6 +1,8 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type AskedOfBench, type BenchPoint, type BenchSeen } from '@/api/client'
+import { addresses } from '@/api/addresses'
+import { api, type AskedOfBench, type BenchPoint, type BenchSeen } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 
 /** What the sources of the bench can do; `tone` is sent by the device before the track. */
@@ -23,8 +25,7 @@ export function useBench(track: Ref<string>) {
   const point = ref(-1)
   const play = ref<(typeof PLAYS)[number]['id']>('voice')
   const seen = shallowRef<BenchSeen | null>(null)
-  const problem = ref('')
-  let turn = 0
+  const { problem, ask } = useLatest()
   const loose = ref('')
   const asked = computed((): AskedOfBench => {
     const played = PLAYS.find(({ id }) => id === play.value)?.asked
@@ -34,40 +35,35 @@ export function useBench(track: Ref<string>) {
   const sound = computed(() =>
     job.newest && point.value >= 0
       ? // The state in the address: what was heard of an earlier one is not played again.
-        api.benchSound(job.newest.job, track.value, point.value, asked.value, job.newest.revision)
+        addresses.simulated(job.newest.job, track.value, point.value, asked.value, job.newest.revision)
       : '',
   )
 
-  async function attempt(action: (id: string, mine: number) => Promise<void>) {
-    if (!job.newest || !track.value) return
-    const mine = ++turn
-    try {
-      await action(job.newest.job, mine)
-      if (mine === turn) problem.value = ''
-    } catch (error) {
-      if (mine === turn) problem.value = wordsOf(error)
-    }
+  function look() {
+    const id = job.newest?.job
+    if (!id || !track.value || point.value < 0) return
+    void ask(
+      () => api.benchSeen(id, track.value, point.value, asked.value),
+      (found) => (seen.value = found),
+    )
   }
-  const look = () =>
-    attempt(async (id, mine) => {
-      if (point.value < 0) return
-      const found = await api.benchSeen(id, track.value, point.value, asked.value)
-      if (mine === turn) seen.value = found
-    })
   watch(
-    [track, () => job.newest?.revision],
-    () =>
-      void attempt(async (id, mine) => {
-        const found = await api.benchPoints(id, track.value)
-        if (mine !== turn) return
-        points.value = found
-        // Listen where the sound ends up, unless a point was chosen that is still there.
-        if (point.value < 0 || point.value >= found.length) point.value = found.length - 1
-        else await look()
-      }),
+    () => [job.newest?.job, track.value, job.newest?.revision] as const,
+    ([id, wanted]) =>
+      id &&
+      wanted &&
+      void ask(
+        () => api.benchPoints(id, wanted),
+        (found) => {
+          points.value = found
+          // Listen where the sound ends up, unless a point was chosen that is still there.
+          if (point.value < 0 || point.value >= found.length) point.value = found.length - 1
+          else look()
+        },
+      ),
     { immediate: true },
   )
   watch(track, () => (point.value = -1))
-  watch([point, play, loose], () => void look())
+  watch([point, play, loose], look)
   return { points, point, play, loose, seen, problem, sound }
 }

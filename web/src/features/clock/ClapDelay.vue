@@ -1,45 +1,24 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ref, shallowRef } from 'vue'
+import { toRef } from 'vue'
 
-import { api, wordsOf, type Clock, type MeasuredDelay } from '@/api/client'
+import type { Clock } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
+import { useClap } from './useClap'
 
-/** A recording of the programme in which somebody claps, read back to how late the picture really is. */
+/** How late a picture really is, from a recording of the programme in which somebody claps. */
 const props = defineProps<{ late: Clock['screens'][number] }>()
 const job = useJob()
-const camera = ref(props.late.pictures[0]?.device ?? '')
-const frame = ref<number | ''>('')
-const found = shallowRef<MeasuredDelay | null>(null)
-const problem = ref('')
-const busy = ref(false)
-
-async function read(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = '' // the same file can be read again
-  if (!file || !job.newest || frame.value === '') return
-  ;[found.value, problem.value, busy.value] = [null, '', true]
-  try {
-    found.value = await api.clap(job.newest.job, props.late.device, camera.value, frame.value, file)
-  } catch (error) {
-    problem.value = wordsOf(error)
-  } finally {
-    busy.value = false
-  }
-}
-async function take() {
-  if (found.value && (await job.edit(found.value.edits))) found.value = null
-}
+const { camera, frame, found, problem, busy, take, use } = useClap(toRef(props, 'late'))
 </script>
 
 <template>
   <details class="no-print">
     <summary>Measure it by a clap</summary>
     <p class="soft small">
-      Record the programme, clap in shot close to the microphone, and count the picture in which the hands
-      close, the first one being 0.
+      Record the programme, clap in shot close to the microphone, and find the frame number of the clap,
+      counting the first frame as 0.
     </p>
     <div class="asked">
       <label class="field"
@@ -51,7 +30,7 @@ async function take() {
         </select></label
       >
       <label class="field"
-        ><span>hands close in picture</span
+        ><span>frame number of the clap</span
         ><input v-model.number="frame" class="num" type="number" min="0" step="1"
       /></label>
       <label class="field"
@@ -60,7 +39,7 @@ async function take() {
           type="file"
           accept="audio/*,video/*,.wav,.mov,.mp4"
           :disabled="busy || frame === ''"
-          @change="read"
+          @change="take"
       /></label>
     </div>
     <p v-if="busy" role="status">Reading it…</p>
@@ -69,13 +48,11 @@ async function take() {
       Heard at {{ found.heard_s.toFixed(3) }} s, seen at {{ found.seen_s.toFixed(3) }} s: the sound is
       <strong>{{ Math.abs(found.early_ms).toFixed(0) }} ms {{ found.early_ms < 0 ? 'late' : 'early' }}</strong
       >, ±{{ found.within_ms.toFixed(0) }}.
-      <Button v-if="found.camera_frames !== null" size="small" :disabled="job.readOnly" @click="take"
-        >Take {{ plainNumber(found.camera_frames) }} frames for
+      <Button v-if="found.camera_frames !== null" size="small" :disabled="job.readOnly" @click="use"
+        >Use {{ plainNumber(found.camera_frames) }} frames for
         {{ late.pictures.find(({ device }) => device === camera)?.camera }}</Button
       >
-      <template v-else
-        >That would make its picture earlier than it is shot: count the pictures again.</template
-      >
+      <template v-else>That would make its picture earlier than it is shot: check the frame number.</template>
     </p>
   </details>
 </template>

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Fix } from '@/api/client'
-import { useKeys } from '@/features/shell/useKeys'
+import { useKeys } from '@/composables/useKeys'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import FindingsPane from '@/ui/FindingsPane.vue'

@@ -1,29 +1,18 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-
-import { api, wordsOf, type Clock } from '@/api/client'
+import type { Clock } from '@/api/client'
 import { plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import KeptInput from '@/ui/KeptInput.vue'
 import ClapDelay from './ClapDelay.vue'
+import { usePictureDelay } from './usePictureDelay'
 
 /** How late the pictures of a switcher or a monitor are, and what sound asks for that comes beside them. */
 const props = defineProps<{ late: Clock['screens'][number] }>()
 const job = useJob()
-const problem = ref('')
-/** What was measured of a camera's picture, as 5 or as 200 ms: the program turns it into frames. */
-async function measured(picture: (typeof props.late.pictures)[number], event: Event) {
-  if (!job.newest) return
-  problem.value = ''
-  try {
-    const delay = (event.target as HTMLInputElement).value
-    const { edits } = await api.pictureDelay(job.newest.job, picture.device, delay, picture.over_sdi)
-    await job.edit(edits)
-  } catch (error) {
-    problem.value = wordsOf(error)
-  }
-}
+const { problem, save } = usePictureDelay()
+const measured = (picture: (typeof props.late.pictures)[number], event: Event) =>
+  save(picture, (event.target as HTMLInputElement).value)
 type Windows = Clock['screens'][number]['windows']
 const verdict = (windows: Windows) => windows.map(({ said, source }) => `${said} (${source})`).join(', ')
 const grave = (windows: Windows) =>

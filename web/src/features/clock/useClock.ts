@@ -1,27 +1,23 @@
-import { shallowRef, ref, watch } from 'vue'
+import { shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type Clock } from '@/api/client'
+import { api, type Clock } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 
 /** Time on the set, worked out anew with every state of the job. */
 export function useClock() {
   const job = useJob()
   const clock = shallowRef<Clock | null>(null)
-  const problem = ref('')
-  let turn = 0
+  const { problem, ask } = useLatest()
 
   watch(
     () => [job.newest?.job, job.newest?.revision] as const,
-    async ([id]) => {
-      const mine = ++turn
-      if (!id) return
-      try {
-        const found = await api.clock(id)
-        if (mine === turn) [clock.value, problem.value] = [found, '']
-      } catch (error) {
-        if (mine === turn) problem.value = wordsOf(error)
-      }
-    },
+    ([id]) =>
+      id &&
+      void ask(
+        () => api.clock(id),
+        (found) => (clock.value = found),
+      ),
     { immediate: true },
   )
   return { clock, problem }

@@ -1,30 +1,13 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { onMounted, ref, shallowRef } from 'vue'
 
-import { api, wordsOf, type Copies } from '@/api/client'
+import { addresses } from '@/api/addresses'
 import { formatSize } from '@/format/levels'
 import { formatMoment } from '@/format/time'
+import { useCopies } from './useCopies'
 
 /** Where the work of all jobs is kept besides: copies that make themselves, and one file with everything. */
-const kept = shallowRef<Copies | null>(null)
-const problem = ref('')
-const isBusy = ref(false)
-
-async function attempt(action: () => Promise<unknown>) {
-  if (isBusy.value) return
-  isBusy.value = true
-  problem.value = ''
-  try {
-    await action()
-    kept.value = await api.copies()
-  } catch (error) {
-    problem.value = wordsOf(error)
-  } finally {
-    isBusy.value = false
-  }
-}
-onMounted(() => attempt(async () => undefined))
+const { kept, problem, isBusy, make } = useCopies()
 </script>
 
 <template>
@@ -39,7 +22,7 @@ onMounted(() => attempt(async () => undefined))
         Put it on another disk: what lies on this machine goes with it.
       </p>
       <p>
-        <a class="download" :href="api.everythingAddress" download>Download everything</a>
+        <a class="download" :href="addresses.everything" download>Download everything</a>
         <span class="soft small">with many sounds this takes a while</span>
       </p>
     </section>
@@ -52,7 +35,7 @@ onMounted(() => attempt(async () => undefined))
       <p v-if="kept.trouble" class="is-stop" role="alert">
         The last copy could not be made: {{ kept.trouble }}. It is tried again every ten minutes.
       </p>
-      <p><Button outlined :loading="isBusy" @click="attempt(api.makeCopy)">Make a copy now</Button></p>
+      <p><Button outlined :loading="isBusy" @click="make">Make a copy now</Button></p>
       <table v-if="kept.copies.length" class="plain-table">
         <thead>
           <tr>
@@ -65,7 +48,7 @@ onMounted(() => attempt(async () => undefined))
           <tr v-for="copy in kept.copies" :key="copy.name">
             <td>{{ formatMoment(copy.made) }}</td>
             <td class="num">{{ formatSize(copy.size) }}</td>
-            <td><a :href="api.copyAddress(copy.name)" download>Download</a></td>
+            <td><a :href="addresses.backup(copy.name)" download>Download</a></td>
           </tr>
         </tbody>
       </table>

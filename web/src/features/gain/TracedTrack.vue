@@ -1,21 +1,16 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
-import { api, type Edit } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
-import LadderChart from '@/features/levels/LadderChart.vue'
-import RungAccount from '@/features/levels/RungAccount.vue'
-import { useJob } from '@/stores/job'
+import type { Edit } from '@/api/client'
+import LadderChart from '@/ui/LadderChart.vue'
+import RungAccount from '@/ui/RungAccount.vue'
+import { useTracedTrack } from './useTracedTrack'
 
 /** A track as the plan would make it, laid beside itself as it is: every number can be pointed at. */
 const props = defineProps<{ track: string; edits: readonly Edit[] }>()
-const job = useJob()
-const ladders = useFetched(
-  () => (job.newest ? ([job.newest.job, props.track, props.edits] as const) : null),
-  async ([id, track, edits]) => {
-    const [now, then] = await Promise.all([api.ladder(id, track, '', []), api.ladder(id, track, '', edits)])
-    return { now, then }
-  },
+const ladders = useTracedTrack(
+  () => props.track,
+  () => props.edits,
 )
 const box = useTemplateRef<HTMLElement>('box')
 const chosen = ref<number | null>(null)

@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type GainPlan, type Pin } from '@/api/client'
+import { api, type GainPlan, type Pin } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 
 const same = (pin: Pin, other: Pin) => pin.device === other.device && pin.control === other.control
@@ -10,24 +11,18 @@ export function useGainPlan() {
   const job = useJob()
   const plan = shallowRef<GainPlan | null>(null)
   const pins = ref<Pin[]>([])
-  const busy = ref(false)
-  const problem = ref('')
-  let turn = 0
+  const { problem, busy, ask } = useLatest()
 
-  async function make() {
-    const mine = ++turn
-    if (!job.newest) return
-    busy.value = true
-    try {
-      const found = await api.gainPlan(job.newest.job, pins.value)
-      if (mine === turn) [plan.value, problem.value] = [found, '']
-    } catch (error) {
-      if (mine === turn) problem.value = wordsOf(error)
-    } finally {
-      if (mine === turn) busy.value = false
-    }
-  }
-  watch([() => job.newest?.revision, pins], () => void make(), { immediate: true })
+  watch(
+    () => [job.newest?.job, job.newest?.revision, pins.value] as const,
+    ([id]) =>
+      id &&
+      void ask(
+        () => api.gainPlan(id, pins.value),
+        (found) => (plan.value = found),
+      ),
+    { immediate: true },
+  )
 
   const pin = (wanted: Pin) => {
     if (!pins.value.some((known) => same(known, wanted))) pins.value = [...pins.value, wanted]

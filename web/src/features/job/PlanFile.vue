@@ -1,51 +1,35 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
-import { shallowRef } from 'vue'
 
-import { api, ApiProblem, type Changes } from '@/api/client'
+import { addresses } from '@/api/addresses'
 import { useJob } from '@/stores/job'
+import { usePlanFile } from './usePlanFile'
 
 /** The plan as a file: out, and in again with what it would change shown before it does. */
 const job = useJob()
-const file = shallowRef<{ name: string; plan: unknown } | null>(null)
-const changes = shallowRef<Changes | null>(null)
+const { file, changes, read, use } = usePlanFile()
 
-async function read(event: Event) {
+function choose(event: Event) {
   const field = event.target as HTMLInputElement
   const chosen = field.files?.[0]
-  if (!chosen || !job.newest) return
-  job.problem = ''
-  try {
-    const plan: unknown = JSON.parse(await chosen.text())
-    changes.value = await api.wouldChange(job.newest.job, plan)
-    file.value = { name: chosen.name, plan }
-  } catch (error) {
-    job.problem =
-      error instanceof ApiProblem
-        ? `${chosen.name}: ${error.detail}`
-        : `${chosen.name} is no plan file: it is not JSON.`
-  }
-  field.value = ''
-}
-
-async function take() {
-  if (file.value && (await job.replace(file.value.plan))) file.value = null
+  field.value = '' // the same file can be read again
+  if (chosen) void read(chosen)
 }
 </script>
 
 <template>
   <section v-if="job.newest" class="no-print">
     <h2>The plan as a file</h2>
-    <p><a :href="api.planAddress(job.newest.job)" download="plan.json">Save the plan as a file</a></p>
+    <p><a :href="addresses.plan(job.newest.job)" download="plan.json">Save the plan as a file</a></p>
     <label class="field">
       <span>Read a plan file into this job</span>
-      <input type="file" accept="application/json,.json" :disabled="job.readOnly" @change="read" />
+      <input type="file" accept="application/json,.json" :disabled="job.readOnly" @change="choose" />
     </label>
     <Dialog
       :visible="Boolean(file)"
       modal
-      :header="`What ${file?.name} would change`"
+      :header="`Changes in ${file?.name}`"
       style="width: 38rem"
       @update:visible="(shown: boolean) => shown || (file = null)"
     >
@@ -53,7 +37,7 @@ async function take() {
         <ul v-if="changes.changes.length">
           <li v-for="(change, index) in changes.changes" :key="index">{{ change }}</li>
         </ul>
-        <p v-else>Nothing: it is the plan that stands here.</p>
+        <p v-else>Nothing: the plan is the same as this one.</p>
         <p class="soft">
           Then: {{ changes.counts.stop }} won’t work, {{ changes.counts.caution }} to check,
           {{ changes.counts.note }} notes. It can be undone.
@@ -61,7 +45,7 @@ async function take() {
       </template>
       <template #footer>
         <Button outlined @click="file = null">Cancel</Button>
-        <Button :disabled="!changes?.changes.length" @click="take">Replace the plan</Button>
+        <Button :disabled="!changes?.changes.length" @click="use">Replace the plan</Button>
       </template>
     </Dialog>
   </section>

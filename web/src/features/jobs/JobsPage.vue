@@ -1,61 +1,23 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { onMounted, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, ApiProblem, wordsOf, type JobEntry, type JobState } from '@/api/client'
-import { newId } from '@/api/ids'
 import { formatMoment } from '@/format/time'
+import { useJobs } from './useJobs'
 
 const router = useRouter()
-const jobs = ref<JobEntry[] | null>(null)
+const { jobs, problem, backedUp, create, remove, readIn } = useJobs((state) =>
+  router.push({ name: 'runs', params: { job: state.job } }),
+)
 const name = ref('')
-const problem = ref('')
-
-async function attempt(action: () => Promise<void>) {
-  problem.value = ''
-  try {
-    await action()
-  } catch (error) {
-    problem.value = wordsOf(error)
-  }
-}
-
-const show = (state: JobState, station: string) =>
-  router.push({ name: station, params: { job: state.job } }).then(() => undefined)
-const id = newId() // pressed again, or sent again, it is one job
-const create = () => attempt(async () => show(await api.create(name.value.trim(), id), 'runs'))
-
 const leaving = ref('') // asked once more, as a job and its history do not come back
-const remove = (id: string) =>
-  attempt(async () => {
-    await api.remove(id)
-    leaving.value = ''
-    jobs.value = await api.jobs()
-  })
+const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
 
 function importFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
-  void attempt(async () => {
-    let plan: unknown
-    try {
-      plan = JSON.parse(await file.text())
-    } catch {
-      throw new ApiProblem(0, 'file', `${file.name} is no plan file: it is not JSON.`)
-    }
-    await show(await api.importPlan(plan, newId()), 'runs')
-  })
+  if (file) void readIn(file)
 }
-
-const copied = ref<string | null>(null) // when; empty where no copy is there
-onMounted(() =>
-  attempt(async () => {
-    jobs.value = await api.jobs()
-    copied.value = (await api.copies()).copies[0]?.made ?? ''
-  }),
-)
-const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
 </script>
 
 <template>
@@ -63,7 +25,7 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
     <header><h1>Tidy Trunk</h1></header>
     <p class="intro">Every source on its track, at the right level, and the picture in step.</p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <form @submit.prevent="create">
+    <form @submit.prevent="create(name)">
       <label class="field">
         <span>New job</span>
         <input v-model="name" required maxlength="80" placeholder="What is being shot" autofocus />
@@ -74,7 +36,7 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
       <li v-for="job in jobs" :key="job.id">
         <RouterLink :to="{ name: 'runs', params: { job: job.id } }">{{ job.name }}</RouterLink>
         <span class="soft small when"
-          >begun {{ date.format(new Date(job.created)) }}, state {{ job.head }}</span
+          >created {{ date.format(new Date(job.created)) }}, revision {{ job.head }}</span
         >
         <Button v-if="leaving !== job.id" text size="small" @click="leaving = job.id">Remove</Button>
         <Button v-else class="leave" outlined size="small" @click="remove(job.id)"
@@ -88,8 +50,8 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' })
     </label>
     <p class="small">
       <RouterLink to="/backups">Backups</RouterLink>
-      <span v-if="copied" class="soft">, last copy {{ formatMoment(copied) }}</span>
-      <span v-else-if="copied === ''" class="soft">, no copy yet</span>
+      <span v-if="backedUp" class="soft">, last backup {{ formatMoment(backedUp) }}</span>
+      <span v-else-if="backedUp === ''" class="soft">, no backup yet</span>
     </p>
     <p class="soft small caution">
       The program advises. A test recording and headphones decide; local codes and licensed people rule where

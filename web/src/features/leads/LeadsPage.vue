@@ -3,8 +3,6 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { api } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
 import { useOwnLeads } from '@/composables/useOwnLeads'
 import { useJob } from '@/stores/job'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
@@ -13,16 +11,14 @@ import ContactGrid from './ContactGrid.vue'
 import CoreParts from './CoreParts.vue'
 import LeadEnds from './LeadEnds.vue'
 import OwnLeads from './OwnLeads.vue'
+import { useLeadBox } from './useLeadBox'
 import { firstDraft, useLeadDraft } from './useLeadDraft'
 
 /** Leads of one's own, contact by contact: drawn and judged while they are made, saved with the job, used in a run. */
 const job = useJob()
 const route = useRoute()
 const router = useRouter()
-const box = useFetched(
-  () => true,
-  () => api.leadBox(),
-)
+const box = useLeadBox()
 const known = ref('') // id of the lead that is being changed; empty for a new one
 const make = useLeadDraft()
 const leads = useOwnLeads()

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { nextTick } from 'vue'
+import { effectScope, nextTick } from 'vue'
 
 import { answering, type Reply } from '@/testing/server'
 import { useLeadDraft } from './useLeadDraft'
@@ -8,6 +8,7 @@ const judged = { pictures: {}, balanced: true, loss_db: null, uses: [] }
 
 /** Answers in order, and then judges well. */
 const serve = (...replies: Reply[]) => answering(() => replies.shift() ?? { body: judged })
+const inScope = <T>(compose: () => T): T => effectScope().run(compose) as T
 const settled = () => new Promise((done) => setTimeout(done, 5))
 
 describe('a lead that is being made', () => {
@@ -15,7 +16,7 @@ describe('a lead that is being made', () => {
 
   it('joins and parts contacts, and asks for a judgement after each', async () => {
     const asked = serve()
-    const lead = useLeadDraft()
+    const lead = inScope(useLeadDraft)
     lead.toggle('2', 'T')
     await nextTick()
     expect(lead.isJoined('2', 'T')).toBe(true)
@@ -27,7 +28,7 @@ describe('a lead that is being made', () => {
 
   it('says what the server refuses, and keeps the last judgement of what could be', async () => {
     serve({ body: judged }, { status: 422, body: { code: 'plan', detail: 'nothing is joined in it' } })
-    const lead = useLeadDraft()
+    const lead = inScope(useLeadDraft)
     await settled()
     lead.toggle('1', 'S')
     await settled()
@@ -37,7 +38,7 @@ describe('a lead that is being made', () => {
 
   it('forgets its cores when an end becomes another plug', () => {
     serve()
-    const lead = useLeadDraft()
+    const lead = inScope(useLeadDraft)
     lead.toggle('2', 'T')
     lead.setConnector('receiving', 'xlr3')
     expect(lead.wires).toEqual([])
@@ -46,7 +47,7 @@ describe('a lead that is being made', () => {
 
   it('has two ways of one plug, each with its own cores', () => {
     serve()
-    const lead = useLeadDraft()
+    const lead = inScope(useLeadDraft)
     lead.toggle('2', 'T')
     lead.setTwoWays(true)
     expect(lead.branch).toBe('L')
@@ -61,7 +62,7 @@ describe('a lead that is being made', () => {
 
   it('begins with a copy, so that the lead it was taken from stays as it was', () => {
     serve()
-    const lead = useLeadDraft()
+    const lead = inScope(useLeadDraft)
     const stock = {
       id: 'xlr',
       label: 'XLR',

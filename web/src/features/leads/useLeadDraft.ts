@@ -1,6 +1,7 @@
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type Judged, type LeadDraft, type StockLead, type WiringDraft } from '@/api/client'
+import { api, type Judged, type LeadDraft, type StockLead, type WiringDraft } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 
 export type End = 'sending' | 'receiving'
 
@@ -33,21 +34,18 @@ export function useLeadDraft() {
   const draft = ref<LeadDraft>(firstDraft())
   const branch = ref('')
   const judged = shallowRef<Judged | null>(null)
-  const problem = ref('')
+  const { problem, ask } = useLatest()
   const way = computed<WiringDraft>(() => draft.value.ways[branch.value] ?? EMPTY)
   const twoWays = computed(() => 'L' in draft.value.ways)
-  let turn = 0
-
-  async function judge() {
-    const mine = ++turn
-    try {
-      const found = await api.judge(draft.value)
-      if (mine === turn) [judged.value, problem.value] = [found, '']
-    } catch (error) {
-      if (mine === turn) problem.value = wordsOf(error)
-    }
-  }
-  watch(draft, () => void judge(), { deep: true, immediate: true })
+  watch(
+    draft,
+    (lead) =>
+      void ask(
+        () => api.judge(lead),
+        (found) => (judged.value = found),
+      ),
+    { deep: true, immediate: true },
+  )
 
   function take(lead: LeadDraft | StockLead) {
     draft.value = copyOf(lead)

@@ -1,37 +1,15 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ref, shallowRef, watch } from 'vue'
+import { toRef } from 'vue'
 
-import { api, wordsOf, type Heard } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
+import { useHeard } from './useHeard'
 
 /** A recording of this track, read back to how loud its source and the place really are. */
 const props = defineProps<{ track: string }>()
 const job = useJob()
-const heard = shallowRef<Heard | null>(null)
-const problem = ref('')
-const busy = ref(false)
-const channel = ref(1)
-watch(
-  () => props.track,
-  () => ((heard.value = null), (problem.value = '')),
-)
-
-async function read(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = '' // the same file can be read again
-  if (!file || !job.newest) return
-  ;[heard.value, problem.value, busy.value] = [null, '', true]
-  try {
-    heard.value = await api.heard(job.newest.job, props.track, file, channel.value)
-  } catch (error) {
-    problem.value = wordsOf(error)
-  } finally {
-    busy.value = false
-  }
-}
+const { heard, problem, busy, channel, read } = useHeard(toRef(props, 'track'))
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
 import { api, type Ladder, type Way } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
-import type { Overlay } from './ladderShape'
+import type { Overlay } from '@/ui/ladderShape'
 
 /** What a ladder can be laid beside: itself as it was, what each school would do, another track. */
 export type Compared = '' | 'before' | 'schools' | `track:${string}`
@@ -22,7 +23,7 @@ export function useCompared(
   const compared = ref<Compared>('')
   const fetched = shallowRef<readonly Overlay[]>([])
   const before = shallowRef<Ladder | null>(null)
-  let turn = 0
+  const { ask } = useLatest()
 
   /** From now on this is what was before. */
   const hold = () => (before.value = ladder.value)
@@ -55,11 +56,11 @@ export function useCompared(
 
   watch(
     [compared, track, ways],
-    async () => {
-      const mine = ++turn
-      const found = await wanted().catch(() => []) // the ladder itself says what is wrong
-      if (mine === turn) fetched.value = found
-    },
+    () =>
+      void ask(
+        () => wanted().catch(() => []), // the ladder itself says what is wrong
+        (found) => (fetched.value = found),
+      ),
     { immediate: true },
   )
   const others = computed<readonly Overlay[]>(() =>

@@ -1,13 +1,11 @@
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { effectScope, nextTick, ref } from 'vue'
 
 import type { JobState } from '@/api/client'
 import { useJob } from '@/stores/job'
 import { answering } from '@/testing/server'
 import { useLadder } from './useLadder'
-
-vi.mock('@/stores/settings', () => ({ useSettings: () => ({ who: '' }) })) // it wants a browser
 
 const settle = async () => {
   await new Promise((done) => setTimeout(done, 5))

@@ -2,7 +2,8 @@
 import Button from 'primevue/button'
 import { computed } from 'vue'
 
-import { api, type LineUpStep, type Measurement, type Recording } from '@/api/client'
+import { addresses } from '@/api/addresses'
+import type { LineUpStep, Measurement, Recording } from '@/api/client'
 import { formatLevel, plainNumber } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import PlotView from '@/ui/PlotView.vue'
@@ -105,7 +106,7 @@ const most = computed(() =>
     />
     <SoundPlayer
       v-if="recording.asked.keep && job.state"
-      :src="api.keptSound(job.state.job, recording.id)"
+      :src="addresses.recording(job.state.job, recording.id)"
       :name="recording.name"
       :label="recording.name"
       :quiet="0.25"

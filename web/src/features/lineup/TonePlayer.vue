@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from '@/api/client'
+import { addresses } from '@/api/addresses'
 import SoundPlayer from '@/ui/SoundPlayer.vue'
 
 /** The job's line-up tone: played quietly at first, or taken along as a file. */
@@ -13,7 +13,7 @@ defineProps<{ job: string; level: string }>()
       1 kHz at {{ level }} dBFS, the left side interrupted every 3 s, so that a crossed pair is heard. From
       this machine it starts quiet: headphones off the ears, speakers down, then bring it up.
     </p>
-    <SoundPlayer :src="api.toneAddress(job)" name="tone.wav" label="Line-up tone" :quiet="0.05" />
+    <SoundPlayer :src="addresses.tone(job)" name="tone.wav" label="Line-up tone" :quiet="0.05" />
   </section>
 </template>
 

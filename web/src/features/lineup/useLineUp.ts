@@ -1,6 +1,7 @@
-import { computed, ref, shallowRef, watch, type Ref } from 'vue'
+import { computed, shallowRef, watch, type Ref } from 'vue'
 
 import { api, wordsOf, type LineUpStep, type VoiceStep } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 
 /** The steps of the line-up, worked out anew with every state of the job; one of them is open. */
@@ -8,21 +9,16 @@ export function useLineUp(wanted: Ref<string>) {
   const job = useJob()
   const steps = shallowRef<readonly LineUpStep[] | null>(null)
   const voices = shallowRef<readonly VoiceStep[]>([])
-  const problem = ref('')
-  let turn = 0
+  const { problem, ask } = useLatest()
 
   watch(
-    () => job.newest?.revision,
-    async () => {
-      const mine = ++turn
-      if (!job.newest) return
-      try {
-        const [found, heard] = await Promise.all([api.lineUp(job.newest.job), api.voices(job.newest.job)])
-        if (mine === turn) [steps.value, voices.value, problem.value] = [found, heard, '']
-      } catch (error) {
-        if (mine === turn) problem.value = wordsOf(error)
-      }
-    },
+    () => [job.newest?.job, job.newest?.revision] as const,
+    ([id]) =>
+      id &&
+      void ask(
+        () => Promise.all([api.lineUp(id), api.voices(id)]),
+        (found) => ([steps.value, voices.value] = found),
+      ),
     { immediate: true },
   )
 

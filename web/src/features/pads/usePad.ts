@@ -1,6 +1,7 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type Judged, type Pad, type PadWish, type WantedPad } from '@/api/client'
+import { api, type Judged, type Pad, type PadWish, type WantedPad } from '@/api/client'
+import { useLatest } from '@/composables/useLatest'
 
 /** A pad being designed: for a run where one is named, and worked out anew after every change. */
 export function usePad(job: Ref<string | undefined>, run: Ref<string>) {
@@ -8,18 +9,7 @@ export function usePad(job: Ref<string | undefined>, run: Ref<string>) {
   const wish = ref<PadWish | null>(null)
   const pad = shallowRef<Pad | null>(null)
   const judged = shallowRef<Judged | null>(null)
-  const problem = ref('')
-  let turn = 0
-
-  async function attempt(action: (mine: number) => Promise<void>) {
-    const mine = ++turn
-    try {
-      await action(mine)
-      if (mine === turn) problem.value = ''
-    } catch (error) {
-      if (mine === turn) problem.value = wordsOf(error)
-    }
-  }
+  const { problem, ask } = useLatest()
 
   /** The layout that can be built into a lead, kept where it can be. */
   function layoutFor(fitting: string, now: PadWish['layout']): PadWish['layout'] {
@@ -28,26 +18,33 @@ export function usePad(job: Ref<string | undefined>, run: Ref<string>) {
   }
 
   watch(
-    [job, run],
-    () =>
-      void attempt(async () => {
-        if (!job.value) return
-        const found = await api.padFor(job.value, run.value)
-        wanted.value = found
-        const { loss_db, source_ohm, load_ohm, fitting, length_m } = found
-        const layout = layoutFor(fitting, 'u')
-        wish.value = { loss_db, source_ohm, load_ohm, fitting, length_m, layout, series: 'E24' }
-      }),
+    () => [job.value, run.value] as const,
+    ([id, named]) =>
+      id &&
+      void ask(
+        () => api.padFor(id, named),
+        (found) => {
+          wanted.value = found
+          const { loss_db, source_ohm, load_ohm, fitting, length_m } = found
+          const layout = layoutFor(fitting, 'u')
+          wish.value = { loss_db, source_ohm, load_ohm, fitting, length_m, layout, series: 'E24' }
+        },
+      ),
     { immediate: true },
   )
-  watch(wish, (asked) => {
-    if (!asked) return
-    void attempt(async (mine) => {
-      const found = await api.pad(asked)
-      const uses = found.lead ? await api.judge(found.lead) : null
-      if (mine === turn) [pad.value, judged.value] = [found, uses]
-    })
-  })
+  async function designed(asked: PadWish): Promise<[Pad, Judged | null]> {
+    const found = await api.pad(asked)
+    return [found, found.lead ? await api.judge(found.lead) : null]
+  }
+  watch(
+    wish,
+    (asked) =>
+      asked &&
+      void ask(
+        () => designed(asked),
+        (found) => ([pad.value, judged.value] = found),
+      ),
+  )
 
   function change(changed: Partial<PadWish>) {
     if (!wish.value) return

@@ -1,28 +1,17 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { nextTick, useTemplateRef, watch } from 'vue'
 
-import { api } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
+import { useOtherLeads } from './useOtherLeads'
 
 /** What else joins the two ends of a run: other leads, and ways by another box with what each costs in noise. */
 const props = defineProps<{ run: string; asked: boolean }>()
 const job = useJob()
-const here = computed(() => (job.newest ? ([job.newest.job, props.run, job.newest.revision] as const) : null))
-const joins = useFetched(
-  () => here.value,
-  ([id, run]) => api.cableChains(id, run),
-)
-const isWanted = ref(false) // ways by another box take longer: only who asks waits for them
-const insertedDevices = useFetched(
-  () => (isWanted.value ? here.value : null),
-  ([id, run]) => api.insertedDevices(id, run),
-)
+const { joins, isWanted, insertedDevices } = useOtherLeads(() => props.run)
 const list = useTemplateRef<HTMLElement>('list')
 
-watch(here, () => (isWanted.value = false))
 watch(
   () => props.asked,
   (asked) => {

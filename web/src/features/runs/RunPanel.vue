@@ -3,8 +3,6 @@ import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
 import { computed, watch } from 'vue'
 
-import { api } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
 import { useJob } from '@/stores/job'
 import FindingList from '@/ui/FindingList.vue'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
@@ -13,6 +11,7 @@ import RunTag from '@/ui/RunTag.vue'
 import OtherLeads from './OtherLeads.vue'
 import PathEditor from './PathEditor.vue'
 import RunLengths from './RunLengths.vue'
+import { useRunPicture } from './useRunPicture'
 
 /** One run opened: its contacts and the result, issues, lengths and route, other leads, and its removal. */
 const run = defineModel<string>('run', { required: true })
@@ -25,10 +24,7 @@ const findings = computed(() =>
 const graver = computed(() => findings.value.find(({ severity }) => severity !== 'note'))
 const lead = computed(() => job.state?.runs.find((item) => item.run === run.value))
 
-const picture = useFetched(
-  () => (job.newest && plan.value ? ([job.newest.job, plan.value.id, job.newest.revision] as const) : null),
-  ([id, name]) => api.picture(id, name),
-)
+const picture = useRunPicture(run)
 watch(plan, (found) => {
   if (!found) run.value = ''
 })

@@ -4,7 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Fix } from '@/api/client'
-import { useKeys } from '@/features/shell/useKeys'
+import { useKeys } from '@/composables/useKeys'
 import { useJob } from '@/stores/job'
 import DevicePanel from '@/ui/DevicePanel.vue'
 import EmptyState from '@/ui/EmptyState.vue'

@@ -48,7 +48,9 @@ const counts = computed(() =>
             v-if="counts[station.name]?.count"
             class="count"
             :class="{ stop: counts[station.name]?.stop }"
-            :aria-label="`${counts[station.name]?.count} findings`"
+            :aria-label="
+              counts[station.name]?.count === 1 ? '1 finding' : `${counts[station.name]?.count} findings`
+            "
             >{{ counts[station.name]?.count }}</span
           >
         </RouterLink>

@@ -1,29 +1,17 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Drawer from 'primevue/drawer'
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 
-import { api } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
 import { useJob } from '@/stores/job'
 import { useSettings } from '@/stores/settings'
+import { useHistory } from './useHistory'
 
-/** The states of a job: who, when, what. One is looked at, two are compared in words. */
+/** The revisions of a job: who, when, what. One is looked at, two are compared in words. */
 const visible = defineModel<boolean>('visible', { required: true })
 const job = useJob()
 const settings = useSettings()
-const before = ref<number | null>(null)
-const after = ref<number | null>(null)
-const entries = useFetched(
-  () => (visible.value && job.newest ? ([job.newest.job, job.newest.revision] as const) : null),
-  ([id]) => api.history(id),
-)
-watch(entries, () => (after.value = job.newest?.revision ?? null))
-const changes = useFetched(
-  () =>
-    job.newest && before.value && after.value ? ([job.newest.job, before.value, after.value] as const) : null,
-  ([id, first, second]) => api.differences(id, first, second),
-)
+const { before, after, entries, changes } = useHistory(visible)
 
 const time = new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeStyle: 'short' })
 const numbers = computed(() => entries.value?.map(({ number }) => number))

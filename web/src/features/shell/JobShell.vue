@@ -11,7 +11,7 @@ import HistoryPanel from './HistoryPanel.vue'
 import JobLine from './JobLine.vue'
 import KeysDialog from './KeysDialog.vue'
 import NoticeBar from './NoticeBar.vue'
-import { useKeys } from './useKeys'
+import { useKeys } from '@/composables/useKeys'
 import { useNews } from './useNews'
 
 const props = defineProps<{ job: string }>()

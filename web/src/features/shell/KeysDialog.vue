@@ -1,15 +1,12 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
-import { api } from '@/api/client'
-import { useFetched } from '@/composables/useFetched'
-import { KEYS } from './stations'
 
-/** All keys, and every form of a said line. */
+import { KEYS } from './stations'
+import { useGrammar } from './useGrammar'
+
+/** All keys, and every form of a typed line. */
 const visible = defineModel<boolean>('visible', { required: true })
-const grammar = useFetched(
-  () => visible.value || null,
-  () => api.grammar(),
-)
+const grammar = useGrammar(visible)
 </script>
 
 <template>

@@ -1,6 +1,7 @@
-import { onBeforeUnmount, watch } from 'vue'
+import { onScopeDispose, watch } from 'vue'
 
-import { api, type News } from '@/api/client'
+import { addresses } from '@/api/addresses'
+import type { News } from '@/api/client'
 import { useJob } from '@/stores/job'
 
 const AGAIN_MS = 2000
@@ -12,10 +13,10 @@ const AGAIN_MS = 2000
 export function useNews() {
   const job = useJob()
   let source: EventSource | undefined
-  let timer = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
 
   function close() {
-    window.clearTimeout(timer)
+    clearTimeout(timer)
     source?.close()
     source = undefined
   }
@@ -24,18 +25,18 @@ export function useNews() {
     close()
     const id = job.newest?.job
     if (id === undefined || document.hidden) return
-    const opened = new EventSource(api.newsAddress(id))
+    const opened = new EventSource(addresses.news(id))
     source = opened
     opened.onmessage = (message: MessageEvent<string>) => job.hear(JSON.parse(message.data) as News)
     // The browser tries again by itself where nobody answers, but not where it was refused.
     opened.onerror = () => {
-      if (opened.readyState === EventSource.CLOSED) timer = window.setTimeout(open, AGAIN_MS)
+      if (opened.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN_MS)
     }
   }
 
   watch(() => job.newest?.job, open, { immediate: true })
   document.addEventListener('visibilitychange', open)
-  onBeforeUnmount(() => {
+  onScopeDispose(() => {
     document.removeEventListener('visibilitychange', open)
     close()
   })

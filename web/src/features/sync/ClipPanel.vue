@@ -1,25 +1,23 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 
-import { api, wordsOf, type Sync, type Waves } from '@/api/client'
+import { addresses } from '@/api/addresses'
+import type { Sync } from '@/api/client'
+import { useKeys } from '@/composables/useKeys'
 import { plainNumber } from '@/format/levels'
 import { lasting } from '@/format/time'
-import { useKeys } from '@/features/shell/useKeys'
 import PlotView from '@/ui/PlotView.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import SoundPlayer from '@/ui/SoundPlayer.vue'
+import { useWaves } from './useWaves'
 
 /** A camera file over its recorder file: seen, heard on either side, moved by frames and samples. */
 const props = defineProps<{ job: string; clip: Sync['clips'][number]; files: Sync['files'] }>()
 const emit = defineEmits<{ nudge: [samples: number]; restore: [] }>()
 const SPANS = [60, 10, 1, 0.1, 0.01]
-const LONGEST_HEARD_S = 20
 const span = ref(10)
 const at = ref(0)
-const waves = shallowRef<Waves | null>(null)
-const problem = ref('')
-let turn = 0
 
 const file = (id: string) => props.files.find((item) => item.id === id)
 const other = computed(() => file(props.clip.other))
@@ -33,21 +31,7 @@ watch(
   () => (at.value = rounded(first.value)),
   { immediate: true },
 )
-watch(
-  [() => [props.clip.other, props.clip.offset_s, props.clip.drift_ppm], at, span],
-  async () => {
-    const mine = ++turn
-    waves.value = hasSound.value ? waves.value : null
-    if (!hasSound.value) return
-    try {
-      const found = await api.waves(props.job, props.clip.other, at.value, span.value)
-      if (mine === turn) [waves.value, problem.value] = [found, '']
-    } catch (error) {
-      if (mine === turn) problem.value = wordsOf(error)
-    }
-  },
-  { immediate: true },
-)
+const { waves, problem, heard } = useWaves(toRef(props, 'job'), toRef(props, 'clip'), at, span, hasSound)
 
 const data = computed(() => {
   const found = waves.value
@@ -61,10 +45,6 @@ const data = computed(() => {
     found.other.low,
   ]
 })
-const heard = computed(
-  () =>
-    `${api.heardAddress(props.job, props.clip.other, at.value, Math.min(Math.max(span.value, 2), LONGEST_HEARD_S))}&offset=${props.clip.offset_s}`,
-)
 const frame = computed(() => props.clip.samples_per_frame)
 const move = (samples: number) => emit('nudge', samples)
 const looked = (by: number) => (at.value = rounded(at.value + by * span.value))
@@ -152,8 +132,8 @@ const surely = computed(() =>
       </span>
       <Button v-if="clip.nudge_samples" size="small" text @click="emit('restore')">Back to the match</Button>
       <template v-if="hasSound">
-        <a :href="api.alignedAddress(job, clip.other, false)" download>Synced copy</a>
-        <a v-if="clip.drift_ppm !== null" :href="api.alignedAddress(job, clip.other, true)" download
+        <a :href="addresses.syncedCopy(job, clip.other, false)" download>Synced copy</a>
+        <a v-if="clip.drift_ppm !== null" :href="addresses.syncedCopy(job, clip.other, true)" download
           >Synced copy without drift</a
         >
       </template>

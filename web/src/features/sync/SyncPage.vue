@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { computed } from 'vue'
 
-import { api } from '@/api/client'
+import { addresses } from '@/api/addresses'
 import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import ClapForm from './ClapForm.vue'
@@ -96,7 +96,7 @@ const jobId = computed(() => job.newest?.job ?? '')
             <a
               v-for="kind in ['csv', 'edl', 'otio']"
               :key="kind"
-              :href="api.syncExport(jobId, index, kind)"
+              :href="addresses.timeline(jobId, index, kind)"
               download
               >{{ kind.toUpperCase() }}</a
             >

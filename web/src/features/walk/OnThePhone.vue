@@ -1,24 +1,14 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-
-import { api } from '@/api/client'
+import { addresses } from '@/api/addresses'
+import { useNearby } from './useNearby'
 
 /** How a telephone comes to this page: an address with a key, and a square of dots for its camera. */
 const page = location.pathname
-const link = ref<string | null>(null)
-const known = ref(false)
-onMounted(async () => {
-  try {
-    link.value = (await api.nearby(page)).link
-    known.value = true
-  } catch {
-    known.value = false // without a connection there is nothing to tell
-  }
-})
+const { link, isKnown } = useNearby(page)
 </script>
 
 <template>
-  <details v-if="known" class="no-print">
+  <details v-if="isKnown" class="no-print">
     <summary class="small">On a telephone</summary>
     <p v-if="!link" class="small">
       This machine answers only itself. End it and start it with <code>./tidy serve --nearby</code>; then an
@@ -26,7 +16,7 @@ onMounted(async () => {
     </p>
     <template v-else>
       <img
-        :src="api.nearbyCode(page)"
+        :src="addresses.nearbyCode(page)"
         alt="The address of this page as a square of dots"
         width="180"
         height="180"

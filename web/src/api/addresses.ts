@@ -1,0 +1,25 @@
+import { createQuerySerializer } from 'openapi-fetch'
+
+import type { AskedOfBench } from './client'
+
+const part = encodeURIComponent
+const query = createQuerySerializer()
+
+/** Where sounds, files and news lie that the browser fetches by itself. */
+export const addresses = {
+  plan: (job: string) => `/api/jobs/${job}/plan`,
+  news: (job: string) => `/api/jobs/${job}/news`,
+  tone: (job: string) => `/api/jobs/${job}/tone.wav`,
+  recording: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
+  simulated: (job: string, track: string, point: number, asked: AskedOfBench, state: number) =>
+    `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
+  clip: (job: string, file: string, at: number, span: number, offset: number) =>
+    `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}&offset=${offset}`,
+  syncedCopy: (job: string, file: string, stretch: boolean) =>
+    `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
+  timeline: (job: string, line: number, kind: string) =>
+    `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
+  backup: (name: string) => `/api/copies/${part(name)}`,
+  everything: '/api/everything',
+  nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
+}

@@ -1,0 +1,47 @@
+import { ref } from 'vue'
+
+import { api, ApiProblem, wordsOf, type JobEntry, type JobState } from '@/api/client'
+import { newId } from '@/api/ids'
+
+/** All jobs: made, read in and removed. `open` shows one that was made. */
+export function useJobs(open: (state: JobState) => Promise<unknown>) {
+  const jobs = ref<JobEntry[] | null>(null)
+  const problem = ref('')
+  const backedUp = ref<string | null>(null) // when; empty where there is no backup
+  const id = newId() // pressed again, or sent again, it is one job
+
+  async function attempt(action: () => Promise<unknown>) {
+    problem.value = ''
+    try {
+      await action()
+    } catch (error) {
+      problem.value = wordsOf(error)
+    }
+  }
+
+  const create = (name: string) => attempt(async () => open(await api.create(name.trim(), id)))
+
+  const remove = (job: string) =>
+    attempt(async () => {
+      await api.remove(job)
+      jobs.value = await api.jobs()
+    })
+
+  /** A plan file as a job of its own. */
+  const readIn = (file: File) =>
+    attempt(async () => {
+      let plan: unknown
+      try {
+        plan = JSON.parse(await file.text())
+      } catch {
+        throw new ApiProblem(0, 'file', `${file.name} is no plan file: it is not JSON.`)
+      }
+      await open(await api.importPlan(plan, newId()))
+    })
+
+  void attempt(async () => {
+    jobs.value = await api.jobs()
+    backedUp.value = (await api.copies()).copies[0]?.made ?? ''
+  })
+  return { jobs, problem, backedUp, create, remove, readIn }
+}

@@ -36,7 +36,7 @@ def test_a_run_is_opened(client):
     assert {"near": "3", "far": "R", "ohm": 0.0, "blocks_dc": False} in picture["leads"][1]["wiring"]["wires"]
     hears = {item["channel"]: item["words"] for item in picture["use"]["hears"]}
     assert hears["R"].startswith("the signal inverted") and "inverted" not in hears["L"]
-    assert picture["use"]["mono"] == "summed to mono nothing is left"
+    assert picture["use"]["mono"] == "cancels when summed to mono"
     assert picture["use"]["faults"] == ["the two sides are in opposite polarity"]
 
 

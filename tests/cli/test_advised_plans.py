@@ -54,5 +54,5 @@ def test_a_gain_plan_is_written(tmp_path):
     first.write_bytes(write_plan(line_into_camera()))
     found = answer("gain", first, "--out", out)
     assert found["steps"] and found["stops_before"] == 1 and found["stops_left"] == []
-    assert {"average_dbfs", "average_before_dbfs"} <= found["tracks"][0].keys()
+    assert found["tracks"][0]["before"].keys() == found["tracks"][0]["after"].keys() >= {"average_dbfs", "peak_dbfs"}
     assert answer("gain", out)["steps"] == [] and "stands where it should" in tidy("gain", out)

@@ -91,7 +91,7 @@ def test_a_recording_tells_how_loud_the_voice_is(screen: Page, service, tmp_path
     path = tmp_path / "rehearsal.wav"
     path.write_bytes(wav(recording(-30, -60)[:, np.newaxis]))
     screen.get_by_label("WAV, with pauses").set_input_files(str(path))
-    screen.get_by_role("button", name="Take it for Voice").click()
+    screen.get_by_role("button", name="Use for Voice").click()
     expect(screen.get_by_text("average −30.0")).to_be_visible()
     assert plan_of(service, job).sources["voice"].average_db_spl < 51
     path.write_bytes(b"no sound")

@@ -142,7 +142,7 @@ def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path)
     path = tmp_path / "mended.json"
     path.write_bytes(write_plan(padded_plan(25)))
     screen.get_by_label("Read a plan file into this job").set_input_files(str(path))
-    dialog = screen.get_by_role("dialog", name="What mended.json would change")
+    dialog = screen.get_by_role("dialog", name="Changes in mended.json")
     expect(dialog).to_contain_text("cable 2 by 0.3 m 3.5 mm cable with 25 dB, was 0.3 m 3.5 mm TRS")
     expect(dialog).to_contain_text("Then: 0 won’t work")
     dialog.get_by_role("button", name="Cancel").click()

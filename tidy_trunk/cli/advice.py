@@ -3,10 +3,9 @@
 from pathlib import Path
 from typing import Any, Final
 
-from tidy_trunk.cli.output import level, show
-from tidy_trunk.core.advice.adviser import GainPlan, TrackChange, fixed, gain_plan
+from tidy_trunk.cli.output import fields, level, show
+from tidy_trunk.core.advice.adviser import GainPlan, fixed, gain_plan
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
-from tidy_trunk.core.base.units import finite
 from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import Plan, apply_edits
 from tidy_trunk.core.sound.levels import Report
@@ -15,7 +14,8 @@ from tidy_trunk.document import write_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import new_file
 from tidy_trunk.media.plan_files import load_plan
-from tidy_trunk.words import answer_words, headline, label_of, why
+from tidy_trunk.results.advice import FindingOut, GainPlanOut, ProposalOut
+from tidy_trunk.words import headline, label_of, why
 
 MOST_MEANT: Final = 3
 """ASSUMED_ other lines that one message offers."""
@@ -33,10 +33,8 @@ def say_lines(path: Path, lines: tuple[str, ...], out: Path | None, as_json: boo
         first, before = answer.proposals[0], _stops(plan)
         plan = apply_edits(plan, first.edits)
         new = [headline(found) for key, found in _stops(plan).items() if key not in before]
-        words = answer_words(first)
-        answers.append(
-            {"line": line, "title": words.title, "steps": list(words.steps), "outcome": words.outcome, "stops": new}
-        )
+        words = ProposalOut.from_core(first).model_dump(include={"title", "steps", "outcome"})
+        answers.append({"line": line, **words, "stops": new})
     _write(out, plan)
     told: list[str] = []
     for given in answers:
@@ -53,20 +51,10 @@ def plan_gain(path: Path, out: Path | None, as_json: bool) -> None:
     if found.edits:
         plan = apply_edits(plan, found.edits)
     _write(out, plan)
+    shown = GainPlanOut.from_core(found)
     result = {
-        "steps": [
-            {
-                "device": step.device,
-                "control": step.control,
-                "label": step.label,
-                "was": step.was,
-                "now": step.now,
-                "why": why(step.why),
-            }
-            for step in found.steps
-        ],
-        "tracks": [_track(change) for change in found.tracks],
-        "stops_before": found.stops_before,
+        **shown.model_dump(mode="json", include={"tracks", "stops_before"}),
+        "steps": [fields(step, "device", "control", "label", "was", "now", "why") for step in shown.steps],
         "stops_left": [_finding(left) for left in found.stops_left],
     }
     show(result, "\n".join(_gain_words(found)), as_json)
@@ -101,21 +89,7 @@ def _stops(plan: Plan) -> dict[str, PlacedFinding]:
 
 
 def _finding(found: PlacedFinding) -> dict[str, Any]:
-    finding = found.finding
-    return {"id": finding.id, "rule": finding.rule, "severity": finding.severity, "title": headline(found)}
-
-
-def _track(change: TrackChange) -> dict[str, Any]:
-    before, after = change.before.sound, change.after.sound
-    return {
-        "label": change.label,
-        "average_dbfs": finite(after.average),
-        "peak_dbfs": finite(after.peak),
-        "noise_dbfs": finite(after.noise),
-        "average_before_dbfs": finite(before.average),
-        "peak_before_dbfs": finite(before.peak),
-        "noise_before_dbfs": finite(before.noise),
-    }
+    return fields(FindingOut.from_core(found.finding, found.index), "id", "rule", "severity", "title")
 
 
 def _gain_words(found: GainPlan) -> list[str]:

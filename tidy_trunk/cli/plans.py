@@ -1,9 +1,9 @@
 """`check` and `options`: a plan file, worked out."""
 
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
-from tidy_trunk.cli.output import level, show
+from tidy_trunk.cli.output import fields, level, show
 from tidy_trunk.core.advice.adviser import Adviser, inserted_devices
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.base.units import finite
@@ -12,9 +12,13 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.media.plan_files import load_plan
+from tidy_trunk.results.advice import FindingOut, WayOut
 from tidy_trunk.results.evaluation import Evaluation
-from tidy_trunk.words import label_of, said, way_words
+from tidy_trunk.words import label_of, way_words
 from tidy_trunk.words.numbers import many
+
+_FINDING: Final = ("rule", "severity", "title", "text", "source", "device", "run", "track", "measured_db")
+_WAY: Final = tuple(name for name in WayOut.model_fields if name != "edits")
 
 
 def check_plan(path: Path, as_json: bool) -> int:
@@ -23,15 +27,7 @@ def check_plan(path: Path, as_json: bool) -> int:
     fixes = Adviser(evaluation.report).all_fixes() if as_json else {}
     findings = [
         {
-            "rule": finding.rule,
-            "severity": finding.severity,
-            "title": said(finding, evaluation.index).title,
-            "text": said(finding, evaluation.index).text,
-            "source": finding.source,
-            "device": finding.device or None,
-            "run": finding.run or None,
-            "track": finding.track or None,
-            "measured_db": finding.measured_db,
+            **fields(FindingOut.from_core(finding, evaluation.index), *_FINDING),
             "fixes": [label_of(fix) for fix in fixes.get(finding.id, ())],
         }
         for finding in evaluation.findings
@@ -100,28 +96,7 @@ def show_ways(path: Path, name: str, as_json: bool) -> None:
     report = Report(trace_plan(plan))
     ways = [*Adviser(report).ways(run_id), *inserted_devices(report, run_id)]
     found = [(way, way_words(way)) for way in ways]
-    result = [
-        {
-            "id": way.id,
-            "label": words.label,
-            "average_dbfs": finite(way.average_dbfs),
-            "peak_dbfs": finite(way.peak_dbfs),
-            "headroom_db": finite(way.headroom_db),
-            "noise_dbfs": finite(way.noise_dbfs),
-            "below_room_db": finite(way.below_room_db),
-            "ruled_by": way.ruled_by or None,
-            "tolerance_db": way.tolerance_db,
-            "full_scale_margin_db": finite(way.full_scale_margin_db),
-            "clips": way.clips,
-            "fits": way.fits,
-            "verdict": words.verdict,
-            "needs": words.needs or None,
-            "loses": words.loses or None,
-            "risk": words.risk or None,
-            "best_for": list(way.best_for),
-        }
-        for way, words in found
-    ]
+    result = [fields(WayOut.from_core(way), *_WAY) for way, _ in found]
     lines = [
         f"{number}. {words.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
         f"{level(way.noise_dbfs)}; {words.verdict}; needs {words.needs or 'nothing'}"

@@ -16,7 +16,7 @@ from tidy_trunk.core.base.signal import (
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import at_file, new_file, reading
 from tidy_trunk.media.measuring import Measured, loudest_tone, measure_stream
-from tidy_trunk.results.documents import measured_document, steps_document
+from tidy_trunk.results.measurement import MeasuredOut, StepsOut
 from tidy_trunk.words import heard
 
 
@@ -26,7 +26,7 @@ def show_measure(path: Path, as_json: bool) -> None:
         measured = measure_stream(stream)
     if measured.truncated:
         print(f"tidy: {path}: the file is cut short: measured as far as it goes", file=sys.stderr)
-    show(measured_document(measured), "\n".join(_words(measured)), as_json)
+    show(MeasuredOut.from_core(measured), "\n".join(_words(measured)), as_json)
 
 
 def _words(measured: Measured) -> list[str]:
@@ -89,7 +89,7 @@ def show_steps(path: Path, settings: str, target_dbfs: float, as_json: bool) -> 
     with reading(path) as stream, at_file(path):
         samples, rate_hz = loudest_tone(stream)
         found = measure_steps(samples, rate_hz, numbers, target_dbfs)
-    show(steps_document(found), "\n".join(_step_words(found)), as_json)
+    show(StepsOut.from_core(found), "\n".join(_step_words(found)), as_json)
 
 
 def _step_words(found: StepsMeasure) -> list[str]:

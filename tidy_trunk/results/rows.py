@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import CELL_KEY, CONNECTORS, InputPort, LeadClass, OutputPort
-from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex, PortRef, Run
+from tidy_trunk.core.gear.catalogue import CONNECTORS, LeadClass
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 from tidy_trunk.core.sound.trace import Place, Stage
+from tidy_trunk.words.rows import heard_by_words, input_words, inside_words, output_words, parts_words
 
 TAPE_COLOURS: Final = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
 """Colour of each digit. [IEC60062]"""
@@ -74,7 +75,7 @@ def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
     words = []
     for stage in group:
         if stage.place is Place.MICROPHONE:
-            words.append(_heard_words(index.plan, stage.device))
+            words.append(heard_by_words(index.plan, stage.device))
         elif stage.place is Place.INPUT and not _is_wireless(unit, stage.name):
             words.append(input_words(unit, unit.input(stage.name)))
         elif stage.place is Place.OUTPUT and unit.device_class.capsule is None and not _is_wireless(unit, stage.name):
@@ -82,51 +83,14 @@ def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
     return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
 
 
-def _heard_words(plan: Plan, device: str) -> str:
-    heard = [(source.label, source.heard_by[device]) for source in plan.sources.values() if device in source.heard_by]
-    if not heard:
-        return "no source yet"
-    label, distance_m = heard[0]
-    more = f" and {len(heard) - 1} more" if len(heard) > 1 else ""
-    cell = ", cell in" if plan.devices[device].settings.get(CELL_KEY) else ""
-    return f"{label} at {distance_m:g} m{more}{cell}"
-
-
 def _is_wireless(unit: PlacedDevice, port_id: str) -> bool:
     return unit.port(port_id).plug.connector in ("air", "shoe")
-
-
-def input_words(unit: PlacedDevice, port: InputPort) -> str:
-    """Port, mode, power and gain: `in 1 · mic · 48 V · +38 dB`."""
-    mode = unit.input_mode(port)
-    words = [port.label]
-    if len(port.modes) > 1:
-        words.append(mode.label)
-    if unit.supplies(port):
-        words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
-    if mode.gain is not None:
-        words.append(_signed(unit.gain_mark_db(port, mode)))
-    if unit.pad_db(port):
-        words.append(f"attenuator −{unit.pad_db(port):g}")
-    if unit.automatic_level_on(port):
-        words.append("automatic")
-    return " · ".join(dict.fromkeys(words))
-
-
-def output_words(unit: PlacedDevice, port: OutputPort) -> str:
-    mode = unit.output_mode(port)
-    words = [port.label]
-    if len(port.modes) > 1:
-        words.append(mode.label)
-    if mode.trim is not None:
-        words.append(_signed(unit.trim_mark_db(port, mode)))
-    return " · ".join(words)
 
 
 def lead_row(index: PlanIndex, run: Run) -> RowLead:
     """A run's leads in one line."""
     leads = [index.lead_of(part) for part in run.parts]
-    inside = [word for lead in leads if (word := _inside(lead))]
+    inside = [word for lead in leads if (word := inside_words(lead))]
     plug = _plug(index, run.sending)
     return RowLead(
         run=run.id,
@@ -145,18 +109,6 @@ _WITHOUT_LEAD: Final = {"air": "radio", "shoe": "on its shoe", "inside": "built 
 """Connectors that no lead goes into, and what joins them. [PRACTICE]"""
 
 
-def parts_words(index: PlanIndex, parts: tuple[Part, ...]) -> str:
-    return " + ".join(_part_words(index, part) for part in parts)
-
-
-def _part_words(index: PlanIndex, part: Part) -> str:
-    lead = index.lead_of(part)
-    side = f" ({part.branch})" if part.branch else ""
-    return (
-        f"{lead.label}{side}" if lead.is_adapter and part.length_m <= 0.5 else f"{part.length_m:g} m {lead.label}{side}"
-    )
-
-
 def _plugs(index: PlanIndex, run: Run, leads: list[LeadClass]) -> str:
     if leads:
         ends = (leads[0].sending.connector, leads[-1].receiving.connector)
@@ -168,13 +120,3 @@ def _plugs(index: PlanIndex, run: Run, leads: list[LeadClass]) -> str:
 
 def _plug(index: PlanIndex, ref: PortRef) -> str:
     return index.unit(ref.device).port(ref.port).plug.connector
-
-
-def _inside(lead: LeadClass) -> str:
-    if lead.loss_db is not None:
-        return f"−{lead.loss_db.value:g} dB"
-    return {"xlr-crossed": "crossed", "xlr-trs": "hot on both", "xlr-trs-one-to-one": "one to one"}.get(lead.id, "")
-
-
-def _signed(value: float) -> str:
-    return "0 dB" if value == 0 else f"{value:+g} dB".replace("-", "−")

@@ -1,13 +1,13 @@
 """Recordings made by different ways to match a run, beside each other and beside the plan."""
 
 from collections.abc import Mapping
-from typing import Any
 from uuid import UUID
 
 from tidy_trunk.core.advice.compare import Compared, Recorded, WayPlan, compare, way_plans
 from tidy_trunk.core.base.signal import BANDS_HZ, NoiseFrom
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.errors import InputError
+from tidy_trunk.results.measurement import MeasurementOut
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 
@@ -37,25 +37,23 @@ class CompareService:
         record = self._recordings.get(job_id, recording_id)
         if record.result is None:
             raise InputError(f"'{record.name}' is not measured: wait, or leave it out")
-        channels = [channel for channel in record.result["channels"] if channel["tone"] is not None]
-        if not channels:
+        channels = MeasurementOut.model_validate(record.result).channels
+        toned = [(channel.tone.level_dbfs, channel) for channel in channels if channel.tone is not None]
+        if not toned:
             raise InputError(f"there is no tone in '{record.name}': record tone, and then silence, by each way")
-        channel = max(channels, key=lambda item: item["tone"]["level_dbfs"])
-        bands = channel.get("noise_bands_dbfs") or []
-        if channel["noise_floor_dbfs"] is None or channel["noise_floor_from"] == NoiseFrom.NOWHERE or not bands:
+        tone_dbfs, channel = max(toned, key=lambda item: item[0])
+        noise, noise_a = channel.noise_floor_dbfs, channel.noise_floor_dbfs_a
+        is_known = channel.noise_floor_from is not NoiseFrom.NOWHERE and bool(channel.noise_bands_dbfs)
+        if noise is None or noise_a is None or not is_known:
             raise InputError(
                 f"there is no noise to compare in '{record.name}': leave a few seconds of silence behind the tone"
             )
-        return _from_channel(channel, bands)
-
-
-def _from_channel(channel: dict[str, Any], bands: list[float | None]) -> Recorded:
-    hum = channel["hum"]
-    return Recorded(
-        tone_dbfs=channel["tone"]["level_dbfs"],
-        noise_dbfs=channel["noise_floor_dbfs"],
-        noise_dbfs_a=channel["noise_floor_dbfs_a"],
-        hum_dbfs=None if hum is None else hum["level_dbfs"],
-        bands=tuple(SILENCE_DB if band is None else band for band in bands[: len(BANDS_HZ)]),
-        is_cut_off=channel["clipped_count"] > 0 or channel["flat_tops"],
-    )
+        bands = channel.noise_bands_dbfs[: len(BANDS_HZ)]
+        return Recorded(
+            tone_dbfs=tone_dbfs,
+            noise_dbfs=noise,
+            noise_dbfs_a=noise_a,
+            hum_dbfs=None if channel.hum is None else channel.hum.level_dbfs,
+            bands=tuple(SILENCE_DB if band is None else band for band in bands),
+            is_cut_off=channel.clipped_count > 0 or channel.flat_tops,
+        )

@@ -23,9 +23,9 @@ from tidy_trunk.formats import read_sound
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.pictures import RunPicture, run_picture
-from tidy_trunk.results.rows import parts_words
 from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.words import difference_sentences, in_one
+from tidy_trunk.words.rows import parts_words
 
 
 @dataclass(frozen=True, slots=True)

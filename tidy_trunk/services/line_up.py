@@ -22,9 +22,10 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.simulation import RATE_HZ
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import write_sound
-from tidy_trunk.results.documents import steps_of, tone_levels
+from tidy_trunk.results.measurement import MeasurementOut
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.store import RecordingRecord
 from tidy_trunk.tasks.requests import Measure, request_of
 from tidy_trunk.words import sentence
 
@@ -84,15 +85,16 @@ class LineUpService:
             InputError: A recording without steps, marks that are not on the knob, or levels that do not rise.
         """
         record = self._recordings.get(job_id, recording_id)
-        made_for, steps = request_of(record.asked), (record.result or {}).get("steps")
+        made_for, found = request_of(record.asked), _found(record)
+        steps = None if found is None else found.steps
         if steps is None or not isinstance(made_for, Measure):
             raise InputError("this recording holds no steps: name the marks when it is dropped in")
         report = self._jobs.report(job_id)
         edits = law_edits(
             report,
             knob_of(report, made_for.track, device, control),
-            steps_of(steps),
-            noisy_from=steps["noisy_from"],
+            tuple(step.to_core() for step in steps.steps),
+            noisy_from=steps.noisy_from,
             scale=scale,
             read_from=ReadFrom.BENCH if made_for.bench else ReadFrom.RECORDING,
             when=self._when(),
@@ -107,7 +109,8 @@ class LineUpService:
             InputError: Another number of readings than of tones, or none at all.
         """
         record = self._recordings.get(job_id, recording_id)
-        levels = tone_levels(record.result or {})
+        found = _found(record)
+        levels = [] if found is None else found.tone_levels_dbfs
         if len(levels) != len(shown_dbfs):
             raise InputError(f"the recording holds {len(levels)} levels, and {len(shown_dbfs)} readings were given")
         pairs = [MeterPair(shown, level) for shown, level in zip(shown_dbfs, levels, strict=True) if shown is not None]
@@ -126,3 +129,7 @@ class LineUpService:
         count = round(seconds * RATE_HZ)
         write_sound(box, pieces, rate_hz=RATE_HZ, channels=2, sample_count=count, bits=TONE_BITS)
         return box.getvalue()
+
+
+def _found(record: RecordingRecord) -> MeasurementOut | None:
+    return None if record.result is None else MeasurementOut.model_validate(record.result)

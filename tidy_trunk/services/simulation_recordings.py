@@ -11,7 +11,7 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.simulation import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.results.documents import recording_document, tone_levels
+from tidy_trunk.results.recordings import measured_recording
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import wav
@@ -107,10 +107,12 @@ class BenchRecordings:
         request: Measure,
     ) -> RecordingRecord:
         data = wav(recorded)
-        result = recording_document(lambda: io.BytesIO(data), request.settings, request.target_dbfs)
+        result = measured_recording(lambda: io.BytesIO(data), request.settings, request.target_dbfs)
         device = request.track.partition(".")[0]
-        shown = tuple(meter_shows_dbfs(report.index.plan, device, level) for level in tone_levels(result))
-        return self._recordings.keep(job_id, recording_id, f"Simulator: {what}", replace(request, shown=shown), result)
+        shown = tuple(meter_shows_dbfs(report.index.plan, device, level) for level in result.tone_levels_dbfs)
+        return self._recordings.keep(
+            job_id, recording_id, f"Simulator: {what}", replace(request, shown=shown), result.model_dump(mode="json")
+        )
 
 
 def _words(report: Report, track_id: str) -> str:

@@ -162,7 +162,14 @@ class JobStore:
             head, earlier = self._at(job_id, job.head), self._at(job_id, number)
             name = str(earlier.document["name"])
             return self._append(
-                job, name, f"Restore revision {number}", now, who, request, document=earlier.document, before=head.content
+                job,
+                name,
+                f"Restore revision {number}",
+                now,
+                who,
+                request,
+                document=earlier.document,
+                before=head.content,
             )
 
     def undo(

@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any, Final
 
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.results.documents import recording_document
+from tidy_trunk.results.recordings import measured_recording
 from tidy_trunk.tasks.requests import LookAt, Match, Request, request_of
 
 TELL_EVERY_S: Final = 0.25
@@ -48,7 +48,8 @@ def read(path: Path, request: Request) -> dict[str, Any]:
         from tidy_trunk.sync.profiles import profile_file
 
         return profile_file(path, progress)
-    return recording_document(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
+    result = measured_recording(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
+    return result.model_dump(mode="json")
 
 
 def main() -> int:

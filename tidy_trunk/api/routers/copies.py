@@ -9,7 +9,7 @@ from fastapi.responses import FileResponse
 
 from tidy_trunk.api.dependencies import Copies
 from tidy_trunk.api.schemas.jobs import PROBLEMS
-from tidy_trunk.api.schemas.numbers import Out
+from tidy_trunk.results.numbers import Out
 from tidy_trunk.upkeep.copies import Copy
 
 router = APIRouter(tags=["copies"], responses=PROBLEMS)

@@ -17,10 +17,10 @@ from tidy_trunk.api.schemas.leads import (
     StockLeadOut,
     UseOut,
 )
-from tidy_trunk.api.schemas.runs import WayOut
 from tidy_trunk.core.gear.catalogue import CONNECTORS, LEADS, Gender, Plug
 from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
 from tidy_trunk.document import PlugModel, WiringModel
+from tidy_trunk.results.advice import WayOut
 from tidy_trunk.results.pictures import contacts_of, lead_picture, lead_uses
 
 router = APIRouter(tags=["leads"], responses=PROBLEMS)

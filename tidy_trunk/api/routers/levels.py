@@ -8,12 +8,12 @@ from fastapi import APIRouter, Body, Query
 from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.edits import EditsOut
-from tidy_trunk.api.schemas.gain import GainIn, GainPlanOut
+from tidy_trunk.api.schemas.gain import GainIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
-from tidy_trunk.api.schemas.runs import CableChainOut, WayOut
-from tidy_trunk.api.schemas.say import AnswerOut
+from tidy_trunk.api.schemas.runs import CableChainOut
 from tidy_trunk.errors import NotFoundError
+from tidy_trunk.results.advice import AnswerOut, GainPlanOut, WayOut
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
 

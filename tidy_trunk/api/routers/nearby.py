@@ -5,8 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request, Response
 
 from tidy_trunk.api.schemas.jobs import PROBLEMS
-from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.errors import NotFoundError
+from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.nearby import Nearby
 
 router = APIRouter(prefix="/nearby", tags=["nearby"], responses=PROBLEMS)

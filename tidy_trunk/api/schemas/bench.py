@@ -1,11 +1,11 @@
 """Points of a chain on the bench."""
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
-from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.simulation import Point
 from tidy_trunk.core.sound.trace import Place
+from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.simulation import Sight
 
 

@@ -1,7 +1,7 @@
 """What there is to choose from."""
 
-from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.plan import Role
+from tidy_trunk.results.numbers import Out
 
 
 class ClassOut(Out):

@@ -1,6 +1,5 @@
 """Time on a set."""
 
-from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.base.timecode import name_of
 from tidy_trunk.core.plan import JamOver, PlanIndex
 from tidy_trunk.core.time.clock import (
@@ -16,6 +15,7 @@ from tidy_trunk.core.time.clock import (
     jams_for,
 )
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.clock import ClockView, MeasuredDelay
 from tidy_trunk.words import SOURCE_WORDS
 from tidy_trunk.words.names import window_words

@@ -7,10 +7,10 @@ from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.bench import BandOut
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.compare import MOST_WAYS, Compared
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
+from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words import remark, worded
 
 WayId = Annotated[str, Field(min_length=1, max_length=120)]

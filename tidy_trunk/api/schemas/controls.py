@@ -1,9 +1,9 @@
 """The controls of a device as they stand."""
 
-from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.gear.catalogue import Control, ControlKind, Setting, controls_of
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, law_key
 from tidy_trunk.document import Value
+from tidy_trunk.results.numbers import Out
 
 
 class OptionOut(Out):

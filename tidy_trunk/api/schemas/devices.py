@@ -1,12 +1,12 @@
 """One device with all that can be seen and set on it."""
 
 from tidy_trunk.api.schemas.controls import ControlOut
-from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.gear.catalogue import InputPort, Port, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan import PlacedDevice
 from tidy_trunk.document import FigureModel
 from tidy_trunk.results.evaluation import Evaluation
-from tidy_trunk.results.rows import input_words, output_words
+from tidy_trunk.results.numbers import Out
+from tidy_trunk.words.rows import input_words, output_words
 
 
 class PortOut(Out):

@@ -2,9 +2,9 @@
 
 from collections.abc import Sequence
 
-from tidy_trunk.api.schemas.numbers import Out
 from tidy_trunk.core.plan import Edit
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.results.numbers import Out
 
 
 class EditsOut(Out):

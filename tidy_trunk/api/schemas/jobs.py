@@ -6,16 +6,14 @@ from uuid import UUID
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
-from tidy_trunk.api.schemas.numbers import Level, Out
-from tidy_trunk.core.advice.adviser import Move
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.plan import Plan, PlanIndex
-from tidy_trunk.document import AnyEdit, PlanDocument, edit_document
+from tidy_trunk.document import AnyEdit, PlanDocument
+from tidy_trunk.results.advice import FindingOut, FixOut
 from tidy_trunk.results.evaluation import Evaluation
+from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.results.rows import Row, lead_row, row_of
 from tidy_trunk.services.jobs import Advice, JobState
-from tidy_trunk.words import SOURCE_WORDS, label_of, said, sentences
 
 
 class In(BaseModel):
@@ -133,22 +131,6 @@ class ChangesOut(Out):
     counts: "CountsOut"
 
 
-class FixOut(Out):
-    """Edits that mend a finding, tried on the whole plan, with the sentence on the button, and one for each edit."""
-
-    label: str
-    steps: list[str]
-    edits: list[AnyEdit]
-
-    @classmethod
-    def from_core(cls, plan: Plan, move: Move) -> "FixOut":
-        return cls.model_construct(
-            label=label_of(move),
-            steps=list(sentences(plan, move.edits)),
-            edits=[edit_document(edit) for edit in move.edits],
-        )
-
-
 class AdviceOut(Out):
     """What mends the findings of a revision, by id of the finding, best first; those that nothing mends are not there."""
 
@@ -163,59 +145,6 @@ class AdviceOut(Out):
             if moves
         }
         return cls.model_construct(revision=advice.revision, fixes=given)
-
-
-class BeneathOut(Out):
-    """What follows from a finding, and is gone with it."""
-
-    title: str
-    text: str
-
-    @classmethod
-    def from_core(cls, finding: Finding, index: PlanIndex) -> "BeneathOut":
-        words = said(finding, index)
-        return cls(title=words.title, text=words.text)
-
-
-class FindingOut(Out):
-    id: str
-    rule: str
-    severity: Severity
-    title: str
-    text: str
-    source_words: str
-    verify: str
-    station: str
-    device: str
-    run: str
-    more_runs: list[str]
-    track: str
-    tracks: list[str]
-    measured_db: Level
-    has_inserted_devices: bool
-    beneath: list[BeneathOut]
-
-    @classmethod
-    def from_core(cls, finding: Finding, index: PlanIndex) -> "FindingOut":
-        words = said(finding, index)
-        return cls(
-            id=finding.id,
-            rule=finding.rule,
-            severity=finding.severity,
-            title=words.title,
-            text=words.text,
-            source_words=SOURCE_WORDS[finding.source],
-            verify=words.verify,
-            station=finding.station,
-            device=finding.device,
-            run=finding.run,
-            more_runs=list(finding.more_runs),
-            track=finding.track,
-            tracks=list(finding.tracks),
-            measured_db=finding.measured_db,
-            has_inserted_devices=finding.has_inserted_devices,
-            beneath=[BeneathOut.from_core(item, index) for item in finding.beneath],
-        )
 
 
 class StopOut(Out):

@@ -1,7 +1,6 @@
 """The ladder of a track."""
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
-from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.base.units import combine_tolerances_db
 from tidy_trunk.core.plan import Role
 from tidy_trunk.core.sound.levels import (
@@ -20,8 +19,10 @@ from tidy_trunk.core.sound.levels import (
 from tidy_trunk.core.sound.trace import Place
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.results.evaluation import Evaluation
-from tidy_trunk.results.rows import input_words, lead_row, output_words
+from tidy_trunk.results.numbers import Level, Out
+from tidy_trunk.results.rows import lead_row
 from tidy_trunk.words import first_measurement, noise_words, safety_advice, safety_words, worded
+from tidy_trunk.words.rows import input_words, output_words
 
 MOST_SAFETIES = 5
 """Those that guard most: more are no choice."""
@@ -75,7 +76,7 @@ class DoubtOut(Out):
         )
 
 
-class StepOut(Out):
+class AccountStepOut(Out):
     """One thing that was done to the average, and how sure that is; `provenance` is empty where no figure is behind it."""
 
     what: str
@@ -84,7 +85,7 @@ class StepOut(Out):
     provenance: str
 
     @classmethod
-    def from_core(cls, step: Step) -> "StepOut":
+    def from_core(cls, step: Step) -> "AccountStepOut":
         return cls(
             what=step.what,
             by_db=step.by_db,
@@ -114,7 +115,7 @@ class RungOut(Out):
     burst_over_db: Level
     dbu_offset: Level
     begins: str
-    steps: list[StepOut]
+    steps: list[AccountStepOut]
     controls: list[ControlOut]
 
 
@@ -289,6 +290,6 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
         burst_over_db=level.burst_over_db,
         dbu_offset=rung.dbu_offset,
         begins=rung.begins,
-        steps=[StepOut.from_core(step) for step in rung.steps],
+        steps=[AccountStepOut.from_core(step) for step in rung.steps],
         controls=controls,
     )

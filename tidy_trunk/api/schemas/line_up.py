@@ -6,11 +6,11 @@ from typing import Annotated
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.api.schemas.numbers import Level, Out
 from tidy_trunk.core.advice.line_up import Knob, LineUpStep, State, VoiceStep, keeping_line_ups
 from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropMeterError, MeterError, ReadFrom, law_key
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.line_up import Taken
 from tidy_trunk.words import worded
 

@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.api.schemas.numbers import Out
+from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.sync_files import SyncView, Waves, side_of
 from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.sync.layout import Clip, Layout, Timeline

@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
-from tidy_trunk.api.schemas.numbers import Out
+from tidy_trunk.results.numbers import Out
 from tidy_trunk.store import Mark, MarkRecord, WalkRecord
 
 EARLIEST_YEAR: Final = 2000

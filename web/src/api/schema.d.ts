@@ -1502,6 +1502,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AccountStepOut
+         * @description One thing that was done to the average, and how sure that is; `provenance` is empty where no figure is behind it.
+         */
+        AccountStepOut: {
+            /** What */
+            what: string;
+            /**
+             * By Db
+             * @description dB; null is silence, or no limit
+             */
+            by_db: number | null;
+            /**
+             * Tolerance Db
+             * @description dB; null is silence, or no limit
+             */
+            tolerance_db: number | null;
+            /** Provenance */
+            provenance: string;
+        };
         /** AddDeviceModel */
         AddDeviceModel: {
             /**
@@ -1781,68 +1801,6 @@ export interface components {
             /** Changes */
             changes: string[];
             counts: components["schemas"]["CountsOut"];
-        };
-        /**
-         * ChannelOut
-         * @description One channel; null is silence.
-         */
-        ChannelOut: {
-            /** Index */
-            index: number;
-            /**
-             * Peak Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            peak_dbfs: number | null;
-            /**
-             * True Peak Dbtp
-             * @description dB; null is silence, or no limit
-             */
-            true_peak_dbtp: number | null;
-            /**
-             * Rms Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            rms_dbfs: number | null;
-            /**
-             * Dc Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            dc_dbfs: number | null;
-            /**
-             * Noise Floor Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            noise_floor_dbfs: number | null;
-            /**
-             * Noise Floor Dbfs A
-             * @description dB; null is silence, or no limit
-             */
-            noise_floor_dbfs_a: number | null;
-            noise_floor_from: components["schemas"]["NoiseFrom"];
-            noise_shape?: components["schemas"]["NoiseShape"] | null;
-            /** Noise Bands Dbfs */
-            noise_bands_dbfs?: (number | null)[];
-            /** Clipped */
-            clipped: components["schemas"]["RunOut"][];
-            /** Clipped Count */
-            clipped_count: number;
-            /** Flat Tops */
-            flat_tops: boolean;
-            tone: components["schemas"]["ToneOut"] | null;
-            hum: components["schemas"]["HumOut"] | null;
-            ticks?: components["schemas"]["TicksOut"] | null;
-            /** Clicks S */
-            clicks_s: number[];
-            /**
-             * Automatic Level Db
-             * @description dB; null is silence, or no limit
-             */
-            automatic_level_db: number | null;
-            /** Ident Gaps */
-            ident_gaps: number;
-            /** Ltc */
-            ltc: boolean;
         };
         /**
          * ClapOut
@@ -2540,6 +2498,8 @@ export interface components {
             title: string;
             /** Text */
             text: string;
+            /** Source */
+            source: string;
             /** Source Words */
             source_words: string;
             /** Verify */
@@ -2686,13 +2646,33 @@ export interface components {
          */
         GainPlanOut: {
             /** Steps */
-            steps: components["schemas"]["tidy_trunk__api__schemas__gain__StepOut"][];
+            steps: components["schemas"]["GainStepOut"][];
             /** Tracks */
             tracks: components["schemas"]["TrackChangeOut"][];
             /** Stops Before */
             stops_before: number;
             /** Stops Left */
             stops_left: components["schemas"]["FindingOut"][];
+        };
+        /**
+         * GainStepOut
+         * @description A control to move, and why.
+         */
+        GainStepOut: {
+            /** Device */
+            device: string;
+            /** Control */
+            control: string;
+            /** Label */
+            label: string;
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
+            /** Why */
+            why: string;
+            /** Edit */
+            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
         };
         /**
          * Gender
@@ -2914,6 +2894,68 @@ export interface components {
             loss_db: number | null;
             /** Uses */
             uses: components["schemas"]["UseOut"][];
+        };
+        /**
+         * KeptChannelOut
+         * @description The same with its noise in third octaves, to be drawn and compared with others; of long lists the beginning.
+         */
+        KeptChannelOut: {
+            /** Index */
+            index: number;
+            /**
+             * Peak Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            peak_dbfs: number | null;
+            /**
+             * True Peak Dbtp
+             * @description dB; null is silence, or no limit
+             */
+            true_peak_dbtp: number | null;
+            /**
+             * Rms Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            rms_dbfs: number | null;
+            /**
+             * Dc Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            dc_dbfs: number | null;
+            /**
+             * Noise Floor Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_floor_dbfs: number | null;
+            /**
+             * Noise Floor Dbfs A
+             * @description dB; null is silence, or no limit
+             */
+            noise_floor_dbfs_a: number | null;
+            noise_floor_from: components["schemas"]["NoiseFrom"];
+            noise_shape?: components["schemas"]["NoiseShape"] | null;
+            /** Clipped */
+            clipped: components["schemas"]["RunOut"][];
+            /** Clipped Count */
+            clipped_count: number;
+            /** Flat Tops */
+            flat_tops: boolean;
+            tone: components["schemas"]["ToneOut"] | null;
+            hum: components["schemas"]["HumOut"] | null;
+            ticks?: components["schemas"]["TicksOut"] | null;
+            /** Clicks S */
+            clicks_s: number[];
+            /**
+             * Automatic Level Db
+             * @description dB; null is silence, or no limit
+             */
+            automatic_level_db: number | null;
+            /** Ident Gaps */
+            ident_gaps: number;
+            /** Ltc */
+            ltc: boolean;
+            /** Noise Bands Dbfs */
+            noise_bands_dbfs?: (number | null)[];
         };
         /**
          * KnobOut
@@ -3284,7 +3326,10 @@ export interface components {
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
-        /** MeasurementOut */
+        /**
+         * MeasurementOut
+         * @description What is kept of a recording: what was measured, a waveform, and the steps of a knob where it was made with some.
+         */
         MeasurementOut: {
             /** Sample Rate */
             sample_rate: number;
@@ -3297,9 +3342,9 @@ export interface components {
             /** Truncated */
             truncated: boolean;
             /** Channels */
-            channels: components["schemas"]["ChannelOut"][];
+            channels: components["schemas"]["KeptChannelOut"][];
             /** Pairs */
-            pairs: components["schemas"]["tidy_trunk__api__schemas__recordings__PairOut"][];
+            pairs: components["schemas"]["tidy_trunk__results__measurement__PairOut"][];
             /** Findings */
             findings: components["schemas"]["MeaningOut"][];
             overview: components["schemas"]["OverviewOut"];
@@ -4331,7 +4376,7 @@ export interface components {
             /** Begins */
             begins: string;
             /** Steps */
-            steps: components["schemas"]["tidy_trunk__api__schemas__ladder__StepOut"][];
+            steps: components["schemas"]["AccountStepOut"][];
             /** Controls */
             controls: components["schemas"]["ControlOut"][];
         };
@@ -4689,6 +4734,27 @@ export interface components {
             /** On */
             on: boolean;
         };
+        /** SettingOut */
+        SettingOut: {
+            /** Setting */
+            setting: number;
+            /**
+             * Level Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            level_dbfs: number | null;
+            /**
+             * Noise Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            noise_dbfs: number | null;
+            /** Clipped */
+            clipped: boolean;
+            /** Start S */
+            start_s: number;
+            /** Duration S */
+            duration_s: number;
+        };
         /**
          * Severity
          * @description Stop: ruins the recording or harms something. Caution: likely to spoil it. Note: worth knowing.
@@ -4759,7 +4825,7 @@ export interface components {
             /** Frequency Hz */
             frequency_hz: number;
             /** Steps */
-            steps: components["schemas"]["tidy_trunk__api__schemas__recordings__StepOut"][];
+            steps: components["schemas"]["SettingOut"][];
             /** Best Setting */
             best_setting: number | null;
             /** Interpolated Setting */
@@ -5575,46 +5641,6 @@ export interface components {
             ms: number;
         };
         /**
-         * StepOut
-         * @description A control to move, and why.
-         */
-        tidy_trunk__api__schemas__gain__StepOut: {
-            /** Device */
-            device: string;
-            /** Control */
-            control: string;
-            /** Label */
-            label: string;
-            /** Was */
-            was: string;
-            /** Now */
-            now: string;
-            /** Why */
-            why: string;
-            /** Edit */
-            edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
-        };
-        /**
-         * StepOut
-         * @description One thing that was done to the average, and how sure that is; `provenance` is empty where no figure is behind it.
-         */
-        tidy_trunk__api__schemas__ladder__StepOut: {
-            /** What */
-            what: string;
-            /**
-             * By Db
-             * @description dB; null is silence, or no limit
-             */
-            by_db: number | null;
-            /**
-             * Tolerance Db
-             * @description dB; null is silence, or no limit
-             */
-            tolerance_db: number | null;
-            /** Provenance */
-            provenance: string;
-        };
-        /**
          * PartOut
          * @description One resistor: as worked out, and as it is bought.
          */
@@ -5629,7 +5655,7 @@ export interface components {
             ohms: number;
         };
         /** PairOut */
-        tidy_trunk__api__schemas__recordings__PairOut: {
+        tidy_trunk__results__measurement__PairOut: {
             /** Channels */
             channels: number[];
             polarity: components["schemas"]["Polarity"];
@@ -5644,27 +5670,6 @@ export interface components {
             bleeds_into: number | null;
             /** Delay Ms */
             delay_ms: number | null;
-        };
-        /** StepOut */
-        tidy_trunk__api__schemas__recordings__StepOut: {
-            /** Setting */
-            setting: number;
-            /**
-             * Level Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            level_dbfs: number | null;
-            /**
-             * Noise Dbfs
-             * @description dB; null is silence, or no limit
-             */
-            noise_dbfs: number | null;
-            /** Clipped */
-            clipped: boolean;
-            /** Start S */
-            start_s: number;
-            /** Duration S */
-            duration_s: number;
         };
     };
     responses: never;

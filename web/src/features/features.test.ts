@@ -75,6 +75,7 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
   severity: 'stop',
   title: 'Line into microphone input',
   text: 'It clips by 12.8 dB.',
+  source: 'PRACTICE',
   source_words: 'common practice',
   verify: 'Send tone.',
   station: 'levels',

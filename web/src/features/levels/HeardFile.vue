@@ -35,7 +35,7 @@ const { heard, problem, busy, channel, read } = useHeard(toRef(props, 'track'))
         >.
       </p>
       <Button outlined size="small" :disabled="job.readOnly" @click="job.edit(heard.edits)"
-        >Take it for {{ heard.source }}</Button
+        >Use for {{ heard.source }}</Button
       >
       <Button
         v-if="heard.room_edits.length"

@@ -1,0 +1,65 @@
+"""How a device and a cable stand in the row of a chain: source, socket, mode, power, gain, cable."""
+
+from tidy_trunk.core.gear.catalogue import CELL_KEY, InputPort, LeadClass, OutputPort
+from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex
+
+
+def heard_by_words(plan: Plan, device: str) -> str:
+    heard = [(source.label, source.heard_by[device]) for source in plan.sources.values() if device in source.heard_by]
+    if not heard:
+        return "no source yet"
+    label, distance_m = heard[0]
+    more = f" and {len(heard) - 1} more" if len(heard) > 1 else ""
+    cell = ", cell in" if plan.devices[device].settings.get(CELL_KEY) else ""
+    return f"{label} at {distance_m:g} m{more}{cell}"
+
+
+def input_words(unit: PlacedDevice, port: InputPort) -> str:
+    """Port, mode, power and gain: `in 1 · mic · 48 V · +38 dB`."""
+    mode = unit.input_mode(port)
+    words = [port.label]
+    if len(port.modes) > 1:
+        words.append(mode.label)
+    if unit.supplies(port):
+        words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
+    if mode.gain is not None:
+        words.append(_signed(unit.gain_mark_db(port, mode)))
+    if unit.pad_db(port):
+        words.append(f"attenuator −{unit.pad_db(port):g}")
+    if unit.automatic_level_on(port):
+        words.append("automatic")
+    return " · ".join(dict.fromkeys(words))
+
+
+def output_words(unit: PlacedDevice, port: OutputPort) -> str:
+    mode = unit.output_mode(port)
+    words = [port.label]
+    if len(port.modes) > 1:
+        words.append(mode.label)
+    if mode.trim is not None:
+        words.append(_signed(unit.trim_mark_db(port, mode)))
+    return " · ".join(words)
+
+
+def parts_words(index: PlanIndex, parts: tuple[Part, ...]) -> str:
+    return " + ".join(_part_words(index, part) for part in parts)
+
+
+def _part_words(index: PlanIndex, part: Part) -> str:
+    lead = index.lead_of(part)
+    side = f" ({part.branch})" if part.branch else ""
+    return (
+        f"{lead.label}{side}" if lead.is_adapter and part.length_m <= 0.5 else f"{part.length_m:g} m {lead.label}{side}"
+    )
+
+
+def inside_words(lead: LeadClass) -> str:
+    if lead.loss_db is not None:
+        return f"−{lead.loss_db.value:g} dB"
+    return {"xlr-crossed": "crossed", "xlr-trs": "mono to both sides", "xlr-trs-one-to-one": "straight"}.get(
+        lead.id, ""
+    )
+
+
+def _signed(value: float) -> str:
+    return "0 dB" if value == 0 else f"{value:+g} dB".replace("-", "−")

@@ -18,7 +18,7 @@ DEEP = "--deep"
 
 
 def _prepare(*more: str) -> dict[str, str]:
-    system.ensure_packages(["postgresql", "chromium", "libltc11", *more])
+    system.ensure_packages(["postgresql", system.CHROMIUM, "libltc11", *more])
     frontend.ensure_modules()
     frontend.ensure_build()
     chromium = system.chromium()

@@ -18,6 +18,7 @@ QUIET = [
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    "--disable-features=IsolateOrigins,site-per-process",  # there is one site: no process for each page
 ]
 
 

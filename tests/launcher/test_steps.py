@@ -52,9 +52,9 @@ def bare(monkeypatch):
 def test_root_installs_through_apt(bare, monkeypatch):
     monkeypatch.setattr(system.os, "geteuid", lambda: 0)
     monkeypatch.setattr(system.shutil, "which", lambda name: f"/usr/bin/{name}")
-    system.ensure_packages(["postgresql", "chromium"])
+    system.ensure_packages(["postgresql", "chromium-headless-shell"])
     assert bare[0][:2] == ["apt-get", "update"]
-    assert bare[1][0] == "apt-get" and bare[1][-2:] == ["postgresql", "chromium"]
+    assert bare[1][0] == "apt-get" and bare[1][-2:] == ["postgresql", "chromium-headless-shell"]
 
 
 def test_others_install_through_sudo(bare, monkeypatch):
@@ -68,8 +68,11 @@ def test_without_sudo_one_line_says_what_to_install(bare, monkeypatch):
     monkeypatch.setattr(system.os, "geteuid", lambda: 1000)
     monkeypatch.setattr(system.shutil, "which", lambda name: None if name == "sudo" else f"/usr/bin/{name}")
     with pytest.raises(StepFailed) as failure:
-        system.ensure_packages(["postgresql", "chromium"])
-    assert str(failure.value) == "needs postgresql and chromium. As root: apt-get install postgresql chromium"
+        system.ensure_packages(["postgresql", "chromium-headless-shell"])
+    assert (
+        str(failure.value)
+        == "needs postgresql and chromium-headless-shell. As root: apt-get install postgresql chromium-headless-shell"
+    )
     assert not bare
 
 
@@ -81,7 +84,7 @@ def test_without_apt_it_says_so(bare, monkeypatch):
 
 def test_what_is_there_is_left_alone(monkeypatch):
     monkeypatch.setattr(system, "run", lambda *args, **options: pytest.fail("nothing is missing"))
-    system.ensure_packages(["postgresql", "chromium"])
+    system.ensure_packages(["postgresql", "chromium-headless-shell"])
 
 
 def test_a_database_of_ones_own_needs_no_server(monkeypatch):

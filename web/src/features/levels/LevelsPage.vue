@@ -244,7 +244,11 @@ header {
   gap: 0.5rem 1rem;
   align-items: center;
 }
+header label {
+  min-width: 0;
+}
 header select {
+  max-width: 100%;
   min-height: 2.2rem;
   padding: 0.15rem 0.4rem;
   background: var(--chalk);

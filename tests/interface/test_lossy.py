@@ -14,7 +14,7 @@ from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import write_plan
 
 LOST = 0.3
-EDITS = 12
+EDITS = 8
 
 
 def test_every_edit_arrives_once(screen: Page, service):

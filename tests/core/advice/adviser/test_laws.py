@@ -1,12 +1,14 @@
 """Laws of the adviser, over rigs drawn at random and over plans with mistakes in them."""
 
+from functools import lru_cache
+
 import pytest
 
 from scripts.made_plan import large_plan
 from tests.core.advice.checks.test_rules import CASES
 from tests.reference.rigs import FEW, drawn
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.advice.adviser import Adviser, Step, fixed, gain_plan, judge
+from tidy_trunk.core.advice.adviser import Adviser, Move, Step, fixed, gain_plan, judge
 from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Severity, check
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import say
@@ -39,15 +41,14 @@ def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
     return {track for track, stages in heard.items() if not dead & {stage.device for stage in stages}} - ruined
 
 
-def brought(before: Report, after: Report) -> list[Finding]:
-    """Stops and cautions that stand after and did not before, on what was sound before."""
-    was = check(before)
+def brought(before: Report, was: list[Finding], now: list[Finding]) -> list[Finding]:
+    """Stops and cautions that stand now and did not before, when `was` was found, on what was sound then."""
     ruined = {track for finding in was if finding.severity is Severity.STOP for track in finding.tracks}
     stopped = {finding.run for finding in was if finding.severity is Severity.STOP and finding.run}
     stopped |= {run for run in before.index.plan.runs if tracks_of(before, run) & ruined}
     known, sound = {finding.id: finding for finding in was}, sound_tracks(before, was)
     found = []
-    for finding in check(after):
+    for finding in now:
         old = known.get(finding.id)
         graver = old is None or GRAVITY.index(old.severity) < GRAVITY.index(finding.severity)
         said = [
@@ -95,15 +96,21 @@ def adviser_of(plan: Plan) -> Adviser:
     return Adviser(report_of(plan))
 
 
+@lru_cache(maxsize=1)
+def offered(adviser: Adviser) -> list[tuple[Finding, tuple[Move, ...]]]:
+    """All fixes of all findings: several laws ask for them."""
+    return [(finding, adviser.fixes(finding)) for finding in adviser.findings]
+
+
 def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
     """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better; a stop that
     no such fix ends may become a caution.
 
     most: fixes of one finding that are looked at.
     """
-    plan, before, count = adviser.plan, adviser.report, 0
+    plan, before, was, count = adviser.plan, adviser.report, list(adviser.findings), 0
     now = judge(before, adviser.findings)
-    for finding, fixes in ((finding, adviser.fixes(finding)) for finding in adviser.findings):
+    for finding, fixes in offered(adviser):
         for fix in fixes[:most]:
             after = report_of(apply_edits(plan, fix.edits))
             told = check(after)
@@ -112,7 +119,7 @@ def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
                     assert GRAVITY.index(there.severity) < GRAVITY.index(finding.severity)
                     continue
                 assert abs(there.measured_db) < abs(finding.measured_db), (finding.id, label_of(fix))
-            new = brought(before, after)
+            new = brought(before, was, told)
             if fix.brings:  # a caution instead of a stop, told with the fix, where nothing without one is offered
                 assert finding.severity is Severity.STOP and all(other.brings for other in fixes), label_of(fix)
                 assert all(item.severity is Severity.CAUTION for item in new), (finding.id, label_of(fix))
@@ -188,10 +195,10 @@ def holds_the_fourth_law(adviser: Adviser) -> None:
     planned = apply_edits(plan, steps) if (steps := gain_plan(before).edits) else plan
     after = report_of(planned)
     judged = judge(after, check(after))
-    assert judged <= judge(before, check(before))
+    assert judged <= judge(before, adviser.findings)
     assert gain_plan(after).steps == ()
     # Nor is it worse than any single move of a knob or a level switch.
-    for fix in (fix for finding in adviser.findings for fix in adviser.fixes(finding) if len(fix.edits) == 1):
+    for fix in (fix for _, fixes in offered(adviser) for fix in fixes if len(fix.edits) == 1):
         tried = adviser.tried(fix.edits).question
         if changed_aspects(plan, tried.plan) == Aspect.LEVELS:
             assert judged <= adviser.tried(fix.edits).judgement, label_of(fix)

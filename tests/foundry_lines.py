@@ -31,7 +31,7 @@ LINES = (
     "bag out l to camera a, 8.5 m",
     "bag out r to camera a, 8.5 m",
     "bag line to camera b, 3 m, by 3.5 mm trs",
-    "hall mic to pocket, 5.3 m, by one to one",
+    "hall mic to pocket, 5.3 m, by straight",
     "camera b to switcher hdmi 1, 5 m",
     "route bag 1 and 4 to mix l",
     "route bag 2 and 3 to mix r",

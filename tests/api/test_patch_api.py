@@ -32,7 +32,7 @@ LEAD = {
 def test_a_run_is_opened(client):
     state = opened(client, foundry())
     picture = client.get(f"/api/jobs/{state['job']}/runs/run-12/picture").json()
-    assert [lead["label"] for lead in picture["leads"]] == ["XLR", "XLR to 3.5 mm, one to one"]
+    assert [lead["label"] for lead in picture["leads"]] == ["XLR", "XLR to 3.5 mm, straight"]
     assert {"near": "3", "far": "R", "ohm": 0.0, "blocks_dc": False} in picture["leads"][1]["wiring"]["wires"]
     hears = {item["channel"]: item["words"] for item in picture["use"]["hears"]}
     assert hears["R"].startswith("the signal inverted") and "inverted" not in hears["L"]

@@ -87,7 +87,7 @@ def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):
     panel.get_by_label("XLR, length in m").fill("9")
     panel.get_by_label("XLR, length in m").press("Tab")
     expect(screen.get_by_text("Cable 12 by 9 m XLR").first).to_be_visible()
-    panel.get_by_role("button", name=re.compile("hot on tip and ring")).first.click()
+    panel.get_by_role("button", name=re.compile("mono to both sides")).first.click()
     expect(screen.locator("[data-rule=wrong-lead]")).to_have_count(0)
     assert [part.lead for part in plan(service, job).runs["run-12"].parts] == ["xlr", "xlr-trs"]
     panel.get_by_role("button", name="Remove this cable").click()

@@ -49,7 +49,7 @@ SAID: list[tuple[Message, str]] = [
     (said("isolating-transformers", runs=("run-1", "run-2")), "Put isolating transformers into cables 1 and 2"),
     (
         said("use-cables", parts=(Part(lead="xlr-trs", length_m=2), Part(lead="trs", length_m=1))),
-        "Use XLR to 3.5 mm, hot on tip and ring and 3.5 mm TRS",
+        "Use XLR to 3.5 mm, mono to both sides and 3.5 mm TRS",
     ),
     (said("use-cables", parts=()), "Plug it in directly"),
     (said("remove-cable", run="run-2"), "Remove cable 2"),

@@ -16,7 +16,9 @@ MOST_IN_TITLE: Final = 2
 
 def label_of(move: Move) -> str:
     """What stands on the button of a move, and which cautions it leaves."""
-    label = "; ".join(map(worded, move.does))
+    first, *more = [(item.code, worded(item)) for item in move.does]
+    # What begins with a device keeps its letters.
+    label = "; ".join([first[1], *(said if code == "set-controls" else _lower(said) for code, said in more)])
     return f"{label}; it leaves: {listed([_lower(headline(found)) for found in move.brings])}" if move.brings else label
 
 

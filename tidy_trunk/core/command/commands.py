@@ -96,7 +96,7 @@ COMMANDS: Final = (
         "swap",
         meaning=runs.swap,
         go_on=partial(after_run, " for "),
-        form=Form("swap cable N for CABLE", "swap cable 4 for one to one", "another cable for the same sockets"),
+        form=Form("swap cable N for CABLE", "swap cable 4 for straight", "another cable for the same sockets"),
     ),
     _of_run(
         "move",

@@ -49,7 +49,7 @@ _PASSING = re.compile(r"(.+?)(?:\s+(?:at|for)?\s*(\d+(?:[.,]\d+)?)\s*m)?")
 
 
 def connect(plan: Plan, line: str) -> Iterator[Proposal]:
-    """`boom to bag 1, 7 m`, `hall mic to pocket, 5 m, by one to one`."""
+    """`boom to bag 1, 7 m`, `hall mic to pocket, 5 m, by straight`."""
     by = _BY.search(line)
     said = line[: by.start()] if by else line
     length_m, said = take_length(said)
@@ -203,7 +203,7 @@ def _passing(text: str) -> Passing:
 
 
 def swap(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
-    """`cable 4 for one to one`: another lead for the same ports."""
+    """`cable 4 for straight`: another lead for the same ports."""
     index = PlanIndex(plan)
     found = propose_leads(plan, run, _leads_meant(index, rest.removeprefix("for ")))
     yield from found

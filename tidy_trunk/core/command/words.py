@@ -130,7 +130,7 @@ _L = TypeVar("_L", bound=_Labelled)
 
 def find_leads(leads: Mapping[str, _L], typed: Sequence[str]) -> list[_L]:
     """Leads whose name the words begin; none for no words."""
-    return [lead for lead in leads.values() if typed and matches(typed, lead.label)]
+    return [lead for lead in leads.values() if typed and matches(typed, lead.label, getattr(lead, "also", ""))]
 
 
 def named_run(plan: Plan, text: str) -> tuple[Run, str] | None:

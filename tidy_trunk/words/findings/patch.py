@@ -18,7 +18,7 @@ _WRONG: Final[Mapping[Fault, tuple[str, str]]] = {
     Fault.OPPOSITE: (
         "Sides in opposite polarity",
         "Cable {number} puts hot on the left and cold on the right of {socket}: it sounds hollow, and in mono nothing is left. Nothing is "
-        "lost for good: keep one side, or invert one. Use a cable with hot on tip and ring.",
+        "lost for good: keep one side, or invert one. Use a cable wired mono to both sides.",
     ),
     Fault.DIFFERENCE: (
         "Stereo into a balanced input",
@@ -97,8 +97,8 @@ def mono_into_stereo(at: Place, *, silent: str) -> Said:
     """`silent`: the side on which nothing arrives."""
     return Said(
         f"{silent} stays silent",
-        f"Cable {at.number} reaches one side of {at.socket}; {silent} records nothing. Use a cable with hot on "
-        "tip and ring where both sides are wanted, and do not take the silent side for a backup.",
+        f"Cable {at.number} reaches one side of {at.socket}; {silent} records nothing. Use a cable wired mono to "
+        "both sides where both are wanted, and do not take the silent side for a backup.",
     )
 
 

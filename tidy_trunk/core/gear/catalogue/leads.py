@@ -38,6 +38,7 @@ class LeadClass:
     short_m: length that is usual for it; None where it is ordered to length.
     replaces: leads of the same plugs in whose place it goes as a pad; the first is its plain twin.
     characteristic_ohm: for digital signals; None for a lead made for voltages.
+    also: other words by which it is called.
     """
 
     id: str
@@ -50,6 +51,7 @@ class LeadClass:
     short_m: float | None = None
     replaces: tuple[str, ...] = ()
     characteristic_ohm: float | None = None
+    also: str = ""
 
     @property
     def is_adapter(self) -> bool:
@@ -95,7 +97,7 @@ def _attenuating() -> list[LeadClass]:
                 ways={"": padded(FITTINGS["trs"], "l", arms)}, balanced=False, loss_db=_loss(db), short_m=_ADAPTER_M, replaces=("trs",),
             ),
             LeadClass(
-                id=f"xlr-trs-pad-{db}", label=f"XLR to 3.5 mm with {db} dB, hot on tip and ring", sending=XLR_F, receiving=TRS_M,
+                id=f"xlr-trs-pad-{db}", label=f"XLR to 3.5 mm with {db} dB, mono to both sides", also="hot on tip and ring", sending=XLR_F, receiving=TRS_M,
                 ways={"": padded(FITTINGS["xlr-trs"], "u", arms)}, balanced=False, loss_db=_loss(db),
                 short_m=_ADAPTER_M, replaces=("xlr-trs-open", "xlr-trs", "xlr-trs-one-to-one"),
             ),
@@ -143,7 +145,7 @@ LEADS: Final[Mapping[str, LeadClass]] = {
             id="trs-extension", label="3.5 mm extension", sending=TRS_F, receiving=TRS_M, ways={"": _TRS_STRAIGHT}, balanced=False,
         ),
         LeadClass(
-            id="trs-both", label="3.5 mm adapter, tip to both sides", sending=TRS_F, receiving=TRS_M, ways=_one("T-T T-R S-S"),
+            id="trs-both", label="3.5 mm adapter, mono to both sides", sending=TRS_F, receiving=TRS_M, ways=_one("T-T T-R S-S"),
             balanced=False, short_m=0.1,
         ),
         LeadClass(
@@ -151,23 +153,23 @@ LEADS: Final[Mapping[str, LeadClass]] = {
             ways={"": Wiring((), (), (Winding(("T", "S"), ("T", "S")), Winding(("R", "S"), ("R", "S"))))}, balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="xlr-trs", label="XLR to 3.5 mm, hot on tip and ring", sending=XLR_F, receiving=TRS_M, ways=_one("1-S 2-T 2-R 3-S"),
+            id="xlr-trs", label="XLR to 3.5 mm, mono to both sides", also="hot on tip and ring", sending=XLR_F, receiving=TRS_M, ways=_one("1-S 2-T 2-R 3-S"),
             balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="xlr-trs-open", label="XLR to 3.5 mm, hot on tip and ring, cold open", sending=XLR_F, receiving=TRS_M,
+            id="xlr-trs-open", label="XLR to 3.5 mm, mono to both sides, pin 3 not connected", also="hot on tip and ring, cold open", sending=XLR_F, receiving=TRS_M,
             ways=_one("1-S 2-T 2-R"), balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="xlr-trs-one-to-one", label="XLR to 3.5 mm, one to one", sending=XLR_F, receiving=TRS_M, ways=_one("1-S 2-T 3-R"),
+            id="xlr-trs-one-to-one", label="XLR to 3.5 mm, straight", also="one to one", sending=XLR_F, receiving=TRS_M, ways=_one("1-S 2-T 3-R"),
             balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="xlr-trs-left", label="XLR to 3.5 mm, hot on tip alone", sending=XLR_F, receiving=TRS_M, ways=_one("1-S 2-T 3-S"),
+            id="xlr-trs-left", label="XLR to 3.5 mm, mono to the left side", also="hot on tip alone", sending=XLR_F, receiving=TRS_M, ways=_one("1-S 2-T 3-S"),
             balanced=False, short_m=_ADAPTER_M,
         ),
         LeadClass(
-            id="trs-xlr", label="3.5 mm to XLR, one to one", sending=TRS_M, receiving=XLR_M, ways=_one("S-1 T-2 R-3"), balanced=False,
+            id="trs-xlr", label="3.5 mm to XLR, straight", also="one to one", sending=TRS_M, receiving=XLR_M, ways=_one("S-1 T-2 R-3"), balanced=False,
             short_m=0.5,
         ),
         LeadClass(

@@ -44,7 +44,7 @@ FITTINGS: Final[Mapping[str, Fitting]] = {
             id="xlr", label="XLR to XLR", sending=XLR_F, receiving=XLR_M, hots=(("2", "2"),), cold=("3", "3"), screen=("1", "1"), short_m=0.1,
         ),
         Fitting(
-            id="xlr-trs", label="XLR to 3.5 mm, hot on tip and ring", sending=XLR_F, receiving=TRS_M, hots=(("2", "T"),),
+            id="xlr-trs", label="XLR to 3.5 mm, mono to both sides", sending=XLR_F, receiving=TRS_M, hots=(("2", "T"),),
             cold=("3", "S"), screen=("1", "S"), short_m=0.3, also="R",
         ),
         Fitting(

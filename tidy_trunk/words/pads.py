@@ -19,8 +19,8 @@ def pad_advice(pad: Pad, source_ohm: float, length_m: float, corners: Corner) ->
     else:
         load = f"The source sees only {times:.1f} times its own impedance: below {BRIDGING_RATIO:g} times it is loaded."
     end = (
-        f"Build it into the receiving end: the level in the {length_m:g} m of cable is then {pad.loss_db_actual:.0f} dB "
-        "higher above what they pick up."
+        f"Put it at the receiving end: the signal in the {length_m:g} m of cable is then {pad.loss_db_actual:.0f} dB further "
+        "above any interference."
     )
     if corners.at_receiver_hz < BEYOND_HEARING_HZ:
         end += (

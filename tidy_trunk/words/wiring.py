@@ -92,7 +92,7 @@ def delivery_words(given: Delivery) -> str:
     if given.passes:
         return f"{name} gets through"
     if given.is_shorted:
-        return f"{name} is shorted on the way, {given.short_ma:.0f} mA: switch it off"
+        return f"this cable loads {name}, {given.short_ma:.0f} mA: switch it off"
     if given.is_felt:
         legs = f"{_volts_words(given.hot_v)} on hot, {_volts_words(given.cold_v)} on cold"
         return f"{name} gets through on one leg: {legs}"

@@ -13,7 +13,7 @@ def line_into_mic(
         reach = "at full scale it reaches" if peak_dbu is None else "its peaks reach"
         text = (
             f"{at.output} sends line: {reach} {signed(takes_dbu + at.db)} dBu, and {at.receiver} "
-            f"takes {signed(takes_dbu)}. It clips by {at.db:.1f} dB, and turning {at.receiver} down cannot mend it."
+            f"takes {signed(takes_dbu)}. It clips by {at.db:.1f} dB, and turning {at.receiver} down cannot fix it."
         )
         if has_late_pad:
             text += " Its attenuator sits behind the converter, too late to help."

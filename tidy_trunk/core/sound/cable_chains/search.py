@@ -28,9 +28,8 @@ UNBALANCED_LIMIT_M: Final = 1.0
 USUAL_LENGTH_M: Final = 3.0
 """ASSUMED_ length of a run when none is given."""
 
-
 ON_CAMERA_M: Final = 0.5
-"""ASSUMED_ length of a lead between a timecode box and the camera that it sits on."""
+"""ASSUMED_ length of a lead between a camera and what sits on it or beside it."""
 
 SHORTEST_M: Final = 0.2
 """ASSUMED_ shortest lead that is made to length."""
@@ -274,8 +273,11 @@ def is_timecode_as_sound(sending: OutputPort, receiving: InputPort) -> bool:
 
 
 def usual_length_m(sending: OutputPort, receiving: InputPort) -> float:
-    """Length of a run where none is said: a plug on a cord of its own goes straight in, a timecode box sits on the camera."""
+    """Length of a run where none is said: a plug on a cord of its own goes straight in, a timecode box sits on the camera, and
+    what sends unbalanced stands beside its receiver, as it may not go far."""
     if Circuit.TIMECODE in (sending.circuit, receiving.circuit):
+        return ON_CAMERA_M
+    if sending.circuit.is_analogue and not sending.circuit.is_balanced and not is_plug_of_its_own(end_of(sending)):
         return ON_CAMERA_M
     return JOINT_M if is_plug_of_its_own(end_of(sending)) else USUAL_LENGTH_M
 

@@ -135,8 +135,8 @@ class Matcher:
             Move(self._made(run_edits, How.MATCHED if way.edits else How.PLAIN), (*run_edits, *way.edits))
             for way in question.ways(run_id)[:MOST_WAYS]
         ]
-        does = self._made(run_edits, How.MATCHED)
-        chain = Move(does, (*run_edits, *settled_towards(question, run_id)))
+        more = settled_towards(question, run_id)
+        chain = Move(self._made(run_edits, How.MATCHED if more else How.PLAIN), (*run_edits, *more))
         return [*found, chain] if self._leaves_others(chain) else found
 
     def _made(self, edits: Sequence[Edit], how: How, via: Message | None = None) -> tuple[Message, ...]:

@@ -7,6 +7,7 @@ from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.command import GRAMMAR, say
 from tidy_trunk.core.plan import Hazard, Passing, Plan, Role, School, Stretch, apply_edits
+from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.words import answer_words
 
@@ -323,3 +324,18 @@ def test_classes_of_one_name_are_told_apart():
         answer_words(answer).title for answer in say(Plan(name="Receivers"), "add radio receiver as rx").proposals
     ]
     assert titles[0] == "Add Radio receiver, one channel, as rx" and len(set(titles)) == len(titles) > 2
+
+
+def test_the_second_of_two_on_a_socket_is_told_by_its_own_side():
+    """Said before: the level of the first, which stands on the left."""
+    plan = Plan(name="Two on one socket")
+    for line in (
+        "add lavalier as a, b", "add body-pack transmitter that records as ta, tb", "add radio receiver, one channel as ra, rb",
+        "add mirrorless camera, microphone socket only as cam", "groom at a, 0.2 m", "vicar at b, 0.2 m, raised", "a to ta", "b to tb",
+        "ta to ra", "tb to rb", "ra to cam",
+    ):  # fmt: skip
+        plan = apply_edits(plan, say(plan, line).proposals[0].edits)
+    second = say(plan, "rb to cam").proposals[0]
+    track = Report(trace_plan(apply_edits(plan, second.edits))).track("cam.R")
+    assert second.outcome.facts["bus"] == "R"
+    assert second.outcome.facts["average_dbfs"] == track.sound.average

@@ -34,7 +34,7 @@ from tidy_trunk.core.sound.cable_chains import (
     usual_length_m,
 )
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import is_powered, trace_plan
+from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
 from tidy_trunk.core.time.clock import kept_for_timecode
 from tidy_trunk.errors import TidyTrunkError
 
@@ -249,13 +249,15 @@ def _placed(stops: Sequence[Finding], index: PlanIndex) -> tuple[PlacedFinding, 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> Message | None:
     """What is heard at the end of a run that edits have made."""
     *_, connect = (edit for edit in edits if isinstance(edit, Connect))
-    run, index = next(run for run in plan.runs.values() if run.receiving == connect.receiving), PlanIndex(plan)
+    ends, index = (connect.sending, connect.receiving), PlanIndex(plan)
+    run = next(run for run in plan.runs.values() if (run.sending, run.receiving) == ends)
     if not is_powered(index, run.sending.device):
         return message("no-power-here", index, device=run.sending.device)
     for track in Report(trace_plan(plan)).tracks:
         if track.trace.device != connect.receiving.device:
             continue
-        if not any(feed.name == connect.receiving.port for feed, _ in track.trace.stage.feeds):
+        # Of a socket with two sides the one that this run reaches.
+        if not any(stage.run is not None and stage.run.id == run.id for stage in upstream_of(track.trace.stage)):
             continue
         bus, sound = track.trace.bus, track.sound
         if track.is_silent:

@@ -16,6 +16,7 @@ from tidy_trunk.words.names import (
     times_words,
     track_words,
 )
+from tidy_trunk.words.numbers import plain
 
 _ITEMS: Final = {
     "classes": "class",
@@ -148,7 +149,7 @@ def _field(name: str, old: object, new: object) -> str:
 
 
 def _plain(value: float | str) -> str:
-    return value if isinstance(value, str) else f"{value:g}".replace("-", "−")
+    return value if isinstance(value, str) else plain(value)
 
 
 def _jam(index: PlanIndex, jam: Jam | None) -> str:

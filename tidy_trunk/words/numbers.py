@@ -30,6 +30,11 @@ def whole(value: float) -> str:
     return f"{value:.0f}".replace("-", "−")
 
 
+def marked(value: float) -> str:
+    """Where a knob stands: `+12`, `−3.5`, and 0 without a sign."""
+    return f"{value:+g}".replace("-", "−") if value else "0"
+
+
 def plain(value: float) -> str:
     """As many places as it has: `-20`, `12.5`, with a minus sign that is one."""
     return f"{value:g}".replace("-", "−")

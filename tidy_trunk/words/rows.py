@@ -2,6 +2,7 @@
 
 from tidy_trunk.core.gear.catalogue import CELL_KEY, InputPort, LeadClass, OutputPort
 from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex
+from tidy_trunk.words.numbers import marked
 
 
 def heard_by_words(plan: Plan, device: str) -> str:
@@ -23,7 +24,7 @@ def input_words(unit: PlacedDevice, port: InputPort) -> str:
     if unit.supplies(port):
         words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
     if mode.gain is not None:
-        words.append(_signed(unit.gain_mark_db(port, mode)))
+        words.append(f"{marked(unit.gain_mark_db(port, mode))} dB")
     if unit.pad_db(port):
         words.append(f"attenuator −{unit.pad_db(port):g}")
     if unit.automatic_level_on(port):
@@ -37,7 +38,7 @@ def output_words(unit: PlacedDevice, port: OutputPort) -> str:
     if len(port.modes) > 1:
         words.append(mode.label)
     if mode.trim is not None:
-        words.append(_signed(unit.trim_mark_db(port, mode)))
+        words.append(f"{marked(unit.trim_mark_db(port, mode))} dB")
     return " · ".join(words)
 
 
@@ -59,7 +60,3 @@ def inside_words(lead: LeadClass) -> str:
     return {"xlr-crossed": "crossed", "xlr-trs": "mono to both sides", "xlr-trs-one-to-one": "straight"}.get(
         lead.id, ""
     )
-
-
-def _signed(value: float) -> str:
-    return "0 dB" if value == 0 else f"{value:+g} dB".replace("-", "−")

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from tidy_trunk.core.plan import Part, PlanIndex
 from tidy_trunk.words.messages.said import says
-from tidy_trunk.words.numbers import plain, signed
+from tidy_trunk.words.numbers import marked, plain, signed
 
 
 @says
@@ -93,11 +93,7 @@ def voice_clips(at: PlanIndex, where: str, by_db: float) -> str:
 @says
 def turn_knobs(at: PlanIndex, turns: Sequence[tuple[str, float, float]]) -> str:
     """Each knob by its name, from where to where, in order."""
-    return ", then ".join(f"{knob}: {_mark(was)} to {_mark(now)} dB" for knob, was, now in turns)
-
-
-def _mark(value: float) -> str:
-    return f"{value:+g}".replace("-", "−") if value else "0"
+    return ", then ".join(f"{knob}: {marked(was)} to {marked(now)} dB" for knob, was, now in turns)
 
 
 @says

@@ -249,8 +249,9 @@ def _placed(stops: Sequence[Finding], index: PlanIndex) -> tuple[PlacedFinding, 
 def _outcome(plan: Plan, edits: Sequence[Edit]) -> Message | None:
     """What is heard at the end of a run that edits have made."""
     *_, connect = (edit for edit in edits if isinstance(edit, Connect))
-    ends, index = (connect.sending, connect.receiving), PlanIndex(plan)
-    run = next(run for run in plan.runs.values() if (run.sending, run.receiving) == ends)
+    # The last that was made there: its sender may have been changed for another output since.
+    *_, run = (run for run in plan.runs.values() if run.receiving == connect.receiving)
+    index = PlanIndex(plan)
     if not is_powered(index, run.sending.device):
         return message("no-power-here", index, device=run.sending.device)
     for track in Report(trace_plan(plan)).tracks:

@@ -70,7 +70,7 @@ class Adviser:
     """Answers about one plan. Every plan that it tries is worked out once.
 
     A fix is offered only if the finding is then gone or milder, no stop or caution stands that did not stand before, and
-    the judge calls the plan better. A stop that nothing else ends may leave a caution in its place: the fix says which.
+    the judge calls the plan better. A stop that else the gain plan alone ends may leave a caution in its place: the fix says which.
     Each fix taken makes the judgement less, so that taking them comes to an end.
     """
 
@@ -126,9 +126,12 @@ class Adviser:
         return _first([*alone, *followed]) or self._instead_of_a_stop(finding, others)
 
     def _instead_of_a_stop(self, finding: Finding, moves: Sequence[Move]) -> tuple[Move, ...]:
-        """Where nothing else ends a stop: moves that leave new cautions in its place, as a clipped voice is lost and a hiss is
-        only heard; and what a gain plan of the job sets, which moves more at once than any of them."""
+        """Where nothing but a gain plan ends a stop: moves that leave new cautions in its place, as a clipped voice is lost and a
+        hiss is only heard; and the gain plan itself, which moves more at once than any of them."""
         if finding.severity is not Severity.STOP or not moves:
+            return ()
+        planned = self.tried(self._gain_plan.edits)
+        if planned is None or not self._mends(finding, planned):
             return ()
         found = []
         for move in (*moves, self._gain_plan):

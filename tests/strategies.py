@@ -2,14 +2,14 @@
 
 from hypothesis import strategies as st
 
-from tidy_trunk.core.gear.catalogue import DEVICES, ControlKind, Supply, controls_of
+from tidy_trunk.core.gear.catalogue import ControlKind, Supply, built_in, controls_of
 from tidy_trunk.core.plan import AddDevice, AddSource, Connect, Edit, Hear, Plan, PortRef, SetControl, apply_edits
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
-MICROPHONES = [item.id for item in DEVICES.values() if item.capsule]
-OTHERS = [item.id for item in DEVICES.values() if not item.capsule]
+MICROPHONES = [item.id for item in built_in().devices.values() if item.capsule]
+OTHERS = [item.id for item in built_in().devices.values() if not item.capsule]
 
 
 def taken(plan: Plan, edit: Edit) -> Plan:
@@ -24,7 +24,7 @@ def taken(plan: Plan, edit: Edit) -> Plan:
 
 @st.composite
 def settings_of(draw: st.DrawFn, class_id: str) -> tuple[str, str | float | bool]:
-    control = draw(st.sampled_from(list(controls_of(DEVICES[class_id]).values())))
+    control = draw(st.sampled_from(list(controls_of(built_in().devices[class_id]).values())))
     if control.kind is ControlKind.SWITCH:
         return control.id, draw(st.booleans())
     if control.kind is ControlKind.CHOICE:
@@ -46,11 +46,14 @@ def plans(draw: st.DrawFn, most_devices: int = 6) -> Plan:
     plan = taken(plan, AddSource(id="s", label="Source", average_db_spl=level))
     names = list(plan.devices)
     for name in names:
-        if DEVICES[plan.devices[name].class_id].capsule:
+        if built_in().devices[plan.devices[name].class_id].capsule:
             plan = taken(plan, Hear(source="s", device=name, distance_m=draw(st.floats(0.05, 5))))
     for _ in range(draw(st.integers(1, 8))):
         one, other = draw(st.sampled_from(names)), draw(st.sampled_from(names))
-        sender, receiver = DEVICES[plan.devices[one].class_id], DEVICES[plan.devices[other].class_id]
+        sender, receiver = (
+            built_in().devices[plan.devices[one].class_id],
+            built_in().devices[plan.devices[other].class_id],
+        )
         if not sender.outputs or not receiver.inputs:
             continue
         output, port = draw(st.sampled_from(sender.outputs)), draw(st.sampled_from(receiver.inputs))
@@ -59,14 +62,14 @@ def plans(draw: st.DrawFn, most_devices: int = 6) -> Plan:
         plan = taken(plan, Connect(sending=PortRef(one, output.id), receiving=PortRef(other, port.id), parts=parts))
     for _ in range(draw(st.integers(0, 6))):
         name = draw(st.sampled_from(names))
-        if controls_of(DEVICES[plan.devices[name].class_id]):
+        if controls_of(built_in().devices[plan.devices[name].class_id]):
             control, value = draw(settings_of(plan.devices[name].class_id))
             plan = taken(plan, SetControl(device=name, control=control, value=value))
     return plan
 
 
-MIDS = [item.id for item in DEVICES.values() if item.inputs and item.outputs and not item.capsule]
-ENDS = [item.id for item in DEVICES.values() if item.inputs and item.is_recording]
+MIDS = [item.id for item in built_in().devices.values() if item.inputs and item.outputs and not item.capsule]
+ENDS = [item.id for item in built_in().devices.values() if item.inputs and item.is_recording]
 
 
 @st.composite
@@ -95,7 +98,7 @@ def chains(draw: st.DrawFn) -> Plan:
         after = rows[1] if name in rows[0] else rows[2] + rows[1][rows[1].index(name) + 1 :]
         plan = taken(plan, _joined(draw, plan, name, draw(st.sampled_from(after))))
     for name in rows[1] + rows[2]:
-        for control in controls_of(DEVICES[plan.devices[name].class_id]).values():
+        for control in controls_of(built_in().devices[plan.devices[name].class_id]).values():
             if control.kind is ControlKind.KNOB and draw(st.booleans()):
                 value = draw(st.floats(control.span.minimum_db, control.span.maximum_db))
                 plan = taken(plan, SetControl(device=name, control=control.id, value=value))
@@ -110,14 +113,14 @@ def chains(draw: st.DrawFn) -> Plan:
 def powered(plan: Plan) -> Plan:
     """Every microphone with its cell in, and what it needs switched on at the inputs that it is plugged into."""
     for name, device in plan.devices.items():
-        capsule = DEVICES[device.class_id].capsule
+        capsule = built_in().devices[device.class_id].capsule
         if capsule is not None and capsule.cell:
             plan = taken(plan, SetControl(device=name, control="capsule.cell", value=True))
         for run in plan.runs.values():
             if run.sending.device != name or capsule is None:
                 continue
             receiver = plan.devices[run.receiving.device]
-            for control in controls_of(DEVICES[receiver.class_id]):
+            for control in controls_of(built_in().devices[receiver.class_id]):
                 wanted = {Supply.P48: ".phantom.", Supply.PLUG_IN: ".plug_in."}
                 if any(
                     control.startswith(run.receiving.port + wanted[need]) for need in capsule.needs if need in wanted
@@ -128,7 +131,7 @@ def powered(plan: Plan) -> Plan:
 
 def _joined(draw: st.DrawFn, plan: Plan, one: str, other: str) -> Edit:
     """A run between two devices by one of their pairs of ports that a lead joins."""
-    sender, receiver = DEVICES[plan.devices[one].class_id], DEVICES[plan.devices[other].class_id]
+    sender, receiver = built_in().devices[plan.devices[one].class_id], built_in().devices[plan.devices[other].class_id]
     used = {run.receiving for run in plan.runs.values()} | {run.sending for run in plan.runs.values()}
     pairs = [
         (PortRef(one, output.id), PortRef(other, port.id), joins[0].parts)

@@ -8,19 +8,23 @@ from hypothesis import strategies as st
 
 from tests.plans import line_into_camera
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, controls_of
+from tidy_trunk.core.gear.catalogue import built_in, controls_of
 from tidy_trunk.document import read_plan, write_plan
 
 PLAN = foundry()
-CONTROLS = sorted({name for item in DEVICES.values() for name in controls_of(item)})
+CONTROLS = sorted({name for item in built_in().devices.values() for name in controls_of(item)})
 IDS = st.sampled_from([*PLAN.devices, *PLAN.runs, *PLAN.sources, "ghost"])
 NUMBERS = st.one_of(st.floats(-1000, 1000), st.integers(-5, 100), st.sampled_from([0, 1e308, -0.0]))
 VALUES = st.one_of(NUMBERS, st.booleans(), st.sampled_from(["mic", "line", "off", "", "x" * 200]))
-PORTS = st.sampled_from(sorted({port.id for item in DEVICES.values() for port in item.ports}))
+PORTS = st.sampled_from(sorted({port.id for item in built_in().devices.values() for port in item.ports}))
 REFS = st.fixed_dictionaries({"device": IDS, "port": PORTS})
 PARTS = st.lists(
     st.fixed_dictionaries(
-        {"lead": st.sampled_from([*LEADS, "rope"]), "length_m": NUMBERS, "branch": st.sampled_from(["", "L", "R", "Q"])}
+        {
+            "lead": st.sampled_from([*built_in().leads, "rope"]),
+            "length_m": NUMBERS,
+            "branch": st.sampled_from(["", "L", "R", "Q"]),
+        }
     ),
     max_size=4,
 )
@@ -29,7 +33,7 @@ EDITS = st.one_of(
     st.fixed_dictionaries({"kind": st.just("connect"), "sending": REFS, "receiving": REFS, "parts": PARTS}),
     st.fixed_dictionaries({"kind": st.just("set-parts"), "run": IDS, "parts": PARTS}),
     st.fixed_dictionaries({"kind": st.just("move-run"), "run": IDS, "sending": REFS}),
-    st.fixed_dictionaries({"kind": st.just("add-device"), "class_id": st.sampled_from([*DEVICES, "rope"])}),
+    st.fixed_dictionaries({"kind": st.just("add-device"), "class_id": st.sampled_from([*built_in().devices, "rope"])}),
     st.fixed_dictionaries({"kind": st.sampled_from(["remove-device", "disconnect", "remove-source"]), "device": IDS}),
     st.fixed_dictionaries({"kind": st.just("hear"), "source": IDS, "device": IDS, "distance_m": st.one_of(NUMBERS, st.none())}),
     st.fixed_dictionaries({"kind": st.just("set-source"), "source": IDS, "average_db_spl": NUMBERS}),

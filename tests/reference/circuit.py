@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from tidy_trunk.core.gear.catalogue import LEADS, PINOUTS, Circuit, Drive, Side, Supply, touching
+from tidy_trunk.core.gear.catalogue import PINOUTS, Circuit, Drive, Side, Supply, built_in, touching
 
 SUPPLY_V = {Supply.P48: 48.0, Supply.PLUG_IN: 3.0, Supply.T_POWER: 12.0}
 FEED_OHM = {Supply.P48: 6_800.0, Supply.PLUG_IN: 2_200.0, Supply.T_POWER: 180.0}
@@ -73,7 +73,7 @@ def mates(sending, parts: list[dict], receiving) -> bool:
 def _joints(sending, parts: list[dict], receiving) -> Iterator:
     plugs = [sending.plug]
     for part in parts:
-        plugs += [LEADS[part["lead"]].sending, LEADS[part["lead"]].receiving]
+        plugs += [built_in().leads[part["lead"]].sending, built_in().leads[part["lead"]].receiving]
     plugs.append(receiving.plug)
     for at in range(0, len(plugs), 2):
         yield touching(plugs[at], plugs[at + 1])
@@ -96,7 +96,11 @@ def wired(sending, ways: list[tuple[list[dict], object]], *, power: bool = False
                 board.branch(place[2 * at](near), place[2 * at + 1](far))
         for at, part in enumerate(parts):
             _inside(
-                board, LEADS[part["lead"]].ways[part.get("branch", "")], place[2 * at + 1], place[2 * at + 2], power
+                board,
+                built_in().leads[part["lead"]].ways[part.get("branch", "")],
+                place[2 * at + 1],
+                place[2 * at + 2],
+                power,
             )
         for contact, leg in PINOUTS[receiving.plug.connector, receiving.circuit].items():
             if leg.role == "screen":

@@ -2,16 +2,7 @@
 
 from random import Random
 
-from tidy_trunk.core.gear.catalogue import (
-    DEVICES,
-    LEADS,
-    ControlKind,
-    Figure,
-    channel_refs,
-    controls_of,
-    figures_of,
-    mates,
-)
+from tidy_trunk.core.gear.catalogue import ControlKind, Figure, built_in, channel_refs, controls_of, figures_of, mates
 from tidy_trunk.core.plan import (
     ROOMS,
     AddDevice,
@@ -33,9 +24,9 @@ from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError
 
-MICROPHONES = [item.id for item in DEVICES.values() if item.capsule]
-MIDDLES = [item.id for item in DEVICES.values() if item.inputs and item.outputs and not item.capsule]
-ENDS = [item.id for item in DEVICES.values() if item.inputs and item.is_recording]
+MICROPHONES = [item.id for item in built_in().devices.values() if item.capsule]
+MIDDLES = [item.id for item in built_in().devices.values() if item.inputs and item.outputs and not item.capsule]
+ENDS = [item.id for item in built_in().devices.values() if item.inputs and item.is_recording]
 
 
 MOST = (3, 4, 2)
@@ -97,7 +88,7 @@ def _source(by: Random, number: int) -> Edit:
 
 def _joined(by: Random, plan: Plan, one: str, other: str) -> list[Edit]:
     """A run, or two that share a lead: one output to two inputs, two outputs to one, both channels of one each."""
-    sender, receiver = DEVICES[plan.devices[one].class_id], DEVICES[plan.devices[other].class_id]
+    sender, receiver = built_in().devices[plan.devices[one].class_id], built_in().devices[plan.devices[other].class_id]
     if not sender.outputs or not receiver.inputs or one == other:
         return []
     output, port = by.choice(sender.outputs), by.choice(receiver.inputs)
@@ -118,7 +109,7 @@ def _joined(by: Random, plan: Plan, one: str, other: str) -> list[Edit]:
     if kind < 0.65:
         fits = [
             lead
-            for lead in LEADS.values()
+            for lead in built_in().leads.values()
             if mates(output.plug, lead.sending) and mates(lead.receiving, port.plug) and "" in lead.ways
         ]
         if fits:
@@ -128,7 +119,7 @@ def _joined(by: Random, plan: Plan, one: str, other: str) -> list[Edit]:
 
 
 def _set(by: Random, plan: Plan, name: str) -> Plan:
-    unit = DEVICES[plan.devices[name].class_id]
+    unit = built_in().devices[plan.devices[name].class_id]
     for control in controls_of(unit).values():
         likely = 0.9 if any(word in control.id for word in ("phantom", "plug_in", "cell")) else 0.35
         if by.random() > likely:

@@ -15,7 +15,6 @@ from scipy import integrate, signal
 
 from tests.reference import circuit
 from tidy_trunk.core.gear.catalogue import (
-    DEVICES,
     Circuit,
     Figure,
     InputPort,
@@ -25,6 +24,7 @@ from tidy_trunk.core.gear.catalogue import (
     Signal,
     Supply,
     TrimKind,
+    built_in,
     with_figures,
 )
 
@@ -232,7 +232,8 @@ class Model:
         self.plan = json.loads(document)
         self.devices = {item["id"]: item for item in self.plan["devices"]}
         self.classes = {
-            name: with_figures(DEVICES[item["class_id"]], figures(item)) for name, item in self.devices.items()
+            name: with_figures(built_in().devices[item["class_id"]], figures(item))
+            for name, item in self.devices.items()
         }
         self.known: dict = {}
 

@@ -7,7 +7,7 @@ import pytest
 from tests.plans import device, made, padded_plan, put, run
 from tests.reference.sound import Model, db
 from tidy_trunk.core.advice.adviser import gain_plan
-from tidy_trunk.core.gear.catalogue import DEVICES, controls_of
+from tidy_trunk.core.gear.catalogue import built_in, controls_of
 from tidy_trunk.core.plan import AddSource, Plan, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -86,7 +86,7 @@ def test_no_position_of_the_knobs_is_much_better(name):
     assert tracks and headroom > 0, "expected peaks are never cut"
     best_miss, best_ratio = miss, ratio
     spans = {
-        (name, key): controls_of(DEVICES[plan.devices[name].class_id])[key].span
+        (name, key): controls_of(built_in().devices[plan.devices[name].class_id])[key].span
         for name, keys in knobs.items()
         for key in keys
     }

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.plans import device, made, run
 from tests.reference.late import Late
-from tidy_trunk.core.gear.catalogue import DEVICES, Figure
+from tidy_trunk.core.gear.catalogue import Figure, built_in
 from tidy_trunk.core.plan import AddSource, Connect, Hear, Part, Plan, PortRef, SetFigure, SetJob
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -27,7 +27,9 @@ def late(name: str, frames: float):
 def drawn(seed: int) -> Plan:
     """Cameras, switchers and monitors, joined by pictures as it comes; microphones and a recorder beside them."""
     by = Random(seed)
-    cameras = [item.id for item in DEVICES.values() if any(port.circuit in ("HDMI", "SDI") for port in item.outputs)]
+    cameras = [
+        item.id for item in built_in().devices.values() if any(port.circuit in ("HDMI", "SDI") for port in item.outputs)
+    ]
     plan = made(SetJob(frame_rate=by.choice(["23.976", "25", "29.97", "50"])))
     names = [f"d{at}" for at in range(by.randint(3, 7))]
     for name in names:
@@ -45,8 +47,8 @@ def drawn(seed: int) -> Plan:
         one, other = sorted(by.choices(names, k=2))  # no picture comes back to where it began
         pairs = [
             (output.id, port.id, {"HDMI": "hdmi", "SDI": "bnc"}[output.circuit])
-            for output in DEVICES[plan.devices[one].class_id].outputs
-            for port in DEVICES[plan.devices[other].class_id].inputs
+            for output in built_in().devices[plan.devices[one].class_id].outputs
+            for port in built_in().devices[plan.devices[other].class_id].inputs
             if output.circuit is port.circuit and output.circuit in ("HDMI", "SDI") and one != other
         ]
         if pairs:

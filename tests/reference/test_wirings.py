@@ -7,7 +7,7 @@ import pytest
 
 from tests.reference import circuit
 from tests.reference.wirings import STORED, feeds_of, port_of
-from tidy_trunk.core.gear.catalogue import LEADS, Figure, InputMode, OutputMode, Signal, Supply
+from tidy_trunk.core.gear.catalogue import Figure, InputMode, OutputMode, Signal, Supply, built_in
 from tidy_trunk.core.gear.wiring import SUPPLY_V, Feed, branch_of, delivery, link
 
 CASES = json.loads(STORED.read_text())
@@ -20,7 +20,7 @@ def test_there_are_splits_chains_attenuators_and_power_among_them():
 
 
 def leads_of(way: dict) -> list:
-    return [(LEADS[part["lead"]], part["branch"]) for part in way["parts"]]
+    return [(built_in().leads[part["lead"]], part["branch"]) for part in way["parts"]]
 
 
 def branches(case: dict) -> list:

@@ -6,17 +6,25 @@ from pathlib import Path
 from random import Random
 
 from tests.reference import circuit, spice
-from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, Supply, mates
+from tidy_trunk.core.gear.catalogue import Supply, built_in, mates
 
 STORED = Path(__file__).parent.parent / "files" / "spice.json"
 OUTPUTS = [
-    (unit.id, port.id) for unit in DEVICES.values() for port in unit.outputs if circuit.is_analogue(port.circuit)
+    (unit.id, port.id)
+    for unit in built_in().devices.values()
+    for port in unit.outputs
+    if circuit.is_analogue(port.circuit)
 ]
-INPUTS = [(unit.id, port.id) for unit in DEVICES.values() for port in unit.inputs if circuit.is_analogue(port.circuit)]
+INPUTS = [
+    (unit.id, port.id)
+    for unit in built_in().devices.values()
+    for port in unit.inputs
+    if circuit.is_analogue(port.circuit)
+]
 
 
 def port_of(name: list[str] | tuple[str, str]):
-    unit = DEVICES[name[0]]
+    unit = built_in().devices[name[0]]
     return next(port for port in (*unit.outputs, *unit.inputs) if port.id == name[1])
 
 
@@ -41,7 +49,7 @@ def _way(by: Random, output: tuple[str, str]) -> dict | None:
     for _ in range(40):
         plug, parts = port_of(output).plug, []
         for _ in range(by.randint(1, 3)):
-            fits = [lead for lead in LEADS.values() if mates(plug, lead.sending)]
+            fits = [lead for lead in built_in().leads.values() if mates(plug, lead.sending)]
             if not fits:
                 break
             lead = by.choice(fits)

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from tests.plans import line_into_camera, made, put
-from tidy_trunk.core.gear.catalogue import LEADS, Figure, LawPoint, Provenance
+from tidy_trunk.core.gear.catalogue import Figure, LawPoint, Provenance, built_in
 from tidy_trunk.core.plan import (
     AddDevice,
     AddSource,
@@ -82,9 +82,9 @@ BASE = made(
     SaveTarget(label="Tape", low_dbfs=-24, high_dbfs=-18, id="tape"),
     SaveLead(
         label="Odd one",
-        sending=LEADS["trs"].sending,
-        receiving=LEADS["trs"].receiving,
-        ways=LEADS["trs"].ways,
+        sending=built_in().leads["trs"].sending,
+        receiving=built_in().leads["trs"].receiving,
+        ways=built_in().leads["trs"].ways,
         id="odd",
     ),
     TakeGainLaw(law=LAW),
@@ -136,15 +136,20 @@ SAID: list[tuple[Edit, str]] = [
     ),
     (SetJob(), "Job: nothing changed"),
     (
-        SaveLead(label="Cross", sending=LEADS["trs"].sending, receiving=LEADS["trs"].receiving, ways=LEADS["trs"].ways),
+        SaveLead(
+            label="Cross",
+            sending=built_in().leads["trs"].sending,
+            receiving=built_in().leads["trs"].receiving,
+            ways=built_in().leads["trs"].ways,
+        ),
         "New cable Cross",
     ),
     (
         SaveLead(
             label="Cross",
-            sending=LEADS["trs"].sending,
-            receiving=LEADS["trs"].receiving,
-            ways=LEADS["trs"].ways,
+            sending=built_in().leads["trs"].sending,
+            receiving=built_in().leads["trs"].receiving,
+            ways=built_in().leads["trs"].ways,
             id="odd",
         ),
         "Change cable Cross",

@@ -11,7 +11,7 @@ from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_p
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, propose_leads, say
-from tidy_trunk.core.gear.catalogue import LEADS
+from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.plan import Edit, Plan, PlanIndex, SetParts, apply_edits
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
@@ -232,7 +232,7 @@ class JobService:
         """The edits that put a lead into a run. Raises NotFoundError: no such run or lead; InputError: it does not fit."""
         plan = self._with_run(job_id, run_id)
         index, run = PlanIndex(plan), plan.runs[run_id]
-        lead = index.own_leads.get(lead_id) or LEADS.get(lead_id)
+        lead = index.own_leads.get(lead_id) or built_in().leads.get(lead_id)
         if lead is None:
             raise NotFoundError(f"there is no cable '{lead_id}': neither the job's own nor one of the catalogue")
         found = propose_leads(plan, run, (lead_id,))

@@ -4,7 +4,7 @@ import pytest
 
 from tests.plans import boom_in_bag, device, made, run
 from tidy_trunk.core.advice.checks import check
-from tidy_trunk.core.gear.catalogue import LEADS, Bridge, Side, Wire, Wiring
+from tidy_trunk.core.gear.catalogue import Bridge, Side, Wire, Wiring, built_in
 from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.plan import OwnLead, Part, Plan, RemoveLead, SaveLead, SetParts, lead_class
 from tidy_trunk.core.sound.levels import Report
@@ -17,12 +17,12 @@ def wrong_leads(plan: Plan) -> list[Fault]:
 
 
 def like(lead_id, **changes):
-    built_in = LEADS[lead_id]
+    made = built_in().leads[lead_id]
     values = {
-        "sending": built_in.sending,
-        "receiving": built_in.receiving,
-        "ways": built_in.ways,
-        "short_m": built_in.short_m,
+        "sending": made.sending,
+        "receiving": made.receiving,
+        "ways": made.ways,
+        "short_m": made.short_m,
     }
     return OwnLead(id="own", label="Own", **{**values, **changes})
 
@@ -31,7 +31,7 @@ def like(lead_id, **changes):
     "lead_id", ["xlr", "xlr-crossed", "xlr-trs", "trs", "trs-xlr-mono", "xlr-pad-25", "xlr-isolator", "2xlr-xlr5"]
 )
 def test_a_copy_of_a_built_in_lead_is_known_for_what_it_is(lead_id):
-    assert lead_class(like(lead_id)).balanced is LEADS[lead_id].balanced or lead_id == "trs"
+    assert lead_class(like(lead_id)).balanced is built_in().leads[lead_id].balanced or lead_id == "trs"
 
 
 @pytest.mark.parametrize("db", [15, 25, 40])
@@ -46,9 +46,9 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
     crossed = SaveLead(
         id="own-lead",
         label="Own cable",
-        sending=LEADS["xlr-trs"].sending,
-        receiving=LEADS["xlr-trs"].receiving,
-        ways=LEADS["xlr-trs-one-to-one"].ways,
+        sending=built_in().leads["xlr-trs"].sending,
+        receiving=built_in().leads["xlr-trs"].receiving,
+        ways=built_in().leads["xlr-trs-one-to-one"].ways,
     )
     plan = made(device("mirrorless-mic", "cam"), crossed, run("bag.out-l", "cam.mic", "own-lead"), base=boom_in_bag())
     assert Fault.OPPOSITE in wrong_leads(plan)
@@ -67,7 +67,9 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
 
 
 def test_a_bridge_of_no_resistance_shorts():
-    shorted = like("trs", ways={"": Wiring(LEADS["trs"].ways[""].wires, (Bridge(Side.RECEIVING, "T", "S"),))})
+    shorted = like(
+        "trs", ways={"": Wiring(built_in().leads["trs"].ways[""].wires, (Bridge(Side.RECEIVING, "T", "S"),))}
+    )
     plan = made(
         device("handheld-recorder", "rec"),
         device("mirrorless-line", "cam"),

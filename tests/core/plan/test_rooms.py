@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, made
-from tidy_trunk.core.gear.catalogue import DEVICES, Pattern
+from tidy_trunk.core.gear.catalogue import Pattern, built_in
 from tidy_trunk.core.plan import OPEN, ROOMS, Hear, Room, SetJob
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -46,7 +46,7 @@ def test_in_the_open_six_decibels_each_doubling():
 
 def test_at_the_critical_distance_the_room_doubles_it():
     """As much room as voice: 3 dB above the voice alone; far beyond the level does not fall any more."""
-    pattern = DEVICES["boom-shotgun"].capsule.pattern
+    pattern = built_in().devices["boom-shotgun"].capsule.pattern
     critical = ROOMS["office"].critical_distance_m(pattern.directivity)
     assert average("office", critical) - average(OPEN, critical) == pytest.approx(3.01, abs=0.01)
     assert average("office", 20 * critical) == pytest.approx(average("office", 40 * critical), abs=0.05)

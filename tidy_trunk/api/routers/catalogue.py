@@ -1,5 +1,7 @@
 """What there is to choose from."""
 
+from typing import Literal
+
 from fastapi import APIRouter, Response
 
 from tidy_trunk.api.schemas.catalogue import (
@@ -13,9 +15,10 @@ from tidy_trunk.api.schemas.catalogue import (
 )
 from tidy_trunk.core.base.timecode import RATES
 from tidy_trunk.core.command import GRAMMAR, PASSABLE
-from tidy_trunk.core.gear.catalogue import DEVICES
+from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import ALONG, EFFORTS_DB_SPL, ROOMS, TARGETS, Hazard, Role
 from tidy_trunk.document import plan_schema
+from tidy_trunk.equipment import class_schema
 
 router = APIRouter(tags=["catalogue"])
 
@@ -24,7 +27,7 @@ router = APIRouter(tags=["catalogue"])
 def read_catalogue() -> CatalogueOut:
     """Device classes, targets, frame rates and vocal efforts."""
     return CatalogueOut(
-        classes=[ClassOut.model_validate(item) for item in DEVICES.values()],
+        classes=[ClassOut.model_validate(item) for item in built_in().devices.values()],
         targets=[TargetChoiceOut.model_validate(target) for target in TARGETS.values()],
         rooms=[RoomOut.model_validate(room) for room in ROOMS.values()],
         roles=list(Role),
@@ -44,6 +47,14 @@ def read_grammar() -> GrammarOut:
 def read_plan_schema() -> Response:
     """The JSON Schema of a plan file."""
     return Response(plan_schema(), media_type="application/schema+json")
+
+
+@router.get(
+    "/equipment-schema/{of}", response_class=Response, responses={200: {"content": {"application/schema+json": {}}}}
+)
+def read_equipment_schema(of: Literal["device", "cable"]) -> Response:
+    """The JSON Schema of a file that describes a device or a cable."""
+    return Response(class_schema(of), media_type="application/schema+json")
 
 
 @router.get("/health")

@@ -17,7 +17,7 @@ from tidy_trunk.api.schemas.leads import (
     StockLeadOut,
     UseOut,
 )
-from tidy_trunk.core.gear.catalogue import CONNECTORS, LEADS, Gender, Plug
+from tidy_trunk.core.gear.catalogue import CONNECTORS, Gender, Plug, built_in
 from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
 from tidy_trunk.document import PlugModel, WiringModel
 from tidy_trunk.results.advice import WayOut
@@ -60,7 +60,7 @@ def read_lead_box() -> LeadBoxOut:
                 ways={branch: WiringModel.from_core(way) for branch, way in lead.ways.items()},
                 short_m=lead.short_m,
             )
-            for lead in LEADS.values()
+            for lead in built_in().leads.values()
             if circuits_of(lead.sending) and circuits_of(lead.receiving)
         ],
     )

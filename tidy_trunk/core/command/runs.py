@@ -18,7 +18,7 @@ from tidy_trunk.core.command.words import (
     split_words,
     take_length,
 )
-from tidy_trunk.core.gear.catalogue import LEADS, InputPort, OutputPort, Port
+from tidy_trunk.core.gear.catalogue import InputPort, OutputPort, Port, built_in
 from tidy_trunk.core.plan import (
     Connect,
     Disconnect,
@@ -128,7 +128,7 @@ def _leads_meant(index: PlanIndex, text: str) -> tuple[str, ...]:
     """Leads of one's own first, then those of the catalogue, whose name the words begin; the shortest name first."""
     words = split_words(text)
     own = [lead.id for lead in find_leads(index.own_leads, words)]
-    found = sorted(find_leads(LEADS, words), key=lambda lead: len(lead.label))
+    found = sorted(find_leads(built_in().leads, words), key=lambda lead: len(lead.label))
     if not own and not found:
         raise NotUnderstoodError(f"no cable is called '{text.strip()}'")
     return (*own, *(lead.id for lead in found))

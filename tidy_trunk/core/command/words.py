@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from difflib import get_close_matches
 from typing import Final, Protocol, TypeVar
 
-from tidy_trunk.core.gear.catalogue import DEVICES, DeviceClass, Port
+from tidy_trunk.core.gear.catalogue import DeviceClass, Port, built_in
 from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, Run, Source
 
 _LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
@@ -100,18 +100,18 @@ def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:
 
 def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
     """Built-in classes whose name, kind or id the words begin, those that begin with the first word first."""
-    found = [item for item in DEVICES.values() if matches(typed, item.label, item.id, item.kind)]
+    found = [item for item in built_in().devices.values() if matches(typed, item.label, item.id, item.kind)]
     return sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0]))
 
 
 def near_classes(typed: Sequence[str]) -> list[DeviceClass]:
     """Built-in classes that share most of the words, or words much like them; none where they share nothing."""
-    named = {item.id: split_words(item.label) for item in DEVICES.values()}
+    named = {item.id: split_words(item.label) for item in built_in().devices.values()}
     known = sorted({word for words in named.values() for word in words})
     meant = [word for said in typed for word in _alike(said, known)]
     shared = {item: sum(map(meant.count, set(words))) for item, words in named.items()}
     most = max(shared.values())
-    return [DEVICES[item] for item, count in shared.items() if count == most] if most else []
+    return [built_in().devices[item] for item, count in shared.items() if count == most] if most else []
 
 
 def _alike(said: str, known: Sequence[str]) -> Sequence[str]:

@@ -8,9 +8,7 @@ from typing import Final, TypeVar
 
 from tidy_trunk.core.gear.catalogue import (
     CELL_KEY,
-    DEVICES,
     FOUR_TRACKS_KEY,
-    LEADS,
     PAN_CENTRE,
     PAN_LEFT,
     POWER_KEY,
@@ -31,6 +29,7 @@ from tidy_trunk.core.gear.catalogue import (
     Power,
     Signal,
     Supply,
+    built_in,
     channel_refs,
     digital_gain_key,
     frequency_key,
@@ -347,10 +346,10 @@ class PlanIndex:
             UnknownItemError: No such class.
         """
         own = self.plan.classes.get(class_id)
-        if own is not None and own.base in DEVICES:
-            found = with_figures(DEVICES[own.base], own.figures)
-        elif class_id in DEVICES:
-            found = DEVICES[class_id]
+        if own is not None and own.base in built_in().devices:
+            found = with_figures(built_in().devices[own.base], own.figures)
+        elif class_id in built_in().devices:
+            found = built_in().devices[class_id]
         else:
             raise UnknownItemError(f"there is no class of device '{class_id}': choose one of the catalogue")
         laws = [law for law in self.plan.gain_laws.values() if law.class_id == class_id] if self.plan.gain_laws else ()
@@ -392,7 +391,7 @@ class PlanIndex:
 
     def lead_of(self, part: Part) -> LeadClass:
         """Raises UnknownItemError."""
-        lead = LEADS.get(part.lead) or self.own_leads.get(part.lead)
+        lead = built_in().leads.get(part.lead) or self.own_leads.get(part.lead)
         if lead is None:
             raise UnknownItemError(f"there is no cable '{part.lead}': choose one of the catalogue or of your own")
         return lead

@@ -1,7 +1,6 @@
 """Leads of the user's own: what makes one well formed, and what it is to the rest of the program."""
 
 import math
-from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.base.units import bridging_loss_db, db_from_ratio
@@ -15,12 +14,12 @@ from tidy_trunk.core.gear.catalogue import (
     Figure,
     LeadClass,
     Plug,
-    Side,
     Wiring,
+    check_contacts,
 )
 from tidy_trunk.core.gear.wiring import bare_ratio
 from tidy_trunk.core.plan.model import OwnLead
-from tidy_trunk.errors import PlanError, RangeError
+from tidy_trunk.errors import InputError, PlanError, RangeError
 
 MOST_CORES: Final = 24
 """ASSUMED_ most cores and parts in one way of a lead."""
@@ -68,31 +67,17 @@ def check_lead(own: OwnLead) -> None:
 
 
 def _check_way(at: str, own: OwnLead, way: Wiring) -> None:
-    near, far = (CONNECTORS[end.connector].contacts for end in (own.sending, own.receiving))
     if not way.wires and not way.windings:
         raise PlanError(f"{at}: nothing is joined in it: draw at least one core")
     if len(way.wires) + len(way.bridges) + len(way.windings) > MOST_CORES:
         raise PlanError(f"{at}: more than {MOST_CORES} cores and parts: is this one cable?")
-    for end, contacts, name in (*_ends(way, near, far),):
-        if name not in contacts:
-            raise PlanError(f"{at}: its {end} end has no contact '{name}'; it has {', '.join(contacts)}")
+    try:
+        check_contacts(own.sending, own.receiving, way)
+    except InputError as error:
+        raise PlanError(f"{at}: {error.message}") from error
     for ohm in (*(wire.ohm for wire in way.wires), *(bridge.ohm for bridge in way.bridges)):
         if not (math.isfinite(ohm) and (ohm == 0 or 0.1 <= ohm <= 1e7)):
             raise RangeError(f"{at}: resistance must be 0 for plain wire, or between 0.1 and 10,000,000 Ω, not {ohm:g}")
-
-
-def _ends(way: Wiring, near: tuple[str, ...], far: tuple[str, ...]) -> Iterator[tuple[Side, tuple[str, ...], str]]:
-    sides = {Side.SENDING: near, Side.RECEIVING: far}
-    for wire in way.wires:
-        yield Side.SENDING, near, wire.near
-        yield Side.RECEIVING, far, wire.far
-    for bridge in way.bridges:
-        for name in (bridge.first, bridge.second):
-            yield bridge.end, sides[bridge.end], name
-    for winding in way.windings:
-        for side, pair in ((Side.SENDING, winding.near), (Side.RECEIVING, winding.far)):
-            for name in pair:
-                yield side, sides[side], name
 
 
 def _keeps_balance(sending: Plug, way: Wiring, receiving: Plug) -> bool:

@@ -7,7 +7,7 @@ from typing import Final
 from tidy_trunk.core.base.signal import LARGEST_SETTING
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.base.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
-from tidy_trunk.core.gear.catalogue import DEVICES, LEADS, channel_refs, controls_of, find_control, span_of
+from tidy_trunk.core.gear.catalogue import built_in, channel_refs, controls_of, find_control, span_of
 from tidy_trunk.core.plan.clocks import LAST_MIN, MOST_BREAKS, MOST_JAMS, PairDrift, clock_words
 from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import LineUp
@@ -60,15 +60,15 @@ def validate(plan: Plan, like: PlanIndex | None = None) -> PlanIndex:
     for class_id, own in plan.classes.items():
         at = f"class '{class_id}'"
         check_label(at, own.label)
-        if own.base not in DEVICES:
+        if own.base not in built_in().devices:
             raise UnknownItemError(f"{at}: there is no class '{own.base}' to copy")
-        if class_id in DEVICES:
+        if class_id in built_in().devices:
             raise PlanError(f"{at}: a built-in class has this id: choose another")
         index.class_of(class_id)
     for own_lead in plan.leads.values():
         check_label(f"cable '{own_lead.id}'", own_lead.label)
         check_lead(own_lead)
-        if own_lead.id in LEADS:
+        if own_lead.id in built_in().leads:
             raise PlanError(f"cable '{own_lead.id}': a built-in cable has this id: choose another")
     same = like.plan.devices if like is not None and _is_same_job(plan, like.plan) else {}
     for device_id, device in plan.devices.items():

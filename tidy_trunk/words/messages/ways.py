@@ -1,6 +1,6 @@
 """A way to match a cable: what it is, what it needs and takes away, what may go wrong, and how its result fits."""
 
-from tidy_trunk.core.gear.catalogue import DEVICES, LEADS
+from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import PlanIndex, PortRef
 from tidy_trunk.words.messages.moves import socket_words
 from tidy_trunk.words.messages.said import says
@@ -60,7 +60,7 @@ def via_new(at: PlanIndex, class_id: str) -> str:
 
 @says
 def one_cable(at: PlanIndex, lead: str) -> str:
-    return f"1 {(at.own_leads.get(lead) or LEADS[lead]).label}"
+    return f"1 {(at.own_leads.get(lead) or built_in().leads[lead]).label}"
 
 
 @says
@@ -168,5 +168,5 @@ def fits(at: PlanIndex, below_room_db: float, is_inaudible: bool) -> str:
 
 def _class(class_id: str) -> str:
     """A class of the catalogue, within a sentence."""
-    label = DEVICES[class_id].label
+    label = built_in().devices[class_id].label
     return f"{label[0].lower()}{label[1:]}"

@@ -1374,6 +1374,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equipment-schema/{of}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Equipment Schema
+         * @description The JSON Schema of a file that describes a device or a cable.
+         */
+        get: operations["read_equipment_schema_api_equipment_schema__of__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -9631,6 +9651,37 @@ export interface operations {
                 };
                 content: {
                     "application/schema+json": unknown;
+                };
+            };
+        };
+    };
+    read_equipment_schema_api_equipment_schema__of__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                of: "device" | "cable";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

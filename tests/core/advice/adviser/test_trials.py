@@ -8,7 +8,7 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser, fixed, gain_plan, ways
 from tidy_trunk.core.advice.checks import Finding, Severity, check
 from tidy_trunk.core.command import say
-from tidy_trunk.core.gear.catalogue import LEADS
+from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import Disconnect, Plan, Role, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -316,7 +316,11 @@ def test_without_a_voice_full_scales_are_matched():
     plan = do(plan, "bag line to cam, 0.5 m")
     (run,) = plan.runs.values()
     assert not found(plan, Severity.STOP)
-    lost_db = sum(LEADS[part.lead].loss_db.value for part in run.parts if LEADS[part.lead].loss_db is not None)
+    lost_db = sum(
+        built_in().leads[part.lead].loss_db.value
+        for part in run.parts
+        if built_in().leads[part.lead].loss_db is not None
+    )
     trim_db = plan.devices["bag"].settings.get("line.line.trim_db", 0.0)
     assert lost_db - trim_db >= 20, "the bag's +10 dBu into the camera's −10.5 dBu"
 

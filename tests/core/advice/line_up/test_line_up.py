@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.advice.line_up import State, line_up_steps, taken, voice_steps
 from tidy_trunk.core.base.signal import Heard, dbfs_of_powers, measure_steps
-from tidy_trunk.core.gear.catalogue import DEVICES, Provenance, find_control
+from tidy_trunk.core.gear.catalogue import Provenance, built_in, find_control
 from tidy_trunk.core.plan import (
     DropLineUp,
     Part,
@@ -261,7 +261,7 @@ def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
     assert found.db_per_setting == pytest.approx(1.0, abs=0.06), (
         "the bench's knobs give a twentieth more or less than they say"
     )
-    span = find_control(DEVICES["mirrorless-mic"], "mic.mic.gain_db").span
+    span = find_control(built_in().devices["mirrorless-mic"], "mic.mic.gain_db").span
     nearest = span.nearest_db(found.interpolated_setting)
     level = float(dbfs_of_powers((tone(nearest).astype(float) ** 2).mean()))
     assert level == pytest.approx(target, abs=span.step_db / 2 + 0.1)

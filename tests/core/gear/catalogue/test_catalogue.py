@@ -4,13 +4,12 @@ import pytest
 
 from tests.plans import line_into_camera, made
 from tidy_trunk.core.gear.catalogue import (
-    DEVICES,
-    LEADS,
     Figure,
     InputPort,
     Kind,
     Provenance,
     Span,
+    built_in,
     controls_of,
     figures_of,
     with_figures,
@@ -21,7 +20,7 @@ from tidy_trunk.errors import RangeError, UnknownItemError
 
 
 def figure(device, path):
-    return next(item.figure for item in figures_of(DEVICES[device]) if item.path == path)
+    return next(item.figure for item in figures_of(built_in().devices[device]) if item.path == path)
 
 
 @pytest.mark.parametrize(
@@ -52,31 +51,31 @@ def test_figures_of_the_handbook(device, path, value):
 
 
 def test_at_least_24_classes_of_every_kind():
-    assert len(DEVICES) >= 24
-    assert {item.kind for item in DEVICES.values()} == set(Kind)
+    assert len(built_in().devices) >= 24
+    assert {item.kind for item in built_in().devices.values()} == set(Kind)
 
 
 def test_knobs_stand_on_a_position_of_theirs():
-    for item in DEVICES.values():
+    for item in built_in().devices.values():
         for control in controls_of(item).values():
             assert control.check(control.default) == control.default, f"{item.id} {control.id}"
 
 
 def test_full_scale_one_step_above_minimum_is_what_practice_says():
     """-10.5 dBu one step of 1.5 dB above the lowest: handbook section 12."""
-    port = next(port for port in DEVICES["mirrorless-mic"].inputs if port.id == "mic")
+    port = next(port for port in built_in().devices["mirrorless-mic"].inputs if port.id == "mic")
     mode = port.modes[0]
     assert mode.full_scale_dbu.value - (mode.gain.minimum_db + mode.gain.step_db) == -10.5
     assert mode.full_scale_dbu.value - mode.gain.maximum_db == pytest.approx(-55, abs=1.5)
 
 
 def test_attenuating_leads_from_15_to_50_db():
-    losses = {lead.loss_db.value for lead in LEADS.values() if lead.loss_db is not None}
+    losses = {lead.loss_db.value for lead in built_in().leads.values() if lead.loss_db is not None}
     assert min(losses) == 15 and max(losses) == 50
 
 
 def test_a_changed_figure_changes_nothing_else():
-    camera = DEVICES["mirrorless-mic"]
+    camera = built_in().devices["mirrorless-mic"]
     changed = with_figures(camera, {"inputs.mic.idle_noise_dbfs": Figure(-80)})
     before = {item.path: item.figure for item in figures_of(camera)}
     after = {item.path: item.figure for item in figures_of(changed)}
@@ -92,7 +91,7 @@ def test_refused_figures_and_knobs():
     with pytest.raises(RangeError):
         Span(0, 10, 1, 20)
     with pytest.raises(UnknownItemError):
-        with_figures(DEVICES["ribbon"], {"no.such": Figure(1)})
+        with_figures(built_in().devices["ribbon"], {"no.such": Figure(1)})
 
 
 def test_a_knob_takes_its_nearest_position():
@@ -103,14 +102,14 @@ def test_a_knob_takes_its_nearest_position():
 
 
 def test_every_figure_has_words_and_a_unit():
-    labels = [item.label for item in figures_of(DEVICES["shoulder-camcorder"])]
+    labels = [item.label for item in figures_of(built_in().devices["shoulder-camcorder"])]
     assert "in 1 line +4 dBu, full scale" in labels and "in 2 mic, equivalent input noise" in labels
-    for device in DEVICES.values():
+    for device in built_in().devices.values():
         for named in figures_of(device):
             assert named.label and named.unit, named.path
             assert named.figure.provenance and named.figure.source
             assert ".digital." not in named.path, "a digital link has no figure of its own"
-    units = {item.unit: item.tolerance_unit for device in DEVICES.values() for item in figures_of(device)}
+    units = {item.unit: item.tolerance_unit for device in built_in().devices.values() for item in figures_of(device)}
     assert units["dBu"] == units["mV/Pa"] == "dB" and units["Ω"] == units["ppm"] == units["Wh"] == "%"
 
 
@@ -124,12 +123,14 @@ def test_a_measured_impedance_moves_the_level():
 
 
 def test_facts_are_what_a_day_asks_for():
-    facts = dict(DEVICES["mirrorless-mic"].traits.facts())
+    facts = dict(built_in().devices["mirrorless-mic"].traits.facts())
     assert facts["picture late by"] == "5 frames"  # handbook section 8: about 5 frames over HDMI on one pair
     assert facts["timecode"].startswith("lost when off") and facts["longest clip"] == "30 min"
-    assert dict(DEVICES["float-recorder"].traits.facts())["file"] == "32 bit float"
-    assert DEVICES["ribbon"].facts() == (("hears", "figure of eight"),)
-    assert "coarse" in dict(DEVICES["mirrorless-line"].facts())["meters"]
-    assert dict(DEVICES["mirrorless-line"].facts())["one or the other"] == "mic socket off while shoe is used"
-    assert dict(DEVICES["shoe-adapter"].facts())["knobs linked in one routing"] == "in 1 with in 2"
-    assert dict(DEVICES["battery-condenser"].facts())["needs"] == "P48, 2 mA or its own cell, no gauge"
+    assert dict(built_in().devices["float-recorder"].traits.facts())["file"] == "32 bit float"
+    assert built_in().devices["ribbon"].facts() == (("hears", "figure of eight"),)
+    assert "coarse" in dict(built_in().devices["mirrorless-line"].facts())["meters"]
+    assert (
+        dict(built_in().devices["mirrorless-line"].facts())["one or the other"] == "mic socket off while shoe is used"
+    )
+    assert dict(built_in().devices["shoe-adapter"].facts())["knobs linked in one routing"] == "in 1 with in 2"
+    assert dict(built_in().devices["battery-condenser"].facts())["needs"] == "P48, 2 mA or its own cell, no gauge"

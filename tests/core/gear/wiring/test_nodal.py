@@ -8,7 +8,6 @@ import numpy as np
 import pytest
 
 from tidy_trunk.core.gear.catalogue import (
-    LEADS,
     PINOUTS,
     Circuit,
     Drive,
@@ -21,6 +20,7 @@ from tidy_trunk.core.gear.catalogue import (
     Plug,
     Side,
     Signal,
+    built_in,
 )
 from tidy_trunk.core.gear.pads import Arms, bridging_arms, transfer_loss_db
 from tidy_trunk.core.gear.wiring import link
@@ -125,7 +125,7 @@ def by_tableau(sender, lead, branch, receiver, driven):
 
 @pytest.mark.parametrize(
     "lead",
-    [lead for lead in LEADS.values() if circuits(lead.sending) and circuits(lead.receiving)],
+    [lead for lead in built_in().leads.values() if circuits(lead.sending) and circuits(lead.receiving)],
     ids=lambda lead: lead.id,
 )
 def test_every_lead(lead):
@@ -155,18 +155,18 @@ def test_pads_against_the_divider_rule(db, load_ohm):
     arms = bridging_arms(db, 150, 2_500)
     alone = transfer_loss_db(150, [arms], load_ohm)
     barrel = link(
-        output(Plug("xlr3", Gender.MALE), Circuit.BALANCED, Drive.FLOATING, 150), [(LEADS[f"xlr-pad-{db}"], "")],
+        output(Plug("xlr3", Gender.MALE), Circuit.BALANCED, Drive.FLOATING, 150), [(built_in().leads[f"xlr-pad-{db}"], "")],
         input_(Plug("xlr3", Gender.FEMALE), Circuit.BALANCED, load_ohm),
     )  # fmt: skip
     assert -20 * np.log10(barrel.strongest) == pytest.approx(alone, abs=0.001)
     jack = link(
-        output(Plug("trs35", Gender.FEMALE), Circuit.UNBALANCED_STEREO, Drive.FLOATING, 150), [(LEADS[f"trs-pad-{db}"], "")],
+        output(Plug("trs35", Gender.FEMALE), Circuit.UNBALANCED_STEREO, Drive.FLOATING, 150), [(built_in().leads[f"trs-pad-{db}"], "")],
         input_(Plug("trs35", Gender.FEMALE), Circuit.UNBALANCED_STEREO, load_ohm),
     )  # fmt: skip
     assert -20 * np.log10(jack.strongest) == pytest.approx(alone, abs=0.001)
     # The same pad with hot on both sides drives two loads at once.
     both = link(
-        output(Plug("xlr3", Gender.MALE), Circuit.BALANCED, Drive.FLOATING, 150), [(LEADS[f"xlr-trs-pad-{db}"], "")],
+        output(Plug("xlr3", Gender.MALE), Circuit.BALANCED, Drive.FLOATING, 150), [(built_in().leads[f"xlr-trs-pad-{db}"], "")],
         input_(Plug("trs35", Gender.FEMALE), Circuit.UNBALANCED_STEREO, load_ohm),
     )  # fmt: skip
     assert -20 * np.log10(both.strongest) == pytest.approx(

@@ -5,12 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.gear.wiring.test_sound import COIL, LAVALIER, LINE, SOCKET, XLR_IN, port
-from tidy_trunk.core.gear.catalogue import LEADS, Supply
+from tidy_trunk.core.gear.catalogue import Supply, built_in
 from tidy_trunk.core.gear.wiring import delivery
 
 
 def given_to(sending, receiving, supply, *leads, draw_ma=0.0):
-    return delivery(sending, [(LEADS[lead], "") for lead in leads], receiving, supply, draw_ma=draw_ma)
+    return delivery(sending, [(built_in().leads[lead], "") for lead in leads], receiving, supply, draw_ma=draw_ma)
 
 
 def test_phantom_power_arrives_alike_on_both_legs():

@@ -6,14 +6,13 @@ import pytest
 
 from tidy_trunk.core.gear.catalogue import (
     CONNECTORS,
-    DEVICES,
-    LEADS,
     PINOUTS,
     Figure,
     Gender,
     OutputMode,
     Plug,
     Signal,
+    built_in,
     is_meant_for,
     mates,
     touching,
@@ -22,7 +21,7 @@ from tidy_trunk.core.gear.wiring import Fault, faults, link, unmated
 
 
 def port(class_id, port_id):
-    return next(item for item in DEVICES[class_id].ports if item.id == port_id)
+    return next(item for item in built_in().devices[class_id].ports if item.id == port_id)
 
 
 COIL = port("dynamic-handheld", "out")  # floating
@@ -39,7 +38,7 @@ PHONE = port("phone-camera", "headset")
 def joined(sending, lead, receiving, branch=""):
     """With a source of 10 Ω, so that loads take nothing worth naming and halves stay halves."""
     mode = OutputMode(id="x", label="x", signal=Signal.LINE, source_ohm=Figure(10))
-    return link(sending, [(LEADS[lead], branch)] if lead else [], receiving, mode)
+    return link(sending, [(built_in().leads[lead], branch)] if lead else [], receiving, mode)
 
 
 def rounded(found):
@@ -82,7 +81,7 @@ def test_what_arrives(sending, lead, receiving, expected, mono_db, wrong):
     assert rounded(found) == expected
     if len(found.heard) == 2 and any(found.heard):
         assert found.mono_sum_db == pytest.approx(mono_db, abs=0.1)
-    assert faults(sending, [(LEADS[lead], "")] if lead else [], receiving) == wrong
+    assert faults(sending, [(built_in().leads[lead], "")] if lead else [], receiving) == wrong
 
 
 def test_a_mono_plug_shorts_the_ring():
@@ -93,7 +92,7 @@ def test_a_mono_plug_shorts_the_ring():
 def test_transformers_cut_the_copper():
     assert joined(COIL, "xlr", XLR_IN).copper
     assert not joined(COIL, "xlr-isolator", XLR_IN).copper
-    chain = [(LEADS["trs"], ""), (LEADS["trs-isolator"], "")]
+    chain = [(built_in().leads["trs"], ""), (built_in().leads["trs-isolator"], "")]
     assert not link(LINE, chain, SOCKET).copper
     assert [len(side) for side in link(LINE, chain, SOCKET).heard] == [1, 1]
 
@@ -105,11 +104,11 @@ def test_two_way_leads_use_one_side_each():
 
 
 def test_mating():
-    assert unmated(LINE_XLR, [LEADS["xlr"]], XLR_IN) is None
+    assert unmated(LINE_XLR, [built_in().leads["xlr"]], XLR_IN) is None
     assert unmated(LINE_XLR, [], XLR_IN) is None  # a barrel-less joint: male into female
-    assert unmated(LINE_XLR, [LEADS["trs"]], SOCKET).first.startswith("out L")
-    assert unmated(LINE_XLR, [LEADS["xlr"]], SOCKET).second == "mic socket (3.5 mm TRS female)"
-    assert unmated(LINE_XLR, [LEADS["xlr"]], port("handheld-recorder", "in1")) is None
+    assert unmated(LINE_XLR, [built_in().leads["trs"]], SOCKET).first.startswith("out L")
+    assert unmated(LINE_XLR, [built_in().leads["xlr"]], SOCKET).second == "mic socket (3.5 mm TRS female)"
+    assert unmated(LINE_XLR, [built_in().leads["xlr"]], port("handheld-recorder", "in1")) is None
 
 
 def test_jacks_of_one_size_go_together_and_are_not_all_meant_to():
@@ -122,7 +121,7 @@ def test_jacks_of_one_size_go_together_and_are_not_all_meant_to():
 
 
 def test_wires_name_contacts_that_exist():
-    for lead in LEADS.values():
+    for lead in built_in().leads.values():
         near, far = (CONNECTORS[end.connector].contacts for end in (lead.sending, lead.receiving))
         for wiring in lead.ways.values():
             assert {wire.near for wire in wiring.wires} <= set(near), lead.id
@@ -136,17 +135,29 @@ def test_wires_name_contacts_that_exist():
 def test_digital_and_timecode_go_to_their_like():
     """HDMI, SDI, USB and AES3 are told apart; timecode from socket to socket is no signal to judge as sound."""
     switcher, phone = "live-switcher", "phone-camera"
-    assert faults(port("cinema-xlr5", "sdi"), [(LEADS["bnc"], "")], port(switcher, "sdi1")) == ()
-    assert faults(port("cinema-xlr5", "sdi"), [(LEADS["bnc"], "")], port("bag-recorder", "tc-in")) == (Fault.NUMBERS,)
-    assert faults(port("handheld-recorder", "usb"), [(LEADS["usb-c"], "")], port(phone, "usb")) == ()
-    assert faults(port("timecode-generator", "tc-out"), [(LEADS["bnc"], "")], port("cinema-xlr5", "tc-in")) == ()
-    assert faults(port("bag-recorder", "aes"), [(LEADS["aes3"], "")], port("field-mixer", "in1")) == (Fault.NUMBERS,)
+    assert faults(port("cinema-xlr5", "sdi"), [(built_in().leads["bnc"], "")], port(switcher, "sdi1")) == ()
+    assert faults(port("cinema-xlr5", "sdi"), [(built_in().leads["bnc"], "")], port("bag-recorder", "tc-in")) == (
+        Fault.NUMBERS,
+    )
+    assert faults(port("handheld-recorder", "usb"), [(built_in().leads["usb-c"], "")], port(phone, "usb")) == ()
+    assert (
+        faults(port("timecode-generator", "tc-out"), [(built_in().leads["bnc"], "")], port("cinema-xlr5", "tc-in"))
+        == ()
+    )
+    assert faults(port("bag-recorder", "aes"), [(built_in().leads["aes3"], "")], port("field-mixer", "in1")) == (
+        Fault.NUMBERS,
+    )
 
 
 def test_every_channel_has_an_answer():
     """Timecode pushed into a picture's BNC: two channels of numbers on one contact."""
     assert (
-        len(link(port("timecode-generator", "tc-out"), [(LEADS["bnc"], "")], port("live-switcher", "sdi1")).heard) == 2
+        len(
+            link(
+                port("timecode-generator", "tc-out"), [(built_in().leads["bnc"], "")], port("live-switcher", "sdi1")
+            ).heard
+        )
+        == 2
     )
 
 

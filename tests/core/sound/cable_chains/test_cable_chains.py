@@ -1,14 +1,14 @@
 """What joins A to B. Handbook section 4."""
 
-from tidy_trunk.core.gear.catalogue import DEVICES
+from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 
 
 def joins(sending, receiving, **options):
     (first, out), (second, into) = sending.split(":"), receiving.split(":")
-    output = next(port for port in DEVICES[first].outputs if port.id == out)
-    port = next(port for port in DEVICES[second].inputs if port.id == into)
+    output = next(port for port in built_in().devices[first].outputs if port.id == out)
+    port = next(port for port in built_in().devices[second].inputs if port.id == into)
     return find_cable_chains(output, port, **options)
 
 

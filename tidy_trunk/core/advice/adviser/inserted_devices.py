@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser.ways import ways
 from tidy_trunk.core.advice.ways import Trial, Upstream, Way, way_of
-from tidy_trunk.core.gear.catalogue import DEVICES, InputPort, Kind, OutputPort, Signal, Supply, mode_key, switch_key
+from tidy_trunk.core.gear.catalogue import InputPort, Kind, OutputPort, Signal, Supply, built_in, mode_key, switch_key
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -56,7 +56,7 @@ def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str]]:
         if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
             yield [], unit.device.id
     for class_id in BOXES:
-        label = DEVICES[class_id].label
+        label = built_in().devices[class_id].label
         box = AddDevice(class_id=class_id, id=free_id(class_id, index.plan.devices), label=label)
         yield [box], str(box.id)
 

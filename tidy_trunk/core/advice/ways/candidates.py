@@ -6,7 +6,6 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.base.units import combine_tolerances_db
 from tidy_trunk.core.gear.catalogue import (
-    LEADS,
     Circuit,
     InputMode,
     InputPort,
@@ -17,6 +16,7 @@ from tidy_trunk.core.gear.catalogue import (
     Signal,
     Supply,
     TrimKind,
+    built_in,
     mates,
     mode_key,
     pad_key,
@@ -183,7 +183,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
         return  # a pad between microphone and input spoils powering and noise
     plain = end.plain_parts
     found = []
-    for lead in (*LEADS.values(), *end.index.own_leads.values()):
+    for lead in (*built_in().leads.values(), *end.index.own_leads.values()):
         parts = _with_pad(end, plain, lead) if lead.loss_db is not None else None
         if lead.loss_db is not None and parts is not None:
             found.append((lead.loss_db.value, lead, parts))

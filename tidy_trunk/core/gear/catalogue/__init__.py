@@ -1,6 +1,7 @@
 """Plain classes of gear: devices, their controls, connectors and leads."""
 
-from tidy_trunk.core.gear.catalogue.catalogue import DEVICES, NamedFigure, figures_of, with_figures
+from tidy_trunk.core.gear.catalogue.built_in import Catalogue, built_in
+from tidy_trunk.core.gear.catalogue.catalogue import NamedFigure, figures_of, with_figures
 from tidy_trunk.core.gear.catalogue.connectors import (
     CONNECTORS,
     PINOUTS,
@@ -51,6 +52,7 @@ from tidy_trunk.core.gear.catalogue.devices import (
     Capsule,
     DeviceClass,
     Drive,
+    Feeding,
     InputMode,
     InputPort,
     Kind,
@@ -65,15 +67,15 @@ from tidy_trunk.core.gear.catalogue.devices import (
     TrimKind,
     channel_refs,
 )
-from tidy_trunk.core.gear.catalogue.figures import Figure, Provenance
+from tidy_trunk.core.gear.catalogue.figures import TYPICAL_TOLERANCE_DB, TYPICAL_TOLERANCE_PERCENT, Figure, Provenance
 from tidy_trunk.core.gear.catalogue.laws import span_of, with_laws
 from tidy_trunk.core.gear.catalogue.leads import (
     AES3_OHM,
-    LEADS,
     PAD_LOAD_OHM,
     PAD_SOURCE_OHM,
     PAD_TOLERANCE_DB,
     LeadClass,
+    check_contacts,
 )
 from tidy_trunk.core.gear.catalogue.padded import FITTINGS, Fitting, padded
 from tidy_trunk.core.gear.catalogue.patterns import Pattern
@@ -84,11 +86,9 @@ __all__ = [
     "CAPSULE_PAD_KEY",
     "CELL_KEY",
     "CONNECTORS",
-    "DEVICES",
     "FITTINGS",
     "FOUR_TRACKS_KEY",
     "FREE_RUN",
-    "LEADS",
     "PAD_LOAD_OHM",
     "PAD_SOURCE_OHM",
     "PAD_TOLERANCE_DB",
@@ -101,16 +101,20 @@ __all__ = [
     "SAMPLE_RATE_KEY",
     "TIMECODE_RATE_KEY",
     "TIMECODE_RUN_KEY",
+    "TYPICAL_TOLERANCE_DB",
+    "TYPICAL_TOLERANCE_PERCENT",
     "USUAL_RATE_HZ",
     "Bridge",
     "Bus",
     "Capsule",
+    "Catalogue",
     "Circuit",
     "Contacts",
     "Control",
     "ControlKind",
     "DeviceClass",
     "Drive",
+    "Feeding",
     "Figure",
     "Fitting",
     "Gender",
@@ -140,7 +144,9 @@ __all__ = [
     "Winding",
     "Wire",
     "Wiring",
+    "built_in",
     "channel_refs",
+    "check_contacts",
     "controls_of",
     "digital_gain_key",
     "figures_of",

@@ -6,16 +6,10 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, Final
 
-from tidy_trunk.core.gear.catalogue.classes import CAMERAS, LIVE, MICROPHONES, MIXERS, RADIO, RECORDERS
+from tidy_trunk.core.gear.catalogue.built_in import built_in
 from tidy_trunk.core.gear.catalogue.devices import DeviceClass, Signal
 from tidy_trunk.core.gear.catalogue.figures import Figure
 from tidy_trunk.errors import UnknownItemError
-
-DEVICES: Final[Mapping[str, DeviceClass]] = {
-    item.id: item for item in (*MICROPHONES, *RADIO, *RECORDERS, *MIXERS, *CAMERAS, *LIVE)
-}
-"""The built-in device classes by id. [HANDBOOK] §12"""
-
 
 FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "sensitivity_mv_per_pa": ("sensitivity", "mV/Pa"),
@@ -87,7 +81,7 @@ def _walk(path: tuple[str, ...], labels: tuple[str, ...], value: Any) -> list[Na
 @cache
 def _paths(class_id: str) -> frozenset[str]:
     """Where the figures of a built-in class stand; changed figures stand at the same places."""
-    return frozenset(named.path for named in figures_of(DEVICES[class_id]))
+    return frozenset(named.path for named in figures_of(built_in().devices[class_id]))
 
 
 def with_figures(device: DeviceClass, changes: Mapping[str, Figure]) -> DeviceClass:

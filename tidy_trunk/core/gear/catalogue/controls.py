@@ -3,10 +3,11 @@
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cache
 from typing import Final
 
 from tidy_trunk.core.base.timecode import RATES
-from tidy_trunk.core.gear.catalogue.catalogue import DEVICES
+from tidy_trunk.core.gear.catalogue.built_in import built_in
 from tidy_trunk.core.gear.catalogue.connectors import Circuit
 from tidy_trunk.core.gear.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Power
 from tidy_trunk.core.gear.catalogue.span import Span
@@ -158,14 +159,14 @@ USUAL_RATE_HZ: Final = 48_000
 
 def controls_of(device: DeviceClass) -> Mapping[str, Control]:
     """Every control of a class by id, largest switch first; those of the built-in classes are worked out once."""
-    if DEVICES.get(device.id) is not device:
+    if built_in().devices.get(device.id) is not device:
         return _controls_of(device)
-    if device.id not in _BUILT_IN:
-        _BUILT_IN[device.id] = _controls_of(device)
-    return _BUILT_IN[device.id]
+    return _built_in_controls(device.id)
 
 
-_BUILT_IN: dict[str, Mapping[str, Control]] = {}
+@cache
+def _built_in_controls(class_id: str) -> Mapping[str, Control]:
+    return _controls_of(built_in().devices[class_id])
 
 
 def _controls_of(device: DeviceClass) -> Mapping[str, Control]:

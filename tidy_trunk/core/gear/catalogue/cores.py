@@ -1,5 +1,6 @@
 """What lies inside a lead: cores from contact to contact, resistors, capacitors and transformers."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import NamedTuple
@@ -52,5 +53,19 @@ class Wiring:
     def __post_init__(self) -> None:
         object.__setattr__(self, "_hash", hash((self.wires, self.bridges, self.windings)))
 
+    def contacts(self) -> Iterator[tuple[Side, str]]:
+        """Every contact that is named in it, with the end that it is of."""
+        for wire in self.wires:
+            yield from ((Side.SENDING, wire.near), (Side.RECEIVING, wire.far))
+        for bridge in self.bridges:
+            yield from ((bridge.end, bridge.first), (bridge.end, bridge.second))
+        for winding in self.windings:
+            yield from ((Side.SENDING, name) for name in winding.near)
+            yield from ((Side.RECEIVING, name) for name in winding.far)
+
     def __hash__(self) -> int:
         return self._hash
+
+    def __reduce__(self) -> tuple[type["Wiring"], tuple[object, ...]]:
+        """Its hash is of this process alone: elsewhere it is made anew."""
+        return Wiring, (self.wires, self.bridges, self.windings)

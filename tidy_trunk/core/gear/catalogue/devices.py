@@ -306,6 +306,7 @@ def _words(figure: Figure | None, unit: str, sign: str = "") -> str:
 class DeviceClass:
     """A plain class of device: never a make.
 
+    also: other words by which it is called.
     ports, port_of, channel_of: all ports, by id, and the inputs by channel reference. is_panned: some have a pan knob.
 
     Raises:
@@ -316,7 +317,8 @@ class DeviceClass:
     id: str
     label: str
     kind: Kind
-    blurb: str
+    blurb: str = ""
+    also: str = ""
     inputs: tuple[InputPort, ...] = ()
     outputs: tuple[OutputPort, ...] = ()
     buses: tuple[Bus, ...] = ()

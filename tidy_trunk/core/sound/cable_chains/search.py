@@ -7,12 +7,12 @@ from typing import Final
 
 from tidy_trunk.core.gear.catalogue import (
     AES3_OHM,
-    LEADS,
     Circuit,
     InputPort,
     LeadClass,
     OutputPort,
     Plug,
+    built_in,
     is_meant_for,
     mates,
 )
@@ -100,7 +100,7 @@ def find_cable_chains(
 
     Source: [HANDBOOK] §4
     """
-    known = {**LEADS, **own} if own else LEADS
+    known = {**built_in().leads, **own} if own else built_in().leads
     as_sound = is_timecode_as_sound(sending, receiving)
     found = _padded(sending, receiving, length_m, branch, shared, own, known[through]) if through else []
     if found:
@@ -108,7 +108,7 @@ def find_cable_chains(
     chains = _chains(sending.plug, receiving.plug, branch, as_sound)
     if own or through:
         wanted = [known[through]] if through else []
-        usable = [*wanted, *_usable(own, branch), *_usable(LEADS, branch, as_sound)]
+        usable = [*wanted, *_usable(own, branch), *_usable(built_in().leads, branch, as_sound)]
         found_chains = _searched(sending.plug, receiving.plug, usable)
         chains = tuple(chain for chain in found_chains if all(lead in chain for lead in wanted))
     for chain in chains:
@@ -166,17 +166,17 @@ def _padded(
         if last.lead == lead.replaces[0]:
             is_short = not before and length_m <= (lead.short_m or 0.0) + JOINT_M
             part = replace(last, lead=lead.id, length_m=(is_short and lead.short_m) or last.length_m)
-            found.append(_join(sending, receiving, (*before, part), {**LEADS, **own}))
+            found.append(_join(sending, receiving, (*before, part), {**built_in().leads, **own}))
     return found
 
 
 def keeping_loss(parts: tuple[Part, ...], loss_db: float, receiving: InputPort) -> tuple[Part, ...]:
     """A chain of the catalogue's leads with an attenuator of that loss in or behind its last; as it is where none is made so."""
-    leads = [LEADS.get(part.lead) for part in parts]
+    leads = [built_in().leads.get(part.lead) for part in parts]
     if loss_db == 0 or any(lead is None or lead.loss_db is not None for lead in leads) or not leads:
         return parts
-    last = LEADS[parts[-1].lead]
-    for lead in LEADS.values():
+    last = built_in().leads[parts[-1].lead]
+    for lead in built_in().leads.values():
         if lead.loss_db is None or lead.loss_db.value != loss_db:
             continue
         if last.id in lead.replaces:
@@ -202,7 +202,7 @@ def _off_impedance(sending: OutputPort, join: CableChain, known: Mapping[str, Le
 @cache
 def _chains(sending: Plug, receiving: Plug, branch: str, as_sound: bool) -> tuple[tuple[LeadClass, ...], ...]:
     """Chains of the catalogue. There are few pairs of plugs: each is searched once."""
-    return tuple(_searched(sending, receiving, _usable(LEADS, branch, as_sound)))
+    return tuple(_searched(sending, receiving, _usable(built_in().leads, branch, as_sound)))
 
 
 def _usable(leads: Mapping[str, LeadClass], branch: str, as_sound: bool = False) -> list[LeadClass]:

@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
-from tidy_trunk.core.gear.catalogue import LEADS, POWER_KEY, Power, mates
+from tidy_trunk.core.gear.catalogue import POWER_KEY, Power, built_in, mates
 from tidy_trunk.core.plan import Part, SetControl, SetParts, message
 from tidy_trunk.core.sound.cable_chains import SHORT_M
 from tidy_trunk.core.sound.hum import COMPUTER, EARTH
@@ -17,7 +17,7 @@ _FREE = (Power.BATTERY, Power.CHARGER, Power.ADAPTER)
 MOST_PLACES: Final = 2
 """ASSUMED_ places in a chain at which transformers are proposed: one anywhere opens all its circles."""
 
-_ISOLATORS = [lead for lead in LEADS.values() if lead.isolates]
+_ISOLATORS = [lead for lead in built_in().leads.values() if lead.isolates]
 
 
 @moves_for("hum-loop")

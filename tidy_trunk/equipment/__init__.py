@@ -1,0 +1,6 @@
+"""Classes of devices and cables as files: the built-in ones, and those of one's own."""
+
+from tidy_trunk.equipment.built_in import read_built_in
+from tidy_trunk.equipment.files import class_schema, read_class, write_class
+
+__all__ = ["class_schema", "read_built_in", "read_class", "write_class"]

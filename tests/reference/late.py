@@ -39,8 +39,11 @@ class Late(Model):
 
     def sound_into(self, device: str, port: str, channel: int) -> list[float]:
         """Delays, in ms, of every path by which sound comes to a channel of an input."""
+        if self.hears_itself(device, self.port(device, port)):
+            own = next(out for out in self.classes[device].outputs if out.plug.connector == "inside")
+            return self.sound_out(device, own.id, channel)
         found = []
-        for run in self.runs("receiving", device, port):
+        for run in () if self.is_off(device, port) else self.runs("receiving", device, port):
             sender, sent = run["sending"]["device"], run["sending"]["port"]
             if run["id"] not in self.ratios(sender, sent):
                 continue
@@ -50,11 +53,12 @@ class Late(Model):
 
     def sound_out(self, device: str, port_id: str, channel: int) -> list[float]:
         unit, port = self.classes[device], self.port(device, port_id)
-        if unit.capsule is not None:
+        if self.is_capsule(device, port):
             metres = [source["heard_by"][device] for source in self.plan["sources"] if device in source["heard_by"]]
             return [metre / SOUND_M_PER_S * 1000 for metre in metres]
         ref = port.id if len(port.channels) == 1 else f"{port.id}.{port.channels[channel]}"
-        bus_id = self.devices[device]["feeds"].get(ref, unit.feeds.get(ref))
+        in_mode = self.mode(device, port).feeds
+        bus_id = self.devices[device]["feeds"].get(ref, in_mode.get(ref, unit.feeds.get(ref)))
         if bus_id is None or port.circuit is Circuit.TIMECODE:
             return []
         bus = next(bus for bus in unit.buses if bus.id == bus_id)

@@ -251,14 +251,18 @@ class Model:
 
     def leader(self, device: str, port):
         for other in self.classes[device].inputs:
-            if port.id in other.linked_to and self.setting(device, f"{other.id}.linked", False):
+            if port.id in other.linked_to and (other.one_knob or self.setting(device, f"{other.id}.linked", False)):
                 return other
         return port
 
     def gain_db(self, device: str, port) -> float:
         port = self.leader(device, port)
         mode = self.mode(device, port)
-        return 0.0 if mode.gain is None else self.setting(device, f"{port.id}.{mode.id}.gain_db", mode.gain.default_db)
+        return 0.0 if mode.gain is None else self.knob_db(device, f"{port.id}.{mode.id}.gain_db", mode.gain)
+
+    def knob_db(self, device: str, key: str, span) -> float:
+        mark = self.setting(device, key, span.default_db)
+        return span.minimum_db - 100.0 if span.lowest_is_off and mark <= span.minimum_db else mark
 
     def runs(self, end: str, device: str, port: str) -> list[dict]:
         return [run for run in self.plan["runs"] if (run[end]["device"], run[end]["port"]) == (device, port)]
@@ -346,6 +350,23 @@ class Model:
             self.devices[device]["settings"][key] = value
         self.known = {known: value for known, value in self.known.items() if known[0] in ("ratios", "powered")}
 
+    def is_capsule(self, device: str, port) -> bool:
+        """Whether an output is that of a microphone: a microphone's, or of one that is built into something else."""
+        unit = self.classes[device]
+        return unit.capsule is not None and (not unit.buses or port.plug.connector == "inside")
+
+    def is_off(self, device: str, port_id: str) -> bool:
+        """Whether a plug in another socket turns this one off."""
+        return any(
+            port_id in port.blocks and self.runs("receiving", device, port.id) for port in self.classes[device].inputs
+        )
+
+    def hears_itself(self, device: str, port) -> bool:
+        """Whether an input is that of the device's own microphones, with somebody before them."""
+        has_own = any(out.plug.connector == "inside" for out in self.classes[device].outputs)
+        heard = any(device in source["heard_by"] for source in self.plan["sources"])
+        return has_own and heard and port.plug.connector == "inside" and not self.is_off(device, port.id)
+
     # From sound to track.
 
     def microphone(self, device: str) -> Wave:
@@ -388,21 +409,29 @@ class Model:
         mode = self.mode(device, port)
         if not self.is_powered(device):
             return Wave({}, {})
-        if unit.capsule is not None:
+        if self.is_capsule(device, port):
             wave = self.microphone(device)
             sensitivity = unit.capsule.sensitivity_mv_per_pa.value / 1000 * 20e-6 / DBU_V  # of 0 dB SPL, re 0 dBu
             wave.turn(20 * math.log10(sensitivity) - float(self.setting(device, "capsule.pad_db", "0")))
             if unit.capsule.self_noise_db_a is None:
                 wave.hear(f"{device} coil", FLAT, thermal_dbu(mode.source_ohm.value))
+            wave.turn(dict(enumerate(mode.side_db)).get(channel, 0.0))
             return wave
         timecode = port.circuit is Circuit.TIMECODE or port.channels[channel] == mode.timecode_on
-        if timecode:
+        if unit.playback is not None:
+            wave = Wave({}, {})
+            levels = {"average": unit.playback.average_dbfs.value, "peak": unit.playback.peak_dbfs.value}
+            atom = Atom(
+                f"{device} {port_id} plays {channel}", VOICE, **{name: power(db_) for name, db_ in levels.items()}
+            )
+            wave.parts[atom] = wave.free[atom] = np.ones(31)
+        elif timecode:
             wave = Wave({}, {})
             atom = Atom(f"timecode of {device}", VOICE, average=1.0, peak=1.0)
             wave.parts[atom] = wave.free[atom] = np.ones(31)
         else:
             ref = port.id if len(port.channels) == 1 else f"{port.id}.{port.channels[channel]}"
-            bus = self.devices[device]["feeds"].get(ref, unit.feeds.get(ref))
+            bus = self.devices[device]["feeds"].get(ref, mode.feeds.get(ref, unit.feeds.get(ref)))
             if bus is None:
                 return None
             wave = self.bus(device, bus)
@@ -423,8 +452,10 @@ class Model:
             wave.hear(name, FLAT, hiss)
         if mode.noise_after_dbu is not None:
             wave.hear(f"{device} {port.label} amplifier {channel}", FLAT, mode.noise_after_dbu.value)
+        side = dict(enumerate(mode.side_db)).get(channel, 0.0)
+        wave.turn(side)
         if not timecode:
-            wave.cut(mode.full_scale_dbu.value + trim)
+            wave.cut(mode.full_scale_dbu.value + trim + side)
         return wave
 
     def input(self, device: str, port_id: str, channel: int) -> tuple[Wave, bool]:
@@ -438,7 +469,7 @@ class Model:
     def _input(self, device: str, port_id: str, channel: int) -> tuple[Wave, bool]:
         port = self.port(device, port_id)
         mode, waves, microphone, numbers = self.mode(device, port), [], False, False
-        for run in self.runs("receiving", device, port_id):
+        for run in () if self.is_off(device, port_id) else self.runs("receiving", device, port_id):
             sender = run["sending"]
             sending = self.port(sender["device"], sender["port"])
             if not circuit.mates(sending, run["parts"], port):
@@ -448,9 +479,10 @@ class Model:
                 if wave is None:
                     continue
                 sends = self.mode(sender["device"], sending)
-                is_number = sends.full_scale_dbu is None and self.classes[sender["device"]].capsule is None
+                from_capsule = self.is_capsule(sender["device"], sending)
+                is_number = sends.full_scale_dbu is None and not from_capsule
                 numbers |= is_number
-                microphone |= self.classes[sender["device"]].capsule is not None
+                microphone |= from_capsule
                 if is_number is not (mode.signal is Signal.DIGITAL):
                     waves.append(Wave({}, {}))  # numbers and voltages do not meet
                 else:
@@ -458,6 +490,10 @@ class Model:
                     wave.top *= ratio**2
                     wave.free_top *= ratio**2
                     waves.append(wave)
+        if self.hears_itself(device, port):
+            own = next(out for out in self.classes[device].outputs if out.plug.connector == "inside")
+            waves.append(self.output(device, own.id, channel))
+            microphone = True
         wave = together(waves)
         if numbers or mode.full_scale_dbu is None:
             wave.cut(0.0)
@@ -506,11 +542,17 @@ class Model:
                 port, channel = channel_of(unit, ref)
                 pan = self.pan(device, port, bus_id)
                 wave, arrives = self.input(device, port.id, channel)
-                audible = arrives or (circuit.is_analogue(port.circuit) and port.plug.connector != "inside")
+                hisses = circuit.is_analogue(port.circuit) and port.plug.connector != "inside"
+                audible = arrives or (hisses and not self.is_off(device, port.id))
                 if pan is not None and audible:
                     wave.turn(pan)
                     waves.append(wave)
             wave = together(waves)
+            if bus.gain is not None:
+                wave.turn(self.knob_db(device, f"{bus_id}.gain_db", bus.gain))
+            places = bus.automatic_level_places
+            if any(self.setting(device, f"{bus_id}.auto.{place}", bus.automatic_level_default) for place in places):
+                wave.ride()
             if not unit.traits.is_float:
                 wave.cut(0.0)
             self.known[key] = wave

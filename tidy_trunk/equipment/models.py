@@ -33,6 +33,7 @@ from tidy_trunk.core.gear.catalogue import (
     OutputPort,
     PadPlace,
     Pattern,
+    Playback,
     Plug,
     Provenance,
     Side,
@@ -52,6 +53,16 @@ MOST_PORTS: Final = 64
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
 Channel = Annotated[str, Field(pattern=r"^[A-Za-z0-9]{1,4}$", description="As it is written beside the socket: 1, L")]
 Ref = Annotated[str, Field(max_length=70, description="A channel: in1, or mic.L where one socket takes two")]
+BusId = Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,20}$", description="A track or mix: 1, L, mix-l")]
+Since = Annotated[str, Field(max_length=40, description="Firmware from which it is there; empty: all have it")]
+Cost = Annotated[
+    int,
+    Field(
+        ge=1,
+        le=5,
+        description="1: a cable; 2: a box; 3: a microphone or small recorder; 4: a bag recorder; 5: a camera",
+    ),
+]
 Label = Annotated[str, Field(min_length=1, max_length=80)]
 Text = Annotated[str, Field(max_length=200)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)]
@@ -152,6 +163,7 @@ class SpanModel(EquipmentModel):
     step_db: Annotated[float, Field(allow_inf_nan=False, gt=0, le=40)]
     default_db: Db
     law: Annotated[tuple[LawPointModel, ...], Field(max_length=100)] = ()
+    lowest_is_off: bool = False
 
     @model_validator(mode="after")
     def _can_stand(self) -> Self:
@@ -184,6 +196,7 @@ class InputModeModel(EquipmentModel):
     ein_dbu: Dbu | None = None
     gain: SpanModel | None = None
     supplies: Annotated[tuple[Supply, ...], Field(max_length=3)] = ()
+    since: Since = ""
 
 
 class OutputModeModel(EquipmentModel):
@@ -199,6 +212,9 @@ class OutputModeModel(EquipmentModel):
     trim: SpanModel | None = None
     trim_kind: TrimKind = TrimKind.ANALOGUE
     timecode_on: Annotated[str, Field(pattern=r"^[A-Za-z0-9]{0,4}$")] = ""
+    side_db: Annotated[tuple[Db, ...], Field(max_length=2)] = ()
+    feeds: dict[Ref, BusId] = {}
+    since: Since = ""
 
 
 class _PortModel(EquipmentModel):
@@ -226,6 +242,7 @@ class InputPortModel(_PortModel):
     digital_gain: SpanModel | None = None
     pan: tuple[Id, Id] | None = None
     linked_to: Annotated[tuple[Id, ...], Field(max_length=MOST_PORTS)] = ()
+    one_knob: bool = False
     blocks: Annotated[tuple[Id, ...], Field(max_length=MOST_PORTS)] = ()
 
 
@@ -234,17 +251,22 @@ class OutputPortModel(_PortModel):
     modes: Annotated[tuple[OutputModeModel, ...], Field(min_length=1, max_length=12)]
     is_headphone: bool = False
     drive: Drive = Drive.FLOATING
+    only_while_recording: bool = False
 
 
 class BusModel(EquipmentModel):
     """A mix, or a track where it is recorded."""
 
     core = Bus
-    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,20}$")]
+    id: BusId
     label: Label
     recorded: bool
     inputs: Annotated[tuple[Ref, ...], Field(max_length=2 * MOST_PORTS)] = ()
     needs_four_tracks: bool = False
+    armed: bool | None = None
+    gain: SpanModel | None = None
+    automatic_level_places: Annotated[tuple[Place, ...], Field(max_length=4)] = ()
+    automatic_level_default: bool = False
 
 
 class FeedingModel(EquipmentModel):
@@ -265,7 +287,16 @@ class CapsuleModel(FeedingModel):
     max_db_spl: SoundLevel
     self_noise_db_a: SoundLevel | None = None
     pads_db: Annotated[tuple[Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)], ...], Field(max_length=4)] = ()
+    boost_db: Annotated[float, Field(ge=0, le=40, allow_inf_nan=False)] = 0.0
     pattern: Pattern = Pattern.OMNI
+
+
+class PlaybackModel(EquipmentModel):
+    """What it plays, as it is usually mastered."""
+
+    core = Playback
+    average_dbfs: Dbfs
+    peak_dbfs: Dbfs
 
 
 class TraitsModel(EquipmentModel):
@@ -275,6 +306,7 @@ class TraitsModel(EquipmentModel):
     sample_rates_hz: Annotated[tuple[Annotated[int, Field(ge=8_000, le=768_000)], ...], Field(max_length=12)] = ()
     clock_ppm: Ppm | None = None
     keeps_timecode_when_off: bool | None = None
+    makes_timecode: bool = True
     picture_delay_frames: Frames | None = None
     sdi_delay_frames: Frames | None = None
     sound_delay_ms: Milliseconds | None = None
@@ -301,9 +333,11 @@ class DeviceClassModel(EquipmentModel):
     inputs: Annotated[tuple[InputPortModel, ...], Field(max_length=MOST_PORTS)] = ()
     outputs: Annotated[tuple[OutputPortModel, ...], Field(max_length=MOST_PORTS)] = ()
     buses: Annotated[tuple[BusModel, ...], Field(max_length=MOST_PORTS)] = ()
-    feeds: dict[Ref, Annotated[str, Field(max_length=21)]] = {}
+    feeds: dict[Ref, BusId] = {}
     capsule: CapsuleModel | None = None
     booster: FeedingModel | None = None
+    playback: PlaybackModel | None = None
+    cost: Cost | None = None
     traits: TraitsModel = TraitsModel()
 
     @model_validator(mode="after")
@@ -384,6 +418,8 @@ class CableClassModel(EquipmentModel):
     loss_db: Loss | None = None
     replaces: Annotated[tuple[Id, ...], Field(max_length=8)] = ()
     characteristic_ohm: Annotated[float, Field(gt=0, le=1_000, allow_inf_nan=False)] | None = None
+    cost: Cost | None = None
+    proposed: bool = True
     ways: Annotated[
         dict[Annotated[str, Field(pattern=r"^[LR]?$")], WrittenWiringModel], Field(min_length=1, max_length=2)
     ]

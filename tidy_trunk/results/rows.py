@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import CONNECTORS, LeadClass
+from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, LeadClass, OutputPort
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 from tidy_trunk.core.sound.trace import Place, Stage
-from tidy_trunk.words.rows import heard_by_words, input_words, inside_words, output_words, parts_words
+from tidy_trunk.words.rows import heard_by_words, input_words, inside_words, output_words, parts_words, track_words
 
 TAPE_COLOURS: Final = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
 """Colour of each digit. [IEC60062]"""
@@ -78,13 +78,19 @@ def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
             words.append(heard_by_words(index.plan, stage.device))
         elif stage.place is Place.INPUT and not _is_wireless(unit, stage.name):
             words.append(input_words(unit, unit.input(stage.name)))
-        elif stage.place is Place.OUTPUT and unit.device_class.capsule is None and not _is_wireless(unit, stage.name):
+        elif stage.place is Place.BUS:
+            words.append(track_words(unit, unit.bus(stage.name)))
+        elif stage.place is Place.OUTPUT and not _says_nothing(unit, unit.output(stage.name)):
             words.append(output_words(unit, unit.output(stage.name)))
     return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
 
 
 def _is_wireless(unit: PlacedDevice, port_id: str) -> bool:
     return unit.port(port_id).plug.connector in ("air", "shoe")
+
+
+def _says_nothing(unit: PlacedDevice, port: OutputPort) -> bool:
+    return unit.device_class.is_capsule_out(port) or _is_wireless(unit, port.id)
 
 
 def lead_row(index: PlanIndex, run: Run) -> RowLead:
@@ -105,7 +111,7 @@ def lead_row(index: PlanIndex, run: Run) -> RowLead:
     )
 
 
-_WITHOUT_LEAD: Final = {"air": "radio", "shoe": "on its shoe", "inside": "built in"}
+_WITHOUT_LEAD: Final = {"air": "radio", "shoe": "on its shoe", INSIDE: "built in"}
 """Connectors that no lead goes into, and what joins them. [PRACTICE]"""
 
 

@@ -86,7 +86,7 @@ class _States:
                 return f"{unit.label} is of class {unit.device_class.label}, was {was}"
             case "settings":
                 control = controls_of(unit.device_class)[name]
-                port = f" {unit.port(control.port).label}" if control.port else ""
+                port = f" {where}" if (where := unit.where_label(control.port)) else ""
                 then, here = (control.words(control.default if x is None else x) for x in (item.was, item.now))
                 label = "cell" if control.id == CELL_KEY else control.label
                 return f"{unit.label}{port}: {label} {here}, was {then}"

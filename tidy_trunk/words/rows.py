@@ -1,6 +1,6 @@
 """How a device and a cable stand in the row of a chain: source, socket, mode, power, gain, cable."""
 
-from tidy_trunk.core.gear.catalogue import CELL_KEY, InputPort, LeadClass, OutputPort
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Bus, InputPort, LeadClass, OutputPort
 from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex
 from tidy_trunk.words.numbers import marked
 
@@ -30,6 +30,12 @@ def input_words(unit: PlacedDevice, port: InputPort) -> str:
     if unit.automatic_level_on(port):
         words.append("automatic")
     return " · ".join(dict.fromkeys(words))
+
+
+def track_words(unit: PlacedDevice, bus: Bus) -> str:
+    """The knobs that a track has for itself: `+12 dB · automatic`; "" where it has none."""
+    words = [] if bus.gain is None else [f"{marked(unit.bus_gain_mark_db(bus))} dB"]
+    return " · ".join([*words, "automatic"] if unit.automatic_level_on(bus) else words)
 
 
 def output_words(unit: PlacedDevice, port: OutputPort) -> str:

@@ -17,7 +17,7 @@ from tidy_trunk.api.schemas.leads import (
     StockLeadOut,
     UseOut,
 )
-from tidy_trunk.core.gear.catalogue import CONNECTORS, Gender, Plug, built_in
+from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, Gender, Plug, built_in
 from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
 from tidy_trunk.document import PlugModel, WiringModel
 from tidy_trunk.results.advice import WayOut
@@ -49,7 +49,7 @@ def read_lead_box() -> LeadBoxOut:
                 contacts=[ContactOut(name=name, carries=carries) for name, carries in contacts_of(plug)],
             )
             for connector in CONNECTORS.values()
-            if circuits_of(plug := Plug(connector.id, Gender.MALE)) and connector.id != "inside"
+            if circuits_of(plug := Plug(connector.id, Gender.MALE)) and connector.id != INSIDE
         ],
         leads=[
             StockLeadOut(

@@ -268,7 +268,7 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
         head, tail = f"Cable {stage.run.number}", detail
     elif stage.place is Place.INPUT:
         detail = input_words(unit, unit.input(stage.name))
-    elif stage.place is Place.OUTPUT and unit.device_class.capsule is None:
+    elif stage.place is Place.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
         detail = output_words(unit, unit.output(stage.name))
     controls = port_controls(evaluation.index, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
     return RungOut(

@@ -45,7 +45,7 @@ def after_controls(plan: Plan, rest: str) -> Iterator[str]:
     for match in find_devices(PlanIndex(plan), split_words(rest)):
         unit = match.unit
         for control in controls_of(unit.device_class).values():
-            port = unit.port(control.port).label.lower() + " " if control.port else ""
+            port = f"{where.lower()} " if (where := unit.where_label(control.port)) else ""
             if control.kind is not ControlKind.KNOB and not match.rest:
                 continue  # with nothing said, only the knobs: they are what is set most
             if matches(match.rest, port, control.label):

@@ -144,7 +144,7 @@ def _meant(unit: PlacedDevice, words: Sequence[str], value: str) -> Iterator[Set
 def _named(unit: PlacedDevice, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
     """Controls that words name, with their names in full."""
     for control in controls_of(unit.device_class).values():
-        port = unit.port(control.port).label if control.port else ""
+        port = unit.where_label(control.port)
         if matches(words, port, control.label, control.id):
             yield control, f"{port} {control.label}".strip()
 

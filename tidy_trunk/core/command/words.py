@@ -23,15 +23,6 @@ UNWEIGHTED: Final = re.compile(r"\bunweighted\b|\bdb\s*\(?z\)?(?![a-z])", re.IGN
 ALIKE: Final = 0.75
 """ASSUMED_ likeness of two words, 1 for equal ones, from which one may be the other with a slip of the thumb."""
 
-ALSO_CALLED: Final = {
-    "cans": ("headphones",),
-    "dslr": ("mirrorless",),
-    "rx": ("receiver",),
-    "tx": ("transmitter",),
-    "wireless": ("receiver", "transmitter"),
-}
-"""Words of the trade for what the catalogue calls otherwise. [PRACTICE]"""
-
 
 def number(text: str) -> float:
     """A number with point or comma."""
@@ -99,24 +90,31 @@ def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:
 
 
 def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
-    """Built-in classes whose name, kind or id the words begin, those that begin with the first word first."""
-    found = [item for item in built_in().devices.values() if matches(typed, item.label, item.id, item.kind)]
-    return sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0]))
+    """Built-in classes whose name, kind or id the words begin, those that begin with the first word first; behind them those
+    that are also called so."""
+    classes = built_in().devices.values()
+    found = [item for item in classes if matches(typed, item.label, item.id, item.kind)]
+    called = [
+        item for item in classes if item not in found and matches(typed, item.label, item.id, item.kind, item.also)
+    ]
+    return [*sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0])), *called]
 
 
 def near_classes(typed: Sequence[str]) -> list[DeviceClass]:
     """Built-in classes that share most of the words, or words much like them; none where they share nothing."""
-    named = {item.id: split_words(item.label) for item in built_in().devices.values()}
-    known = sorted({word for words in named.values() for word in words})
+    named = {item.id: (split_words(item.label), split_words(item.also)) for item in built_in().devices.values()}
+    known = sorted({word for labels, others in named.values() for word in (*labels, *others)})
     meant = [word for said in typed for word in _alike(said, known)]
-    shared = {item: sum(map(meant.count, set(words))) for item, words in named.items()}
+    # Its label says more of it than what it is called besides.
+    shared = {
+        item: 2 * sum(map(meant.count, set(labels))) + sum(map(meant.count, set(others)))
+        for item, (labels, others) in named.items()
+    }
     most = max(shared.values())
     return [built_in().devices[item] for item, count in shared.items() if count == most] if most else []
 
 
 def _alike(said: str, known: Sequence[str]) -> Sequence[str]:
-    if said in ALSO_CALLED:
-        return ALSO_CALLED[said]
     return [word for word in known if word.startswith(said)] or get_close_matches(said, known, 1, ALIKE)
 
 

@@ -29,7 +29,9 @@ from tidy_trunk.core.gear.catalogue import (
     Power,
     Signal,
     Supply,
+    armed_key,
     built_in,
+    bus_gain_key,
     channel_refs,
     digital_gain_key,
     frequency_key,
@@ -104,7 +106,9 @@ class PlacedDevice:
         """Whether a control does anything as the device is set now: of the knobs, those of a port's mode."""
         if control.kind is not ControlKind.KNOB:
             return True
-        port = self.port(control.port)
+        port = self.device_class.port_of.get(control.port)
+        if port is None:
+            return True  # a knob of a track
         mode = self.input_mode(port) if isinstance(port, InputPort) else self.output_mode(port)
         return control.id in (gain_key(port.id, mode.id), trim_key(port.id, mode.id), digital_gain_key(port.id))
 
@@ -150,7 +154,7 @@ class PlacedDevice:
     def leader_of(self, port: InputPort) -> InputPort:
         """The input whose knob moves this one: itself, unless one knob is switched to both."""
         for other in self.device_class.inputs:
-            if port.id in other.linked_to and self.device.settings.get(link_key(other.id), False):
+            if port.id in other.linked_to and (other.one_knob or self.device.settings.get(link_key(other.id), False)):
                 return other
         return port
 
@@ -172,7 +176,9 @@ class PlacedDevice:
 
     def is_recorded(self, bus: Bus) -> bool:
         """Whether a bus is written to a file as the device is set now."""
-        return bus.recorded and (not bus.needs_four_tracks or bool(self.device.settings.get(FOUR_TRACKS_KEY, False)))
+        if not bus.recorded or (bus.needs_four_tracks and not self.device.settings.get(FOUR_TRACKS_KEY, False)):
+            return False
+        return bus.armed is None or bool(self.device.settings.get(armed_key(bus.id), bus.armed))
 
     def frequency_mhz(self, port: Port) -> float | None:
         """On which a radio port is set; None where it is not set."""
@@ -218,16 +224,13 @@ class PlacedDevice:
             return PAN_LAW_DB
         return 0.0 if bus.id == port.pan[0 if stands == PAN_LEFT else 1] else math.inf
 
-    def places_on(self, port: InputPort, what: str, places: tuple[str, ...], default: bool) -> tuple[str, ...]:
-        """In which of its places a thing is switched on."""
+    def places_on(self, at: str, what: str, places: tuple[str, ...], default: bool) -> tuple[str, ...]:
+        """In which of its places a thing of a port, or of a track, is switched on."""
         settings = self.device.settings
-        return tuple(place for place in places if settings.get(switch_key(port.id, what, place), default))
+        return tuple(place for place in places if settings.get(switch_key(at, what, place), default))
 
     def phantom_on(self, port: InputPort) -> tuple[str, ...]:
-        return self.places_on(port, "phantom", port.phantom_places, False)
-
-    def automatic_level_on(self, port: InputPort) -> tuple[str, ...]:
-        return self.places_on(port, "auto", port.automatic_level_places, port.automatic_level_default)
+        return self.places_on(port.id, "phantom", port.phantom_places, False)
 
     def supplies(self, port: InputPort) -> tuple[Supply, ...]:
         """What the input feeds to its plug as it is set now: a supply with two switches needs both."""
@@ -235,7 +238,7 @@ class PlacedDevice:
         given = []
         for supply in mode.supplies:
             what, places = port.switches_of(supply)
-            if self.places_on(port, what, places, False) == places:
+            if self.places_on(port.id, what, places, False) == places:
                 given.append(supply)
         return tuple(given)
 
@@ -257,6 +260,11 @@ class PlacedDevice:
                     return f"{port.label} {channel}" if len(port.channels) > 1 else port.label
         return key
 
+    def where_label(self, key: str) -> str:
+        """A socket, or a track with knobs of its own, as it is named beside its device; "" for the whole device."""
+        port = self.device_class.port_of.get(key)
+        return port.label if port is not None else self.place_label(key)
+
     @property
     def has_cell_in(self) -> bool:
         return bool(self.device.settings.get(CELL_KEY, False))
@@ -270,8 +278,37 @@ class PlacedDevice:
         return tuple(ref for ref in refs if self.pan_loss_db(bus, ports[ref][0]) < math.inf)
 
     def fed_bus(self, channel_ref: str) -> Bus | None:
-        bus_id = self.device.feeds.get(channel_ref, self.device_class.feeds.get(channel_ref))
+        """What an output channel gives: as somebody has routed it, else as its position says, else as the class."""
+        bus_id = self.device.feeds.get(channel_ref, self._fed_here(channel_ref))
         return next((bus for bus in self.device_class.buses if bus.id == bus_id), None)
+
+    def _fed_here(self, channel_ref: str) -> str | None:
+        port = self.device_class.port_of.get(channel_ref.partition(".")[0])
+        in_mode = self.output_mode(port).feeds if isinstance(port, OutputPort) else {}
+        return in_mode.get(channel_ref, self.device_class.feeds.get(channel_ref))
+
+    def automatic_level_place(self, key: str) -> InputPort | Bus:
+        """The input, or the track, that has automatic level under that id."""
+        return self.input(key) if key in self.device_class.port_of else self.bus(key)
+
+    def bus_gain_mark_db(self, bus: Bus) -> float:
+        """As a track's own knob stands."""
+        return (
+            float(self.device.settings.get(bus_gain_key(bus.id), bus.gain.default_db)) if bus.gain is not None else 0.0
+        )
+
+    def bus_gain_db(self, bus: Bus) -> float:
+        """What a track's own knob gives there."""
+        return bus.gain.gain_db(self.bus_gain_mark_db(bus)) if bus.gain is not None else 0.0
+
+    def automatic_level_on(self, at: InputPort | Bus) -> tuple[str, ...]:
+        """In which of its places automatic level of an input, or of one track alone, is on."""
+        return self.places_on(at.id, "auto", at.automatic_level_places, at.automatic_level_default)
+
+    def side_db(self, port: OutputPort, channel: int) -> float:
+        """By how much a channel of an output is louder than its full scale says, as it is switched now."""
+        sides = self.output_mode(port).side_db
+        return sides[channel] if channel < len(sides) else 0.0
 
 
 class PlanIndex:
@@ -403,10 +440,17 @@ class PlanIndex:
     def port_label(self, ref: PortRef) -> str:
         unit = self.unit(ref.device)
         port = unit.port(ref.port)
-        return unit.label if port.id == "out" and unit.device_class.capsule else f"{unit.label} {port.label}"
+        return unit.label if port.id == "out" and unit.device_class.is_microphone else f"{unit.label} {port.label}"
 
     def run_label(self, run: Run) -> str:
         return f"cable {run.number}, {self.port_label(run.sending)} to {self.port_label(run.receiving)}"
+
+    def is_cut_off(self, device: str, port_id: str) -> bool:
+        """Whether what is plugged in elsewhere turns an input off: a built-in microphone, or a socket behind a shoe."""
+        return any(
+            port_id in port.blocks and self.arriving.get(PortRef(device, port.id))
+            for port in self.unit(device).device_class.inputs
+        )
 
     def input_channel(self, unit: PlacedDevice, channel_ref: str) -> tuple[InputPort, int]:
         """Port and channel index of a reference such as `in1` or `mic.L`."""

@@ -41,7 +41,7 @@ def remove_device(edit: RemoveDevice, plan: Plan) -> str:
 def set_control(edit: SetControl, plan: Plan) -> str:
     unit = PlanIndex(plan).unit(edit.device)
     control = find_control(unit.device_class, edit.control)
-    where = f" {unit.port(control.port).label}" if control.port else ""
+    where = f" {where}" if (where := unit.where_label(control.port)) else ""
     return f"{unit.label}{where}: {control.label} to {control.words(control.check(edit.value))}"
 
 

@@ -1,7 +1,7 @@
 """Level: the right mode at each end, nothing clipped, the average where the job wants it, quiet gear."""
 
 from tidy_trunk.words.findings.said import Place, Said, says
-from tidy_trunk.words.numbers import listed, signed
+from tidy_trunk.words.numbers import listed, marked, signed
 
 
 @says
@@ -106,9 +106,18 @@ def loud_place(at: Place, *, buses: tuple[str, ...], noise_dbfs: float, below_db
 
 
 @says
+def knob_is_off(at: Place, *, lowest_db: float) -> Said:
+    """`lowest_db`: as the knob is marked there."""
+    return Said(
+        "Gain is off",
+        f"{at.socket}: the gain stands at {marked(lowest_db)} dB, and its lowest position is off. Nothing is recorded.",
+    )
+
+
+@says
 def automatic_level(at: Place, *, sends_timecode: bool, noise_dbfs: float | None) -> Said:
     """`noise_dbfs`: what it lifts the noise between words to, by as much as was worked out; None where nothing is lifted."""
-    port = at.unit.input(at.finding.about)
+    place = at.unit.automatic_level_place(at.finding.about)
     if sends_timecode:
         does = "It turns the whole socket down by the timecode, and what stands beside it goes with it."
     elif noise_dbfs is not None:
@@ -118,10 +127,10 @@ def automatic_level(at: Place, *, sends_timecode: bool, noise_dbfs: float | None
         )
     else:
         does = "It lifts the noise between words and undoes the gain that is planned here."
-    on = " and the ".join(at.unit.automatic_level_on(port))
+    on = " and the ".join(at.unit.automatic_level_on(place))
     return Said(
         "Automatic level is on",
-        f"{at.device} {port.label}: automatic level is on in the {on}. {does}",
+        f"{at.device} {at.unit.where_label(place.id)}: automatic level is on in the {on}. {does}",
     )
 
 

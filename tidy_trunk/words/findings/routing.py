@@ -24,6 +24,14 @@ def built_in_microphone(at: Place, *, waiting: str) -> Said:
 
 
 @says
+def track_not_armed(at: Place, *, buses: tuple[str, ...]) -> Said:
+    """`buses`: the tracks that take the socket and can be armed."""
+    labels = " and ".join(at.unit.bus(bus).label for bus in buses)
+    tracks = f"tracks {labels} take it, and are" if len(buses) > 1 else f"track {labels} takes it, and is"
+    return Said("Track not armed", f"{at.socket} is not recorded: {tracks} not armed.")
+
+
+@says
 def four_track_mode(at: Place, *, buses: tuple[str, ...]) -> Said:
     labels = " and ".join(at.unit.bus(bus).label for bus in buses)
     return Said(

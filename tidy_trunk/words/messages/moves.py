@@ -200,6 +200,12 @@ def route(at: PlanIndex, socket: PortRef, bus: str) -> str:
 
 
 @says
+def arm(at: PlanIndex, device: str, buses: tuple[str, ...]) -> str:
+    labels = " and ".join(at.unit(device).bus(bus).label for bus in buses)
+    return f"Arm {'tracks' if len(buses) > 1 else 'track'} {labels} of {at.unit(device).label}"
+
+
+@says
 def four_tracks(at: PlanIndex, device: str) -> str:
     return f"Switch {at.unit(device).label} to four tracks"
 

@@ -145,6 +145,16 @@ def lavalier(length_m: float) -> Plan:
     )
 
 
+def armed(on: bool) -> Plan:
+    """A dynamic microphone in a recorder whose tracks have record switches; its mixes record all the same, unless off."""
+    off = [RouteBus(device="bag", bus=mix, inputs=()) for mix in ("mix-l", "mix-r")]
+    base = made(device("dynamic-handheld", "mic"), device("bag-recorder-aes", "bag"), *off)
+    return made(
+        AddSource(id="voice", label="Voice", average_db_spl=66, heard_by={"mic": 0.1}), run("mic.out", "bag.in1", "xlr"),
+        put("bag", "1.armed", on), base=base,
+    )  # fmt: skip
+
+
 DIMMER = Passing(Hazard.DIMMER, 0.5)
 PATCH_CASES = [
     Case(
@@ -180,6 +190,7 @@ PATCH_CASES = [
     Case("treble-lost", lavalier(50), lavalier(10), NOTE, "15.9 kHz", cured=False),
     Case("input-without-track", camcorder(()), camcorder(("in1",)), CAUTION, "no track of box takes it"),
     Case("built-in-microphone", camcorder(("built-in.L",)), camcorder(("in1",)), STOP, "The meter moves all the same"),
+    Case("track-not-armed", armed(False), armed(True), STOP, "bag in 1 is not recorded: track 1 takes it, and is not armed"),
     Case("four-track-mode", hand_held("mirrorless-four-track", "mic", "xlr-trs"),
          made(put("box", "four_tracks", True), base=hand_held("mirrorless-four-track", "mic", "xlr-trs")), STOP, "is not recorded"),
     Case("safety-on-one-knob", adapter(linked=True), adapter(linked=False), CAUTION, "what clips one clips the other"),

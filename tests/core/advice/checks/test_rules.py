@@ -76,6 +76,10 @@ def measured_gain(stands_db: float) -> Plan:
     return made(TakeGainLaw(law=law), put("cam", "mic.mic.gain_db", stands_db), base=padded_plan(25))
 
 
+def at_lowest(gain_db: float) -> Plan:
+    return made(put("cam", "mic.mic.gain_db", gain_db), base=padded_plan())
+
+
 CASES = [
     Case("noisy-gain", measured_gain(15), measured_gain(9), CAUTION, "6 dB above the position"),
     Case("line-into-mic", line_into_camera(), padded_plan(25), STOP, "14.1 dB"),
@@ -125,6 +129,13 @@ CASES = [
         NOTE,
         "1.4 m on",
         cured=False,
+    ),
+    Case(
+        "knob-is-off",
+        at_lowest(0.0),
+        at_lowest(1.5),
+        STOP,
+        "its lowest position is off",
     ),
     Case("off-target", gain(30), gain(50), CAUTION, "film wants average −20 to −12"),
     Case(

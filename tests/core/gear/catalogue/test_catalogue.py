@@ -129,8 +129,9 @@ def test_facts_are_what_a_day_asks_for():
     assert dict(built_in().devices["float-recorder"].traits.facts())["file"] == "32 bit float"
     assert built_in().devices["ribbon"].facts() == (("hears", "figure of eight"),)
     assert "coarse" in dict(built_in().devices["mirrorless-line"].facts())["meters"]
-    assert (
-        dict(built_in().devices["mirrorless-line"].facts())["one or the other"] == "mic socket off while shoe is used"
+    assert dict(built_in().devices["mirrorless-line"].facts())["one or the other"] == (
+        "built-in pair off while mic socket is used, mic socket off while shoe is used, "
+        "built-in pair off while shoe is used"
     )
     assert dict(built_in().devices["shoe-adapter"].facts())["knobs linked in one routing"] == "in 1 with in 2"
     assert dict(built_in().devices["battery-condenser"].facts())["needs"] == "P48, 2 mA or its own cell, no gauge"

@@ -231,7 +231,7 @@ def _steps(before: Report, after: Report, cures: Cures) -> Iterator[Step]:
             if _value(was, control) != _value(unit, control)
         ]
         for control in sorted(moved, key=lambda control: _WORK.index(control.kind)):
-            port = f"{unit.port(control.port).label} " if control.port else ""
+            port = f"{where} " if (where := unit.where_label(control.port)) else ""
             yield Step(
                 device=device,
                 control=control.id,

@@ -15,6 +15,7 @@ from tidy_trunk.core.gear.catalogue import (
     OutputMode,
     OutputPort,
     Setting,
+    bus_gain_key,
     find_control,
     gain_key,
     mode_key,
@@ -90,6 +91,7 @@ def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -
             progress.take(_best(progress, group, pins))
             done |= {run.id for run in group.runs}
     _unclip_mixes(progress, device, pins)
+    _set_tracks(progress, device, pins)
 
 
 def _best(progress: Progress, group: Group, pins: Pins) -> list[Edit]:
@@ -186,11 +188,11 @@ def _output_settings(index: PlanIndex, ref: PortRef, group: Group) -> Iterator[l
     now = unit.output_mode(port)
     yield []
     capsule = unit.device_class.capsule
-    if capsule is not None:
-        pad_now = str(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
-        for pad_db in (0.0, *capsule.pads_db):
-            if f"{pad_db:g}" != pad_now:
-                yield [SetControl(device=ref.device, control=CAPSULE_PAD_KEY, value=f"{pad_db:g}")]
+    if capsule is not None and unit.device_class.is_capsule_out(port):
+        now_db = str(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
+        for by_db in capsule.positions_db:
+            if f"{0 - by_db:g}" != now_db:
+                yield [SetControl(device=ref.device, control=CAPSULE_PAD_KEY, value=f"{0 - by_db:g}")]
         return
     # What a headphone socket carries is chosen for what is at its other end, and not for a level.
     for mode in (now,) if port.is_headphone else port.modes:
@@ -253,6 +255,20 @@ def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
             if not edits:
                 break
             progress.take(edits)
+
+
+def _set_tracks(progress: Progress, device: str, pins: Pins) -> None:
+    """The knob of each track that has one of its own, where that track is wanted."""
+    for bus in progress.index.unit(device).device_class.buses:
+        if bus.gain is None or (device, bus_gain_key(bus.id)) in pins:
+            continue
+        _, tracer, _ = progress.worked_out(progress.plan)
+        for feed, _ in tracer.bus(device, bus.id).feeds:
+            runs = [lead.run for lead, _ in feed.feeds if lead.run is not None]
+            turn = Trial(progress.plan, runs[0].id, progress, bus.id).fitting_gain() if runs else None
+            if turn is not None and turn.control == bus_gain_key(bus.id):
+                progress.take([turn])
+                break
 
 
 def _one_step_down(unit: PlacedDevice, mix: Stage, by_db: float, pins: Pins) -> list[Edit]:

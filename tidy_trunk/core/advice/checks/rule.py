@@ -9,6 +9,7 @@ from typing import Any, Final, NamedTuple
 from tidy_trunk.core.advice.ways import Ends
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import (
+    INSIDE,
     Circuit,
     Port,
     Supply,
@@ -142,7 +143,7 @@ class Joint(Ends):
 
     @property
     def is_wireless(self) -> bool:
-        return self.output.plug.connector in ("air", "shoe", "inside")
+        return self.output.plug.connector in ("air", "shoe", INSIDE)
 
     @property
     def sends_timecode(self) -> bool:

@@ -154,7 +154,11 @@ def automatic_warning(index: PlanIndex, *, is_on: bool) -> Message | None:
 
 
 def rides(report: Report, sender: str, stage: Stage) -> bool:
-    """Whether automatic level is on somewhere between the sender and the track."""
+    """Whether automatic level is on somewhere between the sender and the track, or on the track."""
+    if stage.place is Place.BUS and stage.device != sender:
+        unit = report.index.unit(stage.device)
+        if unit.automatic_level_on(unit.bus(stage.name)):
+            return True
     for feed, _ in stage.feeds:
         if feed.place is Place.BUS and feed.device == sender:
             continue

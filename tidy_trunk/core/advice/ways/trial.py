@@ -6,11 +6,13 @@ from typing import Final, NamedTuple, Protocol
 
 from tidy_trunk.core.base.units import SILENCE_DB, combine_tolerances_db
 from tidy_trunk.core.gear.catalogue import (
+    Bus,
     InputMode,
     InputPort,
     Signal,
     Span,
     Supply,
+    bus_gain_key,
     channel_refs,
     digital_gain_key,
     gain_key,
@@ -41,10 +43,14 @@ PEAK_MARGIN_DB: Final = 3.0
 
 
 def by_hand(unit: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
-    """Automatic level of an input switched off, wherever it is on: what it does to a level is no match. [HANDBOOK] §6"""
+    """Automatic level of an input, and of the tracks that take it, switched off wherever it is on: what it does to a level is no match. [HANDBOOK] §6"""
+    refs = set(channel_refs(port))
+    tracks = [bus for bus in unit.device_class.buses if bus.automatic_level_places and refs & set(unit.bus_inputs(bus))]
+    places: list[InputPort | Bus] = [port, *tracks]
     return tuple(
-        SetControl(device=unit.device.id, control=switch_key(port.id, "auto", place), value=False)
-        for place in unit.automatic_level_on(port)
+        SetControl(device=unit.device.id, control=switch_key(at.id, "auto", place), value=False)
+        for at in places
+        for place in unit.automatic_level_on(at)
     )
 
 
@@ -102,8 +108,10 @@ class _Knob(NamedTuple):
 class Trial:
     """A plan in which a run is as a way would have it."""
 
-    def __init__(self, plan: Plan, run_id: str, upstream: Known) -> None:
+    def __init__(self, plan: Plan, run_id: str, upstream: Known, track: str = "") -> None:
+        """`track`: of the receiving device, where it is not the first that the run reaches."""
         self.plan = plan
+        self._track = track
         self.index, self._tracer, self._solver = upstream.worked_out(plan)
         self.run: Run = plan.runs[run_id]
         self._upstream = upstream
@@ -116,7 +124,10 @@ class Trial:
         """The first track, or else mix, of the receiving device that the run reaches."""
         refs = set(channel_refs(self.port))
         unit = self.receiver
-        buses = sorted(unit.device_class.buses, key=lambda bus: (not bus.recorded, len(unit.bus_inputs(bus))))
+        buses = sorted(
+            unit.device_class.buses,
+            key=lambda bus: (bus.id != self._track, not bus.recorded, len(unit.bus_inputs(bus))),
+        )
         for bus in buses:
             if refs & set(unit.bus_inputs(bus)):
                 stage = self._tracer.bus(unit.device.id, bus.id)
@@ -194,7 +205,8 @@ class Trial:
 
     @property
     def _knob(self) -> "_Knob | None":
-        """The gain of the input, with that of the one that leads it where they are linked; else its digital gain."""
+        """The gain of the input, with that of the one that leads it where they are linked; else its digital gain, else that of
+        the track."""
         leader = self.receiver.leader_of(self.port)
         mode = self.receiver.input_mode(leader)
         if mode.gain is not None:
@@ -206,6 +218,10 @@ class Trial:
         if self.port.digital_gain is not None:
             now = self.receiver.digital_gain_db(self.port)
             return _Knob(self.port.digital_gain, digital_gain_key(self.port.id), now, now)
+        bus = self.receiver.bus(self.stage.name) if self.stage is not None else None
+        if bus is not None and bus.gain is not None:
+            stands, gives = self.receiver.bus_gain_mark_db(bus), self.receiver.bus_gain_db(bus)
+            return _Knob(bus.gain, bus_gain_key(bus.id), stands, gives)
         return None
 
     def _meters_alike(self, knob: "_Knob") -> SetControl | None:
@@ -236,6 +252,8 @@ class Trial:
         if arrives is None or self.mode.full_scale_dbu is None:
             return math.inf
         gain_db, pad_db = self.receiver.gain_db(self.port, self.mode), self.receiver.pad_db(self.port)
+        if self.stage is not None:
+            gain_db += self.receiver.bus_gain_db(self.receiver.bus(self.stage.name))
         return self.mode.full_scale_dbu.value - gain_db + pad_db - arrives
 
 

@@ -33,6 +33,8 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "picture_delay_frames": ("picture delay", "frames"),
     "sdi_delay_frames": ("picture delay over SDI", "frames"),
     "sound_delay_ms": ("sound delay", "ms"),
+    "average_dbfs": ("plays at, on average", "dBFS"),
+    "peak_dbfs": ("plays peaks of", "dBFS"),
     "tone_dbfs": ("tone, fixed at", "dBFS"),
     "power_w": ("power", "W"),
     "battery_wh": ("battery", "Wh"),

@@ -86,6 +86,9 @@ class Leg(NamedTuple):
     role: str
 
 
+INSIDE: Final = "inside"
+"""ASSUMED_ connector of what is joined inside a device: its own microphones with its own input."""
+
 CONNECTORS: Final[Mapping[str, Connector]] = {
     connector.id: connector
     for connector in (
@@ -107,7 +110,7 @@ CONNECTORS: Final[Mapping[str, Connector]] = {
         Connector("hdmi", "HDMI", ("all",), False),
         Connector("shoe", "hot-shoe contacts", ("all",), True),
         Connector("air", "aerial", ("all",), True),
-        Connector("inside", "built in", ("T", "R", "S"), True),
+        Connector(INSIDE, "built in", ("T", "R", "S"), True),
     )
 }
 """The connectors by id; a multi-pin is wired as an XLR-5 here. [IEC60268-12], [PRACTICE]"""
@@ -139,7 +142,8 @@ PINOUTS: Final[Mapping[tuple[str, Circuit], Mapping[str, Leg]]] = {
     # The microphone of a headset: on the sleeve in the common order, on the second ring in the older one.
     ("trrs35", Circuit.UNBALANCED): {"S": _HOT, "R2": _SCREEN},
     ("trrs35-older", Circuit.UNBALANCED): {"R2": _HOT, "S": _SCREEN},
-    ("inside", Circuit.UNBALANCED_STEREO): _TRS_STEREO,
+    (INSIDE, Circuit.UNBALANCED): {"T": _HOT, "R": _SCREEN, "S": _SCREEN},
+    (INSIDE, Circuit.UNBALANCED_STEREO): _TRS_STEREO,
     ("rca", Circuit.UNBALANCED): _TIP,
     ("bnc", Circuit.TIMECODE): _TIP,
     ("bnc", Circuit.GENLOCK): _TIP,

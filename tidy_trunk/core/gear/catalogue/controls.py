@@ -1,6 +1,6 @@
 """The controls of a device: every switch, knob and menu item that a setting can name."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
@@ -9,7 +9,7 @@ from typing import Final
 from tidy_trunk.core.base.timecode import RATES
 from tidy_trunk.core.gear.catalogue.built_in import built_in
 from tidy_trunk.core.gear.catalogue.connectors import Circuit
-from tidy_trunk.core.gear.catalogue.devices import DeviceClass, InputPort, OutputPort, Port, Power
+from tidy_trunk.core.gear.catalogue.devices import Bus, DeviceClass, InputPort, OutputPort, Port, Power
 from tidy_trunk.core.gear.catalogue.span import Span
 from tidy_trunk.errors import RangeError, UnknownItemError
 
@@ -130,6 +130,14 @@ def frequency_key(port_id: str) -> str:
     return f"{port_id}.frequency_mhz"
 
 
+def bus_gain_key(bus_id: str) -> str:
+    return f"{bus_id}.gain_db"
+
+
+def armed_key(bus_id: str) -> str:
+    return f"{bus_id}.armed"
+
+
 def link_key(port_id: str) -> str:
     return f"{port_id}.linked"
 
@@ -141,6 +149,9 @@ SAMPLE_RATE_KEY = "sample_rate"
 FOUR_TRACKS_KEY = "four_tracks"
 TIMECODE_RATE_KEY = "timecode_rate"
 TIMECODE_RUN_KEY = "timecode_run"
+
+GAIN: Final = "gain"
+"""ASSUMED_ label of a gain knob."""
 
 RATE_OF_JOB = "job"
 FREE_RUN, RECORD_RUN = "free", "record"
@@ -182,7 +193,27 @@ def _controls_of(device: DeviceClass) -> Mapping[str, Control]:
             found.append(
                 Control(id=frequency_key(port.id), port=port.id, label=label, kind=ControlKind.FREQUENCY, default=0.0)
             )
-    return {control.id: control for control in found}
+    for bus in device.buses:
+        found += _bus_controls(bus)
+    followers = {other for port in device.inputs if port.one_knob for other in port.linked_to}
+    return {control.id: control for control in found if not _follows(control, followers)}
+
+
+def _follows(control: Control, followers: Collection[str]) -> bool:
+    """Whether it would be the knob of an input that another one's knob moves, always."""
+    return control.kind is ControlKind.KNOB and control.port in followers and control.label == GAIN
+
+
+def _bus_controls(bus: Bus) -> Iterator[Control]:
+    if bus.armed is not None:
+        yield Control(id=armed_key(bus.id), port=bus.id, label="armed", kind=ControlKind.SWITCH, default=bus.armed)
+    for place in bus.automatic_level_places:
+        yield Control(
+            id=switch_key(bus.id, "auto", place), port=bus.id, label=f"automatic level, {place}", kind=ControlKind.SWITCH,
+            default=bus.automatic_level_default,
+        )  # fmt: skip
+    if bus.gain is not None:
+        yield _knob(bus_gain_key(bus.id), bus.id, GAIN, bus.gain)
 
 
 def find_control(device: DeviceClass, control_id: str) -> Control:
@@ -233,11 +264,11 @@ def _input_controls(port: InputPort) -> Iterator[Control]:
         )
     if port.limiter_dbfs is not None:
         yield _switch(port, limiter_key(port.id), "limiter", False)
-    if port.linked_to:
+    if port.linked_to and not port.one_knob:
         yield _switch(port, link_key(port.id), "one knob for both", False)
     for mode in port.modes:
         if mode.gain is not None:
-            yield _knob(gain_key(port.id, mode.id), port.id, "gain", mode.gain)
+            yield _knob(gain_key(port.id, mode.id), port.id, GAIN, mode.gain)
     if port.digital_gain is not None:
         yield _knob(digital_gain_key(port.id), port.id, "digital gain", port.digital_gain)
     if port.pan is not None:
@@ -291,11 +322,16 @@ def _choice(control_id: str, label: str, options: Sequence[tuple[str, str]]) -> 
     )
 
 
+def _signed(db: float) -> str:
+    return f"{'+' if db > 0 else '−'}{abs(db):g} dB"
+
+
 def _capsule_controls(device: DeviceClass) -> Iterator[Control]:
     if device.capsule is None:
         return
-    if device.capsule.pads_db:
-        options = (("0", "off"), *((f"{db:g}", f"−{db:g} dB") for db in device.capsule.pads_db))
+    positions = device.capsule.positions_db
+    if len(positions) > 1:
+        options = tuple((f"{0 - db:g}", _signed(db) if db else "off") for db in positions)
         yield Control(id=CAPSULE_PAD_KEY, port="", label="pad", kind=ControlKind.CHOICE, options=options, default="0")
     if device.capsule.cell:
         yield Control(id=CELL_KEY, port="", label="cell in", kind=ControlKind.SWITCH, default=False)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue.connectors import CONNECTORS, PINOUTS, Circuit, Plug
+from tidy_trunk.core.gear.catalogue.connectors import CONNECTORS, INSIDE, PINOUTS, Circuit, Plug
 from tidy_trunk.core.gear.catalogue.figures import Figure, about
 from tidy_trunk.core.gear.catalogue.patterns import Pattern
 from tidy_trunk.core.gear.catalogue.span import Span
@@ -22,10 +22,14 @@ class Kind(StrEnum):
     MIXER = "mixer"
     PREAMP = "preamp box"
     CAMERA = "camera"
+    INTERFACE = "audio interface"
+    COMPUTER = "computer"
+    PLAYER = "player"
     DELAY = "audio delay"
     SWITCHER = "live switcher"
     CLOCK = "timecode generator"
     HEADPHONES = "headphones"
+    SPEAKER = "powered speaker"
     MONITOR = "picture monitor"
 
 
@@ -93,6 +97,7 @@ class InputMode:
     """One position of an input's mode switch.
 
     full_scale_dbu: dBu at the terminals that reads 0 dBFS with gain at 0 dB; gain lowers it dB for dB.
+    since: the firmware from which it is there, "" where every device has it.
     clip_dbu: dBu that clips the stage before the gain control, whatever the gain; None where none clips earlier.
     ein_dbu: equivalent input noise, 150 Ω source, 20 Hz to 20 kHz, unweighted.
     """
@@ -106,6 +111,7 @@ class InputMode:
     ein_dbu: Figure | None = None
     gain: Span | None = None
     supplies: tuple[Supply, ...] = ()
+    since: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -118,6 +124,9 @@ class OutputMode:
     compander_db: what an analogue radio channel carries between full scale and its noise, by a 2:1 compander; None for
         all else.
     timecode_on: the channel that carries timecode in place of sound; "" for none.
+    side_db: by channel, by how much it is louder than the first figure says: (0, -10) for a safety track; () for all alike.
+    feeds: what its channels give in this position, by channel, where that is another mix than in the others.
+    since: as of an input's mode.
     """
 
     id: str
@@ -131,6 +140,9 @@ class OutputMode:
     trim: Span | None = None
     trim_kind: TrimKind = TrimKind.ANALOGUE
     timecode_on: str = ""
+    side_db: tuple[float, ...] = ()
+    feeds: Mapping[str, str] = field(default_factory=dict)
+    since: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -139,7 +151,7 @@ class InputPort:
 
     limiter_dbfs: what its limiter keeps peaks at; None where it has none.
     phantom_v: what it really gives where it gives phantom power; linked_to: ports whose gain follows this one's when
-    that is switched on; blocks: ports that are off, or behind what is mounted, while this is used.
+    that is switched on, or always where there is one knob for all (`one_knob`); blocks: ports that are off, or behind what is mounted, while this is used.
     digital_gain: of the finished numbers, behind the converter.
     pan: the two mixes between which it is panned, left first; None where it goes to all alike.
     """
@@ -164,6 +176,7 @@ class InputPort:
     digital_gain: Span | None = None
     pan: tuple[str, str] | None = None
     linked_to: tuple[str, ...] = ()
+    one_knob: bool = False
     blocks: tuple[str, ...] = ()
 
     def switches_of(self, supply: Supply) -> tuple[str, tuple[str, ...]]:
@@ -181,7 +194,10 @@ class InputPort:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OutputPort:
-    """A socket for sound going out. `drive` matters where it is balanced."""
+    """A socket for sound going out. `drive` matters where it is balanced.
+
+    only_while_recording: it is dead until the device rolls.
+    """
 
     id: str
     label: str
@@ -191,6 +207,7 @@ class OutputPort:
     channels: tuple[str, ...] = ("1",)
     is_headphone: bool = False
     drive: Drive = Drive.FLOATING
+    only_while_recording: bool = False
 
     @property
     def timecode_mode(self) -> OutputMode | None:
@@ -206,7 +223,9 @@ class Bus:
     """Where inputs come together inside a device; a recorded bus is a track.
 
     `inputs`: channel references that feed it when nobody has changed the routing. `needs_four_tracks`: it is recorded
-    only while the device's four-track mode is on.
+    only while the device's four-track mode is on. `armed`: how its record switch stands on a new device, None where it
+    has none. `gain`: a knob of its own, behind those of its inputs; `automatic_level_places`: as of an input, but for this
+    track alone.
     """
 
     id: str
@@ -214,6 +233,10 @@ class Bus:
     recorded: bool
     inputs: tuple[str, ...] = ()
     needs_four_tracks: bool = False
+    armed: bool | None = None
+    gain: Span | None = None
+    automatic_level_places: tuple[str, ...] = ()
+    automatic_level_default: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -231,14 +254,29 @@ class Feeding:
 class Capsule(Feeding):
     """What makes a microphone: sound in, voltage out.
 
-    self_noise_db_a is A-weighted; None where only the thermal noise of its impedance counts.
+    self_noise_db_a is A-weighted; None where only the thermal noise of its impedance counts. boost_db: what its + position
+    adds; 0 where it has none.
     """
 
     sensitivity_mv_per_pa: Figure
     max_db_spl: Figure
     self_noise_db_a: Figure | None = None
     pads_db: tuple[float, ...] = ()
+    boost_db: float = 0.0
     pattern: Pattern = Pattern.OMNI
+
+    @property
+    def positions_db(self) -> tuple[float, ...]:
+        """What each position of its switch does to the level: nothing first, then its attenuators, then its + position."""
+        return (0.0, *(-db for db in self.pads_db), *((self.boost_db,) if self.boost_db else ()))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Playback:
+    """What a device plays that records nothing itself: music or a finished film, as it is usually mastered."""
+
+    average_dbfs: Figure
+    peak_dbfs: Figure
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -247,11 +285,13 @@ class Traits:
 
     sdi_delay_frames: of the picture over SDI, where that is another than over HDMI.
     tone_dbfs: of a tone that cannot be set to another level.
+    makes_timecode: False where it takes timecode and runs on nobody else's without it.
     """
 
     sample_rates_hz: tuple[int, ...] = ()
     clock_ppm: Figure | None = None
     keeps_timecode_when_off: bool | None = None
+    makes_timecode: bool = True
     picture_delay_frames: Figure | None = None
     sdi_delay_frames: Figure | None = None
     sound_delay_ms: Figure | None = None
@@ -307,6 +347,7 @@ class DeviceClass:
     """A plain class of device: never a make.
 
     also: other words by which it is called.
+    cost: from 1, the price of a cable, to 5, that of a camera; None where nobody has said.
     ports, port_of, channel_of: all ports, by id, and the inputs by channel reference. is_panned: some have a pan knob.
 
     Raises:
@@ -325,6 +366,8 @@ class DeviceClass:
     feeds: Mapping[str, str] = field(default_factory=dict)
     capsule: Capsule | None = None
     booster: Feeding | None = None
+    playback: Playback | None = None
+    cost: int | None = None
     traits: Traits = field(default_factory=Traits)
     ports: tuple[Port, ...] = field(init=False, compare=False, repr=False)
     port_of: Mapping[str, Port] = field(init=False, compare=False, repr=False)
@@ -352,9 +395,22 @@ class DeviceClass:
         for bus in self.buses:
             if not set(bus.inputs) <= inputs:
                 raise InputError(f"class {self.id}, bus {bus.id}: fed by a channel that is not there")
-        for channel, bus_id in self.feeds.items():
+        fed = [
+            *self.feeds.items(),
+            *(item for port in self.outputs for mode in port.modes for item in mode.feeds.items()),
+        ]
+        for channel, bus_id in fed:
             if channel not in outputs or bus_id not in bus_ids:
                 raise InputError(f"class {self.id}: feed {channel} from {bus_id} is not there")
+        for port in self.inputs:
+            for other in (*port.linked_to, *port.blocks):
+                if other not in self.port_of:
+                    raise InputError(f"class {self.id}, port {port.id}: there is no port {other}")
+            for bus_id in port.pan or ():
+                if bus_id not in bus_ids:
+                    raise InputError(f"class {self.id}, port {port.id}: panned to {bus_id}, which is not there")
+        if len(bus_ids) != len(self.buses):
+            raise InputError(f"class {self.id}: two tracks or mixes share one id")
 
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known beside the signal path, as (name, words); a microphone's pattern and powering first."""
@@ -378,6 +434,20 @@ class DeviceClass:
         blocked = [f"{names[other]} off while {port.label} is used" for port in self.inputs for other in port.blocks]
         found = (("knobs linked in one routing", ", ".join(linked)), ("one or the other", ", ".join(blocked)))
         return tuple((name, words) for name, words in found if words)
+
+    @property
+    def is_microphone(self) -> bool:
+        """Whether it is nothing else; recorders, cameras and transmitters may have microphones of their own."""
+        return self.capsule is not None and not self.buses
+
+    def is_capsule_out(self, port: OutputPort) -> bool:
+        """Whether an output carries what its capsule gives, and not what it mixes or records."""
+        return self.capsule is not None and (not self.buses or port.plug.connector == INSIDE)
+
+    @property
+    def built_in_out(self) -> OutputPort | None:
+        """Where its own microphones meet its own input; None where it has none, or they are only there to be named."""
+        return next((port for port in self.outputs if port.plug.connector == INSIDE), None)
 
     @property
     def feeding(self) -> Feeding | None:

@@ -32,6 +32,8 @@ class LeadClass:
     replaces: leads of the same plugs in whose place it goes as a pad; the first is its plain twin.
     characteristic_ohm: for digital signals; None for a lead made for voltages.
     also: other words by which it is called.
+    proposed: False for what is only there by mistake, or as a cure, or because somebody asks for it.
+    cost: as of a device.
 
     Raises:
         InputError: A contact that its plug does not have.
@@ -48,6 +50,8 @@ class LeadClass:
     replaces: tuple[str, ...] = ()
     characteristic_ohm: float | None = None
     also: str = ""
+    cost: int | None = None
+    proposed: bool = True
 
     def __post_init__(self) -> None:
         for way in self.ways.values():

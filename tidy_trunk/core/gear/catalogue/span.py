@@ -3,9 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 from tidy_trunk.errors import RangeError
+
+OFF_DB: Final = 100.0
+"""ASSUMED_ what a knob takes off that is off: nothing is left to be heard, and no arithmetic breaks."""
 
 
 class LawPoint(NamedTuple):
@@ -21,6 +24,7 @@ class Span:
 
     law: what it really gives at some of its positions, lowest first, rising; empty where the marks are believed.
     Between two of them it is a straight line, and outside of them as the marks say.
+    lowest_is_off: turned down all the way nothing comes through any more.
 
     Raises:
         RangeError: A knob that cannot stand where it stands, or a law that does not rise.
@@ -31,6 +35,7 @@ class Span:
     step_db: float
     default_db: float
     law: tuple[LawPoint, ...] = ()
+    lowest_is_off: bool = False
 
     def __post_init__(self) -> None:
         if not (self.minimum_db <= self.default_db <= self.maximum_db and self.step_db > 0):
@@ -44,6 +49,8 @@ class Span:
 
     def gain_db(self, position_db: float) -> float:
         """What it really gives at a position."""
+        if self.lowest_is_off and position_db <= self.minimum_db:
+            return self.minimum_db - OFF_DB
         return _on_line(position_db, [(point.position_db, point.gain_db) for point in self.law])
 
     def snapped_db(self, position_db: float) -> float:
@@ -53,8 +60,10 @@ class Span:
         return round(self.minimum_db + min(max(steps, 0), last) * self.step_db, 6)
 
     def nearest_db(self, wanted_db: float) -> float:
-        """The position that gives what is nearest to a wanted gain."""
+        """The position that gives what is nearest to a wanted gain; not the lowest where that is off."""
         near = self.snapped_db(_on_line(wanted_db, [(point.gain_db, point.position_db) for point in self.law]))
+        if self.lowest_is_off:
+            near = max(near, self.snapped_db(self.minimum_db + self.step_db))
         if not self.law:
             return near
         around = [self.snapped_db(near + step * self.step_db) for step in (-1, 0, 1)]
@@ -67,8 +76,8 @@ class Span:
 
     @property
     def lowest_db(self) -> float:
-        """What it gives turned down all the way."""
-        return self.gain_db(self.minimum_db)
+        """What it gives turned down as far as anything comes through."""
+        return self.above_lowest_db(1 if self.lowest_is_off else 0)
 
     def above_lowest_db(self, steps: int) -> float:
         """What it gives so many steps above its lowest position."""

@@ -43,7 +43,6 @@ SHORT_M: Final = 0.3
 NO_LEADS: Final[Mapping[str, LeadClass]] = {}
 """ASSUMED_ that nobody has leads of his own unless he says so."""
 
-_ONLY_FOUND = ("xlr-crossed", "trs-xlr-joined", "xlr-isolator", "trs-isolator")  # by mistake, or as a cure
 _WIRELESS = ("radio", "shoe")
 
 
@@ -210,10 +209,14 @@ def _usable(leads: Mapping[str, LeadClass], branch: str, as_sound: bool = False)
     return [
         lead
         for lead in leads.values()
-        if (lead.loss_db is None or (as_sound and lead.sending.connector == "bnc"))
-        and lead.id not in _ONLY_FOUND
+        if lead.proposed
+        and (lead.loss_db is not None) == (as_sound and _leaves_bnc(lead))
         and ("" in lead.ways or branch in lead.ways)
     ]
+
+
+def _leaves_bnc(lead: LeadClass) -> bool:
+    return lead.sending.connector == "bnc" != lead.receiving.connector
 
 
 def _searched(sending: Plug, receiving: Plug, usable: Sequence[LeadClass]) -> Iterable[tuple[LeadClass, ...]]:

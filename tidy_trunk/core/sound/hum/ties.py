@@ -21,7 +21,7 @@ def ties(index: PlanIndex) -> list[Tie]:
         found += [*on_usb, Tie(COMPUTER, EARTH)]
     for run in index.plan.runs.values():
         sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
-        if sender.device_class.capsule is not None or receiver.device_class.kind is Kind.HEADPHONES:
+        if sender.device_class.is_microphone or receiver.device_class.kind is Kind.HEADPHONES:
             continue
         if run_link(index, run).copper:
             output = sender.output(run.sending.port)

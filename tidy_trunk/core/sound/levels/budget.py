@@ -96,10 +96,15 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
         )
         return
     unit = index.unit(stage.device)
-    if stage.place is Place.OUTPUT and unit.device_class.capsule is not None:
+    capsule = unit.device_class.capsule
+    if (
+        stage.place is Place.OUTPUT
+        and capsule is not None
+        and unit.device_class.is_capsule_out(unit.output(stage.name))
+    ):
         yield (
             message("sensitivity-of", index, device=stage.device),
-            unit.device_class.capsule.sensitivity_mv_per_pa,
+            capsule.sensitivity_mv_per_pa,
             message("compare-with-known", index, device=stage.device),
         )
     elif stage.place is Place.OUTPUT:

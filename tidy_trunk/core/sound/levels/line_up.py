@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import Bus, InputPort, Kind
+from tidy_trunk.core.gear.catalogue import INSIDE, Bus, InputPort, Kind
 from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, PlanIndex, ReadFrom
 from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
 from tidy_trunk.errors import InputError
@@ -88,8 +88,9 @@ def _other_sides(unit: PlacedDevice, bus_id: str) -> Iterator[str]:
     """The tracks that take other channels of the socket that a track takes one of."""
 
     def socket(bus: Bus) -> InputPort | None:
-        refs = unit.bus_inputs(bus)
-        return unit.device_class.channel_of[refs[0]][0] if len(refs) == 1 else None
+        ports = [unit.device_class.channel_of[ref][0] for ref in unit.bus_inputs(bus)]
+        sockets = [port for port in ports if port.plug.connector != INSIDE]  # its own microphone is off then
+        return sockets[0] if len(sockets) == 1 else None
 
     buses = {bus.id: bus for bus in unit.device_class.buses}
     own = socket(buses[bus_id])

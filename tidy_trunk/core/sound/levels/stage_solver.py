@@ -7,9 +7,17 @@ from functools import partial
 from typing import Final, Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.base.units import db_from_ratio, sum_powers_db
-from tidy_trunk.core.gear.catalogue import Pattern, Signal, channel_refs
+from tidy_trunk.core.gear.catalogue import Bus, Pattern, Playback, Signal, channel_refs
 from tidy_trunk.core.plan import ROOMS, PlacedDevice, PlanIndex, Source, Weighting
-from tidy_trunk.core.sound.levels.gear import a_weighted, convert, drive, hear_voltage, input_ceiling_dbu
+from tidy_trunk.core.sound.levels.gear import (
+    AUTOMATIC_RANGE_DB,
+    AUTOMATIC_TARGET_DBFS,
+    a_weighted,
+    convert,
+    drive,
+    hear_voltage,
+    input_ceiling_dbu,
+)
 from tidy_trunk.core.sound.levels.passage import Passage, Step
 from tidy_trunk.core.sound.levels.sound import noise_in
 from tidy_trunk.core.sound.levels.spectra import Spectrum, a_change_db
@@ -106,6 +114,10 @@ class StageSolver(ABC, Generic[S]):
         """Timecode that peaks at 0."""
 
     @abstractmethod
+    def _played(self, playback: Playback) -> S:
+        """What a player plays, in dBFS."""
+
+    @abstractmethod
     def _nothing(self) -> S:
         """No sound at all."""
 
@@ -170,14 +182,21 @@ class StageSolver(ABC, Generic[S]):
             way = self._passage(self._timecode(), stage.key)
             drive(way, unit, port, mode)
             return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
+        if unit.device_class.playback is not None:
+            way = self._passage(self._played(unit.device_class.playback), stage.key)
+            if mode.full_scale_dbu is None:
+                return self._against(stage, "dBFS", way.sound, CEILING_OF_BUS_DBFS, {stage.key: ()})
+            drive(way, unit, port, mode)
+            return self._against(stage, "dBu", way.sound, math.inf, {stage.key: tuple(way.steps)})
         if not is_powered(self.index, stage.device):
             return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
         upstream = self.level(stage.feeds[0][0])
         way = self._leaving(upstream)
         way.at = stage.key
         unit_out, ceiling = "dBu", math.inf
-        if unit.device_class.capsule is not None:
-            hear_voltage(way, unit, unit.device_class.capsule, mode)
+        capsule = unit.device_class.capsule
+        if capsule is not None and unit.device_class.is_capsule_out(port):
+            hear_voltage(way, unit, capsule, mode)
         elif mode.full_scale_dbu is None:
             unit_out, ceiling = "dBFS", CEILING_OF_BUS_DBFS
             if mode.compander_db is not None:
@@ -185,6 +204,9 @@ class StageSolver(ABC, Generic[S]):
         else:
             ceiling = mode.full_scale_dbu.value + unit.trim_db(port, mode)
             drive(way, unit, port, mode)
+        side_db = unit.side_db(port, stage.channel)
+        way.shift("this side", side_db)
+        ceiling += side_db
         steps = {upstream.stage.key: tuple(way.steps)}
         return self._against(stage, unit_out, way.sound, ceiling, steps)
 
@@ -243,7 +265,18 @@ class StageSolver(ABC, Generic[S]):
         idle = [self._leaving(self.level(open_input)) for open_input in stage.idle]
         for way, open_input in zip(idle, stage.idle, strict=True):
             way.shift("pan", -unit.pan_loss_db(bus, unit.input(open_input.name)))
-        return self._with_idle(sound, [way.sound for way in idle]) if idle else sound, ways
+        mixed = self._with_idle(sound, [way.sound for way in idle]) if idle else sound
+        return self._behind_track_knobs(unit, bus, stage, mixed), ways
+
+    def _behind_track_knobs(self, unit: PlacedDevice, bus: Bus, stage: Stage, sound: S) -> S:
+        """Gain and automatic level that a track has for itself, behind those of its inputs."""
+        if bus.gain is None and not bus.automatic_level_places:
+            return sound
+        way = self._passage(sound, stage.key)
+        way.shift("gain of the track", unit.bus_gain_db(bus))
+        if unit.automatic_level_on(bus):
+            way.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
+        return way.sound
 
     def _with_idle(self, sound: S, idle: Sequence[S]) -> S:
         """A mix with what its open inputs make."""
@@ -256,15 +289,19 @@ class StageSolver(ABC, Generic[S]):
         if level.unit == "dBu" and stage.place is Place.INPUT:
             unit = self.index.unit(stage.device)
             microphone = any(
-                self.index.unit(output.device).device_class.capsule is not None
-                for lead, _ in stage.feeds
-                for output, _ in lead.feeds
+                self._is_from_capsule(output)
+                for feed, _ in stage.feeds
+                for output in ((feed,) if feed.place is Place.OUTPUT else (output for output, _ in feed.feeds))
             )
             where = partial(self.place_words, stage)
             convert(way, unit, unit.input(stage.name), where, clipping=clipping, from_microphone=microphone)
         elif clipping and level.ceiling < math.inf:
             way.cap(level.ceiling, stage.device, partial(self.place_words, stage))
         return way
+
+    def _is_from_capsule(self, output: Stage) -> bool:
+        unit = self.index.unit(output.device)
+        return unit.device_class.is_capsule_out(unit.output(output.name))
 
     def track_sound(self, stage: Stage) -> S:
         """What is written to the file."""
@@ -274,7 +311,7 @@ class StageSolver(ABC, Generic[S]):
         """A stage as it is named in sentences."""
         unit = self.index.unit(stage.device)
         if stage.place in (Place.INPUT, Place.OUTPUT):
-            return unit.label if unit.device_class.capsule else f"{unit.label} {_channel_label(unit, stage)}"
+            return unit.label if unit.device_class.is_microphone else f"{unit.label} {_channel_label(unit, stage)}"
         if stage.place is Place.BUS:
             return unit.bus_label(stage.name)
         if stage.place is Place.LEAD and stage.run is not None:

@@ -4,8 +4,8 @@ import math
 from collections.abc import Mapping, Sequence
 
 from tidy_trunk.core.base.units import SILENCE_DB, db_from_ratio
-from tidy_trunk.core.gear.catalogue import Provenance
-from tidy_trunk.core.plan import LineUp, PlanIndex, Run, Source
+from tidy_trunk.core.gear.catalogue import Playback, Provenance
+from tidy_trunk.core.plan import SPEECH_QUIET_BELOW_DB, LineUp, PlanIndex, Run, Source
 from tidy_trunk.core.sound.levels.line_up import Correction, correction_of, line_up_of
 from tidy_trunk.core.sound.levels.passage import LevelPassage, Passage, Step
 from tidy_trunk.core.sound.levels.sound import Sound, in_step, mixed, weaker
@@ -57,6 +57,19 @@ class LevelSolver(StageSolver[Sound]):
     def _timecode(self) -> Sound:
         # It is loud without a pause, and says nothing to the ear.
         return self._tone(0.0)
+
+    def _played(self, playback: Playback) -> Sound:
+        average, peak = playback.average_dbfs.value, playback.peak_dbfs.value
+        return Sound(
+            quiet=average - SPEECH_QUIET_BELOW_DB,
+            average=average,
+            peak=peak,
+            burst=peak,  # it was mastered: nothing comes unannounced
+            loudest=peak,
+            uncut=peak,
+            variance_db2=playback.average_dbfs.tolerance**2,
+            weakest=playback.average_dbfs.provenance,
+        )
 
     def _nothing(self) -> Sound:
         return Sound()

@@ -10,7 +10,7 @@ import numpy as np
 
 from tidy_trunk.core.base.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
 from tidy_trunk.core.base.units import ratio_from_db
-from tidy_trunk.core.gear.catalogue import Circuit, Kind
+from tidy_trunk.core.gear.catalogue import Circuit, Kind, Playback
 from tidy_trunk.core.plan import PlanIndex, Source
 from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
 from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
@@ -113,6 +113,20 @@ class Simulator(StageSolver[Loop]):
         cycles = round(hertz * self.sample_count / self.rate_hz)
         phase = np.arange(self.sample_count) * (cycles / self.sample_count)
         return np.asarray(ratio_from_db(level) * np.sin(2 * np.pi * (phase % 1.0)), dtype=np.float32)
+
+    def _played(self, playback: Playback) -> Loop:
+        """Where voices speak, a voice in place of the music; where the rest is noise or tone, that."""
+        average, peak = playback.average_dbfs.value, playback.peak_dbfs.value
+        match self._play:
+            case Play.VOICE | Play.LAUGH:
+                loop = voice_loop("playback", peak - average, self.sample_count, self.rate_hz)
+            case Play.TONE:
+                return self._sine(TONE_HZ, average)
+            case Play.NOBODY | Play.WIND:
+                return self._nothing()
+            case Play.CROWD | Play.BELL | Play.CLAP:
+                loop = noise_loop(Spectrum.VOICE, self.sample_count, self.rate_hz)
+        return np.asarray(loop * np.float32(ratio_from_db(average)), dtype=np.float32)
 
     def _nothing(self) -> Loop:
         return np.zeros(self.sample_count, dtype=np.float32)

@@ -1,12 +1,12 @@
 """The way of sound through a plan: every track traced back to its sources."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import channel_refs
+from tidy_trunk.core.gear.catalogue import INSIDE, channel_refs
 from tidy_trunk.core.plan import Plan, PlanIndex, PortRef, Run, validate
 from tidy_trunk.core.sound.trace.links import run_link
 from tidy_trunk.errors import PlanError, SignalLoopError
@@ -16,10 +16,6 @@ StageKey = tuple[str, str, str, int]
 
 DEEPEST_CHAIN: Final = 120
 """ASSUMED_ most stages in a row, four or five a device: more than any set has, less than would exhaust the machine."""
-
-
-BUILT_IN: Final = "inside"
-"""ASSUMED_ connector of a camera's own microphone, of which the plan says nothing."""
 
 
 class Place(StrEnum):
@@ -94,7 +90,7 @@ class Trace:
         return f"{self.device}.{self.bus}"
 
 
-_AT_A_PORT = (Place.INPUT, Place.OUTPUT, Place.MICROPHONE)
+_AT_A_CONTROL = (Place.INPUT, Place.OUTPUT, Place.MICROPHONE, Place.BUS)
 
 
 def trace_plan(plan: Plan) -> "Tracer":
@@ -130,7 +126,7 @@ class Tracer:
 
     def downstream_of(self, ports: Collection[tuple[str, str]]) -> set[StageKey]:
         """Stages at some ports, given as device and port, "" for a microphone itself, and all that hangs on them."""
-        return self._behind({key for key in self._feeds_into if (key[1], key[2]) in ports and key[0] in _AT_A_PORT})
+        return self._behind({key for key in self._feeds_into if (key[1], key[2]) in ports and key[0] in _AT_A_CONTROL})
 
     def downstream_of_devices(self, devices: Collection[str]) -> set[StageKey]:
         """All stages of some devices, and all that hangs on them."""
@@ -203,7 +199,9 @@ class Tracer:
             stage = self.input(device, port.id, channel)
             if stage.feeds:
                 feeds.append((stage, 1.0))
-            elif port.circuit.is_analogue and port.plug.connector != BUILT_IN:
+            elif self.index.is_cut_off(device, port.id):
+                continue
+            elif port.circuit.is_analogue and port.plug.connector != INSIDE:
                 idle.append(stage)
         self._open.pop()
         stage = Stage(place=Place.BUS, device=device, name=bus_id, feeds=tuple(feeds), idle=tuple(idle))
@@ -217,15 +215,27 @@ class Tracer:
         if done is not None:
             return done
         self._open.append(key)
-        feeds = []
-        for run in self.index.arriving.get(PortRef(device, port_id), []):
-            lead = self._lead(run, channel)
-            if lead is not None:
-                feeds.append((lead, 1.0))
+        feeds = [] if self.index.is_cut_off(device, port_id) else list(self._arriving(device, port_id, channel))
         self._open.pop()
         stage = Stage(place=Place.INPUT, device=device, name=port_id, channel=channel, feeds=tuple(feeds))
         self._stages[key] = stage
         return stage
+
+    def _arriving(self, device: str, port_id: str, channel: int) -> Iterator[tuple[Stage, float]]:
+        """What comes in at one channel of an input: by cables, or from the device's own microphone."""
+        for run in self.index.arriving.get(PortRef(device, port_id), ()):
+            lead = self._lead(run, channel)
+            if lead is not None:
+                yield lead, 1.0
+        device_class = self.index.unit(device).device_class
+        own = device_class.built_in_out
+        heard = any(device in source.heard_by for source in self.index.plan.sources.values())
+        if heard and own is not None and device_class.port_of[port_id].plug == own.plug.opposite:
+            yield self._from_capsule(device, own.id, min(channel, len(own.channels) - 1)), 1.0
+
+    def _from_capsule(self, device: str, port_id: str, channel: int) -> Stage:
+        feeds = ((self.microphone(device), 1.0),)
+        return Stage(place=Place.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
 
     def _lead(self, run: Run, channel: int) -> Stage | None:
         feeds = tuple(
@@ -241,8 +251,10 @@ class Tracer:
         unit = self.index.unit(device)
         if channel in unit.timecode_channels(unit.output(port_id)):
             feeds: tuple[tuple[Stage, float], ...] = ()  # it begins here
-        elif unit.device_class.capsule is not None:
-            feeds = ((self.microphone(device), 1.0),)
+        elif unit.device_class.playback is not None:
+            feeds = ()
+        elif unit.device_class.is_capsule_out(unit.output(port_id)):
+            return self._from_capsule(device, port_id, channel)
         else:
             bus = unit.fed_bus(channel_refs(unit.output(port_id))[channel])
             if bus is None:

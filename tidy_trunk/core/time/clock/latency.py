@@ -119,9 +119,10 @@ def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> 
         return Latency(least_ms=0.0, most_ms=0.0, parts=())
     latest = max(before, key=lambda item: item.most_ms)
     added = 0.0
-    if stage.place is Place.OUTPUT:
-        circuit = index.unit(stage.device).output(stage.name).circuit
+    unit = index.unit(stage.device)
+    if stage.place is Place.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
+        circuit = unit.output(stage.name).circuit
         pictures = circuit in WITH_PICTURE or _came_with_picture(index, stage)
         added = own_ms(index, stage.device, with_picture=pictures, circuit=circuit)
-    parts = (*latest.parts, Part(index.unit(stage.device).label, added)) if added else latest.parts
+    parts = (*latest.parts, Part(unit.label, added)) if added else latest.parts
     return Latency(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.base.units import ratio_from_db
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import INSIDE, Kind
 from tidy_trunk.core.plan import PlanIndex, Role
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, Stage, StageKey
@@ -131,7 +131,7 @@ def _reach(index: PlanIndex, camera: str, sources: Sequence[str]) -> Reach | Non
     """The source that a camera's built-in microphone hears from furthest, where a track takes that microphone."""
     unit = index.unit(camera)
     refs = {ref for bus in unit.device_class.buses if unit.is_recorded(bus) for ref in unit.bus_inputs(bus)}
-    if not sources or not any(index.input_channel(unit, ref)[0].plug.connector == "inside" for ref in refs):
+    if not sources or not any(index.input_channel(unit, ref)[0].plug.connector == INSIDE for ref in refs):
         return None
     loudest = max(sources, key=lambda name: index.plan.sources[name].average_db_spl)
     above_db = index.plan.sources[loudest].average_db_spl - index.plan.defaults.room_noise_db_spl

@@ -76,7 +76,7 @@ def balanced_instead(question: Question, finding: Finding) -> Iterator[Move]:
 def _same_signal(joint: Joint, port: OutputPort) -> bool:
     if port.id == joint.output.id:
         return True
-    if len(port.channels) != 1 or joint.sender.device_class.capsule is not None:
+    if len(port.channels) != 1 or joint.sender.device_class.is_microphone:
         return False
     return any(mode.signal is joint.sends.signal for mode in port.modes)
 

@@ -1,7 +1,7 @@
 """Levels: knobs, modes, attenuators and leads along the whole chain of a track."""
 
 from collections.abc import Iterable, Iterator
-from itertools import chain
+from itertools import chain, product
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for, setting
@@ -10,6 +10,7 @@ from tidy_trunk.core.advice.adviser.settle import settle
 from tidy_trunk.core.advice.checks import Finding, Joint, Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS, Trial, by_hand
 from tidy_trunk.core.gear.catalogue import (
+    Bus,
     Control,
     controls_of,
     digital_gain_key,
@@ -18,6 +19,7 @@ from tidy_trunk.core.gear.catalogue import (
     low_cut_key,
     mode_key,
     pad_key,
+    switch_key,
 )
 from tidy_trunk.core.plan import Edit, Plan, PortRef, SetControl, edited, message
 from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
@@ -52,8 +54,9 @@ LEVEL_RULES: Final = (
 @moves_for(*LEVEL_RULES)
 def receiving_knob(question: Question, finding: Finding) -> Iterator[Move]:
     """Only the knob at the end of each run into the tracks in question."""
-    for run_id in _runs(question, finding):
-        turn = Trial(question.plan, run_id, question.upstream(run_id)).fitting_gain()
+    tracks = {track.partition(".")[2] for track in finding.tracks} or {""}
+    for run_id, track in product(_runs(question, finding), sorted(tracks)):
+        turn = Trial(question.plan, run_id, question.upstream(run_id), track).fitting_gain()
         if turn is not None:
             yield _set(question, (turn,))
 
@@ -121,12 +124,33 @@ def limiter(question: Question, finding: Finding) -> Iterator[Move]:
         yield move(message("limiter", question.index, socket=joint.run.receiving, on=not on), switch)
 
 
+@moves_for("knob-is-off")
+def from_off(question: Question, finding: Finding) -> Iterator[Move]:
+    """Where it fits, else one step up."""
+    joint = question.joint(finding.run)
+    unit, leader = joint.receiver, joint.receiver.leader_of(joint.input)
+    mode = unit.input_mode(leader)
+    if mode.gain is None:
+        return
+    key = gain_key(leader.id, mode.id)
+    step = SetControl(device=finding.device, control=key, value=mode.gain.minimum_db + mode.gain.step_db)
+    turn = Trial(edited(question.plan, [step]), finding.run, question.upstream(finding.run)).fitting_gain()
+    for edit in (turn, step):
+        if edit is not None:
+            yield _set(question, (edit,))
+
+
 @moves_for("automatic-level")
 def automatic_off(question: Question, finding: Finding) -> Iterator[Move]:
     """Automatic level off in every place, and the level then set by hand."""
     unit = question.index.unit(finding.device)
-    edits = by_hand(unit, unit.input(finding.about))
+    place = unit.automatic_level_place(finding.about)
     off = message("automatic-level-off", question.index)
+    if isinstance(place, Bus):
+        keys = [switch_key(place.id, "auto", where) for where in unit.automatic_level_on(place)]
+        yield move(off, *(SetControl(device=finding.device, control=key, value=False) for key in keys))
+        return
+    edits = by_hand(unit, place)
     yield move(off, *edits)
     for joint in question.joints:
         if (joint.receiver.device.id, joint.input.id) == (finding.device, finding.about):
@@ -252,6 +276,8 @@ def _settled_at(question: Question, stages: Iterable[Stage], after: Plan) -> tup
             if stage.place is Place.INPUT:
                 unit = question.index.unit(stage.device)
                 ports[stage.device].add(unit.leader_of(unit.input(stage.name)).id)
+        elif stage.place is Place.BUS:
+            ports.setdefault(stage.device, set()).add(stage.name)
         elif stage.place is Place.MICROPHONE:
             ports.setdefault(stage.device, set()).add("")
     return tuple(

@@ -6,6 +6,7 @@ from typing import Final, NamedTuple
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, looks_at
 from tidy_trunk.core.base.timecode import Delay, FrameRate
 from tidy_trunk.core.gear.catalogue import (
+    INSIDE,
     Circuit,
     Power,
     Provenance,
@@ -286,7 +287,7 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
 
 def _has_been_wired(situation: Situation, camera: str) -> bool:
     """Whether something goes into a camera, or its own microphone is in the catalogue and no track takes it."""
-    inside = any(port.plug.connector == "inside" for port in situation.index.unit(camera).device_class.inputs)
+    inside = any(port.plug.connector == INSIDE for port in situation.index.unit(camera).device_class.inputs)
     return inside or any(joint.receiver.device.id == camera for joint in situation.joints)
 
 

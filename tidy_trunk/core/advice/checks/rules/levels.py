@@ -274,6 +274,49 @@ def automatic_level(situation: Situation) -> Iterator[Finding]:
             about=joint.input.id,
             measured_db=None if lifted is None else lifted.lifted_db,
         )
+    yield from _automatic_tracks(situation)
+
+
+@level_rule
+def knob_is_off(situation: Situation) -> Iterator[Finding]:
+    """A gain at its lowest, which is off. [PRACTICE]"""
+    told = set()
+    for joint in situation.joints:
+        unit, leader = joint.receiver, joint.receiver.leader_of(joint.input)
+        mode = unit.input_mode(leader)
+        if mode.gain is None or not mode.gain.lowest_is_off or (unit.device.id, leader.id) in told:
+            continue
+        if unit.gain_mark_db(leader, mode) <= mode.gain.minimum_db:
+            told.add((unit.device.id, leader.id))
+            yield Finding(
+                rule="knob-is-off",
+                severity=Severity.STOP,
+                facts={"lowest_db": mode.gain.minimum_db},
+                source="PRACTICE",
+                device=unit.device.id,
+                run=joint.run.id,
+            )
+
+
+def _automatic_tracks(situation: Situation) -> Iterator[Finding]:
+    """Tracks with automatic level of their own; beside the same source on a track set by hand it is a safety, and right."""
+    for unit in situation.index.units():
+        tracks = [track for track in situation.report.tracks_of(unit.device.id) if track.is_reached]
+        on = [track for track in tracks if unit.automatic_level_on(unit.bus(track.trace.bus))]
+        by_hand = {source for track in tracks if track not in on for source in track.sources}
+        for track in on:
+            if set(track.sources) <= by_hand and track.sources:
+                continue
+            lifts = track.sound.lifted_db >= 1
+            yield Finding(
+                rule="automatic-level",
+                severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
+                facts={"sends_timecode": False, "noise_dbfs": track.sound.noise if lifts else None},
+                source="PRACTICE",
+                device=unit.device.id,
+                about=track.trace.bus,
+                measured_db=track.sound.lifted_db if lifts else None,
+            )
 
 
 def _is_for_guide(situation: Situation, joint: Joint) -> bool:

@@ -5,7 +5,7 @@ from itertools import combinations
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
-from tidy_trunk.core.gear.catalogue import Bus, channel_refs
+from tidy_trunk.core.gear.catalogue import INSIDE, Bus, channel_refs
 from tidy_trunk.core.plan import PlacedDevice
 
 SAFETY_DB: Final = 10.0
@@ -23,7 +23,7 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
         if unit.device.id not in taken:
             taken[unit.device.id] = {ref for bus in _recorded(unit) for ref in unit.bus_inputs(bus)}
         free = [ref for ref in _reached(joint) if ref not in taken[unit.device.id]]
-        if not free or _waits_for_four_tracks(unit, free[0]):
+        if not free or _waits_for_a_switch(unit, free[0]):
             continue
         yield Finding(
             rule="input-without-track",
@@ -38,7 +38,7 @@ def input_without_track(situation: Situation) -> Iterator[Finding]:
 def built_in_microphone(situation: Situation) -> Iterator[Finding]:
     """A track that takes the built-in microphone while a plug waits at an input that no track takes. [PRACTICE]"""
     for unit in situation.index.units():
-        if not any(port.plug.connector == "inside" for port in unit.device_class.inputs):
+        if not any(port.plug.connector == INSIDE for port in unit.device_class.inputs):
             continue
         waiting = [
             joint
@@ -83,6 +83,29 @@ def four_track_mode(situation: Situation) -> Iterator[Finding]:
 
 
 @rule
+def track_not_armed(situation: Situation) -> Iterator[Finding]:
+    """A socket is used, and of the tracks that take it none is armed. [PRACTICE]"""
+    told = set()
+    for joint in situation.joints:
+        unit = joint.receiver
+        refs = set(channel_refs(joint.input))
+        buses = [bus for bus in unit.device_class.buses if bus.recorded and refs & set(unit.bus_inputs(bus))]
+        off = tuple(bus.id for bus in buses if bus.armed is not None)
+        where = (unit.device.id, joint.input.id)
+        if not off or where in told or any(unit.is_recorded(bus) for bus in buses):
+            continue
+        told.add(where)
+        yield Finding(
+            rule="track-not-armed",
+            severity=Severity.STOP,
+            facts={"buses": off},
+            source="PRACTICE",
+            device=unit.device.id,
+            run=joint.run.id,
+        )
+
+
+@rule
 def safety_on_one_knob(situation: Situation) -> Iterator[Finding]:
     """The same source on two tracks whose gain is one knob: no safety at all. [HANDBOOK] §6"""
     for first, second in _doubled(situation):
@@ -110,8 +133,12 @@ def _doubled(situation: Situation) -> Iterator[tuple[Joint, Joint]]:
                 yield first, second
 
 
-def _waits_for_four_tracks(unit: PlacedDevice, ref: str) -> bool:
-    return any(bus.needs_four_tracks and ref in unit.bus_inputs(bus) for bus in unit.device_class.buses)
+def _waits_for_a_switch(unit: PlacedDevice, ref: str) -> bool:
+    """Whether a track takes it that is only not armed, or only there in four-track mode."""
+    return any(
+        (bus.needs_four_tracks or bus.armed is not None) and bus.recorded and ref in unit.bus_inputs(bus)
+        for bus in unit.device_class.buses
+    )
 
 
 def _recorded(unit: PlacedDevice) -> list[Bus]:
@@ -124,4 +151,4 @@ def _reached(joint: Joint) -> list[str]:
 
 
 def _is_built_in(situation: Situation, unit: PlacedDevice, ref: str) -> bool:
-    return situation.index.input_channel(unit, ref)[0].plug.connector == "inside"
+    return situation.index.input_channel(unit, ref)[0].plug.connector == INSIDE

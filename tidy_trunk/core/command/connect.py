@@ -6,10 +6,10 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser import Adviser, How, Matched, Matcher
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding
-from tidy_trunk.core.advice.ways import switched
+from tidy_trunk.core.advice.ways import arming, switched
 from tidy_trunk.core.command.proposal import Proposal, single
 from tidy_trunk.core.command.words import Match, find_ports
-from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, OutputPort, Signal, mode_key
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, OutputPort, Signal, built_in, mode_key
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -113,7 +113,9 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
-            far_m = usual_length_m(output, port) if length_m is None else length_m
+            named = built_in().leads.get(through) or index.own_leads.get(through)
+            usual_m = usual_length_m(output, port) if named is None or named.short_m is None else named.short_m
+            far_m = usual_m if length_m is None else length_m
             joins = list(_free_joins(index, ends, output, port, far_m, through))
             if joins:
                 join = joins[0]
@@ -202,7 +204,7 @@ def _for_pair(
             edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
     except TidyTrunkError:
         return
-    found = Matcher(adviser).matched(edits, bare=bool(lead))
+    found = Matcher(adviser).matched(edits, keeps_cable=bool(lead))
     if not found:
         return
     yield found[0], found[0].move.does[0]
@@ -220,6 +222,7 @@ def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iter
     port, gives = pair.input, pair.output.timecode_mode
     if port.circuit is Circuit.TIMECODE and gives is not None and sender.output_mode(pair.output) is not gives:
         yield SetControl(device=sender.device.id, control=mode_key(pair.output.id), value=gives.id)
+    yield from arming(receiver, port)
     feeding = sender.device_class.feeding
     if feeding is None:
         return

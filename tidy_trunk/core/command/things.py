@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from typing import Final
 
+from tidy_trunk.core.advice.ways import Trial, Upstream, built_in_run, by_hand
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.command.words import (
     ANGLE,
@@ -29,6 +30,7 @@ from tidy_trunk.core.plan import (
     Disconnect,
     Edit,
     Hear,
+    PlacedDevice,
     Plan,
     PlanIndex,
     RemoveDevice,
@@ -38,8 +40,11 @@ from tidy_trunk.core.plan import (
     SetSource,
     Source,
     Weighting,
+    edited,
     message,
 )
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 
 USUAL_DISTANCE_M: Final = 0.5
 """ASSUMED_ distance of a microphone when none is said: a boom just out of frame."""
@@ -150,6 +155,43 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
             f"'{who.strip()}' is understood as somebody to be heard, but {_no_microphone(found, words)}"
         )
     distance_m = USUAL_DISTANCE_M if distance_m is None else distance_m
+    for edits in _heard(plan, who, microphones, distance_m, off_axis_deg, average, weighting):
+        yield single(plan, *edits, *_own_knob(plan, edits))
+
+
+def _own_knob(plan: Plan, edits: Sequence[Edit]) -> Iterator[Edit]:
+    """The gain of a built-in microphone that somebody now speaks into, by hand and where its track is wanted."""
+    state = edited(plan, edits)
+    report = Report(trace_plan(state))
+    for edit in edits:
+        device = (
+            edit.device
+            if isinstance(edit, Hear)
+            else next(iter(edit.heard_by), "")
+            if isinstance(edit, AddSource)
+            else ""
+        )
+        run = built_in_run(report.index, device) if device else None
+        if run is None:
+            continue
+        unit = report.index.unit(device)
+        manual = by_hand(unit, unit.input(run.receiving.port))
+        yield from manual
+        turn = Trial(edited(state, manual), run, Upstream(report, device)).fitting_gain()
+        if turn is not None:
+            yield turn
+
+
+def _heard(
+    plan: Plan,
+    who: str,
+    microphones: Sequence[PlacedDevice],
+    distance_m: float,
+    off_axis_deg: float | None,
+    average: float | None,
+    weighting: Weighting,
+) -> Iterator[list[Edit]]:
+    """What makes a source be heard at each of some microphones: a new one, or one that is known."""
     known = find_sources(plan, split_words(who))
     for unit in microphones:
         if not known:
@@ -157,23 +199,22 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
             label = who.strip()[:1].upper() + who.strip()[1:]
             mic = unit.device.id
             angles = {mic: off_axis_deg} if off_axis_deg else {}
-            yield single(
-                plan,
+            yield [
                 AddSource(
                     label=label,
                     average_db_spl=level_db,
                     heard_by={mic: distance_m},
                     off_axis_deg=angles,
                     weighting=weighting,
-                ),
-            )
+                )
+            ]
         for source in known:
             edits: list[Edit] = [
                 Hear(source=source.id, device=unit.device.id, distance_m=distance_m, off_axis_deg=off_axis_deg)
             ]
             if average is not None:
                 edits.append(louder(source, average))
-            yield single(plan, *edits)
+            yield edits
 
 
 def _no_microphone(found: Sequence[Match], words: Sequence[str]) -> str:

@@ -1,7 +1,7 @@
 """A run that somebody wants: matched in every way that is worth trying, the best first."""
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from itertools import islice
 from typing import Final
@@ -16,7 +16,7 @@ from tidy_trunk.core.advice.adviser.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import Connect, Edit, Message, Plan, PlanIndex, PortRef, SetControl, apply_edits, message
+from tidy_trunk.core.plan import Connect, Edit, Message, Plan, PlanIndex, PortRef, Run, SetControl, edited, message
 from tidy_trunk.core.sound.trace import is_powered
 
 MOST_BETTERED: Final = 6
@@ -60,13 +60,14 @@ class Matcher:
 
     def __init__(self, adviser: Adviser) -> None:
         self._adviser = adviser
+        self._cable: Run | None = None
 
-    def matched(self, run_edits: Sequence[Edit], *, bare: bool = False) -> list[Matched]:
+    def matched(self, run_edits: Sequence[Edit], *, keeps_cable: bool = False) -> list[Matched]:
         """Ways to make a run, best first by the judge.
 
         Args:
             run_edits: The edits that make it.
-            bare: Its lead was asked for by name: nothing else is set.
+            keeps_cable: It was asked for by name: switches and knobs are set, and no other cable is taken.
         """
         plain = Move(self._made(run_edits, How.PLAIN), tuple(run_edits))
         made = self._adviser.tried(plain.edits)
@@ -74,21 +75,30 @@ class Matcher:
             return []
         before = self._adviser.plan
         run_id = next(run for run in made.question.plan.runs if run not in before.runs)
-        choices = [*([] if bare else self._choices(run_edits, made, run_id)), plain]
+        self._cable = made.question.plan.runs[run_id] if keeps_cable else None
+        choices = [*self._choices(run_edits, made, run_id), plain]
         found: list[_Candidate] = []
         for move in choices:
-            tried = self._adviser.tried(move.edits)
+            tried = self._tried(move.edits)
             if tried is not None and all(tried.question.plan != other.question.plan for _, _, other in found):
                 found.append((wrong(tried.judgement), move, tried))
-                choices += [] if bare else self._limited(move, tried, run_id)
+                choices += self._limited(move, tried, run_id)
         # Of what the judge finds alike the ways are in their own order, which is that of the job's school.
         best, *others = sorted(found, key=lambda item: item[0])
-        if not bare:
-            best = self._bettered(best)
+        best = self._bettered(best)
         return [
             Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
             for _, move, tried in (best, *others)
         ]
+
+    def _tried(self, edits: Sequence[Edit]) -> Tried | None:
+        """What edits come to; None where they cannot be, or take another cable than the one that was asked for."""
+        tried = self._adviser.tried(edits)
+        asked = self._cable
+        if tried is None or asked is None:
+            return tried
+        run = tried.question.plan.runs.get(asked.id)
+        return tried if run is not None and replace(run, strain_relief=asked.strain_relief) == asked else None
 
     def _bettered(self, best: _Candidate) -> _Candidate:
         """The same with every switch and knob at the sockets of its runs that makes it better still; where none does, with
@@ -121,7 +131,7 @@ class Matcher:
         runs = [run for run in made.question.plan.runs if run not in self._adviser.plan.runs]
         best = than
         for edits in [(*move.edits, *more) for run_id in runs for more in more_of(made.question, run_id)]:
-            tried = self._adviser.tried(edits)
+            tried = self._tried(edits)
             if tried is not None and rank(tried.judgement) < rank(best[2].judgement):
                 best = (wrong(tried.judgement), Move(does, edits), tried)
         return None if best is than else best
@@ -181,7 +191,7 @@ def _how(move: Move) -> How:
 
 def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     """The best ways of a run's joint that change something."""
-    others = (way.edits for way in question.ways(run_id) if apply_edits(question.plan, way.edits) != question.plan)
+    others = (way.edits for way in question.ways(run_id) if edited(question.plan, way.edits) != question.plan)
     yield from islice(others, MOST_WAYS)
 
 
@@ -233,5 +243,7 @@ def _is_at(index: PlanIndex, run_id: str, edit: SetControl) -> bool:
     receiver = index.unit(run.receiving.device)
     leader = receiver.leader_of(receiver.input(run.receiving.port)).id
     port = controls_of(index.unit(edit.device).device_class)[edit.control].port
-    sockets = (run.sending, run.receiving, *(PortRef(device=receiver.device.id, port=name) for name in (leader, "")))
+    tracks = [bus.id for bus in receiver.device_class.buses if bus.gain is not None]
+    names = (leader, "", *tracks)
+    sockets = (run.sending, run.receiving, *(PortRef(device=receiver.device.id, port=name) for name in names))
     return PortRef(device=edit.device, port=port) in sockets

@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser.judge import joint_marks
 from tidy_trunk.core.advice.adviser.order import Group, devices_in_order, groups_into
-from tidy_trunk.core.advice.ways import Trial, modes_for
+from tidy_trunk.core.advice.ways import Trial, built_in_run, modes_for
 from tidy_trunk.core.gear.catalogue import (
     CAPSULE_PAD_KEY,
     InputMode,
@@ -90,6 +90,7 @@ def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -
         if not all(run.id in done for run in group.runs):
             progress.take(_best(progress, group, pins))
             done |= {run.id for run in group.runs}
+    _set_own_microphone(progress, device, pins)
     _unclip_mixes(progress, device, pins)
     _set_tracks(progress, device, pins)
 
@@ -195,7 +196,7 @@ def _output_settings(index: PlanIndex, ref: PortRef, group: Group) -> Iterator[l
                 yield [SetControl(device=ref.device, control=CAPSULE_PAD_KEY, value=f"{0 - by_db:g}")]
         return
     # What a headphone socket carries is chosen for what is at its other end, and not for a level.
-    for mode in (now,) if port.is_headphone else port.modes:
+    for mode in (now,) if port.is_headphone else [mode for mode in port.modes if mode.carries_what(now)]:
         switch: list[Edit] = (
             [] if mode is now else [SetControl(device=ref.device, control=mode_key(port.id), value=mode.id)]
         )
@@ -255,6 +256,14 @@ def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
             if not edits:
                 break
             progress.take(edits)
+
+
+def _set_own_microphone(progress: Progress, device: str, pins: Pins) -> None:
+    """The knob of a built-in microphone, where its track is wanted."""
+    run = built_in_run(progress.index, device)
+    turn = Trial(progress.plan, run, progress).fitting_gain() if run is not None else None
+    if turn is not None and (turn.device, turn.control) not in pins:
+        progress.take([turn])
 
 
 def _set_tracks(progress: Progress, device: str, pins: Pins) -> None:

@@ -166,7 +166,8 @@ def _input_modes(end: Ends) -> Iterator[Candidate]:
 
 def _output_modes(end: Ends) -> Iterator[Candidate]:
     for mode in end.output.modes:
-        if mode.id != end.sends.id and end.output.circuit.is_analogue and not end.output.is_headphone:
+        alike = mode.id != end.sends.id and mode.carries_what(end.sends)
+        if alike and end.output.circuit.is_analogue and not end.output.is_headphone:
             edit = SetControl(device=end.sender.device.id, control=mode_key(end.output.id), value=mode.id)
             yield Candidate(
                 id=f"output-{mode.id}",

@@ -12,13 +12,14 @@ from tidy_trunk.core.gear.catalogue import (
     Signal,
     Span,
     Supply,
+    armed_key,
     bus_gain_key,
     channel_refs,
     digital_gain_key,
     gain_key,
     switch_key,
 )
-from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, Run, SetControl, Target
+from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, PortRef, Run, SetControl, Target
 from tidy_trunk.core.sound.levels import (
     LevelSolver,
     Report,
@@ -52,6 +53,31 @@ def by_hand(unit: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
         for at in places
         for place in unit.automatic_level_on(at)
     )
+
+
+def arming(unit: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
+    """The tracks of an input armed, where none that takes it is recorded: those that take nothing else, else the first."""
+    refs = set(channel_refs(port))
+    buses = [bus for bus in unit.device_class.buses if bus.recorded and refs & set(unit.bus_inputs(bus))]
+    if any(unit.is_recorded(bus) for bus in buses):
+        return ()
+    off = [bus for bus in buses if bus.armed is not None]
+    own = [bus for bus in off if set(unit.bus_inputs(bus)) <= refs]
+    return tuple(SetControl(device=unit.device.id, control=armed_key(bus.id), value=True) for bus in own or off[:1])
+
+
+def built_in_run(index: PlanIndex, device: str) -> Run | None:
+    """The way from a device's own microphone to its own input, as a run without a number; None where nobody is before it, or
+    a plug turns it off."""
+    own = index.unit(device).device_class.built_in_out
+    heard = any(device in source.heard_by for source in index.plan.sources.values())
+    if own is None or not heard:
+        return None
+    inputs = index.unit(device).device_class.inputs
+    port = next((port for port in inputs if port.plug == own.plug.opposite), None)
+    if port is None or index.is_cut_off(device, port.id):
+        return None
+    return Run(id="", number=0, sending=PortRef(device, own.id), receiving=PortRef(device, port.id))
 
 
 def switched(unit: PlacedDevice, port: InputPort, supply: Supply, *, on: bool) -> tuple[SetControl, ...]:
@@ -108,12 +134,13 @@ class _Knob(NamedTuple):
 class Trial:
     """A plan in which a run is as a way would have it."""
 
-    def __init__(self, plan: Plan, run_id: str, upstream: Known, track: str = "") -> None:
-        """`track`: of the receiving device, where it is not the first that the run reaches."""
+    def __init__(self, plan: Plan, run: str | Run, upstream: Known, track: str = "") -> None:
+        """`run`: its id, or that of a built-in microphone. `track`: of the receiving device, where it is not the first that
+        the run reaches."""
         self.plan = plan
         self._track = track
         self.index, self._tracer, self._solver = upstream.worked_out(plan)
-        self.run: Run = plan.runs[run_id]
+        self.run: Run = plan.runs[run] if isinstance(run, str) else run
         self._upstream = upstream
         self.receiver: PlacedDevice = self.index.unit(self.run.receiving.device)
         self.port: InputPort = self.receiver.input(self.run.receiving.port)
@@ -131,8 +158,8 @@ class Trial:
         for bus in buses:
             if refs & set(unit.bus_inputs(bus)):
                 stage = self._tracer.bus(unit.device.id, bus.id)
-                leads = [lead.run for feed, _ in stage.feeds for lead, _ in feed.feeds]
-                if any(run is not None and run.id == self.run.id for run in leads):
+                feeds = [lead for feed, _ in stage.feeds for lead, _ in feed.feeds if feed.name == self.port.id]
+                if any(feed.run.id == self.run.id if feed.run else not self.run.number for feed in feeds):
                     return stage
         return None
 
@@ -242,7 +269,7 @@ class Trial:
         edit = self.fitting_gain()
         if edit is None:
             return self, ()
-        turned = Trial(edit.apply(self.plan), self.run.id, self._upstream)
+        turned = Trial(edit.apply(self.plan), self.run.id if self.run.number else self.run, self._upstream)
         turned.stage = self.stage  # a knob leads no sound elsewhere
         return turned, (edit,)
 

@@ -210,6 +210,9 @@ def mates(first: Plug, second: Plug) -> bool:
 
 
 def is_meant_for(first: Plug, second: Plug) -> bool:
-    """Whether two ends are made for each other: not a plug whose sleeve lies across two springs."""
+    """Whether two ends are made for each other: not a plug whose sleeve lies across two springs, but for those of 6.35 mm,
+    which earth the cold leg of a balanced socket as they should."""
+    if {first.connector, second.connector} in ({"ts635", "trs635"}, {"ts635", "combo"}) and mates(first, second):
+        return (first if first.gender is Gender.MALE else second).connector == "ts635"
     pairs = touching(first, second)
     return pairs is not None and len({near for near, _ in pairs}) == len(pairs) == len({far for _, far in pairs})

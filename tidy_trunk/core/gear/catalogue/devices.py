@@ -144,6 +144,12 @@ class OutputMode:
     feeds: Mapping[str, str] = field(default_factory=dict)
     since: str = ""
 
+    def carries_what(self, other: "OutputMode") -> bool:
+        """Whether both positions carry the same sounds on the same sides, if at another level: then one may stand for the
+        other. Who wants both voices on both sides, a safety side or timecode says so."""
+        mine, theirs = ((mode.feeds, mode.side_db, mode.timecode_on) for mode in (self, other))
+        return mine == theirs
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InputPort:
@@ -452,7 +458,7 @@ class DeviceClass:
     @property
     def feeding(self) -> Feeding | None:
         """What it draws from the input that it is plugged into: a microphone, or an amplifier in its lead; else None."""
-        return self.capsule or self.booster
+        return self.capsule if self.is_microphone else self.booster
 
     @property
     def is_recording(self) -> bool:

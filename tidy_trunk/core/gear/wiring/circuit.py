@@ -121,4 +121,4 @@ def contact(end: End, place: Place, leg: Leg) -> Node | None:
 
 def is_plug_of_its_own(end: End) -> bool:
     """Whether a port is a plug on a cord of its own, which needs no lead."""
-    return end.plug.gender is Gender.MALE and end.plug.connector in ("trs35", "trrs35", "trrs35-older", "ts35")
+    return end.plug.gender is Gender.MALE and end.plug.connector in ("trs35", "trrs35", "trrs35-older", "ts35", "usb-c")

@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.adviser.move import Move, move, moves_for, setting
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.adviser.settle import settle
 from tidy_trunk.core.advice.checks import Finding, Joint, Severity
-from tidy_trunk.core.advice.ways import AS_IT_IS, Trial, by_hand
+from tidy_trunk.core.advice.ways import AS_IT_IS, Trial, Upstream, built_in_run, by_hand
 from tidy_trunk.core.gear.catalogue import (
     Bus,
     Control,
@@ -59,6 +59,17 @@ def receiving_knob(question: Question, finding: Finding) -> Iterator[Move]:
         turn = Trial(question.plan, run_id, question.upstream(run_id), track).fitting_gain()
         if turn is not None:
             yield _set(question, (turn,))
+
+
+@moves_for(*LEVEL_RULES)
+def own_microphone_knob(question: Question, finding: Finding) -> Iterator[Move]:
+    """The knob of a built-in microphone that is on the way."""
+    for device in dict.fromkeys(stage.device for stage in _stages(question, finding)):
+        run = built_in_run(question.index, device)
+        if run is not None:
+            turn = Trial(question.plan, run, Upstream(question.report, device)).fitting_gain()
+            if turn is not None:
+                yield _set(question, (turn,))
 
 
 @moves_for(*LEVEL_RULES)

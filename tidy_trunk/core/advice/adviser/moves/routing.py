@@ -6,6 +6,7 @@ from typing import Final
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
+from tidy_trunk.core.advice.ways import arming
 from tidy_trunk.core.gear.catalogue import FOUR_TRACKS_KEY, INSIDE, Bus, armed_key, channel_refs, gain_key, link_key
 from tidy_trunk.core.plan import Edit, PlacedDevice, RouteBus, SetControl, message
 
@@ -53,16 +54,13 @@ def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Mo
 
 @moves_for("track-not-armed")
 def arm(question: Question, finding: Finding) -> Iterator[Move]:
-    """The tracks that take the socket, armed: first on their own, then together."""
-    buses = [str(bus) for bus in finding.facts["buses"]]
-    edits = {bus: SetControl(device=finding.device, control=armed_key(bus), value=True) for bus in buses}
-    refs = set(channel_refs(question.joint(finding.run).input))
-    unit = question.index.unit(finding.device)
-    whole = [bus for bus in buses if set(unit.bus_inputs(unit.bus(bus))) <= refs]
-    for group in dict.fromkeys((tuple(whole), *((bus,) for bus in buses), tuple(buses))):
-        if group:
-            arms = message("arm", question.index, device=finding.device, buses=group)
-            yield move(arms, *(edits[bus] for bus in group))
+    """The tracks that take the socket, armed."""
+    joint = question.joint(finding.run)
+    edits = arming(joint.receiver, joint.input)
+    buses = tuple(
+        bus.id for bus in joint.receiver.device_class.buses if any(edit.control == armed_key(bus.id) for edit in edits)
+    )
+    yield move(message("arm", question.index, device=finding.device, buses=buses), *edits)
 
 
 @moves_for("four-track-mode")

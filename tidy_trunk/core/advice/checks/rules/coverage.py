@@ -54,8 +54,8 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
         device = unit.device.id
         tracks = [track for track in situation.report.tracks if track.trace.device == device]
         if not any(joint.receiver.device.id == device for joint in situation.joints):
-            if unit.device_class.kind is Kind.CAMERA:
-                continue  # it is there for its picture, and hears by its own microphone
+            if unit.device_class.kind is Kind.CAMERA or any(track.is_reached for track in tracks):
+                continue  # a camera is there for its picture; both may hear by their own microphones
             yield Finding(
                 rule="track-without-source",
                 severity=Severity.CAUTION if situation.plan.sources else Severity.NOTE,

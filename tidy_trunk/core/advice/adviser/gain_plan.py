@@ -258,6 +258,10 @@ def _why(report: Report, unit: PlacedDevice, control: Control, cures: Cures) -> 
 def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[Outcome]:
     """Tracks, else mixes, that a port's own device or the one at the other end makes of it."""
     index = report.index
+    track = next((bus for bus in unit.device_class.buses if bus.id == port), None)
+    if track is not None and port not in unit.device_class.port_of:
+        yield Outcome(unit.bus_label(port), report.solver.track_sound(report.tracer.bus(unit.device.id, port)))
+        return
     sends = (unit.device.id, port or "out")  # a control of a microphone itself acts at its output
     ends = {run.receiving for run in index.plan.runs.values() if run.sending == sends}
     if port and isinstance(unit.port(port), InputPort):

@@ -20,7 +20,7 @@ from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, PlacedDevice, Plan, Pl
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum import Loop, loops, ties
 from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel, is_safety
-from tidy_trunk.core.sound.trace import is_shared, run_delivery, run_link
+from tidy_trunk.core.sound.trace import Stage, is_shared, run_delivery, run_link
 from tidy_trunk.core.time.clock import (
     Clocks,
     LateScreen,
@@ -253,8 +253,21 @@ class Situation:
         device = self.plan.runs[run_id].receiving.device
         for bus in self.index.unit(device).device_class.buses:
             stage = self.report.tracer.bus(device, bus.id)
-            if any(lead.run is not None and lead.run.id == run_id for feed, _ in stage.feeds for lead, _ in feed.feeds):
+            if self._feeds(run_id, stage):
                 yield self.report.solver.track_sound(stage)
+
+    def track_ids_of(self, run_id: str) -> tuple[str, ...]:
+        """The tracks that a run feeds, those too that are not armed, or not there as the device is set now."""
+        device = self.plan.runs[run_id].receiving.device
+        return tuple(
+            f"{device}.{bus.id}"
+            for bus in self.index.unit(device).device_class.buses
+            if bus.recorded and self._feeds(run_id, self.report.tracer.bus(device, bus.id))
+        )
+
+    @staticmethod
+    def _feeds(run_id: str, stage: Stage) -> bool:
+        return any(lead.run is not None and lead.run.id == run_id for feed, _ in stage.feeds for lead, _ in feed.feeds)
 
     def is_silent(self, run: Run) -> bool:
         """Whether nothing arrives at the end of a run, on any channel."""

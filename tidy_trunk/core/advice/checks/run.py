@@ -47,6 +47,8 @@ _FOLLOW: Final[Mapping[str, frozenset[str]]] = {
     "line-into-mic": frozenset({"clipping", "off-target", "gear-above-room", "burst-clips", "camera-gain"}),
     "clipping": frozenset({"camera-gain", "burst-clips"}),
     "transmitter-low": frozenset({"off-target", "gear-above-room"}),
+    "track-not-armed": frozenset({"mic-into-line", "line-into-mic", "limiter"}),
+    "four-track-mode": frozenset({"mic-into-line", "line-into-mic", "limiter"}),
     "plugs-do-not-mate": _NOTHING_ARRIVES,
     "wrong-lead": _NOTHING_ARRIVES,
     "digital-mode": _NOTHING_ARRIVES,

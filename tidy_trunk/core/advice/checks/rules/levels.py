@@ -63,7 +63,7 @@ def line_into_mic(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            tracks=tuple(track.trace.id for track in tracks),
+            tracks=situation.track_ids_of(joint.run.id),
             measured_db=over,
         )
 
@@ -86,7 +86,7 @@ def mic_into_line(situation: Situation) -> Iterator[Finding]:
             source="PRACTICE",
             device=joint.receiver.device.id,
             run=joint.run.id,
-            tracks=tuple(track.trace.id for track in situation.tracks_of(joint.run.id)),
+            tracks=situation.track_ids_of(joint.run.id),
         )
 
 

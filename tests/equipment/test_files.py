@@ -189,3 +189,8 @@ def test_what_is_kept_is_made_again_where_it_is_spoilt():
         kept.write_bytes(spoilt)
         assert read_built_in() == found
         assert kept.read_bytes() != spoilt
+
+
+@pytest.mark.parametrize("text", re.findall(r"```toml\n(.*?)```", (ROOT / "docs" / "equipment.md").read_text(), re.DOTALL))
+def test_the_examples_of_the_document_are_read(text):
+    assert read_class(text.encode(), "example.toml").label in text

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, line_into_camera
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser
-from tidy_trunk.core.plan import Plan, RemoveDevice, Weighting, apply_edits
+from tidy_trunk.core.plan import Plan, PlanIndex, RemoveDevice, Weighting, apply_edits
 from tidy_trunk.document import (
     SCHEMA_VERSION,
     AnyEdit,
@@ -93,6 +93,20 @@ def test_a_plan_of_version_7_stated_its_sources_a_weighted():
     assert old["schema_version"] == 7 and "weighting" not in old["sources"][0]
     assert {source.weighting for source in plan.sources.values()} == {Weighting.A}
     assert plan.runs == foundry().runs and plan.breaks == foundry().breaks
+
+
+def test_a_class_of_ones_own_of_version_8_is_described_whole():
+    """It was one that is built in, with other figures."""
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-8.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 8 and old["classes"][0]["base"] == "mirrorless-mic"
+    own = plan.classes["own-my-mirrorless"]
+    assert (own.label, own.inputs[0].idle_noise_dbfs.value) == ("My mirrorless", -78.5)
+    assert PlanIndex(plan).unit("cam").input("mic").modes[0].ein_dbu.value == -110
+    assert read_plan(write_plan(plan)) == plan
+    del old["classes"][0]["base"]
+    with pytest.raises(FormatError, match="there is no class 'None'"):
+        plan_from_json(old)
 
 
 def without_the_box(plan):

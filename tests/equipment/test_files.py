@@ -112,7 +112,8 @@ def test_every_file_obeys_the_published_schema():
 def test_moving_the_classes_into_files_changed_no_level():
     """Average, peaks and noise of each track, in dBFS, as they were while the classes were code."""
     before = json.loads((ROOT / "tests" / "files" / "levels-before-files.json").read_text())
-    plans = {path.name: read_plan(path.read_bytes()) for path in (ROOT / "tests" / "files").glob("plan-version-?.json")}
+    names = [f"plan-version-{number}.json" for number in range(1, 8)]
+    plans = {name: read_plan((ROOT / "tests" / "files" / name).read_bytes()) for name in names}
     plans |= {"foundry": foundry(), "large": large_plan()}
     now = {}
     for name, plan in plans.items():
@@ -191,6 +192,8 @@ def test_what_is_kept_is_made_again_where_it_is_spoilt():
         assert kept.read_bytes() != spoilt
 
 
-@pytest.mark.parametrize("text", re.findall(r"```toml\n(.*?)```", (ROOT / "docs" / "equipment.md").read_text(), re.DOTALL))
+@pytest.mark.parametrize(
+    "text", re.findall(r"```toml\n(.*?)```", (ROOT / "docs" / "equipment.md").read_text(), re.DOTALL)
+)
 def test_the_examples_of_the_document_are_read(text):
     assert read_class(text.encode(), "example.toml").label in text

@@ -33,6 +33,7 @@ from tidy_trunk.core.plan import (
     PortRef,
     ReadFrom,
     RemoveBreak,
+    RemoveClass,
     RemoveDevice,
     RemoveLead,
     RemoveSource,
@@ -40,6 +41,7 @@ from tidy_trunk.core.plan import (
     RenameDevice,
     Role,
     RouteBus,
+    SaveClass,
     SaveLead,
     SaveTarget,
     School,
@@ -77,7 +79,9 @@ READING = LineUp(
     read_from=ReadFrom.METER,
     when=WHEN,
 )
+OWN_MIXER = replace(built_in().devices["field-mixer"], id="my-mixer", label="My mixer")
 BASE = made(
+    SaveClass(device_class=OWN_MIXER),
     SetBreak(label="Dinner", at_min=750, length_min=45, id="dinner"),
     SaveTarget(label="Tape", low_dbfs=-24, high_dbfs=-18, id="tape"),
     SaveLead(
@@ -125,6 +129,12 @@ SAID: list[tuple[Edit, str]] = [
         "bag in 1 mic, first stage clips at: 2 dBu, measured",
     ),
     (CopyClass(device="bag", label="My bag"), "New class My bag from bag"),
+    (
+        SaveClass(device_class=replace(built_in().devices["ribbon"], id="my-ribbon", label="My ribbon")),
+        "New class My ribbon",
+    ),
+    (SaveClass(device_class=OWN_MIXER), "Change class My mixer"),
+    (RemoveClass(class_id="my-mixer"), "Remove class My mixer"),
     (SetJob(target="wide"), "Job: level target wide"),
     (
         SetJob(name="Second day", frequencies_cleared=True, day_begins_min=465, slack_share=0.2),

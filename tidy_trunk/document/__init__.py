@@ -16,11 +16,9 @@ from tidy_trunk.document.models import (
     OwnLeadModel,
     PartModel,
     PlanDocument,
-    PlugModel,
     PortRefModel,
     StretchModel,
     Value,
-    WiringModel,
 )
 
 __all__ = [
@@ -32,11 +30,9 @@ __all__ = [
     "OwnLeadModel",
     "PartModel",
     "PlanDocument",
-    "PlugModel",
     "PortRefModel",
     "StretchModel",
     "Value",
-    "WiringModel",
     "edit_document",
     "plan_from_json",
     "plan_schema",

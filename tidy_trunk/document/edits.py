@@ -6,7 +6,7 @@ from typing import Annotated, Any, ClassVar, Final, Literal, cast
 from pydantic import Field
 
 from tidy_trunk.core import plan as core
-from tidy_trunk.core.gear.catalogue import Figure, Plug, Wiring
+from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, Plug, Wiring
 from tidy_trunk.document.models import (
     Branch,
     Db,
@@ -25,12 +25,11 @@ from tidy_trunk.document.models import (
     Name,
     PairDriftModel,
     PartModel,
-    PlugModel,
     PortRefModel,
     StretchModel,
     Value,
-    WiringModel,
 )
+from tidy_trunk.equipment import DeviceClassModel, PlugModel, WiringModel
 
 Path = Annotated[tuple[StretchModel, ...], Field(max_length=20)]
 
@@ -268,6 +267,18 @@ class CopyClassModel(EditModel):
     label: Name
 
 
+class SaveClassModel(EditModel):
+    command = core.SaveClass
+    kind: Literal["save-class"] = "save-class"
+    device_class: DeviceClassModel
+
+
+class RemoveClassModel(EditModel):
+    command = core.RemoveClass
+    kind: Literal["remove-class"] = "remove-class"
+    class_id: Id
+
+
 class TakeLineUpModel(EditModel):
     command = core.TakeLineUp
     kind: Literal["take-line-up"] = "take-line-up"
@@ -365,6 +376,8 @@ AnyEdit = Annotated[
     | RemoveLeadModel
     | SetFigureModel
     | CopyClassModel
+    | SaveClassModel
+    | RemoveClassModel
     | SaveTargetModel
     | RemoveTargetModel
     | SetRoleModel
@@ -400,6 +413,7 @@ _SEAMS: Final[Mapping[type, Any]] = {
     core.GainLaw: GainLawModel,
     core.MeterError: MeterErrorModel,
     core.PairDrift: PairDriftModel,
+    DeviceClass: DeviceClassModel,
     Figure: FigureModel,
     Plug: PlugModel,
     Wiring: WiringModel,

@@ -1,9 +1,12 @@
 """Plans of older versions, brought to the shape of today: one step for each version, from dict to dict."""
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any, Final
 
-from tidy_trunk.document.models import SCHEMA_VERSION
+from tidy_trunk.core.gear.catalogue import built_in, with_figures
+from tidy_trunk.document.models import SCHEMA_VERSION, FigureModel
+from tidy_trunk.equipment import DeviceClassModel
 from tidy_trunk.errors import FormatError, NewerSchemaError
 
 Raw = dict[str, Any]
@@ -77,6 +80,23 @@ def _weighting(raw: Raw) -> Raw:
     return {**raw, "sources": [{"weighting": "A", **item} if isinstance(item, dict) else item for item in sources]}
 
 
+def _whole_classes(raw: Raw) -> Raw:
+    """8 → 9: a class of the user's own was one that is built in with other figures; it is described whole now."""
+    classes = raw.get("classes", [])
+    if not isinstance(classes, list):
+        return raw
+    return {**raw, "classes": [_whole(item) if isinstance(item, dict) else item for item in classes]}
+
+
+def _whole(own: Raw) -> Raw:
+    base = built_in().devices.get(str(own.get("base")))
+    if base is None:
+        raise FormatError(f"class '{own.get('id')}': there is no class '{own.get('base')}' that it could be a copy of")
+    figures = {path: FigureModel.model_validate(figure).to_core() for path, figure in own.get("figures", {}).items()}
+    item = replace(with_figures(base, figures), id=str(own.get("id")), label=str(own.get("label")))
+    return DeviceClassModel.from_core(item).model_dump(mode="json", exclude_defaults=True)
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
@@ -85,4 +105,5 @@ _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     5: _measured,
     6: _clocks,
     7: _weighting,
+    8: _whole_classes,
 }

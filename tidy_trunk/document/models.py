@@ -8,16 +8,9 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr
 from tidy_trunk.core.base.radio import GUARD_MHZ
 from tidy_trunk.core.base.timecode import HALF_A_FRAME
 from tidy_trunk.core.gear.catalogue import (
-    Bridge,
     Figure,
-    Gender,
     LawPoint,
-    Plug,
     Provenance,
-    Side,
-    Winding,
-    Wire,
-    Wiring,
 )
 from tidy_trunk.core.plan import (
     DAY_BEGINS_MIN,
@@ -39,7 +32,6 @@ from tidy_trunk.core.plan import (
     LineUp,
     MeterError,
     MeterPair,
-    OwnClass,
     OwnLead,
     PairDrift,
     Part,
@@ -58,9 +50,10 @@ from tidy_trunk.core.plan import (
     law_key,
     pair_key,
 )
+from tidy_trunk.equipment import DeviceClassModel, PlugModel, WiringModel
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 8
+SCHEMA_VERSION: Final = 9
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -75,8 +68,6 @@ Megahertz = Annotated[float, Field(allow_inf_nan=False, ge=0.001, le=10)]
 Minute = Annotated[int, Field(ge=0, le=LAST_MIN, description="After midnight")]
 Frames = Annotated[float, Field(allow_inf_nan=False, gt=0, le=1000)]
 Ppm = Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000)]
-Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
-Contact = Annotated[str, Field(min_length=1, max_length=4)]
 Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
 Value = StrictBool | Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000, strict=True)] | StrictStr
 
@@ -147,60 +138,6 @@ class DefaultsModel(DocumentModel):
     day_begins_min: Minute = DAY_BEGINS_MIN
     day_ends_min: Minute = DAY_ENDS_MIN
     drift_limit_frames: Frames = HALF_A_FRAME
-
-
-class PlugModel(DocumentModel):
-    connector: Id
-    gender: Gender
-
-    def to_core(self) -> Plug:
-        return Plug(self.connector, self.gender)
-
-    @classmethod
-    def from_core(cls, plug: Plug) -> "PlugModel":
-        return cls(connector=plug.connector, gender=plug.gender)
-
-
-class WireModel(DocumentModel):
-    near: Contact
-    far: Contact
-    ohm: Ohm = 0.0
-    blocks_dc: bool = False
-
-
-class BridgeModel(DocumentModel):
-    end: Side
-    first: Contact
-    second: Contact
-    ohm: Ohm = 0.0
-
-
-class WindingModel(DocumentModel):
-    near: tuple[Contact, Contact]
-    far: tuple[Contact, Contact]
-
-
-class WiringModel(DocumentModel):
-    """What is inside one way of a lead: cores, what bridges two contacts of one end, transformers."""
-
-    wires: Annotated[tuple[WireModel, ...], Field(max_length=24)] = ()
-    bridges: Annotated[tuple[BridgeModel, ...], Field(max_length=24)] = ()
-    windings: Annotated[tuple[WindingModel, ...], Field(max_length=8)] = ()
-
-    def to_core(self) -> Wiring:
-        return Wiring(
-            tuple(Wire(**wire.model_dump()) for wire in self.wires),
-            tuple(Bridge(**bridge.model_dump()) for bridge in self.bridges),
-            tuple(Winding(**winding.model_dump()) for winding in self.windings),
-        )
-
-    @classmethod
-    def from_core(cls, wiring: Wiring) -> "WiringModel":
-        return cls(
-            wires=tuple(WireModel(**wire._asdict()) for wire in wiring.wires),
-            bridges=tuple(BridgeModel(**bridge._asdict()) for bridge in wiring.bridges),
-            windings=tuple(WindingModel(**winding._asdict()) for winding in wiring.windings),
-        )
 
 
 class OwnLeadModel(DocumentModel):
@@ -279,13 +216,6 @@ class PairDriftModel(DocumentModel):
     @classmethod
     def from_core(cls, drift: PairDrift) -> "PairDriftModel":
         return cls(**_fields(drift))
-
-
-class OwnClassModel(DocumentModel):
-    id: Id
-    label: Name
-    base: Id
-    figures: dict[Key, FigureModel] = {}
 
 
 class DeviceModel(DocumentModel):
@@ -388,7 +318,7 @@ class PlanDocument(DocumentModel):
     schema_version: Annotated[int, Field(ge=1)] = SCHEMA_VERSION
     name: Name
     defaults: DefaultsModel = DefaultsModel()
-    classes: tuple[OwnClassModel, ...] = ()
+    classes: tuple[DeviceClassModel, ...] = ()
     leads: tuple[OwnLeadModel, ...] = ()
     targets: tuple[TargetModel, ...] = ()
     devices: tuple[DeviceModel, ...] = ()
@@ -405,7 +335,7 @@ class PlanDocument(DocumentModel):
         return Plan(
             name=self.name,
             defaults=Defaults(**self.defaults.model_dump()),
-            classes=_by_id("classes", (_class_to_core(item) for item in self.classes)),
+            classes=_by_id("classes", (item.to_core() for item in self.classes)),
             leads=_by_id("leads", (item.to_core() for item in self.leads)),
             targets=_by_id("targets", (Target(**item.model_dump()) for item in self.targets)),
             devices=_by_id("devices", (_device_to_core(item) for item in self.devices)),
@@ -423,10 +353,7 @@ class PlanDocument(DocumentModel):
         return cls(
             name=plan.name,
             defaults=DefaultsModel(**_fields(plan.defaults)),
-            classes=tuple(
-                OwnClassModel(**{**_fields(own), "figures": _figure_models(own.figures)})
-                for own in plan.classes.values()
-            ),
+            classes=tuple(DeviceClassModel.from_core(item) for item in plan.classes.values()),
             leads=tuple(OwnLeadModel.from_core(lead) for lead in plan.leads.values()),
             targets=tuple(TargetModel(**_fields(target)) for target in plan.targets.values()),
             devices=tuple(
@@ -500,10 +427,6 @@ def _figure_models(figures: Mapping[str, Figure]) -> dict[str, FigureModel]:
 
 def _figures_to_core(figures: Mapping[str, FigureModel]) -> dict[str, Figure]:
     return {path: figure.to_core() for path, figure in figures.items()}
-
-
-def _class_to_core(item: OwnClassModel) -> OwnClass:
-    return OwnClass(id=item.id, label=item.label, base=item.base, figures=_figures_to_core(item.figures))
 
 
 def _device_to_core(item: DeviceModel) -> Device:

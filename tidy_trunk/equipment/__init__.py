@@ -2,5 +2,15 @@
 
 from tidy_trunk.equipment.built_in import read_built_in
 from tidy_trunk.equipment.files import class_schema, read_class, write_class
+from tidy_trunk.equipment.models import CableClassModel, DeviceClassModel, PlugModel, WiringModel
 
-__all__ = ["class_schema", "read_built_in", "read_class", "write_class"]
+__all__ = [
+    "CableClassModel",
+    "DeviceClassModel",
+    "PlugModel",
+    "WiringModel",
+    "class_schema",
+    "read_built_in",
+    "read_class",
+    "write_class",
+]

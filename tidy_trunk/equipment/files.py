@@ -9,7 +9,7 @@ from typing import Any, Final, Literal, TypeVar
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
-from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass
+from tidy_trunk.core.gear.catalogue import CONNECTORS, DeviceClass, LeadClass
 from tidy_trunk.equipment.models import (
     BusModel,
     CableClassModel,
@@ -172,6 +172,7 @@ def class_schema(of: Literal["device", "cable"]) -> bytes:
     """The published JSON Schema of a class file."""
     model = DeviceClassModel if of == "device" else CableClassModel
     schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **model.model_json_schema()}
+    schema["$defs"]["PlugModel"]["properties"]["connector"]["enum"] = list(CONNECTORS)
     for alike in (InputPortModel, OutputPortModel, BusModel) if of == "device" else ():
         properties = schema["$defs"][alike.__name__]["properties"]
         properties["repeat"] = {"type": "integer", "minimum": 2, "maximum": MOST_REPEATS}

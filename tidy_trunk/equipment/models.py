@@ -81,6 +81,11 @@ class EquipmentModel(BaseModel):
         """The core's value. Raises InputError where it contradicts itself."""
         return type(self).core(**{name: _inside(getattr(self, name)) for name in type(self).model_fields})
 
+    @classmethod
+    def from_core(cls, value: Any) -> Self:
+        """The model of a core's value."""
+        return cls.model_validate(value)
+
 
 def _inside(value: Any) -> Any:
     if isinstance(value, EquipmentModel):
@@ -175,7 +180,7 @@ class PlugModel(EquipmentModel):
     """One end: `connector` is one of those that the program knows, `gender` is male for a plug and female for a socket."""
 
     core = Plug
-    connector: Annotated[Id, Field(json_schema_extra={"enum": list(CONNECTORS)})]
+    connector: Id
     gender: Gender
 
     @model_validator(mode="after")

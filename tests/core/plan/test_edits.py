@@ -1,23 +1,29 @@
 """Edits: pure, and refused where they cannot be."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.plans import boom_in_bag, device, made, put, run
-from tidy_trunk.core.gear.catalogue import Figure, Provenance
+from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, Provenance, built_in, with_figures
 from tidy_trunk.core.plan import (
     AddDevice,
     AddSource,
     Connect,
     CopyClass,
     CopyDevice,
+    Disconnect,
     Hear,
     Part,
     Plan,
     PlanIndex,
     PortRef,
+    RemoveClass,
     RemoveDevice,
     RenameDevice,
     RouteBus,
+    SaveClass,
+    SetControl,
     SetFigure,
     SetJob,
     SetSource,
@@ -124,3 +130,46 @@ def test_the_largest_job_has_a_limit():
 def test_label_is_free_for_a_second_of_a_class():
     plan = made(AddDevice(class_id="lavalier"), AddDevice(class_id="lavalier"), base=Plan(name="x"))
     assert [item.label for item in plan.devices.values()] == ["Lavalier", "Lavalier 2"]
+
+
+def my_recorder(**changes) -> DeviceClass:
+    return replace(built_in().devices["bag-recorder"], id="my-recorder", label="My recorder", **changes)
+
+
+def test_a_class_of_ones_own_may_say_whatever_a_built_in_one_may():
+    plan = made(SaveClass(device_class=my_recorder()), AddDevice(class_id="my-recorder", id="mine"), base=boom_in_bag())
+    assert plan.devices["mine"].label == "My recorder"
+    assert PlanIndex(plan).unit("mine").input("in8").label == "in 8"
+    clips = Figure(-6.0, 1.0, Provenance.MEASURED, "USER")
+    changed = made(SaveClass(device_class=with_figures(my_recorder(), {CLIP: clips})), base=plan)
+    assert PlanIndex(changed).unit("mine").input("in1").modes[0].clip_dbu.value == -6.0
+
+
+def test_a_class_described_anew_keeps_what_can_still_be_set():
+    base = made(
+        SaveClass(device_class=my_recorder()), AddDevice(class_id="my-recorder", id="mine"),
+        SetControl(device="mine", control="in1.mic.gain_db", value=40.0), SetControl(device="mine", control="in8.mic.gain_db", value=50.0),
+        base=boom_in_bag(),
+    )  # fmt: skip
+    whole = my_recorder()
+    smaller = my_recorder(
+        inputs=tuple(port for port in whole.inputs if port.id != "in8"),
+        buses=tuple(replace(bus, inputs=tuple(ref for ref in bus.inputs if ref != "in8")) for bus in whole.buses),
+    )
+    plan = made(SaveClass(device_class=smaller), base=base)
+    assert plan.devices["mine"].settings == {"in1.mic.gain_db": 40.0}
+
+
+def test_a_class_cannot_vanish_under_what_uses_it():
+    plan = made(SaveClass(device_class=my_recorder()), AddDevice(class_id="my-recorder", id="mine"), base=boom_in_bag())
+    with pytest.raises(PlanError, match="My recorder is a My recorder: remove the device first"):
+        made(RemoveClass(class_id="my-recorder"), base=plan)
+    plugged = made(Connect(sending=PortRef("boom", "out"), receiving=PortRef("mine", "in1"), parts=(Part(lead="xlr", length_m=3),)),
+                   base=made(Disconnect(run="run-1"), base=plan))  # fmt: skip
+    gone = my_recorder(inputs=my_recorder().inputs[1:], buses=(), feeds={})
+    with pytest.raises(UnknownItemError, match="My recorder has no port 'in1'"):
+        made(SaveClass(device_class=gone), base=plugged)
+    freed = made(RemoveDevice(device="mine"), RemoveClass(class_id="my-recorder"), base=plan)
+    assert not freed.classes
+    with pytest.raises(PlanError, match="built-in class has the id 'ribbon'"):
+        made(SaveClass(device_class=built_in().devices["ribbon"]), base=plan)

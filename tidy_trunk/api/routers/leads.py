@@ -19,7 +19,7 @@ from tidy_trunk.api.schemas.leads import (
 )
 from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, Gender, Plug, built_in
 from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
-from tidy_trunk.document import PlugModel, WiringModel
+from tidy_trunk.equipment import PlugModel, WiringModel
 from tidy_trunk.results.advice import WayOut
 from tidy_trunk.results.pictures import contacts_of, lead_picture, lead_uses
 

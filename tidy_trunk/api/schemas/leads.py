@@ -6,7 +6,7 @@ from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.core.plan import OwnLead
-from tidy_trunk.document import PlugModel, WiringModel
+from tidy_trunk.equipment import PlugModel, WiringModel
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.results.pictures import LeadPicture, LeadUse, RunPicture
 

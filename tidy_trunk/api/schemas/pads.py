@@ -9,7 +9,7 @@ from tidy_trunk.api.schemas.leads import LeadIn
 from tidy_trunk.core.advice.ways import WantedPad
 from tidy_trunk.core.gear.catalogue import FITTINGS
 from tidy_trunk.core.gear.pads import Pad
-from tidy_trunk.document import PlugModel, WiringModel
+from tidy_trunk.equipment import PlugModel, WiringModel
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.pads import PadDesign, PadWish
 from tidy_trunk.words import worded

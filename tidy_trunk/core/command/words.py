@@ -90,14 +90,16 @@ def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:
 
 
 def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
-    """Built-in classes whose name, kind or id the words begin, those that begin with the first word first; behind them those
-    that are also called so."""
-    classes = built_in().devices.values()
+    """Classes whose name, kind or id the words begin, those that begin with the first word first; behind them those that are
+    also called so. Those of the user's own stand before the built-in ones."""
+    classes = [*plan.classes.values(), *built_in().devices.values()]
     found = [item for item in classes if matches(typed, item.label, item.id, item.kind)]
     called = [
         item for item in classes if item not in found and matches(typed, item.label, item.id, item.kind, item.also)
     ]
-    return [*sorted(found, key=lambda item: not split_words(item.label)[0].startswith(typed[0])), *called]
+    own = plan.classes
+    found.sort(key=lambda item: (item.id not in own, not split_words(item.label)[0].startswith(typed[0])))
+    return [*found, *called]
 
 
 def near_classes(typed: Sequence[str]) -> list[DeviceClass]:

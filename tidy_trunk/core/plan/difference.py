@@ -60,7 +60,7 @@ def differences(before: Plan, after: Plan) -> Iterator[Difference]:
             elif part == "devices":
                 yield from _device(*indexes, was, now)
             else:
-                for field in fields(now):
+                for field in (item for item in fields(now) if item.compare):
                     values = getattr(was, field.name), getattr(now, field.name)
                     if values[0] != values[1]:
                         yield Difference(part, key, field.name, *values)

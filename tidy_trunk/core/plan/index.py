@@ -377,17 +377,13 @@ class PlanIndex:
         return self.plan.classes is other.plan.classes and self.plan.gain_laws is other.plan.gain_laws
 
     def class_of(self, class_id: str) -> DeviceClass:
-        """A built-in class, or the user's own copy of one, with what was measured of its knobs.
+        """A class of the user's own, or a built-in one, with what was measured of its knobs.
 
         Raises:
             UnknownItemError: No such class.
         """
-        own = self.plan.classes.get(class_id)
-        if own is not None and own.base in built_in().devices:
-            found = with_figures(built_in().devices[own.base], own.figures)
-        elif class_id in built_in().devices:
-            found = built_in().devices[class_id]
-        else:
+        found = self.plan.classes.get(class_id) or built_in().devices.get(class_id)
+        if found is None:
             raise UnknownItemError(f"there is no class of device '{class_id}': choose one of the catalogue")
         laws = [law for law in self.plan.gain_laws.values() if law.class_id == class_id] if self.plan.gain_laws else ()
         return with_laws(found, {law.control: law.points for law in laws})

@@ -60,11 +60,8 @@ def validate(plan: Plan, like: PlanIndex | None = None) -> PlanIndex:
     for class_id, own in plan.classes.items():
         at = f"class '{class_id}'"
         check_label(at, own.label)
-        if own.base not in built_in().devices:
-            raise UnknownItemError(f"{at}: there is no class '{own.base}' to copy")
         if class_id in built_in().devices:
             raise PlanError(f"{at}: a built-in class has this id: choose another")
-        index.class_of(class_id)
     for own_lead in plan.leads.values():
         check_label(f"cable '{own_lead.id}'", own_lead.label)
         check_lead(own_lead)

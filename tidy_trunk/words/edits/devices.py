@@ -8,9 +8,11 @@ from tidy_trunk.core.plan import (
     FeedOutput,
     Plan,
     PlanIndex,
+    RemoveClass,
     RemoveDevice,
     RenameDevice,
     RouteBus,
+    SaveClass,
     SetControl,
     SetFigure,
 )
@@ -71,3 +73,14 @@ def set_figure(edit: SetFigure, plan: Plan) -> str:
 @sentence.register
 def copy_class(edit: CopyClass, plan: Plan) -> str:
     return f"New class {edit.label.strip()} from {plan.devices[edit.device].label}"
+
+
+@sentence.register
+def save_class(edit: SaveClass, plan: Plan) -> str:
+    label = edit.device_class.label
+    return f"Change class {label}" if edit.device_class.id in plan.classes else f"New class {label}"
+
+
+@sentence.register
+def remove_class(edit: RemoveClass, plan: Plan) -> str:
+    return f"Remove class {plan.classes[edit.class_id].label}"

@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 
 from tidy_trunk.core.advice.adviser import How
-from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import Message, PlanIndex, PortRef
 from tidy_trunk.words.messages.said import says, worded
 from tidy_trunk.words.numbers import whole
@@ -20,8 +19,7 @@ def connect(at: PlanIndex, sending: PortRef, receiving: PortRef, how: How, via: 
 
 @says
 def add_class(at: PlanIndex, class_id: str, called: Sequence[str]) -> str:
-    own = at.plan.classes.get(class_id)
-    label = own.label if own else built_in().devices[class_id].label
+    label = at.class_of(class_id).label
     return f"Add {label}, as {' and '.join(called)}" if called else f"Add {label}"
 
 

@@ -3,10 +3,8 @@
 import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 from typing import Any, Final
 
-from tidy_trunk.core.gear.catalogue.built_in import built_in
 from tidy_trunk.core.gear.catalogue.devices import DeviceClass, Signal
 from tidy_trunk.core.gear.catalogue.figures import Figure
 from tidy_trunk.errors import UnknownItemError
@@ -80,12 +78,6 @@ def _walk(path: tuple[str, ...], labels: tuple[str, ...], value: Any) -> list[Na
     return found
 
 
-@cache
-def _paths(class_id: str) -> frozenset[str]:
-    """Where the figures of a built-in class stand; changed figures stand at the same places."""
-    return frozenset(named.path for named in figures_of(built_in().devices[class_id]))
-
-
 def with_figures(device: DeviceClass, changes: Mapping[str, Figure]) -> DeviceClass:
     """A copy of a class in which the figures at these paths are replaced.
 
@@ -93,16 +85,24 @@ def with_figures(device: DeviceClass, changes: Mapping[str, Figure]) -> DeviceCl
         UnknownItemError: No figure stands at a path.
     """
     for path, figure in changes.items():
-        if path not in _paths(device.id):
-            raise UnknownItemError(f"{device.label} has no figure {path}: look at the list of its figures")
-        device = _replace(device, path.split("."), figure)
+        try:
+            device = _replace(device, path.split("."), figure)
+        except LookupError as error:
+            raise UnknownItemError(f"{device.label} has no figure {path}: look at the list of its figures") from error
     return device
 
 
 def _replace(value: Any, path: list[str], figure: Figure) -> Any:
+    """A copy with the figure at the end of a path replaced. Raises LookupError: no figure stands there."""
     if not path:
+        if not isinstance(value, Figure):
+            raise LookupError
         return figure
     head, *rest = path
     if isinstance(value, tuple):
+        if all(getattr(item, "id", None) != head for item in value):
+            raise LookupError
         return tuple(_replace(item, rest, figure) if item.id == head else item for item in value)
+    if not dataclasses.is_dataclass(value) or isinstance(value, type) or not hasattr(value, head):
+        raise LookupError
     return dataclasses.replace(value, **{head: _replace(getattr(value, head), rest, figure)})

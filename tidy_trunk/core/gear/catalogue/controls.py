@@ -3,11 +3,9 @@
 from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import cache
 from typing import Final
 
 from tidy_trunk.core.base.timecode import RATES
-from tidy_trunk.core.gear.catalogue.built_in import built_in
 from tidy_trunk.core.gear.catalogue.connectors import Circuit
 from tidy_trunk.core.gear.catalogue.devices import Bus, DeviceClass, InputPort, OutputPort, Port, Power
 from tidy_trunk.core.gear.catalogue.span import Span
@@ -169,15 +167,11 @@ USUAL_RATE_HZ: Final = 48_000
 
 
 def controls_of(device: DeviceClass) -> Mapping[str, Control]:
-    """Every control of a class by id, largest switch first; those of the built-in classes are worked out once."""
-    if built_in().devices.get(device.id) is not device:
-        return _controls_of(device)
-    return _built_in_controls(device.id)
-
-
-@cache
-def _built_in_controls(class_id: str) -> Mapping[str, Control]:
-    return _controls_of(built_in().devices[class_id])
+    """Every control of a class by id, largest switch first; worked out once."""
+    found: Mapping[str, Control] | None = device.kept.get("controls")
+    if found is None:
+        found = device.kept["controls"] = _controls_of(device)
+    return found
 
 
 def _controls_of(device: DeviceClass) -> Mapping[str, Control]:

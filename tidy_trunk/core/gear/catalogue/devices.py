@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import Final
+from typing import Any, Final
 
 from tidy_trunk.core.gear.catalogue.connectors import CONNECTORS, INSIDE, PINOUTS, Circuit, Plug
 from tidy_trunk.core.gear.catalogue.figures import Figure, about
@@ -354,7 +354,8 @@ class DeviceClass:
 
     also: other words by which it is called.
     cost: from 1, the price of a cable, to 5, that of a camera; None where nobody has said.
-    ports, port_of, channel_of: all ports, by id, and the inputs by channel reference. is_panned: some have a pan knob.
+    ports, port_of, channel_of: all ports, by id, and the inputs by channel reference. is_panned: some have a pan knob. kept: what
+    has been worked out of it, by name.
 
     Raises:
         InputError: Ids used twice, a bus fed by a channel that is not there, or a port whose connector cannot carry
@@ -379,6 +380,7 @@ class DeviceClass:
     port_of: Mapping[str, Port] = field(init=False, compare=False, repr=False)
     channel_of: Mapping[str, tuple[InputPort, int]] = field(init=False, compare=False, repr=False)
     is_panned: bool = field(init=False, compare=False, repr=False)
+    kept: dict[str, Any] = field(init=False, compare=False, repr=False, default_factory=dict)
 
     def __post_init__(self) -> None:
         # Looked up far more often than a class is made.

@@ -2,11 +2,22 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.gear.catalogue import Figure, Setting, find_control
-from tidy_trunk.core.plan.edits.base import device_of, free_id, put, with_device, without
+from tidy_trunk.core.gear.catalogue import (
+    Control,
+    DeviceClass,
+    Figure,
+    Setting,
+    built_in,
+    channel_refs,
+    controls_of,
+    figures_of,
+    find_control,
+    with_figures,
+)
+from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, with_device, without
 from tidy_trunk.core.plan.index import PlanIndex
-from tidy_trunk.core.plan.model import Device, OwnClass, Plan
-from tidy_trunk.errors import PlanError
+from tidy_trunk.core.plan.model import Device, Plan
+from tidy_trunk.errors import InputError, PlanError
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -21,8 +32,8 @@ class AddDevice:
         """What it is called there: the label that was given, else that of its class with a number."""
         if self.label:
             return self.label.strip()
-        own = plan.classes.get(self.class_id)
-        base = own.label if own else PlanIndex(plan).class_of(self.class_id).label.split(",")[0]
+        label = PlanIndex(plan).class_of(self.class_id).label
+        base = label if self.class_id in plan.classes else label.split(",")[0]
         count = sum(
             1 for device in plan.devices.values() if device.label == base or device.label.startswith(base + " ")
         )
@@ -157,10 +168,10 @@ class CopyClass:
 
     def apply(self, plan: Plan) -> Plan:
         device = device_of(plan, self.device)
-        own = plan.classes.get(device.class_id)
-        base, inherited = (own.base, own.figures) if own else (device.class_id, {})
         class_id = free_id(f"own {self.label}", plan.classes)
-        copy = OwnClass(id=class_id, label=self.label.strip(), base=base, figures={**inherited, **device.figures})
+        copy = replace(
+            with_figures(own_or_built_in(plan, device.class_id), device.figures), id=class_id, label=self.label.strip()
+        )
         # What was measured of the knobs and the meter of the class is so of its copy.
         laws = [replace(law, class_id=class_id) for law in plan.gain_laws.values() if law.class_id == device.class_id]
         meters = [
@@ -173,3 +184,79 @@ class CopyClass:
             meters={**plan.meters, **{meter.class_id: meter for meter in meters}},
         )
         return with_device(plan, replace(device, class_id=class_id, figures={}))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SaveClass:
+    """A class of the user's own: a new one, or another description of one that there is.
+
+    Devices of it keep what can still be set, routed and fed; cables into a socket that is no longer there are refused.
+    """
+
+    device_class: DeviceClass
+
+    def apply(self, plan: Plan) -> Plan:
+        item = self.device_class
+        if item.id in built_in().devices:
+            raise PlanError(f"a built-in class has the id '{item.id}': choose another")
+        fitted = {key: _fitted(device, item) for key, device in plan.devices.items() if device.class_id == item.id}
+        laws = {
+            key: law
+            for key, law in plan.gain_laws.items()
+            if law.class_id != item.id or law.control in controls_of(item)
+        }
+        return replace(
+            plan, classes=put(plan.classes, item.id, item), devices={**plan.devices, **fitted}, gain_laws=laws
+        )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RemoveClass:
+    """A class of the user's own that no device uses, with what was measured of it."""
+
+    class_id: str
+
+    def apply(self, plan: Plan) -> Plan:
+        item = find(plan.classes, self.class_id, "class of your own")
+        for device in plan.devices.values():
+            if device.class_id == item.id:
+                raise PlanError(f"{device.label} is a {item.label}: remove the device first, or give it another class")
+        laws = {key: law for key, law in plan.gain_laws.items() if law.class_id != item.id}
+        return replace(
+            plan, classes=without(plan.classes, item.id), gain_laws=laws, meters=without(plan.meters, item.id)
+        )
+
+
+def own_or_built_in(plan: Plan, class_id: str) -> DeviceClass:
+    """A class as it is described, without what was measured of it. Raises UnknownItemError."""
+    PlanIndex(plan).class_of(class_id)
+    return plan.classes.get(class_id) or built_in().devices[class_id]
+
+
+def _fitted(device: Device, item: DeviceClass) -> Device:
+    """A device as far as it goes with another description of its class."""
+    controls, paths = controls_of(item), {named.path for named in figures_of(item)}
+    buses = {bus.id: bus for bus in item.buses}
+    channels = {ref for port in item.outputs for ref in channel_refs(port)}
+    return replace(
+        device,
+        settings={
+            key: value for key, value in device.settings.items() if key in controls and _takes(controls[key], value)
+        },
+        routing={
+            bus: refs
+            for bus, refs in device.routing.items()
+            if bus in buses and all(ref in item.channel_of for ref in refs)
+        },
+        feeds={ref: bus for ref, bus in device.feeds.items() if ref in channels and bus in buses},
+        roles={bus: role for bus, role in device.roles.items() if bus in buses},
+        figures={path: figure for path, figure in device.figures.items() if path in paths},
+    )
+
+
+def _takes(control: Control, value: Setting) -> bool:
+    try:
+        control.check(value)
+    except InputError:
+        return False
+    return True

@@ -11,6 +11,7 @@ import jsonschema_rs
 import pytest
 
 from scripts.made_plan import large_plan
+from tests.equipment.class_file import PREAMP
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.sound.levels import Report
@@ -23,58 +24,6 @@ from tidy_trunk.errors import FormatError
 ROOT = Path(__file__).resolve().parent.parent.parent
 BUILT_IN = [*built_in().devices.values(), *built_in().leads.values()]
 FILES = sorted((*DEVICES.glob("*.toml"), *CABLES.glob("*.toml")))
-
-PREAMP = """
-id = "preamp"
-label = "Preamp"
-kind = "preamp box"
-
-[[inputs]]
-id = "in#"
-label = "in #"
-repeat = 2
-plug = {connector = "xlr3", gender = "female"}
-circuit = "balanced"
-phantom_places = ["switch"]
-
-[[inputs.modes]]
-id = "mic"
-label = "mic"
-signal = "mic"
-impedance_ohm = 3000
-full_scale_dbu = -10
-gain = {minimum_db = 0, maximum_db = 40, step_db = 1, default_db = 20}
-supplies = ["P48"]
-
-[[outputs]]
-id = "out"
-label = "out"
-plug = {connector = "trs35", gender = "male"}
-circuit = "unbalanced stereo"
-channels = ["L", "R"]
-
-[[outputs.modes]]
-id = "mic"
-label = "mic"
-signal = "mic"
-full_scale_dbu = -10
-
-[[buses]]
-id = "L"
-label = "L"
-recorded = false
-inputs = ["in1"]
-
-[[buses]]
-id = "R"
-label = "R"
-recorded = false
-inputs = ["in2"]
-
-[feeds]
-"out.L" = "L"
-"out.R" = "R"
-"""
 
 
 def refusal(text: str | bytes) -> str:

@@ -11,6 +11,7 @@ from tidy_trunk.media.uploads import Piece
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
+from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -71,6 +72,10 @@ def _walks(request: Request) -> WalkService:
     return _services(request).walks
 
 
+def _equipment(request: Request) -> EquipmentService:
+    return _services(request).equipment
+
+
 def _own_id(
     id: Annotated[UUID | None, Query(description="Id that its sender gives it: sent again, it is the same one")] = None,
 ) -> UUID:
@@ -105,6 +110,7 @@ Sync = Annotated[SyncService, Depends(_sync)]
 Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]
+Equipment = Annotated[EquipmentService, Depends(_equipment)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]

@@ -6,6 +6,7 @@ from pathlib import Path
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
+from tidy_trunk.services.equipment import EquipmentService, own_devices
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -14,7 +15,7 @@ from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.walks import WalkService
-from tidy_trunk.store import Database, JobStore, MediaStore, RecordingStore, WalkStore
+from tidy_trunk.store import Database, EquipmentStore, JobStore, MediaStore, RecordingStore, WalkStore
 from tidy_trunk.upkeep.copies import CopyService
 
 
@@ -32,6 +33,7 @@ class Services:
     clock: ClockService
     sync: SyncService
     walks: WalkService
+    equipment: EquipmentService
     news: NewsService
     copies: CopyService
 
@@ -43,7 +45,8 @@ class Services:
 def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: for the files of recordings, in the data folder."""
     media = Media(folder, MediaStore(database))
-    jobs = JobService(JobStore(database), media)
+    equipment = EquipmentStore(database)
+    jobs = JobService(JobStore(database), media, own=lambda: own_devices(equipment))
     recordings = RecordingService(RecordingStore(database), media)
     return Services(
         media=media,
@@ -56,6 +59,7 @@ def services_on(database: Database, folder: Path) -> Services:
         clock=ClockService(jobs),
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
+        equipment=EquipmentService(jobs, equipment),
         news=NewsService(database),
         copies=CopyService(folder.parent, database, folder),
     )

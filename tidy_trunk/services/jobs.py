@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager, suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Any, Final
 from uuid import UUID, uuid4
@@ -10,10 +10,10 @@ from uuid import UUID, uuid4
 from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_plan, inserted_devices
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
-from tidy_trunk.core.command import Answer, propose_leads, say
-from tidy_trunk.core.gear.catalogue import built_in
+from tidy_trunk.core.command import Answer, Proposal, propose_leads, say
+from tidy_trunk.core.gear.catalogue import DeviceClass, built_in
 from tidy_trunk.core.gear.wiring import Fault
-from tidy_trunk.core.plan import Edit, Plan, PlanIndex, SetParts, apply_edits
+from tidy_trunk.core.plan import AddDevice, Edit, Plan, PlanIndex, SaveClass, SetParts, apply_edits
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -62,7 +62,15 @@ class CableChainChoice:
 class JobService:
     """One method for one thing that a user does."""
 
-    def __init__(self, store: JobStore, media: Media, now: Callable[[], datetime] = lambda: datetime.now(UTC)) -> None:
+    def __init__(
+        self,
+        store: JobStore,
+        media: Media,
+        now: Callable[[], datetime] = lambda: datetime.now(UTC),
+        own: Callable[[], Sequence[DeviceClass]] = tuple,
+    ) -> None:
+        """`own`: the classes of devices in My equipment."""
+        self._own = own
         self._store = store
         self._media = media
         self._now = now
@@ -199,7 +207,13 @@ class JobService:
         return Report(trace_plan(_plan(self._store.newest(job_id))))
 
     def say(self, job_id: UUID, text: str) -> Answer:
-        return say(_plan(self._store.newest(job_id)), text)
+        """What a typed line would do. Classes of My equipment are known too, and come along with the first device of them."""
+        plan = _plan(self._store.newest(job_id))
+        own = {item.id: item for item in self._own() if item.id not in plan.classes}
+        answer = say(replace(plan, classes={**plan.classes, **own}) if own else plan, text)
+        return (
+            replace(answer, proposals=tuple(_with_classes(item, own) for item in answer.proposals)) if own else answer
+        )
 
     def cable_chains(self, job_id: UUID, run_id: str) -> list[CableChainChoice]:
         """What else the catalogue has to join the two ports of a run, best first."""
@@ -283,6 +297,14 @@ class JobService:
 
 def _document(plan: Plan) -> dict[str, Any]:
     return PlanDocument.from_core(plan).model_dump(mode="json")
+
+
+def _with_classes(proposal: Proposal, own: Mapping[str, DeviceClass]) -> Proposal:
+    """An answer that brings the classes of My equipment along that its devices are of."""
+    wanted = dict.fromkeys(
+        edit.class_id for edit in proposal.edits if isinstance(edit, AddDevice) and edit.class_id in own
+    )
+    return replace(proposal, edits=(*(SaveClass(device_class=own[key]) for key in wanted), *proposal.edits))
 
 
 def _plan(record: RevisionRecord) -> Plan:

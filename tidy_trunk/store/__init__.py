@@ -3,6 +3,7 @@
 from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database, sole_use
 from tidy_trunk.store.dumps import dump, load
+from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_behind, is_current, migrate
@@ -12,6 +13,8 @@ from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
 __all__ = [
     "Database",
+    "EquipmentRecord",
+    "EquipmentStore",
     "HistoryRecord",
     "JobRecord",
     "JobStore",

@@ -91,6 +91,16 @@ class Tables:
                 table_name = "walk_mark"
                 primary_key = peewee.CompositeKey("walk", "item")
 
+        class Equipment(pool.Model):
+            """A class of the user's own, as its file says it."""
+
+            id = peewee.TextField(primary_key=True)
+            body = peewee.JSONField()
+            changed = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "equipment"
+
         class DataIdentity(pool.Model):
             """The name of these data, in its only row."""
 
@@ -107,6 +117,7 @@ class Tables:
             class Meta:
                 table_name = "unwanted_media"
 
+        self.Equipment: Any = Equipment
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia
         self.Walk: Any = Walk

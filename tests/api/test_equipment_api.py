@@ -1,0 +1,95 @@
+"""My equipment: files taken in and given out, classes that go into jobs and come from them, and what is refused."""
+
+import pytest
+
+from tests.api.test_patch_api import opened
+from tests.equipment.class_file import PREAMP
+from tests.plans import boom_in_bag, put
+from tidy_trunk.core.gear.catalogue import LawPoint, built_in
+from tidy_trunk.core.plan import CopyClass, GainLaw, TakeGainLaw, apply_edits
+from tidy_trunk.equipment import write_class
+
+CABLE = write_class(built_in().leads["xlr-trs-pad-25"]).decode().replace('id = "xlr-trs-pad-25"', 'id = "my-25"')
+
+
+def taken(client, *texts: str):
+    return client.post(
+        "/api/equipment", json={"files": [{"name": f"{at}.toml", "text": text} for at, text in enumerate(texts)]}
+    )
+
+
+def test_files_are_taken_in_several_at_once_and_given_out_again(client):
+    answer = taken(client, PREAMP, CABLE)
+    assert answer.status_code == 201 and [item["page"]["id"] for item in answer.json()] == ["preamp", "my-25"]
+    assert [item["page"]["of"] for item in client.get("/api/equipment").json()] == ["device", "cable"]
+    given = client.get("/api/equipment/preamp/file")
+    assert given.headers["content-disposition"] == 'attachment; filename="preamp.toml"'
+    again = taken(client, given.text.replace('label = "Preamp"', 'label = "My preamp"'))
+    assert again.status_code == 201
+    assert client.get("/api/equipment").json()[0]["page"]["label"] == "My preamp"
+    assert client.delete("/api/equipment/my-25").status_code == 204
+    assert client.get("/api/equipment/my-25").status_code == 404
+
+
+def test_one_bad_file_keeps_all_of_them_out(client):
+    answer = taken(client, PREAMP, CABLE.replace('"1-S"', '"9-S"'))
+    assert answer.status_code == 422
+    assert answer.json()["detail"] == "1.toml: its sending end has no contact '9'; it has 1, 2, 3"
+    assert client.get("/api/equipment").json() == []
+
+
+@pytest.mark.parametrize(
+    ("texts", "says"),
+    [
+        ([PREAMP, PREAMP], "1.toml and 0.toml have the same id, preamp"),
+        ([PREAMP.replace('id = "preamp"', 'id = "ribbon"')], "a built-in class has the id 'ribbon': choose another, such as my-ribbon"),
+        ([PREAMP.replace("impedance_ohm = 3000", "impedance_ohm = nan")], "input should be a finite number"),
+        ([" " * 300_000], "at most 256 kB"),
+        ([""], "is missing"),
+        ([PREAMP.replace('label = "Preamp"', 'label = "Pre\\u0007amp"')], "must be printable characters"),
+    ],
+)  # fmt: skip
+def test_what_is_no_class_is_refused_in_one_line(client, texts, says):
+    answer = taken(client, *texts)
+    assert answer.status_code == 422 and says in answer.json()["detail"] and "\n" not in answer.json()["detail"]
+
+
+def test_a_preview_keeps_nothing(client):
+    page = client.post("/api/equipment/preview", json={"name": "x.toml", "text": PREAMP}).json()
+    assert [socket["label"] for socket in page["sockets"]] == ["in 1", "in 2", "out"]
+    assert "full scale −10 dBu ±3 dB, typical" in page["sockets"][0]["lines"][0]
+    assert client.get("/api/equipment").json() == []
+    assert client.get("/api/built-in/ribbon").json()["text"].startswith('id = "ribbon"')
+    assert client.get("/api/built-in/none").status_code == 404
+
+
+def test_a_class_is_found_by_a_typed_line_and_comes_into_the_job(client):
+    taken(client, PREAMP)
+    state = opened(client, boom_in_bag())
+    job = f"/api/jobs/{state['job']}"
+    answer = client.post(f"{job}/say", json={"text": "add preamp as pre"}).json()
+    first = answer["proposals"][0]
+    assert [edit["kind"] for edit in first["edits"]] == ["save-class", "add-device"]
+    after = client.post(f"{job}/edits", json={"base_revision": state["revision"], "edits": first["edits"]})
+    assert after.status_code == 200
+    (own,) = client.get(f"{job}/classes").json()
+    assert (own["id"], own["devices"], own["original"]) == ("preamp", ["pre"], "same")
+    taken(client, PREAMP.replace("impedance_ohm = 3000", "impedance_ohm = 2000"))
+    (own,) = client.get(f"{job}/classes").json()
+    assert own["original"] == "changed"
+    assert client.delete("/api/equipment/preamp").status_code == 204
+    assert client.get(f"{job}/classes").json()[0]["original"] == "none"
+    assert client.get(job).status_code == 200, "the job keeps its own copy"
+
+
+def test_what_was_measured_travels_with_a_class_that_is_kept(client):
+    law = GainLaw(class_id="own-my-bag", control="in1.mic.gain_db", points=(LawPoint(20, 19.0), LawPoint(60, 58.5)), when="2026-11-28T08:00")  # fmt: skip
+    plan = apply_edits(
+        boom_in_bag(),
+        [CopyClass(device="bag", label="My bag"), TakeGainLaw(law=law), put("bag", "in1.mic.gain_db", 60.0)],
+    )
+    job = f"/api/jobs/{opened(client, plan)['job']}"
+    assert client.post(f"{job}/classes/own-my-bag").status_code == 201
+    assert "law = [{position_db = 20, gain_db = 19}" in client.get("/api/equipment/own-my-bag").json()["text"]
+    assert client.get(f"{job}/classes").json()[0]["original"] == "same"
+    assert client.post(f"{job}/classes/ribbon").status_code == 404

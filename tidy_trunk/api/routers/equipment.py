@@ -1,0 +1,78 @@
+"""My equipment: classes of one's own, read, changed, taken in and given out as files."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Path, Response
+
+from tidy_trunk.api.dependencies import Equipment
+from tidy_trunk.api.schemas.equipment import (
+    ClassFileIn,
+    ClassFilesIn,
+    ClassPageOut,
+    ClassTextOut,
+    JobClassOut,
+    OwnClassOut,
+)
+from tidy_trunk.api.schemas.jobs import PROBLEMS
+
+router = APIRouter(tags=["equipment"], responses=PROBLEMS)
+ClassId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$")]
+
+
+@router.get("/equipment")
+def list_equipment(equipment: Equipment) -> list[OwnClassOut]:
+    """All classes of one's own, by name."""
+    return [OwnClassOut.from_service(own) for own in equipment.all()]
+
+
+@router.post("/equipment", status_code=201)
+def save_equipment(body: ClassFilesIn, equipment: Equipment) -> list[OwnClassOut]:
+    """Files of classes: all of them are taken, or none. What has such an id already is replaced."""
+    files = [(file.name, file.text.encode()) for file in body.files]
+    return [OwnClassOut.from_service(own) for own in equipment.save(files)]
+
+
+@router.post("/equipment/preview")
+def preview_class(body: ClassFileIn, equipment: Equipment) -> ClassPageOut:
+    """What a file says, with nothing kept."""
+    return ClassPageOut.from_core(equipment.read(body.text.encode(), body.name))
+
+
+@router.get("/equipment/{class_id}")
+def read_class_text(class_id: ClassId, equipment: Equipment) -> ClassTextOut:
+    """A class of one's own as text, to be changed."""
+    return ClassTextOut(text=equipment.file(class_id).decode())
+
+
+@router.get(
+    "/equipment/{class_id}/file", response_class=Response, responses={200: {"content": {"application/toml": {}}}}
+)
+def read_class_file(class_id: ClassId, equipment: Equipment) -> Response:
+    """A class of one's own as a file."""
+    headers = {"Content-Disposition": f'attachment; filename="{class_id}.toml"'}
+    return Response(equipment.file(class_id), media_type="application/toml", headers=headers)
+
+
+@router.delete("/equipment/{class_id}", status_code=204)
+def delete_class(class_id: ClassId, equipment: Equipment) -> None:
+    """Take a class out of My equipment. Jobs keep their copies."""
+    equipment.delete(class_id)
+
+
+@router.get("/built-in/{class_id}")
+def read_built_in_text(class_id: ClassId, equipment: Equipment) -> ClassTextOut:
+    """A built-in class as text, to begin from."""
+    return ClassTextOut(text=equipment.begin_from(class_id).decode())
+
+
+@router.get("/jobs/{job_id}/classes")
+def list_job_classes(job_id: UUID, equipment: Equipment) -> list[JobClassOut]:
+    """The classes of one's own in a job, each held against My equipment."""
+    return [JobClassOut.from_service(found) for found in equipment.in_job(job_id)]
+
+
+@router.post("/jobs/{job_id}/classes/{class_id}", status_code=201)
+def keep_class(job_id: UUID, class_id: ClassId, equipment: Equipment) -> OwnClassOut:
+    """Take a class of a job into My equipment, with what was measured of its knobs."""
+    return OwnClassOut.from_service(equipment.keep(job_id, class_id))

@@ -1,0 +1,116 @@
+"""My equipment."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from tidy_trunk.api.schemas.jobs import In
+from tidy_trunk.core.gear.catalogue import DeviceClass, InputPort, LeadClass, Port
+from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.results.numbers import Out
+from tidy_trunk.services.equipment import JobClass, Original, OwnClass, taken_into_job
+from tidy_trunk.words.classes import cable_lines, plug_words, port_lines, track_lines
+
+
+class SocketOut(Out):
+    """A socket of a class as it is drawn."""
+
+    id: str
+    label: str
+    direction: Literal["in", "out"]
+    plug: str
+    is_socket: bool
+    channels: list[str]
+    lines: list[str]
+
+    @classmethod
+    def from_core(cls, port: Port) -> "SocketOut":
+        return cls(
+            id=port.id,
+            label=port.label,
+            direction="in" if isinstance(port, InputPort) else "out",
+            plug=plug_words(port),
+            is_socket=port.plug.gender == "female",
+            channels=list(port.channels),
+            lines=port_lines(port),
+        )
+
+
+class FactLineOut(Out):
+    name: str
+    words: str
+
+
+class ClassPageOut(Out):
+    """A class of device or cable, as it is shown."""
+
+    id: str
+    label: str
+    of: Literal["device", "cable"]
+    kind: str
+    blurb: str
+    sockets: list[SocketOut]
+    lines: list[str]
+    facts: list[FactLineOut]
+
+    @classmethod
+    def from_core(cls, item: DeviceClass | LeadClass) -> "ClassPageOut":
+        if isinstance(item, LeadClass):
+            return cls(
+                id=item.id, label=item.label, of="cable", kind="cable", blurb="", sockets=[], lines=cable_lines(item), facts=[]
+            )  # fmt: skip
+        return cls(
+            id=item.id,
+            label=item.label,
+            of="device",
+            kind=item.kind,
+            blurb=item.blurb,
+            sockets=[SocketOut.from_core(port) for port in item.ports],
+            lines=track_lines(item),
+            facts=[FactLineOut(name=name, words=words) for name, words in item.facts()],
+        )
+
+
+class OwnClassOut(Out):
+    """A class in My equipment, and the edit that takes it into a job."""
+
+    page: ClassPageOut
+    changed: datetime
+    takes: AnyEdit
+
+    @classmethod
+    def from_service(cls, own: OwnClass) -> "OwnClassOut":
+        return cls(
+            page=ClassPageOut.from_core(own.item), changed=own.changed, takes=edit_document(taken_into_job(own.item))
+        )
+
+
+class ClassTextOut(Out):
+    """A class as a file, to be changed."""
+
+    text: str
+
+
+class JobClassOut(Out):
+    """A class of one's own in a job."""
+
+    id: str
+    label: str
+    devices: list[str]
+    original: Original
+
+    @classmethod
+    def from_service(cls, found: JobClass) -> "JobClassOut":
+        return cls(id=found.item.id, label=found.item.label, devices=list(found.devices), original=found.original)
+
+
+class ClassFileIn(In):
+    """A file of a class. `name`: what it is called, for messages."""
+
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+    text: Annotated[str, Field(max_length=10_000_000)]
+
+
+class ClassFilesIn(In):
+    files: Annotated[tuple[ClassFileIn, ...], Field(min_length=1, max_length=200)]

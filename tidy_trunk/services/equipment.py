@@ -1,0 +1,176 @@
+"""My equipment: classes of one's own that belong to no job, taken into jobs, and kept from them."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from enum import StrEnum
+from typing import Final
+from uuid import UUID
+
+from tidy_trunk.core.base.text import is_plain
+from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, with_laws
+from tidy_trunk.core.plan import Edit, Plan, SaveClass, SaveLead
+from tidy_trunk.equipment import CableClassModel, DeviceClassModel, read_class, write_class
+from tidy_trunk.errors import FormatError, InputError, NotFoundError
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.store import EquipmentRecord, EquipmentStore
+
+Item = DeviceClass | LeadClass
+
+MOST_FILES: Final = 200
+"""ASSUMED_ most files that are imported at once."""
+
+
+class Original(StrEnum):
+    """How a job's copy of a class stands to the one in My equipment."""
+
+    SAME = "same"
+    CHANGED = "changed"  # one of them has changed since
+    NONE = "none"  # it is only in the job
+
+
+@dataclass(frozen=True, slots=True)
+class OwnClass:
+    """A class in My equipment."""
+
+    item: Item
+    changed: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class JobClass:
+    """A class of the user's own in a job."""
+
+    item: DeviceClass
+    devices: tuple[str, ...]
+    original: Original
+
+
+class EquipmentService:
+    """One method for one thing that a user does with equipment of his own."""
+
+    def __init__(
+        self, jobs: JobService, store: EquipmentStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)
+    ) -> None:
+        self._jobs = jobs
+        self._store = store
+        self._now = now
+
+    def all(self) -> list[OwnClass]:
+        """All of it, by name."""
+        found = [OwnClass(_item(record), record.changed) for record in self._store.all()]
+        return sorted(found, key=lambda own: own.item.label.lower())
+
+    def get(self, class_id: str) -> OwnClass:
+        """Raises NotFoundError: no such class."""
+        record = self._store.get(class_id)
+        return OwnClass(_item(record), record.changed)
+
+    def begin_from(self, class_id: str) -> bytes:
+        """The file of a built-in class, to begin from. Raises NotFoundError: no such class."""
+        known = built_in()
+        item = known.devices.get(class_id) or known.leads.get(class_id)
+        if item is None:
+            raise NotFoundError(f"there is no built-in class '{class_id}'")
+        return write_class(item)
+
+    def save(self, files: Sequence[tuple[str, bytes]]) -> list[OwnClass]:
+        """Files of classes, each with its name: all of them are taken, or none. What has such an id already is replaced.
+
+        Raises:
+            FormatError: A file that is none of a class: which one, where, and what works.
+            InputError: No file, too many, two with one id, or the id of a built-in class.
+        """
+        if not 0 < len(files) <= MOST_FILES:
+            raise InputError(f"choose between 1 and {MOST_FILES} files at once, not {len(files)}")
+        found: dict[str, tuple[str, Item]] = {}
+        for name, data in files:
+            item = self.read(data, name)
+            if item.id in found:
+                raise InputError(
+                    f"{name} and {found[item.id][0]} have the same id, {item.id}: give one of them another"
+                )
+            found[item.id] = (name, item)
+        now = self._now()
+        self._store.put([EquipmentRecord(id=item.id, body=_body(item), changed=now) for _, item in found.values()])
+        return [OwnClass(item, now) for _, item in found.values()]
+
+    def read(self, data: bytes, name: str) -> Item:
+        """The class in a file, with nothing kept. Raises FormatError, InputError as `save`."""
+        item = read_class(data, name)
+        if item.id in built_in().devices or item.id in built_in().leads:
+            raise InputError(f"{name}: a built-in class has the id '{item.id}': choose another, such as my-{item.id}")
+        if not (item.label.strip() and is_plain(item.label)):
+            raise FormatError(f"{name}: label: must be printable characters")
+        return item
+
+    def file(self, class_id: str) -> bytes:
+        """A class as a file. Raises NotFoundError: no such class."""
+        return write_class(self.get(class_id).item)
+
+    def delete(self, class_id: str) -> None:
+        """Jobs keep their copies. Raises NotFoundError: no such class."""
+        self._store.delete(class_id)
+
+    def in_job(self, job_id: UUID) -> list[JobClass]:
+        """The classes of the user's own in a job, each held against its original."""
+        plan = self._jobs.newest(job_id).evaluation.plan
+        originals = {record.id: _item(record) for record in self._store.all()}
+
+        def stands(item: DeviceClass) -> Original:
+            if item.id not in originals:
+                return Original.NONE
+            return Original.SAME if originals[item.id] == _measured(plan, item) else Original.CHANGED
+
+        return [
+            JobClass(
+                item, tuple(key for key, device in plan.devices.items() if device.class_id == item.id), stands(item)
+            )
+            for item in plan.classes.values()
+        ]
+
+    def keep(self, job_id: UUID, class_id: str) -> OwnClass:
+        """A class of a job into My equipment, with what was measured of its knobs. Raises NotFoundError: no such class."""
+        plan = self._jobs.newest(job_id).evaluation.plan
+        item = plan.classes.get(class_id)
+        if item is None:
+            raise NotFoundError(f"the job has no class '{class_id}' of your own")
+        (kept,) = self.save([(item.label, write_class(_measured(plan, item)))])
+        return kept
+
+
+def own_devices(store: EquipmentStore) -> list[DeviceClass]:
+    """The classes of devices in My equipment."""
+    return [item for record in store.all() if isinstance(item := _item(record), DeviceClass)]
+
+
+def taken_into_job(item: Item) -> Edit:
+    """The edit that takes a class into a job, or brings the job's copy up to date."""
+    if isinstance(item, DeviceClass):
+        return SaveClass(device_class=item)
+    return SaveLead(
+        id=item.id,
+        label=item.label,
+        sending=item.sending,
+        receiving=item.receiving,
+        ways=item.ways,
+        short_m=item.short_m,
+    )
+
+
+def _measured(plan: Plan, item: DeviceClass) -> DeviceClass:
+    laws: Mapping[str, Sequence[LawPoint]] = {
+        law.control: law.points for law in plan.gain_laws.values() if law.class_id == item.id
+    }
+    return with_laws(item, laws)
+
+
+def _body(item: Item) -> dict[str, object]:
+    model = DeviceClassModel if isinstance(item, DeviceClass) else CableClassModel
+    return model.from_core(item).model_dump(mode="json", exclude_defaults=True)
+
+
+def _item(record: EquipmentRecord) -> Item:
+    model = CableClassModel if "ways" in record.body else DeviceClassModel
+    item: Item = model.model_validate(record.body).to_core()
+    return item

@@ -89,7 +89,24 @@ def test_what_was_measured_travels_with_a_class_that_is_kept(client):
         [CopyClass(device="bag", label="My bag"), TakeGainLaw(law=law), put("bag", "in1.mic.gain_db", 60.0)],
     )
     job = f"/api/jobs/{opened(client, plan)['job']}"
-    assert client.post(f"{job}/classes/own-my-bag").status_code == 201
+    assert client.post(f"{job}/classes/own-my-bag/keep").status_code == 201
     assert "law = [{position_db = 20, gain_db = 19}" in client.get("/api/equipment/own-my-bag").json()["text"]
     assert client.get(f"{job}/classes").json()[0]["original"] == "same"
-    assert client.post(f"{job}/classes/ribbon").status_code == 404
+    assert client.post(f"{job}/classes/ribbon/keep").status_code == 404
+
+
+def test_a_change_shows_what_it_does_to_the_levels_of_a_job(client):
+    """Full scale 6 dB higher at the same gain: 6 dB less in the file."""
+    plan = apply_edits(boom_in_bag(), [CopyClass(device="bag", label="My bag")])
+    job = f"/api/jobs/{opened(client, plan)['job']}"
+    client.post(f"{job}/classes/own-my-bag/keep")
+    text = client.get("/api/equipment/own-my-bag").json()["text"]
+    other = text.replace("full_scale_dbu = {value = 10, tolerance = 1}", "full_scale_dbu = 16")
+    moved = client.post(f"{job}/classes/try", json={"name": "my-bag.toml", "text": other}).json()
+    assert moved[0]["label"] == "bag track 1"
+    assert moved[0]["average_after"] == pytest.approx(moved[0]["average_before"] - 6, abs=0.01)
+    gone = client.post(
+        f"{job}/classes/try", json={"name": "my-bag.toml", "text": other.replace('id = "in1"', 'id = "one"')}
+    )
+    assert gone.status_code == 422
+    assert client.post(f"{job}/classes/try", json={"name": "x.toml", "text": PREAMP}).json() == []

@@ -9,7 +9,9 @@ from uuid import UUID
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, with_laws
-from tidy_trunk.core.plan import Edit, Plan, SaveClass, SaveLead
+from tidy_trunk.core.plan import Edit, Plan, SaveClass, SaveLead, apply_edits
+from tidy_trunk.core.sound.levels import Report, Sound
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.equipment import CableClassModel, DeviceClassModel, read_class, write_class
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.services.jobs import JobService
@@ -44,6 +46,15 @@ class JobClass:
     item: DeviceClass
     devices: tuple[str, ...]
     original: Original
+
+
+@dataclass(frozen=True, slots=True)
+class TrackMoved:
+    """A track of a job before and after a class is described anew."""
+
+    label: str
+    before: Sound
+    after: Sound
 
 
 class EquipmentService:
@@ -128,6 +139,25 @@ class EquipmentService:
             )
             for item in plan.classes.values()
         ]
+
+    def try_in_job(self, job_id: UUID, data: bytes, name: str) -> list[TrackMoved]:
+        """What another description of a class does to the levels of a job that uses it; nothing where none does.
+
+        Raises:
+            FormatError, InputError: As `save`. PlanError: The job cannot be with it, and why.
+        """
+        item = self.read(data, name)
+        before = self._jobs.newest(job_id).evaluation
+        if not isinstance(item, DeviceClass) or item.id not in before.plan.classes:
+            return []
+        report = Report(trace_plan(apply_edits(before.plan, [SaveClass(device_class=item)])))
+        found = []
+        for track in before.report.tracks:
+            after = report.track(track.trace.id)
+            if after is not None and not (track.is_silent and after.is_silent):
+                unit = before.index.unit(track.trace.device)
+                found.append(TrackMoved(unit.bus_label(track.trace.bus), track.sound, after.sound))
+        return found
 
     def keep(self, job_id: UUID, class_id: str) -> OwnClass:
         """A class of a job into My equipment, with what was measured of its knobs. Raises NotFoundError: no such class."""

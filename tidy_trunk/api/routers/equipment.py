@@ -13,6 +13,7 @@ from tidy_trunk.api.schemas.equipment import (
     ClassTextOut,
     JobClassOut,
     OwnClassOut,
+    TrackMovedOut,
 )
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 
@@ -72,7 +73,13 @@ def list_job_classes(job_id: UUID, equipment: Equipment) -> list[JobClassOut]:
     return [JobClassOut.from_service(found) for found in equipment.in_job(job_id)]
 
 
-@router.post("/jobs/{job_id}/classes/{class_id}", status_code=201)
+@router.post("/jobs/{job_id}/classes/try")
+def try_class(job_id: UUID, body: ClassFileIn, equipment: Equipment) -> list[TrackMovedOut]:
+    """What another description of a class does to the levels of a job that uses it."""
+    return [TrackMovedOut.from_service(moved) for moved in equipment.try_in_job(job_id, body.text.encode(), body.name)]
+
+
+@router.post("/jobs/{job_id}/classes/{class_id}/keep", status_code=201)
 def keep_class(job_id: UUID, class_id: ClassId, equipment: Equipment) -> OwnClassOut:
     """Take a class of a job into My equipment, with what was measured of its knobs."""
     return OwnClassOut.from_service(equipment.keep(job_id, class_id))

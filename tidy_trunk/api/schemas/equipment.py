@@ -8,8 +8,8 @@ from pydantic import Field
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.core.gear.catalogue import DeviceClass, InputPort, LeadClass, Port
 from tidy_trunk.document import AnyEdit, edit_document
-from tidy_trunk.results.numbers import Out
-from tidy_trunk.services.equipment import JobClass, Original, OwnClass, taken_into_job
+from tidy_trunk.results.numbers import Level, Out
+from tidy_trunk.services.equipment import JobClass, Original, OwnClass, TrackMoved, taken_into_job
 from tidy_trunk.words.classes import cable_lines, plug_words, port_lines, track_lines
 
 
@@ -103,6 +103,31 @@ class JobClassOut(Out):
     @classmethod
     def from_service(cls, found: JobClass) -> "JobClassOut":
         return cls(id=found.item.id, label=found.item.label, devices=list(found.devices), original=found.original)
+
+
+class TrackMovedOut(Out):
+    """A track of a job, before and after."""
+
+    label: str
+    average_before: Level
+    average_after: Level
+    peak_before: Level
+    peak_after: Level
+    noise_before: Level
+    noise_after: Level
+
+    @classmethod
+    def from_service(cls, moved: TrackMoved) -> "TrackMovedOut":
+        before, after = moved.before, moved.after
+        return cls(
+            label=moved.label,
+            average_before=before.average,
+            average_after=after.average,
+            peak_before=before.peak,
+            peak_after=after.peak,
+            noise_before=before.noise,
+            noise_after=after.noise,
+        )
 
 
 class ClassFileIn(In):

@@ -19,6 +19,7 @@ export const addresses = {
     `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
   timeline: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
+  classFile: (id: string) => `/api/equipment/${part(id)}/file`,
   backup: (name: string) => `/api/copies/${part(name)}`,
   everything: '/api/everything',
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,

@@ -7,6 +7,11 @@ export { ApiProblem, wordsOf }
 
 type Schemas = components['schemas']
 export type JobState = Schemas['JobStateOut']
+export type ClassPage = Schemas['ClassPageOut']
+export type OwnClass = Schemas['OwnClassOut']
+export type JobClass = Schemas['JobClassOut']
+export type ClassFile = Schemas['ClassFileIn']
+export type TrackMoved = Schemas['TrackMovedOut']
 export type JobEntry = Schemas['JobOut']
 export type Device = Schemas['DeviceOut']
 export type DeviceDetail = Schemas['DeviceDetailOut']
@@ -462,6 +467,27 @@ export const api = {
     reading(() =>
       server.GET('/api/jobs/{job_id}/sync/clips/{file_id}/waves', {
         params: { path: { job_id: job, file_id: file }, query: { at_s: at, span_s: span } },
+      }),
+    ),
+  equipment: () => reading(() => server.GET('/api/equipment')),
+  saveEquipment: (files: ClassFile[]) => writing(() => server.POST('/api/equipment', { body: { files } })),
+  previewClass: (file: ClassFile) => reading(() => server.POST('/api/equipment/preview', { body: file })),
+  classText: (id: string) =>
+    reading(() => server.GET('/api/equipment/{class_id}', { params: { path: { class_id: id } } })),
+  builtInText: (id: string) =>
+    reading(() => server.GET('/api/built-in/{class_id}', { params: { path: { class_id: id } } })),
+  deleteClass: (id: string) =>
+    writing(() => server.DELETE('/api/equipment/{class_id}', { params: { path: { class_id: id } } })),
+  jobClasses: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/classes', { params: { path: { job_id: job } } })),
+  tryClass: (job: string, file: ClassFile) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/classes/try', { params: { path: { job_id: job } }, body: file }),
+    ),
+  keepClass: (job: string, id: string) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/classes/{class_id}/keep', {
+        params: { path: { job_id: job, class_id: id } },
       }),
     ),
   copies: () => reading(() => server.GET('/api/copies')),

@@ -1302,7 +1302,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/classes/{class_id}": {
+    "/api/jobs/{job_id}/classes/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Class
+         * @description What another description of a class does to the levels of a job that uses it.
+         */
+        post: operations["try_class_api_jobs__job_id__classes_try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/classes/{class_id}/keep": {
         parameters: {
             query?: never;
             header?: never;
@@ -1315,7 +1335,7 @@ export interface paths {
          * Keep Class
          * @description Take a class of a job into My equipment, with what was measured of its knobs.
          */
-        post: operations["keep_class_api_jobs__job_id__classes__class_id__post"];
+        post: operations["keep_class_api_jobs__job_id__classes__class_id__keep_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5969,6 +5989,44 @@ export interface components {
             burst_clip_db: number | null;
         };
         /**
+         * TrackMovedOut
+         * @description A track of a job, before and after.
+         */
+        TrackMovedOut: {
+            /** Label */
+            label: string;
+            /**
+             * Average Before
+             * @description dB; null is silence, or no limit
+             */
+            average_before: number | null;
+            /**
+             * Average After
+             * @description dB; null is silence, or no limit
+             */
+            average_after: number | null;
+            /**
+             * Peak Before
+             * @description dB; null is silence, or no limit
+             */
+            peak_before: number | null;
+            /**
+             * Peak After
+             * @description dB; null is silence, or no limit
+             */
+            peak_after: number | null;
+            /**
+             * Noise Before
+             * @description dB; null is silence, or no limit
+             */
+            noise_before: number | null;
+            /**
+             * Noise After
+             * @description dB; null is silence, or no limit
+             */
+            noise_after: number | null;
+        };
+        /**
          * TrackOut
          * @description A row: the way of the sound, and what the track will hold in dBFS.
          */
@@ -10415,7 +10473,63 @@ export interface operations {
             };
         };
     };
-    keep_class_api_jobs__job_id__classes__class_id__post: {
+    try_class_api_jobs__job_id__classes_try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassFileIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackMovedOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    keep_class_api_jobs__job_id__classes__class_id__keep_post: {
         parameters: {
             query?: never;
             header?: never;

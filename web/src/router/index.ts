@@ -4,6 +4,17 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'jobs', component: () => import('@/features/jobs/JobsPage.vue') },
+    {
+      path: '/equipment',
+      name: 'equipment',
+      component: () => import('@/features/equipment/EquipmentPage.vue'),
+    },
+    {
+      path: '/equipment/:id',
+      name: 'equipment-class',
+      component: () => import('@/features/equipment/ClassPage.vue'),
+      props: true,
+    },
     { path: '/backups', name: 'backups', component: () => import('@/features/copies/CopiesPage.vue') },
     {
       path: '/jobs/:job',

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 
 import { api, wordsOf, type Catalogue } from '@/api/client'
 import { useJob } from '@/stores/job'
@@ -14,5 +14,12 @@ export const useCatalogue = defineStore('catalogue', () => {
       useJob().problem = wordsOf(error)
     }
   }
-  return { value, load }
+  /** Classes of devices by what they are for. */
+  const kinds = computed(() => {
+    const found = new Map<string, Catalogue['classes']>()
+    for (const item of value.value?.classes ?? [])
+      found.set(item.kind, [...(found.get(item.kind) ?? []), item])
+    return [...found]
+  })
+  return { value, kinds, load }
 })

@@ -1,29 +1,19 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, onMounted, ref } from 'vue'
+import { ref } from 'vue'
 
-import { useCatalogue } from '@/stores/catalogue'
 import { useJob } from '@/stores/job'
+import { useDeviceChoice } from './useDeviceChoice'
 
-/** The devices of the job, and the catalogue of plain classes to add from. */
+/** The devices of the job, and what there is to add: one's own equipment, then the built-in classes. */
 const emit = defineEmits<{ open: [device: string] }>()
 const job = useJob()
-const catalogue = useCatalogue()
+const { kinds, copies, problem, add, keep, renew } = useDeviceChoice()
 const chosen = ref('')
 const label = ref('')
-onMounted(() => catalogue.load())
 
-const kinds = computed(() => {
-  const found = new Map<string, { id: string; label: string }[]>()
-  const own = (job.state?.plan.classes ?? []).map((item) => ({ ...item, kind: 'your own' }))
-  for (const item of [...own, ...(catalogue.value?.classes ?? [])])
-    found.set(item.kind, [...(found.get(item.kind) ?? []), item])
-  return [...found]
-})
-
-async function add() {
-  const named = label.value.trim()
-  if (await job.edit([{ kind: 'add-device', class_id: chosen.value, label: named || null }])) label.value = ''
+async function take() {
+  if (await add(chosen.value, label.value.trim())) label.value = ''
 }
 </script>
 
@@ -36,7 +26,7 @@ async function add() {
         <span class="soft">{{ device.class_label }}</span>
       </li>
     </ul>
-    <form class="add-form no-print" @submit.prevent="add">
+    <form class="add-form no-print" @submit.prevent="take">
       <label class="field">
         <span>Type of device</span>
         <select v-model="chosen" required>
@@ -51,6 +41,30 @@ async function add() {
       </label>
       <Button type="submit" :disabled="!chosen || job.readOnly">Add</Button>
     </form>
+    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
+    <div v-if="copies.length">
+      <h3>Your own classes in this job</h3>
+      <ul class="copies">
+        <li v-for="item in copies" :key="item.id">
+          <span>{{ item.label }}</span>
+          <span v-if="item.original === 'same'" class="soft">as in My equipment</span>
+          <span v-else-if="item.original === 'changed'">
+            differs from My equipment
+            <Button text size="small" :disabled="job.readOnly" @click="renew(item.id)"
+              >Use what My equipment says</Button
+            >
+            <Button text size="small" @click="keep(item.id)">Keep the job's</Button>
+          </span>
+          <Button v-else text size="small" @click="keep(item.id)">Keep in My equipment</Button>
+          <RouterLink
+            v-if="item.original !== 'none'"
+            :to="{ name: 'equipment-class', params: { id: item.id }, query: { job: job.state?.job } }"
+            >Change</RouterLink
+          >
+        </li>
+      </ul>
+    </div>
+    <p class="small no-print"><RouterLink to="/equipment">My equipment</RouterLink></p>
   </section>
 </template>
 
@@ -74,7 +88,13 @@ li {
   padding: 0.35rem 0;
   border-bottom: 1px solid var(--line);
 }
-li button {
+.copies li {
+  grid-template-columns: minmax(9rem, auto) 1fr auto;
+}
+h3 {
+  font-size: 1rem;
+}
+li > button {
   padding: 0;
   font-weight: 700;
   text-align: left;
@@ -82,7 +102,7 @@ li button {
   border: 0;
   cursor: pointer;
 }
-li button:hover {
+li > button:hover {
   text-decoration: underline;
 }
 </style>

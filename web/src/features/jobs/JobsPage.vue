@@ -49,6 +49,7 @@ function importFile(event: Event) {
       <input type="file" accept="application/json,.json" @change="importFile" />
     </label>
     <p class="small">
+      <RouterLink to="/equipment">My equipment</RouterLink> ·
       <RouterLink to="/backups">Backups</RouterLink>
       <span v-if="backedUp" class="soft">, last backup {{ formatMoment(backedUp) }}</span>
       <span v-else-if="backedUp === ''" class="soft">, no backup yet</span>

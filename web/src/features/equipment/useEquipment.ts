@@ -1,0 +1,53 @@
+import { ref } from 'vue'
+
+import { api, wordsOf } from '@/api/client'
+import { useOwnEquipment } from '@/stores/equipment'
+
+/** My equipment as a list: files taken in, several at once, and classes thrown out, which can be undone. */
+export function useEquipment() {
+  const own = useOwnEquipment()
+  const problem = ref('')
+  const told = ref('') // what was done last
+  const gone = ref<{ id: string; text: string } | null>(null) // what was thrown out last
+
+  async function attempt(action: () => Promise<unknown>) {
+    problem.value = ''
+    try {
+      await action()
+    } catch (error) {
+      problem.value = wordsOf(error)
+    }
+  }
+
+  /** For the event of a file field. */
+  async function takeIn(event: Event) {
+    const input = event.target as HTMLInputElement
+    const files = [...(input.files ?? [])]
+    input.value = ''
+    if (!files.length) return
+    await attempt(async () => {
+      const read = files.map(async (file) => ({ name: file.name, text: await file.text() }))
+      const saved = await own.save(await Promise.all(read))
+      told.value = `Imported: ${saved.map(({ page }) => page.label).join(', ')}`
+    })
+  }
+
+  const remove = (id: string) =>
+    attempt(async () => {
+      const { text } = await api.classText(id)
+      await own.remove(id)
+      gone.value = { id, text }
+      told.value = ''
+    })
+
+  const undo = () =>
+    attempt(async () => {
+      const back = gone.value
+      if (!back) return
+      await own.save([{ name: `${back.id}.toml`, text: back.text }])
+      gone.value = null
+    })
+
+  void attempt(own.load)
+  return { own, problem, told, gone, takeIn, remove, undo }
+}

@@ -55,11 +55,20 @@ def test_what_is_no_class_is_refused_in_one_line(client, texts, says):
 
 
 def test_a_preview_keeps_nothing(client):
-    page = client.post("/api/equipment/preview", json={"name": "x.toml", "text": PREAMP}).json()
+    draft = client.post("/api/equipment/preview", json={"name": "x.toml", "text": PREAMP}).json()
+    page = draft["page"]
+    as_values = {"name": "x", "document": draft["document"]}
+    assert client.post("/api/equipment/preview", json=as_values).json() == draft
+    draft["document"]["inputs"][0]["modes"][0]["impedance_ohm"] = -1
+    refused = client.post("/api/equipment/preview", json=as_values).json()["detail"]
+    assert refused == "x: inputs.in1.modes.mic.impedance_ohm: must be between 0.1 and 10,000,000 Ω, not -1"
+    assert client.post("/api/equipment/preview", json={"name": "x"}).status_code == 422
     assert [socket["label"] for socket in page["sockets"]] == ["in 1", "in 2", "out"]
     assert "full scale −10 dBu ±3 dB, typical" in page["sockets"][0]["lines"][0]
     assert client.get("/api/equipment").json() == []
-    assert client.get("/api/built-in/ribbon").json()["text"].startswith('id = "ribbon"')
+    assert (
+        client.get("/api/built-in/ribbon").json()["text"].startswith('id = "my-ribbon"\nlabel = "My ribbon, passive"')
+    )
     assert client.get("/api/built-in/none").status_code == 404
 
 

@@ -1,7 +1,7 @@
 """Classes of devices and cables as files: the built-in ones, and those of one's own."""
 
 from tidy_trunk.equipment.built_in import read_built_in
-from tidy_trunk.equipment.files import class_schema, read_class, write_class
+from tidy_trunk.equipment.files import class_schema, document_of, read_class, read_document, write_class
 from tidy_trunk.equipment.models import CableClassModel, DeviceClassModel, PlugModel, WiringModel
 
 __all__ = [
@@ -10,7 +10,9 @@ __all__ = [
     "PlugModel",
     "WiringModel",
     "class_schema",
+    "document_of",
     "read_built_in",
     "read_class",
+    "read_document",
     "write_class",
 ]

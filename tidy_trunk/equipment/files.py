@@ -18,6 +18,7 @@ from tidy_trunk.equipment.models import (
     InputPortModel,
     OutputPortModel,
 )
+from tidy_trunk.equipment.titles import TITLES
 from tidy_trunk.errors import FormatError
 
 LARGEST_CLASS_BYTES: Final = 256 * 1024
@@ -37,6 +38,20 @@ def read_class(data: bytes, name: str) -> DeviceClass | LeadClass:
     """
     raw = _parsed(data, name)
     return read_cable(data, name) if "ways" in raw else read_device(data, name)
+
+
+def read_document(raw: Mapping[str, Any], name: str) -> DeviceClass | LeadClass:
+    """As `read_class`, from values that have been parsed."""
+    model = CableClassModel if "ways" in raw else DeviceClassModel
+    found: DeviceClass | LeadClass = _checked(model, raw, name).to_core()
+    return found
+
+
+def document_of(item: DeviceClass | LeadClass) -> dict[str, Any]:
+    """A class as the values of its file; what stands at its default is left out."""
+    model = DeviceClassModel if isinstance(item, DeviceClass) else CableClassModel
+    found: dict[str, Any] = _shortened(model.from_core(item).model_dump(mode="json", exclude_defaults=True))
+    return found
 
 
 def read_device(data: bytes, name: str) -> DeviceClass:
@@ -172,7 +187,15 @@ def class_schema(of: Literal["device", "cable"]) -> bytes:
     """The published JSON Schema of a class file."""
     model = DeviceClassModel if of == "device" else CableClassModel
     schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **model.model_json_schema()}
-    schema["$defs"]["PlugModel"]["properties"]["connector"]["enum"] = list(CONNECTORS)
+    for part in (schema, *schema["$defs"].values()):
+        for name, field in part.get("properties", {}).items():
+            field["title"] = TITLES[name]
+    plug = schema["$defs"]["PlugModel"]["properties"]
+    plug["connector"]["oneOf"] = [{"const": item.id, "title": item.label} for item in CONNECTORS.values()]
+    plug["gender"] = {
+        "title": TITLES["gender"],
+        "oneOf": [{"const": "male", "title": "plug (male)"}, {"const": "female", "title": "socket (female)"}],
+    }
     for alike in (InputPortModel, OutputPortModel, BusModel) if of == "device" else ():
         properties = schema["$defs"][alike.__name__]["properties"]
         properties["repeat"] = {"type": "integer", "minimum": 2, "maximum": MOST_REPEATS}
@@ -184,10 +207,8 @@ def write_class(item: DeviceClass | LeadClass) -> bytes:
     """A class as a file that `read_class` takes; what stands at its default is left out."""
     import tomlkit  # half as slow to load as all the rest of this module, and only asked for here
 
-    model = DeviceClassModel if isinstance(item, DeviceClass) else CableClassModel
-    written = model.model_validate(item).model_dump(mode="json", exclude_defaults=True)
     document = tomlkit.document()
-    for name, value in sorted(_shortened(written).items(), key=lambda entry: _is_table(*entry)):
+    for name, value in sorted(document_of(item).items(), key=lambda entry: _is_table(*entry)):
         document.add(name, _toml(name, value))
     return tomlkit.dumps(document).encode()
 

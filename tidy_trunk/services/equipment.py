@@ -1,10 +1,10 @@
 """My equipment: classes of one's own that belong to no job, taken into jobs, and kept from them."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from enum import StrEnum
-from typing import Final
+from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.core.base.text import is_plain
@@ -12,10 +12,13 @@ from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, bui
 from tidy_trunk.core.plan import Edit, Plan, SaveClass, SaveLead, apply_edits
 from tidy_trunk.core.sound.levels import Report, Sound
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.equipment import CableClassModel, DeviceClassModel, read_class, write_class
+from tidy_trunk.equipment import CableClassModel, DeviceClassModel, read_class, read_document, write_class
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.store import EquipmentRecord, EquipmentStore
+
+LONGEST_ID: Final = 61
+"""ASSUMED_ longest id, as the format of a class has it."""
 
 Item = DeviceClass | LeadClass
 
@@ -77,15 +80,15 @@ class EquipmentService:
         record = self._store.get(class_id)
         return OwnClass(_item(record), record.changed)
 
-    def begin_from(self, class_id: str) -> bytes:
-        """The file of a built-in class, to begin from. Raises NotFoundError: no such class."""
+    def begin_from(self, class_id: str) -> Item:
+        """A built-in class under an id and a name of one's own, to begin from. Raises NotFoundError: no such class."""
         known = built_in()
         item = known.devices.get(class_id) or known.leads.get(class_id)
         if item is None:
             raise NotFoundError(f"there is no built-in class '{class_id}'")
-        return write_class(item)
+        return replace(item, id=f"my-{item.id}"[:LONGEST_ID], label=f"My {item.label[:1].lower()}{item.label[1:]}")
 
-    def save(self, files: Sequence[tuple[str, bytes]]) -> list[OwnClass]:
+    def save(self, files: Sequence[tuple[str, bytes | Mapping[str, Any]]]) -> list[OwnClass]:
         """Files of classes, each with its name: all of them are taken, or none. What has such an id already is replaced.
 
         Raises:
@@ -106,9 +109,9 @@ class EquipmentService:
         self._store.put([EquipmentRecord(id=item.id, body=_body(item), changed=now) for _, item in found.values()])
         return [OwnClass(item, now) for _, item in found.values()]
 
-    def read(self, data: bytes, name: str) -> Item:
-        """The class in a file, with nothing kept. Raises FormatError, InputError as `save`."""
-        item = read_class(data, name)
+    def read(self, data: bytes | Mapping[str, Any], name: str) -> Item:
+        """The class in a file, or in its values, with nothing kept. Raises FormatError, InputError as `save`."""
+        item = read_class(data, name) if isinstance(data, bytes) else read_document(data, name)
         if item.id in built_in().devices or item.id in built_in().leads:
             raise InputError(f"{name}: a built-in class has the id '{item.id}': choose another, such as my-{item.id}")
         if not (item.label.strip() and is_plain(item.label)):
@@ -140,7 +143,7 @@ class EquipmentService:
             for item in plan.classes.values()
         ]
 
-    def try_in_job(self, job_id: UUID, data: bytes, name: str) -> list[TrackMoved]:
+    def try_in_job(self, job_id: UUID, data: bytes | Mapping[str, Any], name: str) -> list[TrackMoved]:
         """What another description of a class does to the levels of a job that uses it; nothing where none does.
 
         Raises:

@@ -7,10 +7,9 @@ from fastapi import APIRouter, Path, Response
 
 from tidy_trunk.api.dependencies import Equipment
 from tidy_trunk.api.schemas.equipment import (
+    ClassDraftOut,
     ClassFileIn,
     ClassFilesIn,
-    ClassPageOut,
-    ClassTextOut,
     JobClassOut,
     OwnClassOut,
     TrackMovedOut,
@@ -30,20 +29,20 @@ def list_equipment(equipment: Equipment) -> list[OwnClassOut]:
 @router.post("/equipment", status_code=201)
 def save_equipment(body: ClassFilesIn, equipment: Equipment) -> list[OwnClassOut]:
     """Files of classes: all of them are taken, or none. What has such an id already is replaced."""
-    files = [(file.name, file.text.encode()) for file in body.files]
+    files = [(file.name, file.content()) for file in body.files]
     return [OwnClassOut.from_service(own) for own in equipment.save(files)]
 
 
 @router.post("/equipment/preview")
-def preview_class(body: ClassFileIn, equipment: Equipment) -> ClassPageOut:
+def preview_class(body: ClassFileIn, equipment: Equipment) -> ClassDraftOut:
     """What a file says, with nothing kept."""
-    return ClassPageOut.from_core(equipment.read(body.text.encode(), body.name))
+    return ClassDraftOut.from_core(equipment.read(body.content(), body.name))
 
 
 @router.get("/equipment/{class_id}")
-def read_class_text(class_id: ClassId, equipment: Equipment) -> ClassTextOut:
-    """A class of one's own as text, to be changed."""
-    return ClassTextOut(text=equipment.file(class_id).decode())
+def read_class_draft(class_id: ClassId, equipment: Equipment) -> ClassDraftOut:
+    """A class of one's own, to be changed."""
+    return ClassDraftOut.from_core(equipment.get(class_id).item)
 
 
 @router.get(
@@ -62,9 +61,9 @@ def delete_class(class_id: ClassId, equipment: Equipment) -> None:
 
 
 @router.get("/built-in/{class_id}")
-def read_built_in_text(class_id: ClassId, equipment: Equipment) -> ClassTextOut:
-    """A built-in class as text, to begin from."""
-    return ClassTextOut(text=equipment.begin_from(class_id).decode())
+def read_built_in_draft(class_id: ClassId, equipment: Equipment) -> ClassDraftOut:
+    """A built-in class under an id and a name of one's own, to begin from."""
+    return ClassDraftOut.from_core(equipment.begin_from(class_id))
 
 
 @router.get("/jobs/{job_id}/classes")
@@ -76,7 +75,7 @@ def list_job_classes(job_id: UUID, equipment: Equipment) -> list[JobClassOut]:
 @router.post("/jobs/{job_id}/classes/try")
 def try_class(job_id: UUID, body: ClassFileIn, equipment: Equipment) -> list[TrackMovedOut]:
     """What another description of a class does to the levels of a job that uses it."""
-    return [TrackMovedOut.from_service(moved) for moved in equipment.try_in_job(job_id, body.text.encode(), body.name)]
+    return [TrackMovedOut.from_service(moved) for moved in equipment.try_in_job(job_id, body.content(), body.name)]
 
 
 @router.post("/jobs/{job_id}/classes/{class_id}/keep", status_code=201)

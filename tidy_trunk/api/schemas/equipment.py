@@ -1,13 +1,14 @@
 """My equipment."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.core.gear.catalogue import DeviceClass, InputPort, LeadClass, Port
 from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.equipment import document_of, write_class
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.equipment import JobClass, Original, OwnClass, TrackMoved, taken_into_job
 from tidy_trunk.words.classes import cable_lines, plug_words, port_lines, track_lines
@@ -86,10 +87,16 @@ class OwnClassOut(Out):
         )
 
 
-class ClassTextOut(Out):
-    """A class as a file, to be changed."""
+class ClassDraftOut(Out):
+    """A class to be changed: as text, as the values that the text says, and as it is shown."""
 
     text: str
+    document: dict[str, Any]
+    page: ClassPageOut
+
+    @classmethod
+    def from_core(cls, item: DeviceClass | LeadClass) -> "ClassDraftOut":
+        return cls(text=write_class(item).decode(), document=document_of(item), page=ClassPageOut.from_core(item))
 
 
 class JobClassOut(Out):
@@ -131,10 +138,20 @@ class TrackMovedOut(Out):
 
 
 class ClassFileIn(In):
-    """A file of a class. `name`: what it is called, for messages."""
+    """A file of a class, as text or as the values that it says. `name`: what it is called, for messages."""
 
     name: Annotated[str, Field(min_length=1, max_length=120)]
-    text: Annotated[str, Field(max_length=10_000_000)]
+    text: Annotated[str, Field(max_length=10_000_000)] | None = None
+    document: dict[str, Any] | None = None
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> Self:
+        if (self.text is None) is (self.document is None):
+            raise ValueError("give text or document, not both")
+        return self
+
+    def content(self) -> bytes | dict[str, Any]:
+        return (self.text or "").encode() if self.document is None else self.document
 
 
 class ClassFilesIn(In):

@@ -8,6 +8,7 @@ export { ApiProblem, wordsOf }
 type Schemas = components['schemas']
 export type JobState = Schemas['JobStateOut']
 export type ClassPage = Schemas['ClassPageOut']
+export type ClassDraft = Schemas['ClassDraftOut']
 export type OwnClass = Schemas['OwnClassOut']
 export type JobClass = Schemas['JobClassOut']
 export type ClassFile = Schemas['ClassFileIn']
@@ -471,10 +472,14 @@ export const api = {
     ),
   equipment: () => reading(() => server.GET('/api/equipment')),
   saveEquipment: (files: ClassFile[]) => writing(() => server.POST('/api/equipment', { body: { files } })),
+  classSchema: () =>
+    reading(() =>
+      server.GET('/api/equipment-schema/{of}', { params: { path: { of: 'device' } }, parseAs: 'text' }),
+    ),
   previewClass: (file: ClassFile) => reading(() => server.POST('/api/equipment/preview', { body: file })),
-  classText: (id: string) =>
+  classDraft: (id: string) =>
     reading(() => server.GET('/api/equipment/{class_id}', { params: { path: { class_id: id } } })),
-  builtInText: (id: string) =>
+  builtInDraft: (id: string) =>
     reading(() => server.GET('/api/built-in/{class_id}', { params: { path: { class_id: id } } })),
   deleteClass: (id: string) =>
     writing(() => server.DELETE('/api/equipment/{class_id}', { params: { path: { class_id: id } } })),

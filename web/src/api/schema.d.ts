@@ -1226,10 +1226,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Class Text
-         * @description A class of one's own as text, to be changed.
+         * Read Class Draft
+         * @description A class of one's own, to be changed.
          */
-        get: operations["read_class_text_api_equipment__class_id__get"];
+        get: operations["read_class_draft_api_equipment__class_id__get"];
         put?: never;
         post?: never;
         /**
@@ -1270,10 +1270,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Built In Text
-         * @description A built-in class as text, to begin from.
+         * Read Built In Draft
+         * @description A built-in class under an id and a name of one's own, to begin from.
          */
-        get: operations["read_built_in_text_api_built_in__class_id__get"];
+        get: operations["read_built_in_draft_api_built_in__class_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2084,14 +2084,31 @@ export interface components {
             early_ms: number;
         };
         /**
+         * ClassDraftOut
+         * @description A class to be changed: as text, as the values that the text says, and as it is shown.
+         */
+        ClassDraftOut: {
+            /** Text */
+            text: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            page: components["schemas"]["ClassPageOut"];
+        };
+        /**
          * ClassFileIn
-         * @description A file of a class. `name`: what it is called, for messages.
+         * @description A file of a class, as text or as the values that it says. `name`: what it is called, for messages.
          */
         ClassFileIn: {
             /** Name */
             name: string;
             /** Text */
-            text: string;
+            text?: string | null;
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
         };
         /** ClassFilesIn */
         ClassFilesIn: {
@@ -2136,14 +2153,6 @@ export interface components {
             lines: string[];
             /** Facts */
             facts: components["schemas"]["FactLineOut"][];
-        };
-        /**
-         * ClassTextOut
-         * @description A class as a file, to be changed.
-         */
-        ClassTextOut: {
-            /** Text */
-            text: string;
         };
         /**
          * ClockDayOut
@@ -10180,7 +10189,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClassPageOut"];
+                    "application/json": components["schemas"]["ClassDraftOut"];
                 };
             };
             /** @description No such job, track or run */
@@ -10215,7 +10224,7 @@ export interface operations {
             };
         };
     };
-    read_class_text_api_equipment__class_id__get: {
+    read_class_draft_api_equipment__class_id__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10232,7 +10241,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClassTextOut"];
+                    "application/json": components["schemas"]["ClassDraftOut"];
                 };
             };
             /** @description No such job, track or run */
@@ -10369,7 +10378,7 @@ export interface operations {
             };
         };
     };
-    read_built_in_text_api_built_in__class_id__get: {
+    read_built_in_draft_api_built_in__class_id__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10386,7 +10395,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClassTextOut"];
+                    "application/json": components["schemas"]["ClassDraftOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -1,21 +1,29 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { formatLevel } from '@/format/levels'
 import { useCatalogue } from '@/stores/catalogue'
 import ClassPicture from '@/ui/ClassPicture.vue'
-import { useClassText } from './useClassText'
+import ClassField from './ClassField.vue'
+import { fieldsOf } from './schema'
+import { useClassDraft } from './useClassDraft'
 
-/** A class as text, and beside it what it is: its sockets, what each takes and gives, and what that does to a job. */
+/** A class of device or cable, to be changed as a form or as text; beside it what it is, and what that does to a job. */
 const props = defineProps<{ id: string }>()
 const job = String(useRoute().query.job ?? '')
-const { text, kept, page, moved, problem, trouble, beginFrom, save } = useClassText(props.id, job)
+const draft = useClassDraft(props.id, job)
+const { values, text, page, moved, schema, problem, wrongAt, trouble, isSaved, undoable } = draft
 const catalogue = useCatalogue()
+const asText = ref(false)
 onMounted(() => catalogue.load())
 
-const isSaved = computed(() => text.value !== '' && text.value === kept.value)
+const HIDDEN = ['id', 'also', 'cost']
+const fields = computed(() =>
+  schema.value ? fieldsOf(schema.value, schema.value.$defs).filter(({ name }) => !HIDDEN.includes(name)) : [],
+)
+const isCable = computed(() => page.value?.of === 'cable')
 </script>
 
 <template>
@@ -26,31 +34,56 @@ const isSaved = computed(() => text.value !== '' && text.value === kept.value)
         · <RouterLink :to="{ name: 'job', params: { job } }">Back to the job</RouterLink></template
       >
     </p>
-    <h1>{{ page?.label ?? 'Describe a device or cable' }}</h1>
+    <h1>{{ page?.label ?? 'Describe a device' }}</h1>
     <label v-if="id === 'new'" class="field begin">
       <span>Begin from the nearest</span>
-      <select @change="beginFrom(($event.target as HTMLSelectElement).value)">
+      <select @change="draft.beginFrom(($event.target as HTMLSelectElement).value)">
         <option value="" disabled selected>choose a class</option>
         <optgroup v-for="[kind, classes] in catalogue.kinds" :key="kind" :label="kind">
           <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
         </optgroup>
       </select>
     </label>
+    <p v-if="!page && id === 'new'" class="soft">
+      Choose what is nearest, and change what is different on yours: its maximum input level, its gain range,
+      its noise. For a cable, or from nothing,
+      <button type="button" class="link" @click="asText = true">write it as text</button>.
+    </p>
+    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
+    <p v-if="trouble" class="is-stop" role="alert">{{ trouble }}</p>
+    <div class="bar">
+      <Button :disabled="!page || Boolean(problem) || isSaved" @click="draft.save">Save</Button>
+      <Button outlined :disabled="!undoable" @click="draft.undo">Undo</Button>
+      <label class="check"><input v-model="asText" type="checkbox" /> As text</label>
+      <span v-if="isSaved" class="soft" role="status">Saved in My equipment</span>
+    </div>
     <div class="columns">
-      <section class="text">
+      <section v-if="asText || isCable">
         <label class="field">
           <span>Description</span>
-          <textarea v-model="text" rows="30" spellcheck="false" wrap="off" />
+          <textarea
+            :value="text"
+            rows="30"
+            spellcheck="false"
+            wrap="off"
+            @input="draft.type(($event.target as HTMLTextAreaElement).value)"
+          />
         </label>
-        <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
-        <p v-if="trouble" class="is-stop" role="alert">{{ trouble }}</p>
-        <p>
-          <Button :disabled="!text.trim() || Boolean(problem) || isSaved" @click="save">Save</Button>
-          <span v-if="isSaved" class="soft saved" role="status">Saved in My equipment</span>
-        </p>
+      </section>
+      <section v-else-if="values" class="form">
+        <ClassField
+          v-for="field in fields"
+          :key="field.name"
+          :field="field"
+          :value="values[field.name]"
+          :defs="schema?.$defs"
+          :path="field.name"
+          :wrong-at="wrongAt"
+          @change="draft.change({ ...values, [field.name]: $event })"
+        />
       </section>
       <section v-if="page" class="shown" :class="{ old: problem }">
-        <ClassPicture v-if="page.of === 'device'" :page="page" />
+        <ClassPicture v-if="!isCable" :page="page" />
         <table v-if="moved.length" class="plain-table">
           <caption>
             In this job
@@ -94,12 +127,6 @@ const isSaved = computed(() => text.value !== '' && text.value === kept.value)
           </template>
         </dl>
       </section>
-      <section v-else>
-        <p>
-          Choose the nearest built-in class, and change what is different on yours: its maximum input level,
-          its gain range, its noise. Each change is read at once.
-        </p>
-      </section>
     </div>
   </main>
 </template>
@@ -108,9 +135,9 @@ const isSaved = computed(() => text.value !== '' && text.value === kept.value)
 main {
   display: grid;
   gap: 1rem;
-  max-width: 76rem;
+  max-width: 80rem;
   margin: 0 auto;
-  padding: 1.4rem 1.25rem 4rem;
+  padding: 1.2rem 1.25rem 4rem;
 }
 h1 {
   font-size: 1.5rem;
@@ -118,15 +145,33 @@ h1 {
 .begin {
   max-width: 24rem;
 }
+.bar {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem;
+  align-items: center;
+  padding: 0.5rem 0;
+  background: var(--paper);
+  border-bottom: 1px solid var(--line);
+}
+.check {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+}
 .columns {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(24rem, 100%), 1fr));
-  gap: 1.8rem;
+  grid-template-columns: repeat(auto-fit, minmax(min(26rem, 100%), 1fr));
+  gap: 2rem;
   align-items: start;
 }
 section {
   display: grid;
-  gap: 0.8rem;
+  gap: 0.9rem;
+  min-width: 0;
 }
 textarea {
   width: 100%;
@@ -135,14 +180,26 @@ textarea {
   font-family: ui-monospace, monospace;
   font-size: 0.85rem;
   line-height: 1.45;
-  background: var(--paper);
+  background: var(--chalk);
   border: 1px solid var(--line);
+}
+.link {
+  padding: 0;
+  color: inherit;
+  font: inherit;
+  text-decoration: underline;
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+.shown {
+  position: sticky;
+  top: 3.6rem;
+  max-height: calc(100vh - 4rem);
+  overflow: auto;
 }
 .shown.old {
   opacity: 0.55;
-}
-.saved {
-  margin-left: 0.8rem;
 }
 caption {
   padding-bottom: 0.3rem;

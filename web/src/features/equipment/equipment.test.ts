@@ -1,10 +1,11 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createPinia, setActivePinia } from 'pinia'
-import { effectScope, nextTick } from 'vue'
+import { effectScope } from 'vue'
 
 import { settle } from '@/testing/job'
 import { answering } from '@/testing/server'
-import { useClassText } from './useClassText'
+import { fieldsOf, optionsOf } from './schema'
+import { useClassDraft } from './useClassDraft'
 import { useEquipment } from './useEquipment'
 
 const PAGE = { id: 'my-box', label: 'My box', of: 'device', sockets: [], lines: [], facts: [] }
@@ -46,44 +47,99 @@ describe('useEquipment', () => {
   })
 })
 
-describe('useClassText', () => {
-  it('reads what is typed, says what is wrong, and shows what it does to the job', async () => {
+const DRAFT = { text: 'as read', document: { id: 'my-box', label: 'My box' }, page: PAGE }
+
+describe('useClassDraft', () => {
+  const open = (id: string, job = '') => effectScope().run(() => useClassDraft(id, job))!
+
+  it('reads what is changed, says where something is wrong, and shows what it does to the job', async () => {
     vi.useFakeTimers()
-    const asked = answering(({ path, body }) =>
-      (body as { text?: string }).text === 'wrong'
-        ? { status: 422, body: { detail: 'this class: label: is missing' } }
-        : { body: path.endsWith('/try') ? [{ label: 'cam track L' }] : PAGE },
-    )
-    const { text, page, moved, problem } = effectScope().run(() => useClassText('new', 'j1'))!
-    text.value = 'one'
-    await nextTick()
-    text.value = 'right'
+    const asked = answering(({ path, body }) => {
+      if (path.includes('equipment-schema')) return { body: { properties: {} } }
+      if ((body as { document?: { label?: string } }).document?.label === '')
+        return { status: 422, body: { detail: 'My box: inputs.in1.label: is missing' } }
+      return { body: path.endsWith('/try') ? [{ label: 'cam track L' }] : DRAFT }
+    })
+    const { values, text, page, moved, problem, wrongAt, change } = open('new', 'j1')
+    change({ label: 'M' })
+    change({ label: 'My box' })
     await vi.runAllTimersAsync()
-    expect(asked.map(({ path }) => path)).toEqual(['/api/equipment/preview', '/api/jobs/j1/classes/try'])
-    expect([page.value?.label, moved.value[0]?.label]).toEqual(['My box', 'cam track L'])
-    text.value = 'wrong'
+    expect(asked.map(({ path }) => path).slice(1)).toEqual([
+      '/api/equipment/preview',
+      '/api/jobs/j1/classes/try',
+    ])
+    expect([page.value?.label, text.value, moved.value[0]?.label]).toEqual([
+      'My box',
+      'as read',
+      'cam track L',
+    ])
+    change({ label: '' })
     await vi.runAllTimersAsync()
-    expect(problem.value).toBe('this class: label: is missing')
-    expect(page.value?.label).toBe('My box')
+    expect(wrongAt.value).toBe('inputs.in1.label')
+    expect(values.value).toEqual({ label: '' })
+    expect(problem.value).toContain('is missing')
     vi.useRealTimers()
   })
 
-  it('begins from a built-in class under a name of its own', async () => {
-    answering(() => ({ body: { text: 'id = "ribbon"\nlabel = "Ribbon, passive"\n' } }))
-    const { text, beginFrom } = effectScope().run(() => useClassText('new', ''))!
+  it('leaves text as it is typed, and undoes', async () => {
+    vi.useFakeTimers()
+    answering(({ path }) => ({ body: path.includes('equipment-schema') ? {} : DRAFT }))
+    const { values, text, undoable, beginFrom, type, change, undo } = open('new')
     await beginFrom('ribbon')
-    expect(text.value).toBe('id = "my-ribbon"\nlabel = "My Ribbon, passive"\n')
+    type('as typed')
+    await vi.runAllTimersAsync()
+    expect([text.value, values.value?.label]).toEqual(['as typed', 'My box'])
+    change({ label: 'Other' })
+    expect(undoable.value).toBe(2)
+    undo()
+    expect(values.value).toEqual(DRAFT.document)
+    vi.useRealTimers()
   })
 
   it('is saved once it is saved', async () => {
-    answering(({ path }) => ({
-      body: path.includes('/api/equipment/my-box') ? { text: 'old' } : [{ page: PAGE }],
-    }))
-    const { text, kept, save } = effectScope().run(() => useClassText('my-box', ''))!
-    await settle()
-    expect(text.value).toBe('old')
-    text.value = 'new'
+    const asked = answering(({ path }) => ({ body: path.includes('equipment-schema') ? {} : DRAFT }))
+    const { isSaved, save, beginFrom } = open('new')
+    await beginFrom('ribbon')
+    expect(isSaved.value).toBe(false)
     await save()
-    expect(kept.value).toBe('new')
+    expect(isSaved.value).toBe(true)
+    const sent = asked.find(({ method, path }) => method === 'POST' && path === '/api/equipment')?.body
+    expect(sent).toEqual({ files: [{ name: 'My box', text: 'as read' }] })
+  })
+})
+
+describe('a form of a schema', () => {
+  it('knows what each field is', () => {
+    const figure = { anyOf: [{ type: 'number' }, { type: 'object', properties: {} }] }
+    const defs = {
+      Mode: { type: 'object', properties: { gain: {} } },
+      Kind: { type: 'string', enum: ['a', 'b'] },
+    }
+    const schema = {
+      properties: {
+        kind: { $ref: '#/$defs/Kind', title: 'Kind' },
+        modes: { type: 'array', items: { $ref: '#/$defs/Mode' } },
+        level: { anyOf: [figure, { type: 'null' }] },
+        mode: { anyOf: [{ $ref: '#/$defs/Mode' }, { type: 'null' }] },
+        rates: { type: 'array', items: { type: 'integer' } },
+        kinds: { type: 'array', items: { $ref: '#/$defs/Kind' } },
+        feeds: { type: 'object', additionalProperties: { type: 'string' } },
+        on: { type: 'boolean' },
+        plug: { type: 'string', oneOf: [{ const: 'xlr3', title: 'XLR-3' }] },
+      },
+    }
+    expect(fieldsOf(schema, defs).map(({ shape, isOptional }) => [shape, isOptional])).toEqual([
+      ['choice', false],
+      ['list', false],
+      ['figure', true],
+      ['group', true],
+      ['numbers', false],
+      ['choices', false],
+      ['map', false],
+      ['switch', false],
+      ['choice', false],
+    ])
+    expect(optionsOf(schema.properties.plug)).toEqual([['xlr3', 'XLR-3']])
+    expect(fieldsOf(schema, defs)[0]?.title).toBe('Kind')
   })
 })

@@ -34,7 +34,7 @@ export function useEquipment() {
 
   const remove = (id: string) =>
     attempt(async () => {
-      const { text } = await api.classText(id)
+      const { text } = await api.classDraft(id)
       await own.remove(id)
       gone.value = { id, text }
       told.value = ''

@@ -4,6 +4,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.equipment.class_file import PREAMP
 from tests.interface.pages import opened
 from tidy_trunk.app.demo import foundry
 
@@ -21,11 +22,19 @@ def violations(screen: Page, rules: str) -> list[str]:
     ]
 
 
-def test_no_page_shuts_anybody_out(screen: Page, service):
+def test_no_page_shuts_anybody_out(screen: Page, service, services):
     screen.add_init_script(path=AXE)
     job = opened(screen, service, foundry())
+    services.equipment.save([("box.toml", PREAMP.encode())])
     found = {}
-    for page in ("/", "/backups", *(f"/jobs/{job}/{page}" for page in PAGES)):
+    for page in (
+        "/",
+        "/backups",
+        "/equipment",
+        "/equipment/new",
+        "/equipment/preamp",
+        *(f"/jobs/{job}/{page}" for page in PAGES),
+    ):
         screen.goto(page)
         expect(screen.locator("main")).not_to_be_empty()
         screen.wait_for_timeout(300)

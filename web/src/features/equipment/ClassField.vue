@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import FigureField from './FigureField.vue'
 import { BEGINS, fieldsOf, itemOf, newMode, optionsOf, type Field, type Schema } from './schema'
@@ -43,6 +43,16 @@ function put(item: Item, name: string, value: unknown): Item {
 }
 const replaced = (index: number, item: Item) => list.value.map((old, at) => (at === index ? item : old))
 
+/** Which entries are unfolded: the only position of a switch, what somebody unfolds, and where something is wrong. */
+const openAt = ref(
+  new Set(props.field.name === 'modes' && list.value.length === 1 ? list.value.map(idOf) : []),
+)
+const unfolded = (id: string, on: boolean) => (on ? openAt.value.add(id) : openAt.value.delete(id))
+watch(
+  () => props.wrongAt,
+  (at) => list.value.map(idOf).forEach((id) => at.startsWith(`${props.path}.${id}.`) && unfolded(id, true)),
+)
+
 /** An id of its own for what was not there before. */
 function begun(): Item {
   const item =
@@ -80,9 +90,8 @@ const chosen = (choice: string, on: boolean) => {
     <details
       v-for="(item, index) in list"
       :key="index"
-      :open="
-        (field.name === 'modes' && list.length === 1) || wrongAt.startsWith(`${path}.${idOf(item, index)}.`)
-      "
+      :open="openAt.has(idOf(item, index))"
+      @toggle="unfolded(idOf(item, index), ($event.target as HTMLDetailsElement).open)"
     >
       <summary>{{ nameOf(item, index) }}</summary>
       <div class="fields">

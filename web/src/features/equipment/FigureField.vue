@@ -104,7 +104,7 @@ label {
   align-items: center;
 }
 .within {
-  width: 4rem;
+  width: 4.5rem;
 }
 .wrong input:first-of-type {
   border-color: var(--stop);

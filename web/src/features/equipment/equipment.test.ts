@@ -81,6 +81,25 @@ describe('useClassDraft', () => {
     vi.useRealTimers()
   })
 
+  it('loses no change that is made while an earlier one is being read', async () => {
+    vi.useFakeTimers()
+    let answer = (): void => undefined
+    answering(async ({ path, body }) => {
+      if (path.includes('equipment-schema')) return { body: {} }
+      if ((body as { document: { label: string } }).document.label === 'first')
+        await new Promise<void>((done) => (answer = done))
+      return { body: { ...DRAFT, document: (body as { document: object }).document } }
+    })
+    const { values, change } = open('new')
+    change({ label: 'first' })
+    await vi.advanceTimersByTimeAsync(300)
+    change({ label: 'second' })
+    answer()
+    await vi.runAllTimersAsync()
+    expect(values.value).toEqual({ label: 'second' })
+    vi.useRealTimers()
+  })
+
   it('leaves text as it is typed, and undoes', async () => {
     vi.useFakeTimers()
     answering(({ path }) => ({ body: path.includes('equipment-schema') ? {} : DRAFT }))

@@ -27,6 +27,7 @@ export function useClassDraft(id: string, job: string) {
   const undoable = ref(0)
   const { problem, ask } = useLatest()
   let timer: ReturnType<typeof setTimeout> | undefined
+  let changes = 0 // an answer about an earlier state says nothing of a later one
 
   function show(draft: ClassDraft) {
     page.value = draft.page
@@ -36,6 +37,7 @@ export function useClassDraft(id: string, job: string) {
 
   function look(content: Partial<ClassFile>, keepText = false) {
     clearTimeout(timer)
+    const mine = ++changes
     timer = setTimeout(() => {
       const file = { name: page.value?.label ?? 'this class', ...content }
       void ask(
@@ -44,6 +46,7 @@ export function useClassDraft(id: string, job: string) {
           tracks: job ? await api.tryClass(job, file) : [],
         }),
         ({ draft, tracks }) => {
+          if (mine !== changes) return
           show(keepText ? { ...draft, text: text.value } : draft)
           moved.value = tracks
         },

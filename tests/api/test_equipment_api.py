@@ -119,3 +119,17 @@ def test_a_change_shows_what_it_does_to_the_levels_of_a_job(client):
     )
     assert gone.status_code == 422
     assert client.post(f"{job}/classes/try", json={"name": "x.toml", "text": PREAMP}).json() == []
+
+
+def test_a_datasheet_is_read_into_a_position_of_an_input(client):
+    mode = {"id": "mic", "label": "mic", "signal": "mic", "impedance_ohm": 3000}
+    sheet = {"mode": mode, "lowest_db": 10, "highest_db": 70, "most": 1.228, "most_unit": "V", "ein_dbu": -127}
+    answer = client.post("/api/equipment/datasheet", json=sheet).json()["mode"]
+    told = {"value": 14.0, "tolerance": 1.0, "provenance": "manual", "source": "USER"}
+    assert (answer["full_scale_dbu"], answer["gain"]["maximum_db"], answer["impedance_ohm"]) == (told, 70, 3000)
+    assert client.post("/api/equipment/datasheet", json={**sheet, "most": None}).status_code == 422
+    assert (
+        client.post("/api/equipment/datasheet", json={**sheet, "highest_db": 5})
+        .json()["detail"]
+        .startswith("gain must rise")
+    )

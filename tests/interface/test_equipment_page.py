@@ -13,19 +13,21 @@ def test_a_device_of_ones_own_from_a_datasheet_to_a_job_and_elsewhere(screen, se
     screen.get_by_label("Begin from the nearest").select_option("mirrorless-mic")
     screen.get_by_label("Name", exact=True).first.fill("Test camera")
     screen.locator("summary", has_text="mic socket").first.click()
-    clips = screen.get_by_role("spinbutton", name="First stage clips at, dBu", exact=True)
-    clips.fill("-4")
-    clips.press("Tab")
-    screen.get_by_label("First stage clips at, dBu, where from").select_option("manual")
+    screen.locator("summary", has_text="From a datasheet").click()
+    screen.get_by_label("Input and position").select_option(label="mic socket, mic")
+    for label, figure in (("Lowest gain, dB", "0"), ("Highest gain, dB", "30"), ("Gain steps, dB", "3")):
+        screen.get_by_label(label).fill(figure)
+    screen.get_by_role("spinbutton", name="Maximum input level").fill("-4")
+    screen.get_by_role("button", name="Use these figures").click()
+    expect(screen.locator("dd", has_text="full scale −4 dBu ±1 dB, manual")).to_be_visible()
     screen.get_by_label("to, dB").first.fill("-3")
     screen.get_by_label("to, dB").first.blur()
     expect(screen.get_by_role("alert")).to_contain_text("inputs.mic.modes.mic.gain: a knob from 0.0 to -3.0 dB")
     screen.get_by_role("button", name="Undo", exact=True).click()
     expect(screen.get_by_role("alert")).to_have_count(0)
-    screen.get_by_label("to, dB").first.fill("45")
+    screen.get_by_label("to, dB").first.fill("33")
     screen.get_by_label("to, dB").first.blur()
-    expect(screen.locator("dd", has_text="clips at −4 dBu ±3.5 dB, manual")).to_be_visible()
-    expect(screen.locator("dd", has_text="gain 0 to +45 dB in steps of 1.5")).to_be_visible()
+    expect(screen.locator("dd", has_text="gain 0 to +33 dB in steps of 3")).to_be_visible()
     screen.get_by_role("button", name="Save", exact=True).click()
     expect(screen.get_by_text("Saved in My equipment")).to_be_visible()
 
@@ -35,7 +37,7 @@ def test_a_device_of_ones_own_from_a_datasheet_to_a_job_and_elsewhere(screen, se
     screen.get_by_label("Device name").press("Enter")
     expect(screen.get_by_text("as in My equipment")).to_be_visible()
     plan = plan_of(services.jobs, job)
-    assert plan.classes["my-mirrorless-mic"].inputs[0].modes[0].clip_dbu.value == -4
+    assert plan.classes["my-mirrorless-mic"].inputs[0].modes[0].full_scale_dbu.value == -4
 
     screen.goto("/equipment")
     with screen.expect_download() as download:

@@ -1,7 +1,15 @@
 """Classes of devices and cables as files: the built-in ones, and those of one's own."""
 
 from tidy_trunk.equipment.built_in import read_built_in
-from tidy_trunk.equipment.files import class_schema, document_of, read_class, read_document, write_class
+from tidy_trunk.equipment.files import (
+    class_schema,
+    document_of,
+    mode_document,
+    read_class,
+    read_document,
+    read_mode,
+    write_class,
+)
 from tidy_trunk.equipment.models import CableClassModel, DeviceClassModel, PlugModel, WiringModel
 
 __all__ = [
@@ -11,8 +19,10 @@ __all__ = [
     "WiringModel",
     "class_schema",
     "document_of",
+    "mode_document",
     "read_built_in",
     "read_class",
     "read_document",
+    "read_mode",
     "write_class",
 ]

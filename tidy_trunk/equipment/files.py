@@ -9,12 +9,13 @@ from typing import Any, Final, Literal, TypeVar
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
-from tidy_trunk.core.gear.catalogue import CONNECTORS, DeviceClass, LeadClass
+from tidy_trunk.core.gear.catalogue import CONNECTORS, DeviceClass, InputMode, LeadClass
 from tidy_trunk.equipment.models import (
     BusModel,
     CableClassModel,
     DeviceClassModel,
     EquipmentModel,
+    InputModeModel,
     InputPortModel,
     OutputPortModel,
 )
@@ -44,6 +45,18 @@ def read_document(raw: Mapping[str, Any], name: str) -> DeviceClass | LeadClass:
     """As `read_class`, from values that have been parsed."""
     model = CableClassModel if "ways" in raw else DeviceClassModel
     found: DeviceClass | LeadClass = _checked(model, raw, name).to_core()
+    return found
+
+
+def read_mode(raw: Mapping[str, Any]) -> InputMode:
+    """One position of an input, from its values. Raises FormatError."""
+    found: InputMode = _checked(InputModeModel, raw, "this position").to_core()
+    return found
+
+
+def mode_document(mode: InputMode) -> dict[str, Any]:
+    """One position of an input as the values of a file."""
+    found: dict[str, Any] = _shortened(InputModeModel.from_core(mode).model_dump(mode="json", exclude_defaults=True))
     return found
 
 

@@ -10,9 +10,17 @@ from uuid import UUID
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, with_laws
 from tidy_trunk.core.plan import Edit, Plan, SaveClass, SaveLead, apply_edits
-from tidy_trunk.core.sound.levels import Report, Sound
+from tidy_trunk.core.sound.levels import Datasheet, Report, Sound, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.equipment import CableClassModel, DeviceClassModel, read_class, read_document, write_class
+from tidy_trunk.equipment import (
+    CableClassModel,
+    DeviceClassModel,
+    mode_document,
+    read_class,
+    read_document,
+    read_mode,
+    write_class,
+)
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.store import EquipmentRecord, EquipmentStore
@@ -117,6 +125,10 @@ class EquipmentService:
         if not (item.label.strip() and is_plain(item.label)):
             raise FormatError(f"{name}: label: must be printable characters")
         return item
+
+    def from_datasheet(self, mode: Mapping[str, Any], sheet: Datasheet) -> dict[str, Any]:
+        """A position of an input, as the values of its file, with what a manual says. Raises FormatError, InputError."""
+        return mode_document(mode_of_datasheet(sheet, read_mode(mode)))
 
     def file(self, class_id: str) -> bytes:
         """A class as a file. Raises NotFoundError: no such class."""

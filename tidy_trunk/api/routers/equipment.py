@@ -10,6 +10,8 @@ from tidy_trunk.api.schemas.equipment import (
     ClassDraftOut,
     ClassFileIn,
     ClassFilesIn,
+    DatasheetIn,
+    DatasheetOut,
     JobClassOut,
     OwnClassOut,
     TrackMovedOut,
@@ -37,6 +39,12 @@ def save_equipment(body: ClassFilesIn, equipment: Equipment) -> list[OwnClassOut
 def preview_class(body: ClassFileIn, equipment: Equipment) -> ClassDraftOut:
     """What a file says, with nothing kept."""
     return ClassDraftOut.from_core(equipment.read(body.content(), body.name))
+
+
+@router.post("/equipment/datasheet")
+def read_datasheet(body: DatasheetIn, equipment: Equipment) -> DatasheetOut:
+    """One position of an input with what a manual says about it."""
+    return DatasheetOut(mode=equipment.from_datasheet(body.mode, body.to_core()))
 
 
 @router.get("/equipment/{class_id}")

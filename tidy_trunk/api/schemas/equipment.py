@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.core.gear.catalogue import DeviceClass, InputPort, LeadClass, Port
+from tidy_trunk.core.sound.levels import Datasheet, level_dbu
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.equipment import document_of, write_class
 from tidy_trunk.results.numbers import Level, Out
@@ -135,6 +136,44 @@ class TrackMovedOut(Out):
             noise_before=before.noise,
             noise_after=after.noise,
         )
+
+
+Printed = Annotated[float, Field(ge=-200, le=10_000, allow_inf_nan=False)]
+LevelUnit = Literal["dBu", "dBV", "V", "mV"]
+
+
+class DatasheetIn(In):
+    """What a manual prints of one position of an input, and that position as it is described so far."""
+
+    mode: dict[str, Any]
+    lowest_db: Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False)]
+    highest_db: Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False)]
+    step_db: Annotated[float, Field(gt=0, le=40, allow_inf_nan=False)] = 1.0
+    most: Printed | None = None
+    most_unit: LevelUnit = "dBu"
+    sensitivity: Printed | None = None
+    sensitivity_unit: LevelUnit = "dBu"
+    nominal_dbfs: Annotated[float, Field(ge=-60, le=0, allow_inf_nan=False)] = 0.0
+    ein_dbu: Annotated[float, Field(ge=-160, le=0, allow_inf_nan=False)] | None = None
+    is_a_weighted: bool = False
+
+    def to_core(self) -> Datasheet:
+        return Datasheet(
+            lowest_db=self.lowest_db,
+            highest_db=self.highest_db,
+            step_db=self.step_db,
+            most_dbu=None if self.most is None else level_dbu(self.most, self.most_unit),
+            sensitivity_dbu=None if self.sensitivity is None else level_dbu(self.sensitivity, self.sensitivity_unit),
+            nominal_dbfs=self.nominal_dbfs,
+            ein_dbu=self.ein_dbu,
+            is_a_weighted=self.is_a_weighted,
+        )
+
+
+class DatasheetOut(Out):
+    """The position with what the manual says."""
+
+    mode: dict[str, Any]
 
 
 class ClassFileIn(In):

@@ -1218,6 +1218,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equipment/datasheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Datasheet
+         * @description One position of an input with what a manual says about it.
+         */
+        post: operations["read_datasheet_api_equipment_datasheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equipment/{class_id}": {
         parameters: {
             query?: never;
@@ -2416,6 +2436,63 @@ export interface components {
             caution: number;
             /** Note */
             note: number;
+        };
+        /**
+         * DatasheetIn
+         * @description What a manual prints of one position of an input, and that position as it is described so far.
+         */
+        DatasheetIn: {
+            /** Mode */
+            mode: {
+                [key: string]: unknown;
+            };
+            /** Lowest Db */
+            lowest_db: number;
+            /** Highest Db */
+            highest_db: number;
+            /**
+             * Step Db
+             * @default 1
+             */
+            step_db: number;
+            /** Most */
+            most?: number | null;
+            /**
+             * Most Unit
+             * @default dBu
+             * @enum {string}
+             */
+            most_unit: "dBu" | "dBV" | "V" | "mV";
+            /** Sensitivity */
+            sensitivity?: number | null;
+            /**
+             * Sensitivity Unit
+             * @default dBu
+             * @enum {string}
+             */
+            sensitivity_unit: "dBu" | "dBV" | "V" | "mV";
+            /**
+             * Nominal Dbfs
+             * @default 0
+             */
+            nominal_dbfs: number;
+            /** Ein Dbu */
+            ein_dbu?: number | null;
+            /**
+             * Is A Weighted
+             * @default false
+             */
+            is_a_weighted: boolean;
+        };
+        /**
+         * DatasheetOut
+         * @description The position with what the manual says.
+         */
+        DatasheetOut: {
+            /** Mode */
+            mode: {
+                [key: string]: unknown;
+            };
         };
         /** DefaultsModel */
         DefaultsModel: {
@@ -10190,6 +10267,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClassDraftOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_datasheet_api_equipment_datasheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DatasheetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DatasheetOut"];
                 };
             };
             /** @description No such job, track or run */

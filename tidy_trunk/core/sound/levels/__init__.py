@@ -1,6 +1,7 @@
 """Levels at every stage, noise with its contributors, clip points, tolerance."""
 
 from tidy_trunk.core.sound.levels.budget import Doubt, NoiseShare, doubts, noise_budget
+from tidy_trunk.core.sound.levels.datasheet import Datasheet, level_dbu, mode_of_datasheet
 from tidy_trunk.core.sound.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.sound.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.sound.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
@@ -26,6 +27,7 @@ __all__ = [
     "SAFETY_TO_DB",
     "SPEECH_DB",
     "Clip",
+    "Datasheet",
     "Doubt",
     "HeardSource",
     "LevelSolver",
@@ -52,8 +54,10 @@ __all__ = [
     "input_stage_dbu",
     "is_safety",
     "known_sender",
+    "level_dbu",
     "low_cut_db",
     "mixed",
+    "mode_of_datasheet",
     "noise_budget",
     "run_loss_db",
     "safeties",

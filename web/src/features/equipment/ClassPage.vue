@@ -7,6 +7,7 @@ import { formatLevel } from '@/format/levels'
 import { useCatalogue } from '@/stores/catalogue'
 import ClassPicture from '@/ui/ClassPicture.vue'
 import ClassField from './ClassField.vue'
+import DatasheetForm from './DatasheetForm.vue'
 import { fieldsOf } from './schema'
 import { useClassDraft } from './useClassDraft'
 
@@ -71,6 +72,7 @@ const isCable = computed(() => page.value?.of === 'cable')
         </label>
       </section>
       <section v-else-if="values" class="form">
+        <DatasheetForm :values="values" @change="draft.change($event)" />
         <ClassField
           v-for="field in fields"
           :key="field.name"

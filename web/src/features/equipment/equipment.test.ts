@@ -6,6 +6,7 @@ import { settle } from '@/testing/job'
 import { answering } from '@/testing/server'
 import { fieldsOf, optionsOf } from './schema'
 import { useClassDraft } from './useClassDraft'
+import { useDatasheet } from './useDatasheet'
 import { useEquipment } from './useEquipment'
 
 const PAGE = { id: 'my-box', label: 'My box', of: 'device', sockets: [], lines: [], facts: [] }
@@ -160,5 +161,30 @@ describe('a form of a schema', () => {
     ])
     expect(optionsOf(schema.properties.plug)).toEqual([['xlr3', 'XLR-3']])
     expect(fieldsOf(schema, defs)[0]?.title).toBe('Kind')
+  })
+})
+
+describe('useDatasheet', () => {
+  const CAMERA = {
+    label: 'My camera',
+    inputs: [{ id: 'mic', label: 'mic socket', modes: [{ id: 'mic', label: 'mic', signal: 'mic' }] }],
+  }
+
+  it('reads what a manual prints into the position that is chosen', async () => {
+    const asked = answering(() => ({ body: { mode: { id: 'mic', label: 'mic', full_scale_dbu: 14 } } }))
+    const taken: object[] = []
+    const made = effectScope().run(() =>
+      useDatasheet(
+        () => CAMERA,
+        (now) => taken.push(now),
+      ),
+    )!
+    expect(made.positions.value.map(({ label }) => label)).toEqual(['mic socket, mic'])
+    made.at.value = 'mic mic'
+    Object.assign(made.sheet, { lowest_db: 10, highest_db: 70, most: 4 })
+    expect(made.isReady.value).toBe(true)
+    await made.apply()
+    expect(asked[0]?.body).toMatchObject({ lowest_db: 10, most: 4, mode: { id: 'mic' } })
+    expect(taken).toMatchObject([{ label: 'My camera', inputs: [{ modes: [{ full_scale_dbu: 14 }] }] }])
   })
 })

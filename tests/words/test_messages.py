@@ -73,6 +73,8 @@ SAID: list[tuple[Message, str]] = [
     (said("frequencies-cleared"), "Mark the frequencies as cleared for this place"),
     (said("route", socket=IN1, bus="1"), "Route bag in 1 to track 1"),
     (said("four-tracks", device="bag"), "Switch bag to four tracks"),
+    (said("both-sides", device="bag"), "Send the same on both sides of bag"),
+    (said("insert-delay", ms=160.0), "Put an audio delay unit in between, set to 160 ms"),
     (said("arm", device="bag", buses=("1", "2")), "Arm tracks 1 and 2 of bag"),
     (said("own-knob", socket=IN1, lower_db=10.0), "Unlink in 1 and set it 10 dB lower"),
     (said("as-it-is"), "As it is now"),

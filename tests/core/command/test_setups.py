@@ -12,7 +12,7 @@ from tidy_trunk.core.plan import Plan, PlanIndex, Role, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.time.clock import Gets, Meets, pairs, timecode_devices
-from tidy_trunk.words import said
+from tidy_trunk.words import label_of, said
 
 MIRRORLESS = "add mirrorless camera, microphone as cam"
 LAVALIER = ("add lavalier as lav", "anna at lav, 0.2 m")
@@ -178,6 +178,9 @@ def test_a_switcher_with_xlr_and_late_pictures_is_told_to_delay_its_sound():
     (early,) = [finding for finding in check(report_of(plan)) if finding.severity is not Severity.NOTE]
     assert early.rule == "early-sound" and abs(report_of(plan).track("sw.pgm-l").miss_db) < 1
     assert "160 ms" in said(early, report_of(plan).index).text
+    fix = Adviser(report_of(plan)).fixes(early)[0]
+    assert label_of(fix) == "Put an audio delay unit in between, set to 160 ms"
+    assert grave(apply_edits(plan, fix.edits)) == []
 
 
 def test_timecode_of_a_float_recorder_is_what_it_says():
@@ -225,3 +228,14 @@ def test_a_lowest_position_that_is_off_is_a_stop_and_one_step_up_is_not():
     assert "knob-is-off" in grave(plan) and report.track("cam.L").sound.average < -100
     stop = next(finding for finding in check(report) if finding.rule == "knob-is-off")
     assert "knob-is-off" not in grave(apply_edits(plan, Adviser(report).fixes(stop)[0].edits))
+
+
+def test_the_other_side_of_a_camera_is_fed_too():
+    """One microphone in a two-input box: the camera's right side is silent until the box sends it there as well."""
+    lines = ("add preamp box for as box", *BOOM, MIRRORLESS, "boom to box 1, 2 m", "box to cam, 0.3 m")
+    plan = do(Plan(name="x"), *lines)
+    silent = next(finding for finding in check(report_of(plan)) if finding.rule == "track-without-source")
+    fix = Adviser(report_of(plan)).fixes(silent)[0]
+    assert label_of(fix) == "Send the same on both sides of box"
+    fed = report_of(apply_edits(plan, fix.edits))
+    assert fed.track("cam.L").sources == fed.track("cam.R").sources == ("anna",)

@@ -14,6 +14,17 @@ def one_recorder(at: Place) -> Said:
 
 
 @says
+def clip_limit(at: Place, *, minutes: float) -> Said:
+    """`minutes`: after which the last of them stops."""
+    source = at.source(at.finding.about)
+    return Said(
+        f"Recording of {source} stops by itself",
+        f"{source} happens once, and what records it ends a clip by itself: {at.device} after {minutes:.0f} min. Put it on a "
+        "recorder too, or start a new clip in a pause before.",
+    )
+
+
+@says
 def shared_part(at: Place, *, recorders: int, devices: tuple[str, ...], cables: tuple[int, ...]) -> Said:
     source = at.source(at.finding.about)
     names = ", ".join(map(at.label, devices))

@@ -106,6 +106,16 @@ def loud_place(at: Place, *, buses: tuple[str, ...], noise_dbfs: float, below_db
 
 
 @says
+def two_attenuators(at: Place, *, own_db: float, cable_db: float) -> Said:
+    """`own_db`: of the input; `cable_db`: in the cable."""
+    return Said(
+        "Two attenuators in a row",
+        f"Cable {at.number} takes {cable_db:.0f} dB off, and {at.socket} another {own_db:.0f} dB. The cable is enough: the second "
+        "one only brings the noise of the input nearer.",
+    )
+
+
+@says
 def knob_is_off(at: Place, *, lowest_db: float) -> Said:
     """`lowest_db`: as the knob is marked there."""
     return Said(

@@ -200,6 +200,16 @@ def route(at: PlanIndex, socket: PortRef, bus: str) -> str:
 
 
 @says
+def both_sides(at: PlanIndex, device: str) -> str:
+    return f"Send the same on both sides of {at.unit(device).label}"
+
+
+@says
+def insert_delay(at: PlanIndex, ms: float) -> str:
+    return f"Put an audio delay unit in between, set to {ms:.0f} ms"
+
+
+@says
 def arm(at: PlanIndex, device: str, buses: tuple[str, ...]) -> str:
     labels = " and ".join(at.unit(device).bus(bus).label for bus in buses)
     return f"Arm {'tracks' if len(buses) > 1 else 'track'} {labels} of {at.unit(device).label}"

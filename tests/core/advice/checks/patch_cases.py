@@ -145,6 +145,10 @@ def lavalier(length_m: float) -> Plan:
     )
 
 
+def happens_once(class_id: str, port: str, lead: str) -> Plan:
+    return hand_held(class_id, port, lead, edits=[SetSource(source="voice", irreplaceable=True)])
+
+
 def armed(on: bool) -> Plan:
     """A dynamic microphone in a recorder whose tracks have record switches; its mixes record all the same, unless off."""
     off = [RouteBus(device="bag", bus=mix, inputs=()) for mix in ("mix-l", "mix-r")]
@@ -207,6 +211,7 @@ PATCH_CASES = [
     Case("cannot-listen", hand_held("mirrorless-mic", "mic", "xlr-trs"), hand_held("mirrorless-line", "mic", "xlr-trs"), NOTE, "has no headphone socket", cured=False),
     # Five frames of the camera and two of the switcher at 25 frames a second: 280 ms.
     Case("listening-late", switcher_phones(late=True), switcher_phones(late=False), CAUTION, "280 ms late", cured=False),
+    Case("clip-limit", happens_once("mirrorless-mic", "mic", "xlr-trs"), happens_once("bag-recorder", "in1", "xlr"), CAUTION, "box after 30 min", cured=False),
     Case("one-recorder", made(SetSource(source="voice", irreplaceable=True), base=boom_in_bag()), boom_in_bag(), CAUTION, "alone records it", cured=False),
     Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "hang on boom, bag and cable 1", cured=False),
     Case("hum-loop", powered("mains", "mains"), powered("mains", "battery"), CAUTION, "cam → mains → rec → cam"),

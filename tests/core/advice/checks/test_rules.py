@@ -80,6 +80,11 @@ def at_lowest(gain_db: float) -> Plan:
     return made(put("cam", "mic.mic.gain_db", gain_db), base=padded_plan())
 
 
+def padded_first(on: bool) -> Plan:
+    cable = SetParts(run="run-2", parts=(Part(lead="trs-pad-25", length_m=0.3),))
+    return made(cable, put("cam", "mic.pad", on), base=line_into_camera("mirrorless-pad-first"))
+
+
 CASES = [
     Case("noisy-gain", measured_gain(15), measured_gain(9), CAUTION, "6 dB above the position"),
     Case("line-into-mic", line_into_camera(), padded_plan(25), STOP, "14.1 dB"),
@@ -149,6 +154,13 @@ CASES = [
     Case("automatic-level", made(put("cam", "mic.auto.menu", True), base=padded_plan(25)), padded_plan(25), CAUTION, "in the menu"),
     Case("camera-gain", made(put("cam", "mic.mic.gain_db", 0), base=padded_plan(25)), padded_plan(25), CAUTION, "one step up"),
     Case("camera-gain", made(put("cam", "mic.mic.gain_db", 30), base=padded_plan(50)), padded_plan(25), NOTE, "30 dB above"),
+    Case(
+        "two-attenuators",
+        padded_first(True),
+        padded_first(False),
+        CAUTION,
+        "takes 25 dB off, and cam mic socket another 20 dB",
+    ),
     Case(
         "pad-behind-converter",
         made(put("cam", "mic.pad", True), base=line_into_camera("mirrorless-pad-behind")),

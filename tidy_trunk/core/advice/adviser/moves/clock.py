@@ -16,11 +16,13 @@ from tidy_trunk.core.gear.catalogue import (
     Figure,
     Kind,
     Provenance,
+    built_in,
     mode_key,
 )
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
+    Disconnect,
     Edit,
     Plan,
     PlanIndex,
@@ -197,6 +199,40 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
                 figure = Figure(round(wanted, 1), 0.0, Provenance.MEASURED, "USER")
                 edit = SetFigure(device=sound.sender, path="traits.sound_delay_ms", figure=figure)
                 yield move(message("set-delay", question.index, device=sound.sender, ms=wanted), edit)
+
+
+DELAY_UNIT: Final = "audio-delay"
+"""ASSUMED_ class of the unit that is proposed where none stands on the way."""
+
+
+@moves_for("early-sound")
+def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
+    """Where none is on the way of one channel: a delay unit in between, set to what is missing."""
+    run = question.plan.runs[finding.run]
+    index = question.index
+    output = index.unit(run.sending.device).output(run.sending.port)
+    port = index.unit(run.receiving.device).input(run.receiving.port)
+    early_ms = next(
+        (sound.early_ms for screen in question.screens for sound in screen.sounds if sound.run == finding.run), 0.0
+    )
+    if index.unit(run.sending.device).device_class.kind is Kind.DELAY or len(output.channels) > 1 or early_ms <= 0:
+        return
+    unit = built_in().devices[DELAY_UNIT]
+    taker, giver = unit.inputs[0], unit.outputs[0]
+    before = find_cable_chains(output, taker, length_m=run.length_m, own=index.own_leads)
+    behind = find_cable_chains(giver, port, length_m=BOX_LEAD_M, own=index.own_leads)
+    if not (before and before[0].is_right and behind and behind[0].is_right):
+        return
+    name = free_id(DELAY_UNIT, question.plan.devices)
+    figure = Figure(round(early_ms, 1), 0.0, Provenance.MEASURED, "USER")
+    yield move(
+        message("insert-delay", index, ms=early_ms),
+        Disconnect(run=run.id),
+        AddDevice(class_id=DELAY_UNIT, id=name, label=unit.label),
+        SetFigure(device=name, path="traits.sound_delay_ms", figure=figure),
+        Connect(sending=run.sending, receiving=PortRef(name, taker.id), parts=before[0].parts),
+        Connect(sending=PortRef(name, giver.id), receiving=run.receiving, parts=behind[0].parts),
+    )
 
 
 def _timecode_device(question: Question, device: str) -> TimecodeDevice:

@@ -170,7 +170,7 @@ def automatic_off(question: Question, finding: Finding) -> Iterator[Move]:
                 yield Move((off, setting(question.index, (turn,))), (*edits, turn))
 
 
-@moves_for("pad-behind-converter")
+@moves_for("pad-behind-converter", "two-attenuators")
 def attenuator_off(question: Question, finding: Finding) -> Iterator[Move]:
     """The attenuator that saves nothing, off; with the level that it held down set by other means."""
     joint = question.joint(finding.run)

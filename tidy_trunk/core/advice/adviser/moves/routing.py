@@ -37,6 +37,32 @@ def _waiting(question: Question, finding: Finding) -> list[Joint]:
     return [joint for joint in question.joints if joint.sender.device.id in source.heard_by]
 
 
+@moves_for("track-without-source")
+def feed_the_other_side(question: Question, finding: Finding) -> Iterator[Move]:
+    """The silent side of a stereo socket given what the other side has, by the box that sends both."""
+    for joint in question.joints:
+        sender = joint.sender
+        if (
+            joint.receiver.device.id != finding.device
+            or len(joint.output.channels) != 2
+            or not sender.device_class.buses
+        ):
+            continue
+        sides = [sender.fed_bus(ref) for ref in channel_refs(joint.output)]
+        heard = [bus is not None and _carries(question, sender, bus) for bus in sides]
+        if sorted(heard) != [False, True]:
+            continue
+        full, empty = (sides[heard.index(True)], sides[heard.index(False)])
+        if full is None or empty is None:
+            continue
+        edit = RouteBus(device=sender.device.id, bus=empty.id, inputs=sender.bus_inputs(full))
+        yield move(message("both-sides", question.index, device=sender.device.id), edit)
+
+
+def _carries(question: Question, unit: PlacedDevice, bus: Bus) -> bool:
+    return bool(question.report.tracer.bus(unit.device.id, bus.id).sources)
+
+
 @moves_for("built-in-microphone")
 def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Move]:
     """The track given to the plug that waits at an input."""

@@ -26,6 +26,26 @@ def one_recorder(situation: Situation) -> Iterator[Finding]:
 
 
 @rule
+def clip_limit(situation: Situation) -> Iterator[Finding]:
+    """A source that happens once, and every device that records it stops by itself. [HANDBOOK] §9"""
+    for source in situation.plan.sources.values():
+        recorders = _recorders(situation, source.id) if source.irreplaceable else {}
+        limits = {device: situation.index.unit(device).device_class.traits.clip_limit_min for device in recorders}
+        stops = {device: limit.value for device, limit in limits.items() if limit is not None}
+        if not stops or len(stops) < len(recorders):
+            continue
+        last = max(stops, key=lambda device: stops[device])
+        yield Finding(
+            rule="clip-limit",
+            severity=Severity.CAUTION,
+            facts={"minutes": stops[last]},
+            source="HANDBOOK",
+            device=last,
+            about=source.id,
+        )
+
+
+@rule
 def shared_part(situation: Situation) -> Iterator[Finding]:
     """Two recorders of what happens once, behind one part whose failure takes both. [HANDBOOK] §6"""
     for source in situation.plan.sources.values():

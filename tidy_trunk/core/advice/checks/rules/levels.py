@@ -407,6 +407,28 @@ def pad_behind_converter(situation: Situation) -> Iterator[Finding]:
         )
 
 
+@level_rule
+def two_attenuators(situation: Situation) -> Iterator[Finding]:
+    """An attenuator in the cable and one at the input, of which one is enough: the other only costs noise. [PRACTICE]"""
+    for joint in situation.joints:
+        own_db = joint.receiver.pad_db(joint.input) if joint.input.pad_place is not PadPlace.LAST else 0.0
+        full_scale = full_scale_at_input_dbu(situation.index, joint.run)
+        if not own_db or joint.pad_db < PADDED_FROM_DB or full_scale is None:
+            continue
+        # What the input takes without its attenuator, and what arrives there by the cable as it is.
+        bare_dbu = input_stage_dbu(joint.receiver, joint.input, joint.takes) - own_db
+        if full_scale > bare_dbu:
+            continue
+        yield Finding(
+            rule="two-attenuators",
+            severity=Severity.CAUTION,
+            facts={"own_db": own_db, "cable_db": joint.pad_db},
+            source="PRACTICE",
+            device=joint.receiver.device.id,
+            run=joint.run.id,
+        )
+
+
 def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
     """Predicted peak in dBu at the terminals; None where no sound is planned there."""
     for track in situation.tracks_of(joint.run.id):

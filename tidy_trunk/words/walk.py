@@ -33,7 +33,7 @@ class Spot:
         return self.index.plan.runs[run_id]
 
     def port(self, port_id: str) -> str:
-        return begun(self.unit.port(port_id).label)
+        return begun(self.unit.where_label(port_id))
 
     def names(self, device_ids: tuple[str, ...]) -> str:
         return ", ".join(self.index.unit(device).label for device in device_ids)
@@ -94,6 +94,11 @@ def _rolling(at: Spot) -> Line:
 def _frequency(at: Spot, *, port: str) -> Line:
     mhz = at.unit.frequency_mhz(at.unit.port(port)) or 0.0
     return f"{at.port(port)}: {mhz:.3f} MHz.", "Both ends alike, and legal where you stand: ask the regulator."
+
+
+@_line
+def _rolls_first(at: Spot, *, port: str) -> Line:
+    return f"{at.port(port)}: listened to while it records.", "It is dead until the recorder rolls."
 
 
 @_line

@@ -8,11 +8,14 @@ import pytest
 from tests.core.command.test_say import do
 from tidy_trunk.core.advice.adviser import Adviser, fixed
 from tidy_trunk.core.advice.checks import Severity, check
+from tidy_trunk.core.advice.walk import walk_items
+from tidy_trunk.core.command import say
+from tidy_trunk.core.gear.catalogue import controls_of
 from tidy_trunk.core.plan import Plan, PlanIndex, Role, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.time.clock import Gets, Meets, pairs, timecode_devices
-from tidy_trunk.words import label_of, said
+from tidy_trunk.words import label_of, said, walk_words
 
 MIRRORLESS = "add mirrorless camera, microphone as cam"
 LAVALIER = ("add lavalier as lav", "anna at lav, 0.2 m")
@@ -239,3 +242,34 @@ def test_the_other_side_of_a_camera_is_fed_too():
     assert label_of(fix) == "Send the same on both sides of box"
     fed = report_of(apply_edits(plan, fix.edits))
     assert fed.track("cam.L").sources == fed.track("cam.R").sources == ("anna",)
+
+
+def test_a_recorder_that_makes_no_timecode_gives_none():
+    plan = do(
+        Plan(name="x"),
+        "add two-input recorder as rec",
+        "add cinema camera, xlr as cam",
+        "add timecode generator as box",
+    )
+    assert "rec makes no timecode, and only takes it" in say(plan, "jam cam from rec at 8:00").problem
+    assert do(plan, "box to rec timecode in, 0.5 m", "jam cam from box at 8:00").devices["cam"].jam.giver == "box"
+
+
+def test_the_checklist_knows_the_knobs_of_a_track_and_an_output_that_is_dead_at_first():
+    lines = SETUPS["one microphone on a track set by hand and one with automatic level"][0]
+    report = report_of(do(Plan(name="x"), *lines))
+    read = [walk_words(item, report.index).text for item in walk_items(report)]
+    assert "Track 1: automatic level, menu off, gain +16 dB." in read
+    recorder = report_of(
+        do(Plan(name="x"), *SETUPS["a pocket recorder with plug-in power, its line out into a camera"][0])
+    )
+    read = [walk_words(item, recorder.index).text for item in walk_items(recorder)]
+    assert "Line out: listened to while it records." in read
+
+
+def test_one_knob_moves_both_inputs_of_a_recorder():
+    plan = do(Plan(name="x"), "add two-input recorder as rec", "set rec in 1 gain 50")
+    unit = PlanIndex(plan).unit("rec")
+    second = unit.input("in2")
+    assert unit.gain_db(second, second.modes[0]) == 50
+    assert "in2.mic.gain_db" not in controls_of(unit.device_class)

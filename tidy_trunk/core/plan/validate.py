@@ -156,6 +156,8 @@ def _check_jam(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
     for one in (unit, giver):
         if not one.device_class.keeps_time:
             raise PlanError(f"{at}: {one.label} keeps no timecode: name a camera, a recorder or a timecode generator")
+    if not giver.device_class.traits.makes_timecode:
+        raise PlanError(f"{at}: {giver.label} makes no timecode, and only takes it: name who gives it")
     if len(jam.at_min) > MOST_JAMS:
         raise PlanError(f"{at}: more than {MOST_JAMS} jams in a day: leave it on the cable")
     for minute in jam.at_min:

@@ -94,6 +94,13 @@ def _of_device(report: Report, unit: PlacedDevice, steps: Sequence[LineUpStep]) 
         runs = report.index.arriving.get(PortRef(unit.device.id, port_in.id), [])
         if runs and port_in.circuit is not Circuit.RADIO:
             yield from _of_input(report, unit, port_in, runs)
+    for port_out in unit.device_class.outputs:
+        if port_out.only_while_recording and report.index.leaving.get(PortRef(unit.device.id, port_out.id)):
+            yield _item(unit, "rolls-first", f"{port_out.id}.rolls", port=port_out.id)
+    for track in report.tracks_of(unit.device.id):
+        own = tuple(control for control in controls_of(unit.device_class).values() if control.port == track.trace.bus)
+        if own and track.is_reached:
+            yield _item(unit, "settings", f"{track.trace.bus}.set", port=track.trace.bus, controls=own)
     armed = [track.trace.bus for track in report.tracks if track.trace.device == unit.device.id and track.is_reached]
     if armed:
         yield _item(unit, "armed", buses=tuple(armed))

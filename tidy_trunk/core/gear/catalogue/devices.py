@@ -423,7 +423,19 @@ class DeviceClass:
     def facts(self) -> tuple[tuple[str, str], ...]:
         """What is known beside the signal path, as (name, words); a microphone's pattern and powering first."""
         pattern = (("hears", str(self.capsule.pattern)),) if self.capsule is not None else ()
-        return (*pattern, *self._powering(), *self.traits.facts(), *self._ties())
+        return (*pattern, *self._powering(), *self.traits.facts(), *self._ties(), *self._limits())
+
+    def _limits(self) -> tuple[tuple[str, str], ...]:
+        """What not every device of its class can do, or not always."""
+        modes = [(port, mode) for port in self.ports for mode in port.modes]
+        since = [f"{port.label}, {mode.label} from {mode.since}" for port, mode in modes if mode.since]
+        live = [port.label for port in self.outputs if port.only_while_recording]
+        found = (
+            ("from firmware", ", ".join(since)),
+            ("live only while recording", ", ".join(live)),
+            ("timecode from", "" if self.traits.makes_timecode else "another device: it makes none"),
+        )
+        return tuple((name, words) for name, words in found if words)
 
     def _powering(self) -> tuple[tuple[str, str], ...]:
         feeding = self.feeding

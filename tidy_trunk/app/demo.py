@@ -1,5 +1,8 @@
 """The demo job: casting day at a bell foundry, an invented documentary drama. It carries classic mistakes to find."""
 
+from dataclasses import replace
+
+from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, Provenance, built_in, with_figures
 from tidy_trunk.core.plan import (
     AddDevice,
     AddSource,
@@ -25,6 +28,24 @@ from tidy_trunk.core.plan import (
 )
 
 _FURNACE_ROOM_DB, _FURNACE_RUMBLE_DB = 48.0, 62.0
+
+
+def own_equipment() -> tuple[DeviceClass, ...]:
+    """My equipment of the demo: two devices of which somebody has measured a figure."""
+
+    def measured(class_id: str, own_id: str, label: str, **figures: Figure) -> DeviceClass:
+        paths = {path.replace("__", "."): figure for path, figure in figures.items()}
+        return replace(with_figures(built_in().devices[class_id], paths), id=own_id, label=label)
+
+    def read(value: float, tolerance: float) -> Figure:
+        return Figure(value, tolerance, Provenance.MEASURED, "USER")
+
+    return (
+        measured(
+            "dynamic-handheld", "bell-microphone", "Bell microphone", capsule__sensitivity_mv_per_pa=read(1.9, 0.5)
+        ),
+        measured("mirrorless-mic", "small-camera", "Small camera", inputs__mic__idle_noise_dbfs=read(-75.5, 1)),
+    )
 
 
 def foundry() -> Plan:

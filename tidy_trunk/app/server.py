@@ -15,7 +15,8 @@ from typing import Final
 import uvicorn
 
 from tidy_trunk import __version__
-from tidy_trunk.app.demo import foundry
+from tidy_trunk.app.demo import foundry, own_equipment
+from tidy_trunk.equipment import write_class
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.nearby import Nearby, own_address, own_key
@@ -57,6 +58,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
         services = services_on(database, home / "recordings")
         if demo and not services.jobs.all():
             services.jobs.create(foundry(), "The demo job")
+            services.equipment.save([(item.label, write_class(item)) for item in own_equipment()])
         listener = _listen(port, EVERYWHERE if nearby else LOOPBACK)
         taken = listener.getsockname()[1]
         if port not in (0, taken):

@@ -91,6 +91,7 @@ def test_ways_joins_devices_and_saying(client, job):
         "mic.plug_in.menu",
         "mic.auto.menu",
         "mic.mic.gain_db",
+        "built-in.auto.menu",
     ]
     said = client.post(f"{address}/say", json={"text": "set bag 1 gain 40"}).json()
     assert said["proposals"][0]["edits"][0]["value"] == 40
@@ -146,7 +147,7 @@ def test_refused_with_a_problem_document(client, job, method, path, body, status
     [
         b"not json",
         b'{"name": NaN}',
-        b'{"schema_version": 9, "name": "x"}',
+        b'{"schema_version": 99, "name": "x"}',
         b"[]",
         b"null",
         b'{"name": "x", "devices": [1]}',

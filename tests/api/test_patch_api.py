@@ -57,7 +57,7 @@ def test_a_lead_is_judged_saved_and_used(client):
         ({"ways": {"": {"wires": [{"near": "7", "far": "T"}]}}}, "no contact '7'"),
         ({"ways": {"": {"wires": []}}}, "nothing is joined"),
         ({"ways": {"": {"wires": [{"near": "2", "far": "T", "ohm": -4}]}}}, "greater than or equal"),
-        ({"sending": {"connector": "rope", "gender": "male"}}, "no plug for a cable"),
+        ({"sending": {"connector": "rope", "gender": "male"}}, "there is no connector 'rope'"),
         ({"short_m": 1e9}, "less than or equal"),
     ],
 )

@@ -61,7 +61,7 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/runs")
     screen.get_by_role("heading", name="Camera B").get_by_role("button").click()
     panel = screen.locator(".p-drawer")
-    panel.get_by_label("automatic level, menu").click()
+    panel.get_by_role("group", name="mic socket").get_by_label("automatic level, menu").click()
     expect(screen.get_by_text("automatic level, menu to off").first).to_be_visible()
     panel.get_by_label("Name").fill("Second camera")
     panel.get_by_label("Name").press("Tab")
@@ -77,7 +77,7 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     panel.get_by_role("button", name="Make it").click()
     expect(panel.get_by_text("My mirrorless").first).to_be_visible()
     own = plan(service, job).classes["own-my-mirrorless"]
-    assert own.base == "mirrorless-mic" and own.figures["inputs.mic.modes.mic.full_scale_dbu"].value == -8.2
+    assert own.inputs[0].modes[0].full_scale_dbu.value == -8.2
 
 
 def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):

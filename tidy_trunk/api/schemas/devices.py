@@ -1,7 +1,7 @@
 """One device with all that can be seen and set on it."""
 
 from tidy_trunk.api.schemas.controls import ControlOut
-from tidy_trunk.core.gear.catalogue import InputPort, Port, channel_refs, controls_of, figures_of
+from tidy_trunk.core.gear.catalogue import INSIDE, InputPort, Port, channel_refs, controls_of, figures_of
 from tidy_trunk.core.plan import PlacedDevice
 from tidy_trunk.document import FigureModel
 from tidy_trunk.results.evaluation import Evaluation
@@ -15,6 +15,7 @@ class PortOut(Out):
     direction: str
     plug: str
     circuit: str
+    takes_cable: bool
     words: str
     runs: list[str]
 
@@ -69,6 +70,7 @@ class DeviceDetailOut(Out):
                 direction="in" if isinstance(port, InputPort) else "out",
                 plug=port.plug.words if port.plug.locks else f"{port.plug.words}, does not lock",
                 circuit=port.circuit,
+                takes_cable=port.plug.connector != INSIDE,
                 words=input_words(unit, port) if isinstance(port, InputPort) else output_words(unit, port),
                 runs=[run.id for run in runs if ref in (run.sending, run.receiving)],
             )

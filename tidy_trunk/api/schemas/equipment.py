@@ -146,7 +146,7 @@ class DatasheetIn(In):
     """What a manual prints of one position of an input, and that position as it is described so far."""
 
     mode: dict[str, Any]
-    lowest_db: Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False)]
+    lowest_db: Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False, examples=[0])]
     highest_db: Annotated[float, Field(ge=-100, le=100, allow_inf_nan=False)]
     step_db: Annotated[float, Field(gt=0, le=40, allow_inf_nan=False)] = 1.0
     most: Printed | None = None
@@ -176,10 +176,21 @@ class DatasheetOut(Out):
     mode: dict[str, Any]
 
 
+_LEAD = """id = "my-lead"
+label = "my XLR lead"
+sending = {connector = "xlr3", gender = "male"}
+receiving = {connector = "xlr3", gender = "female"}
+balanced = true
+
+[ways.""]
+wires = ["1-1", "2-2", "3-3"]
+"""
+
+
 class ClassFileIn(In):
     """A file of a class, as text or as the values that it says. `name`: what it is called, for messages."""
 
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Annotated[str, Field(min_length=1, max_length=120, examples=["lead.toml"])]
     text: Annotated[str, Field(max_length=10_000_000)] | None = None
     document: dict[str, Any] | None = None
 
@@ -194,4 +205,11 @@ class ClassFileIn(In):
 
 
 class ClassFilesIn(In):
-    files: Annotated[tuple[ClassFileIn, ...], Field(min_length=1, max_length=200)]
+    files: Annotated[
+        tuple[ClassFileIn, ...],
+        Field(
+            min_length=1,
+            max_length=200,
+            examples=[[{"name": "lead.toml", "text": _LEAD}]],
+        ),
+    ]

@@ -2121,7 +2121,10 @@ export interface components {
          * @description A file of a class, as text or as the values that it says. `name`: what it is called, for messages.
          */
         ClassFileIn: {
-            /** Name */
+            /**
+             * Name
+             * @example lead.toml
+             */
             name: string;
             /** Text */
             text?: string | null;
@@ -2132,7 +2135,15 @@ export interface components {
         };
         /** ClassFilesIn */
         ClassFilesIn: {
-            /** Files */
+            /**
+             * Files
+             * @example [
+             *       {
+             *         "name": "lead.toml",
+             *         "text": "id = \"my-lead\"\nlabel = \"my XLR lead\"\nsending = {connector = \"xlr3\", gender = \"male\"}\nreceiving = {connector = \"xlr3\", gender = \"female\"}\nbalanced = true\n\n[ways.\"\"]\nwires = [\"1-1\", \"2-2\", \"3-3\"]\n"
+             *       }
+             *     ]
+             */
             files: components["schemas"]["ClassFileIn"][];
         };
         /**
@@ -2446,7 +2457,10 @@ export interface components {
             mode: {
                 [key: string]: unknown;
             };
-            /** Lowest Db */
+            /**
+             * Lowest Db
+             * @example 0
+             */
             lowest_db: number;
             /** Highest Db */
             highest_db: number;
@@ -4712,6 +4726,8 @@ export interface components {
             plug: string;
             /** Circuit */
             circuit: string;
+            /** Takes Cable */
+            takes_cable: boolean;
             /** Words */
             words: string;
             /** Runs */

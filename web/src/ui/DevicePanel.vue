@@ -65,7 +65,7 @@ function route(bus: string, event: Event) {
         :disabled="job.readOnly"
         @set="job.edit([{ kind: 'set-control', device: detail.id, control: control.id, value: $event }])"
       />
-      <details v-for="port in ports" :key="port.id" :open="port.runs.length > 0">
+      <details v-for="port in ports" :key="port.id" :open="port.runs.length > 0" :aria-label="port.label">
         <summary>
           <strong>{{ port.label }}</strong>
           <span class="soft small">{{ port.direction }}, {{ port.plug }}, {{ port.circuit }}</span>
@@ -77,7 +77,7 @@ function route(bus: string, event: Event) {
           :disabled="job.readOnly"
           @set="job.edit([{ kind: 'set-control', device: detail.id, control: control.id, value: $event }])"
         />
-        <p v-if="!port.runs.length" class="soft small">
+        <p v-if="port.takes_cable && !port.runs.length" class="soft small">
           Nothing plugged in. Type a cable: {{ detail.label.toLowerCase() }}
           {{ port.direction === 'out' ? `${port.label} to …` : port.label }}
         </p>

@@ -35,7 +35,7 @@ const { own, problem, told, gone, takeIn, remove, undo } = useEquipment()
         <tr>
           <th scope="col">name</th>
           <th scope="col">kind</th>
-          <th scope="col">saved</th>
+          <th scope="col" class="when">saved</th>
           <th><span class="visually-hidden">actions</span></th>
         </tr>
       </thead>
@@ -47,12 +47,14 @@ const { own, problem, told, gone, takeIn, remove, undo } = useEquipment()
             }}</RouterLink>
           </td>
           <td>{{ page.kind }}</td>
-          <td>{{ formatMoment(changed) }}</td>
-          <td class="row">
-            <a :href="addresses.classFile(page.id)" download>Export</a>
-            <Button text size="small" :aria-label="`Remove ${page.label}`" @click="remove(page.id)"
-              >Remove</Button
-            >
+          <td class="when">{{ formatMoment(changed) }}</td>
+          <td>
+            <div class="row">
+              <a :href="addresses.classFile(page.id)" download>Export</a>
+              <Button text size="small" :aria-label="`Remove ${page.label}`" @click="remove(page.id)"
+                >Remove</Button
+              >
+            </div>
           </td>
         </tr>
       </tbody>
@@ -94,5 +96,11 @@ h1 {
   gap: 0.6rem;
   align-items: center;
   justify-content: flex-end;
+}
+/* In the hand, the name, its kind and the two actions are what fits. */
+@media (max-width: 40rem) {
+  .when {
+    display: none;
+  }
 }
 </style>

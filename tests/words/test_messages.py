@@ -42,6 +42,7 @@ SAID: list[tuple[Message, str]] = [
     (said("timecode-cable", giver="bag"), "Run a timecode cable from bag and leave it connected"),
     (said("add-generator", device="cam"), "Add a timecode generator that stays on cam"),
     (said("sample-rate", device="bag", rate_hz=48000), "Set bag to 48 kHz"),
+    (said("job-sample-rate", rate_hz=48000), "Record all of the job at 48 kHz"),
     (said("power-from", device="bag", power=Power.BATTERY), "Run bag from its battery"),
     (said("power-from", device="bag", power=Power.CHARGER), "Run bag from a USB charger"),
     (said("power-from", device="bag", power=Power.ADAPTER), "Run bag from a double-insulated adapter"),

@@ -92,6 +92,11 @@ def sample_rate(at: PlanIndex, device: str, rate_hz: int) -> str:
 
 
 @says
+def job_sample_rate(at: PlanIndex, rate_hz: int) -> str:
+    return f"Record all of the job at {khz(rate_hz)}"
+
+
+@says
 def power_from(at: PlanIndex, device: str, power: Power) -> str:
     return f"Run {at.unit(device).label} from {_POWERS[power]}"
 

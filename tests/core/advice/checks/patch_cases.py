@@ -134,6 +134,12 @@ def aes(lead: str, length_m: float) -> Plan:
     )
 
 
+def behind_a_camcorder(rate: str, job_hz: int = 48_000) -> Plan:
+    """An external picture recorder, which takes 48 kHz alone, behind a camcorder."""
+    parts = (device("picture-recorder", "pic"), run("box.hdmi", "pic.hdmi-in", "hdmi"), put("box", "sample_rate", rate))
+    return hand_held("camcorder-per-track", "in1", "xlr", edits=(*parts, SetJob(sample_rate_hz=job_hz)))
+
+
 def feed(port: str, lead: str) -> Plan:
     return made(device("mirrorless-line", "cam"), run(f"bag.{port}", "cam.mic", lead), base=boom_in_bag())
 
@@ -207,6 +213,9 @@ PATCH_CASES = [
     Case("sample-rate", made(SetJob(sample_rate_hz=96_000), base=boom_in_bag()), made(SetJob(sample_rate_hz=96_000), put("bag", "sample_rate", "96000"), base=boom_in_bag()),
          CAUTION, "at 48 kHz, the job at 96 kHz"),
     Case("sample-rate-between", made(put("bag", "sample_rate", "96000"), base=aes("aes3", 5)), aes("aes3", 5), STOP, "sends 96 kHz"),
+    Case("sample-rate-between", behind_a_camcorder("96000"), behind_a_camcorder("48000"), STOP, "sends 96 kHz"),
+    Case("sample-rate-between", behind_a_camcorder("96000", job_hz=96_000), behind_a_camcorder("48000"), STOP, "sends 96 kHz"),
+    Case("sample-rate", behind_a_camcorder("48000", job_hz=96_000), behind_a_camcorder("48000"), CAUTION, "the job at 96 kHz"),
     Case("headphone-feed", feed("phones", "trs"), feed("line", "trs"), CAUTION, "the monitor is gone"),
     Case("cannot-listen", hand_held("mirrorless-mic", "mic", "xlr-trs"), hand_held("mirrorless-line", "mic", "xlr-trs"), NOTE, "has no headphone socket", cured=False),
     # Five frames of the camera and two of the switcher at 25 frames a second: 280 ms.

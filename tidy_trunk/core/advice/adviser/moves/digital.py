@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding
-from tidy_trunk.core.gear.catalogue import SAMPLE_RATE_KEY, Kind
-from tidy_trunk.core.plan import PlacedDevice, SetControl, message
+from tidy_trunk.core.gear.catalogue import SAMPLE_RATE_KEY, USUAL_RATE_HZ, Kind
+from tidy_trunk.core.plan import PlacedDevice, SetControl, SetJob, message
 
 
 @moves_for("sample-rate")
@@ -17,16 +17,40 @@ def to_the_jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
         yield _to_rate(question, unit, wanted)
 
 
+@moves_for("sample-rate", "sample-rate-between")
+def job_to_a_common_rate(question: Question, finding: Finding) -> Iterator[Move]:
+    """The whole job to the usual rate, where something in it cannot follow: 96 kHz asks for all of the chain. [PRACTICE]"""
+    units = [unit for unit in question.index.units() if unit.sample_rate_hz is not None]
+    common = question.plan.defaults.sample_rate_hz != USUAL_RATE_HZ and all(
+        USUAL_RATE_HZ in unit.device_class.traits.sample_rates_hz for unit in units
+    )
+    wanted = question.plan.defaults.sample_rate_hz
+    if common and any(wanted not in unit.device_class.traits.sample_rates_hz for unit in units):
+        follow = [_rate_of(unit, USUAL_RATE_HZ) for unit in units if unit.sample_rate_hz != USUAL_RATE_HZ]
+        yield move(
+            message("job-sample-rate", question.index, rate_hz=USUAL_RATE_HZ),
+            SetJob(sample_rate_hz=USUAL_RATE_HZ),
+            *follow,
+        )
+
+
 @moves_for("sample-rate-between")
 def to_the_others_rate(question: Question, finding: Finding) -> Iterator[Move]:
-    """The sender to the rate that the receiver takes; a camera is not set by its listener."""
+    """The sender to the rate that the receiver takes; a camera only to that of the job."""
     joint = question.joint(finding.run)
     takes = joint.receiver.sample_rate_hz
     can = takes in joint.sender.device_class.traits.sample_rates_hz
-    if takes is not None and can and joint.sender.device_class.kind is not Kind.CAMERA:
+    is_its_own = joint.sender.device_class.kind is Kind.CAMERA and takes != question.plan.defaults.sample_rate_hz
+    if takes is not None and can and not is_its_own:
         yield _to_rate(question, joint.sender, takes)
 
 
 def _to_rate(question: Question, unit: PlacedDevice, rate: int) -> Move:
-    edit = SetControl(device=unit.device.id, control=SAMPLE_RATE_KEY, value=str(rate))
-    return move(message("sample-rate", question.index, device=unit.device.id, rate_hz=rate), edit)
+    return move(
+        message("sample-rate", question.index, device=unit.device.id, rate_hz=rate),
+        _rate_of(unit, rate),
+    )
+
+
+def _rate_of(unit: PlacedDevice, rate: int) -> SetControl:
+    return SetControl(device=unit.device.id, control=SAMPLE_RATE_KEY, value=str(rate))

@@ -85,10 +85,14 @@ def sample_rate(situation: Situation) -> Iterator[Finding]:
 
 @looks_at(Aspect.RATES)
 def sample_rate_between(situation: Situation) -> Iterator[Finding]:
-    """Two ends of a digital link at different sample rates, or one that the receiver cannot take. [AES3]"""
+    """Two ends of a digital link at different sample rates, or one that the receiver cannot take. [AES3], [PRACTICE]"""
     for joint in situation.joints:
         sends, takes = joint.sender.sample_rate_hz, joint.receiver.sample_rate_hz
-        if joint.output.circuit not in (Circuit.AES3, Circuit.USB, Circuit.SDI) or sends is None or takes is None:
+        if (
+            joint.output.circuit not in (Circuit.AES3, Circuit.USB, Circuit.SDI, Circuit.HDMI)
+            or sends is None
+            or takes is None
+        ):
             continue
         if sends == takes:
             continue

@@ -1,6 +1,6 @@
 """How a device and a cable stand in the row of a chain: source, socket, mode, power, gain, cable."""
 
-from tidy_trunk.core.gear.catalogue import CELL_KEY, Bus, InputPort, LeadClass, OutputPort
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Bus, InputPort, LeadClass, OutputPort, Span
 from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex
 from tidy_trunk.words.numbers import marked
 
@@ -24,7 +24,7 @@ def input_words(unit: PlacedDevice, port: InputPort) -> str:
     if unit.supplies(port):
         words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
     if mode.gain is not None:
-        words.append(f"{marked(unit.gain_mark_db(port, mode))} dB")
+        words.append(_knob_words(mode.gain, unit.gain_mark_db(port, mode)))
     if unit.pad_db(port):
         words.append(f"attenuator −{unit.pad_db(port):g}")
     if unit.automatic_level_on(port):
@@ -34,7 +34,7 @@ def input_words(unit: PlacedDevice, port: InputPort) -> str:
 
 def track_words(unit: PlacedDevice, bus: Bus) -> str:
     """The knobs that a track has for itself: `+12 dB · automatic`; "" where it has none."""
-    words = [] if bus.gain is None else [f"{marked(unit.bus_gain_mark_db(bus))} dB"]
+    words = [] if bus.gain is None else [_knob_words(bus.gain, unit.bus_gain_mark_db(bus))]
     return " · ".join([*words, "automatic"] if unit.automatic_level_on(bus) else words)
 
 
@@ -44,8 +44,12 @@ def output_words(unit: PlacedDevice, port: OutputPort) -> str:
     if len(port.modes) > 1:
         words.append(mode.label)
     if mode.trim is not None:
-        words.append(f"{marked(unit.trim_mark_db(port, mode))} dB")
+        words.append(_knob_words(mode.trim, unit.trim_mark_db(port, mode)))
     return " · ".join(words)
+
+
+def _knob_words(span: Span, mark_db: float) -> str:
+    return "off" if span.is_off(mark_db) else f"{marked(mark_db)} dB"
 
 
 def parts_words(index: PlanIndex, parts: tuple[Part, ...]) -> str:

@@ -6,7 +6,7 @@ from tests.foundry_lines import CLOCK_LINES, LINES, patch_of
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.command import GRAMMAR, say
-from tidy_trunk.core.plan import Hazard, Passing, Plan, Role, School, Stretch, apply_edits
+from tidy_trunk.core.plan import Hazard, Passing, Plan, Role, School, SetControl, Stretch, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.words import answer_words
@@ -113,6 +113,20 @@ def test_what_is_mistyped_is_offered(line, offered):
 )  # fmt: skip
 def test_everyday_words_find_their_class(words, class_id):
     assert do(Plan(name="x"), f"add {words} as it").devices["it"].class_id == class_id
+
+
+def test_a_word_that_joins_others_need_not_be_in_a_name():
+    plan = apply_edits(Plan(name="x"), say(Plan(name="x"), "add switcher with an xlr as sw").proposals[0].edits)
+    assert plan.devices["sw"].class_id == "live-switcher-xlr"
+
+
+def test_a_dial_whose_lowest_is_off_is_set_to_off():
+    plan = apply_edits(
+        Plan(name="x"), say(Plan(name="x"), "add mirrorless camera, microphone as cam").proposals[0].edits
+    )
+    (answer,) = say(plan, "set cam gain off").proposals
+    assert answer.edits == (SetControl(device="cam", control="mic.mic.gain_db", value=0.0),)
+    assert "it takes off, and 1.5 to 46.5 dB" in say(plan, "set cam gain loud").problem
 
 
 def test_completions_go_on_from_what_is_typed():

@@ -156,6 +156,8 @@ def _setting(control: Control, value: str) -> Setting | None:
         exact = next((option for option, label in control.options if value in (option.lower(), label.lower())), None)
         begun = [option for option, label in control.options if matches(split_words(value), label)]
         return exact or (begun[0] if len(begun) == 1 and split_words(value) else None)
+    if value == "off" and control.span is not None and control.span.lowest_is_off:
+        return control.span.minimum_db
     found = _NUMBER.fullmatch(value)
     return number(found.group(1)) if found else None
 

@@ -23,6 +23,8 @@ UNWEIGHTED: Final = re.compile(r"\bunweighted\b|\bdb\s*\(?z\)?(?![a-z])", re.IGN
 ALIKE: Final = 0.75
 """ASSUMED_ likeness of two words, 1 for equal ones, from which one may be the other with a slip of the thumb."""
 
+_JOINING: Final = frozenset({"a", "an", "and", "with"})
+
 
 def number(text: str) -> float:
     """A number with point or comma."""
@@ -91,7 +93,8 @@ def find_sources(plan: Plan, typed: Sequence[str]) -> list[Source]:
 
 def find_classes(plan: Plan, typed: Sequence[str]) -> list[DeviceClass]:
     """Classes whose name, kind or id the words begin, those that begin with the first word first; behind them those that are
-    also called so. Those of the user's own stand before the built-in ones."""
+    also called so. Those of the user's own stand before the built-in ones. A word that joins others need not be in a name."""
+    typed = [word for word in typed if word not in _JOINING] or typed
     classes = [*plan.classes.values(), *built_in().devices.values()]
     found = [item for item in classes if matches(typed, item.label, item.id, item.kind)]
     called = [

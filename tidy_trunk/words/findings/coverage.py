@@ -21,7 +21,8 @@ def source_without_track(at: Place) -> Said:
     names = " and ".join(map(at.label, source.heard_by))
     return Said(
         f"{source.label} is on no track",
-        f"{names} hears it but reaches no recorded track: connect it, or route its input to a track."
+        f"{names} {'hear it but reach' if len(source.heard_by) > 1 else 'hears it but reaches'} no recorded track: connect "
+        f"{'them, or route their inputs' if len(source.heard_by) > 1 else 'it, or route its input'} to a track."
         if names
         else "No microphone is at it: say which one hears it, and from how far.",
     )
@@ -32,7 +33,10 @@ def track_without_source(at: Place) -> Said:
     if not at.finding.tracks:
         return Said(
             f"{at.device} records nothing",
-            f"Nothing is plugged into {at.device}. Connect it, or take it off the job.",
+            f"Nothing is plugged into {at.device}. Connect it, or take it off the job."
+            if at.unit.device_class.built_in_out is None
+            else f"Nothing is plugged into {at.device}, and its own microphones hear no source. Connect it, say what it hears "
+            f"(voice at {at.device.lower()}, 1 m), or take it off the job.",
         )
     return Said(
         "Nothing to hear on this track",

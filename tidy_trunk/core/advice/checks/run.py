@@ -46,6 +46,7 @@ _FOLLOW: Final[Mapping[str, frozenset[str]]] = {
     "mic-into-line": frozenset({"off-target", "gear-above-room", "burst-clips", "loud-place"}),
     "line-into-mic": frozenset({"clipping", "off-target", "gear-above-room", "burst-clips", "camera-gain"}),
     "clipping": frozenset({"camera-gain", "burst-clips"}),
+    "knob-is-off": frozenset({"off-target", "gear-above-room"}),
     "transmitter-low": frozenset({"off-target", "gear-above-room"}),
     "track-not-armed": frozenset({"mic-into-line", "line-into-mic", "limiter"}),
     "four-track-mode": frozenset({"mic-into-line", "line-into-mic", "limiter"}),

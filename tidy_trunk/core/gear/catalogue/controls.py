@@ -74,6 +74,8 @@ class Control:
             return ", ".join(label for _, label in self.options)
         if self.span is None:
             return f"{LOWEST_MHZ:g} to {HIGHEST_MHZ:g} MHz"
+        if self.span.lowest_is_off:
+            return f"off, and {self.span.minimum_db + self.span.step_db:g} to {self.span.maximum_db:g} dB"
         return f"{self.span.minimum_db:g} to {self.span.maximum_db:g} dB"
 
     def words(self, value: Setting) -> str:
@@ -84,6 +86,8 @@ class Control:
             return dict(self.options).get(str(value), str(value))
         if self.kind is ControlKind.FREQUENCY:
             return f"{float(value):.3f} MHz" if value else "not set"
+        if self.span is not None and self.span.is_off(float(value)):
+            return "off"
         return f"{float(value):+g} dB".replace("-", "−").replace("+0 dB", "0 dB")
 
 

@@ -47,9 +47,13 @@ class Span:
         ):
             raise RangeError("a knob that is turned up makes it louder: this law does not rise from mark to mark")
 
+    def is_off(self, position_db: float) -> bool:
+        """Whether nothing comes through at a position."""
+        return self.lowest_is_off and position_db <= self.minimum_db
+
     def gain_db(self, position_db: float) -> float:
         """What it really gives at a position."""
-        if self.lowest_is_off and position_db <= self.minimum_db:
+        if self.is_off(position_db):
             return self.minimum_db - OFF_DB
         return _on_line(position_db, [(point.position_db, point.gain_db) for point in self.law])
 

@@ -284,9 +284,9 @@ def knob_is_off(situation: Situation) -> Iterator[Finding]:
     for joint in situation.joints:
         unit, leader = joint.receiver, joint.receiver.leader_of(joint.input)
         mode = unit.input_mode(leader)
-        if mode.gain is None or not mode.gain.lowest_is_off or (unit.device.id, leader.id) in told:
+        if mode.gain is None or (unit.device.id, leader.id) in told:
             continue
-        if unit.gain_mark_db(leader, mode) <= mode.gain.minimum_db:
+        if mode.gain.is_off(unit.gain_mark_db(leader, mode)):
             told.add((unit.device.id, leader.id))
             yield Finding(
                 rule="knob-is-off",
@@ -358,7 +358,8 @@ def _limits(unit: PlacedDevice) -> bool:
 
 @level_rule
 def camera_gain(situation: Situation) -> Iterator[Finding]:
-    """A camera fed by other gear belongs just above its lowest gain; the very lowest is often "off". [PRACTICE]"""
+    """A camera fed by other gear belongs just above its lowest gain, which is often "off"; where it is known to be, `knob_is_off`
+    says so. [PRACTICE]"""
     for joint in situation.joints:
         gain = joint.takes.gain
         fed = joint.sender.device_class.feeding is None
@@ -371,6 +372,8 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
             continue
         now = joint.receiver.gain_mark_db(joint.input, joint.takes)
         least = gain.minimum_db + gain.step_db
+        if gain.is_off(now):
+            continue
         if now < least:
             yield Finding(
                 rule="camera-gain",

@@ -2,8 +2,9 @@
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 
+import ClassFields from './ClassFields.vue'
 import FigureField from './FigureField.vue'
-import { BEGINS, fieldsOf, itemOf, newMode, optionsOf, type Field, type Schema } from './schema'
+import { BEGINS, itemOf, newMode, optionsOf, type Field, type Item, type Schema } from './schema'
 
 /** One field of a class, of whatever shape; groups and lists hold others. */
 const props = defineProps<{
@@ -15,7 +16,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [value: unknown] }>()
 
-type Item = Record<string, unknown>
 const list = computed(() => (Array.isArray(props.value) ? (props.value as Item[]) : []))
 const entry = computed(() => itemOf(props.field.schema, props.defs))
 const isWrong = computed(() => props.wrongAt === props.path || props.wrongAt.startsWith(`${props.path}.`))
@@ -26,21 +26,9 @@ const lines = computed(() =>
     .join('\n'),
 )
 
-/** What is said first, and what is a step away: an object shows what it has, and offers the rest. */
-function split(schema: Schema, has: Item) {
-  const all = fieldsOf(schema, props.defs)
-  const first = all.filter(({ name }) => name !== 'id' && (name in has || schema.required?.includes(name)))
-  return { first, more: all.filter((field) => !first.includes(field)) }
-}
-const group = computed(() => split(props.field.schema, (props.value ?? {}) as Item))
 const nameOf = (item: Item, index: number) => String(item.label ?? item.id ?? index + 1)
 const idOf = (item: Item, index: number) => String(item.id ?? index + 1)
 
-const without = (item: Item, name: string) =>
-  Object.fromEntries(Object.entries(item).filter(([key]) => key !== name))
-function put(item: Item, name: string, value: unknown): Item {
-  return value === undefined ? without(item, name) : { ...item, [name]: value }
-}
 const replaced = (index: number, item: Item) => list.value.map((old, at) => (at === index ? item : old))
 
 /** Which entries are unfolded: the only position of a switch, what somebody unfolds, and where something is wrong. */
@@ -94,32 +82,15 @@ const chosen = (choice: string, on: boolean) => {
       @toggle="unfolded(idOf(item, index), ($event.target as HTMLDetailsElement).open)"
     >
       <summary>{{ nameOf(item, index) }}</summary>
-      <div class="fields">
-        <ClassField
-          v-for="inner in split(entry, item).first"
-          :key="inner.name"
-          :field="inner"
-          :value="item[inner.name]"
+      <div class="inner">
+        <ClassFields
+          :schema="entry"
+          :item="item"
           :defs="defs"
-          :path="`${path}.${idOf(item, index)}.${inner.name}`"
+          :path="`${path}.${idOf(item, index)}`"
           :wrong-at="wrongAt"
-          @change="emit('change', replaced(index, put(item, inner.name, $event)))"
+          @change="emit('change', replaced(index, $event))"
         />
-        <details class="more">
-          <summary>More</summary>
-          <div class="fields">
-            <ClassField
-              v-for="inner in split(entry, item).more"
-              :key="inner.name"
-              :field="inner"
-              :value="item[inner.name]"
-              :defs="defs"
-              :path="`${path}.${idOf(item, index)}.${inner.name}`"
-              :wrong-at="wrongAt"
-              @change="emit('change', replaced(index, put(item, inner.name, $event)))"
-            />
-          </div>
-        </details>
         <p>
           <Button
             text
@@ -147,32 +118,15 @@ const chosen = (choice: string, on: boolean) => {
     <p v-if="value === undefined || value === null">
       <Button text size="small" @click="emit('change', { ...BEGINS[field.name]?.() })">Add</Button>
     </p>
-    <div v-else class="fields">
-      <ClassField
-        v-for="inner in group.first"
-        :key="inner.name"
-        :field="inner"
-        :value="(value as Item)[inner.name]"
+    <div v-else class="inner">
+      <ClassFields
+        :schema="field.schema"
+        :item="value as Item"
         :defs="defs"
-        :path="`${path}.${inner.name}`"
+        :path="path"
         :wrong-at="wrongAt"
-        @change="emit('change', put(value as Item, inner.name, $event))"
+        @change="emit('change', $event)"
       />
-      <details v-if="group.more.length" class="more">
-        <summary>More</summary>
-        <div class="fields">
-          <ClassField
-            v-for="inner in group.more"
-            :key="inner.name"
-            :field="inner"
-            :value="(value as Item)[inner.name]"
-            :defs="defs"
-            :path="`${path}.${inner.name}`"
-            :wrong-at="wrongAt"
-            @change="emit('change', put(value as Item, inner.name, $event))"
-          />
-        </div>
-      </details>
       <p v-if="field.isOptional">
         <Button text size="small" @click="emit('change', undefined)">Remove</Button>
       </p>
@@ -259,22 +213,9 @@ legend {
   padding: 0;
   font-weight: 700;
 }
-.group > .fields,
-.list details > .fields {
+.inner {
   padding-left: 0.9rem;
   border-left: 2px solid var(--line);
-}
-.fields {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(16rem, 100%), 1fr));
-  gap: 0.7rem 1.2rem;
-  align-items: start;
-  padding-block: 0.4rem;
-}
-.fields > fieldset,
-.fields > details,
-.fields > p {
-  grid-column: 1 / -1;
 }
 .choices {
   display: flex;
@@ -290,10 +231,6 @@ summary {
   padding: 0.15rem 0;
   font-weight: 600;
   cursor: pointer;
-}
-.more > summary {
-  color: var(--ink-soft);
-  font-weight: 400;
 }
 .wrong input,
 .wrong select {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 
-import type { Values } from './useClassDraft'
+import type { Item } from './schema'
 import { useDatasheet } from './useDatasheet'
 
 /** For whoever has the manual open: its figures in, what they say of the input out. */
-const props = defineProps<{ values: Values }>()
-const emit = defineEmits<{ change: [values: Values] }>()
+const props = defineProps<{ values: Item }>()
+const emit = defineEmits<{ change: [values: Item] }>()
 const { at, sheet, positions, problem, isReady, apply } = useDatasheet(
   () => props.values,
   (now) => emit('change', now),

@@ -15,6 +15,9 @@ export interface Schema {
   readonly default?: unknown
 }
 
+/** A thing of a class as its file says it. */
+export type Item = Record<string, unknown>
+
 export type Shape =
   | 'figure'
   | 'group'
@@ -83,7 +86,7 @@ const MODE_IN = { id: 'mic', label: 'mic', signal: 'mic', impedance_ohm: 3000, f
 const MODE_OUT = { id: 'line', label: 'line', signal: 'line', full_scale_dbu: 10 }
 
 /** What a new entry of a list, or a part that was not there, begins with; each is then changed. */
-export const BEGINS: Readonly<Record<string, () => Record<string, unknown>>> = {
+export const BEGINS: Readonly<Record<string, () => Item>> = {
   inputs: () => ({
     id: 'in',
     label: 'in',

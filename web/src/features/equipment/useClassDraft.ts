@@ -3,9 +3,7 @@ import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { api, wordsOf, type ClassDraft, type ClassFile, type ClassPage, type TrackMoved } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
 import { useOwnEquipment } from '@/stores/equipment'
-import type { Schema } from './schema'
-
-export type Values = Record<string, unknown>
+import type { Item, Schema } from './schema'
 
 const PATIENCE_MS = 250 // while somebody types
 
@@ -16,14 +14,14 @@ const PATIENCE_MS = 250 // while somebody types
  */
 export function useClassDraft(id: string, job: string) {
   const own = useOwnEquipment()
-  const values = shallowRef<Values | null>(null)
+  const values = shallowRef<Item | null>(null)
   const text = ref('')
   const kept = ref('') // as it was saved last, as text
   const page = shallowRef<ClassPage | null>(null)
   const moved = shallowRef<readonly TrackMoved[]>([])
   const schema = shallowRef<Schema | null>(null)
   const trouble = ref('') // with saving or loading
-  const past: Values[] = [] // to undo
+  const past: Item[] = [] // to undo
   const undoable = ref(0)
   const { problem, ask } = useLatest()
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -61,7 +59,7 @@ export function useClassDraft(id: string, job: string) {
   }
 
   /** Another value anywhere in the form. */
-  function change(now: Values) {
+  function change(now: Item) {
     remember()
     values.value = now
     look({ document: now })

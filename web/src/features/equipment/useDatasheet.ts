@@ -1,13 +1,13 @@
 import { computed, reactive, ref } from 'vue'
 
 import { api, wordsOf, type Datasheet } from '@/api/client'
-import type { Values } from './useClassDraft'
+import type { Item } from './schema'
 
-type Mode = Values & { id: string; label: string; signal: string }
-type Input = Values & { id: string; label: string; modes: Mode[] }
+type Mode = Item & { id: string; label: string; signal: string }
+type Input = Item & { id: string; label: string; modes: Mode[] }
 
 /** What a manual prints of an input, read into one position of it. `values`: the class as it is; `change`: takes it changed. */
-export function useDatasheet(values: () => Values, change: (now: Values) => void) {
+export function useDatasheet(values: () => Item, change: (now: Item) => void) {
   const at = ref('')
   const problem = ref('')
   const sheet = reactive<

@@ -1,4 +1,4 @@
-"""What the figures of a manual say about an input: manuals print other ones than the chain is reckoned with."""
+"""What the figures of a manual say about an input: manuals print other ones than a chain is worked out with."""
 
 from dataclasses import dataclass
 from typing import Final

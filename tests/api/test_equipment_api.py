@@ -1,5 +1,7 @@
 """My equipment: files taken in and given out, classes that go into jobs and come from them, and what is refused."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.api.test_patch_api import opened
@@ -82,13 +84,36 @@ def test_a_class_is_found_by_a_typed_line_and_comes_into_the_job(client):
     after = client.post(f"{job}/edits", json={"base_revision": state["revision"], "edits": first["edits"]})
     assert after.status_code == 200
     (own,) = client.get(f"{job}/classes").json()
-    assert (own["id"], own["devices"], own["original"]) == ("preamp", ["pre"], "same")
+    assert (own["id"], own["used_by"], own["original"]) == ("preamp", ["pre"], "same")
     taken(client, PREAMP.replace("impedance_ohm = 3000", "impedance_ohm = 2000"))
     (own,) = client.get(f"{job}/classes").json()
     assert own["original"] == "changed"
     assert client.delete("/api/equipment/preamp").status_code == 204
     assert client.get(f"{job}/classes").json()[0]["original"] == "none"
     assert client.get(job).status_code == 200, "the job keeps its own copy"
+
+
+def test_a_cable_of_ones_own_comes_into_a_job_whole(client):
+    """Its impedance, its other names and its price are part of it, not its contacts alone."""
+    mine = write_class(replace(built_in().leads["aes3"], id="my-aes", label="Long digital", also="grey one", cost=2))
+    taken(client, mine.decode())
+    state = opened(client, boom_in_bag())
+    job = f"/api/jobs/{state['job']}"
+    for line in ("add bag recorder aes3 in as cart", "bag aes3 out to cart aes3 in, 3 m, by grey one"):
+        first = client.post(f"{job}/say", json={"text": line}).json()["proposals"][0]
+        body = {"base_revision": state["revision"], "edits": first["edits"]}
+        state = client.post(f"{job}/edits", json=body).json()
+    assert [edit["kind"] for edit in first["edits"]] == ["save-lead", "connect"]
+    (own,) = client.get(f"{job}/classes").json()
+    assert (own["id"], own["used_by"], own["original"]) == ("my-aes", ["run-2"], "same")
+    (lead,) = state["plan"]["leads"]
+    assert (lead["characteristic_ohm"], lead["also"], lead["cost"]) == (110, "grey one", 2)
+    nothing = client.post(f"{job}/say", json={"text": "remove my 25"}).json()
+    taken(client, CABLE)
+    assert client.post(f"{job}/say", json={"text": "remove my 25"}).json() == nothing
+    client.delete("/api/equipment/my-aes")
+    assert client.post(f"{job}/classes/my-aes/keep").status_code == 201
+    assert client.get("/api/equipment/my-aes").json()["document"]["characteristic_ohm"] == 110
 
 
 def test_what_was_measured_travels_with_a_class_that_is_kept(client):

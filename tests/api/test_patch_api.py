@@ -45,7 +45,7 @@ def test_a_lead_is_judged_saved_and_used(client):
     floating = next(use for use in judged["uses"] if "floating" in use["between"] and "stereo" in use["between"])
     assert floating["faults"] == ["the two sides are in opposite polarity"]
     assert judged["balanced"] is True and judged["loss_db"] is None
-    state = edited(client, opened(client, line_into_camera()), kind="save-lead", **LEAD)
+    state = edited(client, opened(client, line_into_camera()), kind="draw-lead", **LEAD)
     assert state["plan"]["leads"][0]["id"] == "own-made-last-night"
     joins = client.get(f"/api/jobs/{state['job']}/runs/run-1/cable-chains").json()
     assert isinstance(joins, list)

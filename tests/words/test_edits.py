@@ -13,6 +13,7 @@ from tidy_trunk.core.plan import (
     CopyClass,
     CopyDevice,
     Disconnect,
+    DrawLead,
     DropGainLaw,
     DropLineUp,
     DropMeterError,
@@ -84,13 +85,7 @@ BASE = made(
     SaveClass(device_class=OWN_MIXER),
     SetBreak(label="Dinner", at_min=750, length_min=45, id="dinner"),
     SaveTarget(label="Tape", low_dbfs=-24, high_dbfs=-18, id="tape"),
-    SaveLead(
-        label="Odd one",
-        sending=built_in().leads["trs"].sending,
-        receiving=built_in().leads["trs"].receiving,
-        ways=built_in().leads["trs"].ways,
-        id="odd",
-    ),
+    SaveLead(lead=replace(built_in().leads["trs"], id="odd", label="Odd one")),
     TakeGainLaw(law=LAW),
     TakeMeterError(meter=METER),
     TakePairDrift(drift=DRIFT),
@@ -146,7 +141,7 @@ SAID: list[tuple[Edit, str]] = [
     ),
     (SetJob(), "Job: nothing changed"),
     (
-        SaveLead(
+        DrawLead(
             label="Cross",
             sending=built_in().leads["trs"].sending,
             receiving=built_in().leads["trs"].receiving,
@@ -155,7 +150,7 @@ SAID: list[tuple[Edit, str]] = [
         "New cable Cross",
     ),
     (
-        SaveLead(
+        DrawLead(
             label="Cross",
             sending=built_in().leads["trs"].sending,
             receiving=built_in().leads["trs"].receiving,
@@ -164,6 +159,7 @@ SAID: list[tuple[Edit, str]] = [
         ),
         "Change cable Cross",
     ),
+    (SaveLead(lead=replace(built_in().leads["aes3"], id="my-aes", label="My AES3")), "New cable My AES3"),
     (RemoveLead(lead="odd"), "Remove cable Odd one"),
     (TakeLineUp(line_up=READING), "Keep the reading of cam track L"),
     (

@@ -6,7 +6,7 @@ from typing import Annotated, Any, ClassVar, Final, Literal, cast
 from pydantic import Field
 
 from tidy_trunk.core import plan as core
-from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, Plug, Wiring
+from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, LeadClass, Plug, Wiring
 from tidy_trunk.document.models import (
     Branch,
     Db,
@@ -29,7 +29,7 @@ from tidy_trunk.document.models import (
     StretchModel,
     Value,
 )
-from tidy_trunk.equipment import DeviceClassModel, PlugModel, WiringModel
+from tidy_trunk.equipment import CableClassModel, DeviceClassModel, PlugModel, WiringModel
 
 Path = Annotated[tuple[StretchModel, ...], Field(max_length=20)]
 
@@ -216,6 +216,12 @@ class SetStrainReliefModel(EditModel):
 class SaveLeadModel(EditModel):
     command = core.SaveLead
     kind: Literal["save-lead"] = "save-lead"
+    lead: CableClassModel
+
+
+class DrawLeadModel(EditModel):
+    command = core.DrawLead
+    kind: Literal["draw-lead"] = "draw-lead"
     label: Name
     sending: PlugModel
     receiving: PlugModel
@@ -373,6 +379,7 @@ AnyEdit = Annotated[
     | SetPathModel
     | SetStrainReliefModel
     | SaveLeadModel
+    | DrawLeadModel
     | RemoveLeadModel
     | SetFigureModel
     | CopyClassModel
@@ -414,6 +421,7 @@ _SEAMS: Final[Mapping[type, Any]] = {
     core.MeterError: MeterErrorModel,
     core.PairDrift: PairDriftModel,
     DeviceClass: DeviceClassModel,
+    LeadClass: CableClassModel,
     Figure: FigureModel,
     Plug: PlugModel,
     Wiring: WiringModel,

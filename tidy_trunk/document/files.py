@@ -64,7 +64,8 @@ def _first_complaint(error: ValidationError) -> str:
     more = error.error_count() - 1
     given = first.get("input")
     shown = f", not {given!r}" if isinstance(given, str | int | float | bool) and len(repr(given)) < 60 else ""
-    return f"{place}: {first['msg'].lower()}{shown}" + (f" (and {more} more)" if more else "")
+    reason = first["msg"].lower().removeprefix("value error, ")
+    return f"{place}: {reason}{shown}" + (f" (and {more} more)" if more else "")
 
 
 def write_plan(plan: Plan) -> bytes:

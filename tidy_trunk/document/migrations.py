@@ -5,8 +5,9 @@ from dataclasses import replace
 from typing import Any, Final
 
 from tidy_trunk.core.gear.catalogue import built_in, with_figures
+from tidy_trunk.core.plan import drawn_lead
 from tidy_trunk.document.models import SCHEMA_VERSION, FigureModel
-from tidy_trunk.equipment import DeviceClassModel
+from tidy_trunk.equipment import CableClassModel, DeviceClassModel
 from tidy_trunk.errors import FormatError, NewerSchemaError
 
 Raw = dict[str, Any]
@@ -97,6 +98,27 @@ def _whole(own: Raw) -> Raw:
     return DeviceClassModel.from_core(item).model_dump(mode="json", exclude_defaults=True)
 
 
+def _whole_cables(raw: Raw) -> Raw:
+    """9 → 10: of a cable of the user's own its contacts were kept; it is described whole now."""
+    leads = raw.get("leads", [])
+    if not isinstance(leads, list):
+        return raw
+    return {**raw, "leads": [_whole_cable(item) if isinstance(item, dict) else item for item in leads]}
+
+
+def _whole_cable(own: Raw) -> Raw:
+    written = CableClassModel.model_validate({**own, "balanced": False}).to_core()
+    item = drawn_lead(
+        id=written.id,
+        label=written.label,
+        sending=written.sending,
+        receiving=written.receiving,
+        ways=written.ways,
+        short_m=written.short_m,
+    )
+    return CableClassModel.from_core(item).model_dump(mode="json", exclude_defaults=True)
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
@@ -106,4 +128,5 @@ _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     6: _clocks,
     7: _weighting,
     8: _whole_classes,
+    9: _whole_cables,
 }

@@ -32,7 +32,6 @@ from tidy_trunk.core.plan import (
     LineUp,
     MeterError,
     MeterPair,
-    OwnLead,
     PairDrift,
     Part,
     Passing,
@@ -50,10 +49,10 @@ from tidy_trunk.core.plan import (
     law_key,
     pair_key,
 )
-from tidy_trunk.equipment import DeviceClassModel, PlugModel, WiringModel
+from tidy_trunk.equipment import CableClassModel, DeviceClassModel
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 9
+SCHEMA_VERSION: Final = 10
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -138,36 +137,6 @@ class DefaultsModel(DocumentModel):
     day_begins_min: Minute = DAY_BEGINS_MIN
     day_ends_min: Minute = DAY_ENDS_MIN
     drift_limit_frames: Frames = HALF_A_FRAME
-
-
-class OwnLeadModel(DocumentModel):
-    id: Id
-    label: Name
-    sending: PlugModel
-    receiving: PlugModel
-    ways: dict[Branch, WiringModel]
-    short_m: Metres | None = None
-
-    def to_core(self) -> OwnLead:
-        return OwnLead(
-            id=self.id,
-            label=self.label,
-            sending=self.sending.to_core(),
-            receiving=self.receiving.to_core(),
-            ways={branch: way.to_core() for branch, way in self.ways.items()},
-            short_m=self.short_m,
-        )
-
-    @classmethod
-    def from_core(cls, lead: OwnLead) -> "OwnLeadModel":
-        return cls(
-            id=lead.id,
-            label=lead.label,
-            sending=PlugModel.from_core(lead.sending),
-            receiving=PlugModel.from_core(lead.receiving),
-            ways={branch: WiringModel.from_core(way) for branch, way in lead.ways.items()},
-            short_m=lead.short_m,
-        )
 
 
 class PassingModel(DocumentModel):
@@ -319,7 +288,7 @@ class PlanDocument(DocumentModel):
     name: Name
     defaults: DefaultsModel = DefaultsModel()
     classes: tuple[DeviceClassModel, ...] = ()
-    leads: tuple[OwnLeadModel, ...] = ()
+    leads: tuple[CableClassModel, ...] = ()
     targets: tuple[TargetModel, ...] = ()
     devices: tuple[DeviceModel, ...] = ()
     sources: tuple[SourceModel, ...] = ()
@@ -354,7 +323,7 @@ class PlanDocument(DocumentModel):
             name=plan.name,
             defaults=DefaultsModel(**_fields(plan.defaults)),
             classes=tuple(DeviceClassModel.from_core(item) for item in plan.classes.values()),
-            leads=tuple(OwnLeadModel.from_core(lead) for lead in plan.leads.values()),
+            leads=tuple(CableClassModel.from_core(item) for item in plan.leads.values()),
             targets=tuple(TargetModel(**_fields(target)) for target in plan.targets.values()),
             devices=tuple(
                 DeviceModel(

@@ -12,12 +12,12 @@ from pydantic_core import ErrorDetails
 from tidy_trunk.core.gear.catalogue import CONNECTORS, DeviceClass, InputMode, LeadClass
 from tidy_trunk.equipment.models import (
     BusModel,
-    CableClassModel,
     DeviceClassModel,
     EquipmentModel,
     InputModeModel,
     InputPortModel,
     OutputPortModel,
+    WrittenCableModel,
 )
 from tidy_trunk.equipment.titles import TITLES
 from tidy_trunk.errors import FormatError
@@ -43,7 +43,7 @@ def read_class(data: bytes, name: str) -> DeviceClass | LeadClass:
 
 def read_document(raw: Mapping[str, Any], name: str) -> DeviceClass | LeadClass:
     """As `read_class`, from values that have been parsed."""
-    model = CableClassModel if "ways" in raw else DeviceClassModel
+    model = WrittenCableModel if "ways" in raw else DeviceClassModel
     found: DeviceClass | LeadClass = _checked(model, raw, name).to_core()
     return found
 
@@ -62,7 +62,7 @@ def mode_document(mode: InputMode) -> dict[str, Any]:
 
 def document_of(item: DeviceClass | LeadClass) -> dict[str, Any]:
     """A class as the values of its file; what stands at its default is left out."""
-    model = DeviceClassModel if isinstance(item, DeviceClass) else CableClassModel
+    model = DeviceClassModel if isinstance(item, DeviceClass) else WrittenCableModel
     found: dict[str, Any] = _shortened(model.from_core(item).model_dump(mode="json", exclude_defaults=True))
     return found
 
@@ -75,7 +75,7 @@ def read_device(data: bytes, name: str) -> DeviceClass:
 
 def read_cable(data: bytes, name: str) -> LeadClass:
     """As `read_class`, of a cable."""
-    found: LeadClass = _checked(CableClassModel, _parsed(data, name), name).to_core()
+    found: LeadClass = _checked(WrittenCableModel, _parsed(data, name), name).to_core()
     return found
 
 
@@ -198,7 +198,7 @@ def _place(where: Sequence[int | str], raw: Any) -> str:
 
 def class_schema(of: Literal["device", "cable"]) -> bytes:
     """The published JSON Schema of a class file."""
-    model = DeviceClassModel if of == "device" else CableClassModel
+    model = DeviceClassModel if of == "device" else WrittenCableModel
     schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **model.model_json_schema()}
     for part in (schema, *schema["$defs"].values()):
         for name, field in part.get("properties", {}).items():

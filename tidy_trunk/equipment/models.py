@@ -4,7 +4,7 @@ Names are those of the core's values, so that each model turns into its value by
 default. A figure may be a bare number: it is then a typical one, with the ± that is usual for it.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Annotated, Any, ClassVar, Final, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, GetJsonSchemaHandler, model_validator
@@ -63,6 +63,7 @@ Cost = Annotated[
         description="1: a cable; 2: a box; 3: a microphone or small recorder; 4: a bag recorder; 5: a camera",
     ),
 ]
+Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
 Label = Annotated[str, Field(min_length=1, max_length=80)]
 Text = Annotated[str, Field(max_length=200)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)]
@@ -361,24 +362,6 @@ class WireModel(EquipmentModel):
     blocks_dc: bool = False
 
 
-class WrittenWireModel(WireModel):
-    """A core as it is written in a file: "2-T" where it is plain wire."""
-
-    @model_validator(mode="before")
-    @classmethod
-    def _plain(cls, given: Any) -> Any:
-        if not isinstance(given, str):
-            return given
-        near, dash, far = given.partition("-")
-        if not dash:
-            raise ValueError(f"must be two contacts with a dash between them, such as 2-T, not {given!r}")
-        return {"near": near, "far": far}
-
-    @classmethod
-    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> JsonSchemaValue:
-        return {"anyOf": [{"type": "string", "pattern": "^.{1,4}-.{1,4}$"}, handler(schema)]}
-
-
 class BridgeModel(EquipmentModel):
     core = Bridge
     end: Side
@@ -402,10 +385,6 @@ class WiringModel(EquipmentModel):
     windings: Annotated[tuple[WindingModel, ...], Field(max_length=8)] = ()
 
 
-class WrittenWiringModel(WiringModel):
-    wires: Annotated[tuple[WrittenWireModel, ...], Field(max_length=24)] = ()
-
-
 class CableClassModel(EquipmentModel):
     """A class of cable or adapter: what is at its ends, and what joins their contacts.
 
@@ -425,11 +404,37 @@ class CableClassModel(EquipmentModel):
     characteristic_ohm: Annotated[float, Field(gt=0, le=1_000, allow_inf_nan=False)] | None = None
     cost: Cost | None = None
     proposed: bool = True
-    ways: Annotated[
-        dict[Annotated[str, Field(pattern=r"^[LR]?$")], WrittenWiringModel], Field(min_length=1, max_length=2)
-    ]
+    ways: Annotated[Mapping[Branch, WiringModel], Field(min_length=1, max_length=2)]
 
     @model_validator(mode="after")
     def _holds_together(self) -> Self:
         self.to_core()
         return self
+
+
+class WrittenWireModel(WireModel):
+    """A core as it is written in a file: "2-T" where it is plain wire."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _plain(cls, given: Any) -> Any:
+        if not isinstance(given, str):
+            return given
+        near, dash, far = given.partition("-")
+        if not dash:
+            raise ValueError(f"must be two contacts with a dash between them, such as 2-T, not {given!r}")
+        return {"near": near, "far": far}
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> JsonSchemaValue:
+        return {"anyOf": [{"type": "string", "pattern": "^.{1,4}-.{1,4}$"}, handler(schema)]}
+
+
+class WrittenWiringModel(WiringModel):
+    wires: Annotated[tuple[WrittenWireModel, ...], Field(max_length=24)] = ()
+
+
+class WrittenCableModel(CableClassModel):
+    """A class of cable as it is written in a file."""
+
+    ways: Annotated[Mapping[Branch, WrittenWiringModel], Field(min_length=1, max_length=2)]

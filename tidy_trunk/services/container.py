@@ -6,7 +6,7 @@ from pathlib import Path
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
-from tidy_trunk.services.equipment import EquipmentService, own_devices
+from tidy_trunk.services.equipment import EquipmentService, own_equipment
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -46,7 +46,7 @@ def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: for the files of recordings, in the data folder."""
     media = Media(folder, MediaStore(database))
     equipment = EquipmentStore(database)
-    jobs = JobService(JobStore(database), media, own=lambda: own_devices(equipment))
+    jobs = JobService(JobStore(database), media, own=lambda: own_equipment(equipment))
     recordings = RecordingService(RecordingStore(database), media)
     return Services(
         media=media,

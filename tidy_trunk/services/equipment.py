@@ -9,7 +9,7 @@ from uuid import UUID
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, with_laws
-from tidy_trunk.core.plan import Edit, Plan, SaveClass, SaveLead, apply_edits
+from tidy_trunk.core.plan import Plan, apply_edits
 from tidy_trunk.core.sound.levels import Datasheet, Report, Sound, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.equipment import (
@@ -22,7 +22,7 @@ from tidy_trunk.equipment import (
     write_class,
 )
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
-from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.jobs import JobService, taken_into_job
 from tidy_trunk.store import EquipmentRecord, EquipmentStore
 
 LONGEST_ID: Final = 61
@@ -52,10 +52,10 @@ class OwnClass:
 
 @dataclass(frozen=True, slots=True)
 class JobClass:
-    """A class of the user's own in a job."""
+    """A class of the user's own in a job. `used_by`: ids of the devices of it, or of the cables it is part of."""
 
-    item: DeviceClass
-    devices: tuple[str, ...]
+    item: Item
+    used_by: tuple[str, ...]
     original: Original
 
 
@@ -143,17 +143,17 @@ class EquipmentService:
         plan = self._jobs.newest(job_id).evaluation.plan
         originals = {record.id: _item(record) for record in self._store.all()}
 
-        def stands(item: DeviceClass) -> Original:
+        def stands(item: Item) -> Original:
             if item.id not in originals:
                 return Original.NONE
             return Original.SAME if originals[item.id] == _measured(plan, item) else Original.CHANGED
 
-        return [
-            JobClass(
-                item, tuple(key for key, device in plan.devices.items() if device.class_id == item.id), stands(item)
-            )
-            for item in plan.classes.values()
-        ]
+        def used_by(item: Item) -> tuple[str, ...]:
+            if isinstance(item, DeviceClass):
+                return tuple(key for key, device in plan.devices.items() if device.class_id == item.id)
+            return tuple(key for key, run in plan.runs.items() if any(part.lead == item.id for part in run.parts))
+
+        return [JobClass(item, used_by(item), stands(item)) for item in own_classes(plan).values()]
 
     def try_in_job(self, job_id: UUID, data: bytes | Mapping[str, Any], name: str) -> list[TrackMoved]:
         """What another description of a class does to the levels of a job that uses it; nothing where none does.
@@ -163,9 +163,9 @@ class EquipmentService:
         """
         item = self.read(data, name)
         before = self._jobs.newest(job_id).evaluation
-        if not isinstance(item, DeviceClass) or item.id not in before.plan.classes:
+        if item.id not in own_classes(before.plan):
             return []
-        report = Report(trace_plan(apply_edits(before.plan, [SaveClass(device_class=item)])))
+        report = Report(trace_plan(apply_edits(before.plan, [taken_into_job(item)])))
         found = []
         for track in before.report.tracks:
             after = report.track(track.trace.id)
@@ -177,33 +177,26 @@ class EquipmentService:
     def keep(self, job_id: UUID, class_id: str) -> OwnClass:
         """A class of a job into My equipment, with what was measured of its knobs. Raises NotFoundError: no such class."""
         plan = self._jobs.newest(job_id).evaluation.plan
-        item = plan.classes.get(class_id)
+        item = own_classes(plan).get(class_id)
         if item is None:
             raise NotFoundError(f"the job has no class '{class_id}' of your own")
         (kept,) = self.save([(item.label, write_class(_measured(plan, item)))])
         return kept
 
 
-def own_devices(store: EquipmentStore) -> list[DeviceClass]:
-    """The classes of devices in My equipment."""
-    return [item for record in store.all() if isinstance(item := _item(record), DeviceClass)]
+def own_equipment(store: EquipmentStore) -> list[Item]:
+    """The classes in My equipment."""
+    return [_item(record) for record in store.all()]
 
 
-def taken_into_job(item: Item) -> Edit:
-    """The edit that takes a class into a job, or brings the job's copy up to date."""
-    if isinstance(item, DeviceClass):
-        return SaveClass(device_class=item)
-    return SaveLead(
-        id=item.id,
-        label=item.label,
-        sending=item.sending,
-        receiving=item.receiving,
-        ways=item.ways,
-        short_m=item.short_m,
-    )
+def own_classes(plan: Plan) -> dict[str, Item]:
+    """A job's classes of the user's own, of devices and of cables."""
+    return {**plan.classes, **plan.leads}
 
 
-def _measured(plan: Plan, item: DeviceClass) -> DeviceClass:
+def _measured(plan: Plan, item: Item) -> Item:
+    if not isinstance(item, DeviceClass):
+        return item
     laws: Mapping[str, Sequence[LawPoint]] = {
         law.control: law.points for law in plan.gain_laws.values() if law.class_id == item.id
     }

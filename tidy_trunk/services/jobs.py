@@ -11,9 +11,9 @@ from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_p
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, Proposal, propose_leads, say
-from tidy_trunk.core.gear.catalogue import DeviceClass, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass, built_in
 from tidy_trunk.core.gear.wiring import Fault
-from tidy_trunk.core.plan import AddDevice, Edit, Plan, PlanIndex, SaveClass, SetParts, apply_edits
+from tidy_trunk.core.plan import Edit, Plan, PlanIndex, RemoveLead, SaveClass, SaveLead, SetParts, apply_edits
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -67,9 +67,9 @@ class JobService:
         store: JobStore,
         media: Media,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
-        own: Callable[[], Sequence[DeviceClass]] = tuple,
+        own: Callable[[], Sequence[DeviceClass | LeadClass]] = tuple,
     ) -> None:
-        """`own`: the classes of devices in My equipment."""
+        """`own`: the classes in My equipment."""
         self._own = own
         self._store = store
         self._media = media
@@ -207,13 +207,16 @@ class JobService:
         return Report(trace_plan(_plan(self._store.newest(job_id))))
 
     def say(self, job_id: UUID, text: str) -> Answer:
-        """What a typed line would do. Classes of My equipment are known too, and come along with the first device of them."""
+        """What a typed line would do. My equipment is known too, and comes along with the first device or cable of it."""
         plan = _plan(self._store.newest(job_id))
-        own = {item.id: item for item in self._own() if item.id not in plan.classes}
-        answer = say(replace(plan, classes={**plan.classes, **own}) if own else plan, text)
-        return (
-            replace(answer, proposals=tuple(_with_classes(item, own) for item in answer.proposals)) if own else answer
-        )
+        own = {item.id: taken_into_job(item) for item in self._own() if item.id not in (*plan.classes, *plan.leads)}
+        if not own:
+            return say(plan, text)
+        answer = say(apply_edits(plan, own.values()), text)
+        edits = [edit for item in answer.proposals for edit in item.edits]
+        if any(isinstance(edit, RemoveLead) and edit.lead in own for edit in edits):
+            return say(plan, text)  # what is not in the job cannot be taken out of it
+        return replace(answer, proposals=tuple(_with_classes(item, own) for item in answer.proposals))
 
     def cable_chains(self, job_id: UUID, run_id: str) -> list[CableChainChoice]:
         """What else the catalogue has to join the two ports of a run, best first."""
@@ -229,7 +232,7 @@ class JobService:
             length_m=sum(part.length_m for part in run.parts),
             branch=two_way.branch if two_way else "",
             shared=two_way.shared if two_way else "",
-            own=index.own_leads,
+            own=index.plan.leads,
         )
         return [
             CableChainChoice(
@@ -246,7 +249,7 @@ class JobService:
         """The edits that put a lead into a run. Raises NotFoundError: no such run or lead; InputError: it does not fit."""
         plan = self._with_run(job_id, run_id)
         index, run = PlanIndex(plan), plan.runs[run_id]
-        lead = index.own_leads.get(lead_id) or built_in().leads.get(lead_id)
+        lead = index.plan.leads.get(lead_id) or built_in().leads.get(lead_id)
         if lead is None:
             raise NotFoundError(f"there is no cable '{lead_id}': neither the job's own nor one of the catalogue")
         found = propose_leads(plan, run, (lead_id,))
@@ -299,12 +302,20 @@ def _document(plan: Plan) -> dict[str, Any]:
     return PlanDocument.from_core(plan).model_dump(mode="json")
 
 
-def _with_classes(proposal: Proposal, own: Mapping[str, DeviceClass]) -> Proposal:
-    """An answer that brings the classes of My equipment along that its devices are of."""
-    wanted = dict.fromkeys(
-        edit.class_id for edit in proposal.edits if isinstance(edit, AddDevice) and edit.class_id in own
-    )
-    return replace(proposal, edits=(*(SaveClass(device_class=own[key]) for key in wanted), *proposal.edits))
+def taken_into_job(item: DeviceClass | LeadClass) -> Edit:
+    """The edit that takes a class of My equipment into a job, or brings the job's copy up to date."""
+    return SaveClass(device_class=item) if isinstance(item, DeviceClass) else SaveLead(lead=item)
+
+
+def _with_classes(proposal: Proposal, own: Mapping[str, Edit]) -> Proposal:
+    """An answer that brings along what its devices and cables are of."""
+    named = [
+        class_id
+        for edit in proposal.edits
+        for class_id in (getattr(edit, "class_id", None), *(part.lead for part in getattr(edit, "parts", None) or ()))
+    ]
+    wanted = dict.fromkeys(key for key in named if key in own)
+    return replace(proposal, edits=(*(own[key] for key in wanted), *proposal.edits))
 
 
 def _plan(record: RevisionRecord) -> Plan:

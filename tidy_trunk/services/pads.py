@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from tidy_trunk.core.gear.catalogue import FITTINGS, padded
+from tidy_trunk.core.gear.catalogue import FITTINGS, LeadClass, padded
 from tidy_trunk.core.gear.pads import (
     EXACT,
     MATCHED_LAYOUTS,
@@ -18,7 +18,7 @@ from tidy_trunk.core.gear.pads import (
     losses_over_loads,
     losses_over_sources,
 )
-from tidy_trunk.core.plan import OwnLead, check_lead
+from tidy_trunk.core.plan import drawn_lead
 from tidy_trunk.errors import InputError
 from tidy_trunk.words import pad_advice
 
@@ -52,7 +52,7 @@ class PadDesign:
     over_sources: list[tuple[float, float]]
     corner: Corner
     advice: tuple[str, ...]
-    lead: OwnLead | None
+    lead: LeadClass | None
 
 
 def design_pad(wish: PadWish) -> PadDesign:
@@ -83,13 +83,13 @@ def design_pad(wish: PadWish) -> PadDesign:
     )
 
 
-def _lead(wish: PadWish, chosen: Pad) -> OwnLead | None:
+def _lead(wish: PadWish, chosen: Pad) -> LeadClass | None:
     fitting = FITTINGS.get(wish.fitting)
     if fitting is None:
         raise InputError(f"there is no cable '{wish.fitting}' for a pad: use {', '.join(FITTINGS)}")
     if wish.layout not in fitting.layouts:
         return None
-    lead = OwnLead(
+    return drawn_lead(
         id="own",
         label=f"{fitting.label}, {chosen.loss_db_actual:.0f} dB",
         sending=fitting.sending,
@@ -97,5 +97,3 @@ def _lead(wish: PadWish, chosen: Pad) -> OwnLead | None:
         ways={"": padded(fitting, wish.layout, arms_of(chosen.layout, chosen.resistors))},
         short_m=fitting.short_m,
     )
-    check_lead(lead)
-    return lead

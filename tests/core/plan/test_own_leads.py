@@ -1,12 +1,14 @@
 """Leads of the user's own are judged by their contacts. Facts: handbook §§4 and 6; pads by the divider rule."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.plans import boom_in_bag, device, made, run
 from tidy_trunk.core.advice.checks import check
 from tidy_trunk.core.gear.catalogue import Bridge, Side, Wire, Wiring, built_in
 from tidy_trunk.core.gear.wiring import Fault
-from tidy_trunk.core.plan import OwnLead, Part, Plan, RemoveLead, SaveLead, SetParts, lead_class
+from tidy_trunk.core.plan import DrawLead, Part, Plan, RemoveLead, SaveLead, SetParts, drawn_lead
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import PlanError
@@ -24,26 +26,26 @@ def like(lead_id, **changes):
         "ways": made.ways,
         "short_m": made.short_m,
     }
-    return OwnLead(id="own", label="Own", **{**values, **changes})
+    return drawn_lead(id="own", label="Own", **{**values, **changes})
 
 
 @pytest.mark.parametrize(
     "lead_id", ["xlr", "xlr-crossed", "xlr-trs", "trs", "trs-xlr-mono", "xlr-pad-25", "xlr-isolator", "2xlr-xlr5"]
 )
 def test_a_copy_of_a_built_in_lead_is_known_for_what_it_is(lead_id):
-    assert lead_class(like(lead_id)).balanced is built_in().leads[lead_id].balanced or lead_id == "trs"
+    assert like(lead_id).balanced is built_in().leads[lead_id].balanced or lead_id == "trs"
 
 
 @pytest.mark.parametrize("db", [15, 25, 40])
 def test_the_loss_of_a_pad_is_found_from_its_resistors(db):
     for lead_id in (f"xlr-pad-{db}", f"trs-pad-{db}"):
-        assert lead_class(like(lead_id)).loss_db.value == pytest.approx(db, abs=0.06)
-    assert lead_class(like("xlr-trs")).loss_db is None
+        assert like(lead_id).loss_db.value == pytest.approx(db, abs=0.06)
+    assert like("xlr-trs").loss_db is None
 
 
 def test_it_is_used_in_a_run_and_its_mistake_is_found():
     """Soldered from memory: cold to the ring."""
-    crossed = SaveLead(
+    crossed = DrawLead(
         id="own-lead",
         label="Own cable",
         sending=built_in().leads["xlr-trs"].sending,
@@ -54,7 +56,7 @@ def test_it_is_used_in_a_run_and_its_mistake_is_found():
     assert Fault.OPPOSITE in wrong_leads(plan)
     right = Wiring((Wire("1", "S"), Wire("2", "T"), Wire("2", "R")))
     mended = made(
-        SaveLead(
+        DrawLead(
             id="own-lead", label="Own cable", sending=crossed.sending, receiving=crossed.receiving, ways={"": right}
         ),
         base=plan,
@@ -73,7 +75,24 @@ def test_a_bridge_of_no_resistance_shorts():
     plan = made(
         device("handheld-recorder", "rec"),
         device("mirrorless-line", "cam"),
-        SaveLead(id="own-lead", label="Bad", sending=shorted.sending, receiving=shorted.receiving, ways=shorted.ways),
+        DrawLead(id="own-lead", label="Bad", sending=shorted.sending, receiving=shorted.receiving, ways=shorted.ways),
         run("rec.line", "cam.mic", "own-lead"),
     )
     assert {"wrong-lead"} <= {finding.rule for finding in check(Report(trace_plan(plan))) if finding.run == "run-1"}
+
+
+def test_what_is_known_beside_its_contacts_stays_when_it_is_drawn_anew():
+    """A digital one is one for its impedance, whatever joins its contacts."""
+    kept = replace(built_in().leads["aes3"], id="my-aes", label="My AES3", also="blue one", cost=2)
+    plan = made(SaveLead(lead=kept))
+    assert plan.leads["my-aes"] == kept and kept.characteristic_ohm == 110
+    drawn = DrawLead(id="my-aes", label="Mended", sending=kept.sending, receiving=kept.receiving, ways=kept.ways)
+    assert made(drawn, base=plan).leads["my-aes"] == replace(kept, label="Mended")
+    other = replace(drawn, receiving=built_in().leads["xlr-trs"].receiving, ways=built_in().leads["xlr-trs"].ways)
+    lead = made(other, base=plan).leads["my-aes"]
+    assert (lead.characteristic_ohm, lead.also, lead.cost) == (None, "blue one", 2)
+
+
+def test_a_digital_plug_is_none_for_a_cable_that_is_drawn():
+    with pytest.raises(PlanError, match="no plug for a cable of one's own"):
+        like("hdmi")

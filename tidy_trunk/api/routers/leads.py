@@ -18,7 +18,7 @@ from tidy_trunk.api.schemas.leads import (
     UseOut,
 )
 from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, Gender, Plug, built_in
-from tidy_trunk.core.plan import check_lead, circuits_of, lead_class
+from tidy_trunk.core.plan import circuits_of
 from tidy_trunk.equipment import PlugModel, WiringModel
 from tidy_trunk.results.advice import WayOut
 from tidy_trunk.results.pictures import contacts_of, lead_picture, lead_uses
@@ -69,9 +69,7 @@ def read_lead_box() -> LeadBoxOut:
 @router.post("/leads/judge")
 def judge_lead(body: LeadIn) -> JudgedOut:
     """What a lead would do, contact by contact; nothing is kept."""
-    own = body.to_core()
-    check_lead(own)
-    lead = lead_class(own)
+    lead = body.to_core()
     return JudgedOut(
         pictures={branch: LeadPictureOut.from_core(lead_picture(lead, branch)) for branch in lead.ways},
         balanced=lead.balanced,

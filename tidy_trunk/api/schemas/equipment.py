@@ -11,7 +11,8 @@ from tidy_trunk.core.sound.levels import Datasheet, level_dbu
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.equipment import document_of, write_class
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.services.equipment import JobClass, Original, OwnClass, TrackMoved, taken_into_job
+from tidy_trunk.services.equipment import JobClass, Original, OwnClass, TrackMoved
+from tidy_trunk.services.jobs import taken_into_job
 from tidy_trunk.words.classes import cable_lines, plug_words, port_lines, track_lines
 
 
@@ -105,12 +106,12 @@ class JobClassOut(Out):
 
     id: str
     label: str
-    devices: list[str]
+    used_by: list[str]
     original: Original
 
     @classmethod
     def from_service(cls, found: JobClass) -> "JobClassOut":
-        return cls(id=found.item.id, label=found.item.label, devices=list(found.devices), original=found.original)
+        return cls(id=found.item.id, label=found.item.label, used_by=list(found.used_by), original=found.original)
 
 
 class TrackMovedOut(Out):

@@ -5,7 +5,8 @@ from typing import Annotated
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.plan import OwnLead
+from tidy_trunk.core.gear.catalogue import LeadClass
+from tidy_trunk.core.plan import drawn_lead
 from tidy_trunk.equipment import PlugModel, WiringModel
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.results.pictures import LeadPicture, LeadUse, RunPicture
@@ -79,7 +80,7 @@ class RunPictureOut(Out):
 
 
 class LeadIn(In):
-    """A lead of the user's own that is being made."""
+    """A lead of the user's own that is being drawn."""
 
     label: Annotated[str, Field(min_length=1, max_length=80)]
     sending: PlugModel
@@ -102,8 +103,9 @@ class LeadIn(In):
         },
     )
 
-    def to_core(self) -> OwnLead:
-        return OwnLead(
+    def to_core(self) -> LeadClass:
+        """Raises PlanError, RangeError: what cannot be."""
+        return drawn_lead(
             id="own",
             label=self.label,
             sending=self.sending.to_core(),

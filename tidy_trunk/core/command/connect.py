@@ -96,7 +96,7 @@ def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = max(run.length_m, JOINT_M)
     joins = find_cable_chains(
-        output, port, length_m=length_m, branch=branch, shared=shared, own=index.own_leads, through=lead
+        output, port, length_m=length_m, branch=branch, shared=shared, own=index.plan.leads, through=lead
     )
     for join in joins[:1]:
         padded = [item for item, _ in index.leads_of(run) if item.loss_db is not None]
@@ -113,7 +113,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
-            named = built_in().leads.get(through) or index.own_leads.get(through)
+            named = built_in().leads.get(through) or index.plan.leads.get(through)
             usual_m = usual_length_m(output, port) if named is None or named.short_m is None else named.short_m
             far_m = usual_m if length_m is None else length_m
             joins = list(_free_joins(index, ends, output, port, far_m, through))
@@ -149,7 +149,7 @@ def _free_joins(
     sending, receiving = index.leaving.get(ends[0], []), index.arriving.get(ends[1], [])
 
     def found(branch: str = "", shared: str = "") -> list[CableChain]:
-        own = index.own_leads
+        own = index.plan.leads
         return find_cable_chains(
             output, port, length_m=length_m, branch=branch, shared=shared, own=own, through=through
         )
@@ -176,8 +176,8 @@ def _shared_plug(
     if any(part.branch for part in held.parts):
         return
     other, shared = index.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
-    lefts = find_cable_chains(other, port, length_m=held.length_m, branch="L", shared=shared, own=index.own_leads)
-    rights = find_cable_chains(output, port, length_m=length_m, branch="R", shared=shared, own=index.own_leads)
+    lefts = find_cable_chains(other, port, length_m=held.length_m, branch="L", shared=shared, own=index.plan.leads)
+    rights = find_cable_chains(output, port, length_m=length_m, branch="R", shared=shared, own=index.plan.leads)
     for left in lefts:
         for right in rights:
             if left.is_right and right.is_right and _two_way(left) == _two_way(right) != "":

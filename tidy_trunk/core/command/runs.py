@@ -127,7 +127,7 @@ def _goes_into(index: PlanIndex, output: Port) -> Iterator[str]:
 def _leads_meant(index: PlanIndex, text: str) -> tuple[str, ...]:
     """Leads of one's own first, then those of the catalogue, whose name the words begin; the shortest name first."""
     words = split_words(text)
-    own = [lead.id for lead in find_leads(index.own_leads, words)]
+    own = [lead.id for lead in find_leads(index.plan.leads, words)]
     found = sorted(find_leads(built_in().leads, words), key=lambda lead: len(lead.label))
     if not own and not found:
         raise NotUnderstoodError(f"no cable is called '{text.strip()}'")

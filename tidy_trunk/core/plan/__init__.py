@@ -22,6 +22,7 @@ from tidy_trunk.core.plan.edits import (
     CopyClass,
     CopyDevice,
     Disconnect,
+    DrawLead,
     DropGainLaw,
     DropLineUp,
     DropMeterError,
@@ -71,7 +72,6 @@ from tidy_trunk.core.plan.model import (
     Defaults,
     Device,
     Hazard,
-    OwnLead,
     Part,
     Passing,
     Plan,
@@ -82,7 +82,7 @@ from tidy_trunk.core.plan.model import (
     Stretch,
     Weighting,
 )
-from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, lead_class
+from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, drawn_lead
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
@@ -117,6 +117,7 @@ __all__ = [
     "Device",
     "Difference",
     "Disconnect",
+    "DrawLead",
     "DropGainLaw",
     "DropLineUp",
     "DropMeterError",
@@ -133,7 +134,6 @@ __all__ = [
     "MeterError",
     "MeterPair",
     "MoveRun",
-    "OwnLead",
     "PairDrift",
     "Part",
     "Passing",
@@ -183,10 +183,10 @@ __all__ = [
     "circuits_of",
     "clock_words",
     "differences",
+    "drawn_lead",
     "edited",
     "free_id",
     "law_key",
-    "lead_class",
     "message",
     "needed_m",
     "order_m",

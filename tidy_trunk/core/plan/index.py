@@ -50,7 +50,6 @@ from tidy_trunk.core.gear.catalogue import (
 from tidy_trunk.core.gear.wiring import Link
 from tidy_trunk.core.plan.measured import MeterError
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
-from tidy_trunk.core.plan.own_leads import lead_class
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.errors import UnknownItemError
 
@@ -323,8 +322,6 @@ class PlanIndex:
         self._units: dict[str, PlacedDevice] = self._shared_units()
         self.links: dict[str, Link] = {}
         self.powered: dict[str, bool] = {}
-        if like is not None and like.plan.leads is plan.leads:
-            self.own_leads = like.own_leads
         if like is not None and like.plan.runs is plan.runs:
             self.arriving, self.leaving = like.arriving, like.leaving
 
@@ -417,14 +414,9 @@ class PlanIndex:
         """What a track is kept for: dialogue unless something else is said."""
         return self.plan.devices[device].roles.get(bus_id, Role.DIALOGUE)
 
-    @cached_property
-    def own_leads(self) -> Mapping[str, LeadClass]:
-        """The leads of the user's own by id, as all others are seen."""
-        return {own.id: lead_class(own) for own in self.plan.leads.values()}
-
     def lead_of(self, part: Part) -> LeadClass:
         """Raises UnknownItemError."""
-        lead = built_in().leads.get(part.lead) or self.own_leads.get(part.lead)
+        lead = built_in().leads.get(part.lead) or self.plan.leads.get(part.lead)
         if lead is None:
             raise UnknownItemError(f"there is no cable '{part.lead}': choose one of the catalogue or of your own")
         return lead

@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.base.radio import GUARD_MHZ
 from tidy_trunk.core.base.timecode import HALF_A_FRAME
-from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, Plug, Setting, Wiring
+from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, LeadClass, Setting
 from tidy_trunk.core.plan.clocks import DAY_BEGINS_MIN, DAY_ENDS_MIN, Break, Jam, PairDrift
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
@@ -95,21 +95,6 @@ class Defaults:
     day_begins_min: int = DAY_BEGINS_MIN
     day_ends_min: int = DAY_ENDS_MIN
     drift_limit_frames: float = HALF_A_FRAME
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class OwnLead:
-    """A lead that the user made or found, contact by contact. `short_m`: its length where it has one for good.
-
-    ways: by branch, "" for a lead with one, "L" and "R" where two share one plug.
-    """
-
-    id: str
-    label: str
-    sending: Plug
-    receiving: Plug
-    ways: Mapping[str, Wiring]
-    short_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -230,7 +215,7 @@ class Run:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """A whole job. `classes`: of the user's own, whole; `line_ups`: by track; `gain_laws`: by class and knob; `meters`: by class, what was measured of them.
+    """A whole job. `classes`, `leads`: of the user's own, whole; `line_ups`: by track; `gain_laws`: by class and knob; `meters`: by class, what was measured of them.
 
     breaks: of the day, in order; pair_drifts: by pair of clocks, how fast they were measured to part.
     """
@@ -238,7 +223,7 @@ class Plan:
     name: str
     defaults: Defaults = field(default_factory=Defaults)
     classes: Mapping[str, DeviceClass] = field(default_factory=dict)
-    leads: Mapping[str, OwnLead] = field(default_factory=dict)
+    leads: Mapping[str, LeadClass] = field(default_factory=dict)
     targets: Mapping[str, Target] = field(default_factory=dict)
     devices: Mapping[str, Device] = field(default_factory=dict)
     sources: Mapping[str, Source] = field(default_factory=dict)

@@ -24,7 +24,7 @@ def only_gain(at: PlanIndex, device: str) -> str:
 
 @says
 def use_attenuator(at: PlanIndex, lead: str, loss_db: float) -> str:
-    own = at.own_leads.get(lead)
+    own = at.plan.leads.get(lead)
     return f"Use the {loss_db:g} dB attenuator" if own is None else f"Use your own cable {own.label}"
 
 
@@ -60,7 +60,7 @@ def via_new(at: PlanIndex, class_id: str) -> str:
 
 @says
 def one_cable(at: PlanIndex, lead: str) -> str:
-    return f"1 {(at.own_leads.get(lead) or built_in().leads[lead]).label}"
+    return f"1 {(at.plan.leads.get(lead) or built_in().leads[lead]).label}"
 
 
 @says

@@ -91,7 +91,7 @@ describe('useOwnLeads', () => {
     const { made, edits } = onJob(useOwnLeads, { plan: { leads: [{ id: 'own-cross' }] } })
     expect(await made.save(LEAD)).toBe('own-cross')
     expect(await made.save(LEAD, 'own-other')).toBe('own-other')
-    expect(edits.map(({ kind }) => kind)).toEqual(['save-lead', 'save-lead'])
+    expect(edits.map(({ kind }) => kind)).toEqual(['draw-lead', 'draw-lead'])
   })
 
   it('says why a cable does not fit', async () => {

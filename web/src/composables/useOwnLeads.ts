@@ -10,7 +10,7 @@ export function useOwnLeads() {
 
   /** Saves a lead, under its id where it has one; the id that it has then, empty where that failed. */
   async function save(lead: LeadDraft, id = ''): Promise<string> {
-    const edit: Edit = { kind: 'save-lead', ...lead, id: id || null }
+    const edit: Edit = { kind: 'draw-lead', ...lead, id: id || null }
     if (!(await job.edit([edit]))) return ''
     return id || (own.value.at(-1)?.id ?? '')
   }

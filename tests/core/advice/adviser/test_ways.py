@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.gear.catalogue import FITTINGS, padded
 from tidy_trunk.core.gear.pads import arms_of, design_bridging
-from tidy_trunk.core.plan import AddSource, Part, SaveLead, School, SetJob, SetParts, SetSource, apply_edits
+from tidy_trunk.core.plan import AddSource, DrawLead, Part, School, SetJob, SetParts, SetSource, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
@@ -114,7 +114,7 @@ def test_a_lead_of_ones_own_stands_among_the_ways():
     fitting = FITTINGS["trs"]
     pad = design_bridging(28, 100, 2500, layout="l", series="E24")
     wiring = padded(fitting, "l", arms_of("l", pad.resistors))
-    own = SaveLead(label="Last night", sending=fitting.sending, receiving=fitting.receiving, ways={"": wiring})
+    own = DrawLead(label="Last night", sending=fitting.sending, receiving=fitting.receiving, ways={"": wiring})
     found = {way_words(way).label: way for way in ways(Report(trace_plan(made(own, base=line_into_camera()))), "run-2")}
     way = found["Use your own cable Last night"]
     assert way.fits and way_words(way).needs == "1 Last night" and "label it" in way_words(way).risk

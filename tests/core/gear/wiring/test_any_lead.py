@@ -25,7 +25,7 @@ from tidy_trunk.core.gear.catalogue import (
     Wiring,
 )
 from tidy_trunk.core.gear.wiring import Fault, delivery, faults, judge, link
-from tidy_trunk.core.plan import OwnLead, lead_class
+from tidy_trunk.core.plan import drawn_lead
 
 PLUGS = ["xlr3", "xlr5", "trs35", "trrs35", "trs635", "ts635", "rca", "ta3"]
 OHMS = st.one_of(st.just(0.0), st.floats(0.1, 1e6))
@@ -47,11 +47,9 @@ def wirings(draw, near, far):
 @st.composite
 def joints(draw):
     (first, sends), (second, takes) = draw(st.sampled_from(ENDS)), draw(st.sampled_from(ENDS))
-    lead = lead_class(
-        OwnLead(
-            id="own", label="Own", sending=Plug(first, Gender.FEMALE), receiving=Plug(second, Gender.MALE),
-            ways={"": draw(wirings(first, second))},
-        )
+    lead = drawn_lead(
+        id="own", label="Own", sending=Plug(first, Gender.FEMALE), receiving=Plug(second, Gender.MALE),
+        ways={"": draw(wirings(first, second))},
     )  # fmt: skip
     out = OutputMode(id="o", label="o", signal=Signal.LINE, source_ohm=Figure(draw(st.floats(1, 10_000))))
     into = InputMode(id="i", label="i", signal=Signal.MIC, impedance_ohm=Figure(draw(st.floats(100, 100_000))))

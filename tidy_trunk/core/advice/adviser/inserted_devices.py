@@ -145,5 +145,5 @@ def _out_of(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
 
 def _joined(index: PlanIndex, output: OutputPort, port: InputPort, length_m: float) -> tuple[Part, ...] | None:
     """The best leads that bring the right signal; None where there are none."""
-    joins = find_cable_chains(output, port, length_m=max(length_m, JOINT_M + 0.1), own=index.own_leads)
+    joins = find_cable_chains(output, port, length_m=max(length_m, JOINT_M + 0.1), own=index.plan.leads)
     return next((join.parts for join in joins if join.is_right), None)

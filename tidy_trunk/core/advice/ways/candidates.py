@@ -184,7 +184,7 @@ def _pads(end: Ends) -> Iterator[Candidate]:
         return  # a pad between microphone and input spoils powering and noise
     plain = end.plain_parts
     found = []
-    for lead in (*built_in().leads.values(), *end.index.own_leads.values()):
+    for lead in (*built_in().leads.values(), *end.index.plan.leads.values()):
         parts = _with_pad(end, plain, lead) if lead.loss_db is not None else None
         if lead.loss_db is not None and parts is not None:
             found.append((lead.loss_db.value, lead, parts))
@@ -217,7 +217,7 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
     if apart.loss_db <= 0:
         return []  # nothing has to be lost: an attenuator would only cost noise
     enough = [item for item in found if item[0] > apart.loss_db]
-    own = [item for item in enough if item[1].id in end.index.own_leads]
+    own = [item for item in enough if item[1].id in end.index.plan.leads]
     sold = [item for item in enough if item not in own]
     return [*own, *sold[:2]] or found[-1:]
 

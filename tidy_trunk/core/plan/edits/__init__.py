@@ -16,7 +16,7 @@ from tidy_trunk.core.plan.edits.devices import (
     SetFigure,
 )
 from tidy_trunk.core.plan.edits.job import SetJob
-from tidy_trunk.core.plan.edits.leads import RemoveLead, SaveLead
+from tidy_trunk.core.plan.edits.leads import DrawLead, RemoveLead, SaveLead
 from tidy_trunk.core.plan.edits.line_ups import DropLineUp, TakeLineUp
 from tidy_trunk.core.plan.edits.measured import DropGainLaw, DropMeterError, TakeGainLaw, TakeMeterError
 from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief
@@ -30,6 +30,7 @@ __all__ = [
     "CopyClass",
     "CopyDevice",
     "Disconnect",
+    "DrawLead",
     "DropGainLaw",
     "DropLineUp",
     "DropMeterError",

@@ -3,15 +3,29 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.gear.catalogue import Plug, Wiring
+from tidy_trunk.core.gear.catalogue import LeadClass, Plug, Wiring
 from tidy_trunk.core.plan.edits.base import find, free_id, put, without
-from tidy_trunk.core.plan.model import OwnLead, Plan
+from tidy_trunk.core.plan.model import Plan
+from tidy_trunk.core.plan.own_leads import drawn_lead
 from tidy_trunk.errors import PlanError
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SaveLead:
-    """A lead of the user's own: a new one, or another wiring for one that there is."""
+    """A lead of the user's own as a whole: a new one, or one that takes the place of the same id."""
+
+    lead: LeadClass
+
+    def apply(self, plan: Plan) -> Plan:
+        return replace(plan, leads=put(plan.leads, self.lead.id, self.lead))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DrawLead:
+    """A lead of the user's own, contact by contact: a new one, or another wiring for one that there is.
+
+    What is known of that beside its contacts stays: other names, cost, and what it is to cables of the same plugs.
+    """
 
     label: str
     sending: Plug
@@ -21,16 +35,20 @@ class SaveLead:
     id: str | None = None
 
     def apply(self, plan: Plan) -> Plan:
-        lead_id = self.id or free_id(f"own {self.label}", plan.leads)
-        lead = OwnLead(
-            id=lead_id,
+        lead = drawn_lead(
+            id=self.id or free_id(f"own {self.label}", plan.leads),
             label=self.label.strip(),
             sending=self.sending,
             receiving=self.receiving,
             ways=self.ways,
             short_m=self.short_m,
         )
-        return replace(plan, leads=put(plan.leads, lead_id, lead))
+        known = plan.leads.get(lead.id)
+        if known is not None:
+            lead = replace(lead, also=known.also, cost=known.cost, proposed=known.proposed)
+            if (known.sending, known.receiving) == (lead.sending, lead.receiving):
+                lead = replace(lead, replaces=known.replaces, characteristic_ohm=known.characteristic_ohm)
+        return replace(plan, leads=put(plan.leads, lead.id, lead))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

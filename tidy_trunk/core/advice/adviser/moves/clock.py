@@ -219,8 +219,8 @@ def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
         return
     unit = built_in().devices[DELAY_UNIT]
     taker, giver = unit.inputs[0], unit.outputs[0]
-    before = find_cable_chains(output, taker, length_m=run.length_m, own=index.own_leads)
-    behind = find_cable_chains(giver, port, length_m=BOX_LEAD_M, own=index.own_leads)
+    before = find_cable_chains(output, taker, length_m=run.length_m, own=index.plan.leads)
+    behind = find_cable_chains(giver, port, length_m=BOX_LEAD_M, own=index.plan.leads)
     if not (before and before[0].is_right and behind and behind[0].is_right):
         return
     name = free_id(DELAY_UNIT, question.plan.devices)
@@ -259,7 +259,7 @@ def _connections(index: PlanIndex, giver: str, taker: str, circuits: Sequence[Ci
             ends = PortRef(giver, output.id), PortRef(taker, port.id)
             if index.leaving.get(ends[0]) or index.arriving.get(ends[1]):
                 continue
-            joins = find_cable_chains(output, port, length_m=BOX_LEAD_M, own=index.own_leads)
+            joins = find_cable_chains(output, port, length_m=BOX_LEAD_M, own=index.plan.leads)
             if joins:
                 connect = Connect(sending=ends[0], receiving=ends[1], parts=joins[0].parts)
                 mode = output.timecode_mode

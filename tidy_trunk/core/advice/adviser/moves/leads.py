@@ -20,7 +20,7 @@ def other_leads(question: Question, finding: Finding) -> Iterator[Move]:
     two_way = next((part for part in joint.run.parts if part.branch), None)
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = joint.run.length_m or SHORT_M
-    own = question.index.own_leads
+    own = question.index.plan.leads
     joins = find_cable_chains(joint.output, joint.input, length_m=length_m, branch=branch, shared=shared, own=own)
     for join in [join for join in joins if join.is_right][:_MOST]:
         edit = SetParts(run=joint.run.id, parts=join.parts)
@@ -99,7 +99,7 @@ def another_output(question: Question, finding: Finding) -> Iterator[Move]:
         if port.is_headphone or not port.circuit.is_analogue or question.index.leaving.get(ref):
             continue
         length_m = max(joint.run.length_m, SHORT_M)
-        joins = find_cable_chains(port, joint.input, length_m=length_m, own=question.index.own_leads)
+        joins = find_cable_chains(port, joint.input, length_m=length_m, own=question.index.plan.leads)
         if joins and joins[0].is_right:
             edit = MoveRun(run=joint.run.id, sending=ref, parts=joins[0].parts)
             yield move(message("other-output", question.index, output=ref), edit)

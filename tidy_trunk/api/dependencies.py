@@ -12,6 +12,7 @@ from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.equipment import EquipmentService
+from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -76,6 +77,10 @@ def _equipment(request: Request) -> EquipmentService:
     return _services(request).equipment
 
 
+def _gear_tests(request: Request) -> GearTestService:
+    return _services(request).gear_tests
+
+
 def _own_id(
     id: Annotated[UUID | None, Query(description="Id that its sender gives it: sent again, it is the same one")] = None,
 ) -> UUID:
@@ -111,6 +116,7 @@ Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]
+GearTests = Annotated[GearTestService, Depends(_gear_tests)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]

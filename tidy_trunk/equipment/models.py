@@ -5,6 +5,7 @@ default. A figure may be a bare number: it is then a typical one, with the ± th
 """
 
 from collections.abc import Callable, Mapping
+from datetime import datetime
 from typing import Annotated, Any, ClassVar, Final, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, GetJsonSchemaHandler, model_validator
@@ -50,6 +51,15 @@ from tidy_trunk.core.gear.catalogue import (
 MOST_PORTS: Final = 64
 """ASSUMED_ most sockets on one side of a device."""
 
+
+def _moment(text: str) -> str:
+    try:
+        datetime.fromisoformat(text)
+    except ValueError as error:
+        raise ValueError(f"must be a date and time such as 2026-11-25T09:30, not {text!r}") from error
+    return text
+
+
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
 Channel = Annotated[str, Field(pattern=r"^[A-Za-z0-9]{1,4}$", description="As it is written beside the socket: 1, L")]
 Ref = Annotated[str, Field(max_length=70, description="A channel: in1, or mic.L where one socket takes two")]
@@ -64,6 +74,11 @@ Cost = Annotated[
     ),
 ]
 Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
+Moment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
+Tested = Annotated[
+    dict[Annotated[str, Field(max_length=120)], Moment],
+    Field(max_length=MOST_PORTS * 8, description="When each test of one's own was done, by the test"),
+]
 Label = Annotated[str, Field(min_length=1, max_length=80)]
 Text = Annotated[str, Field(max_length=200)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)]
@@ -140,6 +155,8 @@ def _between(low: float, high: float, unit: str) -> AfterValidator:
 
 Dbu = Annotated[LevelFigure, _between(-160, 60, "dBu")]
 Dbfs = Annotated[LevelFigure, _between(-160, 20, "dBFS")]
+Bleed = Annotated[LevelFigure, _between(-140, 0, "dB")]
+Decibels = Annotated[LevelFigure, _between(-60, 60, "dB")]
 Loss = Annotated[LevelFigure, _between(0, 100, "dB")]
 SoundLevel = Annotated[LevelFigure, _between(-10, 200, "dB SPL")]
 Sensitivity = Annotated[LevelFigure, _between(0.01, 1_000, "mV/Pa")]
@@ -247,6 +264,7 @@ class InputPortModel(_PortModel):
     limiter_place: PadPlace = PadPlace.BETWEEN
     digital_gain: SpanModel | None = None
     pan: tuple[Id, Id] | None = None
+    bleed_db: Bleed | None = None
     linked_to: Annotated[tuple[Id, ...], Field(max_length=MOST_PORTS)] = ()
     one_knob: bool = False
     blocks: Annotated[tuple[Id, ...], Field(max_length=MOST_PORTS)] = ()
@@ -322,6 +340,7 @@ class TraitsModel(EquipmentModel):
     phantom_budget_ma: Milliamperes | None = None
     media: Text = ""
     meters: Text = ""
+    meter_reads_high_db: Decibels | None = None
     tone_dbfs: Dbfs | None = None
     bits: Annotated[int, Field(ge=8, le=64)] | None = None
     is_float: bool = False
@@ -344,6 +363,7 @@ class DeviceClassModel(EquipmentModel):
     booster: FeedingModel | None = None
     playback: PlaybackModel | None = None
     cost: Cost | None = None
+    tested: Tested = {}
     traits: TraitsModel = TraitsModel()
 
     @model_validator(mode="after")
@@ -403,6 +423,7 @@ class CableClassModel(EquipmentModel):
     replaces: Annotated[tuple[Id, ...], Field(max_length=8)] = ()
     characteristic_ohm: Annotated[float, Field(gt=0, le=1_000, allow_inf_nan=False)] | None = None
     cost: Cost | None = None
+    tested: Tested = {}
     proposed: bool = True
     ways: Annotated[Mapping[Branch, WiringModel], Field(min_length=1, max_length=2)]
 

@@ -7,6 +7,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment
+from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.news import NewsService
@@ -34,6 +35,7 @@ class Services:
     sync: SyncService
     walks: WalkService
     equipment: EquipmentService
+    gear_tests: GearTestService
     news: NewsService
     copies: CopyService
 
@@ -60,6 +62,7 @@ def services_on(database: Database, folder: Path) -> Services:
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
         equipment=EquipmentService(jobs, equipment),
+        gear_tests=GearTestService(jobs, recordings),
         news=NewsService(database),
         copies=CopyService(folder.parent, database, folder),
     )

@@ -8,7 +8,7 @@ from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, with_laws
+from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, own_label, with_laws
 from tidy_trunk.core.plan import Plan, apply_edits
 from tidy_trunk.core.sound.levels import Datasheet, Report, Sound, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
@@ -94,7 +94,7 @@ class EquipmentService:
         item = known.devices.get(class_id) or known.leads.get(class_id)
         if item is None:
             raise NotFoundError(f"there is no built-in class '{class_id}'")
-        return replace(item, id=f"my-{item.id}"[:LONGEST_ID], label=f"My {item.label[:1].lower()}{item.label[1:]}")
+        return replace(item, id=f"my-{item.id}"[:LONGEST_ID], label=own_label(item.label, ()))
 
     def save(self, files: Sequence[tuple[str, bytes | Mapping[str, Any]]]) -> list[OwnClass]:
         """Files of classes, each with its name: all of them are taken, or none. What has such an id already is replaced.

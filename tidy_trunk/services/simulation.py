@@ -122,7 +122,8 @@ class BenchService:
 
 
 def wav(loop: Loop) -> bytes:
-    """A loop as a file."""
-    box = io.BytesIO()
-    write_sound(box, [loop[np.newaxis]], rate_hz=RATE_HZ, channels=1, sample_count=len(loop), bits=BITS)
+    """A loop as a file; several, one a row, as its channels."""
+    box, rows = io.BytesIO(), np.atleast_2d(loop)
+    channels, sample_count = rows.shape
+    write_sound(box, [rows], rate_hz=RATE_HZ, channels=channels, sample_count=sample_count, bits=BITS)
     return box.getvalue()

@@ -3,12 +3,24 @@
 import io
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import Final
 from uuid import UUID, uuid5
 
 from tidy_trunk.core.advice.compare import MOST_WAYS, track_reached, way_plans
+from tidy_trunk.core.advice.gear_tests import GearTestKind, gear_test_of
 from tidy_trunk.core.advice.line_up import knob_of, line_up_steps, worth_trying
+from tidy_trunk.core.plan import apply_edits
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.simulation import Loop, meter_shows_dbfs, tone_and_silence, tone_steps, tone_take, truth
+from tidy_trunk.core.sound.simulation import (
+    Loop,
+    both_sides,
+    meter_shows_dbfs,
+    silence_take,
+    tone_and_silence,
+    tone_steps,
+    tone_take,
+    truth,
+)
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.results.recordings import measured_recording
@@ -18,8 +30,12 @@ from tidy_trunk.services.simulation import wav
 from tidy_trunk.store import RecordingRecord
 from tidy_trunk.tasks.requests import Measure
 from tidy_trunk.words import worded
+from tidy_trunk.words.gear_tests import gear_test_words
 
-PAUSE_S = 0.5
+KNOB_TARGET_DBFS: Final = -20.0
+"""ASSUMED_ target of steps that are there for the marks of a knob alone."""
+
+PAUSE_S: Final = 0.5
 """What one leaves between two positions of a knob."""
 
 
@@ -72,6 +88,31 @@ class BenchRecordings:
         )
         what = f"tone at {len(tries)} positions of {knob.label}"
         return self._keep(job_id, own_id, report, what, recorded, request)
+
+    def gear_test(self, job_id: UUID, own_id: UUID, test_id: str) -> RecordingRecord:
+        """What a test of one's own gear asks to be recorded.
+
+        Raises:
+            NotFoundError: No such test.
+            InputError: A test that no recording answers.
+        """
+        report = self._jobs.report(job_id)
+        test = gear_test_of(report, test_id)
+        if not test.records:
+            raise InputError("this test cannot be done in the simulation: count the frames on the real device")
+        plan = truth(apply_edits(report.index.plan, test.settings))
+        request = Measure(track=test.track, bench=True, test=test_id)
+        match test.kind:
+            case GearTestKind.LEGS | GearTestKind.BLEED:
+                recorded = both_sides(plan, test.track, test.other)
+            case GearTestKind.IDLE_NOISE | GearTestKind.INPUT_NOISE:
+                recorded = silence_take(plan, test.track)
+            case GearTestKind.KNOB:
+                recorded = tone_steps(plan, test.track, test.device, test.at, test.positions, PAUSE_S)
+                request = replace(request, settings=test.positions, target_dbfs=KNOB_TARGET_DBFS)
+            case _:
+                recorded = tone_take(plan, test.track)
+        return self._keep(job_id, own_id, report, gear_test_words(test, report.index).title, recorded, request)
 
     def ways(self, job_id: UUID, own_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
         """Tone and silence by several ways to match a run, one recording each.

@@ -10,7 +10,8 @@ class Measure:
     """A recording measured; with settings, the steps of a knob found in it.
 
     track: the one that it was made on, `device.bus`; settings: of a step recording, in order; keep: its sound is kept too.
-    bench: it was simulated, with a `control` of a `device` turned, or by a `way` of a `run`; shown: what that device's meter
+    bench: it was simulated, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it
+    answers; shown: what that device's meter
     showed for each of its tones, in dBFS.
     """
 
@@ -25,6 +26,7 @@ class Measure:
     control: str = ""
     run: str = ""
     way: str = ""
+    test: str = ""
     shown: tuple[float, ...] = ()
 
 

@@ -79,6 +79,11 @@ def knob_words(plan: Plan, class_id: str, control: str) -> str:
     return f"{device.label}, {device.port_of[found.port].label}, {found.label}"
 
 
+def begun(text: str) -> str:
+    """As a sentence begins; the rest stays as it is written on the device."""
+    return text[:1].upper() + text[1:]
+
+
 def meter_words(plan: Plan, class_id: str) -> str:
     """A meter of a class as it is named in sentences."""
     return f"The meter of {PlanIndex(plan).class_of(class_id).label}"

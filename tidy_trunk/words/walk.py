@@ -7,7 +7,7 @@ from tidy_trunk.core.advice.walk import LAST, TIMECODE, WalkItem
 from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.gear.catalogue import Control
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, Run
-from tidy_trunk.words.names import times_words
+from tidy_trunk.words.names import begun, times_words
 from tidy_trunk.words.numbers import unsigned
 
 
@@ -53,11 +53,6 @@ def walk_words(item: WalkItem, index: PlanIndex) -> WalkWords:
 def _line(function: Callable[..., Line]) -> Callable[..., Line]:
     _LINES[function.__name__.strip("_").replace("_", "-")] = function
     return function
-
-
-def begun(text: str) -> str:
-    """As a sentence begins; the rest stays as it is written on the device."""
-    return text[:1].upper() + text[1:]
 
 
 @_line

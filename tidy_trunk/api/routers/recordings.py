@@ -49,12 +49,13 @@ async def receive_recording(
     ] = None,
     target_dbfs: Annotated[float | None, Query(ge=-120, le=0, allow_inf_nan=False)] = None,
     keep: Annotated[bool, Query(description="Keep the sound too, as long as it is listed")] = False,
+    test: Annotated[str, Query(max_length=240, description="Test of one's own gear that it answers")] = "",
 ) -> RecordingOut | ReceivedOut:
     """Take a recording in as it lies on the disk, and begin to measure it; ask for it again to see how far it is.
 
     Under an id of its sender it may come in pieces, each with its Content-Range, from the first to the last.
     """
-    asked = Measure(track=track, settings=tuple(settings or ()), target_dbfs=target_dbfs, keep=keep)
+    asked = Measure(track=track, settings=tuple(settings or ()), target_dbfs=target_dbfs, keep=keep, test=test)
     taken = await recordings.receive(job_id, recording_id, name, piece, asked, request.stream())
     if isinstance(taken, int):
         response.status_code = 202

@@ -132,7 +132,9 @@ class KnobOut(Out):
     @classmethod
     def from_core(cls, report: Report, knob: Knob) -> "KnobOut":
         law = report.index.plan.gain_laws.get(law_key(knob.class_id, knob.control))
-        drop = () if law is None else keeping_line_ups(report, DropGainLaw(class_id=law.class_id, control=law.control))
+        drop = (
+            () if law is None else keeping_line_ups(report, (DropGainLaw(class_id=law.class_id, control=law.control),))
+        )
         return cls(
             device=knob.device,
             control=knob.control,

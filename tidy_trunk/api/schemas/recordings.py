@@ -23,6 +23,7 @@ class AskedOut(Out):
     control: str = ""
     run: str = ""
     way: str = ""
+    test: str = ""
     keep: bool = False
     shown: list[float] = Field(default_factory=list)
 

@@ -62,7 +62,16 @@ from tidy_trunk.core.plan.edits import (
 )
 from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, LineUp, ReadFrom
-from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError, MeterPair, Scale, law_key
+from tidy_trunk.core.plan.measured import (
+    METER_TEST,
+    MOST_LAW_POINTS,
+    GainLaw,
+    MeterError,
+    MeterPair,
+    Scale,
+    law_key,
+    with_meter,
+)
 from tidy_trunk.core.plan.message import Message, message
 from tidy_trunk.core.plan.model import (
     EFFORTS_DB_SPL,
@@ -95,6 +104,7 @@ __all__ = [
     "EFFORTS_DB_SPL",
     "FIELDS",
     "LAST_MIN",
+    "METER_TEST",
     "MOST_JAMS",
     "MOST_LAW_POINTS",
     "NOTHING_CHANGED",
@@ -195,4 +205,5 @@ __all__ = [
     "passing_words",
     "path_m",
     "validate",
+    "with_meter",
 ]

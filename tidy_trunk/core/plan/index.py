@@ -48,7 +48,7 @@ from tidy_trunk.core.gear.catalogue import (
     with_laws,
 )
 from tidy_trunk.core.gear.wiring import Link
-from tidy_trunk.core.plan.measured import MeterError
+from tidy_trunk.core.plan.measured import MeterError, meter_of_class
 from tidy_trunk.core.plan.model import Device, Part, Plan, PortRef, Run
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
 from tidy_trunk.errors import UnknownItemError
@@ -391,8 +391,9 @@ class PlanIndex:
         return self.plan.defaults.alignment_dbfs if fixed is None else fixed.value
 
     def meter_of(self, device_id: str) -> MeterError | None:
-        """What is known of a device's meter; None where it is believed."""
-        return self.plan.meters.get(self.plan.devices[device_id].class_id)
+        """What is known of a device's meter, in this job or by its class; None where it is believed."""
+        device_class = self.unit(device_id).device_class
+        return self.plan.meters.get(device_class.id) or meter_of_class(device_class)
 
     @property
     def targets(self) -> Mapping[str, Target]:

@@ -1,10 +1,10 @@
 """What was measured of a class of devices: what its knobs really give, and by how much its meter is wrong."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from statistics import median
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.gear.catalogue import LawPoint, Span
+from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, LawPoint, Provenance, Span
 from tidy_trunk.core.plan.line_ups import READ_WITHIN_DB, ReadFrom
 
 MOST_LAW_POINTS: Final = 200
@@ -62,6 +62,10 @@ class MeterPair(NamedTuple):
     measured_dbfs: float
 
 
+METER_TEST: Final = "meter"
+"""ASSUMED_ name of the test by which a meter is known, as a class keeps it."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MeterError:
     """How a meter of a class of devices reads. when: date and time, ISO 8601."""
@@ -80,3 +84,18 @@ class MeterError:
         """How far one reading may be off that: never less than an eye reads."""
         strays = (abs(pair.shown_dbfs - pair.measured_dbfs - self.reads_high_db) for pair in self.pairs)
         return max(READ_WITHIN_DB[ReadFrom.METER], *strays)
+
+
+def meter_of_class(device: DeviceClass) -> MeterError | None:
+    """How the meter of a class reads, as the class itself says; None where it says nothing."""
+    high = device.traits.meter_reads_high_db
+    if high is None:
+        return None
+    return MeterError(class_id=device.id, pairs=(MeterPair(high.value, 0.0),), when=device.tested.get(METER_TEST, ""))
+
+
+def with_meter(device: DeviceClass, meter: MeterError) -> DeviceClass:
+    """A class that says itself how its meter was found to read."""
+    figure = Figure(meter.reads_high_db, round(meter.within_db, 2), Provenance.MEASURED, "USER")
+    traits = replace(device.traits, meter_reads_high_db=figure)
+    return replace(device, traits=traits, tested={**device.tested, METER_TEST: meter.when})

@@ -1362,6 +1362,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/gear-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Gear Tests
+         * @description What can be found out of the devices of a job as they are connected, by device, in the order of the work.
+         */
+        get: operations["list_gear_tests_api_jobs__job_id__gear_tests_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/gear-tests/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Gear Test
+         * @description What an answer says of a device, and the edits that keep it; nothing is kept.
+         */
+        post: operations["answer_gear_test_api_jobs__job_id__gear_tests_answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/gear-tests/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulate Gear Test
+         * @description The recording that a test wants, made by simulated devices and measured as one that is dropped in.
+         */
+        post: operations["simulate_gear_test_api_jobs__job_id__gear_tests_simulate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pads": {
         parameters: {
             query?: never;
@@ -1841,6 +1901,11 @@ export interface components {
              */
             way: string;
             /**
+             * Test
+             * @default
+             */
+            test: string;
+            /**
              * Keep
              * @default false
              */
@@ -2055,6 +2120,14 @@ export interface components {
             characteristic_ohm?: number | null;
             /** Cost */
             cost?: number | null;
+            /**
+             * Tested
+             * @description When each test of one's own was done, by the test
+             * @default {}
+             */
+            tested: {
+                [key: string]: string;
+            };
             /**
              * Proposed
              * @default true
@@ -2706,6 +2779,14 @@ export interface components {
             /** Cost */
             cost?: number | null;
             /**
+             * Tested
+             * @description When each test of one's own was done, by the test
+             * @default {}
+             */
+            tested: {
+                [key: string]: string;
+            };
+            /**
              * @default {
              *       "sample_rates_hz": [],
              *       "makes_timecode": true,
@@ -3253,6 +3334,82 @@ export interface components {
             edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
         };
         /**
+         * GearAnswerIn
+         * @description What was seen, measured or recorded; `yes` to the question of the test, `value` in the unit that it asks for.
+         * @example {
+         *       "test": "camera-b picture",
+         *       "value": 5
+         *     }
+         */
+        GearAnswerIn: {
+            /** Test */
+            test: string;
+            /** Yes */
+            yes?: boolean | null;
+            /** Value */
+            value?: number | null;
+            /** Recording */
+            recording?: string | null;
+            /** Scale */
+            scale?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * GearFoundOut
+         * @description What was found, the edits that keep it in the job, and the class or cable that knows it then.
+         */
+        GearFoundOut: {
+            /** Sentence */
+            sentence: string;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+            /** Class Id */
+            class_id: string;
+        };
+        /**
+         * GearTestKind
+         * @description What a test finds out, in the order in which they are done. Source: [HANDBOOK] §§3, 4, 6, 7
+         * @enum {string}
+         */
+        GearTestKind: "lowest" | "attenuator" | "legs" | "bleed" | "idle-noise" | "input-noise" | "meter" | "knob" | "picture";
+        /**
+         * GearTestOut
+         * @description A test: what to do, how it is answered, and what it found last.
+         *
+         *     value: what may be typed, "" for nothing; positions: where a knob is turned to, in the order of the recording.
+         *     records: a recording answers it, a simulated one too.
+         */
+        GearTestOut: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["GearTestKind"];
+            /** Device */
+            device: string;
+            /** Device Label */
+            device_label: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Does */
+            does: string[];
+            question: components["schemas"]["QuestionOut"] | null;
+            /** Value */
+            value: string;
+            /** Records */
+            records: boolean;
+            /** Track */
+            track: string;
+            /** Positions */
+            positions: number[];
+            /** Found */
+            found: string;
+            /** When */
+            when: string | null;
+        };
+        /**
          * Gender
          * @description A plug goes into a socket; XLR outputs are male, inputs female. Source: [IEC60268-12]
          * @enum {string}
@@ -3466,6 +3623,7 @@ export interface components {
                 string,
                 string
             ] | null;
+            bleed_db?: components["schemas"]["LevelFigure"] | null;
             /**
              * Linked To
              * @default []
@@ -4844,6 +5002,15 @@ export interface components {
          * @enum {string}
          */
         Provenance: "typical" | "manual" | "measured";
+        /** QuestionOut */
+        QuestionOut: {
+            /** Asks */
+            asks: string;
+            /** Yes */
+            yes: string;
+            /** No */
+            no: string;
+        };
         /**
          * ReachOut
          * @description How far the camera's own microphone hears a source, and how late at that distance.
@@ -5610,6 +5777,14 @@ export interface components {
          * @enum {string}
          */
         Signal: "mic" | "line" | "digital";
+        /** SimulatedTestIn */
+        SimulatedTestIn: {
+            /**
+             * Test
+             * @example camera-b meter
+             */
+            test: string;
+        };
         /**
          * SocketOut
          * @description A socket of a class as it is drawn.
@@ -6259,6 +6434,7 @@ export interface components {
              * @default
              */
             meters: string;
+            meter_reads_high_db?: components["schemas"]["LevelFigure"] | null;
             tone_dbfs?: components["schemas"]["LevelFigure"] | null;
             /** Bits */
             bits?: number | null;
@@ -8286,6 +8462,8 @@ export interface operations {
                 target_dbfs?: number | null;
                 /** @description Keep the sound too, as long as it is listed */
                 keep?: boolean;
+                /** @description Test of one's own gear that it answers */
+                test?: string;
                 /** @description Id that its sender gives it: sent again, it is the same one */
                 id?: string | null;
             };
@@ -10740,6 +10918,173 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnClassOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_gear_tests_api_jobs__job_id__gear_tests_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearTestOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answer_gear_test_api_jobs__job_id__gear_tests_answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearFoundOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    simulate_gear_test_api_jobs__job_id__gear_tests_simulate_post: {
+        parameters: {
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedTestIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -1,5 +1,6 @@
 """What a recording says of a class of devices: what a knob really gives, and by how much a meter is wrong."""
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
@@ -18,6 +19,7 @@ from tidy_trunk.core.plan import (
     TakeGainLaw,
     TakeLineUp,
     TakeMeterError,
+    apply_edits,
 )
 from tidy_trunk.core.sound.levels import LevelSolver, Report, Standing, sender_of
 from tidy_trunk.core.sound.trace import Place, Stage, trace_plan
@@ -133,7 +135,7 @@ def law_edits(
         read_from=read_from,
         when=when,
     )
-    return keeping_line_ups(report, TakeGainLaw(law=law))
+    return keeping_line_ups(report, (TakeGainLaw(law=law),))
 
 
 def _position_db(knob: Knob, mark: float, scale: Scale | None) -> float:
@@ -150,10 +152,10 @@ def _position_db(knob: Knob, mark: float, scale: Scale | None) -> float:
     return round(min(max(position_db, span.minimum_db), span.maximum_db), 6)
 
 
-def keeping_line_ups(report: Report, edit: Edit) -> tuple[Edit, ...]:
-    """An edit that changes what is known of a device, and not what it does: what was read by then stays as it was read."""
+def keeping_line_ups(report: Report, edits: Sequence[Edit]) -> tuple[Edit, ...]:
+    """Edits that change what is known of a device, and not what it does: what was read by then stays as it was read."""
     plan = report.index.plan
-    after = Report(trace_plan(edit.apply(plan)))
+    after = Report(trace_plan(apply_edits(plan, edits)))
     kept: list[Edit] = []
     for track_id, found in plan.line_ups.items():
         before, now = report.track(track_id), after.track(track_id)
@@ -163,9 +165,9 @@ def keeping_line_ups(report: Report, edit: Edit) -> tuple[Edit, ...]:
             continue
         tone = LevelSolver(after.index, oscillators={found.sender: found.sent_dbfs}, line_ups={})
         predicted_dbfs = round(tone.level(now.trace.stage).sound.average, 3)
-        if predicted_dbfs != found.predicted_dbfs:
+        if math.isfinite(predicted_dbfs) and predicted_dbfs != found.predicted_dbfs:
             kept.append(TakeLineUp(line_up=replace(found, predicted_dbfs=predicted_dbfs)))
-    return (edit, *kept)
+    return (*edits, *kept)
 
 
 def meter_edit(report: Report, track_id: str, pairs: Sequence[MeterPair], when: str) -> TakeMeterError:

@@ -16,6 +16,7 @@ from tidy_trunk.core.base.units.decibels import (
     combine_tolerances_db,
     db_from_ratio,
     finite,
+    less_power_db,
     ratio_from_db,
     sum_powers_db,
 )
@@ -46,6 +47,7 @@ __all__ = [
     "find_unit",
     "finite",
     "lead_corner_hz",
+    "less_power_db",
     "microphone_dbu",
     "neighbours_ohm",
     "parallel_ohm",

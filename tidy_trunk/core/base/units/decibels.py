@@ -43,6 +43,20 @@ def sum_powers_db(levels_db: Iterable[float]) -> float:
     return 10.0 * math.log10(power) if power > 0 else SILENCE_DB
 
 
+def less_power_db(level_db: float, part_db: float) -> float:
+    """What is left of a level when a part of its power is taken off; -inf where nothing is left.
+
+    Raises:
+        RangeError: The part is more than there is.
+
+    Source: [IEC60027-3]
+    """
+    left = 10.0 ** (level_db / 10.0) - 10.0 ** (part_db / 10.0)
+    if left < 0:
+        raise RangeError(f"{part_db} dB cannot be a part of {level_db} dB")
+    return 10.0 * math.log10(left) if left else SILENCE_DB
+
+
 def finite(level: float) -> float | None:
     """A level, or None for silence: what leaves the program has no infinity."""
     return level if math.isfinite(level) else None

@@ -1,7 +1,7 @@
 """Plain classes of gear: devices, their controls, connectors and leads."""
 
 from tidy_trunk.core.gear.catalogue.built_in import Catalogue, built_in
-from tidy_trunk.core.gear.catalogue.catalogue import NamedFigure, figures_of, with_figures
+from tidy_trunk.core.gear.catalogue.catalogue import FIGURE_WORDS, NamedFigure, figures_of, own_label, with_figures
 from tidy_trunk.core.gear.catalogue.connectors import (
     CONNECTORS,
     INSIDE,
@@ -72,7 +72,7 @@ from tidy_trunk.core.gear.catalogue.devices import (
     channel_refs,
 )
 from tidy_trunk.core.gear.catalogue.figures import TYPICAL_TOLERANCE_DB, TYPICAL_TOLERANCE_PERCENT, Figure, Provenance
-from tidy_trunk.core.gear.catalogue.laws import span_of, with_laws
+from tidy_trunk.core.gear.catalogue.laws import span_of, with_laws, with_spans
 from tidy_trunk.core.gear.catalogue.leads import (
     AES3_OHM,
     PAD_LOAD_OHM,
@@ -90,6 +90,7 @@ __all__ = [
     "CAPSULE_PAD_KEY",
     "CELL_KEY",
     "CONNECTORS",
+    "FIGURE_WORDS",
     "FITTINGS",
     "FOUR_TRACKS_KEY",
     "FREE_RUN",
@@ -167,6 +168,7 @@ __all__ = [
     "low_cut_key",
     "mates",
     "mode_key",
+    "own_label",
     "pad_key",
     "padded",
     "pan_key",
@@ -176,4 +178,5 @@ __all__ = [
     "trim_key",
     "with_figures",
     "with_laws",
+    "with_spans",
 ]

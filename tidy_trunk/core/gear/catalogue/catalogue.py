@@ -1,7 +1,7 @@
 """Devices and leads by id, and a class with some of its figures changed."""
 
 import dataclasses
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -17,6 +17,7 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "clip_dbu": ("first stage clips at", "dBu"),
     "ein_dbu": ("equivalent input noise", "dBu"),
     "idle_noise_dbfs": ("noise without sound", "dBFS"),
+    "bleed_db": ("bleed between its sides", "dB"),
     "limiter_dbfs": ("limiter", "dBFS"),
     "noise_dbu": ("own noise", "dBu"),
     "noise_after_dbu": ("noise behind the trim", "dBu"),
@@ -33,12 +34,24 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "sound_delay_ms": ("sound delay", "ms"),
     "average_dbfs": ("plays at, on average", "dBFS"),
     "peak_dbfs": ("plays peaks of", "dBFS"),
+    "meter_reads_high_db": ("meter reads high by", "dB"),
     "tone_dbfs": ("tone, fixed at", "dBFS"),
     "power_w": ("power", "W"),
     "battery_wh": ("battery", "Wh"),
     "clip_limit_min": ("longest clip", "min"),
 }
 """Each figure by its field: what it is called and its unit. [HANDBOOK] §3"""
+
+
+LONGEST_LABEL: Final = 80
+"""ASSUMED_ letters of a name."""
+
+
+def own_label(label: str, taken: Collection[str]) -> str:
+    """What a copy of a class is called that becomes the user's own, other than those that are called so already."""
+    begun = f"My {label[:1].lower() if label[1:2].islower() else label[:1]}{label[1:]}"[: LONGEST_LABEL - 4]
+    names = (begun, *(f"{begun} {number}" for number in range(2, len(taken) + 3)))
+    return next(name for name in names if name not in taken)
 
 
 @dataclass(frozen=True, slots=True)

@@ -160,6 +160,7 @@ class InputPort:
     that is switched on, or always where there is one knob for all (`one_knob`); blocks: ports that are off, or behind what is mounted, while this is used.
     digital_gain: of the finished numbers, behind the converter.
     pan: the two mixes between which it is panned, left first; None where it goes to all alike.
+    bleed_db: at which one of its sides is heard in the other, below zero; None where nobody has measured it.
     """
 
     id: str
@@ -181,6 +182,7 @@ class InputPort:
     limiter_place: PadPlace = PadPlace.BETWEEN
     digital_gain: Span | None = None
     pan: tuple[str, str] | None = None
+    bleed_db: Figure | None = None
     linked_to: tuple[str, ...] = ()
     one_knob: bool = False
     blocks: tuple[str, ...] = ()
@@ -291,6 +293,7 @@ class Traits:
 
     sdi_delay_frames: of the picture over SDI, where that is another than over HDMI.
     tone_dbfs: of a tone that cannot be set to another level.
+    meter_reads_high_db: by how much its meter shows more than it records; None where it is believed.
     makes_timecode: False where it takes timecode and runs on nobody else's without it.
     """
 
@@ -307,6 +310,7 @@ class Traits:
     phantom_budget_ma: Figure | None = None
     media: str = ""
     meters: str = ""
+    meter_reads_high_db: Figure | None = None
     tone_dbfs: Figure | None = None
     bits: int | None = None
     is_float: bool = False
@@ -338,6 +342,7 @@ class Traits:
             ("battery", _words(self.battery_wh, "Wh")),
             ("media", self.media),
             ("meters", self.meters),
+            ("meters read high by", _words(self.meter_reads_high_db, "dB")),
             ("tone, fixed at", _words(self.tone_dbfs, "dBFS")),
             ("longest clip", _words(self.clip_limit_min, "min")),
         )
@@ -354,6 +359,7 @@ class DeviceClass:
 
     also: other words by which it is called.
     cost: from 1, the price of a cable, to 5, that of a camera; None where nobody has said.
+    tested: of one's own, when each test of it was done, ISO 8601, by the test.
     ports, port_of, channel_of: all ports, by id, and the inputs by channel reference. is_panned: some have a pan knob. kept: what
     has been worked out of it, by name.
 
@@ -375,6 +381,7 @@ class DeviceClass:
     booster: Feeding | None = None
     playback: Playback | None = None
     cost: int | None = None
+    tested: Mapping[str, str] = field(default_factory=dict)
     traits: Traits = field(default_factory=Traits)
     ports: tuple[Port, ...] = field(init=False, compare=False, repr=False)
     port_of: Mapping[str, Port] = field(init=False, compare=False, repr=False)

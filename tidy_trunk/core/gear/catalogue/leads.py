@@ -1,7 +1,7 @@
 """Leads, adapters and pads: what is at the ends, and what joins the contacts inside."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue.connectors import CONNECTORS, Plug
@@ -33,7 +33,7 @@ class LeadClass:
     characteristic_ohm: for digital signals; None for a lead made for voltages.
     also: other words by which it is called.
     proposed: False for what is only there by mistake, or as a cure, or because somebody asks for it.
-    cost: as of a device.
+    cost, tested: as of a device.
 
     Raises:
         InputError: A contact that its plug does not have.
@@ -51,6 +51,7 @@ class LeadClass:
     characteristic_ohm: float | None = None
     also: str = ""
     cost: int | None = None
+    tested: Mapping[str, str] = field(default_factory=dict)
     proposed: bool = True
 
     def __post_init__(self) -> None:

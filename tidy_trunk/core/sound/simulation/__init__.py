@@ -6,7 +6,7 @@ from tidy_trunk.core.sound.simulation.materials import Loop, noise_loop, voice_l
 from tidy_trunk.core.sound.simulation.picture import Clap, clap_at
 from tidy_trunk.core.sound.simulation.points import Point, Seen, audible, points_of, seen, third_octaves
 from tidy_trunk.core.sound.simulation.simulate import LOOP_SAMPLES, RATE_HZ, Play, Simulator
-from tidy_trunk.core.sound.simulation.takes import tone_and_silence, tone_steps, tone_take
+from tidy_trunk.core.sound.simulation.takes import both_sides, silence_take, tone_and_silence, tone_steps, tone_take
 from tidy_trunk.core.sound.simulation.truth import meter_shows_dbfs, truth
 
 __all__ = [
@@ -23,6 +23,7 @@ __all__ = [
     "Simulator",
     "Stray",
     "audible",
+    "both_sides",
     "clap_at",
     "clock_ppm",
     "meter_shows_dbfs",
@@ -30,6 +31,7 @@ __all__ = [
     "points_of",
     "recorded_by",
     "seen",
+    "silence_take",
     "strays",
     "third_octaves",
     "tone_and_silence",

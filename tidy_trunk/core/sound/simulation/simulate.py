@@ -156,14 +156,14 @@ class Simulator(StageSolver[Loop]):
         unit = self.index.unit(stage.device)
         port = unit.input(stage.name)
         stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA
-        if not (self._faults.strays and stereo) or level.unit != "dBu":
+        if not (self._faults.strays and (stereo or port.bleed_db is not None)) or level.unit != "dBu":
             return level
         others = [
             self._tracer.input(stage.device, stage.name, channel)
             for channel in range(len(port.channels))
             if channel != stage.channel
         ]
-        share = np.float32(ratio_from_db(BLEED_DB))
+        share = np.float32(ratio_from_db(BLEED_DB if port.bleed_db is None else port.bleed_db.value))
         sound = level.sound
         for other in others:
             if other.feeds:

@@ -4,14 +4,14 @@ Plans are taken as their devices really are. Each function raises NotFoundError 
 InputError where no device before it can send a tone.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Final
 
 import numpy as np
 
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.plan import Plan, SetControl
-from tidy_trunk.core.sound.levels import Report, known_sender
+from tidy_trunk.core.sound.levels import Report, known_sender, sender_of
 from tidy_trunk.core.sound.simulation.faults import Faults
 from tidy_trunk.core.sound.simulation.materials import Loop
 from tidy_trunk.core.sound.simulation.simulate import RATE_HZ, Play, Simulator
@@ -41,6 +41,19 @@ def tone_and_silence(plan: Plan, track_id: str) -> Loop:
     return np.concatenate(parts)
 
 
+def silence_take(plan: Plan, track_id: str) -> Loop:
+    """Nothing sent: what the track makes of noise by itself, and what hangs on it."""
+    return _recorded(plan, track_id, TONE_S, sends=False)
+
+
+def both_sides(plan: Plan, track_id: str, other_id: str) -> Loop:
+    """The tone that a track gets, and what another one hears of it meanwhile, one row each."""
+    report = Report(trace_plan(plan))
+    sender = known_sender(report.index, report.known_track(track_id).trace.stage).device
+    tone = {sender: report.index.tone_dbfs(sender)}
+    return np.stack([_heard(report, track, TONE_S, tone) for track in (track_id, other_id)])
+
+
 def tone_steps(
     plan: Plan, track_id: str, device: str, control: str, positions: Sequence[float], pause_s: float
 ) -> Loop:
@@ -56,9 +69,15 @@ def tone_steps(
 
 def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
     report = Report(trace_plan(plan))
-    track = report.known_track(track_id)
-    sender = known_sender(report.index, track.trace.stage)
+    stage = report.known_track(track_id).trace.stage
+    sender = known_sender(report.index, stage) if sends else sender_of(report.index, stage)
+    if sender is None:
+        return _heard(report, track_id, seconds, {})
     level_dbfs = report.index.tone_dbfs(sender.device) if sends else SILENCE_DB
-    tone = {sender.device: level_dbfs}
-    bench = Simulator(report.index, Play.NOBODY, oscillators=tone, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
-    return np.clip(bench.track_sound(track.trace.stage)[: round(seconds * RATE_HZ)], -1.0, 1.0)
+    return _heard(report, track_id, seconds, {sender.device: level_dbfs})
+
+
+def _heard(report: Report, track_id: str, seconds: float, oscillators: Mapping[str, float]) -> Loop:
+    bench = Simulator(report.index, Play.NOBODY, oscillators=oscillators, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
+    track = bench.track_sound(report.known_track(track_id).trace.stage)
+    return np.clip(track[: round(seconds * RATE_HZ)], -1.0, 1.0)

@@ -8,7 +8,9 @@ from typing import Final
 from tidy_trunk.core.gear.catalogue import ControlKind, Figure, Kind, LawPoint, Provenance, controls_of, figures_of
 from tidy_trunk.core.plan import GainLaw, Plan, PlanIndex, ReadFrom
 
-STRAYING: Final = frozenset({"full_scale_dbu", "ein_dbu", "noise_dbu", "noise_after_dbu", "idle_noise_dbfs"})
+STRAYING: Final = frozenset(
+    {"full_scale_dbu", "ein_dbu", "noise_dbu", "noise_after_dbu", "idle_noise_dbfs", "bleed_db"}
+)
 """ASSUMED_ figures in which one device differs from the next of its class: levels, all in decibels."""
 
 TURNED_BY_HAND: Final = frozenset({Kind.CAMERA, Kind.PREAMP})

@@ -1,0 +1,45 @@
+"""Know your own gear: what no manual says of a device, how it is found out, and what follows from the answer."""
+
+from tidy_trunk.core.advice.gear_tests.answers import (
+    Answer,
+    FigureFound,
+    Finding,
+    Found,
+    GearRecording,
+    KnobFound,
+    LegsFound,
+    LowestFound,
+    MeterFound,
+    PadFound,
+    RecordedChannel,
+    answered,
+    known,
+)
+from tidy_trunk.core.advice.gear_tests.gear_tests import (
+    GearTest,
+    GearTestKind,
+    gear_test_of,
+    gear_tests,
+    lets_own_microphones_in,
+)
+
+__all__ = [
+    "Answer",
+    "FigureFound",
+    "Finding",
+    "Found",
+    "GearRecording",
+    "GearTest",
+    "GearTestKind",
+    "KnobFound",
+    "LegsFound",
+    "LowestFound",
+    "MeterFound",
+    "PadFound",
+    "RecordedChannel",
+    "answered",
+    "gear_test_of",
+    "gear_tests",
+    "known",
+    "lets_own_microphones_in",
+]

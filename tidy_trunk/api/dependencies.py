@@ -15,6 +15,7 @@ from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
+from tidy_trunk.services.lined_up_pairs import LinedUpPairService
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import BenchService
@@ -81,6 +82,10 @@ def _gear_tests(request: Request) -> GearTestService:
     return _services(request).gear_tests
 
 
+def _pairs(request: Request) -> LinedUpPairService:
+    return _services(request).pairs
+
+
 def _own_id(
     id: Annotated[UUID | None, Query(description="Id that its sender gives it: sent again, it is the same one")] = None,
 ) -> UUID:
@@ -117,6 +122,7 @@ News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]
 GearTests = Annotated[GearTestService, Depends(_gear_tests)]
+LinedUpPairs = Annotated[LinedUpPairService, Depends(_pairs)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]

@@ -10,13 +10,14 @@ from tidy_trunk.services.equipment import EquipmentService, own_equipment
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
+from tidy_trunk.services.lined_up_pairs import LinedUpPairService
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.walks import WalkService
-from tidy_trunk.store import Database, EquipmentStore, JobStore, MediaStore, RecordingStore, WalkStore
+from tidy_trunk.store import Database, EquipmentStore, JobStore, LinedUpPairStore, MediaStore, RecordingStore, WalkStore
 from tidy_trunk.upkeep.copies import CopyService
 
 
@@ -36,6 +37,7 @@ class Services:
     walks: WalkService
     equipment: EquipmentService
     gear_tests: GearTestService
+    pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
 
@@ -48,13 +50,14 @@ def services_on(database: Database, folder: Path) -> Services:
     """All services on one database. `folder`: for the files of recordings, in the data folder."""
     media = Media(folder, MediaStore(database))
     equipment = EquipmentStore(database)
-    jobs = JobService(JobStore(database), media, own=lambda: own_equipment(equipment))
+    pairs = LinedUpPairService(LinedUpPairStore(database))
+    jobs = JobService(JobStore(database), media, own=lambda: own_equipment(equipment), lined_up=pairs.remember)
     recordings = RecordingService(RecordingStore(database), media)
     return Services(
         media=media,
         jobs=jobs,
         recordings=recordings,
-        line_up=LineUpService(jobs, recordings),
+        line_up=LineUpService(jobs, recordings, pairs.store),
         bench=BenchService(jobs),
         bench_recordings=BenchRecordings(jobs, recordings),
         compare=CompareService(jobs, recordings),
@@ -63,6 +66,7 @@ def services_on(database: Database, folder: Path) -> Services:
         walks=WalkService(jobs, WalkStore(database)),
         equipment=EquipmentService(jobs, equipment),
         gear_tests=GearTestService(jobs, recordings),
+        pairs=pairs,
         news=NewsService(database),
         copies=CopyService(folder.parent, database, folder),
     )

@@ -9,7 +9,7 @@ from uuid import UUID
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, own_label, with_laws
-from tidy_trunk.core.plan import Plan, apply_edits
+from tidy_trunk.core.plan import Plan, apply_edits, with_meter
 from tidy_trunk.core.sound.levels import Datasheet, Report, Sound, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.equipment import (
@@ -200,7 +200,8 @@ def _measured(plan: Plan, item: Item) -> Item:
     laws: Mapping[str, Sequence[LawPoint]] = {
         law.control: law.points for law in plan.gain_laws.values() if law.class_id == item.id
     }
-    return with_laws(item, laws)
+    meter = plan.meters.get(item.id)
+    return with_laws(item if meter is None else with_meter(item, meter), laws)
 
 
 def _body(item: Item) -> dict[str, object]:

@@ -13,7 +13,18 @@ from tidy_trunk.core.base.signal import hear
 from tidy_trunk.core.command import Answer, Proposal, propose_leads, say
 from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass, built_in
 from tidy_trunk.core.gear.wiring import Fault
-from tidy_trunk.core.plan import Edit, Plan, PlanIndex, RemoveLead, SaveClass, SaveLead, SetParts, apply_edits
+from tidy_trunk.core.plan import (
+    Edit,
+    LineUp,
+    Plan,
+    PlanIndex,
+    RemoveLead,
+    SaveClass,
+    SaveLead,
+    SetParts,
+    TakeLineUp,
+    apply_edits,
+)
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -68,9 +79,11 @@ class JobService:
         media: Media,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
         own: Callable[[], Sequence[DeviceClass | LeadClass]] = tuple,
+        lined_up: Callable[[Report, Sequence[LineUp]], None] = lambda report, readings: None,
     ) -> None:
-        """`own`: the classes in My equipment."""
+        """`own`: the classes in My equipment; `lined_up`: hears of each reading that is taken over."""
         self._own = own
+        self._lined_up = lined_up
         self._store = store
         self._media = media
         self._now = now
@@ -156,7 +169,12 @@ class JobService:
 
         with self._both_versions(job_id, base, lambda plan: in_one(plan, edits)):
             revision = self._store.edit(job_id, base, change, self._now(), who, request)
-        return JobState(revision, made[0]) if made else _state(revision)
+        if not made:
+            return _state(revision)
+        readings = [edit.line_up for edit in edits if isinstance(edit, TakeLineUp)]
+        if readings:
+            self._lined_up(made[0].report, readings)
+        return JobState(revision, made[0])
 
     def undo(self, job_id: UUID, base: int, who: str = "", request: UUID | None = None) -> JobState:
         return _state(self._store.undo(job_id, base, self._now(), who, request))

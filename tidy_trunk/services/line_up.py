@@ -7,8 +7,11 @@ from datetime import UTC, datetime
 from uuid import UUID
 
 from tidy_trunk.core.advice.line_up import (
+    LinedUpPair,
     LineUpStep,
     VoiceStep,
+    as_earlier,
+    earlier,
     knob_of,
     law_edits,
     line_up_steps,
@@ -20,14 +23,15 @@ from tidy_trunk.core.base.signal import line_up_tone
 from tidy_trunk.core.plan import Edit, MeterPair, ReadFrom, Scale
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.simulation import RATE_HZ
-from tidy_trunk.errors import InputError
+from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.formats import write_sound
 from tidy_trunk.results.measurement import MeasurementOut
 from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.lined_up_pairs import pairs_in
 from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.store import RecordingRecord
+from tidy_trunk.store import LinedUpPairStore, RecordingRecord
 from tidy_trunk.tasks.requests import Measure, request_of
-from tidy_trunk.words import sentence
+from tidy_trunk.words import in_one, sentence
 
 TONE_BITS = "24"
 """What the files of a set hold."""
@@ -48,16 +52,38 @@ class LineUpService:
         self,
         jobs: JobService,
         recordings: RecordingService,
+        pairs: LinedUpPairStore,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
         self._jobs = jobs
         self._recordings = recordings
+        self._pairs = pairs
         self._now = now
 
     def steps(self, job_id: UUID) -> tuple[Report, tuple[LineUpStep, ...]]:
         """What to send where and what must be read there, in the order of the work."""
         report = self._jobs.report(job_id)
         return report, line_up_steps(report)
+
+    def earlier(self, report: Report, steps: Sequence[LineUpStep]) -> dict[str, LinedUpPair]:
+        """By track, what was found of its pair in another job, for those that nobody has read in this one."""
+        known = {pair.key: pair for pair in pairs_in(self._pairs)}
+        found = {step.track: earlier(report, step, known) for step in steps}
+        return {track: pair for track, pair in found.items() if pair is not None}
+
+    def as_earlier(self, job_id: UUID, track_id: str) -> Taken:
+        """The edits that set a pair as it was found in another job; nothing is kept.
+
+        Raises:
+            NotFoundError: No such track, or its pair was never lined up elsewhere.
+        """
+        report, steps = self.steps(job_id)
+        pair = self.earlier(report, steps).get(track_id)
+        if pair is None:
+            report.known_track(track_id)
+            raise NotFoundError("this pair was not lined up in another job, or it has been read in this one already")
+        edits = as_earlier(report, track_id, pair, self._when())
+        return Taken(in_one(report.index.plan, edits), edits)
 
     def voices(self, job_id: UUID) -> tuple[Report, tuple[VoiceStep, ...]]:
         """Who is to be heard on which track, behind the tone, and how loud."""

@@ -5,6 +5,7 @@ from tidy_trunk.store.database import Database, sole_use
 from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
+from tidy_trunk.store.lined_up_pairs import LinedUpPairRecord, LinedUpPairStore
 from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_behind, is_current, migrate
 from tidy_trunk.store.news import News, What, listen
@@ -18,6 +19,8 @@ __all__ = [
     "HistoryRecord",
     "JobRecord",
     "JobStore",
+    "LinedUpPairRecord",
+    "LinedUpPairStore",
     "Mark",
     "MarkRecord",
     "MediaStore",

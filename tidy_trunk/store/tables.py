@@ -101,6 +101,16 @@ class Tables:
             class Meta:
                 table_name = "equipment"
 
+        class LinedUpPair(pool.Model):
+            """Two devices that were lined up, by what lies between them."""
+
+            key = peewee.TextField(primary_key=True)
+            body = peewee.JSONField()
+            changed = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "lined_up_pair"
+
         class DataIdentity(pool.Model):
             """The name of these data, in its only row."""
 
@@ -118,6 +128,7 @@ class Tables:
                 table_name = "unwanted_media"
 
         self.Equipment: Any = Equipment
+        self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia
         self.Walk: Any = Walk

@@ -69,14 +69,16 @@ def _unplug(test: GearTest, index: PlanIndex) -> str:
     return f"Unplug {_socket(test, index)}, automatic level off"
 
 
-def _knob_label(test: GearTest) -> str:
-    return test.knob.label if test.knob is not None else ""
+def _knob_label(test: GearTest, index: PlanIndex) -> str:
+    """As it is named beside its device."""
+    label = test.knob.label if test.knob is not None else ""
+    return begun(label.removeprefix(f"{index.unit(test.device).label} "))
 
 
 def _lowest(test: GearTest, index: PlanIndex) -> GearTestWords:
     lowest = marked(test.knob.span.minimum_db) if test.knob is not None else "0"
     return GearTestWords(
-        f"{_knob_label(test)}: lowest position",
+        f"{_knob_label(test, index)}: lowest position",
         "On many devices the lowest position is off. A plan must not put a track there.",
         (
             _send(test, index),
@@ -89,7 +91,7 @@ def _lowest(test: GearTest, index: PlanIndex) -> GearTestWords:
 
 def _attenuator(test: GearTest, index: PlanIndex) -> GearTestWords:
     return GearTestWords(
-        f"{_socket(test, index)}: where its attenuator sits",
+        f"{begun(_socket(test, index))}: where its attenuator sits",
         "An attenuator behind the converter turns down what is cut off already: it does not help.",
         (
             _send(test, index),
@@ -120,7 +122,7 @@ def _bleed(test: GearTest, index: PlanIndex) -> GearTestWords:
     unit, other = index.unit(test.device), test.other.partition(".")[2]
     right = index.plan.runs[test.runs[1]].number
     return GearTestWords(
-        f"{_socket(test, index)}: bleed between its sides",
+        f"{begun(_socket(test, index))}: bleed between its sides",
         "It tells how much use the neighbour of a timecode track is, and whether two voices stay apart.",
         (
             _send(test, index),
@@ -134,7 +136,7 @@ def _bleed(test: GearTest, index: PlanIndex) -> GearTestWords:
 def _idle_noise(test: GearTest, index: PlanIndex) -> GearTestWords:
     gain = "" if test.gain_db is None else f", gain to {marked(test.gain_db)} dB"
     return GearTestWords(
-        f"{_socket(test, index)}: noise without sound",
+        f"{begun(_socket(test, index))}: noise without sound",
         "It is the floor of every recording on this input.",
         (f"{_unplug(test, index)}{gain}.", f"Record ten seconds of {_read_at(test, index)}."),
         value="Noise, dBFS",
@@ -143,7 +145,7 @@ def _idle_noise(test: GearTest, index: PlanIndex) -> GearTestWords:
 
 def _input_noise(test: GearTest, index: PlanIndex) -> GearTestWords:
     return GearTestWords(
-        f"{_socket(test, index)}: noise of its preamp",
+        f"{begun(_socket(test, index))}: noise of its preamp",
         "It decides how quiet a microphone, or how low a line level, this input can take.",
         (
             f"{_unplug(test, index)}, gain to {marked(test.gain_db or 0.0)} dB.",
@@ -169,7 +171,7 @@ def _meter(test: GearTest, index: PlanIndex) -> GearTestWords:
 def _knob(test: GearTest, index: PlanIndex) -> GearTestWords:
     marks = listed([marked(position) for position in test.positions])
     return GearTestWords(
-        f"{_knob_label(test)}: what its marks give",
+        f"{_knob_label(test, index)}: what its marks give",
         "Knobs of cameras seldom give what is written beside them.",
         (
             _send(test, index),

@@ -3,9 +3,9 @@
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Path, Response
+from fastapi import APIRouter, Path, Query, Response
 
-from tidy_trunk.api.dependencies import Equipment
+from tidy_trunk.api.dependencies import Equipment, LinedUpPairs
 from tidy_trunk.api.schemas.equipment import (
     ClassDraftOut,
     ClassFileIn,
@@ -13,6 +13,7 @@ from tidy_trunk.api.schemas.equipment import (
     DatasheetIn,
     DatasheetOut,
     JobClassOut,
+    LinedUpPairOut,
     OwnClassOut,
     TrackMovedOut,
 )
@@ -66,6 +67,18 @@ def read_class_file(class_id: ClassId, equipment: Equipment) -> Response:
 def delete_class(class_id: ClassId, equipment: Equipment) -> None:
     """Take a class out of My equipment. Jobs keep their copies."""
     equipment.delete(class_id)
+
+
+@router.get("/equipment-pairs")
+def list_pairs(pairs: LinedUpPairs) -> list[LinedUpPairOut]:
+    """Pairs of devices that were lined up in any job, the newest first."""
+    return [LinedUpPairOut.from_core(pair) for pair in pairs.all()]
+
+
+@router.delete("/equipment-pairs", status_code=204)
+def forget_pair(key: Annotated[str, Query(min_length=1, max_length=2000)], pairs: LinedUpPairs) -> None:
+    """Forget what was found of a pair. Jobs keep their readings."""
+    pairs.forget(key)
 
 
 @router.get("/built-in/{class_id}")

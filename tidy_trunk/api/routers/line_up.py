@@ -16,7 +16,8 @@ router = APIRouter(prefix="/jobs/{job_id}", tags=["line-up"], responses=PROBLEMS
 def read_steps(job_id: UUID, line_up: LineUp) -> list[LineUpStepOut]:
     """What to send where and what must be read there, in the order of the work."""
     report, steps = line_up.steps(job_id)
-    return [LineUpStepOut.from_core(report, step) for step in steps]
+    earlier = line_up.earlier(report, steps)
+    return [LineUpStepOut.from_core(report, step, earlier.get(step.track)) for step in steps]
 
 
 @router.get("/line-up/voices")
@@ -30,6 +31,12 @@ def read_voices(job_id: UUID, line_up: LineUp) -> list[VoiceStepOut]:
 def take_reading(job_id: UUID, track_id: ItemId, body: ReadingIn, line_up: LineUp) -> ReadingOut:
     """The edits that take over what a track showed; nothing is kept."""
     return ReadingOut.from_core(line_up.reading(job_id, track_id, body.read_dbfs, body.read_from, body.sent_dbfs))
+
+
+@router.post("/line-up/{track_id}/earlier")
+def take_earlier(job_id: UUID, track_id: ItemId, line_up: LineUp) -> ReadingOut:
+    """The edits that set a pair as it was found in another job, to be verified by tone; nothing is kept."""
+    return ReadingOut.from_core(line_up.as_earlier(job_id, track_id))
 
 
 @router.get("/tone.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})

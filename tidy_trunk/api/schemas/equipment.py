@@ -6,7 +6,9 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, model_validator
 
 from tidy_trunk.api.schemas.jobs import In
+from tidy_trunk.core.advice.line_up import LinedUpPair
 from tidy_trunk.core.gear.catalogue import DeviceClass, InputPort, LeadClass, Port
+from tidy_trunk.core.plan import ReadFrom
 from tidy_trunk.core.sound.levels import Datasheet, level_dbu
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.equipment import document_of, write_class
@@ -136,6 +138,32 @@ class TrackMovedOut(Out):
             peak_after=after.peak,
             noise_before=before.noise,
             noise_after=after.noise,
+        )
+
+
+class LinedUpPairOut(Out):
+    """Two devices that were lined up, and what lies between."""
+
+    key: str
+    sender: str
+    receiver: str
+    cables: list[str]
+    off_db: float
+    read_from: ReadFrom
+    when: datetime
+    job: str
+
+    @classmethod
+    def from_core(cls, pair: LinedUpPair) -> "LinedUpPairOut":
+        return cls(
+            key=pair.key,
+            sender=pair.sender_label,
+            receiver=pair.receiver_label,
+            cables=list(pair.cables),
+            off_db=pair.off_db,
+            read_from=pair.read_from,
+            when=datetime.fromisoformat(pair.when),
+            job=pair.job,
         )
 
 

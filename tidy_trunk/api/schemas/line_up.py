@@ -6,13 +6,14 @@ from typing import Annotated
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.advice.line_up import Knob, LineUpStep, State, VoiceStep, keeping_line_ups
+from tidy_trunk.core.advice.line_up import Knob, LinedUpPair, LineUpStep, State, VoiceStep, keeping_line_ups
 from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropMeterError, MeterError, ReadFrom, law_key
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.line_up import Taken
 from tidy_trunk.words import worded
+from tidy_trunk.words.numbers import marked
 
 Dbfs = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=24)]
 Position = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=120)]
@@ -101,20 +102,21 @@ class TurnOut(Out):
 
 
 class MeterOut(Out):
-    """How a meter reads: by how much too high, within how many dB, and how to believe it again."""
+    """How a meter reads: by how much too high, within how many dB, and how to believe it again, where the job says it."""
 
     reads_high_db: float
     within_db: float
-    when: datetime
+    when: datetime | None
     drop: list[AnyEdit]
 
     @classmethod
-    def from_core(cls, meter: MeterError) -> "MeterOut":
+    def from_core(cls, report: Report, meter: MeterError) -> "MeterOut":
+        of_job = meter.class_id in report.index.plan.meters  # else its class says so, and keeps saying so
         return cls(
             reads_high_db=meter.reads_high_db,
             within_db=meter.within_db,
-            when=datetime.fromisoformat(meter.when),
-            drop=[edit_document(DropMeterError(class_id=meter.class_id))],
+            when=datetime.fromisoformat(meter.when) if meter.when else None,
+            drop=[edit_document(DropMeterError(class_id=meter.class_id))] if of_job else [],
         )
 
 
@@ -146,6 +148,17 @@ class KnobOut(Out):
         )
 
 
+class EarlierOut(Out):
+    """What was found of the pair in another job, and what its knobs would be turned to."""
+
+    job: str
+    when: datetime
+    sent_dbfs: float
+    read_dbfs: float
+    off_db: float
+    settings: list[str]
+
+
 class LineUpStepOut(Out):
     """Send tone from one device, read it on a track of another: what must be read, within so many dB.
 
@@ -171,9 +184,10 @@ class LineUpStepOut(Out):
     knobs: list[KnobOut]
     run: str
     like: str
+    earlier: EarlierOut | None
 
     @classmethod
-    def from_core(cls, report: Report, step: LineUpStep) -> "LineUpStepOut":
+    def from_core(cls, report: Report, step: LineUpStep, pair: LinedUpPair | None) -> "LineUpStepOut":
         index = report.index
         found = step.line_up
         return cls(
@@ -201,10 +215,24 @@ class LineUpStepOut(Out):
             look_at=worded(step.look_at),
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
             warning=worded(step.warning) if step.warning else "",
-            meter=None if step.meter is None else MeterOut.from_core(step.meter),
+            meter=None if step.meter is None else MeterOut.from_core(report, step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,
             like=index.unit(step.device).place_label(step.like) if step.like else "",
+            earlier=None
+            if pair is None
+            else EarlierOut(
+                job=pair.job,
+                when=datetime.fromisoformat(pair.when),
+                sent_dbfs=pair.sent_dbfs,
+                read_dbfs=pair.read_dbfs,
+                off_db=pair.off_db,
+                settings=[
+                    f"{knob.label} {marked(pair.settings[key])} dB"
+                    for knob in step.knobs
+                    if (key := f"{knob.class_id} {knob.control}") in pair.settings
+                ],
+            ),
         )
 
 

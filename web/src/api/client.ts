@@ -55,6 +55,9 @@ export type Answer = Schemas['AnswerOut']
 export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
 export type Catalogue = Schemas['CatalogueOut']
+export type LinedUpPair = Schemas['LinedUpPairOut']
+export type GearTest = Schemas['GearTestOut']
+export type GearAnswer = Schemas['GearAnswerIn']
 export type LineUpStep = Schemas['LineUpStepOut']
 export type VoiceStep = Schemas['VoiceStepOut']
 export type Knob = LineUpStep['knobs'][number]
@@ -303,6 +306,22 @@ export const api = {
       () => server.POST('/api/jobs/{job_id}/say', { params: { path: { job_id: job } }, body: { text } }),
       isWanted,
     ),
+  gearTests: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/gear-tests', { params: { path: { job_id: job } } })),
+  answerGearTest: (job: string, answer: GearAnswer) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/gear-tests/answer', {
+        params: { path: { job_id: job } },
+        body: answer,
+      }),
+    ),
+  simulateGearTest: (job: string, test: string, id = newId()) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/gear-tests/simulate', {
+        params: { path: { job_id: job }, query: { id } },
+        body: { test },
+      }),
+    ),
   lineUp: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/line-up', { params: { path: { job_id: job } } })),
   voices: (job: string) =>
@@ -314,6 +333,15 @@ export const api = {
         body: { read_dbfs: read, read_from: from },
       }),
     ),
+  earlier: (job: string, track: string) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/line-up/{track_id}/earlier', {
+        params: { path: { job_id: job, track_id: track } },
+      }),
+    ),
+  pairs: () => reading(() => server.GET('/api/equipment-pairs')),
+  forgetPair: (key: string) =>
+    away(() => server.DELETE('/api/equipment-pairs', { params: { query: { key } } })),
   benchRecording: (job: string, track: string, id = newId()) =>
     writing(() =>
       server.POST('/api/jobs/{job_id}/bench/{track_id}/tone', {

@@ -516,6 +516,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/line-up/{track_id}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Earlier
+         * @description The edits that set a pair as it was found in another job, to be verified by tone; nothing is kept.
+         */
+        post: operations["take_earlier_api_jobs__job_id__line_up__track_id__earlier_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/tone.wav": {
         parameters: {
             query?: never;
@@ -1277,6 +1297,30 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment-pairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Pairs
+         * @description Pairs of devices that were lined up in any job, the newest first.
+         */
+        get: operations["list_pairs_api_equipment_pairs_get"];
+        put?: never;
+        post?: never;
+        /**
+         * Forget Pair
+         * @description Forget what was found of a pair. Jobs keep their readings.
+         */
+        delete: operations["forget_pair_api_equipment_pairs_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3016,6 +3060,27 @@ export interface components {
             second: string;
         };
         /**
+         * EarlierOut
+         * @description What was found of the pair in another job, and what its knobs would be turned to.
+         */
+        EarlierOut: {
+            /** Job */
+            job: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Sent Dbfs */
+            sent_dbfs: number;
+            /** Read Dbfs */
+            read_dbfs: number;
+            /** Off Db */
+            off_db: number;
+            /** Settings */
+            settings: string[];
+        };
+        /**
          * EdgesOut
          * @description Lowest and highest sample in each column, at the loudest as 1.
          */
@@ -4130,6 +4195,31 @@ export interface components {
             run: string;
             /** Like */
             like: string;
+            earlier: components["schemas"]["EarlierOut"] | null;
+        };
+        /**
+         * LinedUpPairOut
+         * @description Two devices that were lined up, and what lies between.
+         */
+        LinedUpPairOut: {
+            /** Key */
+            key: string;
+            /** Sender */
+            sender: string;
+            /** Receiver */
+            receiver: string;
+            /** Cables */
+            cables: string[];
+            /** Off Db */
+            off_db: number;
+            read_from: components["schemas"]["ReadFrom"];
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Job */
+            job: string;
         };
         /**
          * Mark
@@ -4285,18 +4375,15 @@ export interface components {
         };
         /**
          * MeterOut
-         * @description How a meter reads: by how much too high, within how many dB, and how to believe it again.
+         * @description How a meter reads: by how much too high, within how many dB, and how to believe it again, where the job says it.
          */
         MeterOut: {
             /** Reads High Db */
             reads_high_db: number;
             /** Within Db */
             within_db: number;
-            /**
-             * When
-             * Format: date-time
-             */
-            when: string;
+            /** When */
+            when: string | null;
             /** Drop */
             drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
@@ -5028,7 +5115,7 @@ export interface components {
          * @description Where the level of the tone was read.
          * @enum {string}
          */
-        ReadFrom: "meter" | "recording" | "bench";
+        ReadFrom: "meter" | "recording" | "earlier" | "bench";
         /**
          * ReadingIn
          * @description What a track showed while the tone was sent; `sent_dbfs` is the job's tone level unless it is given.
@@ -5881,7 +5968,7 @@ export interface components {
          * @description How far a step is.
          * @enum {string}
          */
-        State: "open" | "done" | "off" | "stale";
+        State: "open" | "done" | "off" | "earlier" | "stale";
         /**
          * StepsOut
          * @description A step recording: what each setting gave, and which is right.
@@ -8344,6 +8431,59 @@ export interface operations {
             };
         };
     };
+    take_earlier_api_jobs__job_id__line_up__track_id__earlier_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                track_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_tone_api_jobs__job_id__tone_wav_get: {
         parameters: {
             query?: {
@@ -10706,6 +10846,106 @@ export interface operations {
                 content: {
                     "application/toml": unknown;
                 };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_pairs_api_equipment_pairs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinedUpPairOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    forget_pair_api_equipment_pairs_delete: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such job, track or run */
             404: {

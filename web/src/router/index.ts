@@ -23,6 +23,12 @@ export const router = createRouter({
       children: [
         { path: '', redirect: (to) => ({ name: 'runs', params: to.params }) },
         { path: 'job', name: 'job', component: () => import('@/features/job/JobPage.vue') },
+        {
+          path: 'gear-tests/:device?',
+          name: 'gear-tests',
+          component: () => import('@/features/geartests/GearTestsPage.vue'),
+          props: true,
+        },
         { path: 'runs', name: 'runs', component: () => import('@/features/runs/RunsPage.vue') },
         { path: 'leads', name: 'leads', component: () => import('@/features/leads/LeadsPage.vue') },
         { path: 'pads', name: 'pads', component: () => import('@/features/pads/PadPage.vue') },

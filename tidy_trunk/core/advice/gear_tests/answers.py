@@ -294,7 +294,7 @@ def _idle_noise(report: Report, test: GearTest, answer: Answer) -> Found:
     def change(figure: Figure | None) -> Change:
         return _port(test.at, idle_noise_dbfs=figure)
 
-    return _noise_found(report, test, answer, change, (-160.0, 0.0))
+    return _noise_found(report, test, answer, change, (-160.0, 0.0), MEASURED_WITHIN_DB)
 
 
 def _input_noise(report: Report, test: GearTest, answer: Answer) -> Found:
@@ -306,7 +306,10 @@ def _input_noise(report: Report, test: GearTest, answer: Answer) -> Found:
         modes = tuple(replace(mode, ein_dbu=figure) if mode.id == chosen.id else mode for mode in port.modes)
         return _port(test.at, modes=modes)
 
-    return _noise_found(report, test, answer, change, (-140.0, -60.0))
+    # What is read in the file is referred to the socket by its full scale, which may not be known better.
+    doubt_db = chosen.full_scale_dbu.tolerance if chosen.full_scale_dbu is not None else AT_MOST_WITHIN_DB
+    within_db = round(math.hypot(MEASURED_WITHIN_DB, doubt_db), 1)
+    return _noise_found(report, test, answer, change, (-140.0, -60.0), within_db)
 
 
 def _noise_found(
@@ -315,6 +318,7 @@ def _noise_found(
     answer: Answer,
     change: Callable[[Figure | None], Change],
     between: tuple[float, float],
+    within_db: float,
 ) -> Found:
     """The figure of a noise by which its track comes out as it was measured: all else on the way makes noise as before."""
     noise_dbfs = _noise(report, test, answer)
@@ -324,7 +328,7 @@ def _noise_found(
         changed = SaveClass(device_class=change(figure)(own))
         return _edited(report, (*edits, changed, *test.settings)).known_track(test.track).sound.noise
 
-    rest_dbfs, tried = with_figure(None), _measured(sum(between) / 2, MEASURED_WITHIN_DB)
+    rest_dbfs, tried = with_figure(None), _measured(sum(between) / 2, within_db)
     at_most = noise_dbfs < rest_dbfs + OWN_NOISE_ABOVE_DB
     own_dbfs = noise_dbfs if at_most else less_power_db(noise_dbfs, rest_dbfs)
     value = tried.value + own_dbfs - less_power_db(with_figure(tried), rest_dbfs)
@@ -333,7 +337,7 @@ def _noise_found(
             f"that would be a noise of {value:.0f} dB, which no such input has: is the gain where it should be, and is "
             "nothing plugged in?"
         )
-    figure = _measured(value, AT_MOST_WITHIN_DB if at_most else MEASURED_WITHIN_DB)
+    figure = _measured(value, max(within_db, AT_MOST_WITHIN_DB) if at_most else within_db)
     return _kept(report, test, answer, FigureFound(_figure_path(report, test), figure, at_most), change(figure))
 
 

@@ -35,6 +35,7 @@ class State(StrEnum):
     OPEN = "open"
     DONE = "done"
     OFF = "off"  # read, and too far from what was wanted for the figures to be why
+    EARLIER = "earlier"  # taken from another job: to be verified
     STALE = "stale"  # a setting, or the way itself, has changed since
 
 
@@ -111,6 +112,8 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
     state = State.OPEN
     if line_up is not None:
         state = (State.OFF if is_off else State.DONE) if is_fresh else State.STALE
+        if line_up.read_from is ReadFrom.EARLIER:
+            state = State.EARLIER
     return LineUpStep(
         track=track.trace.id,
         device=track.trace.device,

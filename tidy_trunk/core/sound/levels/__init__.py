@@ -4,7 +4,15 @@ from tidy_trunk.core.sound.levels.budget import Doubt, NoiseShare, doubts, noise
 from tidy_trunk.core.sound.levels.datasheet import Datasheet, level_dbu, mode_of_datasheet
 from tidy_trunk.core.sound.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.sound.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
-from tidy_trunk.core.sound.levels.line_up import Standing, can_send, known_sender, sender_of, way_between
+from tidy_trunk.core.sound.levels.line_up import (
+    Standing,
+    can_send,
+    known_sender,
+    runs_between,
+    sender_of,
+    way_between,
+    way_of_classes,
+)
 from tidy_trunk.core.sound.levels.passage import Passage, Step
 from tidy_trunk.core.sound.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.sound.levels.safety import SAFETY_FROM_DB, SAFETY_TO_DB, Safety, is_safety, safeties
@@ -60,9 +68,11 @@ __all__ = [
     "mode_of_datasheet",
     "noise_budget",
     "run_loss_db",
+    "runs_between",
     "safeties",
     "sender_of",
     "touched_devices",
     "way_between",
+    "way_of_classes",
     "weaker",
 ]

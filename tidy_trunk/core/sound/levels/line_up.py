@@ -1,13 +1,13 @@
 """What a line-up says of a chain today: whether it still holds, and by how much it corrects what the figures say."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue import INSIDE, Bus, InputPort, Kind
-from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, PlanIndex, ReadFrom
+from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, PlanIndex, ReadFrom, Run
 from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
 from tidy_trunk.errors import InputError
 
@@ -55,7 +55,9 @@ def correction_of(
     standing = _standing(index, found, track, predicted_dbfs)
     if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
         return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
-    within_db = _read_within_db(index, found, track) if standing is Standing.FRESH else MOVED_WITHIN_DB
+    within_db = _read_within_db(index, found, track)
+    if standing is Standing.MOVED:
+        within_db = max(within_db, MOVED_WITHIN_DB)
     if found.track != f"{track.device}.{track.name}":
         within_db = math.hypot(within_db, OTHER_SIDE_DB)
     # As it was read, moved by whatever the settings have moved it since.
@@ -130,22 +132,41 @@ def can_send(unit: PlacedDevice) -> bool:
 
 def way_between(index: PlanIndex, sender: str, track: Stage) -> tuple[str, ...]:
     """Ports with their modes, and leads, from a sender to a track: what makes it this way and no other."""
-    return tuple(sorted(set(_way(index, sender, track))))
+    return tuple(sorted(set(_way(index, sender, track, str))))
 
 
-def _way(index: PlanIndex, sender: str, stage: Stage) -> Iterator[str]:
+def way_of_classes(index: PlanIndex, sender: str, track: Stage) -> tuple[str, ...]:
+    """The same with the class of each device in its place, and the track: what makes it this pair in any job."""
+
+    def class_of(device: str) -> str:
+        return index.unit(device).device_class.id
+
+    steps = {f"to {class_of(track.device)}.{track.name}"}
+    for step in _way(index, sender, track, class_of):
+        run, _, leads = step.partition(" ")
+        steps.add(leads if run in index.plan.runs else step)
+    return tuple(sorted(steps))
+
+
+def runs_between(index: PlanIndex, sender: str, track: Stage) -> tuple[Run, ...]:
+    """The runs on the way from a sender to a track, each once."""
+    ids = (step.partition(" ")[0] for step in way_between(index, sender, track))
+    return tuple(index.plan.runs[run] for run in dict.fromkeys(ids) if run in index.plan.runs)
+
+
+def _way(index: PlanIndex, sender: str, stage: Stage, name: Callable[[str], str]) -> Iterator[str]:
     for feed, _ in stage.feeds:
         if feed.place is Place.BUS and feed.device == sender:
             continue
         unit = index.unit(feed.device)
         if feed.place is Place.OUTPUT:
-            yield f"{feed.device}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
+            yield f"{name(feed.device)}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
         elif feed.place is Place.INPUT:
             port = unit.input(feed.name)
-            yield f"{feed.device}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
+            yield f"{name(feed.device)}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
         elif feed.place is Place.LEAD and feed.run is not None:
             yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
-        yield from _way(index, sender, feed)
+        yield from _way(index, sender, feed, name)
 
 
 def _standing(index: PlanIndex, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:

@@ -2,11 +2,12 @@
 import Button from 'primevue/button'
 
 import { addresses } from '@/api/addresses'
+import { formatLevel } from '@/format/levels'
 import { formatMoment } from '@/format/time'
 import { useEquipment } from './useEquipment'
 
 /** Devices and cables of one's own: they belong to no job, and any job can take them. */
-const { own, problem, told, gone, takeIn, remove, undo } = useEquipment()
+const { own, pairs, problem, told, gone, takeIn, remove, undo, forget } = useEquipment()
 </script>
 
 <template>
@@ -60,6 +61,40 @@ const { own, problem, told, gone, takeIn, remove, undo } = useEquipment()
       </tbody>
     </table>
     <p v-else-if="own.classes">Nothing yet. Begin from the nearest built-in class, or import a file.</p>
+    <section v-if="pairs.length" class="pairs">
+      <h2>Pairs that were lined up</h2>
+      <p class="soft">
+        The next job with the same sockets, positions and cables offers what was found, to be verified.
+      </p>
+      <table class="plain-table">
+        <thead>
+          <tr>
+            <th scope="col">from, to</th>
+            <th scope="col">by</th>
+            <th scope="col" class="num">against the figures</th>
+            <th scope="col" class="when">read</th>
+            <th><span class="visually-hidden">actions</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="pair in pairs" :key="pair.key">
+            <td>{{ pair.sender }} → {{ pair.receiver }}</td>
+            <td>{{ pair.cables.join(' + ') || 'plugged in directly' }}</td>
+            <td class="num">{{ pair.off_db > 0 ? '+' : '' }}{{ formatLevel(pair.off_db, 1) }} dB</td>
+            <td class="when">{{ formatMoment(pair.when) }}, {{ pair.job }}</td>
+            <td>
+              <Button
+                text
+                size="small"
+                :aria-label="`Forget ${pair.sender} into ${pair.receiver}`"
+                @click="forget(pair.key)"
+                >Forget</Button
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
   </main>
 </template>
 
@@ -73,6 +108,13 @@ main {
 }
 h1 {
   font-size: 1.6rem;
+}
+h2 {
+  font-size: 1.2rem;
+}
+.pairs {
+  display: grid;
+  gap: 0.5rem;
 }
 .actions {
   display: flex;

@@ -1,11 +1,12 @@
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 
-import { api, wordsOf } from '@/api/client'
+import { api, wordsOf, type LinedUpPair } from '@/api/client'
 import { useOwnEquipment } from '@/stores/equipment'
 
 /** My equipment as a list: files taken in, several at once, and classes thrown out, which can be undone. */
 export function useEquipment() {
   const own = useOwnEquipment()
+  const pairs = shallowRef<readonly LinedUpPair[]>([])
   const problem = ref('')
   const told = ref('') // what was done last
   const gone = ref<{ id: string; text: string } | null>(null) // what was thrown out last
@@ -48,6 +49,15 @@ export function useEquipment() {
       gone.value = null
     })
 
-  void attempt(own.load)
-  return { own, problem, told, gone, takeIn, remove, undo }
+  async function look() {
+    pairs.value = await api.pairs()
+  }
+  const forget = (key: string) =>
+    attempt(async () => {
+      await api.forgetPair(key)
+      await look()
+    })
+
+  void attempt(() => Promise.all([own.load(), look()]))
+  return { own, pairs, problem, told, gone, takeIn, remove, undo, forget }
 }

@@ -64,7 +64,10 @@ async function take() {
         </li>
       </ul>
     </div>
-    <p class="small no-print"><RouterLink to="/equipment">My equipment</RouterLink></p>
+    <p class="small no-print links">
+      <RouterLink :to="{ name: 'gear-tests' }">Know your gear: test these devices</RouterLink>
+      <RouterLink to="/equipment">My equipment</RouterLink>
+    </p>
   </section>
 </template>
 
@@ -75,6 +78,11 @@ section {
 }
 h2 {
   font-size: 1.2rem;
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.2rem;
 }
 ul {
   display: grid;

@@ -22,7 +22,7 @@ import { useRecordings } from './useRecordings'
 const props = defineProps<{ track?: string }>()
 const job = useJob()
 const router = useRouter()
-const { steps, voices, open, problem, take } = useLineUp(computed(() => props.track ?? ''))
+const { steps, voices, open, problem, take, takeEarlier } = useLineUp(computed(() => props.track ?? ''))
 const files = useRecordings()
 const { recordings, opened, result, sending } = files
 const over = ref(false)
@@ -79,6 +79,9 @@ function dropped(event: DragEvent) {
       <RouterLink class="no-print" :to="{ name: 'bench', params: { track: open?.track ?? '' } }"
         >Listen to the plan: simulation</RouterLink
       >
+      <RouterLink class="no-print" :to="{ name: 'gear-tests', params: { device: open?.device ?? '' } }"
+        >Know your gear</RouterLink
+      >
     </header>
     <p v-if="problem || files.problem.value" class="is-stop" role="alert">
       {{ problem || files.problem.value }}
@@ -99,6 +102,7 @@ function dropped(event: DragEvent) {
         @read="(value) => takeFor(open!.track, value, 'meter')"
         @file="(file) => files.send(file, asked())"
         @bench="files.onBench(open!.track)"
+        @earlier="takeEarlier(open!.track)"
       />
       <p v-if="!recordings.length && !sending" class="soft drop">
         Drop a recording here: a WAV, or a camera's movie. It is measured on this machine; what was found

@@ -10,7 +10,7 @@ import { formatMoment } from '@/format/time'
 
 /** One place of the line-up: what to send, what must be read, and the three ways to say what was. */
 const props = defineProps<{ step: LineUpStep }>()
-const emit = defineEmits<{ read: [value: number]; file: [file: File]; bench: [] }>()
+const emit = defineEmits<{ read: [value: number]; file: [file: File]; bench: []; earlier: [] }>()
 const job = useJob()
 const typed = ref<number | ''>('')
 watch(
@@ -21,6 +21,7 @@ const FROM = {
   meter: 'read from its meter',
   recording: 'measured in a recording',
   bench: 'on the bench',
+  earlier: 'as found in another job',
 } as const
 
 const measured = computed(() => props.step.knobs.filter(({ measured }) => measured !== null))
@@ -47,7 +48,13 @@ function chosen(event: Event) {
     <p v-if="step.meter" class="small">
       Its meter reads {{ meterWords(step.meter) }}; the file must hold
       {{ formatLevel(step.shows_dbfs, 1) }} dBFS.
-      <Button text size="small" class="no-print" :disabled="job.readOnly" @click="job.edit(step.meter.drop)"
+      <Button
+        v-if="step.meter.drop.length"
+        text
+        size="small"
+        class="no-print"
+        :disabled="job.readOnly"
+        @click="job.edit(step.meter.drop)"
         >Clear meter correction</Button
       >
     </p>
@@ -75,6 +82,22 @@ function chosen(event: Event) {
         {{ step.found.off_db < 0 ? 'below' : 'above' }} what the figures said</template
       >.
     </p>
+    <p v-if="step.state === 'earlier'" class="is-note">Verify it by tone before the first take.</p>
+    <div v-if="step.earlier" class="earlier">
+      <p>
+        This pair was lined up before ({{ step.earlier.job }}, {{ formatMoment(step.earlier.when) }}):
+        {{ formatLevel(step.earlier.sent_dbfs) }} dBFS sent,
+        {{ formatLevel(step.earlier.read_dbfs, 1) }} read,
+        {{ formatLevel(Math.abs(step.earlier.off_db), 1) }} dB
+        {{ step.earlier.off_db < 0 ? 'below' : 'above' }} the figures<template
+          v-if="step.earlier.settings.length"
+          >, with {{ step.earlier.settings.join(', ') }}</template
+        >.
+      </p>
+      <Button size="small" outlined class="no-print" :disabled="job.readOnly" @click="emit('earlier')"
+        >Set it as then, to be verified</Button
+      >
+    </div>
     <p v-if="step.like" class="found">
       Not read yet: the reading of {{ step.like }} is used here too (same socket, same knob).
     </p>
@@ -123,6 +146,13 @@ function chosen(event: Event) {
 }
 .must {
   font-size: 1.05rem;
+}
+.earlier {
+  display: grid;
+  gap: 0.4rem;
+  justify-items: start;
+  padding: 0.5rem 0.7rem;
+  border-left: 3px solid var(--pin);
 }
 .turn {
   display: flex;

@@ -6,8 +6,14 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 /** Where tone goes, in the order of the work, and how far each place is. */
 defineProps<{ steps: readonly LineUpStep[]; open: string }>()
 const emit = defineEmits<{ choose: [track: string] }>()
-const WORDS = { open: 'to do', done: 'lined up', off: 'not lined up', stale: 'changed since' } as const
-const SIGNS = { open: '○', done: '●', off: '◌', stale: '◐' } as const
+const WORDS = {
+  open: 'to do',
+  done: 'lined up',
+  off: 'not lined up',
+  earlier: 'to verify',
+  stale: 'changed since',
+} as const
+const SIGNS = { open: '○', done: '●', off: '◌', earlier: '◔', stale: '◐' } as const
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 import { computed, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type LineUpStep, type VoiceStep } from '@/api/client'
+import { api, wordsOf, type LineUpStep, type Reading, type VoiceStep } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 
@@ -30,14 +30,19 @@ export function useLineUp(wanted: Ref<string>) {
   )
 
   /** Take what was read for what is so, as one edit of the job. */
-  async function take(track: string, read: number, from: 'meter' | 'recording' | 'bench') {
+  const take = (track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
+    doing((id) => api.reading(id, track, read, from))
+
+  /** Set a pair as it was found in another job: to be verified. */
+  const takeEarlier = (track: string) => doing((id) => api.earlier(id, track))
+
+  async function doing(edits: (job: string) => Promise<Reading>) {
     if (!job.newest) return
     try {
-      const { edits } = await api.reading(job.newest.job, track, read, from)
-      await job.edit(edits)
+      await job.edit((await edits(job.newest.job)).edits)
     } catch (error) {
       problem.value = wordsOf(error)
     }
   }
-  return { steps, voices, open, problem, take }
+  return { steps, voices, open, problem, take, takeEarlier }
 }

@@ -67,6 +67,7 @@ useKeys({
   'g s': go('sync'),
   'g w': go('walk'),
   'g m': go('leads'),
+  'g k': go('gear-tests'),
   'g p': go('gain'),
   'g b': go('pads'),
   f: nextFinding,

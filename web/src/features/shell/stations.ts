@@ -1,6 +1,6 @@
 /** The stations that exist, in working order, each with the key that follows `g` and the pages that belong to it. */
 export const STATIONS = [
-  { name: 'job', label: 'Equipment', key: 'j', pages: ['job'] },
+  { name: 'job', label: 'Equipment', key: 'j', pages: ['job', 'gear-tests'] },
   { name: 'runs', label: 'Connections', key: 'r', pages: ['runs', 'leads'] },
   { name: 'levels', label: 'Levels', key: 'l', pages: ['levels', 'gain', 'pads'] },
   { name: 'line-up', label: 'Line-up', key: 'i', pages: ['line-up', 'bench'] },
@@ -11,6 +11,7 @@ export const STATIONS = [
 export const KEYS = [
   ['/', 'type a connection or a command'],
   ['g then j, r, l, i, c, w', 'go to Equipment, Connections, Levels, Line-up, Timecode, Checklist'],
+  ['g then k', 'know your gear: test the devices of this job'],
   ['g then m', 'make a cable of your own'],
   ['g then p', 'gain plan for the whole job'],
   ['g then b', 'attenuators'],

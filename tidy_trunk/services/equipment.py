@@ -8,9 +8,18 @@ from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.gear.catalogue import DeviceClass, LawPoint, LeadClass, built_in, own_label, with_laws
-from tidy_trunk.core.plan import Plan, apply_edits, with_meter
-from tidy_trunk.core.sound.levels import Datasheet, Report, Sound, mode_of_datasheet
+from tidy_trunk.core.command import say
+from tidy_trunk.core.gear.catalogue import (
+    LONGEST_LABEL,
+    DeviceClass,
+    LawPoint,
+    LeadClass,
+    built_in,
+    own_label,
+    with_laws,
+)
+from tidy_trunk.core.plan import AddDevice, Plan, apply_edits, with_meter
+from tidy_trunk.core.sound.levels import SENDERS, Datasheet, Report, Sound, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.equipment import (
     CableClassModel,
@@ -22,8 +31,11 @@ from tidy_trunk.equipment import (
     write_class,
 )
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
-from tidy_trunk.services.jobs import JobService, taken_into_job
+from tidy_trunk.services.jobs import JobService, JobState, taken_into_job
 from tidy_trunk.store import EquipmentRecord, EquipmentStore
+
+TONE_FROM: Final = "field-mixer"
+"""ASSUMED_ built-in class that sends tone to what is tested, where nothing of one's own does."""
 
 LONGEST_ID: Final = 61
 """ASSUMED_ longest id, as the format of a class has it."""
@@ -137,6 +149,30 @@ class EquipmentService:
     def delete(self, class_id: str) -> None:
         """Jobs keep their copies. Raises NotFoundError: no such class."""
         self._store.delete(class_id)
+
+    def test_job(self, class_id: str, job_id: UUID | None = None) -> JobState:
+        """A job in which a device can be tested: with a device that sends it tone, one of the user's own where there is one.
+
+        Raises:
+            NotFoundError: No such class.
+            InputError: A cable: it is tested between two devices.
+        """
+        item = self.get(class_id).item
+        if not isinstance(item, DeviceClass):
+            raise InputError("a cable is tested in a job, between two devices that it joins")
+        own = (found.item for found in self.all() if isinstance(found.item, DeviceClass) and found.item.id != item.id)
+        sender = next((other for other in own if other.kind in SENDERS and other.feeds), None)
+        name = str(item.kind)
+        edits = [
+            *(taken_into_job(taken) for taken in (item, sender) if taken is not None),
+            AddDevice(class_id=item.id, label=name),
+            AddDevice(class_id=TONE_FROM if sender is None else sender.id, label="tone"),
+        ]
+        plan = apply_edits(Plan(name=f"Test of {item.label}"[:LONGEST_LABEL]), edits)
+        joined = say(plan, f"tone to {name}").proposals
+        if joined and not joined[0].stops:
+            plan = apply_edits(plan, joined[0].edits)
+        return self._jobs.create(plan, f"Test of {item.label}", job_id)
 
     def in_job(self, job_id: UUID) -> list[JobClass]:
         """The classes of the user's own in a job, each held against its original."""

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from fastapi import APIRouter, Path, Query, Response
 
-from tidy_trunk.api.dependencies import Equipment, LinedUpPairs
+from tidy_trunk.api.dependencies import Equipment, LinedUpPairs, OwnId
 from tidy_trunk.api.schemas.equipment import (
     ClassDraftOut,
     ClassFileIn,
@@ -15,6 +15,7 @@ from tidy_trunk.api.schemas.equipment import (
     JobClassOut,
     LinedUpPairOut,
     OwnClassOut,
+    TestJobOut,
     TrackMovedOut,
 )
 from tidy_trunk.api.schemas.jobs import PROBLEMS
@@ -61,6 +62,12 @@ def read_class_file(class_id: ClassId, equipment: Equipment) -> Response:
     """A class of one's own as a file."""
     headers = {"Content-Disposition": f'attachment; filename="{class_id}.toml"'}
     return Response(equipment.file(class_id), media_type="application/toml", headers=headers)
+
+
+@router.post("/equipment/{class_id}/test-job", status_code=201)
+def create_test_job(class_id: ClassId, own_id: OwnId, equipment: Equipment) -> TestJobOut:
+    """A job in which a device of one's own can be tested, with another that sends it tone."""
+    return TestJobOut(job=equipment.test_job(class_id, own_id).revision.job)
 
 
 @router.delete("/equipment/{class_id}", status_code=204)

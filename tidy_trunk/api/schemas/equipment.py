@@ -2,6 +2,7 @@
 
 from datetime import datetime
 from typing import Annotated, Any, Literal, Self
+from uuid import UUID
 
 from pydantic import Field, model_validator
 
@@ -89,6 +90,12 @@ class OwnClassOut(Out):
         return cls(
             page=ClassPageOut.from_core(own.item), changed=own.changed, takes=edit_document(taken_into_job(own.item))
         )
+
+
+class TestJobOut(Out):
+    """A job that was made for testing a device."""
+
+    job: UUID
 
 
 class ClassDraftOut(Out):

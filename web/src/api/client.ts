@@ -512,6 +512,12 @@ export const api = {
     reading(() => server.GET('/api/built-in/{class_id}', { params: { path: { class_id: id } } })),
   readDatasheet: (sheet: Datasheet) =>
     reading(() => server.POST('/api/equipment/datasheet', { body: sheet })),
+  testJob: (id: string, job = newId()) =>
+    writing(() =>
+      server.POST('/api/equipment/{class_id}/test-job', {
+        params: { path: { class_id: id }, query: { id: job } },
+      }),
+    ),
   deleteClass: (id: string) =>
     writing(() => server.DELETE('/api/equipment/{class_id}', { params: { path: { class_id: id } } })),
   jobClasses: (job: string) =>

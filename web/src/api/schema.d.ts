@@ -1302,6 +1302,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equipment/{class_id}/test-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create Test Job
+         * @description A job in which a device of one's own can be tested, with another that sends it tone.
+         */
+        post: operations["create_test_job_api_equipment__class_id__test_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equipment-pairs": {
         parameters: {
             query?: never;
@@ -6244,6 +6264,17 @@ export interface components {
             /** Of Peaks */
             of_peaks: boolean;
         };
+        /**
+         * TestJobOut
+         * @description A job that was made for testing a device.
+         */
+        TestJobOut: {
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+        };
         /** TicksOut */
         TicksOut: {
             /** Every Ms */
@@ -10845,6 +10876,61 @@ export interface operations {
                 };
                 content: {
                     "application/toml": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    create_test_job_api_equipment__class_id__test_job_post: {
+        parameters: {
+            query?: {
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
+            };
+            header?: never;
+            path: {
+                class_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestJobOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -1,7 +1,14 @@
 """Plain classes of gear: devices, their controls, connectors and leads."""
 
 from tidy_trunk.core.gear.catalogue.built_in import Catalogue, built_in
-from tidy_trunk.core.gear.catalogue.catalogue import FIGURE_WORDS, NamedFigure, figures_of, own_label, with_figures
+from tidy_trunk.core.gear.catalogue.catalogue import (
+    FIGURE_WORDS,
+    LONGEST_LABEL,
+    NamedFigure,
+    figures_of,
+    own_label,
+    with_figures,
+)
 from tidy_trunk.core.gear.catalogue.connectors import (
     CONNECTORS,
     INSIDE,
@@ -95,6 +102,7 @@ __all__ = [
     "FOUR_TRACKS_KEY",
     "FREE_RUN",
     "INSIDE",
+    "LONGEST_LABEL",
     "PAD_LOAD_OHM",
     "PAD_SOURCE_OHM",
     "PAD_TOLERANCE_DB",

@@ -5,6 +5,7 @@ from tidy_trunk.core.sound.levels.datasheet import Datasheet, level_dbu, mode_of
 from tidy_trunk.core.sound.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.sound.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.sound.levels.line_up import (
+    SENDERS,
     Standing,
     can_send,
     known_sender,
@@ -33,6 +34,7 @@ __all__ = [
     "RUMBLE",
     "SAFETY_FROM_DB",
     "SAFETY_TO_DB",
+    "SENDERS",
     "SPEECH_DB",
     "Clip",
     "Datasheet",

@@ -7,7 +7,7 @@ import { formatMoment } from '@/format/time'
 import { useEquipment } from './useEquipment'
 
 /** Devices and cables of one's own: they belong to no job, and any job can take them. */
-const { own, pairs, problem, told, gone, takeIn, remove, undo, forget } = useEquipment()
+const { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget } = useEquipment()
 </script>
 
 <template>
@@ -51,6 +51,14 @@ const { own, pairs, problem, told, gone, takeIn, remove, undo, forget } = useEqu
           <td class="when">{{ formatMoment(changed) }}</td>
           <td>
             <div class="row">
+              <Button
+                v-if="page.of === 'device'"
+                text
+                size="small"
+                :aria-label="`Test ${page.label}`"
+                @click="test(page.id)"
+                >Test</Button
+              >
               <a :href="addresses.classFile(page.id)" download>Export</a>
               <Button text size="small" :aria-label="`Remove ${page.label}`" @click="remove(page.id)"
                 >Remove</Button

@@ -1,4 +1,5 @@
 import { ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
 
 import { api, wordsOf, type LinedUpPair } from '@/api/client'
 import { useOwnEquipment } from '@/stores/equipment'
@@ -6,6 +7,7 @@ import { useOwnEquipment } from '@/stores/equipment'
 /** My equipment as a list: files taken in, several at once, and classes thrown out, which can be undone. */
 export function useEquipment() {
   const own = useOwnEquipment()
+  const router = useRouter()
   const pairs = shallowRef<readonly LinedUpPair[]>([])
   const problem = ref('')
   const told = ref('') // what was done last
@@ -49,6 +51,13 @@ export function useEquipment() {
       gone.value = null
     })
 
+  /** A job in which it can be tested. */
+  const test = (id: string) =>
+    attempt(async () => {
+      const { job } = await api.testJob(id)
+      await router.push({ name: 'gear-tests', params: { job } })
+    })
+
   async function look() {
     pairs.value = await api.pairs()
   }
@@ -59,5 +68,5 @@ export function useEquipment() {
     })
 
   void attempt(() => Promise.all([own.load(), look()]))
-  return { own, pairs, problem, told, gone, takeIn, remove, undo, forget }
+  return { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget }
 }

@@ -47,7 +47,7 @@ def test_data_of_every_older_version_open(dumped, database_url, tmp_path):
     services.close()
     database.close()
     copies = copies_in(tmp_path / "copies")
-    is_old = "data_identity" not in before and dumped.stem < "data-8"
+    is_old = "data_identity" not in before and dumped.stem < "data-9"
     assert len(copies) == is_old
     assert all(copy.name.startswith(BEFORE_UPDATE) for copy in copies)
 
@@ -69,7 +69,7 @@ def test_a_copy_from_before_an_update_comes_back(database_url, home, tmp_path):
 def test_data_of_a_newer_version_are_refused_and_left(database_url, tmp_path):
     load(database_url, OLD[-1])
     with psycopg.connect(database_url) as connection:
-        connection.execute("update schema_migration set name = '9999_later' where name like '0007%'")
+        connection.execute("update schema_migration set name = '9999_later' where name like '0008%'")
     database = Database(database_url)
     with pytest.raises(SetupError, match="newer than this program"):
         update(database, tmp_path)

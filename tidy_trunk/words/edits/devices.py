@@ -17,6 +17,7 @@ from tidy_trunk.core.plan import (
     SetFigure,
 )
 from tidy_trunk.words.edits.said import sentence
+from tidy_trunk.words.numbers import plain
 
 
 @sentence.register
@@ -77,8 +78,15 @@ def copy_class(edit: CopyClass, plan: Plan) -> str:
 
 @sentence.register
 def save_class(edit: SaveClass, plan: Plan) -> str:
-    label = edit.device_class.label
-    return f"Change class {label}" if edit.device_class.id in plan.classes else f"New class {label}"
+    label, known = edit.device_class.label, plan.classes.get(edit.device_class.id)
+    if known is None:
+        return f"New class {label}"
+    before = {named.path: named.figure for named in figures_of(known)}
+    changed = [named for named in figures_of(edit.device_class) if before.get(named.path) != named.figure]
+    if len(changed) != 1:
+        return f"Change class {label}"
+    (named,) = changed
+    return f"{label}: {named.label} {plain(named.figure.value)} {named.unit}, {named.figure.provenance}"
 
 
 @sentence.register

@@ -6,6 +6,7 @@ from tidy_trunk.core.plan import clock_words
 from tidy_trunk.core.time.clock import Reach
 from tidy_trunk.words.findings.said import Place, Said, says
 from tidy_trunk.words.names import window_words
+from tidy_trunk.words.numbers import whole
 
 
 @says
@@ -20,12 +21,19 @@ def timecode_on_wrong_track(at: Place, *, giver: str) -> Said:
 
 
 @says
-def beside_timecode(at: Place, *, timecode: str) -> Said:
-    """`timecode`: the track beside it, in the same socket."""
+def beside_timecode(at: Place, *, timecode: str, bleed_db: float | None) -> Said:
+    """`timecode`: the track beside it, in the same socket; `bleed_db`: at which one is heard in the other, where measured."""
+    title = f"{at.unit.bus_label(at.bus)} lies beside timecode"
+    bleeds = (
+        f"Timecode on {at.unit.bus_label(timecode)} bleeds into {at.unit.place_label(at.bus)}, which shares its socket"
+    )
+    if bleed_db is not None:
+        return Said(
+            title, f"{bleeds}, measured at {whole(bleed_db)} dB: it is scratch at best. Keep the track for guide."
+        )
     return Said(
-        f"{at.unit.bus_label(at.bus)} lies beside timecode",
-        f"Timecode on {at.unit.bus_label(timecode)} bleeds into {at.unit.place_label(at.bus)}, "
-        "which shares its socket: it is scratch at best. Measure the bleed, and keep the track for guide.",
+        title,
+        f"{bleeds}: it is scratch at best. Measure the bleed, and keep the track for guide.",
         "Record ten seconds of silence beside the timecode, and measure the bleed.",
     )
 

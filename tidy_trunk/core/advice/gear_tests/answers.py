@@ -52,7 +52,7 @@ SIDE_DB: Final = 10.0
 """ASSUMED_ by how much the side that a leg feeds is louder than the other: bleed lies far below."""
 
 COUNTED_WITHIN_FRAMES: Final = 0.5
-"""± of frames that are counted."""
+"""ASSUMED_ ± of frames that are counted."""
 
 OWN_NOISE_ABOVE_DB: Final = 0.5
 """ASSUMED_ how much louder than the rest of the noise a track must be for its own part to be told from it."""

@@ -70,7 +70,7 @@ BY_TONE: Final = frozenset(
         GearTestKind.KNOB,
     }
 )
-"""Tests that need a device that sends tone before the track."""
+"""Tests that need a device that sends tone before the track. [HANDBOOK] §§4, 6, 7"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

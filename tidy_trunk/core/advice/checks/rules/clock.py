@@ -82,11 +82,19 @@ def beside_timecode(situation: Situation) -> Iterator[Finding]:
             yield Finding(
                 rule="beside-timecode",
                 severity=Severity.CAUTION,
-                facts={"timecode": sound.track.partition(".")[2]},
+                facts={"timecode": sound.track.partition(".")[2], "bleed_db": _bleed_db(situation, beside)},
                 source="HANDBOOK",
                 device=track.trace.device,
                 tracks=(beside,),
             )
+
+
+def _bleed_db(situation: Situation, track_id: str) -> float | None:
+    """What was measured at the socket of a track; None where nothing was."""
+    device, _, bus = track_id.partition(".")
+    unit = situation.index.unit(device)
+    ports = (unit.device_class.channel_of[ref][0] for ref in unit.bus_inputs(unit.bus(bus)))
+    return next((port.bleed_db.value for port in ports if port.bleed_db is not None), None)
 
 
 @clock_rule

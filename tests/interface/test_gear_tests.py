@@ -32,8 +32,13 @@ def test_a_camera_is_known_after_three_answers(screen, services):
     screen.get_by_role("button", name="Save", exact=True).click()
     expect(screen.get_by_role("alert")).to_contain_text("which no such input has")
     screen.get_by_role("button", name="Do it in the simulation").click()
-    expect(screen.get_by_text("Equivalent input noise: −").first).to_be_visible()
-    assert services.equipment.get(own.id).item.tested.keys() >= {"lowest mic.mic.gain_db", "input-noise mic"}
+    expect(screen.get_by_text("Simulated: kept in this job alone.")).to_be_visible()
+    (own,) = plan_of(services.jobs, job).classes.values()
+    assert own.inputs[0].modes[0].ein_dbu.source == "SIMULATION"
+    kept = services.equipment.get(own.id).item
+    assert (
+        kept.tested.keys() == {"lowest mic.mic.gain_db", "idle-noise mic"} and kept.inputs[0].idle_noise_dbfs == figure
+    )
     screen.reload()
     expect(screen.get_by_role("button", name="cam 3 of 6")).to_be_visible()
     screen.keyboard.press("u")

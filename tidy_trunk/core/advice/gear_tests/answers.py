@@ -284,7 +284,7 @@ def _bleed(report: Report, test: GearTest, answer: Answer) -> Found:
         bleed_db = quiet.noise_dbfs - tone_dbfs if heard_db is None else heard_db
     if not -120 <= bleed_db <= -3:
         raise InputError(f"the other side hears it at {bleed_db:.0f} dB: plug in one leg alone, and look again")
-    figure = _measured(bleed_db, AT_MOST_WITHIN_DB if at_most else MEASURED_WITHIN_DB)
+    figure = _measured(answer, bleed_db, AT_MOST_WITHIN_DB if at_most else MEASURED_WITHIN_DB)
     return _kept(
         report, test, answer, FigureFound(_figure_path(report, test), figure, at_most), _port(test.at, bleed_db=figure)
     )
@@ -328,7 +328,7 @@ def _noise_found(
         changed = SaveClass(device_class=change(figure)(own))
         return _edited(report, (*edits, changed, *test.settings)).known_track(test.track).sound.noise
 
-    rest_dbfs, tried = with_figure(None), _measured(sum(between) / 2, within_db)
+    rest_dbfs, tried = with_figure(None), _measured(answer, sum(between) / 2, within_db)
     at_most = noise_dbfs < rest_dbfs + OWN_NOISE_ABOVE_DB
     own_dbfs = noise_dbfs if at_most else less_power_db(noise_dbfs, rest_dbfs)
     value = tried.value + own_dbfs - less_power_db(with_figure(tried), rest_dbfs)
@@ -337,7 +337,7 @@ def _noise_found(
             f"that would be a noise of {value:.0f} dB, which no such input has: is the gain where it should be, and is "
             "nothing plugged in?"
         )
-    figure = _measured(value, max(within_db, AT_MOST_WITHIN_DB) if at_most else within_db)
+    figure = _measured(answer, value, max(within_db, AT_MOST_WITHIN_DB) if at_most else within_db)
     return _kept(report, test, answer, FigureFound(_figure_path(report, test), figure, at_most), change(figure))
 
 
@@ -379,7 +379,7 @@ def _picture(report: Report, test: GearTest, answer: Answer) -> Found:
         raise InputError("say by how many frames the picture is late, from 0 to 120")
     # A frame is all that can be counted.
     within_percent = min(100 * COUNTED_WITHIN_FRAMES / answer.value, 100.0) if answer.value else 100.0
-    figure = Figure(answer.value, round(within_percent, 1), Provenance.MEASURED, "USER")
+    figure = _measured(answer, answer.value, round(within_percent, 1))
 
     def change(device: DeviceClass) -> DeviceClass:
         return replace(device, traits=replace(device.traits, picture_delay_frames=figure))
@@ -425,8 +425,10 @@ def _edited(report: Report, edits: Sequence[Edit]) -> Report:
     return Report(trace_plan(apply_edits(report.index.plan, edits)))
 
 
-def _measured(value: float, within_db: float) -> Figure:
-    return Figure(round(value, 1), within_db, Provenance.MEASURED, "USER")
+def _measured(answer: Answer, value: float, within: float) -> Figure:
+    """A figure that says where it is from: of a simulated device it is one of no real one."""
+    source = "SIMULATION" if answer.read_from is ReadFrom.BENCH else "USER"
+    return Figure(round(value, 1), within, Provenance.MEASURED, source)
 
 
 def _recording(answer: Answer) -> GearRecording:

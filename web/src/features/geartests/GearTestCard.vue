@@ -46,7 +46,7 @@ function chosen(event: Event) {
 <template>
   <section class="test">
     <h3>{{ test.title }}</h3>
-    <p v-if="test.found" class="found">
+    <p v-if="test.found && !told" class="found">
       {{ test.found }} <span v-if="test.when" class="soft">{{ formatMoment(test.when) }}</span>
     </p>
     <p class="soft small">{{ test.why }}</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { GearTest } from '@/api/client'
@@ -43,6 +43,12 @@ function next() {
 }
 const wordsFor = (item: { test: string; words: string } | null) =>
   item && item.test === open.value?.id ? item.words : ''
+const card = ref<HTMLElement | null>(null)
+/** In the hand the list lies below what it opens. */
+watch(chosen, async () => {
+  await nextTick()
+  card.value?.scrollIntoView({ block: 'nearest' })
+})
 /** What was answered stays open, so that it can be read. */
 function keepOpen() {
   chosen.value = open.value?.id ?? ''
@@ -63,7 +69,8 @@ function keepOpen() {
       <h2>Know your gear</h2>
       <p class="soft">
         What no manual says, found out in a few minutes each. Every answer becomes a measured figure of My
-        equipment. Headphones low before any tone, tone off the ears.
+        equipment; in the simulation it is practice, and stays in the job. Headphones low before any tone,
+        tone off the ears.
       </p>
     </header>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
@@ -84,7 +91,7 @@ function keepOpen() {
         </li>
       </ul>
     </nav>
-    <div v-if="open" class="right">
+    <div v-if="open" ref="card" class="right">
       <GearTestCard
         :key="open.id"
         :test="open"

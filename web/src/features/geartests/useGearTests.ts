@@ -52,14 +52,18 @@ export function useGearTests() {
     }
   }
 
-  /** What was found goes into the job, and into My equipment unless somebody has changed the original meanwhile. */
-  async function keep(id: string, test: GearTest, answer: Omit<GearAnswer, 'test'>) {
+  /**
+   * What was found goes into the job, and into My equipment unless somebody has changed the original meanwhile; a simulated
+   * device says nothing of a real one.
+   */
+  async function keep(id: string, test: GearTest, answer: Omit<GearAnswer, 'test'>, isSimulated = false) {
     const found = await api.answerGearTest(id, { ...answer, test: test.id })
     const before = (await api.jobClasses(id)).find((item) => item.id === found.class_id)
     if (!(await job.edit(found.edits))) return
     const isApart = before?.original === 'changed'
-    if (!isApart) await api.keepClass(id, found.class_id)
-    const where = isApart ? 'Kept in this job; My equipment has another version.' : 'Kept in My equipment.'
+    if (!isApart && !isSimulated) await api.keepClass(id, found.class_id)
+    const apart = isApart ? 'Kept in this job; My equipment has another version.' : 'Kept in My equipment.'
+    const where = isSimulated ? 'Simulated: kept in this job alone.' : apart
     told.value = { test: test.id, words: `${found.sentence} ${where}` }
   }
 
@@ -94,7 +98,7 @@ export function useGearTests() {
     working(test, async (id) => {
       const made = await api.simulateGearTest(id, test.id)
       const shown = test.kind === 'meter' ? (made.asked.shown?.[0] ?? null) : null
-      await keep(id, test, { recording: made.id, value: shown })
+      await keep(id, test, { recording: made.id, value: shown }, true)
     })
 
   return { devices, tests, told, busy, wrong, problem, answer, send, simulate }

@@ -38,6 +38,16 @@ def on_path(length_m: float, *passes: Passing, lead: str = "xlr", path_m: float 
     return hand_held("bag-recorder", "in1", Part(lead=lead, length_m=length_m), edits=[SetPath(run="run-1", path=path)])
 
 
+def line_to_line(length_m):
+    """Handbook §4: at line level 3 m were used without trouble."""
+    return made(
+        device("bag-recorder", "bag"),
+        device("mirrorless-line", "cam"),
+        put("cam", "mic.mode", "line"),
+        run("bag.line", "cam.mic", Part(lead="trs", length_m=length_m)),
+    )
+
+
 def jack(length_m: float, *passes: Passing) -> Plan:
     edits = [SetPath(run="run-1", path=(Stretch(5.0, passes),))] if passes else []
     return made(
@@ -189,6 +199,7 @@ PATCH_CASES = [
         "dead socket",
     ),
     Case("no-strain-relief", jack(0.3), made(SetStrainRelief(run="run-1", on=True), base=jack(0.3)), NOTE, "works loose"),
+    Case("unbalanced-too-long", line_to_line(3.5), line_to_line(3.0), CAUTION, "unbalanced for 3.5 m", cured=False),
     Case("unbalanced-too-long", jack(0.5, DIMMER), jack(0.5, Passing(Hazard.DIMMER, 5.0)), CAUTION, "passes dimmer at 0.5 m", cured=False),
     Case("lead-too-short", on_path(7, path_m=8), on_path(11, path_m=8), STOP, "needs 10.8 m"),  # 8 × 1.1 + 2
     Case("lead-too-short", on_path(9, path_m=8), on_path(11, path_m=8), CAUTION, "measures 9 m"),

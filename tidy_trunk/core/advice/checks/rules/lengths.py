@@ -5,6 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
 from tidy_trunk.core.base.units import lead_corner_hz
+from tidy_trunk.core.gear.catalogue import Signal
 from tidy_trunk.core.plan import (
     FIELDS,
     Hazard,
@@ -21,6 +22,9 @@ NEAR_M: Final = 2.0
 UNBALANCED_NEAR_M: Final = 0.3
 """Unbalanced length that is good even there: an adapter. [PRACTICE]"""
 
+UNBALANCED_LINE_M: Final = 3.0
+"""Unbalanced length without trouble where both ends are at line level. [HANDBOOK] §4"""
+
 ALONG_MAINS_M: Final = 3.0
 """ASSUMED_ length beside mains from which a balanced lead too is better laid elsewhere."""
 
@@ -30,11 +34,13 @@ TREBLE_HZ: Final = 20_000.0
 
 @rule
 def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
-    """Keep the balanced part long and the unbalanced part short, shorter still beside what radiates. [PRACTICE]"""
+    """Keep the balanced part long and the unbalanced part short, at line level less so, beside what radiates more. [PRACTICE]"""
     for joint in situation.joints:
         length_m = joint.unbalanced_m
         near = [passing for passing in passed(joint.run) if _is_near(passing)]
-        limit_m = UNBALANCED_NEAR_M if near else UNBALANCED_LIMIT_M
+        at_line = joint.sends.signal is Signal.LINE and joint.takes.signal is Signal.LINE
+        far_m = UNBALANCED_LINE_M if at_line else UNBALANCED_LIMIT_M
+        limit_m = UNBALANCED_NEAR_M if near else far_m
         if length_m <= limit_m:
             continue
         yield Finding(

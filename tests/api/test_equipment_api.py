@@ -1,5 +1,7 @@
 """My equipment: files taken in and given out, classes that go into jobs and come from them, and what is refused."""
 
+import io
+import zipfile
 from dataclasses import replace
 
 import pytest
@@ -31,6 +33,33 @@ def test_files_are_taken_in_several_at_once_and_given_out_again(client):
     assert client.get("/api/equipment").json()[0]["page"]["label"] == "My preamp"
     assert client.delete("/api/equipment/my-25").status_code == 204
     assert client.get("/api/equipment/my-25").status_code == 404
+
+
+def test_all_of_it_goes_into_one_file_and_comes_back(client):
+    """Read by the standard library, as any archive; what is too large unpacked is refused before it is all there."""
+    taken(client, PREAMP, CABLE)
+    before = client.get("/api/equipment").json()
+    archive = client.get("/api/equipment-archive")
+    assert archive.headers["content-disposition"] == 'attachment; filename="my-equipment.zip"'
+    assert zipfile.ZipFile(io.BytesIO(archive.content)).namelist() == ["preamp.toml", "my-25.toml"]
+    for item in ("preamp", "my-25"):
+        client.delete(f"/api/equipment/{item}")
+    zipped = {"Content-Type": "application/zip"}
+    back = client.post("/api/equipment-archive", content=archive.content, headers=zipped)
+    assert back.status_code == 201 and len(back.json()) == 2
+    same = [(item["page"], item["takes"]) for item in client.get("/api/equipment").json()]
+    assert same == [(item["page"], item["takes"]) for item in before]
+    box = io.BytesIO()
+    with zipfile.ZipFile(box, "w", zipfile.ZIP_DEFLATED) as file:
+        file.writestr("preamp.toml", PREAMP)
+        file.writestr("bomb.toml", " " * 50_000_000)
+    for content, says in (
+        (box.getvalue(), "bomb.toml: a class has at most 256 kB"),
+        (b"no archive", "no ZIP archive"),
+        (archive.content[:200], "no ZIP archive"),
+    ):
+        refused = client.post("/api/equipment-archive", content=content, headers=zipped, params={"name": "mine.zip"})
+        assert refused.status_code == 422 and says in refused.json()["detail"], refused.text
 
 
 def test_one_bad_file_keeps_all_of_them_out(client):

@@ -1,5 +1,6 @@
 """Classes of devices and cables as files: the built-in ones, and those of one's own."""
 
+from tidy_trunk.equipment.archive import MOST_CLASSES, read_archive, write_archive
 from tidy_trunk.equipment.built_in import read_built_in
 from tidy_trunk.equipment.files import (
     class_schema,
@@ -13,6 +14,7 @@ from tidy_trunk.equipment.files import (
 from tidy_trunk.equipment.models import CableClassModel, DeviceClassModel, PlugModel, WiringModel
 
 __all__ = [
+    "MOST_CLASSES",
     "CableClassModel",
     "DeviceClassModel",
     "PlugModel",
@@ -20,9 +22,11 @@ __all__ = [
     "class_schema",
     "document_of",
     "mode_document",
+    "read_archive",
     "read_built_in",
     "read_class",
     "read_document",
     "read_mode",
+    "write_archive",
     "write_class",
 ]

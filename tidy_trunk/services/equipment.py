@@ -22,12 +22,15 @@ from tidy_trunk.core.plan import AddDevice, Plan, apply_edits, with_meter
 from tidy_trunk.core.sound.levels import SENDERS, Datasheet, Report, Sound, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.equipment import (
+    MOST_CLASSES,
     CableClassModel,
     DeviceClassModel,
     mode_document,
+    read_archive,
     read_class,
     read_document,
     read_mode,
+    write_archive,
     write_class,
 )
 from tidy_trunk.errors import FormatError, InputError, NotFoundError
@@ -41,9 +44,6 @@ LONGEST_ID: Final = 61
 """ASSUMED_ longest id, as the format of a class has it."""
 
 Item = DeviceClass | LeadClass
-
-MOST_FILES: Final = 200
-"""ASSUMED_ most files that are imported at once."""
 
 
 class Original(StrEnum):
@@ -115,8 +115,8 @@ class EquipmentService:
             FormatError: A file that is none of a class: which one, where, and what works.
             InputError: No file, too many, two with one id, or the id of a built-in class.
         """
-        if not 0 < len(files) <= MOST_FILES:
-            raise InputError(f"choose between 1 and {MOST_FILES} files at once, not {len(files)}")
+        if not 0 < len(files) <= MOST_CLASSES:
+            raise InputError(f"choose between 1 and {MOST_CLASSES} files at once, not {len(files)}")
         found: dict[str, tuple[str, Item]] = {}
         for name, data in files:
             item = self.read(data, name)
@@ -145,6 +145,14 @@ class EquipmentService:
     def file(self, class_id: str) -> bytes:
         """A class as a file. Raises NotFoundError: no such class."""
         return write_class(self.get(class_id).item)
+
+    def archive(self) -> bytes:
+        """All of it in one file."""
+        return write_archive(own.item for own in self.all())
+
+    def save_archive(self, data: bytes, name: str) -> list[OwnClass]:
+        """All classes of such a file, or none. Raises FormatError, InputError as `save`."""
+        return self.save(read_archive(data, name))
 
     def delete(self, class_id: str) -> None:
         """Jobs keep their copies. Raises NotFoundError: no such class."""

@@ -3,7 +3,7 @@
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Path, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from tidy_trunk.api.dependencies import Equipment, LinedUpPairs, OwnId
 from tidy_trunk.api.schemas.equipment import (
@@ -35,6 +35,23 @@ def save_equipment(body: ClassFilesIn, equipment: Equipment) -> list[OwnClassOut
     """Files of classes: all of them are taken, or none. What has such an id already is replaced."""
     files = [(file.name, file.content()) for file in body.files]
     return [OwnClassOut.from_service(own) for own in equipment.save(files)]
+
+
+@router.get("/equipment-archive", response_class=Response, responses={200: {"content": {"application/zip": {}}}})
+def read_archive(equipment: Equipment) -> Response:
+    """All classes of one's own in one file."""
+    headers = {"Content-Disposition": 'attachment; filename="my-equipment.zip"'}
+    return Response(equipment.archive(), media_type="application/zip", headers=headers)
+
+
+@router.post("/equipment-archive", status_code=201)
+def save_archive(
+    body: Annotated[bytes, Body(media_type="application/zip", examples=["PK…"])],
+    equipment: Equipment,
+    name: Annotated[str, Query(max_length=200, description="Name of the file, for messages")] = "archive.zip",
+) -> list[OwnClassOut]:
+    """An archive of classes: all of them are taken, or none. What has such an id already is replaced."""
+    return [OwnClassOut.from_service(own) for own in equipment.save_archive(body, name)]
 
 
 @router.post("/equipment/preview")

@@ -20,6 +20,7 @@ export const addresses = {
   timeline: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
   classFile: (id: string) => `/api/equipment/${part(id)}/file`,
+  allClasses: '/api/equipment-archive',
   backup: (name: string) => `/api/copies/${part(name)}`,
   everything: '/api/everything',
   nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,

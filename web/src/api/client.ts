@@ -501,6 +501,15 @@ export const api = {
     ),
   equipment: () => reading(() => server.GET('/api/equipment')),
   saveEquipment: (files: ClassFile[]) => writing(() => server.POST('/api/equipment', { body: { files } })),
+  saveArchive: (file: File) =>
+    writing(() =>
+      server.POST('/api/equipment-archive', {
+        params: { query: { name: file.name } },
+        headers: { 'Content-Type': 'application/zip' },
+        body: binary(file),
+        ...asItIs,
+      }),
+    ),
   classSchema: () =>
     reading(() =>
       server.GET('/api/equipment-schema/{of}', { params: { path: { of: 'device' } }, parseAs: 'text' }),

@@ -15,9 +15,14 @@ export const useOwnEquipment = defineStore('equipment', () => {
     await load()
     return saved
   }
+  async function saveArchive(file: File) {
+    const saved = await api.saveArchive(file)
+    await load()
+    return saved
+  }
   async function remove(id: string) {
     await api.deleteClass(id)
     await load()
   }
-  return { classes, load, save, remove }
+  return { classes, load, save, saveArchive, remove }
 })

@@ -28,8 +28,14 @@ const { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget } = 
       >
       <label class="file">
         Import files
-        <input type="file" accept=".toml,application/toml,text/plain" multiple @change="takeIn" />
+        <input
+          type="file"
+          accept=".toml,.zip,application/toml,application/zip,text/plain"
+          multiple
+          @change="takeIn"
+        />
       </label>
+      <a v-if="own.classes?.length" class="all" :href="addresses.allClasses" download>Export all</a>
     </div>
     <table v-if="own.classes?.length" class="plain-table">
       <thead>
@@ -140,6 +146,9 @@ h2 {
 .file {
   display: grid;
   gap: 0.2rem;
+}
+.all {
+  padding-bottom: 0.3rem;
 }
 .row {
   display: flex;

@@ -4,6 +4,8 @@ import { useRouter } from 'vue-router'
 import { api, wordsOf, type LinedUpPair } from '@/api/client'
 import { useOwnEquipment } from '@/stores/equipment'
 
+const isArchive = ({ name }: File) => name.toLowerCase().endsWith('.zip')
+
 /** My equipment as a list: files taken in, several at once, and classes thrown out, which can be undone. */
 export function useEquipment() {
   const own = useOwnEquipment()
@@ -29,8 +31,11 @@ export function useEquipment() {
     input.value = ''
     if (!files.length) return
     await attempt(async () => {
-      const read = files.map(async (file) => ({ name: file.name, text: await file.text() }))
-      const saved = await own.save(await Promise.all(read))
+      const saved = []
+      for (const archive of files.filter(isArchive)) saved.push(...(await own.saveArchive(archive)))
+      const plain = files.filter((file) => !isArchive(file))
+      const read = plain.map(async (file) => ({ name: file.name, text: await file.text() }))
+      if (plain.length) saved.push(...(await own.save(await Promise.all(read))))
       told.value = `Imported: ${saved.map(({ page }) => page.label).join(', ')}`
     })
   }

@@ -63,6 +63,12 @@ SETUPS = {
          "desk main l to cam, by two 6.35 mm", "desk main r to cam, by two 6.35 mm"),
         {"cam.L": "host", "cam.R": "host"},
     ),
+    "a receiver with two channels on one plug into a camera, a side each": (
+        ("add radio receiver, two channels, ta5 as rx", "add lavalier as lav a, lav b", "add radio pack as pack a, pack b",
+         MIRRORLESS, "anna at lav a, 0.2 m", "ben at lav b, 0.2 m", "lav a to pack a", "lav b to pack b", "pack a to rx 1",
+         "pack b to rx 2", "rx to cam, 1 m"),
+        {"cam.L": "anna", "cam.R": "ben"},
+    ),
     "a music player into a camera": (
         ("add music player as player", MIRRORLESS, "player to cam, 0.5 m"),
         {"cam.L": "", "cam.R": ""},

@@ -116,6 +116,9 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
             named = built_in().leads.get(through) or index.plan.leads.get(through)
             usual_m = usual_length_m(output, port) if named is None or named.short_m is None else named.short_m
             far_m = usual_m if length_m is None else length_m
+            both = None if through else _both_tails(index, ends, output, port, far_m)
+            if both is not None:
+                found.append(((False, 0, False, False, both.join.unbalanced_m > 1, order, 0), both))
             joins = list(_free_joins(index, ends, output, port, far_m, through))
             if joins:
                 join = joins[0]
@@ -163,6 +166,38 @@ def _free_joins(
     two_way = [part for run in (*sending, *receiving) for part in run.parts if part.branch == "L"]
     if two_way and len(sending) + len(receiving) == 1:
         yield from (join for join in found("R", two_way[0].shared) if any(part.branch for part in join.parts))
+
+
+def _both_tails(
+    index: PlanIndex, ends: tuple[PortRef, PortRef], output: OutputPort, port: InputPort, length_m: float
+) -> _Pair | None:
+    """Two channels of one plug into a stereo socket: each tail of the one lead into its side of the other, by two runs.
+
+    None where a single lead does it, where something is plugged in already, or where nothing fits.
+    """
+    if (
+        len(output.channels) != 2
+        or len(port.channels) != 2
+        or index.leaving.get(ends[0])
+        or index.arriving.get(ends[1])
+    ):
+        return None
+    shared = f"{ends[1].device}-{ends[1].port}"
+
+    def tails(branch: str) -> dict[tuple[str, ...], CableChain]:
+        chains = find_cable_chains(output, port, length_m=length_m, branch=branch, shared=shared, own=index.plan.leads)
+        return {
+            tuple(part.lead for part in chain.parts): chain
+            for chain in chains
+            if chain.is_right and sum(bool(part.branch) for part in chain.parts) == 2
+        }
+
+    lefts, rights = tails("L"), tails("R")
+    leads = next((leads for leads in lefts if leads in rights), None)
+    if leads is None or any(chain.is_right for chain in find_cable_chains(output, port, length_m=length_m)):
+        return None
+    left = Connect(sending=ends[0], receiving=ends[1], parts=lefts[leads].parts)
+    return _Pair(output, port, rights[leads], (left,))
 
 
 def _shared_plug(

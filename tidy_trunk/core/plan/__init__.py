@@ -12,6 +12,7 @@ from tidy_trunk.core.plan.clocks import (
     JamOver,
     PairDrift,
     clock_words,
+    longest_stretch_min,
     pair_key,
 )
 from tidy_trunk.core.plan.difference import Difference, differences
@@ -197,6 +198,7 @@ __all__ = [
     "edited",
     "free_id",
     "law_key",
+    "longest_stretch_min",
     "message",
     "needed_m",
     "order_m",

@@ -1,5 +1,6 @@
 """Time on a set as it is planned: the day, its breaks, who is jammed by whom and when, and how fast two clocks part."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
@@ -44,6 +45,15 @@ class Break:
     label: str
     at_min: int
     length_min: int
+
+
+def longest_stretch_min(begins_min: int, ends_min: int, breaks: Iterable[Break]) -> int:
+    """The longest time of a day without a break."""
+    longest, begun = 0, begins_min
+    for item in sorted(breaks, key=lambda item: item.at_min):
+        longest = max(longest, min(item.at_min, ends_min) - begun)
+        begun = max(begun, item.at_min + item.length_min)
+    return max(longest, ends_min - begun)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

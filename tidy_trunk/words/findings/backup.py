@@ -25,6 +25,17 @@ def clip_limit(at: Place, *, minutes: float) -> Said:
 
 
 @says
+def battery_ends(at: Place, *, hours: float, stretch_h: float) -> Said:
+    """`hours`: of the battery that lasts longest; `stretch_h`: of the day without a break."""
+    source = at.source(at.finding.about)
+    return Said(
+        f"Fresh battery in {at.device} before {source}",
+        f"{source} happens once. {at.device} runs about {hours:.1f} h on a battery, and the day goes on for {stretch_h:g} h without "
+        "a break: change it just before, or run it from the mains.",
+    )
+
+
+@says
 def shared_part(at: Place, *, recorders: int, devices: tuple[str, ...], cables: tuple[int, ...]) -> Said:
     source = at.source(at.finding.about)
     names = ", ".join(map(at.label, devices))

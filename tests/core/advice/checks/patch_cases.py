@@ -13,6 +13,7 @@ from tidy_trunk.core.plan import (
     Passing,
     Plan,
     RouteBus,
+    SetBreak,
     SetFigure,
     SetJob,
     SetParts,
@@ -165,6 +166,11 @@ def happens_once(class_id: str, port: str, lead: str) -> Plan:
     return hand_held(class_id, port, lead, edits=[SetSource(source="voice", irreplaceable=True)])
 
 
+def with_breaks() -> Plan:
+    breaks = [SetBreak(label=f"Break {hour}", at_min=hour * 60, length_min=15) for hour in (10, 12, 14, 16)]
+    return made(*breaks, base=happens_once("mirrorless-mic", "mic", "xlr-trs"))
+
+
 def armed(on: bool) -> Plan:
     """A dynamic microphone in a recorder whose tracks have record switches; its mixes record all the same, unless off."""
     off = [RouteBus(device="bag", bus=mix, inputs=()) for mix in ("mix-l", "mix-r")]
@@ -232,6 +238,8 @@ PATCH_CASES = [
     # Five frames of the camera and two of the switcher at 25 frames a second: 280 ms.
     Case("listening-late", switcher_phones(late=True), switcher_phones(late=False), CAUTION, "280 ms late", cured=False),
     Case("clip-limit", happens_once("mirrorless-mic", "mic", "xlr-trs"), happens_once("bag-recorder", "in1", "xlr"), CAUTION, "box after 30 min", cured=False),
+    # 16 Wh at 7 W: 2.3 h, and a day of ten hours; with breaks at least every two hours it lasts.
+    Case("battery-ends", happens_once("mirrorless-mic", "mic", "xlr-trs"), with_breaks(), NOTE, "about 2.3 h on a battery", cured=False),
     Case("one-recorder", made(SetSource(source="voice", irreplaceable=True), base=boom_in_bag()), boom_in_bag(), CAUTION, "alone records it", cured=False),
     Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "hang on boom, bag and cable 1", cured=False),
     Case("hum-loop", powered("mains", "mains"), powered("mains", "battery"), CAUTION, "cam → mains → rec → cam"),

@@ -1,9 +1,11 @@
 """Rules on what happens only once."""
 
+import math
 from collections.abc import Iterator
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import Kind, Power
+from tidy_trunk.core.plan import PlacedDevice, longest_stretch_min
 from tidy_trunk.core.sound.trace import KnownParts, Stage, parts_on_all_ways
 
 
@@ -43,6 +45,35 @@ def clip_limit(situation: Situation) -> Iterator[Finding]:
             device=last,
             about=source.id,
         )
+
+
+@rule
+def battery_ends(situation: Situation) -> Iterator[Finding]:
+    """A source that happens once, and no recorder of it whose battery lasts from one break of the day to the next. [HANDBOOK] §9"""
+    day = situation.plan.defaults
+    longest_h = longest_stretch_min(day.day_begins_min, day.day_ends_min, situation.plan.breaks.values()) / 60
+    for source in situation.plan.sources.values():
+        recorders = _recorders(situation, source.id) if source.irreplaceable else {}
+        hours = {device: _battery_h(situation.index.unit(device)) for device in recorders}
+        if not hours or max(hours.values()) >= longest_h:
+            continue
+        last = max(hours, key=lambda device: hours[device])
+        yield Finding(
+            rule="battery-ends",
+            severity=Severity.NOTE,
+            facts={"hours": hours[last], "stretch_h": longest_h},
+            source="HANDBOOK",
+            device=last,
+            about=source.id,
+        )
+
+
+def _battery_h(unit: PlacedDevice) -> float:
+    """How long a device runs on its battery; inf for one that does not hang on it."""
+    traits = unit.device_class.traits
+    if unit.power is not Power.BATTERY or traits.battery_wh is None or traits.power_w is None:
+        return math.inf
+    return traits.battery_wh.value / traits.power_w.value if traits.power_w.value else math.inf
 
 
 @rule

@@ -69,6 +69,15 @@ SETUPS = {
          "pack b to rx 2", "rx to cam, 1 m"),
         {"cam.L": "anna", "cam.R": "ben"},
     ),
+    "an on-camera microphone, and a lavalier plugged into it on the other side": (
+        ("add on-camera microphone with an input as top", "add lavalier as lav", MIRRORLESS, "anna at top, 1 m", "ben at lav, 0.3 m",
+         "lav to top", "top to cam"),
+        {"cam.L": "anna", "cam.R": "ben"},
+    ),
+    "an on-camera microphone with nothing plugged into it": (
+        ("add on-camera microphone with an input as top", MIRRORLESS, "anna at top, 1 m", "top to cam"),
+        {"cam.L": "anna", "cam.R": "anna"},
+    ),
     "a music player into a camera": (
         ("add music player as player", MIRRORLESS, "player to cam, 0.5 m"),
         {"cam.L": "", "cam.R": ""},

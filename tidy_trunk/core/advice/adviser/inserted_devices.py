@@ -1,6 +1,7 @@
 """Via another device: what can stand between two ends that do not go together, and what that costs in noise."""
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Sequence
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.ways import ways
@@ -42,11 +43,24 @@ def inserted_devices(report: Report, run_id: str) -> list[Way]:
     index = report.index
     run = index.plan.runs[run_id]
     found = [
-        inserted_device
-        for plan, device in _boxes(index, run)
-        if (inserted_device := _by(index, plan, run, device)) is not None
+        (inserted_device, _cost(brought))
+        for brought, device in _boxes(index, run)
+        if (inserted_device := _by(index, brought, run, device)) is not None
     ]
-    return sorted(found, key=lambda item: (item.clips, item.needs is not None, item.noise_dbfs - item.average_dbfs))
+    found.sort(key=lambda item: (item[0].clips, item[0].needs is not None, _hiss_db(item[0]), item[1]))
+    return [way for way, _ in found]
+
+
+def _hiss_db(way: Way) -> float:
+    """Noise below the signal in whole decibels: less is heard by nobody, and then the cheaper one is better."""
+    below_db = way.noise_dbfs - way.average_dbfs
+    return round(below_db) if math.isfinite(below_db) else math.inf
+
+
+def _cost(brought: Sequence[Edit]) -> int:
+    """The cost class of what has to be brought; 0 where it is there already."""
+    classes = [built_in().devices[edit.class_id] for edit in brought if isinstance(edit, AddDevice)]
+    return sum(item.cost or 0 for item in classes)
 
 
 def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str]]:

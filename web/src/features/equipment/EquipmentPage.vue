@@ -41,7 +41,7 @@ const { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget } = 
       <thead>
         <tr>
           <th scope="col">name</th>
-          <th scope="col">kind</th>
+          <th scope="col" class="when">kind</th>
           <th scope="col" class="when">saved</th>
           <th><span class="visually-hidden">actions</span></th>
         </tr>
@@ -53,7 +53,7 @@ const { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget } = 
               page.label
             }}</RouterLink>
           </td>
-          <td>{{ page.kind }}</td>
+          <td class="when">{{ page.kind }}</td>
           <td class="when">{{ formatMoment(changed) }}</td>
           <td>
             <div class="row">
@@ -156,7 +156,7 @@ h2 {
   align-items: center;
   justify-content: flex-end;
 }
-/* In the hand, the name, its kind and the two actions are what fits. */
+/* In the hand, the name and the actions are what fits. */
 @media (max-width: 40rem) {
   .when {
     display: none;

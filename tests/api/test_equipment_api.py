@@ -44,7 +44,7 @@ def test_all_of_it_goes_into_one_file_and_comes_back(client):
     assert zipfile.ZipFile(io.BytesIO(archive.content)).namelist() == ["preamp.toml", "my-25.toml"]
     for item in ("preamp", "my-25"):
         client.delete(f"/api/equipment/{item}")
-    zipped = {"Content-Type": "application/zip"}
+    zipped = {"Content-Type": "application/octet-stream"}
     back = client.post("/api/equipment-archive", content=archive.content, headers=zipped)
     assert back.status_code == 201 and len(back.json()) == 2
     same = [(item["page"], item["takes"]) for item in client.get("/api/equipment").json()]

@@ -41,7 +41,7 @@ def test_a_device_of_ones_own_from_a_datasheet_to_a_job_and_elsewhere(screen, se
 
     screen.goto("/equipment")
     with screen.expect_download() as download:
-        screen.get_by_role("link", name="Export").click()
+        screen.get_by_role("link", name="Export", exact=True).click()
     path = tmp_path / "camera.toml"
     download.value.save_as(path)
     screen.get_by_role("button", name="Remove Test camera").click()

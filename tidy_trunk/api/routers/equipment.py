@@ -46,7 +46,7 @@ def read_archive(equipment: Equipment) -> Response:
 
 @router.post("/equipment-archive", status_code=201)
 def save_archive(
-    body: Annotated[bytes, Body(media_type="application/zip", examples=["PK…"])],
+    body: Annotated[bytes, Body(media_type="application/octet-stream", examples=["PK…"])],
     equipment: Equipment,
     name: Annotated[str, Query(max_length=200, description="Name of the file, for messages")] = "archive.zip",
 ) -> list[OwnClassOut]:

@@ -505,7 +505,7 @@ export const api = {
     writing(() =>
       server.POST('/api/equipment-archive', {
         params: { query: { name: file.name } },
-        headers: { 'Content-Type': 'application/zip' },
+        headers: { 'Content-Type': 'application/octet-stream' },
         body: binary(file),
         ...asItIs,
       }),

@@ -9,6 +9,7 @@ import ClassPicture from '@/ui/ClassPicture.vue'
 import ClassField from './ClassField.vue'
 import DatasheetForm from './DatasheetForm.vue'
 import { fieldsOf } from './schema'
+import { useLeadBox } from '@/composables/useLeadBox'
 import { useClassDraft } from './useClassDraft'
 
 /** A class of device or cable, to be changed as a form or as text; beside it what it is, and what that does to a job. */
@@ -17,6 +18,7 @@ const job = String(useRoute().query.job ?? '')
 const draft = useClassDraft(props.id, job)
 const { values, text, page, moved, schema, problem, wrongAt, trouble, isSaved, undoable } = draft
 const catalogue = useCatalogue()
+const box = useLeadBox()
 const asText = ref(false)
 onMounted(() => catalogue.load())
 
@@ -35,7 +37,7 @@ const isCable = computed(() => page.value?.of === 'cable')
         · <RouterLink :to="{ name: 'job', params: { job } }">Back to the job</RouterLink></template
       >
     </p>
-    <h1>{{ page?.label ?? 'Describe a device' }}</h1>
+    <h1>{{ page?.label ?? 'Describe a device or cable' }}</h1>
     <label v-if="id === 'new'" class="field begin">
       <span>Begin from the nearest</span>
       <select @change="draft.beginFrom(($event.target as HTMLSelectElement).value)">
@@ -43,11 +45,15 @@ const isCable = computed(() => page.value?.of === 'cable')
         <optgroup v-for="[kind, classes] in catalogue.kinds" :key="kind" :label="kind">
           <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
         </optgroup>
+        <optgroup label="cable">
+          <option v-for="lead in box?.leads" :key="lead.id" :value="lead.id">{{ lead.label }}</option>
+        </optgroup>
       </select>
     </label>
     <p v-if="!page && id === 'new'" class="soft">
       Choose what is nearest, and change what is different on yours: its maximum input level, its gain range,
-      its noise. For a cable, or from nothing,
+      its noise. A cable is drawn contact by contact in a job (Connections, <i>Cables of your own</i>) and
+      kept from there. From nothing,
       <button type="button" class="link" @click="asText = true">write it as text</button>.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
+import { useLeadBox } from '@/composables/useLeadBox'
 import { useOwnLeads } from '@/composables/useOwnLeads'
 import { useJob } from '@/stores/job'
 import LeadDrawing from '@/ui/LeadDrawing.vue'
@@ -11,7 +12,6 @@ import ContactGrid from './ContactGrid.vue'
 import CoreParts from './CoreParts.vue'
 import LeadEnds from './LeadEnds.vue'
 import OwnLeads from './OwnLeads.vue'
-import { useLeadBox } from './useLeadBox'
 import { firstDraft, useLeadDraft } from './useLeadDraft'
 
 /** Leads of one's own, contact by contact: drawn and judged while they are made, saved with the job, used in a run. */

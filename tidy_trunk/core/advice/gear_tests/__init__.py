@@ -1,6 +1,7 @@
 """Know your own gear: what no manual says of a device, how it is found out, and what follows from the answer."""
 
-from tidy_trunk.core.advice.gear_tests.answers import (
+from tidy_trunk.core.advice.gear_tests.answers import answered, known
+from tidy_trunk.core.advice.gear_tests.found import (
     Answer,
     FigureFound,
     Finding,
@@ -12,8 +13,6 @@ from tidy_trunk.core.advice.gear_tests.answers import (
     MeterFound,
     PadFound,
     RecordedChannel,
-    answered,
-    known,
 )
 from tidy_trunk.core.advice.gear_tests.gear_tests import (
     GearTest,

@@ -139,7 +139,7 @@ def _idle_noise(test: GearTest, index: PlanIndex) -> GearTestWords:
         f"{begun(_socket(test, index))}: noise without sound",
         "It is the floor of every recording on this input.",
         (f"{_unplug(test, index)}{gain}.", f"Record ten seconds of {_read_at(test, index)}."),
-        value="Noise, dBFS",
+        value="Noise, dBFS, unweighted",
     )
 
 
@@ -151,7 +151,7 @@ def _input_noise(test: GearTest, index: PlanIndex) -> GearTestWords:
             f"{_unplug(test, index)}, gain to {marked(test.gain_db or 0.0)} dB.",
             f"Record ten seconds of {_read_at(test, index)}.",
         ),
-        value="Noise, dBFS",
+        value="Noise, dBFS, unweighted",
     )
 
 

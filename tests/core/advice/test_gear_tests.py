@@ -24,8 +24,18 @@ from tidy_trunk.core.advice.gear_tests import (
     gear_tests,
     known,
 )
-from tidy_trunk.core.gear.catalogue import Figure, PadPlace, Provenance, built_in
-from tidy_trunk.core.plan import Connect, Part, PlanIndex, PortRef, SaveClass, apply_edits
+from tidy_trunk.core.gear.catalogue import Figure, LawPoint, PadPlace, Provenance, built_in
+from tidy_trunk.core.plan import (
+    Connect,
+    CopyClass,
+    GainLaw,
+    Part,
+    PlanIndex,
+    PortRef,
+    SaveClass,
+    TakeGainLaw,
+    apply_edits,
+)
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
@@ -173,6 +183,16 @@ def test_a_meter_a_knob_and_a_picture_are_kept_too():
     assert now == FigureFound("traits.picture_delay_frames", what.figure) and what.figure.tolerance == 10
     with pytest.raises(InputError, match="from 0 to 120"):
         found(matched(), GearTestKind.PICTURE, "cam", value=-3.0)
+
+
+def test_what_was_measured_of_a_knob_stays_where_it_is_kept():
+    """A law of the job is no part of the class; an answer about a noise changes the noise alone."""
+    points = (LawPoint(0, 0.0), LawPoint(46.5, 44.0))
+    law = GainLaw(class_id="own-my-cam", control="mic.mic.gain_db", points=points, when=WHEN)
+    plan = apply_edits(matched(), [CopyClass(device="cam", label="My cam"), TakeGainLaw(law=law)])
+    _, after, _ = found(plan, GearTestKind.INPUT_NOISE, "cam", value=-60.0)
+    before, now = (state.classes["own-my-cam"].inputs[0].modes[0] for state in (plan, after))
+    assert now.gain == before.gain and not now.gain.law and now.ein_dbu != before.ein_dbu
 
 
 def test_an_answer_that_a_test_does_not_take_is_refused():

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
-from typing import Any, Final
+from typing import Final
 
 from tidy_trunk.core.advice.gear_tests.found import (
     Answer,
@@ -24,6 +24,8 @@ from tidy_trunk.core.base.units import less_power_db
 from tidy_trunk.core.gear.catalogue import (
     DeviceClass,
     Figure,
+    InputMode,
+    InputPort,
     LeadClass,
     PadPlace,
     Provenance,
@@ -144,7 +146,7 @@ def _attenuator(report: Report, test: GearTest, answer: Answer) -> Found:
     port = report.index.unit(test.device).input(test.at)
     early = PadPlace.FIRST if port.pad_place is PadPlace.LAST else port.pad_place
     place = PadPlace.LAST if is_late else early
-    return _kept(report, test, answer, PadFound(place), _port(test.at, pad_place=place))
+    return _kept(report, test, answer, PadFound(place), _port(test.at, lambda port: replace(port, pad_place=place)))
 
 
 def _legs(report: Report, test: GearTest, answer: Answer) -> Found:
@@ -201,26 +203,26 @@ def _bleed(report: Report, test: GearTest, answer: Answer) -> Found:
     if not -120 <= bleed_db <= -3:
         raise InputError(f"the other side hears it at {bleed_db:.0f} dB: plug in one leg alone, and look again")
     figure = _measured(answer, bleed_db, AT_MOST_WITHIN_DB if at_most else MEASURED_WITHIN_DB)
-    return _kept(
-        report, test, answer, FigureFound(_figure_path(report, test), figure, at_most), _port(test.at, bleed_db=figure)
-    )
+    found = FigureFound(_figure_path(report, test), figure, at_most)
+    return _kept(report, test, answer, found, _port(test.at, lambda port: replace(port, bleed_db=figure)))
 
 
 def _idle_noise(report: Report, test: GearTest, answer: Answer) -> Found:
     def change(figure: Figure | None) -> Change:
-        return _port(test.at, idle_noise_dbfs=figure)
+        return _port(test.at, lambda port: replace(port, idle_noise_dbfs=figure))
 
     return _noise_found(report, test, answer, change, (-160.0, 0.0), MEASURED_WITHIN_DB)
 
 
 def _input_noise(report: Report, test: GearTest, answer: Answer) -> Found:
     unit = report.index.unit(test.device)
-    port = unit.input(test.at)
-    chosen = unit.input_mode(port)
+    chosen = unit.input_mode(unit.input(test.at))
 
     def change(figure: Figure | None) -> Change:
-        modes = tuple(replace(mode, ein_dbu=figure) if mode.id == chosen.id else mode for mode in port.modes)
-        return _port(test.at, modes=modes)
+        def with_ein(mode: InputMode) -> InputMode:
+            return replace(mode, ein_dbu=figure) if mode.id == chosen.id else mode
+
+        return _port(test.at, lambda port: replace(port, modes=tuple(map(with_ein, port.modes))))
 
     # What is read in the file is referred to the socket by its full scale, which may not be known better.
     doubt_db = chosen.full_scale_dbu.tolerance if chosen.full_scale_dbu is not None else AT_MOST_WITHIN_DB
@@ -306,9 +308,9 @@ def _picture(report: Report, test: GearTest, answer: Answer) -> Found:
 def _own_class(report: Report, test: GearTest) -> tuple[DeviceClass, tuple[Edit, ...]]:
     """The class of the user's own that the device is of, and the edits that make it one where it is not yet."""
     plan = report.index.plan
-    known = plan.classes.get(plan.devices[test.device].class_id)
-    if known is not None:
-        return known, ()
+    own = plan.classes.get(plan.devices[test.device].class_id)
+    if own is not None:
+        return own, ()
     label = own_label(report.index.unit(test.device).device_class.label, [item.label for item in plan.classes.values()])
     copied = CopyClass(device=test.device, label=label)
     after = copied.apply(plan)
@@ -327,14 +329,14 @@ def _kept(report: Report, test: GearTest, answer: Answer, what: Finding, change:
     return Found(what, keeping_line_ups(report, kept), own.id)
 
 
-def _port(port_id: str, **changes: Any) -> Change:
+def _port(port_id: str, change: Callable[[InputPort], InputPort]) -> Change:
     """What changes something of one input of a class."""
 
-    def change(device: DeviceClass) -> DeviceClass:
-        inputs = tuple(replace(port, **changes) if port.id == port_id else port for port in device.inputs)
+    def changed(device: DeviceClass) -> DeviceClass:
+        inputs = tuple(change(port) if port.id == port_id else port for port in device.inputs)
         return replace(device, inputs=inputs)
 
-    return change
+    return changed
 
 
 def _edited(report: Report, edits: Sequence[Edit]) -> Report:

@@ -421,6 +421,7 @@ class CableClassModel(EquipmentModel):
     short_m: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     loss_db: Loss | None = None
     replaces: Annotated[tuple[Id, ...], Field(max_length=8)] = ()
+    tail: PlugModel | None = None
     characteristic_ohm: Annotated[float, Field(gt=0, le=1_000, allow_inf_nan=False)] | None = None
     cost: Cost | None = None
     tested: Tested = {}

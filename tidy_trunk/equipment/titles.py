@@ -111,6 +111,7 @@ TITLES: Final[Mapping[str, str]] = {
     "short_m": "Fixed length, m",
     "loss_db": "Attenuator, dB",
     "replaces": "Goes in place of",
+    "tail": "End of its tail, branch R",
     "characteristic_ohm": "Characteristic impedance, Ω",
     "proposed": "Proposed by itself",
     "ways": "Wiring",

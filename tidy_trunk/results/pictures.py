@@ -96,9 +96,9 @@ def lead_picture(
         label=f"{lead.label} ({branch})" if branch else lead.label,
         length_m=length_m,
         sending=lead.sending,
-        receiving=lead.receiving,
+        receiving=lead.end_of(branch),
         near=contacts_of(lead.sending, sends),
-        far=contacts_of(lead.receiving, takes),
+        far=contacts_of(lead.end_of(branch), takes),
         wiring=lead.ways[branch],
     )
 

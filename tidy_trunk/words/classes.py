@@ -34,6 +34,8 @@ def track_lines(item: DeviceClass) -> list[str]:
 def cable_lines(item: LeadClass) -> list[str]:
     """Both ends, and which contacts are joined."""
     ends = f"{item.sending.words} to {item.receiving.words}"
+    if item.tail is not None:
+        ends += f", a tail to {item.tail.words}"
     length = f"{plain(item.short_m)} m" if item.short_m is not None else "made to length"
     ways = [f"{f'{branch}: ' if branch else ''}{_wiring(way)}" for branch, way in item.ways.items()]
     loss = [f"takes off {_told(item.loss_db, 'dB')}"] if item.loss_db is not None else []

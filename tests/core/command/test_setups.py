@@ -78,6 +78,11 @@ SETUPS = {
         ("add on-camera microphone with an input as top", MIRRORLESS, "anna at top, 1 m", "top to cam"),
         {"cam.L": "anna", "cam.R": "anna"},
     ),
+    "a headphone socket into a camera, with a tail to listen at": (
+        ("add handheld recorder with built-in as rec", MIRRORLESS, "add headphones as phones", "anna at rec, 0.8 m",
+         "rec headphones to cam, by 3.5 mm attenuator cable", "rec headphones to phones, by 3.5 mm attenuator cable"),
+        {"rec.L": "anna", "cam.L": "anna", "cam.R": "anna"},
+    ),
     "a music player into a camera": (
         ("add music player as player", MIRRORLESS, "player to cam, 0.5 m"),
         {"cam.L": "", "cam.R": ""},

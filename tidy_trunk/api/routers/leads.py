@@ -61,7 +61,7 @@ def read_lead_box() -> LeadBoxOut:
                 short_m=lead.short_m,
             )
             for lead in built_in().leads.values()
-            if circuits_of(lead.sending) and circuits_of(lead.receiving)
+            if circuits_of(lead.sending) and circuits_of(lead.receiving) and lead.tail is None
         ],
     )
 

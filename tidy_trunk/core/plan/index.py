@@ -420,7 +420,7 @@ class PlanIndex:
         lead = built_in().leads.get(part.lead) or self.plan.leads.get(part.lead)
         if lead is None:
             raise UnknownItemError(f"there is no cable '{part.lead}': choose one of the catalogue or of your own")
-        return lead
+        return lead.at_branch(part.branch)
 
     def leads_of(self, run: Run) -> list[tuple[LeadClass, float]]:
         """The leads of a run with their lengths in m, in order."""

@@ -1,7 +1,7 @@
 """Leads of the user's own: what makes one well formed, and what it is to the rest of the program."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Final
 
 from tidy_trunk.core.base.units import bridging_loss_db, db_from_ratio
@@ -45,7 +45,7 @@ def drawn_lead(
         if end.connector not in CONNECTORS or not circuits_of(end):
             known = ", ".join(sorted({connector for connector, circuit in PINOUTS if circuit.is_analogue}))
             raise PlanError(f"cable '{label}': '{end.connector}' is no plug for a cable of one's own: use {known}")
-    _check_ways(label, sending, receiving, ways)
+    _check_ways(label, sending, lambda branch: receiving, ways)
     losses = [loss for way in ways.values() if (loss := _loss_db(sending, way, receiving)) >= PADDED_FROM_LOSS_DB]
     lead = LeadClass(
         id=id,
@@ -73,15 +73,15 @@ def check_lead(lead: LeadClass) -> None:
             f"cable '{lead.label}': fixed length must be more than 0 and at most 100 m, not {lead.short_m:g}; "
             "leave it out where it is made to length"
         )
-    _check_ways(lead.label, lead.sending, lead.receiving, lead.ways)
+    _check_ways(lead.label, lead.sending, lead.end_of, lead.ways)
 
 
-def _check_ways(label: str, sending: Plug, receiving: Plug, ways: Mapping[str, Wiring]) -> None:
+def _check_ways(label: str, sending: Plug, end_of: Callable[[str], Plug], ways: Mapping[str, Wiring]) -> None:
     at = f"cable '{label}'"
     if set(ways) not in ({""}, {"L", "R"}):
         raise PlanError(f"{at}: a cable has one way, or the two ways L and R")
-    for way in ways.values():
-        _check_way(at, sending, receiving, way)
+    for branch, way in ways.items():
+        _check_way(at, sending, end_of(branch), way)
 
 
 def _check_way(at: str, sending: Plug, receiving: Plug, way: Wiring) -> None:

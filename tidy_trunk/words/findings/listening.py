@@ -4,7 +4,15 @@ from tidy_trunk.words.findings.said import Place, Said, says
 
 
 @says
-def headphone_feed(at: Place) -> Said:
+def headphone_feed(at: Place, *, listens: bool) -> Said:
+    """`listens`: somebody hears the same by a cable with a tail or a splitter."""
+    if listens:
+        return Said(
+            f"The volume of {at.sender} is a level",
+            f"Cable {at.number} takes the headphone socket of {at.sender} to {at.receiver}, and headphones hang on the same cable: "
+            "whoever turns the volume turns the recording. Mark where it stands.",
+            "Find the level with the headphones off the ears; then leave the volume alone.",
+        )
     return Said(
         f"Nobody can listen at {at.sender}",
         f"Cable {at.number} takes the headphone socket of {at.sender} to {at.receiver}: the monitor is "

@@ -2204,6 +2204,7 @@ export interface components {
              * @default []
              */
             replaces: string[];
+            tail?: components["schemas"]["PlugModel"] | null;
             /** Characteristic Ohm */
             characteristic_ohm?: number | null;
             /** Cost */

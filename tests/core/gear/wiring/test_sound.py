@@ -1,6 +1,7 @@
 """What arrives through leads. Facts of the trade: handbook §4, common practice unless a standard is named."""
 
 import math
+from dataclasses import replace
 
 import pytest
 
@@ -18,6 +19,7 @@ from tidy_trunk.core.gear.catalogue import (
     touching,
 )
 from tidy_trunk.core.gear.wiring import Fault, faults, link, unmated
+from tidy_trunk.errors import InputError
 
 
 def port(class_id, port_id):
@@ -165,3 +167,13 @@ def test_one_plug_with_five_contacts_brings_two_channels():
     for sender, lead in ((port("receiver-ta5", "out"), "ta5-2xlr"), (port("field-mixer", "multi"), "multi-2xlr")):
         assert rounded(joined(sender, lead, XLR_IN, "L")) == [[(0, 1)]]
         assert rounded(joined(sender, lead, XLR_IN, "R")) == [[(1, 1)]]
+
+
+def test_a_tail_is_straight_and_has_an_end_of_its_own():
+    """The branch for the camera takes 25 dB off, that for listening nothing: common practice."""
+    lead = built_in().leads["trs-pad-25-tail"]
+    tail = lead.at_branch("R")
+    assert (tail.receiving.gender, tail.loss_db) == (Gender.FEMALE, None) and lead.at_branch("L") is lead
+    assert not tail.ways["R"].bridges and all(wire.ohm == 0 for wire in tail.ways["R"].wires)
+    with pytest.raises(InputError, match="a tail is branch R"):
+        replace(lead, ways={"": lead.ways["L"]})

@@ -1,7 +1,7 @@
 """Leads, adapters and pads: what is at the ends, and what joins the contacts inside."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from tidy_trunk.core.gear.catalogue.connectors import CONNECTORS, Plug
@@ -22,6 +22,10 @@ AES3_OHM: Final = 110.0
 """Characteristic impedance of a lead for AES3. [AES3]"""
 
 
+TAIL_BRANCH: Final = "R"
+"""ASSUMED_ branch that a tail is, where a lead has one."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LeadClass:
     """A kind of lead. `ways` by branch: "" where it has one, "L" and "R" where two share one plug.
@@ -33,10 +37,11 @@ class LeadClass:
     characteristic_ohm: for digital signals; None for a lead made for voltages.
     also: other words by which it is called.
     proposed: False for what is only there by mistake, or as a cure, or because somebody asks for it.
+    tail: receiving end of its branch R, where that is another than that of L: a socket for listening; None where both are alike.
     cost, tested: as of a device.
 
     Raises:
-        InputError: A contact that its plug does not have.
+        InputError: A contact that its plug does not have, or a tail without a branch of its own.
     """
 
     id: str
@@ -48,6 +53,7 @@ class LeadClass:
     loss_db: Figure | None = None
     short_m: float | None = None
     replaces: tuple[str, ...] = ()
+    tail: Plug | None = None
     characteristic_ohm: float | None = None
     also: str = ""
     cost: int | None = None
@@ -55,8 +61,21 @@ class LeadClass:
     proposed: bool = True
 
     def __post_init__(self) -> None:
-        for way in self.ways.values():
-            check_contacts(self.sending, self.receiving, way)
+        if self.tail is not None and set(self.ways) != {"L", TAIL_BRANCH}:
+            raise InputError(f"a tail is branch {TAIL_BRANCH}: describe the ways L and {TAIL_BRANCH}")
+        for branch, way in self.ways.items():
+            check_contacts(self.sending, self.end_of(branch), way)
+
+    def end_of(self, branch: str) -> Plug:
+        """The receiving end of one of its branches."""
+        return self.tail if self.tail is not None and branch == TAIL_BRANCH else self.receiving
+
+    def at_branch(self, branch: str) -> "LeadClass":
+        """The lead as it is from one of its branches: a tail has its own end, and no attenuator before it."""
+        if self.tail is None or branch != TAIL_BRANCH:
+            return self
+        ways = dict.fromkeys(self.ways, self.ways[TAIL_BRANCH])
+        return replace(self, receiving=self.tail, tail=None, ways=ways, loss_db=None)
 
     @property
     def is_adapter(self) -> bool:

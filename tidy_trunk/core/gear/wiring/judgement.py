@@ -41,11 +41,11 @@ class Judgement:
 
 def judge(lead: LeadClass) -> Iterator[Judgement]:
     """Every use of a lead, between sockets of 150 Ω and 2.5 kΩ: sound one way, power the other. [HANDBOOK] §4"""
-    for branch in lead.ways:
+    for branch, seen in ((branch, lead.at_branch(branch)) for branch in lead.ways):
         for sends in _circuits(lead.sending):
             for drive in Drive if sends.is_balanced else (None,):
-                for takes in _circuits(lead.receiving):
-                    yield _between(lead, branch, sends, drive, takes)
+                for takes in _circuits(seen.receiving):
+                    yield _between(seen, branch, sends, drive, takes)
 
 
 def _circuits(plug: Plug) -> list[Circuit]:

@@ -47,7 +47,8 @@ class DrawLead:
         if known is not None:
             lead = replace(lead, also=known.also, cost=known.cost, proposed=known.proposed)
             if (known.sending, known.receiving) == (lead.sending, lead.receiving):
-                lead = replace(lead, replaces=known.replaces, characteristic_ohm=known.characteristic_ohm)
+                tail = known.tail if set(lead.ways) == set(known.ways) else None
+                lead = replace(lead, replaces=known.replaces, characteristic_ohm=known.characteristic_ohm, tail=tail)
         return replace(plan, leads=put(plan.leads, lead.id, lead))
 
 

@@ -99,7 +99,8 @@ def find_cable_chains(
 
     Source: [HANDBOOK] §4
     """
-    known = {**built_in().leads, **own} if own else built_in().leads
+    own = {key: lead.at_branch(branch) for key, lead in own.items()}
+    known = {**_stock(branch), **own} if own else _stock(branch)
     as_sound = is_timecode_as_sound(sending, receiving)
     found = _padded(sending, receiving, length_m, branch, shared, own, known[through]) if through else []
     if found:
@@ -107,7 +108,7 @@ def find_cable_chains(
     chains = _chains(sending.plug, receiving.plug, branch, as_sound)
     if own or through:
         wanted = [known[through]] if through else []
-        usable = [*wanted, *_usable(own, branch), *_usable(built_in().leads, branch, as_sound)]
+        usable = [*wanted, *_usable(own, branch), *_usable(_stock(branch), branch, as_sound)]
         found_chains = _searched(sending.plug, receiving.plug, usable)
         chains = tuple(chain for chain in found_chains if all(lead in chain for lead in wanted))
     for chain in chains:
@@ -201,7 +202,13 @@ def _off_impedance(sending: OutputPort, join: CableChain, known: Mapping[str, Le
 @cache
 def _chains(sending: Plug, receiving: Plug, branch: str, as_sound: bool) -> tuple[tuple[LeadClass, ...], ...]:
     """Chains of the catalogue. There are few pairs of plugs: each is searched once."""
-    return tuple(_searched(sending, receiving, _usable(built_in().leads, branch, as_sound)))
+    return tuple(_searched(sending, receiving, _usable(_stock(branch), branch, as_sound)))
+
+
+@cache
+def _stock(branch: str) -> Mapping[str, LeadClass]:
+    """The catalogue's leads as they are from a branch."""
+    return {key: lead.at_branch(branch) for key, lead in built_in().leads.items()}
 
 
 def _usable(leads: Mapping[str, LeadClass], branch: str, as_sound: bool = False) -> list[LeadClass]:

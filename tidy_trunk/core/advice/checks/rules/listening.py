@@ -19,9 +19,12 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
         ]
         if any(not situation.index.leaving.get(PortRef(joint.sender.device.id, port.id)) for port in others):
             continue
+        shared = situation.index.leaving[joint.run.sending]
+        listens = any(situation.index.unit(run.receiving.device).device_class.kind is Kind.HEADPHONES for run in shared)
         yield Finding(
             rule="headphone-feed",
-            severity=Severity.CAUTION if _has_line_out(joint.sender) else Severity.NOTE,
+            severity=Severity.CAUTION if _has_line_out(joint.sender) and not listens else Severity.NOTE,
+            facts={"listens": listens},
             source="HANDBOOK",
             device=joint.sender.device.id,
             run=joint.run.id,

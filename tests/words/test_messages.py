@@ -24,6 +24,11 @@ def said(code: str, **facts: object) -> Message:
 
 
 SAID: list[tuple[Message, str]] = [
+    (said("tone-by-keys", device="bag"), "bag gives its tone while its keys are held; it need not record for that."),
+    (
+        said("tone-while-recording", device="bag"),
+        "bag gives its tone only while it records, and locks its levels meanwhile: record, read, stop, change, record again.",
+    ),
     (said("set-controls", edits=(GAIN,)), "cam mic socket: gain to +3 dB"),
     (
         said("set-controls", edits=(GAIN, MODE, LIMITER)),

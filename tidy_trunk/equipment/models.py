@@ -41,6 +41,7 @@ from tidy_trunk.core.gear.catalogue import (
     Signal,
     Span,
     Supply,
+    ToneBy,
     Traits,
     TrimKind,
     Winding,
@@ -342,6 +343,8 @@ class TraitsModel(EquipmentModel):
     meters: Text = ""
     meter_reads_high_db: Decibels | None = None
     tone_dbfs: Dbfs | None = None
+    tone_by: ToneBy = ToneBy.SWITCH
+    hold: Text = ""
     bits: Annotated[int, Field(ge=8, le=64)] | None = None
     is_float: bool = False
 

@@ -91,6 +91,8 @@ TITLES: Final[Mapping[str, str]] = {
     "meters": "Meters",
     "meter_reads_high_db": "Meter reads high by, dB",
     "tone_dbfs": "Tone, fixed at, dBFS",
+    "tone_by": "Its tone comes by",
+    "hold": "Keys are locked by",
     "bits": "Bits",
     "is_float": "32-bit float",
     "value": "Value",

@@ -223,5 +223,9 @@ def _clap(at: Spot) -> Line:
 
 
 @_line
-def _hold(at: Spot) -> Line:
-    return "Hold or lock is on where a device has it.", "Knobs get knocked."
+def _hold(at: Spot, devices: tuple[str, ...]) -> Line:
+    if not devices:
+        return "Hold or lock is on where a device has it.", "Knobs get knocked."
+    units = [at.index.unit(device) for device in devices]
+    named = ", ".join(f"{unit.label} ({unit.device_class.traits.hold})" for unit in units)
+    return f"Hold or lock is on: {named}, and wherever else there is one.", "Knobs get knocked."

@@ -180,6 +180,7 @@ class LineUpStepOut(Out):
     look_at: str
     drop: list[AnyEdit]
     warning: str
+    how: str
     meter: MeterOut | None
     knobs: list[KnobOut]
     run: str
@@ -215,6 +216,7 @@ class LineUpStepOut(Out):
             look_at=worded(step.look_at),
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
             warning=worded(step.warning) if step.warning else "",
+            how=worded(step.how) if step.how else "",
             meter=None if step.meter is None else MeterOut.from_core(report, step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,

@@ -81,6 +81,19 @@ def automatic_level_is_on(at: PlanIndex) -> str:
 
 
 @says
+def tone_by_keys(at: PlanIndex, device: str) -> str:
+    return f"{at.unit(device).label} gives its tone while its keys are held; it need not record for that."
+
+
+@says
+def tone_while_recording(at: PlanIndex, device: str) -> str:
+    return (
+        f"{at.unit(device).label} gives its tone only while it records, and locks its levels meanwhile: record, read, stop, "
+        "change, record again."
+    )
+
+
+@says
 def tone_clips(at: PlanIndex, where: str, by_db: float) -> str:
     return f"The tone clips in {where} by {by_db:.1f} dB: match the levels first."
 

@@ -2881,6 +2881,8 @@ export interface components {
              *       "makes_timecode": true,
              *       "media": "",
              *       "meters": "",
+             *       "tone_by": "a switch or menu",
+             *       "hold": "",
              *       "is_float": false
              *     }
              */
@@ -4233,6 +4235,8 @@ export interface components {
             drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
             /** Warning */
             warning: string;
+            /** How */
+            how: string;
             meter: components["schemas"]["MeterOut"] | null;
             /** Knobs */
             knobs: components["schemas"]["KnobOut"][];
@@ -6390,6 +6394,12 @@ export interface components {
             /** Files */
             files: components["schemas"]["TimelineFileOut"][];
         };
+        /**
+         * ToneBy
+         * @description When a device gives its tone. Source: [HANDBOOK] §3
+         * @enum {string}
+         */
+        ToneBy: "a switch or menu" | "keys that are held" | "recording";
         /** ToneOut */
         ToneOut: {
             /** Frequency Hz */
@@ -6579,6 +6589,13 @@ export interface components {
             meters: string;
             meter_reads_high_db?: components["schemas"]["LevelFigure"] | null;
             tone_dbfs?: components["schemas"]["LevelFigure"] | null;
+            /** @default a switch or menu */
+            tone_by: components["schemas"]["ToneBy"];
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
             /** Bits */
             bits?: number | null;
             /**

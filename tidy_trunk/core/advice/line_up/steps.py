@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.line_up.measured import Knob, knobs_of
-from tidy_trunk.core.gear.catalogue import Signal
+from tidy_trunk.core.gear.catalogue import Signal, ToneBy
 from tidy_trunk.core.plan import Edit, LineUp, Message, MeterError, PlanIndex, ReadFrom, SetControl, TakeLineUp, message
 from tidy_trunk.core.sound.levels import (
     LevelSolver,
@@ -60,6 +60,7 @@ class LineUpStep:
     off_db: by how much its last reading was away from what the figures alone had said; None where there is none.
     look_at: what to look at where it was far off, in its order. [PRACTICE]
     warning: what spoils it, None where nothing does.
+    how: what the sender wants to give its tone, None where it has a switch for it.
     """
 
     track: str
@@ -75,6 +76,7 @@ class LineUpStep:
     turn: Turn | None
     look_at: Message
     warning: Message | None
+    how: Message | None
     meter: MeterError | None
     knobs: tuple[Knob, ...]
     run: str
@@ -133,11 +135,22 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         warning=message("tone-clips", index, where=tone.clip.where, by_db=tone.clip.over_db)
         if tone.clip is not None
         else automatic_warning(index, is_on=automatic),
+        how=_how(index, sender.device),
         meter=index.meter_of(stage.device),
         knobs=knobs_of(report, stage),
         run=_run_into(report, stage),
         like=read.track.removeprefix(f"{stage.device}.") if read is not None and line_up is None else "",
     )
+
+
+def _how(index: PlanIndex, sender: str) -> Message | None:
+    match index.unit(sender).device_class.traits.tone_by:
+        case ToneBy.KEYS:
+            return message("tone-by-keys", index, device=sender)
+        case ToneBy.RECORDING:
+            return message("tone-while-recording", index, device=sender)
+        case ToneBy.SWITCH:
+            return None
 
 
 def _run_into(report: Report, stage: Stage) -> str:

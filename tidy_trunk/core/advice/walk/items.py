@@ -224,4 +224,4 @@ def _at_the_end(report: Report) -> Iterator[WalkItem]:
     yield item("played", recording=recording)
     if len(recording) > 1 or any(unit.device_class.kind is Kind.CAMERA for unit in units):
         yield item("clap")
-    yield item("hold")
+    yield item("hold", devices=tuple(unit.device.id for unit in units if unit.device_class.traits.hold))

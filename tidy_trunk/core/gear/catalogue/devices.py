@@ -67,6 +67,14 @@ class Power(StrEnum):
     CHARGER = "USB charger"
 
 
+class ToneBy(StrEnum):
+    """When a device gives its tone. Source: [HANDBOOK] §3"""
+
+    SWITCH = "a switch or menu"
+    KEYS = "keys that are held"
+    RECORDING = "recording"  # only while it rolls, and its levels cannot be changed meanwhile
+
+
 class TrimKind(StrEnum):
     """An analogue trim takes its noise down with the signal; a digital one before the converter does not."""
 
@@ -293,6 +301,7 @@ class Traits:
 
     sdi_delay_frames: of the picture over SDI, where that is another than over HDMI.
     tone_dbfs: of a tone that cannot be set to another level.
+    tone_by: what gives its tone. hold: where its keys are locked, "" where they are not.
     meter_reads_high_db: by how much its meter shows more than it records; None where it is believed.
     makes_timecode: False where it takes timecode and runs on nobody else's without it.
     """
@@ -312,6 +321,8 @@ class Traits:
     meters: str = ""
     meter_reads_high_db: Figure | None = None
     tone_dbfs: Figure | None = None
+    tone_by: ToneBy = ToneBy.SWITCH
+    hold: str = ""
     bits: int | None = None
     is_float: bool = False
 
@@ -344,6 +355,8 @@ class Traits:
             ("meters", self.meters),
             ("meters read high by", _words(self.meter_reads_high_db, "dB")),
             ("tone, fixed at", _words(self.tone_dbfs, "dBFS")),
+            ("tone by", "" if self.tone_by is ToneBy.SWITCH else str(self.tone_by)),
+            ("hold", self.hold),
             ("longest clip", _words(self.clip_limit_min, "min")),
         )
         return tuple((name, words) for name, words in found if words)

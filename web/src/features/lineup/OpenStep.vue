@@ -45,6 +45,7 @@ function chosen(event: Event) {
       ><span class="soft"> ±{{ formatLevel(step.within_db, 1) }}</span
       >.
     </p>
+    <p v-if="step.how" class="small">{{ step.how }}</p>
     <p v-if="step.meter" class="small">
       Its meter reads {{ meterWords(step.meter) }}; the file must hold
       {{ formatLevel(step.shows_dbfs, 1) }} dBFS.

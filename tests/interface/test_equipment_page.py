@@ -48,6 +48,11 @@ def test_a_device_of_ones_own_from_a_datasheet_to_a_job_and_elsewhere(screen, se
     expect(screen.get_by_text("Nothing yet")).to_be_visible()
     screen.get_by_label("Import files").set_input_files(path)
     expect(screen.get_by_text("Imported: Test camera")).to_be_visible()
+    path.write_text(path.read_text().replace("Test camera", "Other camera"))
+    screen.get_by_label("Import files").set_input_files(path)
+    expect(screen.get_by_role("link", name="Other camera")).to_be_visible()
+    screen.get_by_role("button", name="Undo").click()
+    expect(screen.get_by_role("link", name="Test camera")).to_be_visible()
     assert services.equipment.get("my-mirrorless-mic").item == plan.classes["my-mirrorless-mic"]
     path.write_text(path.read_text().replace("impedance_ohm = 2500", "impedance_ohm = -1"))
     screen.get_by_label("Import files").set_input_files(path)

@@ -501,6 +501,7 @@ export const api = {
     ),
   equipment: () => reading(() => server.GET('/api/equipment')),
   saveEquipment: (files: ClassFile[]) => writing(() => server.POST('/api/equipment', { body: { files } })),
+  archive: () => reading<Blob>(() => server.GET('/api/equipment-archive', { parseAs: 'blob' })),
   saveArchive: (file: File) =>
     writing(() =>
       server.POST('/api/equipment-archive', {

@@ -7,7 +7,7 @@ import { formatMoment } from '@/format/time'
 import { useEquipment } from './useEquipment'
 
 /** Devices and cables of one's own: they belong to no job, and any job can take them. */
-const { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget } = useEquipment()
+const { own, pairs, problem, last, takeIn, remove, undo, test, forget } = useEquipment()
 </script>
 
 <template>
@@ -18,10 +18,7 @@ const { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget } = 
       Your own devices and cables. Every job offers them before the built-in ones, and keeps its own copy.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
-    <p v-if="told" role="status">{{ told }}</p>
-    <p v-if="gone" role="status">
-      {{ gone.id }} removed. <Button text size="small" @click="undo">Undo</Button>
-    </p>
+    <p v-if="last" role="status">{{ last.words }} <Button text size="small" @click="undo">Undo</Button></p>
     <div class="actions">
       <RouterLink class="new" :to="{ name: 'equipment-class', params: { id: 'new' } }"
         >Describe a device or cable</RouterLink

@@ -23,12 +23,12 @@ describe('useEquipment', () => {
         ? { status: 422, body: { detail: 'b.toml: label: is missing' } }
         : { body: method === 'POST' ? [{ page: PAGE }] : [] },
     )
-    const { told, problem, takeIn } = effectScope().run(useEquipment)!
+    const { last, problem, takeIn } = effectScope().run(useEquipment)!
     await takeIn(chosen(file('a.toml', 'id = 1'), file('b.toml', 'id = 2')))
     await settle()
     const sent = asked.find(({ method }) => method === 'POST')?.body as { files: { name: string }[] }
     expect(sent.files.map(({ name }) => name)).toEqual(['a.toml', 'b.toml'])
-    expect(told.value).toBe('Imported: My box')
+    expect(last.value?.words).toBe('Imported: My box.')
     refused = true
     await takeIn(chosen(file('b.toml', '')))
     expect(problem.value).toBe('b.toml: label: is missing')
@@ -38,13 +38,13 @@ describe('useEquipment', () => {
     const asked = answering(({ method, path }) => ({
       body: path.endsWith('my-box') && method === 'GET' ? { text: 'id = "my-box"' } : [],
     }))
-    const { gone, remove, undo } = effectScope().run(useEquipment)!
+    const { last, remove, undo } = effectScope().run(useEquipment)!
     await remove('my-box')
-    expect(gone.value?.id).toBe('my-box')
+    expect(last.value?.words).toBe('my-box removed.')
     await undo()
     const saved = asked.find(({ method }) => method === 'POST')?.body
     expect(saved).toEqual({ files: [{ name: 'my-box.toml', text: 'id = "my-box"' }] })
-    expect(gone.value).toBeNull()
+    expect(last.value).toBeNull()
   })
 })
 

@@ -1,19 +1,18 @@
 import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, wordsOf, type LinedUpPair } from '@/api/client'
+import { api, wordsOf, type LinedUpPair, type OwnClass } from '@/api/client'
 import { useOwnEquipment } from '@/stores/equipment'
 
 const isArchive = ({ name }: File) => name.toLowerCase().endsWith('.zip')
 
-/** My equipment as a list: files taken in, several at once, and classes thrown out, which can be undone. */
+/** My equipment as a list: files taken in, several at once, and classes thrown out; what was done last can be undone. */
 export function useEquipment() {
   const own = useOwnEquipment()
   const router = useRouter()
   const pairs = shallowRef<readonly LinedUpPair[]>([])
   const problem = ref('')
-  const told = ref('') // what was done last
-  const gone = ref<{ id: string; text: string } | null>(null) // what was thrown out last
+  const last = shallowRef<{ words: string; undo: () => Promise<unknown> } | null>(null) // what was done last
 
   async function attempt(action: () => Promise<unknown>) {
     problem.value = ''
@@ -31,12 +30,18 @@ export function useEquipment() {
     input.value = ''
     if (!files.length) return
     await attempt(async () => {
-      const saved = []
+      const known = new Set(own.classes?.map(({ page }) => page.id))
+      const before = known.size ? await api.archive() : null // what is replaced can come back
+      const saved: OwnClass[] = []
       for (const archive of files.filter(isArchive)) saved.push(...(await own.saveArchive(archive)))
       const plain = files.filter((file) => !isArchive(file))
       const read = plain.map(async (file) => ({ name: file.name, text: await file.text() }))
       if (plain.length) saved.push(...(await own.save(await Promise.all(read))))
-      told.value = `Imported: ${saved.map(({ page }) => page.label).join(', ')}`
+      const undo = async () => {
+        for (const { page } of saved) if (!known.has(page.id)) await own.remove(page.id)
+        if (before) await own.saveArchive(new File([before], 'as it was.zip'))
+      }
+      last.value = { words: `Imported: ${saved.map(({ page }) => page.label).join(', ')}.`, undo }
     })
   }
 
@@ -44,16 +49,13 @@ export function useEquipment() {
     attempt(async () => {
       const { text } = await api.classDraft(id)
       await own.remove(id)
-      gone.value = { id, text }
-      told.value = ''
+      last.value = { words: `${id} removed.`, undo: () => own.save([{ name: `${id}.toml`, text }]) }
     })
 
   const undo = () =>
     attempt(async () => {
-      const back = gone.value
-      if (!back) return
-      await own.save([{ name: `${back.id}.toml`, text: back.text }])
-      gone.value = null
+      await last.value?.undo()
+      last.value = null
     })
 
   /** A job in which it can be tested. */
@@ -73,5 +75,5 @@ export function useEquipment() {
     })
 
   void attempt(() => Promise.all([own.load(), look()]))
-  return { own, pairs, problem, told, gone, takeIn, remove, undo, test, forget }
+  return { own, pairs, problem, last, takeIn, remove, undo, test, forget }
 }

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 
-from tests.plans import boom_in_bag, line_into_camera
+from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
 from tests.sounds import measured, noise, sine, voice
 from tests.strategies import chains
 from tidy_trunk.core.base.signal import dbfs_of_powers, hear
@@ -93,6 +93,18 @@ def test_what_is_heard_is_what_was_predicted():
 
     compare()
     assert len(noises) > 100 and len(averages) > 50, "the plans do reach their tracks"
+
+
+def test_two_mixes_of_nothing_make_one_noise():
+    """Left less right of a stereo line out: what both mixes make alike goes, and the hiss of each side stays."""
+    plan = made(
+        device("bag-recorder", "bag"), device("two-input-recorder-tc", "rec"), put("rec", "in1.auto.menu", False),
+        run("bag.line", "rec.in1", "trs-xlr", "xlr"),
+    )  # fmt: skip
+    report = Report(trace_plan(plan))
+    bench = Simulator(report.index, Play.NOBODY, sample_count=COUNT)
+    track = report.known_track("rec.1")
+    assert level(bench.track_sound(track.trace.stage)) == pytest.approx(track.sound.noise, abs=WITHIN_DB)
 
 
 def test_a_voice_has_the_levels_of_the_plan():

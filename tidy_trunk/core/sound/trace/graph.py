@@ -69,6 +69,8 @@ class Stage:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
 
     def _origin(self) -> tuple[StageKey, ...]:
+        if self.place is Place.BUS and not self.feeds and self.idle:
+            return tuple(stage.key for stage in self.idle)  # two mixes of nothing make the noise of the same inputs
         if not self.feeds or self.place is Place.MICROPHONE:
             return (self.key,)
         origin = self.feeds[0][0].origin

@@ -365,3 +365,10 @@ def test_the_second_of_two_on_a_socket_is_told_by_its_own_side():
     track = Report(trace_plan(apply_edits(plan, second.edits))).track("cam.R")
     assert second.outcome.facts["bus"] == "R"
     assert second.outcome.facts["average_dbfs"] == track.sound.average
+
+
+def test_no_answer_sets_a_control_twice():
+    plan = do(foundry(), "set bag 3 gain 44", "remove cable 11")
+    edits = say(plan, "bag line to camera b, 3 m").proposals[0].edits
+    controls = [(edit.device, edit.control) for edit in edits if isinstance(edit, SetControl)]
+    assert len(controls) > 2 and len(set(controls)) == len(controls)

@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, Tried
 from tidy_trunk.core.advice.adviser.gain_plan import gain_plan, small_moves
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, wrong
-from tidy_trunk.core.advice.adviser.move import MAKERS, Move
+from tidy_trunk.core.advice.adviser.move import MAKERS, Move, behind
 from tidy_trunk.core.advice.adviser.moves.levels import limiter, settled_towards
 from tidy_trunk.core.advice.adviser.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.adviser.question import Question
@@ -130,7 +130,7 @@ class Matcher:
         _, move, made = than
         runs = [run for run in made.question.plan.runs if run not in self._adviser.plan.runs]
         best = than
-        for edits in [(*move.edits, *more) for run_id in runs for more in more_of(made.question, run_id)]:
+        for edits in [behind(move.edits, more) for run_id in runs for more in more_of(made.question, run_id)]:
             tried = self._tried(edits)
             if tried is not None and rank(tried.judgement) < rank(best[2].judgement):
                 best = (wrong(tried.judgement), Move(does, edits), tried)

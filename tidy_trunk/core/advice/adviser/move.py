@@ -22,6 +22,13 @@ def move(does: Message, *edits: Edit) -> Move:
     return Move((does,), edits)
 
 
+def behind(edits: Sequence[Edit], more: Sequence[Edit]) -> tuple[Edit, ...]:
+    """Edits and then more of them; what the later ones set again is not set before."""
+    again = {(edit.device, edit.control) for edit in more if isinstance(edit, SetControl)}
+    kept = [edit for edit in edits if not (isinstance(edit, SetControl) and (edit.device, edit.control) in again)]
+    return (*kept, *more)
+
+
 def setting(index: PlanIndex, edits: Sequence[SetControl]) -> Message:
     """Controls set: the edits themselves say it."""
     return message("set-controls", index, edits=tuple(edits))

@@ -13,7 +13,7 @@ from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Severity, check
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import say
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import Aspect, Disconnect, Plan, PlanIndex, apply_edits, changed_aspects
+from tidy_trunk.core.plan import Aspect, Disconnect, Plan, PlanIndex, SetControl, apply_edits, changed_aspects
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
 from tidy_trunk.words import answer_words, label_of
@@ -104,7 +104,7 @@ def offered(adviser: Adviser) -> list[tuple[Finding, tuple[Move, ...]]]:
 
 def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
     """A fix is offered only where the finding is gone or milder, nothing new stands, and the judge says better; a stop that
-    no such fix ends may become a caution.
+    no such fix ends may become a caution. It sets each control once.
 
     most: fixes of one finding that are looked at.
     """
@@ -112,6 +112,8 @@ def holds_the_first_law(adviser: Adviser, most: int = 3) -> int:
     now = judge(before, adviser.findings)
     for finding, fixes in offered(adviser):
         for fix in fixes[:most]:
+            turned = [(edit.device, edit.control) for edit in fix.edits if isinstance(edit, SetControl)]
+            assert len(turned) == len(set(turned)), label_of(fix)
             after = report_of(apply_edits(plan, fix.edits))
             told = check(after)
             for there in [item for item in told if item.is_like(finding) and {*finding.tracks} <= {*item.tracks}]:

@@ -205,7 +205,7 @@ class Adviser:
         found = []
         follow = islice(self._moves(tried.question, owed[0]), MOST_TRIED_WITH) if len(owed) <= most else ()
         for more in follow:
-            whole = Move((*move.does, *more.does), (*move.edits, *more.edits))
+            whole = move.then(more)
             found += [
                 item for item in self._with_what_it_brings(finding, whole, most - 1) if self._mends(finding, item[1])
             ]

@@ -142,11 +142,11 @@ class Matcher:
         if not is_powered(question.index, run.sending.device):
             return self._by_boxes(run_edits, made, run_id)
         found = [
-            Move(self._made(run_edits, How.MATCHED if way.edits else How.PLAIN), (*run_edits, *way.edits))
+            Move(self._made(run_edits, How.MATCHED if way.edits else How.PLAIN), behind(run_edits, way.edits))
             for way in question.ways(run_id)[:MOST_WAYS]
         ]
         more = settled_towards(question, run_id)
-        chain = Move(self._made(run_edits, How.MATCHED if more else How.PLAIN), (*run_edits, *more))
+        chain = Move(self._made(run_edits, How.MATCHED if more else How.PLAIN), behind(run_edits, more))
         return [*found, chain] if self._leaves_others(chain) else found
 
     def _made(self, edits: Sequence[Edit], how: How, via: Message | None = None) -> tuple[Message, ...]:
@@ -159,7 +159,7 @@ class Matcher:
         """The same with the limiter on at the end of the run, where a burst would go over there."""
         bursts = [item for item in tried.question.findings if item.rule == "burst-clips" and item.run == run_id]
         return [
-            Move(move.does, (*move.edits, *more.edits)) for item in bursts for more in limiter(tried.question, item)
+            Move(move.does, behind(move.edits, more.edits)) for item in bursts for more in limiter(tried.question, item)
         ]
 
     def _leaves_others(self, move: Move) -> bool:

@@ -1,7 +1,7 @@
 """A move: a few edits that may mend something. Who proposes which for a finding is registered here, and tried elsewhere."""
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.advice.adviser.question import Question
@@ -17,6 +17,11 @@ class Move:
     edits: tuple[Edit, ...]
     brings: tuple[PlacedFinding, ...] = ()
 
+    def then(self, more: "Move") -> "Move":
+        """Both, one after the other; a control that the second sets again is neither set nor named before."""
+        does = [_without(item, more.edits) for item in self.does]
+        return Move((*(item for item in does if item is not None), *more.does), behind(self.edits, more.edits))
+
 
 def move(does: Message, *edits: Edit) -> Move:
     return Move((does,), edits)
@@ -24,9 +29,20 @@ def move(does: Message, *edits: Edit) -> Move:
 
 def behind(edits: Sequence[Edit], more: Sequence[Edit]) -> tuple[Edit, ...]:
     """Edits and then more of them; what the later ones set again is not set before."""
+    return (*_not_again(edits, more), *more)
+
+
+def _not_again(edits: Sequence[Edit], more: Sequence[Edit]) -> tuple[Edit, ...]:
     again = {(edit.device, edit.control) for edit in more if isinstance(edit, SetControl)}
-    kept = [edit for edit in edits if not (isinstance(edit, SetControl) and (edit.device, edit.control) in again)]
-    return (*kept, *more)
+    return tuple(edit for edit in edits if not (isinstance(edit, SetControl) and (edit.device, edit.control) in again))
+
+
+def _without(does: Message, more: Sequence[Edit]) -> Message | None:
+    """What is said of a move before another one; None where nothing of it is left."""
+    if does.code != "set-controls":
+        return does
+    kept = _not_again(does.facts["edits"], more)
+    return replace(does, facts={"edits": kept}) if kept else None
 
 
 def setting(index: PlanIndex, edits: Sequence[SetControl]) -> Message:

@@ -209,6 +209,16 @@ def fix(plan_file: Path, out: Path | None, as_json: bool) -> None:
 
 
 @app.command()
+@click.argument("what", nargs=-1, required=True, metavar="WHAT")
+@as_json_option
+def rigs(what: tuple[str, ...], as_json: bool) -> int:
+    """Whole rigs for a job said in words: who is heard, with what, into what, and what matters."""
+    from tidy_trunk.cli.rigs import show_rigs
+
+    return show_rigs(" ".join(what), as_json)
+
+
+@app.command()
 @plan_argument
 @click.option("--run", "run_name", required=True, help="Id of the cable, or the number on its tape")
 @as_json_option

@@ -22,6 +22,7 @@ from tidy_trunk.core.plan import (
     Run,
     SetControl,
     SetParts,
+    apply_edits,
     edited,
     message,
 )
@@ -72,6 +73,20 @@ def propose_runs(
             yield Proposal(plan, matched.move.edits, does, outcome, stops)
         if pairs:
             return
+
+
+def plain_run(plan: Plan, sender: Match, receiver: Match) -> tuple[Edit, ...]:
+    """A run of usual length by a cable that is right for both ends, with the switches that its microphone needs and nothing
+    else set; empty where there is none."""
+    for pair in _pairs(plan, sender, receiver, None, ""):
+        if pair.join.is_right:
+            try:
+                edits = _made(plan, sender.unit, receiver.unit, pair)
+                apply_edits(plan, edits)
+            except TidyTrunkError:
+                continue
+            return edits
+    return ()
 
 
 def propose_leads(plan: Plan, run: Run, leads: Sequence[str]) -> list[Proposal]:
@@ -229,14 +244,8 @@ def _for_pair(
     adviser: Adviser, sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair, lead: str
 ) -> Iterator[tuple[Matched, Message]]:
     """The best way to make a run between two ports, and the same with nothing set, each with what is said of it."""
-    plan = adviser.plan
-    sending = PortRef(sender.device.id, pair.output.id)
-    receiving = PortRef(receiver.device.id, pair.input.id)
-    connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
-    edits: tuple[Edit, ...] = (*pair.before, connect, *_switches(sender, receiver, pair))
     try:
-        if sender.timecode_channels(pair.output) and pair.input.circuit.is_analogue:
-            edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
+        edits = _made(adviser.plan, sender, receiver, pair)
     except TidyTrunkError:
         return
     found = Matcher(adviser).matched(edits, keeps_cable=bool(lead))
@@ -249,6 +258,17 @@ def _for_pair(
             yield other, replace(does, facts={**does.facts, "how": How.UNMATCHED})
         elif other.stops == found[0].stops and other.how is not How.MATCHED:
             yield other, does  # via another device
+
+
+def _made(plan: Plan, sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> tuple[Edit, ...]:
+    """What makes a run between two ports, with the switches that it cannot do without. Raises PlanError."""
+    sending = PortRef(sender.device.id, pair.output.id)
+    receiving = PortRef(receiver.device.id, pair.input.id)
+    connect = Connect(sending=sending, receiving=receiving, parts=pair.join.parts)
+    edits: tuple[Edit, ...] = (*pair.before, connect, *_switches(sender, receiver, pair))
+    if sender.timecode_channels(pair.output) and pair.input.circuit.is_analogue:
+        edits = (*edits, *kept_for_timecode(edited(plan, edits), receiver.device.id))
+    return edits
 
 
 def _switches(sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair) -> Iterator[Edit]:

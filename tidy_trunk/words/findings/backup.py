@@ -41,7 +41,7 @@ def shared_part(at: Place, *, recorders: int, devices: tuple[str, ...], cables: 
     names = ", ".join(map(at.label, devices))
     shared = f" and cable{'s' if len(cables) > 1 else ''} {', '.join(map(str, cables))}" if cables else ""
     return Said(
-        f"Backups of {source} hang on one part",
-        f"{recorders} devices record {source}, and all of them hang on {names}{shared}: if that fails, no backup "
-        "is left. A second microphone into the second recorder parts them.",
+        f"All recordings of {source} depend on {names}",
+        f"{recorders} devices record {source}, and all of them depend on {names}{shared}: if that fails, no recording "
+        "is left. A second microphone into the second recorder separates them.",
     )

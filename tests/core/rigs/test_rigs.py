@@ -1,0 +1,177 @@
+"""Questions in everyday words, and the rigs that answer them. Ways to work are common practice (docs/handbook.md, section 13)."""
+
+import pytest
+
+from tidy_trunk.core.advice.checks import Severity, check
+from tidy_trunk.core.advice.walk import walk_items
+from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.rigs import (
+    MOST_RIGS,
+    Approach,
+    Brief,
+    Delivery,
+    Microphone,
+    Placing,
+    Subject,
+    Sync,
+    Wish,
+    find_rigs,
+    first_rig,
+    read_brief,
+)
+from tidy_trunk.errors import InputError
+from tidy_trunk.words.rigs import gaps, problem_words, question
+
+LAV = Microphone("lavalier", by_radio=True)
+BOOM = Microphone("boom-shotgun")
+INTERVIEW = "interview, two people, two lavs on radio, boom, bag recorder, 1 camera mic socket only, once"
+
+QUESTIONS = {
+    INTERVIEW: Brief(
+        people=2, microphones=(LAV, LAV, BOOM), recorders=("bag-recorder",), cameras=("mirrorless-mic",), once=True
+    ),
+    "this camera has only a microphone socket, I own this recorder and two radios, one person, an interview that happens once": Brief(
+        microphones=(LAV,), recorders=("handheld-recorder",), cameras=("mirrorless-mic",), once=True
+    ),
+    "I record two people talking with lavaliers on radio and a boom into bag recorder, picture on 1 camera, mic socket only. "
+    "It happens once, I work alone, and it is edited later.": Brief(
+        people=2, microphones=(LAV, LAV, BOOM), recorders=("bag-recorder",), cameras=("mirrorless-mic",), once=True,
+        alone=True, delivery=Delivery.LATER,
+    ),
+    "recorder into a camera with microphone socket only": Brief(recorders=("handheld-recorder",), cameras=("mirrorless-mic",)),
+    "two radios into one camera, a side each": Brief(people=2, microphones=(LAV, LAV), cameras=("mirrorless-mic",)),
+    "phone and lavalier": Brief(microphones=(Microphone("lavalier"),), cameras=("phone-camera",)),
+    "phantom-powered shotgun and mirrorless camera": Brief(microphones=(BOOM,), cameras=("mirrorless-mic",)),
+    "three hours that happen once, two cameras": Brief(cameras=("mirrorless-mic",) * 2, once=True),
+    "recorder and two cameras without timecode": Brief(recorders=("handheld-recorder",), cameras=("mirrorless-mic",) * 2),
+    "timecode box and a microphone socket": Brief(cameras=("mirrorless-mic",), devices=("timecode-generator",)),
+    "switcher with late pictures, 2 cameras, desk": Brief(cameras=("mirrorless-mic",) * 2, devices=("live-switcher", "desk-mixer")),
+    "band, stereo pair, bag recorder, two cinema cameras": Brief(
+        subject=Subject.MUSIC, microphones=(Microphone("pencil-condenser"),) * 2, recorders=("bag-recorder",),
+        cameras=("cinema-xlr5",) * 2,
+    ),
+    "3 people walking, wireless, camera with mic/line, delivered tonight": Brief(
+        people=3, placing=Placing.WALKING, microphones=(LAV,) * 3, cameras=("mirrorless-line",), delivery=Delivery.TONIGHT
+    ),
+    "podcast, two usb microphones, computer, no camera": Brief(
+        people=2, microphones=(Microphone("usb-microphone"),) * 2, recorders=("computer",), cameras=()
+    ),
+    "a ribbon and a 3.5 mm camera, separate tracks": Brief(
+        microphones=(Microphone("ribbon"),), cameras=("mirrorless-mic",), separate=True
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("text", QUESTIONS)
+def test_a_question_is_understood(text):
+    reading = read_brief(text, {})
+    assert reading.brief == QUESTIONS[text]
+    assert reading.problems == ()
+
+
+@pytest.mark.parametrize("text", QUESTIONS)
+def test_what_was_understood_reads_the_same_when_it_is_typed(text):
+    brief = read_brief(text, {}).brief
+    assert read_brief(question(brief, {}), {}).brief == brief
+
+
+def test_whatever_a_gap_offers_fills_it():
+    for gap in gaps(Brief(people=2), {}):
+        for phrase in gap.options:
+            reading = read_brief(f"two people talking, {phrase}", {})
+            if gap.id != "who":
+                assert {found.id: found.phrase for found in gaps(reading.brief, {})}[gap.id] == phrase.replace(
+                    "lavaliers", "two lavaliers"
+                ).replace("clip-on", "two clip-on").replace("handheld microphones", "two handheld microphones")
+            assert reading.problems == (), phrase
+
+
+def test_what_is_not_understood_is_said():
+    reading = read_brief("interview on a unicycle, forty cameras", {})
+    assert [(problem.code, dict(problem.facts)) for problem in reading.problems] == [
+        ("not-understood", {"words": "unicycle"}),
+        ("too-many", {"what": "cameras", "said": 40, "most": 4}),
+    ]
+    (digital,) = read_brief("AES3 into a camera with mic socket only", {}).problems
+    assert (digital.code, digital.facts["class_id"]) == ("aes3-into-analogue", "mirrorless-mic")
+    assert "analogue" in problem_words(digital)
+    assert read_brief("AES3 into a cinema camera", {}).problems == ()
+
+
+@pytest.mark.parametrize("text", ["xyzzy", "", "x" * 501])
+def test_a_question_of_which_nothing_is_understood_is_refused(text):
+    with pytest.raises(InputError):
+        read_brief(text, {})
+
+
+JOBS = {
+    INTERVIEW: [Approach.FEED, Approach.RECORDER, Approach.PREAMP, Approach.STRAIGHT],
+    "phantom-powered shotgun and mirrorless camera": [Approach.PREAMP, Approach.RECORDER, Approach.FEED],
+    "band, stereo pair, bag recorder, two cinema cameras": [
+        Approach.TIMECODE, Approach.RECORDER, Approach.FEED, Approach.STRAIGHT,
+    ],
+    "phone and lavalier": [Approach.STRAIGHT, Approach.BODY_WORN],
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("text", JOBS)
+def test_unlike_jobs_get_the_ways_to_work_that_suit_them(text):
+    found = find_rigs(read_brief(text, {}).brief, {})
+    assert [rig.approach for rig in found.rigs] == JOBS[text]
+    for rig in found.rigs:
+        findings = check(rig.built.report)
+        assert not [item for item in findings if item.severity is Severity.STOP]
+        assert rig.figures.headroom_db > 0
+        assert walk_items(rig.built.report), "taken as a job it can be walked"
+
+
+def test_an_interview_that_happens_once():
+    feed, recorder, preamp, straight = find_rigs(read_brief(INTERVIEW, {}).brief, {}).rigs
+    assert (feed.figures.apart, feed.figures.copies, feed.figures.sync) == (3, 2, Sync.SOUND)
+    assert feed.met == {Wish.TWICE}, "recorded twice, as what happens once ought to be"
+    assert [lead.loss_db.value for lead in feed.figures.cables_to_get] == [25], "line into a microphone socket"
+    assert feed.figures.automatic_off == ("camera",)
+    assert (recorder.figures.copies, recorder.figures.sync, recorder.figures.cost) == (1, Sync.CAMERA_MICROPHONE, 0)
+    assert preamp.figures.sync is straight.figures.sync is Sync.NONE
+    assert straight.figures.left_out == ("boom",), "a stereo socket takes two"
+    levels = {track.trace.id: track.sound.average for track in straight.built.report.tracks}
+    assert levels["camera.L"] == pytest.approx(levels["camera.R"], abs=0.5)
+
+
+def test_a_phantom_microphone_reaches_a_small_camera_by_a_box_alone():
+    rigs = find_rigs(read_brief("phantom-powered shotgun and mirrorless camera", {}).brief, {}).rigs
+    assert Approach.STRAIGHT not in [rig.approach for rig in rigs]
+
+
+def test_no_offered_rig_is_worse_in_everything():
+    for text in QUESTIONS:
+        brief = read_brief(text, {}).brief
+        found = find_rigs(brief, {}).rigs
+        assert 1 <= len(found) <= MOST_RIGS, text
+        for rig in found:
+            for other in found:
+                mine, theirs = rig.figures, other.figures
+                better = (
+                    mine.cost < theirs.cost, mine.copies > theirs.copies, mine.apart > theirs.apart, mine.settings < theirs.settings,
+                    list(Sync).index(mine.sync) < list(Sync).index(theirs.sync), len(mine.pressed) < len(theirs.pressed),
+                    mine.under_room_db > theirs.under_room_db + 1, len(mine.cautions) < len(theirs.cautions),
+                    mine.headroom_db > theirs.headroom_db + 1, len(mine.unheard) < len(theirs.unheard), mine.jams < theirs.jams,
+                    len(mine.left_out) < len(theirs.left_out),
+                )  # fmt: skip
+                assert other is rig or any(better), (text, rig.approach, other.approach)
+
+
+def test_the_first_rig_is_one_of_them():
+    brief = read_brief(INTERVIEW, {}).brief
+    assert first_rig(brief, {}).plan == find_rigs(brief, {}).rigs[0].plan
+
+
+def test_several_cameras_get_timecode_and_a_switcher_gets_the_mix():
+    several = find_rigs(read_brief("two people, bag recorder, three cameras with xlr", {}).brief, {}).rigs
+    assert several[0].approach is Approach.TIMECODE
+    assert several[0].figures.sync is Sync.TIMECODE
+    live = find_rigs(read_brief("two handheld mics, desk, two cameras, live switcher, live", {}).brief, {}).rigs
+    index = live[0].built.report.index
+    into = {index.unit(run.receiving.device).device_class.kind for run in index.plan.runs.values()}
+    assert Kind.SWITCHER in into
+    assert live[0].figures.sync is Sync.NONE

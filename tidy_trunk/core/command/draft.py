@@ -1,0 +1,72 @@
+"""A plan that is put together step by step: devices added and joined, with the edits that did it."""
+
+from collections.abc import Callable, Iterator
+
+from tidy_trunk.core.command.connect import plain_run, propose_runs
+from tidy_trunk.core.command.words import Match, split_words
+from tidy_trunk.core.plan import AddDevice, Edit, Plan, PlanIndex, PortRef, edited
+
+
+class Draft:
+    """A plan, and the edits by which it came from another one."""
+
+    def __init__(self, plan: Plan, edits: tuple[Edit, ...] = ()) -> None:
+        self.plan = plan
+        self.edits = edits
+
+    @property
+    def index(self) -> PlanIndex:
+        return PlanIndex(self.plan)
+
+    def copy(self) -> "Draft":
+        return Draft(self.plan, self.edits)
+
+    def do(self, *edits: Edit) -> None:
+        """Raises PlanError or InputError where they cannot be done; then nothing is."""
+        self.plan = edited(self.plan, edits)
+        self.edits = (*self.edits, *edits)
+
+    def add(self, class_id: str, label: str | None = None) -> str:
+        """A device of a class; its id."""
+        self.do(AddDevice(class_id=class_id, label=label))
+        *_, added = self.plan.devices
+        return added
+
+    @property
+    def last_source(self) -> str:
+        """The id of the source that was added last."""
+        *_, added = self.plan.sources
+        return added
+
+    def join(self, sender: str, receiver: str, *, output: str = "") -> bool:
+        """Whether a cable goes from a device to the first input of another that is free and that one is right for; then it is
+        there, with the switches that a microphone needs and nothing else set. output: words for the port."""
+        return self._join(sender, receiver, output, lambda *ends: plain_run(self.plan, *ends))
+
+    def join_matched(self, sender: str, receiver: str) -> bool:
+        """The same with everything set as the first answer to a typed line sets it; never with a stop, nor by way of a device
+        that nobody has added."""
+        return self._join(sender, receiver, "", self._answered)
+
+    def _join(self, sender: str, receiver: str, output: str, run: Callable[[Match, Match], tuple[Edit, ...]]) -> bool:
+        index = self.index
+        start = Match(index.unit(sender), tuple(split_words(output)))
+        for words in [*self._free(receiver), ""]:
+            edits = run(start, Match(index.unit(receiver), tuple(split_words(words))))
+            if edits:
+                self.do(*edits)
+                return True
+        return False
+
+    def _answered(self, sender: Match, receiver: Match) -> tuple[Edit, ...]:
+        for answer in propose_runs(self.plan, sender, receiver, None):
+            if not answer.stops and not any(isinstance(edit, AddDevice) for edit in answer.edits):
+                return answer.edits
+        return ()
+
+    def _free(self, receiver: str) -> Iterator[str]:
+        """Labels of the inputs of a device that nothing is plugged into."""
+        index = self.index
+        for port in index.unit(receiver).device_class.inputs:
+            if not index.arriving.get(PortRef(receiver, port.id)):
+                yield port.label

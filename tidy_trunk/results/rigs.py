@@ -1,0 +1,166 @@
+"""Whole rigs for a job that is said in a line or two."""
+
+from collections.abc import Mapping
+
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind
+from tidy_trunk.core.plan import PlanIndex
+from tidy_trunk.core.rigs import Reading, Rig, Rigs
+from tidy_trunk.results.numbers import Level, Out
+from tidy_trunk.words.rigs import TITLES, GapWords, gaps, problem_words, question, reason, rows
+
+
+class GapOut(Out):
+    id: str
+    lead: str
+    phrase: str
+    is_open: bool
+    options: list[str]
+
+
+class NodeOut(Out):
+    """A device in the picture of a rig. column: from the sources on, 0 first; row: among those of its column."""
+
+    id: str
+    label: str
+    kind: Kind
+    column: int
+    row: int
+
+
+class LinkOut(Out):
+    """A cable, or radio, from device to device. label: what is in it, "" for a plain cable."""
+
+    sending: str
+    receiving: str
+    is_radio: bool
+    label: str
+
+
+class PictureOut(Out):
+    """Devices and what joins them; a transmitter and its receiver are one."""
+
+    nodes: list[NodeOut]
+    links: list[LinkOut]
+
+    @classmethod
+    def from_core(cls, index: PlanIndex) -> "PictureOut":
+        return _picture(index)
+
+
+class RigOut(Out):
+    """A way to work. cells: one for each row of the comparison; strong: which of them stand out."""
+
+    approach: str
+    title: str
+    reason: str
+    cells: list[str]
+    strong: list[bool]
+    picture: PictureOut
+    settings: int
+    headroom_db: Level
+    under_room_db: Level
+    copies: int
+    apart: int
+    sync: str
+
+
+class RowOut(Out):
+    id: str
+    label: str
+
+
+class RigsOut(Out):
+    """The question as it was understood, and the rigs that answer it, what suits it best first."""
+
+    question: str
+    gaps: list[GapOut]
+    problems: list[str]
+    rows: list[RowOut]
+    rigs: list[RigOut]
+
+    @classmethod
+    def from_core(cls, reading: Reading, found: Rigs, own: Mapping[str, DeviceClass]) -> "RigsOut":
+        shown = rows(found.rigs)
+        best = [_stands_out(row.marks) for row in shown]
+        return cls(
+            question=question(reading.brief, own),
+            gaps=[_gap(gap) for gap in gaps(reading.brief, own)],
+            problems=[problem_words(problem) for problem in reading.problems],
+            rows=[RowOut(id=row.id, label=row.label) for row in shown],
+            rigs=[
+                _rig(rig, found, [row.cells[at] for row in shown], [marks[at] for marks in best])
+                for at, rig in enumerate(found.rigs)
+            ],
+        )
+
+
+def _gap(gap: GapWords) -> GapOut:
+    options = list(dict.fromkeys((gap.phrase, *gap.options)))
+    return GapOut(id=gap.id, lead=gap.lead, phrase=gap.phrase, is_open=gap.is_open, options=options)
+
+
+def _stands_out(marks: tuple[tuple[float, ...], ...]) -> list[bool]:
+    """Where a row differs, its best cells."""
+    return [len(set(marks)) > 1 and mark == min(marks) for mark in marks]
+
+
+def _rig(rig: Rig, found: Rigs, cells: list[str], strong: list[bool]) -> RigOut:
+    figures = rig.figures
+    return RigOut(
+        approach=rig.approach,
+        title=TITLES[rig.approach],
+        reason=reason(rig, found.wishes),
+        cells=cells,
+        strong=strong,
+        picture=PictureOut.from_core(rig.built.report.index),
+        settings=figures.settings,
+        headroom_db=figures.headroom_db,
+        under_room_db=figures.under_room_db,
+        copies=figures.copies,
+        apart=figures.apart,
+        sync=figures.sync,
+    )
+
+
+def _picture(index: PlanIndex) -> PictureOut:
+    """Each device in the column behind all that lead to it. Transmitters are left out: the radio is drawn from the microphone."""
+    worn = {
+        run.receiving.device: run.sending.device
+        for run in index.plan.runs.values()
+        if index.unit(run.receiving.device).device_class.kind is Kind.TRANSMITTER
+    }
+    links: dict[tuple[str, str], LinkOut] = {}
+    for run in index.plan.runs.values():
+        if run.receiving.device in worn and worn[run.receiving.device] == run.sending.device:
+            continue
+        sending = worn.get(run.sending.device, run.sending.device)
+        output = index.unit(run.sending.device).output(run.sending.port)
+        losses = [f"{lead.loss_db.value:g} dB" for lead, _ in index.leads_of(run) if lead.loss_db is not None]
+        kind = {Circuit.TIMECODE: "timecode", Circuit.HDMI: "HDMI", Circuit.AES3: "AES3"}.get(output.circuit, "")
+        links[sending, run.receiving.device] = LinkOut(
+            sending=sending,
+            receiving=run.receiving.device,
+            is_radio=output.circuit is Circuit.RADIO,
+            label=" ".join(filter(None, (kind, *losses))),
+        )
+    shown = [device for device in index.plan.devices if device not in worn]
+    column = dict.fromkeys(shown, 0)
+    for _ in shown:  # as deep as the chain is long
+        for sending, receiving in links:
+            column[receiving] = max(column[receiving], column[sending] + 1)
+    last = max(column.values(), default=0)
+    for device in shown:
+        if index.unit(device).device_class.kind is Kind.CAMERA and not any(
+            receiving == device for _, receiving in links
+        ):
+            column[device] = last if last else 1  # a camera without a cable stands where cameras stand
+    rows_in: dict[int, int] = {}
+    nodes = []
+    for device in shown:
+        at = column[device]
+        unit = index.unit(device)
+        nodes.append(
+            NodeOut(id=device, label=unit.label, kind=unit.device_class.kind, column=at, row=rows_in.get(at, 0))
+        )
+        rows_in[at] = rows_in.get(at, 0) + 1
+    return PictureOut(nodes=nodes, links=list(links.values()))

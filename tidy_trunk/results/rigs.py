@@ -36,14 +36,14 @@ class LinkOut(Out):
     label: str
 
 
-class PictureOut(Out):
+class RigPictureOut(Out):
     """Devices and what joins them; a transmitter and its receiver are one."""
 
     nodes: list[NodeOut]
     links: list[LinkOut]
 
     @classmethod
-    def from_core(cls, index: PlanIndex) -> "PictureOut":
+    def from_core(cls, index: PlanIndex) -> "RigPictureOut":
         return _picture(index)
 
 
@@ -55,7 +55,7 @@ class RigOut(Out):
     reason: str
     cells: list[str]
     strong: list[bool]
-    picture: PictureOut
+    picture: RigPictureOut
     settings: int
     headroom_db: Level
     under_room_db: Level
@@ -112,7 +112,7 @@ def _rig(rig: Rig, found: Rigs, cells: list[str], strong: list[bool]) -> RigOut:
         reason=reason(rig, found.wishes),
         cells=cells,
         strong=strong,
-        picture=PictureOut.from_core(rig.built.report.index),
+        picture=RigPictureOut.from_core(rig.built.report.index),
         settings=figures.settings,
         headroom_db=figures.headroom_db,
         under_room_db=figures.under_room_db,
@@ -122,7 +122,7 @@ def _rig(rig: Rig, found: Rigs, cells: list[str], strong: list[bool]) -> RigOut:
     )
 
 
-def _picture(index: PlanIndex) -> PictureOut:
+def _picture(index: PlanIndex) -> RigPictureOut:
     """Each device in the column behind all that lead to it. Transmitters are left out: the radio is drawn from the microphone."""
     worn = {
         run.receiving.device: run.sending.device
@@ -163,4 +163,4 @@ def _picture(index: PlanIndex) -> PictureOut:
             NodeOut(id=device, label=unit.label, kind=unit.device_class.kind, column=at, row=rows_in.get(at, 0))
         )
         rows_in[at] = rows_in.get(at, 0) + 1
-    return PictureOut(nodes=nodes, links=list(links.values()))
+    return RigPictureOut(nodes=nodes, links=list(links.values()))

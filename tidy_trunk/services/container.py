@@ -7,6 +7,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment
+from tidy_trunk.services.front_door import FrontDoorService
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
@@ -36,6 +37,7 @@ class Services:
     sync: SyncService
     walks: WalkService
     equipment: EquipmentService
+    front_door: FrontDoorService
     gear_tests: GearTestService
     pairs: LinedUpPairService
     news: NewsService
@@ -65,6 +67,7 @@ def services_on(database: Database, folder: Path) -> Services:
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
         equipment=EquipmentService(jobs, equipment),
+        front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),
         gear_tests=GearTestService(jobs, recordings),
         pairs=pairs,
         news=NewsService(database),

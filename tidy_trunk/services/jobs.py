@@ -56,6 +56,9 @@ class Advice:
     fixes: Mapping[str, tuple[Move, ...]]
 
 
+LOOSE_FILES: Final = UUID("10052f11-e500-4000-8000-000000000000")
+"""Of the job that files lie in that belong to none; it is not listed."""
+
 MOST_CABLE_CHAINS: Final = 4
 """ASSUMED_ how many other leads are shown: a longer list is no choice."""
 
@@ -89,7 +92,14 @@ class JobService:
         self._now = now
 
     def all(self) -> list[JobRecord]:
-        return self._store.all()
+        return [record for record in self._store.all() if record.id != LOOSE_FILES]
+
+    def loose_files(self) -> JobState:
+        """Where files lie that belong to no job: checked, or synced, as in one."""
+        try:
+            return self.newest(LOOSE_FILES)
+        except NotFoundError:
+            return self.create(Plan(name="Files without a job"), job_id=LOOSE_FILES)
 
     def create(self, plan: Plan, sentence: str = "New job", job_id: UUID | None = None) -> JobState:
         """A job that begins with a plan. Raises PlanError or InputError where the plan cannot be.

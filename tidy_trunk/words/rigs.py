@@ -20,6 +20,7 @@ from tidy_trunk.core.rigs import (
     Wish,
 )
 from tidy_trunk.words.findings import headline
+from tidy_trunk.words.names import begun
 from tidy_trunk.words.numbers import listed, many, whole
 
 TITLES: Final[Mapping[Approach, str]] = {
@@ -463,3 +464,8 @@ def reason(rig: Rig, wishes: frozenset[Wish]) -> str:
     """What a rig gives and costs, and which wishes it does not meet."""
     unmet = [WISHES[wish] for wish in Wish if wish in wishes and wish not in rig.met]
     return WHY[rig.approach] + (f" Against it: {'; '.join(unmet)}." if unmet else "")
+
+
+def job_name(brief: Brief) -> str:
+    """What a job is called that begins with a rig: `Two people talking`."""
+    return begun(_who(brief))

@@ -7,7 +7,8 @@ from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.grammar import PASSABLE, Form
 from tidy_trunk.core.command.line import Answer, say
 from tidy_trunk.core.command.proposal import Proposal
-from tidy_trunk.core.command.words import find_classes
+from tidy_trunk.core.command.runs import joined
+from tidy_trunk.core.command.words import Match, find_classes, split_words
 
 __all__ = [
     "GRAMMAR",
@@ -15,9 +16,12 @@ __all__ = [
     "Answer",
     "Draft",
     "Form",
+    "Match",
     "Proposal",
     "find_classes",
+    "joined",
     "picture_delay",
     "propose_leads",
     "say",
+    "split_words",
 ]

@@ -1,7 +1,7 @@
 """Lines about runs: connect, length, path, lead, other ends."""
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from itertools import islice, product
 
@@ -59,15 +59,25 @@ def connect(plan: Plan, line: str) -> Iterator[Proposal]:
     for words, found in ((start, senders), (end, receivers)):
         if not found:
             raise NotUnderstoodError(f"no device here is called '{words.strip(' ,')}'. Add it first: add CLASS as NAME")
-    through = _leads_meant(index, by.group(1)) if by else ()
+    yield from joined(plan, senders[:3], receivers[:3], length_m, _leads_meant(index, by.group(1)) if by else ())
+
+
+def joined(
+    plan: Plan,
+    senders: Sequence[Match],
+    receivers: Sequence[Match],
+    length_m: float | None,
+    through: Sequence[str] = (),
+) -> Iterator[Proposal]:
+    """Cables from any of some devices to any of others, best first. Raises NotUnderstoodError: there is none, and why."""
     count = 0
-    for sender in senders[:3]:
-        for receiver in receivers[:3]:
+    for sender in senders:
+        for receiver in receivers:
             for proposal in propose_runs(plan, sender, receiver, length_m, through):
                 count += 1
                 yield proposal
     if not count:
-        raise NotUnderstoodError(_why_not(index, senders[0], receivers[0]))
+        raise NotUnderstoodError(_why_not(PlanIndex(plan), senders[0], receivers[0]))
 
 
 def _why_not(index: PlanIndex, sender: Match, receiver: Match) -> str:

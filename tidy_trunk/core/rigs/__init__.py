@@ -14,9 +14,11 @@ from tidy_trunk.core.rigs.brief import (
 from tidy_trunk.core.rigs.build import Approach
 from tidy_trunk.core.rigs.choose import MOST_RIGS, Rig, Rigs, Wish, find_rigs, first_rig
 from tidy_trunk.core.rigs.figures import RigFigures, Sync
-from tidy_trunk.core.rigs.reading import Reading, read_brief
+from tidy_trunk.core.rigs.reading import LONGEST, Reading, read_brief
+from tidy_trunk.core.rigs.two_things import Ends, JoinedThings, TwoThings, join_two
 
 __all__ = [
+    "LONGEST",
     "MOST_CAMERAS",
     "MOST_MICROPHONES",
     "MOST_PEOPLE",
@@ -24,6 +26,8 @@ __all__ = [
     "Approach",
     "Brief",
     "Delivery",
+    "Ends",
+    "JoinedThings",
     "Microphone",
     "Placing",
     "Problem",
@@ -33,8 +37,10 @@ __all__ = [
     "Rigs",
     "Subject",
     "Sync",
+    "TwoThings",
     "Wish",
     "find_rigs",
     "first_rig",
+    "join_two",
     "read_brief",
 ]

@@ -23,27 +23,10 @@ from tidy_trunk.core.plan import (
     edited,
 )
 from tidy_trunk.core.rigs.brief import Brief, Microphone, Placing, Subject
+from tidy_trunk.core.rigs.distances import FAR_M, WORN_M, usual_distance_m
 from tidy_trunk.core.rigs.vocabulary import WORN
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-
-WORN_M: Final = 0.2
-"""How far a worn microphone is from the mouth. [PRACTICE]"""
-
-DISTANCES_M: Final[Mapping[str, float]] = {
-    "dynamic-handheld": 0.1,
-    "headset-microphone": 0.05,
-    "on-camera-microphone": 1.5,
-    "usb-microphone": 0.3,
-    "pencil-condenser": 1.0,
-}
-"""By class, how far a microphone usually is from the mouth. [PRACTICE]"""
-
-BOOM_M: Final = 0.6
-"""How far a boom is from the mouth, just out of frame. [PRACTICE]"""
-
-FAR_M: Final = 3.0
-"""ASSUMED_ how far a microphone is where nobody comes near with one."""
 
 MUSIC_DB_SPL: Final = 85.0
 """ASSUMED_ average of music at 1 m, unweighted: a small band without amplifiers."""
@@ -186,11 +169,8 @@ class Builder:
                 draft.do(SetSource(source=draft.last_source, irreplaceable=True))
 
     def _distance_m(self, item: Microphone) -> float:
-        if item.class_id in WORN:
-            return DISTANCES_M.get(item.class_id, WORN_M)
-        if self._brief.placing is Placing.FAR:
-            return FAR_M
-        return DISTANCES_M.get(item.class_id, BOOM_M)
+        is_near = item.class_id in WORN or self._brief.placing is not Placing.FAR
+        return usual_distance_m(item.class_id) if is_near else FAR_M
 
     def _with_pictures(self, draft: Draft) -> list[str]:
         """The cameras, added; what their sound would go into: a switcher, where there is one."""

@@ -56,6 +56,12 @@ export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
 export type Catalogue = Schemas['CatalogueOut']
 export type LinedUpPair = Schemas['LinedUpPairOut']
+export type Rigs = Schemas['RigsOut']
+export type Rig = Schemas['RigOut']
+export type Gap = Schemas['GapOut']
+export type RigPicture = Schemas['RigPictureOut']
+export type Ends = Schemas['EndsIn']
+export type TwoThings = Schemas['TwoThingsOut']
 export type GearTest = Schemas['GearTestOut']
 export type GearAnswer = Schemas['GearAnswerIn']
 export type LineUpStep = Schemas['LineUpStepOut']
@@ -542,6 +548,16 @@ export const api = {
         params: { path: { job_id: job, class_id: id } },
       }),
     ),
+  rigs: (text: string, first: boolean) =>
+    reading(() => server.GET('/api/rigs', { params: { query: { text, first } } })),
+  takeRig: (text: string, approach: string, id: string) =>
+    writing(() =>
+      server.POST('/api/rigs/job', { body: { text, approach: approach as Schemas['Approach'], id } }),
+    ),
+  joinTwo: (ends: Ends) => reading(() => server.POST('/api/two-things', { body: ends })),
+  takeJoined: (ends: Ends, number: number, id: string) =>
+    writing(() => server.POST('/api/two-things/job', { body: { ...ends, number, id } })),
+  looseFiles: () => writing(() => server.POST('/api/loose-files')),
   copies: () => reading(() => server.GET('/api/copies')),
   makeCopy: () => writing(() => server.POST('/api/copies')),
 }

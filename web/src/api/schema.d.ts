@@ -1450,6 +1450,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Rigs
+         * @description Whole rigs for a job that is said in a line or two; the gaps of the question alone where nothing is asked.
+         */
+        get: operations["read_rigs_api_rigs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Rig
+         * @description A job that begins with one of the rigs.
+         */
+        post: operations["take_rig_api_rigs_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/two-things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Two Things
+         * @description What joins two things, what is set at both ends, and what could go wrong; nothing is kept.
+         */
+        post: operations["join_two_things_api_two_things_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/two-things/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Joined
+         * @description A job that begins with two things, joined in one of the ways.
+         */
+        post: operations["take_joined_api_two_things_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Loose Files
+         * @description Where files lie that belong to no job: they are checked and synced as in one, under its id.
+         */
+        post: operations["open_loose_files_api_loose_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/gear-tests": {
         parameters: {
             query?: never;
@@ -1949,6 +2049,12 @@ export interface components {
             /** Problem */
             problem: string;
         };
+        /**
+         * Approach
+         * @description Ways to work. Source: [HANDBOOK] §13
+         * @enum {string}
+         */
+        Approach: "straight" | "preamp" | "recorder" | "feed" | "timecode" | "body-worn";
         /**
          * AskedOut
          * @description What a recording was dropped for. shown: what the meter of a device on the bench showed beside it.
@@ -3188,6 +3294,34 @@ export interface components {
             /** Contacts */
             contacts: components["schemas"]["ContactOut"][];
         };
+        /**
+         * EndsIn
+         * @description Two things; the labels of sockets are empty where any will do, the length where the usual one is meant.
+         */
+        EndsIn: {
+            /**
+             * Sending
+             * @example handheld-recorder
+             */
+            sending: string;
+            /**
+             * Receiving
+             * @example handheld-recorder
+             */
+            receiving: string;
+            /**
+             * Output
+             * @default
+             */
+            output: string;
+            /**
+             * Input
+             * @default
+             */
+            input: string;
+            /** Length M */
+            length_m?: number | null;
+        };
         /** FactLineOut */
         FactLineOut: {
             /** Name */
@@ -3444,6 +3578,19 @@ export interface components {
             why: string;
             /** Edit */
             edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
+        };
+        /** GapOut */
+        GapOut: {
+            /** Id */
+            id: string;
+            /** Lead */
+            lead: string;
+            /** Phrase */
+            phrase: string;
+            /** Is Open */
+            is_open: boolean;
+            /** Options */
+            options: string[];
         };
         /**
          * GearAnswerIn
@@ -3838,6 +3985,20 @@ export interface components {
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             counts: components["schemas"]["CountsOut"];
+        };
+        /**
+         * JoinedOut
+         * @description A way to join two things: what it is called, what is set, what arrives, and what could go wrong.
+         */
+        JoinedOut: {
+            /** Title */
+            title: string;
+            /** Steps */
+            steps: string[];
+            /** Outcome */
+            outcome: string;
+            /** Risks */
+            risks: components["schemas"]["RiskOut"][];
         };
         /**
          * JudgedOut
@@ -4271,6 +4432,20 @@ export interface components {
             job: string;
         };
         /**
+         * LinkOut
+         * @description A cable, or radio, from device to device. label: what is in it, "" for a plain cable.
+         */
+        LinkOut: {
+            /** Sending */
+            sending: string;
+            /** Receiving */
+            receiving: string;
+            /** Is Radio */
+            is_radio: boolean;
+            /** Label */
+            label: string;
+        };
+        /**
          * Mark
          * @description What was seen of an item.
          * @enum {string}
@@ -4502,6 +4677,21 @@ export interface components {
             what: components["schemas"]["What"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * NodeOut
+         * @description A device in the picture of a rig. column: from the sources on, 0 first; row: among those of its column.
+         */
+        NodeOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            kind: components["schemas"]["Kind"];
+            /** Column */
+            column: number;
+            /** Row */
+            row: number;
         };
         /**
          * NoiseFrom
@@ -5357,6 +5547,75 @@ export interface components {
             plan: unknown;
         };
         /**
+         * RigOut
+         * @description A way to work. cells: one for each row of the comparison; strong: which of them stand out.
+         */
+        RigOut: {
+            /** Approach */
+            approach: string;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+            /** Cells */
+            cells: string[];
+            /** Strong */
+            strong: boolean[];
+            picture: components["schemas"]["RigPictureOut"];
+            /** Settings */
+            settings: number;
+            /**
+             * Headroom Db
+             * @description dB; null is silence, or no limit
+             */
+            headroom_db: number | null;
+            /**
+             * Under Room Db
+             * @description dB; null is silence, or no limit
+             */
+            under_room_db: number | null;
+            /** Copies */
+            copies: number;
+            /** Apart */
+            apart: number;
+            /** Sync */
+            sync: string;
+        };
+        /**
+         * RigPictureOut
+         * @description Devices and what joins them; a transmitter and its receiver are one.
+         */
+        RigPictureOut: {
+            /** Nodes */
+            nodes: components["schemas"]["NodeOut"][];
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+        };
+        /**
+         * RigsOut
+         * @description The question as it was understood, and the rigs that answer it, what suits it best first.
+         */
+        RigsOut: {
+            /** Question */
+            question: string;
+            /** Gaps */
+            gaps: components["schemas"]["GapOut"][];
+            /** Problems */
+            problems: string[];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+            /** Rigs */
+            rigs: components["schemas"]["RigOut"][];
+        };
+        /** RiskOut */
+        RiskOut: {
+            severity: components["schemas"]["Severity"];
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Role
          * @description What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8
          * @enum {string}
@@ -5403,6 +5662,13 @@ export interface components {
             recorded: boolean;
             /** Inputs */
             inputs: string[];
+        };
+        /** RowOut */
+        RowOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /** RunModel */
         RunModel: {
@@ -6225,6 +6491,41 @@ export interface components {
             kind: "take-gain-law";
             law: components["schemas"]["GainLawModel"];
         };
+        /**
+         * TakeJoinedIn
+         * @description `number`: which of the ways, from 0; `id`: of the job.
+         */
+        TakeJoinedIn: {
+            /**
+             * Sending
+             * @example handheld-recorder
+             */
+            sending: string;
+            /**
+             * Receiving
+             * @example handheld-recorder
+             */
+            receiving: string;
+            /**
+             * Output
+             * @default
+             */
+            output: string;
+            /**
+             * Input
+             * @default
+             */
+            input: string;
+            /** Length M */
+            length_m?: number | null;
+            /** Number */
+            number: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
         /** TakeLineUpModel */
         TakeLineUpModel: {
             /**
@@ -6251,6 +6552,20 @@ export interface components {
              */
             kind: "take-pair-drift";
             drift: components["schemas"]["PairDriftModel"];
+        };
+        /**
+         * TakeRigIn
+         * @description `text`: the question; `id`: of the job, given by the sender.
+         */
+        TakeRigIn: {
+            /** Text */
+            text: string;
+            approach: components["schemas"]["Approach"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
         };
         /** TargetChoiceOut */
         TargetChoiceOut: {
@@ -6619,6 +6934,20 @@ export interface components {
             words: string;
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
+        /**
+         * TwoThingsOut
+         * @description Best first; outputs and inputs: the sockets to choose from; problem: why there is no way.
+         */
+        TwoThingsOut: {
+            /** Ways */
+            ways: components["schemas"]["JoinedOut"][];
+            /** Outputs */
+            outputs: string[];
+            /** Inputs */
+            inputs: string[];
+            /** Problem */
+            problem: string;
         };
         /**
          * UseOut
@@ -11393,6 +11722,273 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnClassOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_rigs_api_rigs_get: {
+        parameters: {
+            query?: {
+                /** @description The job, in everyday words */
+                text?: string;
+                /** @description One rig alone, sooner */
+                first?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigsOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_rig_api_rigs_job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRigIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStateOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    join_two_things_api_two_things_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoThingsOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_joined_api_two_things_job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeJoinedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStateOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_loose_files_api_loose_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStateOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -3,7 +3,26 @@ import { createRouter, createWebHistory } from 'vue-router'
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'jobs', component: () => import('@/features/jobs/JobsPage.vue') },
+    {
+      path: '/',
+      component: () => import('@/features/door/FrontDoor.vue'),
+      children: [
+        { path: '', name: 'jobs', component: () => import('@/features/door/PlanDoor.vue') },
+        { path: 'connect', name: 'connect', component: () => import('@/features/door/ConnectDoor.vue') },
+        {
+          path: '',
+          component: () => import('@/features/door/LooseFiles.vue'),
+          children: [
+            { path: 'check', name: 'check', component: () => import('@/features/lineup/CheckPage.vue') },
+            {
+              path: 'sync-files',
+              name: 'sync-files',
+              component: () => import('@/features/sync/SyncPage.vue'),
+            },
+          ],
+        },
+      ],
+    },
     {
       path: '/equipment',
       name: 'equipment',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { addresses } from '@/api/addresses'
 import { useJob } from '@/stores/job'
@@ -14,6 +15,7 @@ import { useSync } from './useSync'
 
 /** Sync files: what recorders and cameras kept, dropped in and laid over each other. */
 const job = useJob()
+const isOfJob = useRoute().name === 'sync' // else they are of none
 const {
   sync,
   problem,
@@ -51,7 +53,7 @@ const jobId = computed(() => job.newest?.job ?? '')
   <div class="page">
     <header>
       <h2>Sync files</h2>
-      <RouterLink :to="{ name: 'clock' }">Back to Timecode</RouterLink>
+      <RouterLink v-if="isOfJob" :to="{ name: 'clock' }">Back to Timecode</RouterLink>
       <span class="go">
         <template v-if="isBusy">
           <progress :value="sync?.match?.progress ?? 0" max="1" aria-label="Files are being synced" />

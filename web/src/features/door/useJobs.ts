@@ -34,7 +34,11 @@ export function useJobs(open: (state: JobState) => Promise<unknown>) {
       try {
         plan = JSON.parse(await file.text())
       } catch {
-        throw new ApiProblem(0, 'file', `${file.name} is no plan file: it is not JSON.`)
+        throw new ApiProblem(
+          0,
+          'file',
+          `${file.name} is not a saved plan. To check a recording, choose Check a recording above.`,
+        )
       }
       await open(await api.importPlan(plan, newId()))
     })

@@ -1,0 +1,43 @@
+"""What is asked before there is a job."""
+
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import Field
+
+from tidy_trunk.api.schemas.jobs import In
+from tidy_trunk.core.rigs import Approach, Ends
+
+LONGEST_M = 500
+"""ASSUMED_ longest cable between two things."""
+
+ClassId = Annotated[str, Field(min_length=1, max_length=61, examples=["handheld-recorder"])]
+Label = Annotated[str, Field(max_length=80)]
+
+
+class TakeRigIn(In):
+    """`text`: the question; `id`: of the job, given by the sender."""
+
+    text: Annotated[str, Field(min_length=1, max_length=500)]
+    approach: Approach
+    id: UUID
+
+
+class EndsIn(In):
+    """Two things; the labels of sockets are empty where any will do, the length where the usual one is meant."""
+
+    sending: ClassId
+    receiving: ClassId
+    output: Label = ""
+    input: Label = ""
+    length_m: Annotated[float | None, Field(gt=0, le=LONGEST_M, allow_inf_nan=False)] = None
+
+    def to_core(self) -> Ends:
+        return Ends(**self.model_dump(include=set(EndsIn.model_fields)))
+
+
+class TakeJoinedIn(EndsIn):
+    """`number`: which of the ways, from 0; `id`: of the job."""
+
+    number: Annotated[int, Field(ge=0, le=20)]
+    id: UUID

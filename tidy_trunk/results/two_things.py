@@ -1,0 +1,54 @@
+"""Two things joined: each way with what it does and what could go wrong."""
+
+from tidy_trunk.core.advice.checks import PlacedFinding, Severity
+from tidy_trunk.core.rigs import JoinedThings, TwoThings
+from tidy_trunk.results.numbers import Out
+from tidy_trunk.words import answer_words, said
+
+
+class RiskOut(Out):
+    severity: Severity
+    title: str
+    text: str
+
+    @classmethod
+    def from_core(cls, placed: PlacedFinding) -> "RiskOut":
+        words = said(placed.finding, placed.index)
+        return cls(severity=placed.finding.severity, title=words.title, text=words.text)
+
+
+class JoinedOut(Out):
+    """A way to join two things: what it is called, what is set, what arrives, and what could go wrong."""
+
+    title: str
+    steps: list[str]
+    outcome: str
+    risks: list[RiskOut]
+
+    @classmethod
+    def from_core(cls, way: JoinedThings) -> "JoinedOut":
+        words = answer_words(way.proposal)
+        return cls(
+            title=words.title,
+            steps=list(words.steps),
+            outcome=words.outcome,
+            risks=[RiskOut.from_core(item) for item in way.findings],
+        )
+
+
+class TwoThingsOut(Out):
+    """Best first; outputs and inputs: the sockets to choose from; problem: why there is no way."""
+
+    ways: list[JoinedOut]
+    outputs: list[str]
+    inputs: list[str]
+    problem: str
+
+    @classmethod
+    def from_core(cls, found: TwoThings) -> "TwoThingsOut":
+        return cls(
+            ways=[JoinedOut.from_core(way) for way in found.ways],
+            outputs=list(found.outputs),
+            inputs=list(found.inputs),
+            problem=found.problem,
+        )

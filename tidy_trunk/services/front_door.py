@@ -1,0 +1,88 @@
+"""The doors of the first page: whole rigs for a question, two things joined, and jobs made of them."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from uuid import UUID
+
+from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass
+from tidy_trunk.core.rigs import (
+    Approach,
+    Brief,
+    Ends,
+    Reading,
+    Rigs,
+    TwoThings,
+    find_rigs,
+    first_rig,
+    join_two,
+    read_brief,
+)
+from tidy_trunk.errors import NotFoundError
+from tidy_trunk.services.jobs import JobService, JobState
+from tidy_trunk.words.rigs import TITLES, job_name
+
+KEPT = 16
+"""ASSUMED_ questions whose rigs are kept: those that one user goes back and forth between."""
+
+
+@dataclass(frozen=True, slots=True)
+class AnsweredQuestion:
+    """A question as it was understood, with what answers it."""
+
+    reading: Reading
+    rigs: Rigs
+    own: Mapping[str, DeviceClass]
+
+
+class FrontDoorService:
+    """One method for one thing that a user does before there is a job."""
+
+    def __init__(self, jobs: JobService, own: Callable[[], Sequence[DeviceClass | LeadClass]]) -> None:
+        self._jobs = jobs
+        self._own = own
+        self._known: dict[Brief, tuple[Mapping[str, DeviceClass], Rigs]] = {}
+
+    def rigs(self, text: str, *, first_alone: bool = False) -> AnsweredQuestion:
+        """Rigs for a question; none, and its gaps, where nothing is asked.
+
+        first_alone: one of them, sooner. Raises InputError: nothing of it is understood.
+        """
+        own = self._classes()
+        if not text.strip():
+            return AnsweredQuestion(Reading(Brief(), ()), Rigs((), frozenset()), own)
+        reading = read_brief(text, own)
+        if first_alone:
+            first = first_rig(reading.brief, own)
+            return AnsweredQuestion(reading, Rigs(() if first is None else (first,), frozenset()), own)
+        return AnsweredQuestion(reading, self._rigs(reading.brief, own), own)
+
+    def take_rig(self, text: str, approach: Approach, job_id: UUID) -> JobState:
+        """A job that begins with one of the rigs. Raises NotFoundError: none of them works so."""
+        found = self.rigs(text)
+        rig = next((rig for rig in found.rigs.rigs if rig.approach is approach), None)
+        if rig is None:
+            raise NotFoundError(f"no rig for this works so: {TITLES[approach].lower()}. Ask again")
+        plan = replace(rig.plan, name=job_name(found.reading.brief))
+        return self._jobs.create(plan, f"Rig: {TITLES[approach]}", job_id)
+
+    def join(self, ends: Ends) -> TwoThings:
+        """What joins two things. Raises UnknownItemError: no such class."""
+        return join_two(ends, self._classes())
+
+    def take_joined(self, ends: Ends, number: int, job_id: UUID) -> JobState:
+        """A job that begins with two things, joined in one of the ways. Raises NotFoundError: there are not as many."""
+        ways = self.join(ends).ways
+        if number >= len(ways):
+            raise NotFoundError(f"there are {len(ways)} ways to join these, counted from 0; {number} is none of them")
+        return self._jobs.create(ways[number].plan, "Two things joined", job_id)
+
+    def _classes(self) -> dict[str, DeviceClass]:
+        return {item.id: item for item in self._own() if isinstance(item, DeviceClass)}
+
+    def _rigs(self, brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
+        known = self._known.get(brief)
+        if known is None or known[0] != own:
+            while len(self._known) >= KEPT:
+                self._known.pop(next(iter(self._known)), None)
+            known = self._known[brief] = (own, find_rigs(brief, own))
+        return known[1]

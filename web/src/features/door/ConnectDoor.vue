@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import JoinedWay from './JoinedWay.vue'
+import { useTwoThings } from './useTwoThings'
+
+/** Connect two things: from, to and a distance, answered with the cable, the settings and what could go wrong. The address
+ * keeps the question, so that it can be sent to somebody. */
+const route = useRoute()
+const router = useRouter()
+const asked = (name: string) => String(route.query[name] ?? '')
+const fill = (name: string, value: string) =>
+  void router.replace({ query: { ...route.query, ...CLEARS[name], [name]: value || undefined } })
+/** Another device has other sockets. */
+const CLEARS: Record<string, Record<string, undefined>> = { from: { out: undefined }, to: { in: undefined } }
+
+const ends = computed(() =>
+  asked('from') && asked('to')
+    ? {
+        sending: asked('from'),
+        receiving: asked('to'),
+        output: asked('out'),
+        input: asked('in'),
+        length_m: Number(asked('m')) > 0 ? Number(asked('m')) : null,
+      }
+    : null,
+)
+const { kinds, answer, busy, problem, take } = useTwoThings(() => ends.value)
+
+async function use(number: number) {
+  const job = await take(number)
+  if (job) await router.push({ name: 'runs', params: { job } })
+}
+const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
+</script>
+
+<template>
+  <div class="connect">
+    <h1 class="visually-hidden">Connect two things</h1>
+    <form @submit.prevent>
+      <label class="field">
+        <span>From</span>
+        <select autofocus :value="asked('from')" @change="fill('from', value($event))">
+          <option value="" disabled>what sends</option>
+          <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
+            <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
+          </optgroup>
+        </select>
+      </label>
+      <label class="field">
+        <span>Socket</span>
+        <select :disabled="!answer" :value="asked('out')" @change="fill('out', value($event))">
+          <option value="">any that fits</option>
+          <option v-for="label in answer?.outputs" :key="label" :value="label">{{ label }}</option>
+        </select>
+      </label>
+      <label class="field">
+        <span>To</span>
+        <select :value="asked('to')" @change="fill('to', value($event))">
+          <option value="" disabled>what receives</option>
+          <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
+            <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
+          </optgroup>
+        </select>
+      </label>
+      <label class="field">
+        <span>Socket</span>
+        <select :disabled="!answer" :value="asked('in')" @change="fill('in', value($event))">
+          <option value="">any that fits</option>
+          <option v-for="label in answer?.inputs" :key="label" :value="label">{{ label }}</option>
+        </select>
+      </label>
+      <label class="field">
+        <span>Distance, m</span>
+        <input
+          type="number"
+          min="0.1"
+          max="500"
+          step="any"
+          placeholder="usual"
+          :value="asked('m')"
+          @change="fill('m', value($event))"
+        />
+      </label>
+    </form>
+    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
+    <p v-if="answer?.problem" class="is-caution" role="status">{{ answer.problem }}</p>
+    <ol v-if="ends && answer" aria-label="Ways to connect them" :aria-busy="busy">
+      <li v-for="(way, at) in answer.ways" :key="way.title">
+        <JoinedWay :way="way" :is-first="at === 0" @use="use(at)" />
+      </li>
+    </ol>
+    <p v-else-if="!problem" class="soft">
+      Choose what sends and what receives: a microphone and a camera, a recorder and a camera, a receiver and
+      a mixer.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.connect,
+ol {
+  display: grid;
+  gap: 1.2rem;
+}
+form {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr) minmax(0, 2fr) minmax(0, 1fr) 7rem;
+  gap: 0.7rem;
+}
+@media (width < 700px) {
+  form {
+    grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  }
+}
+</style>

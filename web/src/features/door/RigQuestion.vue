@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import type { Gap } from '@/api/client'
+
+/** The question as one sentence; each gap is filled from a list. What nobody has said is shown as it is usual, and lighter. */
+defineProps<{ gaps: readonly Gap[] }>()
+const emit = defineEmits<{ fill: [id: string, phrase: string] }>()
+const NEW_SENTENCE = ['once', 'matters']
+const AFTER: Record<string, string> = { devices: '.', delivery: '.', matters: '.' }
+</script>
+
+<template>
+  <p class="question">
+    <template v-for="(gap, at) in gaps" :key="gap.id">
+      <br v-if="NEW_SENTENCE.includes(gap.id)" class="wide" />
+      <label>
+        <span>{{ gap.lead }}</span>
+        <select
+          :class="{ open: gap.is_open }"
+          :aria-label="gap.lead.replace(':', '')"
+          :value="gap.phrase"
+          @change="emit('fill', gap.id, ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="option in gap.options" :key="option" :value="option">{{ option }}</option>
+        </select>
+        <span v-if="at < gaps.length - 1 || AFTER[gap.id]" class="mark">{{ AFTER[gap.id] ?? ',' }}</span>
+      </label>
+      {{ ' ' }}
+    </template>
+  </p>
+</template>
+
+<style scoped>
+.question {
+  font-size: 1.3rem;
+  line-height: 2.15;
+}
+label {
+  white-space: nowrap;
+}
+select {
+  max-width: 100%;
+  margin-left: 0.35rem;
+  padding: 0.1rem 0.4rem;
+  font-weight: 700;
+  background: var(--chalk);
+  border: 0;
+  border-bottom: 3px solid var(--pin);
+  border-radius: 0;
+  cursor: pointer;
+  appearance: none;
+  field-sizing: content;
+}
+select.open {
+  color: var(--ink-soft);
+  font-weight: 400;
+  border-bottom: 1px dashed var(--ink-soft);
+}
+@media (width < 700px) {
+  .question {
+    font-size: 1.1rem;
+  }
+  label {
+    white-space: normal;
+  }
+  .wide {
+    display: none;
+  }
+}
+</style>

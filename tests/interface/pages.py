@@ -5,8 +5,7 @@ from playwright.sync_api import Page, Route, expect
 
 def new_job(page: Page, name: str = "Trial") -> None:
     page.goto("/")
-    expect(page.get_by_label("New job")).to_be_focused()
-    page.keyboard.type(name)
+    page.get_by_label("New job").fill(name)
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name=name)).to_be_visible()
 

@@ -29,6 +29,10 @@ def test_no_page_shuts_anybody_out(screen: Page, service, services):
     found = {}
     for page in (
         "/",
+        "/?q=interview, two people, two lavs on radio, boom, bag recorder, 1 camera mic socket only, once",
+        "/connect?from=boom-shotgun&to=mirrorless-mic",
+        "/check",
+        "/sync-files",
         "/backups",
         "/equipment",
         "/equipment/new",

@@ -131,5 +131,5 @@ def test_a_file_that_is_no_plan_says_so(screen: Page, tmp_path):
     path = tmp_path / "holiday.json"
     path.write_text('{"schema_version": 1, "name": "x", "devices": [{"id": "a"}]}')
     screen.goto("/")
-    screen.get_by_label("Read a plan file").set_input_files(str(path))
+    screen.get_by_label("Open a saved plan (.json)").set_input_files(str(path))
     expect(screen.get_by_role("alert")).to_contain_text("devices.0.label: field required")

@@ -148,7 +148,7 @@ def test_a_plan_is_saved_and_read_again(screen: Page, service, job, tmp_path):
     download.value.save_as(path)
     assert read_plan(path.read_bytes()) == foundry()
     screen.goto("/")
-    screen.get_by_label("Read a plan file").set_input_files(str(path))
+    screen.get_by_label("Open a saved plan (.json)").set_input_files(str(path))
     expect(screen.locator("[data-count=stop]")).to_have_text(re.compile("4 won’t work"))
     assert len(service.all()) == 2
 

@@ -17,12 +17,20 @@ def test_no_page_scrolls_sideways(screen: Page, service):
     """Said before: the Job page was twice as wide as the hand, and the navigation ended without a sign."""
     screen.set_viewport_size(PHONE)
     job = opened(screen, service, foundry())
-    for page in PAGES:
-        screen.goto(f"/jobs/{job}/{page}")
+    doors = (
+        "/",
+        "/?q=two people, radio, boom, camera mic socket only",
+        "/connect?from=boom-shotgun&to=mirrorless-mic",
+        "/check",
+        "/sync-files",
+    )
+    for page in (*doors, *(f"/jobs/{job}/{page}" for page in PAGES)):
+        screen.goto(page)
         expect(screen.locator("main")).not_to_be_empty()
         screen.wait_for_timeout(300)
         widths = screen.evaluate("[document.documentElement, document.querySelector('main')].map(at => at.scrollWidth)")
         assert max(widths) <= PHONE["width"], (page, widths)
+    screen.goto(f"/jobs/{job}/runs")
     pages = screen.get_by_label("Page", exact=True)
     assert pages.locator("option").count() >= 6
     pages.select_option("levels")

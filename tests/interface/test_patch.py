@@ -171,7 +171,7 @@ def test_saved_wiped_and_read_again(screen: Page, service, tmp_path):
     screen.get_by_role("button", name="Remove", exact=True).click()
     screen.get_by_role("button", name="Remove with its history").click()
     expect(screen.get_by_role("link", name="Casting day")).to_have_count(0)
-    screen.get_by_label("Read a plan file").set_input_files(str(path))
+    screen.get_by_label("Open a saved plan (.json)").set_input_files(str(path))
     expect(screen.get_by_role("status", name="Verdict")).to_have_text(re.compile(r"\d+ won’t work"))
     assert screen.get_by_role("status", name="Verdict").inner_text() == before
     assert read_plan(path.read_bytes()) == foundry()

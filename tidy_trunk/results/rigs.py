@@ -1,5 +1,6 @@
 """Whole rigs for a job that is said in a line or two."""
 
+import math
 from collections.abc import Mapping
 
 from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind
@@ -18,13 +19,13 @@ class GapOut(Out):
 
 
 class NodeOut(Out):
-    """A device in the picture of a rig. column: from the sources on, 0 first; row: among those of its column."""
+    """A device in the picture of a rig. column: from the sources on, 0 first; row: its height, 0 on top."""
 
     id: str
     label: str
     kind: Kind
     column: int
-    row: int
+    row: float
 
 
 class LinkOut(Out):
@@ -154,13 +155,40 @@ def _picture(index: PlanIndex) -> RigPictureOut:
             receiving == device for _, receiving in links
         ):
             column[device] = last if last else 1  # a camera without a cable stands where cameras stand
-    rows_in: dict[int, int] = {}
-    nodes = []
-    for device in shown:
-        at = column[device]
-        unit = index.unit(device)
-        nodes.append(
-            NodeOut(id=device, label=unit.label, kind=unit.device_class.kind, column=at, row=rows_in.get(at, 0))
+    return RigPictureOut(nodes=_nodes(index, column, list(links)), links=list(links.values()))
+
+
+def _nodes(index: PlanIndex, column: dict[str, int], links: list[tuple[str, str]]) -> list[NodeOut]:
+    """Each device at the height of what leads to it, and no two of a column in one place."""
+    height: dict[str, float] = {}
+    for at in range(max(column.values(), default=0) + 1):
+        here = [device for device in column if column[device] == at]
+        wanted = {
+            device: [height[sending] for sending, receiving in links if receiving == device and sending in height]
+            for device in here
+        }
+        here.sort(key=lambda device: _mean(wanted[device]))
+        free = 0.0
+        for device in here:
+            height[device] = max(_mean(wanted[device]) if wanted[device] else free, free)
+            free = height[device] + 1
+    return [
+        NodeOut(
+            id=device,
+            label=_short(index, device),
+            kind=index.unit(device).device_class.kind,
+            column=at,
+            row=height[device],
         )
-        rows_in[at] = rows_in.get(at, 0) + 1
-    return RigPictureOut(nodes=nodes, links=list(links.values()))
+        for device, at in column.items()
+    ]
+
+
+def _mean(values: list[float]) -> float:
+    return sum(values) / len(values) if values else math.inf
+
+
+def _short(index: PlanIndex, device: str) -> str:
+    """A receiver is told by the microphone that it is dotted to."""
+    unit = index.unit(device)
+    return "receiver" if unit.device_class.kind is Kind.RECEIVER else unit.label

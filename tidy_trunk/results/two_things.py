@@ -3,7 +3,8 @@
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity
 from tidy_trunk.core.rigs import JoinedThings, TwoThings
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.words import answer_words, said
+from tidy_trunk.words import said
+from tidy_trunk.words.two_things import joined_words
 
 
 class RiskOut(Out):
@@ -18,20 +19,22 @@ class RiskOut(Out):
 
 
 class JoinedOut(Out):
-    """A way to join two things: what it is called, what is set, what arrives, and what could go wrong."""
+    """A way to join two things: the cable, from where to where, what is set, what arrives, and what could go wrong."""
 
-    title: str
-    steps: list[str]
-    outcome: str
+    cable: str
+    route: str
+    settings: list[str]
+    arrives: str
     risks: list[RiskOut]
 
     @classmethod
     def from_core(cls, way: JoinedThings) -> "JoinedOut":
-        words = answer_words(way.proposal)
+        words = joined_words(way)
         return cls(
-            title=words.title,
-            steps=list(words.steps),
-            outcome=words.outcome,
+            cable=words.cable,
+            route=words.route,
+            settings=list(words.settings),
+            arrives=words.arrives,
             risks=[RiskOut.from_core(item) for item in way.findings],
         )
 

@@ -8,6 +8,8 @@ from typing import Final, NamedTuple
 from tidy_trunk.core.advice.ways import AUDIBLE_DB
 from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, LeadClass, built_in
 from tidy_trunk.core.rigs import (
+    ENOUGH_HEADROOM_DB,
+    SAME_DB,
     Approach,
     Brief,
     Delivery,
@@ -445,8 +447,13 @@ _ROWS: Final[tuple[tuple[str, str, _Cell, _Mark], ...]] = (
     ("tracks", "Tracks kept apart", _tracks, lambda rig: (len(rig.figures.left_out), -rig.figures.apart)),
     ("failing", "If one device fails", _failing, lambda rig: (-rig.figures.copies, bool(rig.figures.shared))),
     ("sync", "Sync afterwards", lambda rig: _SYNC[rig.figures.sync], lambda rig: (list(Sync).index(rig.figures.sync),)),
-    ("noise", "Noise in pauses", _noise, lambda rig: (-round(min(rig.figures.under_room_db, AUDIBLE_DB)),)),
-    ("headroom", "Headroom", _headroom, lambda rig: (-round(min(rig.figures.headroom_db, 99)),)),
+    ("noise", "Noise in pauses", _noise, lambda rig: (-round(min(rig.figures.under_room_db, AUDIBLE_DB) / SAME_DB),)),
+    (
+        "headroom",
+        "Headroom",
+        _headroom,
+        lambda rig: (-round(min(rig.figures.headroom_db, ENOUGH_HEADROOM_DB) / SAME_DB),),
+    ),
     ("listening", "You can listen at", _listening, lambda rig: (len(rig.figures.unheard), -len(rig.figures.heard))),
     (
         "setting",

@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.rigs import Approach, Ends
+from tidy_trunk.core.rigs import LONGEST, Approach, Ends
 
 LONGEST_M = 500
 """ASSUMED_ longest cable between two things."""
@@ -18,7 +18,9 @@ Label = Annotated[str, Field(max_length=80)]
 class TakeRigIn(In):
     """`text`: the question; `id`: of the job, given by the sender."""
 
-    text: Annotated[str, Field(min_length=1, max_length=500)]
+    text: Annotated[
+        str, Field(min_length=1, max_length=LONGEST, examples=["two people, two lavs on radio, bag recorder"])
+    ]
     approach: Approach
     id: UUID
 

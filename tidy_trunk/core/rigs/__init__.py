@@ -12,17 +12,19 @@ from tidy_trunk.core.rigs.brief import (
     Subject,
 )
 from tidy_trunk.core.rigs.build import Approach
-from tidy_trunk.core.rigs.choose import MOST_RIGS, Rig, Rigs, Wish, find_rigs, first_rig
+from tidy_trunk.core.rigs.choose import ENOUGH_HEADROOM_DB, MOST_RIGS, SAME_DB, Rig, Rigs, Wish, find_rigs, first_rig
 from tidy_trunk.core.rigs.figures import RigFigures, Sync
 from tidy_trunk.core.rigs.reading import LONGEST, Reading, read_brief
 from tidy_trunk.core.rigs.two_things import Ends, JoinedThings, TwoThings, join_two
 
 __all__ = [
+    "ENOUGH_HEADROOM_DB",
     "LONGEST",
     "MOST_CAMERAS",
     "MOST_MICROPHONES",
     "MOST_PEOPLE",
     "MOST_RIGS",
+    "SAME_DB",
     "Approach",
     "Brief",
     "Delivery",

@@ -3,7 +3,9 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from tidy_trunk.core.advice.adviser import How
 from tidy_trunk.core.advice.checks import PlacedFinding, check
+from tidy_trunk.core.advice.line_up import line_up_steps
 from tidy_trunk.core.command import Draft, Match, Proposal, joined, split_words
 from tidy_trunk.core.gear.catalogue import DeviceClass, built_in
 from tidy_trunk.core.plan import EFFORTS_DB_SPL, AddSource, Plan, SaveClass, apply_edits
@@ -26,11 +28,13 @@ class Ends:
 
 @dataclass(frozen=True, slots=True)
 class JoinedThings:
-    """A way to join two things: the answer as to a typed line, the plan with it, and what is then to be said of it."""
+    """A way to join two things: the answer as to a typed line, the plan with it, what is then to be said of it, and how a tone
+    arrives: as it was sent and as it is recorded, in dBFS, None where neither end is a meter."""
 
     proposal: Proposal
     plan: Plan
     findings: tuple[PlacedFinding, ...]
+    tone: tuple[float, float] | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +61,7 @@ def join_two(ends: Ends, own: Mapping[str, DeviceClass]) -> TwoThings:
     for name in used:
         if name not in own and name not in built_in().devices:
             raise UnknownItemError(f"there is no class of device '{name}': choose one of the list")
-    sender, receiver = (draft.add(name) for name in (ends.sending, ends.receiving))
+    sender, receiver = (draft.add(name, label) for name, label in _labels(ends, own))
     if draft.index.unit(sender).device_class.capsule is not None:
         heard_by = {sender: usual_distance_m(ends.sending)}
         draft.do(AddSource(label="Voice", average_db_spl=EFFORTS_DB_SPL["normal"], heard_by=heard_by))
@@ -67,7 +71,8 @@ def join_two(ends: Ends, own: Mapping[str, DeviceClass]) -> TwoThings:
     )
     ways, problem = [], ""
     try:
-        ways = [_with_findings(draft.plan, answer) for answer in joined(draft.plan, [start], [end], ends.length_m)]
+        answers = joined(draft.plan, [start], [end], ends.length_m)
+        ways = [_with_findings(draft.plan, answer) for answer in answers if not _is_unmatched(answer)]
     except TidyTrunkError as error:
         problem = error.message
     outputs = tuple(port.label for port in first.device_class.outputs)
@@ -75,7 +80,22 @@ def join_two(ends: Ends, own: Mapping[str, DeviceClass]) -> TwoThings:
     return TwoThings(tuple(ways), outputs, inputs, problem)
 
 
+def _is_unmatched(answer: Proposal) -> bool:
+    """Whether it leaves out what ought to be set: worth knowing for a line that was typed so, and no answer to a question."""
+    return answer.does is not None and answer.does.facts.get("how") is How.UNMATCHED
+
+
+def _labels(ends: Ends, own: Mapping[str, DeviceClass]) -> list[tuple[str, str]]:
+    """Each class with what a device of it is called: its kind, where that tells the two apart."""
+    classes = [own.get(name) or built_in().devices[name] for name in (ends.sending, ends.receiving)]
+    kinds = [str(item.kind) for item in classes]
+    names = [kind[:1].upper() + kind[1:] for kind in kinds] if kinds[0] != kinds[1] else ["Sender", "Receiver"]
+    return [(item.id, name) for item, name in zip(classes, names, strict=True)]
+
+
 def _with_findings(plan: Plan, proposal: Proposal) -> JoinedThings:
     after = apply_edits(plan, proposal.edits)
     report = Report(trace_plan(after))
-    return JoinedThings(proposal, after, tuple(PlacedFinding(item, report.index) for item in check(report)))
+    tones = ((step.sent_dbfs, step.shows_dbfs) for step in line_up_steps(report) if step.warning is None)
+    findings = tuple(PlacedFinding(item, report.index) for item in check(report))
+    return JoinedThings(proposal, after, findings, next(tones, None))

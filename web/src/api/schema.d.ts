@@ -3988,15 +3988,17 @@ export interface components {
         };
         /**
          * JoinedOut
-         * @description A way to join two things: what it is called, what is set, what arrives, and what could go wrong.
+         * @description A way to join two things: the cable, from where to where, what is set, what arrives, and what could go wrong.
          */
         JoinedOut: {
-            /** Title */
-            title: string;
-            /** Steps */
-            steps: string[];
-            /** Outcome */
-            outcome: string;
+            /** Cable */
+            cable: string;
+            /** Route */
+            route: string;
+            /** Settings */
+            settings: string[];
+            /** Arrives */
+            arrives: string;
             /** Risks */
             risks: components["schemas"]["RiskOut"][];
         };
@@ -4680,7 +4682,7 @@ export interface components {
         };
         /**
          * NodeOut
-         * @description A device in the picture of a rig. column: from the sources on, 0 first; row: among those of its column.
+         * @description A device in the picture of a rig. column: from the sources on, 0 first; row: its height, 0 on top.
          */
         NodeOut: {
             /** Id */
@@ -6558,7 +6560,10 @@ export interface components {
          * @description `text`: the question; `id`: of the job, given by the sender.
          */
         TakeRigIn: {
-            /** Text */
+            /**
+             * Text
+             * @example two people, two lavs on radio, bag recorder
+             */
             text: string;
             approach: components["schemas"]["Approach"];
             /**

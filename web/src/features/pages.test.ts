@@ -155,7 +155,7 @@ describe('usePlanFile', () => {
     serve({ status: 422, body: { code: 'format', detail: 'devices.bag: unknown class' } })
     const { made, job } = onJob(usePlanFile)
     await made.read(new File(['not JSON'], 'take.wav'))
-    expect(job.problem).toBe('take.wav is no plan file: it is not JSON.')
+    expect(job.problem).toBe('take.wav is not a saved plan (.json).')
     await made.read(new File(['{}'], 'plan.json'))
     expect(job.problem).toBe('plan.json: devices.bag: unknown class')
   })
@@ -175,7 +175,9 @@ describe('useJobs', () => {
     await made.readIn(new File(['{}'], 'plan.json'))
     expect(open).toHaveBeenCalledTimes(2)
     await made.readIn(new File(['RIFF'], 'take.wav'))
-    expect(made.problem.value).toBe('take.wav is no plan file: it is not JSON.')
+    expect(made.problem.value).toBe(
+      'take.wav is not a saved plan (.json). To check a recording, choose Check a recording above.',
+    )
   })
 })
 

@@ -16,7 +16,19 @@ from tidy_trunk.core.advice.adviser.moves.power import MOST_BOXES
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.gear.catalogue import controls_of
-from tidy_trunk.core.plan import Connect, Edit, Message, Plan, PlanIndex, PortRef, Run, SetControl, edited, message
+from tidy_trunk.core.plan import (
+    Connect,
+    Edit,
+    Message,
+    Plan,
+    PlanIndex,
+    PortRef,
+    Run,
+    SetControl,
+    SetParts,
+    edited,
+    message,
+)
 from tidy_trunk.core.sound.trace import is_powered
 
 MOST_BETTERED: Final = 6
@@ -87,7 +99,12 @@ class Matcher:
         best, *others = sorted(found, key=lambda item: item[0])
         best = self._bettered(best)
         return [
-            Matched(move, tried.question.plan, self._adviser.new_stops(tried), is_plain=move.edits == plain.edits)
+            Matched(
+                replace(move, edits=_with_final_cables(before, move.edits, tried.question.plan)),
+                tried.question.plan,
+                self._adviser.new_stops(tried),
+                is_plain=move.edits == plain.edits,
+            )
             for _, move, tried in (best, *others)
         ]
 
@@ -182,6 +199,22 @@ class Matcher:
             )  # there is no run yet to take out
             for inserted_device in inserted_devices(made.question.report, run_id)[:MOST_BOXES]
         ]
+
+
+def _with_final_cables(before: Plan, edits: tuple[Edit, ...], after: Plan) -> tuple[Edit, ...]:
+    """The same edits with each new run made at once with the cables that it ends up with: the first ones were only tried."""
+    new = [run for run in after.runs.values() if run.id not in before.runs]
+    connects = [edit for edit in edits if isinstance(edit, Connect)]
+    if len(new) != len(connects):
+        return edits
+    final = iter(new)
+    names = {run.id for run in new}
+    shorter = tuple(
+        replace(edit, parts=next(final).parts) if isinstance(edit, Connect) else edit
+        for edit in edits
+        if not (isinstance(edit, SetParts) and edit.run in names)
+    )
+    return shorter if edited(before, shorter) == after else edits
 
 
 def _how(move: Move) -> How:

@@ -41,7 +41,7 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
     <form @submit.prevent>
       <label class="field">
         <span>From</span>
-        <select autofocus :value="asked('from')" @change="fill('from', value($event))">
+        <select autofocus aria-label="From" :value="asked('from')" @change="fill('from', value($event))">
           <option value="" disabled>what sends</option>
           <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
             <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
@@ -50,14 +50,19 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
       </label>
       <label class="field">
         <span>Socket</span>
-        <select :disabled="!answer" :value="asked('out')" @change="fill('out', value($event))">
+        <select
+          aria-label="Socket that sends"
+          :disabled="!answer"
+          :value="asked('out')"
+          @change="fill('out', value($event))"
+        >
           <option value="">any that fits</option>
           <option v-for="label in answer?.outputs" :key="label" :value="label">{{ label }}</option>
         </select>
       </label>
       <label class="field">
         <span>To</span>
-        <select :value="asked('to')" @change="fill('to', value($event))">
+        <select aria-label="To" :value="asked('to')" @change="fill('to', value($event))">
           <option value="" disabled>what receives</option>
           <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
             <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
@@ -66,7 +71,12 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
       </label>
       <label class="field">
         <span>Socket</span>
-        <select :disabled="!answer" :value="asked('in')" @change="fill('in', value($event))">
+        <select
+          aria-label="Socket that receives"
+          :disabled="!answer"
+          :value="asked('in')"
+          @change="fill('in', value($event))"
+        >
           <option value="">any that fits</option>
           <option v-for="label in answer?.inputs" :key="label" :value="label">{{ label }}</option>
         </select>
@@ -87,7 +97,7 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <p v-if="answer?.problem" class="is-caution" role="status">{{ answer.problem }}</p>
     <ol v-if="ends && answer" aria-label="Ways to connect them" :aria-busy="busy">
-      <li v-for="(way, at) in answer.ways" :key="way.title">
+      <li v-for="(way, at) in answer.ways" :key="at">
         <JoinedWay :way="way" :is-first="at === 0" @use="use(at)" />
       </li>
     </ol>
@@ -102,6 +112,7 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
 .connect,
 ol {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1.2rem;
 }
 form {

@@ -15,11 +15,13 @@ const notes = computed(() => props.way.risks.filter(({ severity }) => severity =
 <template>
   <section :class="{ first: isFirst }">
     <div>
-      <h2>{{ way.title }}</h2>
-      <p v-if="way.outcome" class="outcome">{{ way.outcome }}</p>
-      <ul v-if="way.steps.length" class="steps" aria-label="To set">
-        <li v-for="step in way.steps" :key="step">{{ step }}</li>
+      <h2>{{ way.cable }}</h2>
+      <p class="soft">{{ way.route }}</p>
+      <ul v-if="way.settings.length" aria-label="To set">
+        <li v-for="setting in way.settings" :key="setting">{{ setting }}</li>
       </ul>
+      <p v-else>Nothing to set.</p>
+      <p v-if="way.arrives" class="arrives">{{ way.arrives }}</p>
     </div>
     <div>
       <h3>What could go wrong</h3>
@@ -63,11 +65,8 @@ h3 {
   font-weight: 400;
   color: var(--ink-soft);
 }
-.outcome {
+.arrives {
   font-weight: 600;
-}
-.steps li::before {
-  content: '→ ';
 }
 li {
   padding: 0.15rem 0;

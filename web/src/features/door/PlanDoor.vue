@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import JobList from './JobList.vue'
 import RigQuestion from './RigQuestion.vue'
 import RigTable from './RigTable.vue'
-import { useRigs, withGap } from './useRigs'
+import { useRigs } from './useRigs'
 
 /** Plan a shoot: a sentence with gaps, or typed, answered with whole rigs; one of them becomes the job. */
 const EXAMPLE = 'interview, two people, two lavs on radio, boom, bag recorder, 1 camera mic socket only, once'
@@ -13,7 +13,7 @@ const route = useRoute()
 const router = useRouter()
 const question = computed(() => String(route.query.q ?? ''))
 const typed = ref('')
-const { answer, isWhole, problem, take } = useRigs(question)
+const { answer, isWhole, problem, filled, fill, take } = useRigs(question)
 
 watch(question, (text) => (typed.value = text), { immediate: true })
 const ask = (text: string) => void router.push({ query: text.trim() ? { q: text.trim() } : {} })
@@ -30,7 +30,8 @@ async function use(approach: string) {
     <RigQuestion
       v-if="answer"
       :gaps="answer.gaps"
-      @fill="(id, phrase) => ask(withGap(answer?.gaps ?? [], id, phrase))"
+      :filled="filled"
+      @fill="(id, phrase) => ask(fill(id, phrase))"
     />
     <form class="no-print" @submit.prevent="ask(typed || EXAMPLE)">
       <label class="field">
@@ -51,6 +52,7 @@ async function use(approach: string) {
 <style scoped>
 .plan {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1.2rem;
 }
 form {

@@ -10,37 +10,26 @@ const ROW = 26
 const TOP = 16
 
 const columns = computed(() => Math.max(1, ...props.picture.nodes.map(({ column }) => column)))
-const tallest = computed(() => 1 + Math.max(...props.picture.nodes.map(({ row }) => row)))
-const height = computed(() => tallest.value * ROW + 12)
+const height = computed(() => (1 + Math.max(0, ...props.picture.nodes.map(({ row }) => row))) * ROW + 12)
 const isDot = (kind: string) => kind === 'microphone' || kind === 'transmitter'
 
-/** Where each device stands: those of a column spread over the height. */
-const placed = computed(() => {
-  const counts = new Map<number, number>()
-  for (const { column } of props.picture.nodes) counts.set(column, (counts.get(column) ?? 0) + 1)
-  return new Map(
-    props.picture.nodes.map((node) => {
-      const free = ((tallest.value - (counts.get(node.column) ?? 1)) * ROW) / 2
-      const x = 6 + (node.column / columns.value) * (WIDTH - 84)
-      return [node.id, { ...node, x, y: TOP + free + node.row * ROW, dot: isDot(node.kind) }]
-    }),
-  )
-})
+type Placed = RigPicture['nodes'][number] & { x: number; y: number; dot: boolean }
+const placed = computed<Map<string, Placed>>(
+  () =>
+    new Map(
+      props.picture.nodes.map((node) => {
+        const x = 6 + (node.column / columns.value) * (WIDTH - 84)
+        return [node.id, { ...node, x, y: TOP + node.row * ROW, dot: isDot(node.kind) }]
+      }),
+    ),
+)
+/** Along its own row, and up or down just before the device that it goes into, so that it crosses nothing between. */
+const bent = (from: Placed, to: Placed) =>
+  `${from.x + (from.dot ? 6 : 72)},${from.y} ${to.x - 12},${from.y} ${to.x},${to.y}`
 const links = computed(() =>
   props.picture.links.flatMap((link) => {
     const [from, to] = [placed.value.get(link.sending), placed.value.get(link.receiving)]
-    return from && to
-      ? [
-          {
-            ...link,
-            x1: from.x + (from.dot ? 6 : 72),
-            y1: from.y,
-            x2: to.x,
-            y2: to.y,
-            key: `${from.id} ${to.id}`,
-          },
-        ]
-      : []
+    return from && to ? [{ ...link, points: bent(from, to), end: to, key: `${from.id} ${to.id}` }] : []
   }),
 )
 const short = (text: string) => (text.length > 12 ? `${text.slice(0, 11)}…` : text)
@@ -49,8 +38,8 @@ const short = (text: string) => (text.length > 12 ? `${text.slice(0, 11)}…` : 
 <template>
   <svg :viewBox="`0 0 ${WIDTH} ${height}`" role="img" :aria-label="label">
     <g v-for="link in links" :key="link.key">
-      <line :x1="link.x1" :y1="link.y1" :x2="link.x2" :y2="link.y2" :class="{ radio: link.is_radio }" />
-      <text v-if="link.label" class="note" :x="link.x2 - 4" :y="link.y2 - 12" text-anchor="end">
+      <polyline :points="link.points" :class="{ radio: link.is_radio }" />
+      <text v-if="link.label" class="note" :x="link.end.x - 4" :y="link.end.y - 12" text-anchor="end">
         {{ link.label }}
       </text>
     </g>
@@ -73,11 +62,12 @@ svg {
   max-width: 22rem;
   height: auto;
 }
-line {
+polyline {
+  fill: none;
   stroke: var(--ink);
   stroke-width: 1.5;
 }
-line.radio {
+polyline.radio {
   stroke-dasharray: 2 4;
 }
 rect {

@@ -2,9 +2,9 @@
 import type { Gap } from '@/api/client'
 
 /** The question as one sentence; each gap is filled from a list. What nobody has said is shown as it is usual, and lighter. */
-defineProps<{ gaps: readonly Gap[] }>()
+defineProps<{ gaps: readonly Gap[]; filled: Readonly<Record<string, string>> }>()
 const emit = defineEmits<{ fill: [id: string, phrase: string] }>()
-const NEW_SENTENCE = ['once', 'matters']
+const NEW_SENTENCE = ['once']
 const AFTER: Record<string, string> = { devices: '.', delivery: '.', matters: '.' }
 </script>
 
@@ -15,9 +15,9 @@ const AFTER: Record<string, string> = { devices: '.', delivery: '.', matters: '.
       <label>
         <span>{{ gap.lead }}</span>
         <select
-          :class="{ open: gap.is_open }"
+          :class="{ open: gap.is_open && !(gap.id in filled) }"
           :aria-label="gap.lead.replace(':', '')"
-          :value="gap.phrase"
+          :value="filled[gap.id] ?? gap.phrase"
           @change="emit('fill', gap.id, ($event.target as HTMLSelectElement).value)"
         >
           <option v-for="option in gap.options" :key="option" :value="option">{{ option }}</option>
@@ -31,16 +31,17 @@ const AFTER: Record<string, string> = { devices: '.', delivery: '.', matters: '.
 
 <style scoped>
 .question {
-  font-size: 1.3rem;
-  line-height: 2.15;
+  font-size: 1.25rem;
+  line-height: 2;
 }
 label {
   white-space: nowrap;
 }
 select {
   max-width: 100%;
-  margin-left: 0.35rem;
-  padding: 0.1rem 0.4rem;
+  margin-left: 0.3rem;
+  padding: 0 0.4rem;
+  line-height: 1.35;
   font-weight: 700;
   background: var(--chalk);
   border: 0;

@@ -29,11 +29,14 @@ const COUNT = [
             <th v-for="rig in found.rigs" :key="rig.approach" scope="col">
               <h2>{{ rig.title }}</h2>
               <RigPicture :picture="rig.picture" :label="`${rig.title}, drawn from the microphones on`" />
-              <p class="small reason">{{ rig.reason }}</p>
             </th>
           </tr>
         </thead>
         <tbody>
+          <tr>
+            <th scope="row">In short</th>
+            <td v-for="rig in found.rigs" :key="rig.approach" class="small">{{ rig.reason }}</td>
+          </tr>
           <tr v-for="(row, at) in found.rows" :key="row.id">
             <th scope="row">{{ row.label }}</th>
             <td v-for="rig in found.rigs" :key="rig.approach" :data-title="rig.title">
@@ -68,7 +71,6 @@ td {
   vertical-align: top;
 }
 thead th {
-  vertical-align: bottom;
   border-bottom: 2px solid var(--line-strong);
 }
 thead th:first-child,
@@ -82,10 +84,8 @@ tbody td {
   border-bottom: 1px solid var(--line);
 }
 h2 {
+  min-height: 2.8em; /* two lines, so that the pictures stand side by side */
   font-size: 1.05rem;
-}
-.reason {
-  font-weight: 400;
 }
 @media (width < 700px) {
   table {

@@ -37,7 +37,7 @@ export function useJobs(open: (state: JobState) => Promise<unknown>) {
         throw new ApiProblem(
           0,
           'file',
-          `${file.name} is not a saved plan. To check a recording, choose Check a recording above.`,
+          `${file.name} is not a saved plan (.json). To check a recording, choose Check a recording above.`,
         )
       }
       await open(await api.importPlan(plan, newId()))

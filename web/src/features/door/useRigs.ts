@@ -13,6 +13,7 @@ export function useRigs(question: Ref<string>) {
   const answer = shallowRef<Rigs | null>(null)
   const isWhole = ref(true)
   const failed = ref('')
+  const filled = ref<Record<string, string>>({}) // gaps that no answer shows yet: two quick hands fill two of them
 
   watch(
     question,
@@ -21,6 +22,7 @@ export function useRigs(question: Ref<string>) {
         () => api.rigs(text, text !== ''),
         (found) => {
           answer.value = found
+          filled.value = {}
           isWhole.value = text === ''
         },
       )
@@ -36,6 +38,12 @@ export function useRigs(question: Ref<string>) {
     { immediate: true },
   )
 
+  /** The question with a gap filled. */
+  function fill(id: string, phrase: string): string {
+    filled.value = { ...filled.value, [id]: phrase }
+    return withGaps(answer.value?.gaps ?? [], filled.value)
+  }
+
   /** A job that begins with a rig; its id, undefined where none was made. */
   async function take(approach: string): Promise<string | undefined> {
     try {
@@ -45,12 +53,12 @@ export function useRigs(question: Ref<string>) {
       return undefined
     }
   }
-  return { answer, isWhole, problem: computed(() => problem.value || failed.value), busy, take }
+  return { answer, isWhole, problem: computed(() => problem.value || failed.value), busy, filled, fill, take }
 }
 
-/** The question with one gap filled anew; what nobody has said stays open. */
-export const withGap = (gaps: readonly Gap[], id: string, phrase: string): string =>
+/** The question with some gaps filled anew; what nobody has said stays open. */
+export const withGaps = (gaps: readonly Gap[], filled: Readonly<Record<string, string>>): string =>
   gaps
-    .filter((gap) => gap.id === id || !gap.is_open)
-    .map((gap) => (gap.id === id ? phrase : gap.phrase))
+    .filter(({ id, is_open }) => id in filled || !is_open)
+    .map(({ id, phrase }) => filled[id] ?? phrase)
     .join(', ')

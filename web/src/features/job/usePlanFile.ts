@@ -20,7 +20,7 @@ export function usePlanFile() {
       job.problem =
         error instanceof ApiProblem
           ? `${chosen.name}: ${error.detail}`
-          : `${chosen.name} is no plan file: it is not JSON.`
+          : `${chosen.name} is not a saved plan (.json).`
     }
   }
 

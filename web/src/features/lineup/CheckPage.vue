@@ -59,10 +59,12 @@ function chosen(event: Event) {
 <style scoped>
 .check {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1.2rem;
 }
 .drop {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.3rem;
   padding: 1.4rem;
   border: 1px dashed var(--line-strong);
@@ -71,6 +73,9 @@ function chosen(event: Event) {
 .drop.over {
   background: var(--sheet);
   border-style: solid;
+}
+.drop input {
+  width: 100%;
 }
 .drop strong {
   font-size: 1.15rem;

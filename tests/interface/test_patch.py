@@ -208,3 +208,22 @@ def test_every_form_is_in_the_help(screen: Page, service, client):
     help_ = screen.get_by_role("dialog", name="Help and shortcuts")
     for form in json.loads(client.get("/api/grammar").content)["forms"]:
         expect(help_).to_contain_text(form["example"])
+
+
+def test_two_sockets_are_joined_by_pointing(screen: Page, service):
+    plan = do(Plan(name="By hand"), "add boom shotgun as boom", "add bag recorder, eight as bag", "anna at boom, 0.6 m")
+    job = opened(screen, service, plan)
+    screen.get_by_text("Connect by hand").click()
+    sockets = screen.get_by_role("list", name="Free sockets")
+    sockets.get_by_role("listitem").filter(has_text="boom").get_by_role("button", name="out").click()
+    sockets.get_by_role("listitem").filter(has_text="bag").get_by_role("button", name="in 2").click()
+    expect(screen.get_by_label("From socket")).to_have_value("boom out")
+    ways = screen.get_by_role("list", name="Ways to connect them")
+    expect(ways.get_by_role("listitem").first).to_contain_text("bag in 2")
+    ways.get_by_role("button", name="Connect").first.click()
+    expect(screen.locator(".bar", has_text="Connect boom")).to_be_visible()
+    (run,) = service.plan(job).runs.values()
+    assert (run.sending.device, run.receiving.port) == ("boom", "in2")
+    screen.keyboard.press("u")
+    expect(screen.locator(".bar", has_text="Undo")).to_be_visible()
+    assert service.plan(job).runs == {}

@@ -121,6 +121,16 @@ SAID: list[tuple[Message, str]] = [
     (said("fits", below_room_db=2.0, is_inaudible=False), "fits; hiss is audible over the room noise"),
     (said("connect", sending=LINE, receiving=MIC, how=How.PLAIN, via=None), "bag line out to cam mic socket"),
     (
+        said(
+            "chain",
+            who="ann",
+            added=("bag", "cam"),
+            then=said("connect", sending=LINE, receiving=MIC, how=How.PLAIN, via=None),
+        ),
+        "Ann: add bag and cam; bag line out to cam mic socket",
+    ),
+    (said("chain", who="", added=("cam",), then=None), "Add cam"),
+    (
         said("connect", sending=LINE, receiving=MIC, how=How.MATCHED, via=None),
         "bag line out to cam mic socket, matched",
     ),

@@ -10,7 +10,16 @@ from uuid import UUID, uuid4
 from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_plan, inserted_devices
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
 from tidy_trunk.core.base.signal import hear
-from tidy_trunk.core.command import Answer, Proposal, propose_leads, say
+from tidy_trunk.core.command import (
+    Answer,
+    Match,
+    NotUnderstoodError,
+    Proposal,
+    joined,
+    propose_leads,
+    say,
+    split_words,
+)
 from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass, built_in
 from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.plan import (
@@ -18,6 +27,7 @@ from tidy_trunk.core.plan import (
     LineUp,
     Plan,
     PlanIndex,
+    PortRef,
     RemoveLead,
     SaveClass,
     SaveLead,
@@ -245,6 +255,19 @@ class JobService:
         if any(isinstance(edit, RemoveLead) and edit.lead in own for edit in edits):
             return say(plan, text)  # what is not in the job cannot be taken out of it
         return replace(answer, proposals=tuple(_with_classes(item, own) for item in answer.proposals))
+
+    def joined(self, job_id: UUID, sending: PortRef, receiving: PortRef, length_m: float | None) -> Answer:
+        """What joins two sockets, as the line that names them would have it. Raises UnknownItemError: no such socket."""
+        plan = _plan(self._store.newest(job_id))
+        index = PlanIndex(plan)
+        ends = []
+        for ref in (sending, receiving):
+            unit = index.unit(ref.device)
+            ends.append(Match(unit, tuple(split_words(unit.port(ref.port).label))))
+        try:
+            return Answer(tuple(joined(plan, ends[:1], ends[1:], length_m)), (), "")
+        except NotUnderstoodError as error:
+            return Answer((), (), error.message)
 
     def cable_chains(self, job_id: UUID, run_id: str) -> list[CableChainChoice]:
         """What else the catalogue has to join the two ports of a run, best first."""

@@ -9,11 +9,13 @@ from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.gain import GainIn
-from tidy_trunk.api.schemas.jobs import PROBLEMS, PreviewIn, SayIn
+from tidy_trunk.api.schemas.jobs import PROBLEMS, JoinIn, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
 from tidy_trunk.api.schemas.runs import CableChainOut
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.results.advice import AnswerOut, GainPlanOut, WayOut
+from tidy_trunk.results.sockets import SocketsOut
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
 
@@ -76,6 +78,18 @@ def read_device(job_id: UUID, device_id: ItemId, jobs: Jobs) -> DeviceDetailOut:
     if device_id not in evaluation.plan.devices:
         raise NotFoundError(f"the job has no device '{device_id}'")
     return DeviceDetailOut.from_core(evaluation, evaluation.index.unit(device_id))
+
+
+@router.get("/sockets")
+def list_sockets(job_id: UUID, jobs: Jobs) -> list[SocketsOut]:
+    """Every socket of a job, device by device."""
+    return SocketsOut.of_job(PlanIndex(jobs.plan(job_id)))
+
+
+@router.post("/joined")
+def join_sockets(job_id: UUID, body: JoinIn, jobs: Jobs) -> AnswerOut:
+    """What joins two sockets: what a line that names them would do. Nothing changes."""
+    return AnswerOut.from_core(jobs.joined(job_id, body.sending.to_core(), body.receiving.to_core(), body.length_m))
 
 
 @router.post("/say")

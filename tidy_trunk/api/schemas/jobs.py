@@ -8,7 +8,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.document import AnyEdit, PlanDocument
+from tidy_trunk.document import AnyEdit, PlanDocument, PortRefModel
 from tidy_trunk.results.advice import FindingOut, FixOut
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.numbers import Level, Out
@@ -91,6 +91,14 @@ class BaseIn(In):
 
 class SayIn(In):
     text: Annotated[str, Field(max_length=200, examples=["boom to bag 1, 7 m"])]
+
+
+class JoinIn(In):
+    """Two sockets; length_m is empty where the usual one is meant."""
+
+    sending: Annotated[PortRefModel, Field(examples=[{"device": "boom", "port": "out"}])]
+    receiving: Annotated[PortRefModel, Field(examples=[{"device": "bag", "port": "in1"}])]
+    length_m: Annotated[float | None, Field(gt=0, le=500, allow_inf_nan=False)] = None
 
 
 class JobOut(Out):

@@ -6,7 +6,7 @@ from tidy_trunk.core.command.connect import propose_leads
 from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.grammar import PASSABLE, Form
 from tidy_trunk.core.command.line import Answer, say
-from tidy_trunk.core.command.proposal import Proposal
+from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
 from tidy_trunk.core.command.words import Match, find_classes, split_words
 
@@ -17,6 +17,7 @@ __all__ = [
     "Draft",
     "Form",
     "Match",
+    "NotUnderstoodError",
     "Proposal",
     "find_classes",
     "joined",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Final
 
-from tidy_trunk.core.command import clock, runs, settings, things
+from tidy_trunk.core.command import chain, clock, runs, settings, things
 from tidy_trunk.core.command.complete import after_controls, after_path, after_run, classes, names, nothing
 from tidy_trunk.core.command.grammar import Form
 from tidy_trunk.core.command.proposal import Proposal
@@ -192,8 +192,19 @@ COMMANDS: Final = (
         forms=(Form("feed DEVICE OUTPUT from TRACK", "feed bag line r from mix l", "what an output gives out"),),
     ),
     Command(
+        says=chain.CHAIN.search,
+        meaning=chain.chain,
+        forms=(
+            Form(
+                "SOURCE: MICROPHONE by radio to TO, N m",
+                "ann: lavalier by radio to bag 5, 0.2 m",
+                "somebody with microphone, radio and cables at once; what the job has not is added",
+            ),
+        ),
+    ),
+    Command(
         says=runs.TO.search,
-        meaning=runs.connect,
+        meaning=chain.connect,
         forms=(
             Form(
                 "FROM to TO, N m, by CABLE", "bag line to camera b, 3 m", "a cable; its length and kind may be left out"

@@ -1,25 +1,30 @@
 """A plan that is put together step by step: devices added and joined, with the edits that did it."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 
 from tidy_trunk.core.command.connect import plain_run, propose_runs
 from tidy_trunk.core.command.words import Match, split_words
+from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import AddDevice, Edit, Plan, PlanIndex, PortRef, edited
 
 
 class Draft:
     """A plan, and the edits by which it came from another one."""
 
-    def __init__(self, plan: Plan, edits: tuple[Edit, ...] = ()) -> None:
+    def __init__(self, plan: Plan) -> None:
+        self.start = plan
         self.plan = plan
-        self.edits = edits
+        self.edits: tuple[Edit, ...] = ()
+        self._receiver = ""  # the last that was added for a radio: it may have another aerial
 
     @property
     def index(self) -> PlanIndex:
         return PlanIndex(self.plan)
 
     def copy(self) -> "Draft":
-        return Draft(self.plan, self.edits)
+        twin = Draft(self.start)
+        twin.plan, twin.edits, twin._receiver = self.plan, self.edits, self._receiver
+        return twin
 
     def do(self, *edits: Edit) -> None:
         """Raises PlanError or InputError where they cannot be done; then nothing is."""
@@ -37,6 +42,27 @@ class Draft:
         """The id of the source that was added last."""
         *_, added = self.plan.sources
         return added
+
+    def by_radio(self, microphone: str, receivers: Sequence[str] = ()) -> str:
+        """The receiver that a microphone reaches by radio: that of the one before, while it has an aerial left, else one that is
+        added; its transmitter too, where it is none itself. receivers: classes, one for each that is at hand."""
+        unit = self.index.unit(microphone)
+        is_clip_on = unit.device_class.kind is Kind.TRANSMITTER
+        transmitter = microphone
+        if not is_clip_on:
+            is_xlr = unit.device_class.outputs[0].plug.connector == "xlr3"
+            transmitter = self.add(
+                "plug-on-transmitter" if is_xlr else "bodypack-transmitter", f"{unit.label} transmitter"
+            )
+            self.join(microphone, transmitter)
+        if self._receiver and self.join(transmitter, self._receiver):
+            return self._receiver
+        used = sum(self.index.unit(device).device_class.kind is Kind.RECEIVER for device in self.plan.devices)
+        usual = "clip-on-receiver" if is_clip_on else "receiver-one"
+        class_id = receivers[used] if used < len(receivers) else usual
+        self._receiver = self.add(class_id, f"{unit.label} receiver")
+        self.join(transmitter, self._receiver)
+        return self._receiver
 
     def join(self, sender: str, receiver: str, *, output: str = "") -> bool:
         """Whether a cable goes from a device to the first input of another that is free and that one is right for; then it is

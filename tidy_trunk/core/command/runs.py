@@ -48,6 +48,10 @@ _STRETCH = re.compile(r"(\d+(?:[.,]\d+)?)\s*m?(?:\s+(?:past\s+)?(.+))?")
 _PASSING = re.compile(r"(.+?)(?:\s+(?:at|for)?\s*(\d+(?:[.,]\d+)?)\s*m)?")
 
 
+class UnknownEndError(NotUnderstoodError):
+    """A connection to or from what the job does not have."""
+
+
 def connect(plan: Plan, line: str) -> Iterator[Proposal]:
     """`boom to bag 1, 7 m`, `hall mic to pocket, 5 m, by straight`."""
     by = _BY.search(line)
@@ -58,7 +62,7 @@ def connect(plan: Plan, line: str) -> Iterator[Proposal]:
     senders, receivers = (find_devices(index, split_words(words)) for words in (start, end))
     for words, found in ((start, senders), (end, receivers)):
         if not found:
-            raise NotUnderstoodError(f"no device here is called '{words.strip(' ,')}'. Add it first: add CLASS as NAME")
+            raise UnknownEndError(f"no device here is called '{words.strip(' ,')}'. Add it first: add CLASS as NAME")
     yield from joined(plan, senders[:3], receivers[:3], length_m, _leads_meant(index, by.group(1)) if by else ())
 
 

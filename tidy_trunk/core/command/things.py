@@ -182,6 +182,11 @@ def _own_knob(plan: Plan, edits: Sequence[Edit]) -> Iterator[Edit]:
             yield turn
 
 
+def heard_edits(plan: Plan, who: str, unit: PlacedDevice, distance_m: float) -> list[Edit]:
+    """What makes somebody, new or known, be heard at a microphone."""
+    return next(_heard(plan, who, [unit], distance_m, None, None, Weighting.A))
+
+
 def _heard(
     plan: Plan,
     who: str,

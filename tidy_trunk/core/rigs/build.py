@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.adviser import Adviser, Move, gain_plan
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import Draft
-from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Gender, Kind, Signal, built_in
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind, Signal, built_in
 from tidy_trunk.core.plan import (
     EFFORTS_DB_SPL,
     AddSource,
@@ -127,11 +127,11 @@ class Builder:
     def _sources(self) -> _Sources:
         draft = self._empty()
         microphones, ends = [], []
-        radio = _Radio(draft, [item for item in self._brief.devices if self._class_of(item).kind is Kind.RECEIVER])
+        receivers = [item for item in self._brief.devices if self._class_of(item).kind is Kind.RECEIVER]
         for item, label in zip(self._microphones, _labels(self._microphones, self._class_of), strict=True):
             microphone = draft.add(item.class_id, label)
             microphones.append(microphone)
-            ends.append(radio.receiver(microphone, label) if self._goes_by_radio(item) else microphone)
+            ends.append(draft.by_radio(microphone, receivers) if self._goes_by_radio(item) else microphone)
         self._place(draft, microphones)
         return _Sources(draft, tuple(microphones), tuple(ends))
 
@@ -310,32 +310,6 @@ def usual_microphones(brief: Brief) -> tuple[Microphone, ...]:
     if brief.subject is Subject.EFFECTS or brief.placing is Placing.FAR:
         return (Microphone("boom-shotgun"),)
     return (Microphone("lavalier", by_radio=True),) * brief.people
-
-
-class _Radio:
-    """Transmitters, and receivers with as many aerials as are needed."""
-
-    def __init__(self, draft: Draft, receivers: list[str]) -> None:
-        self._draft = draft
-        self._left = receivers
-        self._open = ""
-
-    def receiver(self, microphone: str, label: str) -> str:
-        """The receiver of a microphone; its transmitter is added where it is none itself."""
-        draft, unit = self._draft, self._draft.index.unit(microphone)
-        is_clip_on = unit.device_class.kind is Kind.TRANSMITTER
-        transmitter = microphone
-        if not is_clip_on:
-            plug = unit.device_class.outputs[0].plug
-            is_xlr = plug.connector == "xlr3" and plug.gender is Gender.MALE
-            transmitter = draft.add("plug-on-transmitter" if is_xlr else "bodypack-transmitter", f"{label} transmitter")
-            draft.join(microphone, transmitter)
-        if self._open and draft.join(transmitter, self._open):
-            return self._open
-        usual = "clip-on-receiver" if is_clip_on else "receiver-one"
-        self._open = draft.add(self._left.pop(0) if self._left else usual, f"{label} receiver")
-        draft.join(transmitter, self._open)
-        return self._open
 
 
 def _labels(microphones: tuple[Microphone, ...], class_of: Callable[[str], DeviceClass]) -> Iterator[str]:

@@ -5,7 +5,8 @@ from collections.abc import Sequence
 from tidy_trunk.core.advice.adviser import How
 from tidy_trunk.core.plan import Message, PlanIndex, PortRef
 from tidy_trunk.words.messages.said import says, worded
-from tidy_trunk.words.numbers import whole
+from tidy_trunk.words.names import begun
+from tidy_trunk.words.numbers import listed, whole
 
 
 @says
@@ -42,3 +43,12 @@ def track_clips(at: PlanIndex, bus: str, by_db: float) -> str:
 def track_level(at: PlanIndex, bus: str, average_dbfs: float, peak_dbfs: float, gear_noise_dbfs: float | None) -> str:
     noise = "" if gear_noise_dbfs is None else f", gear noise {whole(gear_noise_dbfs)}"
     return f"track {bus}: average {whole(average_dbfs)}, peak {whole(peak_dbfs)} dBFS{noise}"
+
+
+@says
+def chain(at: PlanIndex, who: str, added: Sequence[str], then: Message | None) -> str:
+    """Whoever is heard, what is added for it, and the connection that it ends in."""
+    told = [f"Add {listed([at.unit(device).label for device in added])}"] if added else []
+    told += [worded(then)] if then is not None else []
+    label = "; ".join(told)
+    return f"{begun(who)}: {label[:1].lower()}{label[1:]}" if who else label

@@ -62,6 +62,8 @@ export type Gap = Schemas['GapOut']
 export type RigPicture = Schemas['RigPictureOut']
 export type Ends = Schemas['EndsIn']
 export type TwoThings = Schemas['TwoThingsOut']
+export type Sockets = Schemas['SocketsOut']
+export type Join = Schemas['JoinIn']
 export type GearTest = Schemas['GearTestOut']
 export type GearAnswer = Schemas['GearAnswerIn']
 export type LineUpStep = Schemas['LineUpStepOut']
@@ -548,6 +550,10 @@ export const api = {
         params: { path: { job_id: job, class_id: id } },
       }),
     ),
+  sockets: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/sockets', { params: { path: { job_id: job } } })),
+  join: (job: string, body: Join) =>
+    reading(() => server.POST('/api/jobs/{job_id}/joined', { params: { path: { job_id: job } }, body })),
   rigs: (text: string, first: boolean) =>
     reading(() => server.GET('/api/rigs', { params: { query: { text, first } } })),
   takeRig: (text: string, approach: string, id: string) =>

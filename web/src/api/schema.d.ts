@@ -436,6 +436,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/sockets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sockets
+         * @description Every socket of a job, device by device.
+         */
+        get: operations["list_sockets_api_jobs__job_id__sockets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/joined": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Sockets
+         * @description What joins two sockets: what a line that names them would do. Nothing changes.
+         */
+        post: operations["join_sockets_api_jobs__job_id__joined_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/say": {
         parameters: {
             query?: never;
@@ -2492,7 +2532,7 @@ export interface components {
             /** Blurb */
             blurb: string;
             /** Sockets */
-            sockets: components["schemas"]["SocketOut"][];
+            sockets: components["schemas"]["tidy_trunk__api__schemas__equipment__SocketOut"][];
             /** Lines */
             lines: string[];
             /** Facts */
@@ -3985,6 +4025,28 @@ export interface components {
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             counts: components["schemas"]["CountsOut"];
+        };
+        /**
+         * JoinIn
+         * @description Two sockets; length_m is empty where the usual one is meant.
+         */
+        JoinIn: {
+            /**
+             * @example {
+             *       "device": "boom",
+             *       "port": "out"
+             *     }
+             */
+            sending: components["schemas"]["PortRefModel"];
+            /**
+             * @example {
+             *       "device": "bag",
+             *       "port": "in1"
+             *     }
+             */
+            receiving: components["schemas"]["PortRefModel"];
+            /** Length M */
+            length_m?: number | null;
         };
         /**
          * JoinedOut
@@ -6190,27 +6252,18 @@ export interface components {
             test: string;
         };
         /**
-         * SocketOut
-         * @description A socket of a class as it is drawn.
+         * SocketsOut
+         * @description A device with all that can be plugged into it.
          */
-        SocketOut: {
-            /** Id */
-            id: string;
+        SocketsOut: {
+            /** Device */
+            device: string;
             /** Label */
             label: string;
-            /**
-             * Direction
-             * @enum {string}
-             */
-            direction: "in" | "out";
-            /** Plug */
-            plug: string;
-            /** Is Socket */
-            is_socket: boolean;
-            /** Channels */
-            channels: string[];
-            /** Lines */
-            lines: string[];
+            /** Outputs */
+            outputs: components["schemas"]["tidy_trunk__results__sockets__SocketOut"][];
+            /** Inputs */
+            inputs: components["schemas"]["tidy_trunk__results__sockets__SocketOut"][];
         };
         /** SourceModel */
         SourceModel: {
@@ -7298,6 +7351,29 @@ export interface components {
             ms: number;
         };
         /**
+         * SocketOut
+         * @description A socket of a class as it is drawn.
+         */
+        tidy_trunk__api__schemas__equipment__SocketOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "in" | "out";
+            /** Plug */
+            plug: string;
+            /** Is Socket */
+            is_socket: boolean;
+            /** Channels */
+            channels: string[];
+            /** Lines */
+            lines: string[];
+        };
+        /**
          * PartOut
          * @description One resistor: as worked out, and as it is bought.
          */
@@ -7327,6 +7403,18 @@ export interface components {
             bleeds_into: number | null;
             /** Delay Ms */
             delay_ms: number | null;
+        };
+        /**
+         * SocketOut
+         * @description is_free: nothing is plugged in.
+         */
+        tidy_trunk__results__sockets__SocketOut: {
+            /** Port */
+            port: string;
+            /** Label */
+            label: string;
+            /** Is Free */
+            is_free: boolean;
         };
     };
     responses: never;
@@ -8587,6 +8675,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceDetailOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_sockets_api_jobs__job_id__sockets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SocketsOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    join_sockets_api_jobs__job_id__joined_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -33,7 +33,7 @@ watch(
       <span class="visually-hidden">{{ finding.severity }}:</span>
       {{ finding.title }}
     </h3>
-    <p>{{ finding.text }}</p>
+    <p class="text">{{ finding.text }}</p>
     <ul v-if="finding.beneath.length" class="soft small beneath">
       <li v-for="other in finding.beneath" :key="other.title">
         with it: <span :title="other.text">{{ other.title }}</span>
@@ -93,6 +93,26 @@ h3 {
   gap: 0.45rem;
   align-items: center;
   font-size: 1rem;
+}
+/* Where there is room, what to do stands beside what is wrong. */
+@container (width > 44rem) {
+  .finding {
+    grid-template-columns: minmax(0, 1fr) minmax(12rem, 24rem);
+    gap: 0 1.5rem;
+    padding: 0.5rem 0.4rem 0.5rem 0.6rem;
+  }
+  .finding > .fixes {
+    margin-top: 0;
+  }
+  .finding > * {
+    grid-column: 1;
+  }
+  .finding > .fixes {
+    grid-row: 1 / span 4;
+    grid-column: 2;
+    align-content: start;
+    justify-content: end;
+  }
 }
 .beneath {
   margin: 0;

@@ -8,9 +8,10 @@ import { useKeys } from '@/composables/useKeys'
 import { useJob } from '@/stores/job'
 import DevicePanel from '@/ui/DevicePanel.vue'
 import EmptyState from '@/ui/EmptyState.vue'
-import FindingsPane from '@/ui/FindingsPane.vue'
+import ConnectRow from './ConnectRow.vue'
 import RunPanel from './RunPanel.vue'
 import TrackRow from './TrackRow.vue'
+import VerdictPanel from './VerdictPanel.vue'
 
 const job = useJob()
 const router = useRouter()
@@ -84,14 +85,25 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
 
 <template>
   <div class="runs">
+    <EmptyState
+      v-if="!job.state?.devices.length"
+      class="empty"
+      title="Three ways to begin"
+      text="Say what is recorded and take a whole rig; choose the devices from a list; or press / and type what there is: add boom shotgun as boom, then boom to bag 1, 7 m."
+    >
+      <Button @click="router.push('/')">Plan a shoot</Button>
+      <Button outlined @click="router.push({ name: 'job' })">Choose devices</Button>
+    </EmptyState>
+    <VerdictPanel
+      v-else
+      :findings="findings"
+      :title="title"
+      :narrowed="Boolean(chosenRow)"
+      @all="chosen = ''"
+      @apply="(fix: Fix) => job.edit(fix.edits)"
+      @boxes="job.boxesFor = $event"
+    />
     <section class="rows" aria-label="Connections">
-      <EmptyState
-        v-if="!job.state?.devices.length"
-        title="No equipment yet"
-        text="Press / and type what there is: add boom shotgun as boom, add bag recorder as bag, add mirrorless camera as camera b. Then a connection: boom to bag 1, 7 m."
-      >
-        <Button @click="router.push({ name: 'job' })">Choose devices</Button>
-      </EmptyState>
       <section v-for="block in blocks" :key="block.id" class="block">
         <header>
           <h2>
@@ -115,6 +127,7 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
           @light="litRun = $event"
         />
       </section>
+      <ConnectRow />
       <p class="loose no-print">
         <RouterLink :to="{ name: 'leads' }">Cables of your own</RouterLink>
       </p>
@@ -125,24 +138,14 @@ useKeys({ j: () => step(1), k: () => step(-1), Escape: () => (chosen.value = '')
         </button>
       </p>
     </section>
-    <FindingsPane
-      :findings="findings"
-      :title="title"
-      :narrowed="Boolean(chosenRow)"
-      @all="chosen = ''"
-      @apply="(fix: Fix) => job.edit(fix.edits)"
-      @boxes="job.boxesFor = $event"
-    />
     <DevicePanel v-model:device="device" />
     <RunPanel v-model:run="run" :boxes="Boolean(run) && run === job.boxesFor" />
   </div>
 </template>
 
 <style scoped>
-.runs {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 20rem;
-  min-height: 100%;
+.empty {
+  margin: 1rem 1.25rem 0;
 }
 .rows {
   padding: 1rem 1.25rem 3rem;
@@ -190,11 +193,6 @@ h2 button:hover,
   gap: 0.4rem 1rem;
   margin-top: 1.6rem;
 }
-@media (width < 1000px) {
-  .runs {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
 @media (width < 700px) {
   .rows {
     padding: 0.6rem 0.8rem 2rem;
@@ -204,11 +202,6 @@ h2 button:hover,
   }
   .block > header > span:nth-child(2) {
     display: none;
-  }
-}
-@media print {
-  .runs {
-    display: block;
   }
 }
 </style>

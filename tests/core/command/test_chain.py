@@ -1,0 +1,77 @@
+"""A whole chain in one line, and connections to what the job does not have yet. How they are made is common practice."""
+
+import pytest
+
+from tests.core.command.test_say import do
+from tidy_trunk.core.command import say
+from tidy_trunk.core.plan import Plan, apply_edits
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.words import answer_words
+
+BAG = ("add bag recorder, eight as bag",)
+
+
+def classes(plan: Plan) -> list[str]:
+    return [device.class_id for device in plan.devices.values()]
+
+
+def test_somebody_by_radio_in_one_line_is_one_step():
+    plan = do(Plan(name="Chain"), *BAG)
+    answer = say(plan, "ann: lavalier by radio to bag 2, 0.2 m").proposals[0]
+    after = apply_edits(plan, answer.edits)
+    assert classes(after) == ["bag-recorder", "lavalier", "bodypack-transmitter", "receiver-one"]
+    assert [source.label for source in after.sources.values()] == ["Ann"]
+    assert list(after.sources["ann"].heard_by.values()) == [0.2]
+    track = Report(trace_plan(after)).track("bag.2")
+    assert track.sources == ("ann",) and -20.5 <= track.sound.average <= -12, "on the job's target, film"
+    assert answer_words(answer).title.startswith("Ann: add Ann lavalier")
+
+
+def test_each_line_brings_a_microphone_of_its_own():
+    plan = do(
+        Plan(name="Chain"),
+        *BAG,
+        "ann: lavalier by radio to bag 1",
+        "ben: lavalier by radio to bag",
+        "ann: boom to bag 3, 0.6 m",
+    )
+    tracks = {track.trace.bus: track.sources for track in Report(trace_plan(plan)).tracks if track.sources}
+    assert {tracks[bus] for bus in "123"} == {("ann",), ("ben",)}
+    assert plan.sources["ann"].heard_by.keys() == {"ann-lavalier", "ann-boom-shotgun"}
+
+
+def test_a_microphone_that_is_there_and_free_is_used():
+    plan = do(Plan(name="Chain"), *BAG, "add boom shotgun as boom", "ann: boom to bag 1, 5 m")
+    assert classes(plan).count("boom-shotgun") == 1
+
+
+@pytest.mark.parametrize(
+    ("line", "added"),
+    [
+        ("lavalier to camera", ["lavalier", "mirrorless-mic"]),
+        ("boom to bag recorder 1, 7 m", ["boom-shotgun", "bag-recorder"]),
+        ("handheld to mixer in 1", None),
+        ("founder: handheld to mixer in 1", ["dynamic-handheld", "field-mixer"]),
+        ("ann: lavalier as lav to phone", ["lavalier", "phone-camera"]),
+    ],
+)
+def test_kinds_stand_where_devices_do(line, added):
+    answers = say(Plan(name="Empty"), line).proposals
+    assert answers
+    if added:
+        assert classes(apply_edits(Plan(name="Empty"), answers[0].edits)) == added
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("ann: bag to camera", "is no microphone"),
+        ("ann: frob to bag", "nor any kind of one"),
+        ("frob to bag", "no device here is called 'frob'"),
+        ("ann: lavalier to frob", "nor any kind of one"),
+    ],
+)
+def test_what_is_no_chain_is_said(line, words):
+    answer = say(do(Plan(name="Chain"), *BAG), line)
+    assert not answer.proposals and words in answer.problem

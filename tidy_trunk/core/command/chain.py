@@ -1,0 +1,136 @@
+"""A whole chain in one line: who is heard, the microphone, radio where it goes by radio, and where it ends."""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import Final
+
+from tidy_trunk.core.command import runs
+from tidy_trunk.core.command.draft import Draft
+from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
+from tidy_trunk.core.command.runs import joined
+from tidy_trunk.core.command.things import USUAL_DISTANCE_M, heard_edits
+from tidy_trunk.core.command.words import Match, find_classes, find_devices, split_words, take_length
+from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, Port
+from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, PortRef, message
+
+CHAIN: Final = re.compile(r"^[^:]+:\s*\S.*\s(?:to|into|->|>|→)\s+\S")
+"""Somebody, a colon, and a connection. [PRACTICE]"""
+
+_BY_RADIO: Final = re.compile(r"[,\s]\s*(?:by|on|over|with)\s+(?:radio|wireless)\b", re.IGNORECASE)
+_CALLED: Final = re.compile(r"\s+as\s+([^,]+?)(?=\s+(?:to|into|->|>|→)\s|,|$)")
+
+WORN_M: Final = 0.2
+"""How far a worn microphone is from the mouth. [PRACTICE]"""
+
+
+def chain(plan: Plan, line: str) -> Iterator[Proposal]:
+    """`ann: lavalier by radio to bag 2, 0.2 m`: all that is missing is added, and everything is one step."""
+    who, _, rest = line.partition(":")
+    is_by_radio = _BY_RADIO.search(rest) is not None
+    distance_m, rest = take_length(_BY_RADIO.sub("", rest))
+    start, end = runs.TO.split(rest, maxsplit=1)
+    draft = Draft(plan)
+    microphone, left = _device(draft, start, who=who.strip()[:1].upper() + who.strip()[1:])
+    unit = draft.index.unit(microphone)
+    if unit.device_class.capsule is None or left:
+        raise NotUnderstoodError(
+            f"'{who.strip()}' is understood as somebody to be heard, but '{start.strip()}' is no microphone: say ann: lavalier to bag 2"
+        )
+    if distance_m is None:
+        is_worn = "lavalier" in unit.device_class.id or unit.device_class.kind is Kind.TRANSMITTER
+        distance_m = WORN_M if is_worn else USUAL_DISTANCE_M
+    draft.do(*heard_edits(draft.plan, who, unit, distance_m))
+    sender = draft.by_radio(microphone) if is_by_radio else microphone
+    receiver, left = _device(draft, end, is_end=True)
+    yield from _ending(draft, sender, receiver, left, who.strip())
+
+
+def connect(plan: Plan, line: str) -> Iterator[Proposal]:
+    """`boom to bag 1, 7 m`; kinds of devices that the job has none of are added first: `lavalier to camera`."""
+    try:
+        yield from runs.connect(plan, line)
+    except runs.UnknownEndError as error:
+        length_m, said = take_length(line)
+        try:
+            start, end = runs.TO.split(said, maxsplit=1)
+            yield from _with_added(plan, start, end, length_m)
+        except _NoSuchKindError:
+            raise error from None
+
+
+class _NoSuchKindError(NotUnderstoodError):
+    """Words that name no device of the job, nor any kind of one."""
+
+
+def _with_added(plan: Plan, start: str, end: str, length_m: float | None) -> Iterator[Proposal]:
+    """A connection of which one end, or both, is a kind of device that the job has none of yet: it is added first."""
+    draft = Draft(plan)
+    sender, from_words = _device(draft, start)
+    receiver, to_words = _device(draft, end, is_end=True)
+    yield from _ending(draft, sender, receiver, to_words, "", from_words, length_m)
+
+
+def _ending(
+    draft: Draft,
+    sender: str,
+    receiver: str,
+    to_words: Sequence[str],
+    who: str,
+    from_words: Sequence[str] = (),
+    length_m: float | None = None,
+) -> Iterator[Proposal]:
+    """The last cable, matched as the same line would match it where all else is there; all of it as one proposal."""
+    index, before = draft.index, draft.edits
+    ends = ([Match(index.unit(sender), tuple(from_words))], [Match(index.unit(receiver), tuple(to_words))])
+    added = tuple(device for device in draft.plan.devices if device not in draft.start.devices)
+    for answer in joined(draft.plan, *ends, length_m):
+        does = message("chain", PlanIndex(draft.plan), who=who, added=added, then=answer.does)
+        yield replace(answer, plan=draft.start, edits=(*before, *answer.edits), does=does)
+
+
+def _device(draft: Draft, text: str, *, who: str = "", is_end: bool = False) -> tuple[str, Sequence[str]]:
+    """A device of the job that words name, with the words that are left for a socket; else one that is added.
+
+    who: is heard by it, and gives it its name; one of the job that goes somewhere already is not meant, where its kind is named.
+    is_end: the cable arrives there.
+
+    Raises:
+        _NoSuchKindError: They name neither.
+    """
+    called = _CALLED.search(text)
+    words = split_words(_CALLED.sub("", text))
+    there = find_devices(draft.index, words)
+    found = [
+        (str(item.kind) == " ".join(words[:count]), count, item)
+        for count in range(len(words), 0, -1)
+        for item in _classes(draft.plan, words[:count], is_heard=bool(who))[:1]
+        if count == len(words) or _has_socket(item.inputs if is_end else item.outputs, words[count:])
+    ]
+    if there and not (who and found and _is_taken(draft.index, there[0].unit)):
+        return there[0].unit.device.id, there[0].rest
+    if not found:
+        raise _NoSuchKindError(f"no device here is called '{text.strip(' ,')}', nor any kind of one")
+    _, count, item = max(found, key=lambda entry: entry[:2])
+    label = f"{who} {item.label.split(',')[0].lower()}" if who else None
+    return draft.add(item.id, called.group(1) if called else label), words[count:]
+
+
+def _is_taken(index: PlanIndex, unit: PlacedDevice) -> bool:
+    return any(index.leaving.get(PortRef(unit.device.id, port.id)) for port in unit.device_class.outputs)
+
+
+def _classes(plan: Plan, words: Sequence[str], *, is_heard: bool) -> list[DeviceClass]:
+    """Kinds of devices by everyday words; one that is a kind by its name stands before those that are only called so."""
+    found = [item for item in find_classes(plan, words) if item.capsule is not None or not is_heard]
+    said = " ".join(words)
+    return sorted(
+        found,
+        key=lambda item: (item.id not in plan.classes, is_heard and not item.is_microphone, str(item.kind) != said),
+    )
+
+
+def _has_socket(ports: Sequence[Port], words: Sequence[str]) -> bool:
+    """Whether words are the beginning or the end of the name of a socket."""
+    labels = [split_words(port.label) for port in ports]
+    return any([*words] in (label[: len(words)], label[-len(words) :]) for label in labels)

@@ -187,7 +187,7 @@ def test_an_address_that_leads_nowhere_leads_back(screen: Page, job):
 def test_an_empty_job_says_what_to_do_first(screen: Page, client):
     state = client.post("/api/jobs", json={"name": "Empty"}).json()
     screen.goto(f"/jobs/{state['job']}/runs")
-    expect(screen.get_by_text("No equipment yet")).to_be_visible()
+    expect(screen.get_by_text("Three ways to begin")).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("l")
     expect(screen.get_by_text("No track has a plug yet")).to_be_visible()

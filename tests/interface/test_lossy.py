@@ -225,7 +225,9 @@ def test_enter_pressed_twice_is_one_line(screen: Page, service):
 def test_three_presses_make_one_job(screen: Page, service):
     screen.goto("/")
     screen.get_by_label("New job").fill("Pressed")
-    screen.locator("form").first.evaluate("form => { for (let at = 0; at < 3; at += 1) form.requestSubmit() }")
+    screen.locator("form", has=screen.get_by_label("New job")).evaluate(
+        "form => { for (let at = 0; at < 3; at += 1) form.requestSubmit() }"
+    )
     screen.wait_for_url("**/runs")
     assert [job.name for job in service.all()] == ["Pressed"]
 

@@ -12,6 +12,7 @@ from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.equipment import EquipmentService
+from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
@@ -79,6 +80,10 @@ def _equipment(request: Request) -> EquipmentService:
     return _services(request).equipment
 
 
+def _fault_search(request: Request) -> FaultSearchService:
+    return _services(request).fault_search
+
+
 def _front_door(request: Request) -> FrontDoorService:
     return _services(request).front_door
 
@@ -126,6 +131,7 @@ Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]
+FaultSearch = Annotated[FaultSearchService, Depends(_fault_search)]
 FrontDoor = Annotated[FrontDoorService, Depends(_front_door)]
 GearTests = Annotated[GearTestService, Depends(_gear_tests)]
 LinedUpPairs = Annotated[LinedUpPairService, Depends(_pairs)]

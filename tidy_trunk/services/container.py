@@ -7,6 +7,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment
+from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.jobs import JobService
@@ -37,6 +38,7 @@ class Services:
     sync: SyncService
     walks: WalkService
     equipment: EquipmentService
+    fault_search: FaultSearchService
     front_door: FrontDoorService
     gear_tests: GearTestService
     pairs: LinedUpPairService
@@ -67,6 +69,7 @@ def services_on(database: Database, folder: Path) -> Services:
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
         equipment=EquipmentService(jobs, equipment),
+        fault_search=FaultSearchService(jobs),
         front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),
         gear_tests=GearTestService(jobs, recordings),
         pairs=pairs,

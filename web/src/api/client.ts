@@ -62,6 +62,7 @@ export type Gap = Schemas['GapOut']
 export type RigPicture = Schemas['RigPictureOut']
 export type Ends = Schemas['EndsIn']
 export type TwoThings = Schemas['TwoThingsOut']
+export type FaultSearch = Schemas['SearchOut']
 export type Sockets = Schemas['SocketsOut']
 export type Join = Schemas['JoinIn']
 export type GearTest = Schemas['GearTestOut']
@@ -549,6 +550,10 @@ export const api = {
       server.POST('/api/jobs/{job_id}/classes/{class_id}/keep', {
         params: { path: { job_id: job, class_id: id } },
       }),
+    ),
+  searchFault: (job: string, body: Schemas['SearchIn']) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/fault-search', { params: { path: { job_id: job } }, body }),
     ),
   sockets: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/sockets', { params: { path: { job_id: job } } })),

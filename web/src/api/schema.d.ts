@@ -1490,6 +1490,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/fault-search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Search Fault
+         * @description What could cause a symptom in this job, what to try next, and what is left; nothing is kept.
+         */
+        post: operations["search_fault_api_jobs__job_id__fault_search_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -2078,6 +2098,16 @@ export interface components {
             };
         };
         /**
+         * AnswerIn
+         * @description What came of a test; null where nobody could tell.
+         */
+        AnswerIn: {
+            /** Test */
+            test: string;
+            /** Yes */
+            yes: boolean | null;
+        };
+        /**
          * AnswerOut
          * @description What a said line would do.
          */
@@ -2428,6 +2458,19 @@ export interface components {
             };
             /** Hazards */
             hazards: components["schemas"]["HazardOut"][];
+        };
+        /**
+         * CauseOut
+         * @description What is left: its fix in words, the edits that make it where the plan itself is wrong, and what to write down.
+         */
+        CauseOut: {
+            /** Title */
+            title: string;
+            /** Fix */
+            fix: string;
+            edits: components["schemas"]["FixOut"] | null;
+            /** Log */
+            log: string;
         };
         /**
          * ChangesOut
@@ -5951,6 +5994,55 @@ export interface components {
             sounds: components["schemas"]["StraightSoundOut"][];
         };
         /**
+         * SearchIn
+         * @description A symptom, chosen or in words, on a track ("" for the last one), and the answers so far, in their order.
+         */
+        SearchIn: {
+            symptom?: components["schemas"]["Symptom"] | null;
+            /**
+             * Text
+             * @default
+             * @example hum on the camera alone
+             */
+            text: string;
+            /**
+             * Track
+             * @default
+             */
+            track: string;
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["AnswerIn"][];
+        };
+        /** SearchOut */
+        SearchOut: {
+            symptom: components["schemas"]["Symptom"];
+            /** Track */
+            track: string;
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomOut"][];
+            /** Left */
+            left: components["schemas"]["SuspectOut"][];
+            next: components["schemas"]["SearchTestOut"] | null;
+            cause: components["schemas"]["CauseOut"] | null;
+        };
+        /**
+         * SearchTestOut
+         * @description Something to try, and a question of yes or no about it.
+         */
+        SearchTestOut: {
+            /** Id */
+            id: string;
+            /** Does */
+            does: string;
+            /** Asks */
+            asks: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * SeenOut
          * @description What stands at a point. highest, lowest: the loop as it is drawn, full scale 1; meter_shows: of a track's own meter.
          */
@@ -6430,6 +6522,30 @@ export interface components {
          * @enum {string}
          */
         Supply: "P48" | "plug-in power" | "T-power";
+        /**
+         * SuspectOut
+         * @description share: how likely it is among what is left, 0 to 1.
+         */
+        SuspectOut: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * Symptom
+         * @description What is wrong, as it shows.
+         * @enum {string}
+         */
+        Symptom: "hum" | "hiss" | "distorted" | "quiet" | "one-side" | "meters" | "out-of-sync" | "dropouts";
+        /** SymptomOut */
+        SymptomOut: {
+            id: components["schemas"]["Symptom"];
+            /** Label */
+            label: string;
+        };
         /**
          * SyncClipOut
          * @description Where a camera file lies on a recorder file; offset_s: with what it was nudged by since.
@@ -11923,6 +12039,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnClassOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    search_fault_api_jobs__job_id__fault_search_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -49,6 +49,7 @@ export const router = createRouter({
           props: true,
         },
         { path: 'runs', name: 'runs', component: () => import('@/features/runs/RunsPage.vue') },
+        { path: 'wrong', name: 'wrong', component: () => import('@/features/wrong/WrongPage.vue') },
         { path: 'leads', name: 'leads', component: () => import('@/features/leads/LeadsPage.vue') },
         { path: 'pads', name: 'pads', component: () => import('@/features/pads/PadPage.vue') },
         { path: 'gain', name: 'gain', component: () => import('@/features/gain/GainPage.vue') },

@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 
 import { useJob } from '@/stores/job'
 import { THEMES, useSettings } from '@/stores/settings'
-import { STATIONS } from './stations'
+import { isOf, STATIONS } from './stations'
 
 defineProps<{ job: string }>()
 const emit = defineEmits<{ keys: []; history: [] }>()
@@ -30,18 +30,19 @@ const counts = computed(() =>
     <select
       class="pick"
       aria-label="Page"
-      :value="STATIONS.find(({ pages }) => pages.some((page) => page === route.name))?.name"
+      :value="route.name"
       @change="router.push({ name: ($event.target as HTMLSelectElement).value, params: { job } })"
     >
-      <option v-for="{ name, label } in STATIONS" :key="name" :value="name">
-        {{ label }}{{ counts[name]?.count ? ` (${counts[name].count})` : '' }}
-      </option>
+      <template v-for="{ name, label, more } in STATIONS" :key="name">
+        <option :value="name">{{ label }}{{ counts[name]?.count ? ` (${counts[name].count})` : '' }}</option>
+        <option v-for="page in more" :key="page.name" :value="page.name">– {{ page.label }}</option>
+      </template>
     </select>
     <ul>
       <li v-for="station in STATIONS" :key="station.name">
         <RouterLink
           :to="{ name: station.name, params: { job } }"
-          :class="{ here: station.pages.some((page) => page === route.name) }"
+          :class="{ here: isOf(station, route.name) }"
         >
           {{ station.label }}
           <span
@@ -54,6 +55,15 @@ const counts = computed(() =>
             >{{ counts[station.name]?.count }}</span
           >
         </RouterLink>
+        <ul v-if="station.more.length && isOf(station, route.name)" class="more">
+          <li v-for="page in station.more" :key="page.name">
+            <RouterLink
+              :to="{ name: page.name, params: { job } }"
+              :aria-current="page.name === route.name ? 'page' : undefined"
+              >{{ page.label }}</RouterLink
+            >
+          </li>
+        </ul>
       </li>
     </ul>
     <div class="foot">
@@ -104,6 +114,15 @@ li a.here {
   background: var(--paper);
   border-left-color: var(--pin);
   font-weight: 700;
+}
+.more a {
+  justify-content: start;
+  padding: 0.25rem 0.9rem 0.25rem 1.4rem;
+  font-size: 0.95rem;
+}
+.more a[aria-current] {
+  font-weight: 700;
+  text-decoration: underline;
 }
 .count {
   min-width: 1.4rem;

@@ -66,6 +66,7 @@ useKeys({
   'g c': go('clock'),
   'g s': go('sync'),
   'g w': go('walk'),
+  'g x': go('wrong'),
   'g m': go('leads'),
   'g k': go('gear-tests'),
   'g p': go('gain'),

@@ -1,16 +1,44 @@
-/** The stations that exist, in working order, each with the key that follows `g` and the pages that belong to it. */
+/**
+ * The stations that exist, in working order, each with the key that follows `g`; more: the pages that belong to it, which the
+ * navigation lists beneath it while one of them is open.
+ */
 export const STATIONS = [
-  { name: 'job', label: 'Equipment', key: 'j', pages: ['job', 'gear-tests'] },
-  { name: 'runs', label: 'Connections', key: 'r', pages: ['runs', 'leads'] },
-  { name: 'levels', label: 'Levels', key: 'l', pages: ['levels', 'gain', 'pads'] },
-  { name: 'line-up', label: 'Line-up', key: 'i', pages: ['line-up', 'bench'] },
-  { name: 'clock', label: 'Timecode', key: 'c', pages: ['clock', 'sync'] },
-  { name: 'walk', label: 'Checklist', key: 'w', pages: ['walk'] },
-] as const satisfies readonly { name: string; label: string; key: string; pages: readonly string[] }[]
+  { name: 'job', label: 'Equipment', key: 'j', more: [{ name: 'gear-tests', label: 'Know your gear' }] },
+  { name: 'runs', label: 'Connections', key: 'r', more: [{ name: 'leads', label: 'Your cables' }] },
+  {
+    name: 'levels',
+    label: 'Levels',
+    key: 'l',
+    more: [
+      { name: 'gain', label: 'Gain plan' },
+      { name: 'pads', label: 'Attenuators' },
+    ],
+  },
+  { name: 'line-up', label: 'Line-up', key: 'i', more: [{ name: 'bench', label: 'Simulation' }] },
+  { name: 'clock', label: 'Timecode', key: 'c', more: [{ name: 'sync', label: 'Sync files' }] },
+  { name: 'walk', label: 'Checklist', key: 'w', more: [] },
+  { name: 'wrong', label: 'What is wrong?', key: 'x', more: [] },
+] as const satisfies readonly Station[]
+
+interface Page {
+  readonly name: string
+  readonly label: string
+}
+interface Station extends Page {
+  readonly key: string
+  readonly more: readonly Page[]
+}
+
+/** Whether a page is a station's own, or one that belongs to it. */
+export const isOf = (station: Station, page: unknown) =>
+  station.name === page || station.more.some(({ name }) => name === page)
 
 export const KEYS = [
   ['/', 'type a connection or a command'],
-  ['g then j, r, l, i, c, w', 'go to Equipment, Connections, Levels, Line-up, Timecode, Checklist'],
+  [
+    'g then j, r, l, i, c, w, x',
+    'go to Equipment, Connections, Levels, Line-up, Timecode, Checklist, What is wrong?',
+  ],
   ['g then k', 'know your gear: test the devices of this job'],
   ['g then m', 'make a cable of your own'],
   ['g then p', 'gain plan for the whole job'],

@@ -1,6 +1,6 @@
 """Files of recorders and cameras that a user lays over each other: dropped in, matched, looked at, moved, written out."""
 
-from collections.abc import AsyncIterable, Callable
+from collections.abc import AsyncIterable, Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, BinaryIO, Final
 from uuid import UUID
@@ -65,8 +65,8 @@ class SyncView:
     def is_stale(self) -> bool:
         """Whether files came or went since it was looked at."""
         asked = None if self.laid is None else request_of(self.laid.asked)
-        looked_at = {file["id"] for file in asked.files} if isinstance(asked, Match) else set()
-        return looked_at != {file.id for file in self.files}
+        looked_at = {(file["id"], file["side"]) for file in asked.files} if isinstance(asked, Match) else set()
+        return looked_at != {(file.id, file.side) for file in self.files}
 
     @property
     def is_under_way(self) -> bool:
@@ -109,8 +109,10 @@ class SyncService:
         Raises:
             InputError: Neither side, or more files than are laid over each other at once.
         """
-        if side not in (RECORDER, CAMERA):
-            raise InputError(f"'{side[:20]}' is neither side: say {RECORDER} or {CAMERA}")
+        if side not in ("", RECORDER, CAMERA):
+            raise InputError(
+                f"'{side[:20]}' is neither side: say {RECORDER} or {CAMERA}, or nothing where it is to be told"
+            )
         if len(self._of_files(job_id)) >= MOST_FILES:
             raise InputError(f"{MOST_FILES} files are laid over each other at most: remove some first")
         return await self._recordings.receive(job_id, file_id, name, piece, LookAt(side=side), chunks)
@@ -125,8 +127,14 @@ class SyncService:
         layout = None
         if laid is not None and laid.result is not None:
             layout = lay_out(files, [Clip.of(raw) for raw in laid.result["clips"]])
-        dropped = sorted((record for record in records if side_of(record)), key=lambda item: item.name)
+        dropped = sorted((record for record in records if _is_file(record)), key=lambda item: item.name)
         return SyncView(tuple(dropped), tuple(files), next(iter(matches), None), laid, layout, defaults)
+
+    def set_side(self, job_id: UUID, file_id: UUID, side: str) -> None:
+        """Of which side a file is, where it was told wrongly. Raises NotFoundError; InputError: neither side."""
+        if side not in (RECORDER, CAMERA):
+            raise InputError(f"'{side[:20]}' is neither side: say {RECORDER} or {CAMERA}")
+        self._recordings.amend(job_id, file_id, lambda facts: {**facts, "side": side})
 
     def match(self, job_id: UUID) -> RecordingRecord:
         """Begin to lay all files over each other; what was said by hand stays. While that is under way, it is not begun anew.
@@ -317,26 +325,47 @@ class SyncService:
         return [record for record in records if isinstance(request_of(record.asked), Match)]
 
     def _of_files(self, job_id: UUID) -> list[RecordingRecord]:
-        return [record for record in self._recordings.to_sync(job_id) if side_of(record)]
+        return [record for record in self._recordings.to_sync(job_id) if _is_file(record)]
 
     def _ready(self, records: list[RecordingRecord]) -> list[SyncFile]:
+        sides = sides_of(records)
         return [
             SyncFile(
                 id=str(record.id),
                 name=record.name,
-                side=side_of(record),
+                side=sides[record.id],
                 path=self._recordings.kept_at(record.id),
                 facts=record.result,
             )
             for record in sorted(records, key=lambda item: item.name)
-            if side_of(record) and record.state is RecordingState.DONE and record.result is not None
+            if _is_file(record) and record.state is RecordingState.DONE and record.result is not None
         ]
 
 
-def side_of(record: RecordingRecord) -> str:
-    """Which side a file is of; "" where it is no file but a look at where they lie."""
-    request = request_of(record.asked)
-    return request.side if isinstance(request, LookAt) else ""
+def sides_of(records: Sequence[RecordingRecord]) -> dict[UUID, str]:
+    """Which side each file is of: as somebody said, else a movie is a camera's and sound alone a recorder's. Where there are no
+    pictures at all the longest file is the recorder's, and the others stand for cameras."""
+    files = [record for record in records if _is_file(record)]
+    known = {record.id: side for record in files if (side := _said_side(record))}
+    sounds = [record for record in files if record.id not in known]
+    has_camera = CAMERA in known.values()
+    longest = max(sounds, key=lambda item: (item.result or {}).get("duration_s") or 0.0, default=None)
+    for record in sounds:
+        is_recorder = has_camera or (record is longest and RECORDER not in known.values())
+        known[record.id] = RECORDER if is_recorder else CAMERA
+    return known
+
+
+def _said_side(record: RecordingRecord) -> str:
+    """The side that somebody said, or that the file's pictures tell; "" for sound of which nobody said."""
+    request, facts = request_of(record.asked), record.result or {}
+    said = facts.get("side") or (request.side if isinstance(request, LookAt) else "")
+    return str(said) or (CAMERA if facts.get("frame_rate") or not facts.get("rate_hz", 1) else "")
+
+
+def _is_file(record: RecordingRecord) -> bool:
+    """Whether it is a file, and no look at where files lie."""
+    return isinstance(request_of(record.asked), LookAt)
 
 
 def _file(view: SyncView, file_id: str) -> SyncFile:

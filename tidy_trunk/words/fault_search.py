@@ -97,7 +97,9 @@ def suspect_words(suspect: Suspect, index: PlanIndex) -> SuspectWords:
         words = said(suspect.finding, index)
         where = f", cable {index.plan.runs[suspect.run].number}" if suspect.run else ""
         return SuspectWords(
-            f"{words.title}{where}", words.text, f"{words.title}. Since when, and which takes: listen to the last good one."
+            f"{words.title}{where}",
+            words.text,
+            f"{words.title}. Since when, and which takes: listen to the last good one.",
         )
     title, fix = (text.format(**_names(suspect.device, suspect.run, index)) for text in _SUSPECTS[suspect.code])
     title = f"{title[:1].upper()}{title[1:]}"

@@ -12,7 +12,8 @@ from tidy_trunk.api.dependencies import ItemId, OwnId, PieceOf, Sync
 from tidy_trunk.api.routers.recordings import PIECE, RECORDING_BODY
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.recordings import ReceivedOut
-from tidy_trunk.api.schemas.sync import NudgeIn, PlaceIn, SyncFileOut, SyncMatchOut, SyncOut, WavesOut
+from tidy_trunk.api.schemas.sync import NudgeIn, PlaceIn, SideIn, SyncFileOut, SyncMatchOut, SyncOut, WavesOut
+from tidy_trunk.services.sync_files import sides_of
 
 router = APIRouter(prefix="/jobs/{job_id}/sync", tags=["sync"], responses=PROBLEMS)
 
@@ -37,14 +38,23 @@ async def receive_file(
     response: Response,
     sync: Sync,
     name: Annotated[str, Query(max_length=400, description="Name of the file")] = "recording",
-    side: Annotated[str, Query(max_length=20, description="recorder or camera")] = "camera",
+    side: Annotated[
+        str, Query(max_length=20, description="recorder or camera; nothing where it is to be told from the file")
+    ] = "",
 ) -> SyncFileOut | ReceivedOut:
     """Take a file in as it lies on the disk, whole or piece by piece like a recording, and begin to look at it."""
     taken = await sync.receive(job_id, file_id, name, piece, side, request.stream())
     if isinstance(taken, int):
         response.status_code = 202
         return ReceivedOut(received=taken)
-    return SyncFileOut.from_record(taken)
+    return SyncFileOut.from_record(taken, sides_of([taken])[taken.id])
+
+
+@router.put("/files/{file_id}/side")
+def set_side(job_id: UUID, file_id: UUID, body: SideIn, sync: Sync) -> SyncOut:
+    """Say of which side a file is, where it was told wrongly."""
+    sync.set_side(job_id, file_id, body.side)
+    return SyncOut.from_core(sync.view(job_id))
 
 
 @router.delete("/files/{file_id}", status_code=204)

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.services.sync_files import SyncView, Waves, side_of
+from tidy_trunk.services.sync_files import SyncView, Waves, sides_of
 from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.sync.layout import Clip, Layout, Timeline
 from tidy_trunk.sync.methods import Method
@@ -25,6 +25,12 @@ class NudgeIn(MoveIn):
     """By how many samples of the recorder file a camera file is moved from where it was found."""
 
     samples: Annotated[int, Field(ge=-(10**9), le=10**9, examples=[1920])]
+
+
+class SideIn(In):
+    """Of which side a file is: recorder or camera."""
+
+    side: Annotated[str, Field(max_length=20, examples=["camera"])]
 
 
 class PlaceIn(MoveIn):
@@ -53,13 +59,13 @@ class SyncFileOut(Out):
     claps_s: list[float]
 
     @classmethod
-    def from_record(cls, record: RecordingRecord) -> "SyncFileOut":
+    def from_record(cls, record: RecordingRecord, side: str) -> "SyncFileOut":
         facts = record.result or {}
         return cls(
             id=record.id,
             name=record.name,
             size=record.size,
-            side=side_of(record),
+            side=side,
             state=record.state,
             progress=record.progress,
             message=record.message,
@@ -179,9 +185,10 @@ class SyncOut(Out):
     @classmethod
     def from_core(cls, view: SyncView) -> "SyncOut":
         layout = view.layout or Layout(clips={}, disputed={}, timelines=())
+        sides = sides_of(view.records)
         return cls(
             rate=view.defaults.frame_rate,
-            files=[SyncFileOut.from_record(record) for record in view.records],
+            files=[SyncFileOut.from_record(record, sides[record.id]) for record in view.records],
             match=None if view.match is None else SyncMatchOut.from_record(view.match),
             is_laid=view.laid is not None,
             is_stale=view.is_stale,

@@ -469,13 +469,20 @@ export const api = {
     ),
   sync: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/sync', { params: { path: { job_id: job } } })),
-  sendSyncFile: (job: string, file: File, side: 'recorder' | 'camera', id = newId()) =>
+  sendSyncFile: (job: string, file: File, id = newId()) =>
     send<Sync['files'][number]>(file, (body, headers) =>
       server.POST('/api/jobs/{job_id}/sync/files', {
-        params: { path: { job_id: job }, query: { side, name: file.name, id } },
+        params: { path: { job_id: job }, query: { name: file.name, id } },
         body,
         headers,
         ...asItIs,
+      }),
+    ),
+  setSyncSide: (job: string, file: string, side: string) =>
+    writing(() =>
+      server.PUT('/api/jobs/{job_id}/sync/files/{file_id}/side', {
+        params: { path: { job_id: job, file_id: file } },
+        body: { side },
       }),
     ),
   removeSyncFile: (job: string, file: string) =>

@@ -886,6 +886,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/sync/files/{file_id}/side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Side
+         * @description Say of which side a file is, where it was told wrongly.
+         */
+        put: operations["set_side_api_jobs__job_id__sync_files__file_id__side_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/sync/files/{file_id}": {
         parameters: {
             query?: never;
@@ -6330,6 +6350,17 @@ export interface components {
          */
         Side: "sending" | "receiving";
         /**
+         * SideIn
+         * @description Of which side a file is: recorder or camera.
+         */
+        SideIn: {
+            /**
+             * Side
+             * @example camera
+             */
+            side: string;
+        };
+        /**
          * Signal
          * @description What a mode is made for.
          * @enum {string}
@@ -10115,7 +10146,7 @@ export interface operations {
             query?: {
                 /** @description Name of the file */
                 name?: string;
-                /** @description recorder or camera */
+                /** @description recorder or camera; nothing where it is to be told from the file */
                 side?: string;
                 /** @description Id that its sender gives it: sent again, it is the same one */
                 id?: string | null;
@@ -10152,6 +10183,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReceivedOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_side_api_jobs__job_id__sync_files__file_id__side_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SideIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SyncOut"];
                 };
             };
             /** @description No such job, track or run */

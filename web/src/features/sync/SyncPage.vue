@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { addresses } from '@/api/addresses'
@@ -8,12 +8,12 @@ import { useJob } from '@/stores/job'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import ClapForm from './ClapForm.vue'
 import ClipPanel from './ClipPanel.vue'
+import ClipRow from './ClipRow.vue'
 import DriftForm from './DriftForm.vue'
-import FileDrop from './FileDrop.vue'
-import TimelineChart from './TimelineChart.vue'
+import FileList from './FileList.vue'
 import { useSync } from './useSync'
 
-/** Sync files: what recorders and cameras kept, dropped in and laid over each other. */
+/** Sync files: dropped in one place, told apart, synced by themselves; a line for each clip says where it was found and how. */
 const job = useJob()
 const isOfJob = useRoute().name === 'sync' // else they are of none
 const {
@@ -25,6 +25,7 @@ const {
   isBusy,
   name,
   send,
+  setSide,
   remove,
   match,
   cancel,
@@ -32,10 +33,10 @@ const {
   restore,
   place,
 } = useSync()
+const over = ref(false)
 const files = computed(() => sync.value?.files ?? [])
-const ofSide = (side: string) => files.value.filter((file) => file.side === side)
 const ready = computed(() => files.value.filter(({ state }) => state === 'done').length)
-/** Timelines of several files; a file that hangs on nothing is told below. */
+/** Timelines of several files; a file that belongs to nothing is told below. */
 const lines = computed(() => sync.value?.timelines.filter((line) => line.files.length > 1) ?? [])
 const lost = computed(() => {
   const found = new Set(sync.value?.clips.map(({ other }) => other))
@@ -47,10 +48,25 @@ const lost = computed(() => {
   return files.value.filter(({ id, side }) => side === 'camera' && alone.has(id) && !found.has(id))
 })
 const jobId = computed(() => job.newest?.job ?? '')
+const EXPORTS = [
+  ['otio', 'timeline (OTIO)'],
+  ['edl', 'edit list (EDL)'],
+  ['csv', 'table (CSV)'],
+] as const
+
+function take(list: FileList | null | undefined) {
+  over.value = false
+  if (list?.length) void send([...list])
+}
+function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  take(input.files)
+  input.value = ''
+}
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" :class="{ of: isOfJob }">
     <header>
       <h2>Sync files</h2>
       <RouterLink v-if="isOfJob" :to="{ name: 'clock' }">Back to Timecode</RouterLink>
@@ -59,65 +75,70 @@ const jobId = computed(() => job.newest?.job ?? '')
           <progress :value="sync?.match?.progress ?? 0" max="1" aria-label="Files are being synced" />
           <Button size="small" outlined @click="cancel">Cancel</Button>
         </template>
-        <Button v-else :disabled="ready < 2" @click="match">Sync files</Button>
+        <Button v-else-if="ready >= 2" outlined size="small" @click="match">Sync again</Button>
       </span>
     </header>
+    <label
+      class="drop"
+      :class="{ over }"
+      @dragover.prevent="over = true"
+      @dragleave="over = false"
+      @drop.prevent="take($event.dataTransfer?.files)"
+    >
+      <strong>Drop all files here, of recorders and cameras</strong>
+      <span class="soft small"
+        >WAV, Broadcast WAV and movies; which is which is told from the files, and changed by a click. They
+        are synced by timecode, by the same sound, or by a clap. Originals are never written over.</span
+      >
+      <input type="file" multiple accept="audio/*,video/*,.wav,.bwf,.rf64,.mov,.mp4,.mxf" @change="picked" />
+    </label>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <p v-if="sending" role="status">{{ sending }} is sent…</p>
-    <div class="sides">
-      <FileDrop
-        title="Recorder files"
-        hint="WAV, Broadcast WAV, RF64; drop them here. None: the longest camera file stands for it."
-        :files="ofSide('recorder')"
-        @send="send($event, 'recorder')"
-        @remove="remove"
-      />
-      <FileDrop
-        title="Camera files"
-        hint="movies, or their sound; with timecode, with the same sound, or with a clap"
-        :files="ofSide('camera')"
-        @send="send($event, 'camera')"
-        @remove="remove"
-      />
-    </div>
+    <FileList v-if="files.length" :files="files" @side="setSide" @remove="remove" />
     <p v-if="sync?.match?.state === 'failed'" class="is-stop" role="alert">{{ sync.match.message }}</p>
     <p v-if="sync?.match?.state === 'cancelled'" class="soft">
       Cancelled{{ sync.is_laid ? ': what was found before stands' : '' }}.
     </p>
     <template v-if="sync?.is_laid">
-      <p v-if="sync.is_stale" class="is-caution">
+      <p v-if="sync.is_stale && !isBusy" class="is-caution">
         <SeverityMark severity="caution" :size="11" /> Files came or went since: sync them again.
       </p>
-      <section v-for="(line, index) in lines" :key="index" class="line">
-        <header>
-          <h3>{{ line.has_clock ? `From ${line.starts}` : 'Together' }}</h3>
-          <span class="soft small">{{
-            line.has_clock ? 'by their own clock' : 'no clock: it begins at 00:00:00:00'
-          }}</span>
-          <span class="exports no-print">
-            <a
-              v-for="kind in ['csv', 'edl', 'otio']"
-              :key="kind"
-              :href="addresses.timeline(jobId, index, kind)"
-              download
-              >{{ kind.toUpperCase() }}</a
-            >
-          </span>
-        </header>
-        <TimelineChart :line="line" :clips="sync.clips" :chosen="chosen" @choose="chosen = $event" />
-      </section>
-      <p v-for="file in lost" :key="file.id" class="is-caution">
-        <SeverityMark severity="caution" :size="11" /> {{ file.name }} no match found: no timecode in common,
-        nothing that both hear, no claps that fit.
+      <ul class="clips" aria-label="Clips">
+        <ClipRow
+          v-for="item in sync.clips"
+          :key="item.other"
+          :job="jobId"
+          :clip="item"
+          :files="files"
+          :is-open="item.other === chosen"
+          @open="chosen = chosen === item.other ? '' : item.other"
+        >
+          <ClipPanel
+            v-if="clip && item.other === chosen"
+            :job="jobId"
+            :clip="clip"
+            :files="files"
+            @nudge="nudge(clip, $event)"
+            @restore="restore(clip.other)"
+          />
+        </ClipRow>
+        <li v-for="file in lost" :key="file.id" class="is-caution">
+          <SeverityMark severity="caution" :size="11" /> {{ file.name }}: no match found. No timecode in
+          common, no sound that both have, no claps that fit. Place it by a clap below.
+        </li>
+      </ul>
+      <p v-for="(line, index) in lines" :key="index" class="exports no-print">
+        <span>{{
+          line.has_clock ? `Timeline from ${line.starts}` : 'Timeline, no timecode: starts at 0'
+        }}</span>
+        <a
+          v-for="[kind, label] in EXPORTS"
+          :key="kind"
+          :href="addresses.timeline(jobId, index, kind)"
+          download
+          >Export {{ label }}</a
+        >
       </p>
-      <ClipPanel
-        v-if="clip"
-        :job="jobId"
-        :clip="clip"
-        :files="files"
-        @nudge="nudge(clip, $event)"
-        @restore="restore(clip.other)"
-      />
       <DriftForm v-if="clip && clip.drift_ppm !== null" :key="clip.other" :ppm="clip.drift_ppm" />
       <p v-if="clip" class="soft small">
         Look at picture and sound of {{ name(clip.other) }} before you trust it.
@@ -125,8 +146,7 @@ const jobId = computed(() => job.newest?.job ?? '')
       <ClapForm :files="files" @place="place" />
     </template>
     <p v-else-if="!files.length" class="soft">
-      Nothing was dropped in yet. One recorder file and one camera file are enough to begin with; originals
-      are never written over.
+      Nothing was dropped in yet. One recorder file and one camera file are enough to begin with.
     </p>
   </div>
 </template>
@@ -137,6 +157,8 @@ const jobId = computed(() => job.newest?.job ?? '')
   grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
   align-content: start;
+}
+.page.of {
   padding: 1rem 1.25rem 3rem;
 }
 header {
@@ -148,25 +170,34 @@ header {
 h2 {
   font-size: 1.2rem;
 }
-.go,
-.exports {
+.go {
   display: flex;
   gap: 0.8rem;
   align-items: center;
   margin-left: auto;
 }
-.sides {
+.exports {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.2rem;
+}
+.drop {
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 1rem;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.3rem;
+  padding: 1rem 1.2rem;
+  border: 1px dashed var(--line-strong);
+  border-radius: var(--radius);
+}
+.drop.over {
+  background: var(--sheet);
+  border-style: solid;
+}
+.drop input {
+  width: 100%;
 }
 progress {
   width: 12rem;
   accent-color: var(--accent);
-}
-@media (width < 800px) {
-  .sides {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -19,7 +19,7 @@ describe('useSync', () => {
         : { body: { id: 'x' } }
     })
     const { made, stop } = onJob(useSync)
-    await made.send([new File(['a'], 'bad.wav'), new File(['b'], 'good.wav')], 'camera')
+    await made.send([new File(['a'], 'bad.wav'), new File(['b'], 'good.wav')])
     expect([made.problem.value, made.sending.value]).toEqual(['bad.wav: no sound in it', ''])
     stop()
   })
@@ -35,6 +35,19 @@ describe('useSync', () => {
       .filter(({ method }) => method === 'PUT')
       .map(({ body }) => (body as { samples: number }).samples)
     expect(moved).toEqual([10, 15])
+    stop()
+  })
+
+  it('begins by itself once all files were looked at, and not again where that came to nothing', async () => {
+    const files = ['recorder', 'camera'].map((side) => ({ id: side, side, state: 'done' }))
+    const view = { ...EMPTY, files, is_laid: false, match: { state: 'failed', message: 'nothing' } }
+    const asked = answering(() => ({ body: view }))
+    const { made, stop } = onJob(useSync)
+    await settle()
+    await made.setSide('recorder', 'recorder')
+    await settle()
+    expect(asked.filter(({ path }) => path.endsWith('/match'))).toHaveLength(1)
+    expect(asked.some(({ path }) => path.endsWith('/files/recorder/side'))).toBe(true)
     stop()
   })
 

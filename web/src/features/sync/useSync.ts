@@ -57,14 +57,14 @@ export function useSync() {
   const looking = usePolling(look, LOOK_MS, isUnderWay)
 
   /** One after the other; one that is refused does not keep the others out. */
-  async function send(files: readonly File[], side: 'recorder' | 'camera') {
+  async function send(files: readonly File[]) {
     const id = job.newest?.job
     if (!id) return
     const refused: string[] = []
     for (const [index, file] of files.entries()) {
       sending.value = files.length > 1 ? `${file.name} (${index + 1} of ${files.length})` : file.name
       try {
-        await api.sendSyncFile(id, file, side)
+        await api.sendSyncFile(id, file)
       } catch (error) {
         refused.push(`${file.name}: ${wordsOf(error)}`)
       }
@@ -74,6 +74,7 @@ export function useSync() {
     problem.value = refused.join('; ')
   }
 
+  const setSide = (file: string, side: string) => attempt((id) => api.setSyncSide(id, file, side))
   const remove = (file: string) =>
     attempt(async (id) => {
       await api.removeSyncFile(id, file)
@@ -124,6 +125,19 @@ export function useSync() {
     { immediate: true },
   )
 
+  /** Begins by itself once all files were looked at; what came to nothing or was cancelled is not begun again for the same files. */
+  let begun = ''
+  watch(sync, (now) => {
+    const files = now?.files ?? []
+    const ready = files.filter(({ state }) => state === 'done')
+    const key = ready.map(({ id, side }) => `${id} ${side}`).join()
+    if (!now || ready.length < 2 || files.some(({ state }) => isUnder(state)) || key === begun) return
+    if (isUnder(now.match?.state ?? '') || (now.is_laid && !now.is_stale)) return
+    if (!ready.some(({ side }) => side === 'camera')) return
+    begun = key
+    void match()
+  })
+
   const isBusy = computed(() => isUnder(sync.value?.match?.state ?? ''))
   const clip = computed(() => sync.value?.clips.find(({ other }) => other === chosen.value))
   const name = (id: string) => sync.value?.files.find((file) => file.id === id)?.name ?? ''
@@ -136,6 +150,7 @@ export function useSync() {
     isBusy,
     name,
     send,
+    setSide,
     remove,
     match,
     cancel,

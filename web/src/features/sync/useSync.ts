@@ -68,7 +68,7 @@ export function useSync() {
       } catch (error) {
         refused.push(`${file.name}: ${wordsOf(error)}`)
       }
-      await look()
+      await looking.now()
     }
     sending.value = ''
     problem.value = refused.join('; ')

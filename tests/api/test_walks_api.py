@@ -4,6 +4,7 @@ import pytest
 
 from tests.api.test_patch_api import opened
 from tests.plans import padded_plan
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 
 
@@ -77,3 +78,11 @@ def test_nothing_recorded_is_nothing_to_walk_along(client):
     answer = client.post(f"/api/jobs/{job}/walks")
     assert answer.status_code == 422 and "plan a cable first" in answer.json()["detail"]
     assert client.get(f"/api/jobs/{job}/walks").json() == []
+
+
+def test_the_short_checklist_is_short(client):
+    job = opened(client, foundry())["job"]
+    short = client.post(f"/api/jobs/{job}/walks", params={"short": True}).json()
+    whole = client.post(f"/api/jobs/{job}/walks").json()
+    assert short["count"] <= 15 < whole["count"]
+    assert [group["label"] for group in short["groups"]] == ["From device to device", "At the end"]

@@ -163,7 +163,7 @@ def test_a_page_asks_again_for_what_was_lost(screen: Page, services):
     walks, first = lost_once(screen, "**/walks"), lost_once(screen, f"**/jobs/{job}")
     screen.goto(f"/jobs/{job}/walk")
     expect(screen.get_by_role("status").filter(has_text="0 of")).to_be_visible()
-    expect(screen.get_by_text("Start the checklist")).to_have_count(0)
+    expect(screen.get_by_text("Start the full checklist")).to_have_count(0)
     assert walks and first
 
 

@@ -15,7 +15,7 @@ PHONE = {"width": 390, "height": 844}
 def begun(page: Page, job) -> None:
     page.set_viewport_size(PHONE)
     page.goto(f"/jobs/{job}/walk")
-    page.get_by_role("button", name="Start the checklist").click()
+    page.get_by_role("button", name="Start the full checklist").click()
     expect(page.get_by_role("status").first).to_contain_text("0 of")
 
 
@@ -68,7 +68,7 @@ def test_marks_outlive_a_reload_and_are_taken_back(screen: Page, services: Servi
 def test_a_plan_without_tracks_says_what_to_do(screen: Page, services: Services):
     job = services.jobs.create(Plan(name="Empty")).revision.job
     screen.goto(f"/jobs/{job}/walk")
-    screen.get_by_role("button", name="Start the checklist").click()
+    screen.get_by_role("button", name="Start the full checklist").click()
     expect(screen.get_by_role("alert")).to_contain_text("plan a cable first")
 
 

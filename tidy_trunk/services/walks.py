@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Final
 from uuid import UUID
 
-from tidy_trunk.core.advice.walk import WalkItem, walk_items
+from tidy_trunk.core.advice.walk import WalkItem, short_walk_items, walk_items
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -29,11 +29,14 @@ class WalkService:
         self._store = store
         self._now = now
 
-    def begin(self, job_id: UUID, walk_id: UUID) -> WalkRecord:
-        """A new walk along the chain as it is planned now; begun again under one id it is one. Raises InputError where nothing is recorded yet."""
+    def begin(self, job_id: UUID, walk_id: UUID, *, short: bool = False) -> WalkRecord:
+        """A new walk along the chain as it is planned now; begun again under one id it is one.
+
+        short: only the lines that ruin takes. Raises InputError where nothing is recorded yet.
+        """
         state = self._jobs.newest(job_id)
         report = Report(trace_plan(state.evaluation.plan))
-        items = walk_items(report)
+        items = short_walk_items(report) if short else walk_items(report)
         if not items:
             raise InputError("nothing is recorded yet, so that there is nothing to walk along: plan a cable first")
         # Kept as it is read to whoever walks: the plan may change meanwhile.

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.advice.walk import LAST, TIMECODE, WalkItem
+from tidy_trunk.core.advice.walk import LAST, ROUND, TIMECODE, WalkItem
 from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.gear.catalogue import Control
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, Run
@@ -45,7 +45,7 @@ _LINES: Final[dict[str, Callable[..., Line]]] = {}
 
 def walk_words(item: WalkItem, index: PlanIndex) -> WalkWords:
     """An item in words. `index`: of the plan that is walked along."""
-    headings = {TIMECODE: "Timecode", LAST: "At the end"}
+    headings = {TIMECODE: "Timecode", LAST: "At the end", ROUND: "From device to device"}
     heading = headings.get(item.group) or index.unit(item.group).label
     return WalkWords(heading, *_LINES[item.what](Spot(index, item), **item.facts))
 
@@ -57,7 +57,10 @@ def _line(function: Callable[..., Line]) -> Callable[..., Line]:
 
 @_line
 def _power(at: Spot, *, lasts: bool) -> Line:
-    return f"Powered by {at.unit.power}{'' if lasts else ', with enough for the next hours'}.", ""
+    return (
+        f"Powered by {at.unit.power}{'' if lasts else ', with enough for the next hours'}.",
+        "What runs out ends the take.",
+    )
 
 
 @_line
@@ -67,12 +70,15 @@ def _cell(at: Spot) -> Line:
 
 @_line
 def _rate(at: Spot) -> Line:
-    return f"Set to {(at.unit.sample_rate_hz or 0) / 1000:g} kHz.", ""
+    return (
+        f"Set to {(at.unit.sample_rate_hz or 0) / 1000:g} kHz.",
+        "Another rate plays at another speed, or is refused.",
+    )
 
 
 @_line
 def _card(at: Spot) -> Line:
-    return "A card with room for the day is in it.", ""
+    return "A card with room for the day is in it.", "A full card stops in the middle of a take."
 
 
 @_line
@@ -82,7 +88,7 @@ def _own_microphone(at: Spot) -> Line:
 
 @_line
 def _rolling(at: Spot) -> Line:
-    return "It rolls when it is told to: the mark on its screen is red.", ""
+    return "It rolls when it is told to: the mark on its screen is red.", "Sound alone has nothing to be synced to."
 
 
 @_line
@@ -99,7 +105,10 @@ def _rolls_first(at: Spot, *, port: str) -> Line:
 @_line
 def _armed(at: Spot, *, buses: tuple[str, ...]) -> Line:
     names = ", ".join(at.unit.place_label(bus).removeprefix("track ") for bus in buses)
-    return f"Armed: {'track' if len(buses) == 1 else 'tracks'} {names}.", ""
+    return (
+        f"Armed: {'track' if len(buses) == 1 else 'tracks'} {names}.",
+        "A track that is not armed is empty, whatever its meter shows.",
+    )
 
 
 @_line
@@ -189,7 +198,7 @@ def _taped(at: Spot, *, run: str) -> Line:
 
 @_line
 def _spare(at: Spot, *, run: str) -> Line:
-    return f"A spare for cable {at.run(run).number} is at hand.", ""
+    return f"A spare for cable {at.run(run).number} is at hand.", "It cannot be repeated, and cables fail."
 
 
 @_line
@@ -199,8 +208,96 @@ def _tapped(at: Spot, *, microphones: tuple[str, ...]) -> Line:
 
 
 @_line
+def _roles(at: Spot, *, recording: tuple[str, ...]) -> Line:
+    text = f"Agreed who wears headphones, who watches the levels, who hands over the microphone, and who presses record on {at.names(recording)}."
+    return text, "What everybody could do, nobody does."
+
+
+@_line
+def _counter(at: Spot, *, recording: tuple[str, ...]) -> Line:
+    text = f"Recording: the counter runs and the lamp is on at {at.names(recording)}."
+    return text, "Sound in the headphones does not prove that a recorder rolls."
+
+
+@_line
+def _all_power(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    return f"Powered, with enough for the next hours: {_devices(at, items)}.", "What runs out ends the take."
+
+
+@_line
+def _all_card(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    return f"A card with room for the day: {_devices(at, items)}.", "A full card stops in the middle of a take."
+
+
+@_line
+def _all_cell(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    return f"A fresh cell: {_devices(at, items)}.", "It has no gauge: log when it went in."
+
+
+@_line
+def _all_frequency(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    text = f"Both ends of each radio on the same frequency: {_devices(at, items)}."
+    return text, "Legal where you stand: ask the regulator."
+
+
+@_line
+def _all_phantom(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    text = f"48 V is on, its lamp lit: {_ports(at, items)}."
+    return text, "Switch and menu both. Mute, connect, switch on, wait, open."
+
+
+@_line
+def _all_automatic_level(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    text = f"Automatic level is off, in switch and menu: {_ports(at, items)}."
+    return text, "It undoes every gain, and lifts the pauses."
+
+
+@_line
+def _all_pad_cable(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    numbers = ", ".join(str(at.run(item.facts["run"]).number) for item in items)
+    text = f"The attenuator is in the cable, at the receiving end: cable {numbers}."
+    return text, "It looks like the plain cable, and without it the input clips."
+
+
+@_line
+def _all_armed(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    text = f"Every track armed: {_devices(at, items)}."
+    return text, "A track that is not armed is empty, whatever its meter shows."
+
+
+@_line
+def _all_timecode_label(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    return f"The same label as the master at one moment: {_devices(at, items)}.", "Jam again what was switched off."
+
+
+@_line
+def _all_rolls_first(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    return f"Rolls before anybody listens to it: {_devices(at, items)}.", "Its output is dead until it records."
+
+
+@_line
+def _all_own_microphone(at: Spot, *, items: tuple[WalkItem, ...]) -> Line:
+    text = f"Its own microphone is on, and its meter moves: {_devices(at, items)}."
+    return text, "What it hears finds its files later."
+
+
+def _devices(at: Spot, items: tuple[WalkItem, ...]) -> str:
+    return at.names(tuple(dict.fromkeys(item.device for item in items)))
+
+
+def _ports(at: Spot, items: tuple[WalkItem, ...]) -> str:
+    """Sockets with their device: `Camera mic socket`."""
+    return ", ".join(
+        dict.fromkeys(
+            f"{at.index.unit(item.device).label} {at.index.unit(item.device).where_label(item.facts['port'])}"
+            for item in items
+        )
+    )
+
+
+@_line
 def _tone_off(at: Spot) -> Line:
-    return "The tone is off.", ""
+    return "The tone is off.", "It is recorded over everything else."
 
 
 @_line
@@ -219,7 +316,10 @@ def _played(at: Spot, *, recording: tuple[str, ...]) -> Line:
 
 @_line
 def _clap(at: Spot) -> Line:
-    return "A clap in shot, close to the microphones, on every recorder and camera.", ""
+    return (
+        "A clap in shot, close to the microphones, on every recorder and camera.",
+        "It finds sync when all else fails.",
+    )
 
 
 @_line

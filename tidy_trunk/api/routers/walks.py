@@ -1,8 +1,9 @@
 """Signal walks: begun, marked by several people at once, looked back at."""
 
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 
 from tidy_trunk.api.dependencies import OwnId, Walks
 from tidy_trunk.api.schemas.jobs import PROBLEMS
@@ -18,9 +19,14 @@ def list_walks(job_id: UUID, walks: Walks) -> list[WalkOut]:
 
 
 @router.post("", status_code=201)
-def begin_walk(job_id: UUID, walk_id: OwnId, walks: Walks) -> WalkOut:
+def begin_walk(
+    job_id: UUID,
+    walk_id: OwnId,
+    walks: Walks,
+    short: Annotated[bool, Query(description="Only the lines that ruin takes, at most fifteen")] = False,
+) -> WalkOut:
     """A new walk along the chain as it is planned now."""
-    return WalkOut.from_record(walks.begin(job_id, walk_id))
+    return WalkOut.from_record(walks.begin(job_id, walk_id, short=short))
 
 
 @router.get("/{walk_id}")

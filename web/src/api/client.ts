@@ -441,9 +441,9 @@ export const api = {
     ),
   walks: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/walks', { params: { path: { job_id: job } } })),
-  beginWalk: (job: string, id = newId()) =>
+  beginWalk: (job: string, short: boolean, id = newId()) =>
     writing(() =>
-      server.POST('/api/jobs/{job_id}/walks', { params: { path: { job_id: job }, query: { id } } }),
+      server.POST('/api/jobs/{job_id}/walks', { params: { path: { job_id: job }, query: { id, short } } }),
     ),
   walk: (job: string, walk: string) =>
     reading(() =>

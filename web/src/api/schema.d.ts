@@ -11107,6 +11107,8 @@ export interface operations {
     begin_walk_api_jobs__job_id__walks_post: {
         parameters: {
             query?: {
+                /** @description Only the lines that ruin takes, at most fifteen */
+                short?: boolean;
                 /** @description Id that its sender gives it: sent again, it is the same one */
                 id?: string | null;
             };

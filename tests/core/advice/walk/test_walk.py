@@ -2,7 +2,7 @@
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.advice.walk import WalkItem, walk_items
+from tidy_trunk.core.advice.walk import WalkItem, short_walk_items, walk_items
 from tidy_trunk.core.plan import Hazard, Part, Passing, Plan, SetPath, Stretch
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -94,3 +94,16 @@ def test_two_clocks_are_read_at_the_same_moment():
     labels = {item.device: item.facts for item in of_kind(foundry(), "timecode-label")}
     assert labels["camera-a"]["giver"] == "box-a" and not labels["camera-a"]["jams_min"]
     assert (labels["box-a"]["giver"], labels["box-a"]["jams_min"]) == ("bag", (480, 750))
+
+
+def test_the_short_one_has_at_most_fifteen_lines_and_leaves_no_device_out():
+    """What ruins takes most often is common practice: power, card, arming, automatic level, 48 V, tone left on, nothing played back."""
+    for plan in (foundry(), line_into_camera()):
+        report = Report(trace_plan(plan))
+        short, whole = short_walk_items(report), walk_items(report)
+        assert 0 < len(short) <= 15
+        powered = {item.device for item in whole if item.what == "power"}
+        (power,) = (item for item in short if item.what == "all-power")
+        assert {item.device for item in power.facts["items"]} == powered
+        assert short[-1].what == "clap" and {"roles", "played", "counter"} <= {item.what for item in short}
+    assert short_walk_items(Report(trace_plan(Plan(name="Empty")))) == ()

@@ -216,12 +216,14 @@ def _at_the_end(report: Report) -> Iterator[WalkItem]:
         return
     units = report.index.units()
     microphones = tuple(unit.device.id for unit in units if unit.device_class.capsule is not None)
-    if len(microphones) > 1:
+    yield item("roles", recording=recording)
+    if microphones:
         yield item("tapped", microphones=microphones)
     if line_up_steps(report):
         yield item("tone-off", "tone")
     yield item("silence")
     yield item("played", recording=recording)
+    yield item("counter", recording=recording)
     if len(recording) > 1 or any(unit.device_class.kind is Kind.CAMERA for unit in units):
         yield item("clap")
     yield item("hold", devices=tuple(unit.device.id for unit in units if unit.device_class.traits.hold))

@@ -51,7 +51,11 @@ watch(
     title="Check the chain before the first take"
     text="From the microphones to the last track: powered, switches as planned, strain relief fitted, listened to, played back. One forgotten switch ruins a day."
   >
-    <Button :loading="isBusy" @click="begin">Start the checklist</Button>
+    <div class="starts">
+      <Button :loading="isBusy" @click="begin(true)">Start the short checklist</Button>
+      <Button outlined :loading="isBusy" @click="begin(false)">Start the full checklist</Button>
+    </div>
+    <p class="soft small">Short: at most 15 lines, the ones that ruin takes. Full: every switch and cable.</p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
   </EmptyState>
   <div v-else-if="walk" class="page">
@@ -76,7 +80,12 @@ watch(
         </option>
       </select>
       <span class="only-print">{{ formatMoment(walk.created) }}</span>
-      <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin">New checklist</Button>
+      <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin(true)"
+        >New, short</Button
+      >
+      <Button class="no-print" size="small" outlined :loading="isBusy" @click="begin(false)"
+        >New, full</Button
+      >
     </header>
     <p v-if="isCut || waiting.length" class="is-caution" role="status">
       <template v-if="isCut">No connection. </template>{{ waiting.length }}
@@ -126,6 +135,11 @@ watch(
 </template>
 
 <style scoped>
+.starts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.7rem;
+}
 .page {
   display: grid;
   gap: 0.6rem;

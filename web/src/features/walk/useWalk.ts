@@ -80,12 +80,12 @@ export function useWalk() {
       walks.value = await api.walks(id)
       if (walks.value[0]) open(walks.value[0])
     })
-  async function begin() {
+  async function begin(short: boolean) {
     if (isBusy.value) return
     isBusy.value = true
     problem.value = ''
     await attempt(async (id) => {
-      const begun = await api.beginWalk(id)
+      const begun = await api.beginWalk(id, short)
       walks.value = [begun, ...(walks.value ?? [])]
       open(begun)
     })

@@ -9,7 +9,7 @@ from tests.interface.pages import opened
 from tidy_trunk.app.demo import foundry
 
 AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
-PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads")
+PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads", "wrong")
 ALL = "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']"
 COLOURS = "['color-contrast']"  # all that another theme changes
 
@@ -33,6 +33,8 @@ def test_no_page_shuts_anybody_out(screen: Page, service, services):
         "/connect?from=boom-shotgun&to=mirrorless-mic",
         "/check",
         "/sync-files",
+        "/tools",
+        "/tools/attenuators",
         "/backups",
         "/equipment",
         "/equipment/new",

@@ -71,3 +71,37 @@ def test_a_recording_is_checked_without_a_job(screen: Page, service, tmp_path):
     assert service.all() == [] and service.newest(LOOSE_FILES).revision.number == 1
     screen.goto("/")
     expect(screen.get_by_text("No jobs yet.")).to_be_visible()
+
+
+def test_an_example_is_opened_and_its_mistake_fixed(screen: Page, service):
+    screen.goto("/")
+    screen.get_by_role("button", name="Talk in the reading room").click()
+    findings = screen.get_by_role("region", name="Findings")
+    expect(findings.get_by_role("heading", level=2)).to_have_text("Not ready: one problem would ruin a recording")
+    findings.locator("[data-rule=line-into-mic]").get_by_role("button").first.click()
+    expect(findings.get_by_role("heading", level=2)).to_contain_text("Ready")
+    hint = screen.get_by_text("Every recorded track, traced back to its source")
+    screen.get_by_role("button", name="Put away").click()
+    expect(hint).to_have_count(0)
+    screen.reload()
+    expect(findings).to_be_visible()
+    expect(hint).to_have_count(0)
+
+
+def test_what_is_wrong_asks_until_the_cause_is_left(screen: Page, service):
+    screen.goto("/")
+    screen.get_by_role("button", name="Talk in the reading room").click()
+    screen.get_by_role("link", name="What is wrong?").click()
+    screen.get_by_label("Or say it").fill("it sounds distorted")
+    screen.keyboard.press("Enter")
+    asked = screen.get_by_role("region", name="Try this next")
+    for _ in range(10):
+        expect(screen.get_by_role("heading", name="Still possible")).to_be_visible()
+        if asked.count() == 0:
+            break
+        asked.get_by_role("button", name="Yes" if "Line into" in asked.inner_text() else "No").click()
+        screen.wait_for_timeout(300)
+    cause = screen.get_by_role("region", name="Cause")
+    expect(cause).to_contain_text("Line into microphone input")
+    cause.get_by_role("button").first.click()
+    expect(screen.locator(".bar")).to_contain_text("Undo")

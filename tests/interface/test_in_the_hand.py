@@ -10,7 +10,7 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 
 PHONE = {"width": 390, "height": 844}
-PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads")
+PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads", "wrong")
 
 
 def test_no_page_scrolls_sideways(screen: Page, service):
@@ -23,6 +23,8 @@ def test_no_page_scrolls_sideways(screen: Page, service):
         "/connect?from=boom-shotgun&to=mirrorless-mic",
         "/check",
         "/sync-files",
+        "/tools",
+        "/tools/attenuators",
     )
     for page in (*doors, *(f"/jobs/{job}/{page}" for page in PAGES)):
         screen.goto(page)

@@ -30,6 +30,7 @@ from tidy_trunk.api.routers import (
     pads,
     recordings,
     sync,
+    tools,
     walks,
 )
 from tidy_trunk.services.container import Services
@@ -86,6 +87,7 @@ def create_app(services: Services, web: Path | None, guests: Nearby | None = Non
         walks.router,
         equipment.router,
         fault_search.router,
+        tools.router,
         front_door.router,
         gear_tests.router,
         pads.router,

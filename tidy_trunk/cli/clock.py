@@ -8,57 +8,28 @@ from tidy_trunk.core.base.timecode import (
     NO_EXTRAS,
     FrameRate,
     Timecode,
-    added,
-    by_count,
-    by_real_time,
     date_digits,
-    drift,
-    name_of,
-    real_seconds,
     user_digits,
     user_hex,
 )
-from tidy_trunk.core.base.units import finite
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import at_file, new_file, reading
 from tidy_trunk.media.timecode import FoundTimecode, find_timecode, write_timecode
+from tidy_trunk.results.tools import drifted, timecoded
 
 
 def show_timecode(text: str, fps: str, add: str | None, to: str | None, by: str, as_json: bool) -> None:
     """Print a label, its frame and its moment; added to and carried to another rate where that is asked for."""
-    timecode = Timecode.parse(text, FrameRate.parse(fps))
-    if add is not None:
-        timecode = added(timecode, add)
-    seconds = real_seconds(timecode)
-    if to is not None:
-        timecode = (by_count if by == "count" else by_real_time)(timecode, FrameRate.parse(to))
-    rate = name_of(timecode.rate)
-    document = {
-        "timecode": str(timecode),
-        "frames": timecode.frame_count,
-        "seconds": float(seconds),
-        "rate": rate,
-    }
-    words = f"{timecode} at {rate}: frame {timecode.frame_count}, {float(seconds):.6f} s of real time"
-    show(document, words, as_json)
+    found = timecoded(text, fps, add, to, is_by_count=by == "count")
+    show(found.document(), found.words, as_json)
 
 
 def show_drift(ppms: tuple[float, ...], fps: str, hours: float, limit: float, as_json: bool) -> None:
     """Print by how much two clocks may part, and how often to set them together."""
     if len(ppms) != 2:
         raise InputError(f"drift is between two clocks: give --ppm twice, not {len(ppms)} times")
-    found = drift(ppms[0], ppms[1], FrameRate.parse(fps), hours, limit)
-    document = {
-        "relative_ppm": found.relative_ppm,
-        "drift_ms": found.drift_ms,
-        "drift_frames": found.drift_frames,
-        "rejam_every_h": finite(found.rejam_every_h),
-    }
-    often = (
-        f"jam again every {found.rejam_every_h:.3g} h" if finite(found.rejam_every_h) is not None else "they never part"
-    )
-    words = f"after {hours:g} h up to {found.drift_ms:.4g} ms apart, {found.drift_frames:.3g} frames; {often} to stay within {limit:g} frames"
-    show(document, words, as_json)
+    found = drifted(ppms[0], ppms[1], fps, hours, limit)
+    show(found.document(), found.words, as_json)
 
 
 def write_ltc(

@@ -76,14 +76,10 @@ def _series_name(context: click.Context, option: click.Parameter, value: str) ->
 def convert(value: float, unit: str, to: str, sensitivity: float | None, as_json: bool) -> None:
     """Convert a level: VALUE UNIT --to UNIT. Negative values stand as they are."""
     from tidy_trunk.cli.output import show
-    from tidy_trunk.core.base.units import convert as convert_level
-    from tidy_trunk.core.base.units import find_unit, finite
+    from tidy_trunk.results.tools import converted
 
-    result = convert_level(value, unit, to, sensitivity_mv_per_pa=sensitivity)
-    name = find_unit(to).name
-    number = finite(result)
-    words = f"{number:.6g} {name}" if number is not None else f"silence ({name})"
-    show({"value": number, "unit": name}, words, as_json)
+    found = converted(value, unit, to, sensitivity)
+    show(found.document(), found.words, as_json)
 
 
 @app.command()
@@ -137,20 +133,10 @@ def pad(
 def delay(frames: float | None, fps: str | None, ms: float | None, rate: int, as_json: bool) -> None:
     """A delay in frames, milliseconds and samples."""
     from tidy_trunk.cli.output import show
-    from tidy_trunk.core.base.timecode import FrameRate, delay_of_frames, delay_of_ms
-    from tidy_trunk.errors import InputError
+    from tidy_trunk.results.tools import delayed
 
-    frame_rate = FrameRate.parse(fps) if fps is not None else None
-    if frames is not None and ms is None and frame_rate is not None:
-        found = delay_of_frames(frames, frame_rate, rate)
-    elif ms is not None and frames is None:
-        found = delay_of_ms(ms, frame_rate, rate)
-    else:
-        raise InputError("give --frames N with --fps RATE, or --ms MS, not both")
-    count = None if found.frame_count is None else float(found.frame_count)
-    result = {"ms": float(found.seconds * 1000), "frames": count, "samples": found.sample_count}
-    in_frames = f", {count:.6g} frames" if count is not None else ""
-    show(result, f"{result['ms']:.6g} ms{in_frames}, {found.sample_count} samples at {rate} Hz", as_json)
+    found = delayed(frames=frames, ms=ms, metres=None, fps=fps, sample_rate_hz=rate)
+    show(found.document(), found.words, as_json)
 
 
 @app.command()

@@ -441,18 +441,23 @@ def _risks(rig: Rig) -> str:
     return "; ".join(reversed(first.values())) or "–"
 
 
+def _step(margin_db: float, plenty_db: float) -> float:
+    """Plenty, enough, or not: differences within one of these decide nothing."""
+    return 0 if margin_db >= plenty_db else 1 if margin_db >= 0 else 2
+
+
 _Cell = Callable[[Rig], str]
 _Mark = Callable[[Rig], tuple[float, ...]]
 _ROWS: Final[tuple[tuple[str, str, _Cell, _Mark], ...]] = (
     ("tracks", "Tracks kept apart", _tracks, lambda rig: (len(rig.figures.left_out), -rig.figures.apart)),
     ("failing", "If one device fails", _failing, lambda rig: (-rig.figures.copies, bool(rig.figures.shared))),
     ("sync", "Sync afterwards", lambda rig: _SYNC[rig.figures.sync], lambda rig: (list(Sync).index(rig.figures.sync),)),
-    ("noise", "Noise in pauses", _noise, lambda rig: (-round(min(rig.figures.under_room_db, AUDIBLE_DB) / SAME_DB),)),
+    ("noise", "Noise in pauses", _noise, lambda rig: (_step(rig.figures.under_room_db, AUDIBLE_DB),)),
     (
         "headroom",
         "Headroom",
         _headroom,
-        lambda rig: (-round(min(rig.figures.headroom_db, ENOUGH_HEADROOM_DB) / SAME_DB),),
+        lambda rig: (_step(rig.figures.headroom_db - SAME_DB, ENOUGH_HEADROOM_DB),),
     ),
     ("listening", "You can listen at", _listening, lambda rig: (len(rig.figures.unheard), -len(rig.figures.heard))),
     (
@@ -463,7 +468,7 @@ _ROWS: Final[tuple[tuple[str, str, _Cell, _Mark], ...]] = (
     ),
     ("to-get", "To get", _to_get, lambda rig: (rig.figures.cost,)),
     ("edit", "Left for the edit", _edit, lambda rig: (_edit(rig).count(" and ") + (_edit(rig) != "nothing"),)),
-    ("risks", "What can go wrong", _risks, lambda rig: (len(rig.figures.cautions),)),
+    ("risks", "What can go wrong", _risks, lambda rig: (0,)),
 )
 
 

@@ -4,12 +4,13 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 
-from tidy_trunk.api.dependencies import FrontDoor, Jobs
-from tidy_trunk.api.schemas.front_door import EndsIn, TakeJoinedIn, TakeRigIn
+from tidy_trunk.api.dependencies import FrontDoor, Jobs, OwnId
+from tidy_trunk.api.schemas.front_door import EndsIn, ExampleOut, TakeJoinedIn, TakeRigIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
 from tidy_trunk.core.rigs import LONGEST
 from tidy_trunk.results.rigs import RigsOut
 from tidy_trunk.results.two_things import TwoThingsOut
+from tidy_trunk.services.examples import EXAMPLES, example_plan
 from tidy_trunk.services.jobs import JobState
 
 router = APIRouter(tags=["front door"], responses=PROBLEMS)
@@ -42,6 +43,18 @@ def join_two_things(body: EndsIn, front_door: FrontDoor) -> TwoThingsOut:
 def take_joined(body: TakeJoinedIn, front_door: FrontDoor) -> Response:
     """A job that begins with two things, joined in one of the ways."""
     return _answer(front_door.take_joined(body.to_core(), body.number, body.id))
+
+
+@router.get("/examples")
+def list_examples() -> list[ExampleOut]:
+    """Small jobs to learn on, each with one typical mistake in it."""
+    return [ExampleOut.model_validate(item) for item in EXAMPLES]
+
+
+@router.post("/examples/{example_id}", status_code=201, response_model=JobStateOut)
+def open_example(example_id: str, own_id: OwnId, jobs: Jobs) -> Response:
+    """A job of one's own that begins as an example."""
+    return _answer(jobs.create(example_plan(example_id), "Example", own_id))
 
 
 @router.post("/loose-files", response_model=JobStateOut)

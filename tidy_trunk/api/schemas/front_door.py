@@ -7,6 +7,7 @@ from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.core.rigs import LONGEST, Approach, Ends
+from tidy_trunk.results.numbers import Out
 
 LONGEST_M = 500
 """ASSUMED_ longest cable between two things."""
@@ -43,3 +44,11 @@ class TakeJoinedIn(EndsIn):
 
     number: Annotated[int, Field(ge=0, le=20)]
     id: UUID
+
+
+class ExampleOut(Out):
+    """A job to learn on: what is shot, with what."""
+
+    id: str
+    title: str
+    story: str

@@ -9,6 +9,9 @@ const query = createQuerySerializer()
 export const addresses = {
   plan: (job: string) => `/api/jobs/${job}/plan`,
   news: (job: string) => `/api/jobs/${job}/news`,
+  toolTone: (level: number, frequency: number) => `/api/tools/tone.wav?level=${level}&frequency=${frequency}`,
+  toolTimecode: (start: string, fps: string) =>
+    `/api/tools/timecode.wav?start=${encodeURIComponent(start)}&fps=${encodeURIComponent(fps)}`,
   tone: (job: string) => `/api/jobs/${job}/tone.wav`,
   recording: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
   simulated: (job: string, track: string, point: number, asked: AskedOfBench, state: number) =>

@@ -56,6 +56,7 @@ export type Proposal = Schemas['ProposalOut']
 export type HistoryEntry = Schemas['HistoryOut']
 export type Catalogue = Schemas['CatalogueOut']
 export type LinedUpPair = Schemas['LinedUpPairOut']
+export type Example = Schemas['ExampleOut']
 export type Rigs = Schemas['RigsOut']
 export type Rig = Schemas['RigOut']
 export type Gap = Schemas['GapOut']
@@ -575,6 +576,23 @@ export const api = {
   joinTwo: (ends: Ends) => reading(() => server.POST('/api/two-things', { body: ends })),
   takeJoined: (ends: Ends, number: number, id: string) =>
     writing(() => server.POST('/api/two-things/job', { body: { ...ends, number, id } })),
+  tools: {
+    convert: (value: number, unit: string, to: string) =>
+      reading(() => server.GET('/api/tools/convert', { params: { query: { value, unit, to } } })),
+    delay: (measure: string, length: number, fps: string) =>
+      reading(() => server.GET('/api/tools/delay', { params: { query: { [measure]: length, fps } } })),
+    timecode: (timecode: string, fps: string, add: string, to: string) =>
+      reading(() => server.GET('/api/tools/timecode', { params: { query: { timecode, fps, add, to } } })),
+    drift: (a: number, b: number, fps: string, hours: number) =>
+      reading(() => server.GET('/api/tools/drift', { params: { query: { a, b, fps, hours } } })),
+  },
+  examples: () => reading(() => server.GET('/api/examples')),
+  openExample: (example: string, id: string) =>
+    writing(() =>
+      server.POST('/api/examples/{example_id}', {
+        params: { path: { example_id: example }, query: { id } },
+      }),
+    ),
   looseFiles: () => writing(() => server.POST('/api/loose-files')),
   copies: () => reading(() => server.GET('/api/copies')),
   makeCopy: () => writing(() => server.POST('/api/copies')),

@@ -9,10 +9,16 @@ export const router = createRouter({
       children: [
         { path: '', name: 'jobs', component: () => import('@/features/door/PlanDoor.vue') },
         { path: 'connect', name: 'connect', component: () => import('@/features/door/ConnectDoor.vue') },
+        { path: 'tools', name: 'tools', component: () => import('@/features/tools/ToolsPage.vue') },
         {
           path: '',
           component: () => import('@/features/door/LooseFiles.vue'),
           children: [
+            {
+              path: 'tools/attenuators',
+              name: 'attenuators',
+              component: () => import('@/features/pads/PadPage.vue'),
+            },
             { path: 'check', name: 'check', component: () => import('@/features/lineup/CheckPage.vue') },
             {
               path: 'sync-files',

@@ -18,5 +18,9 @@ export const useSettings = defineStore('settings', () => {
   })
   const who = ref(localStorage.getItem('who') ?? '') // typed once, written beside every edit
   watchEffect(() => localStorage.setItem('who', who.value.trim()))
-  return { theme, who }
+  /** Pages whose line about what they are for was put away. */
+  const hidden = ref<readonly string[]>((localStorage.getItem('hidden') ?? '').split(' ').filter(Boolean))
+  watchEffect(() => localStorage.setItem('hidden', hidden.value.join(' ')))
+  const hide = (page: string) => (hidden.value = [...hidden.value, page])
+  return { theme, who, hidden, hide }
 })

@@ -45,6 +45,11 @@ def air_ms(metres: float) -> float:
     return metres / SOUND_M_PER_S * 1000
 
 
+def air_m(ms: float) -> float:
+    """Through how much air sound takes so long; the way back of `air_ms`."""
+    return ms / 1000 * SOUND_M_PER_S
+
+
 def picture_delay(unit: PlacedDevice, circuit: Circuit) -> tuple[str, Figure | None]:
     """How late a picture is over HDMI or SDI, in frames, with the path of the figure that says so."""
     traits = unit.device_class.traits

@@ -17,6 +17,7 @@ const route = useRoute()
       <RouterLink to="/" class="name">Tidy Trunk</RouterLink>
       <p class="soft">Cables, levels and sync, from the microphone to the camera.</p>
       <nav aria-label="More">
+        <RouterLink to="/tools">Tools</RouterLink>
         <RouterLink to="/equipment">My equipment</RouterLink>
         <RouterLink to="/backups">Backups</RouterLink>
       </nav>

@@ -8,7 +8,7 @@ import { useJobs } from './useJobs'
 
 /** All jobs, and the ways to begin one that is not planned by a question: empty, or from a file. */
 const router = useRouter()
-const { jobs, problem, backedUp, create, remove, readIn } = useJobs((state) =>
+const { jobs, examples, problem, backedUp, create, openExample, remove, readIn } = useJobs((state) =>
   router.push({ name: 'runs', params: { job: state.job } }),
 )
 const name = ref('')
@@ -38,6 +38,15 @@ function importFile(event: Event) {
         </li>
       </ul>
       <p v-else-if="jobs" class="soft">No jobs yet.</p>
+      <template v-if="examples.length">
+        <h2 class="next">Examples, each with a mistake to find</h2>
+        <ul aria-label="Examples">
+          <li v-for="item in examples" :key="item.id">
+            <button type="button" class="example" @click="openExample(item.id)">{{ item.title }}</button>
+            <span class="soft small">{{ item.story }}</span>
+          </li>
+        </ul>
+      </template>
       <p v-if="backedUp" class="soft small">Last backup {{ formatMoment(backedUp) }}</p>
       <p v-else-if="backedUp === '' && jobs?.length" class="soft small">No backup yet</p>
     </div>
@@ -91,6 +100,17 @@ li {
 li a {
   color: var(--ink);
   font-weight: 600;
+}
+.next {
+  margin-top: 1.2rem;
+}
+.example {
+  padding: 0;
+  font-weight: 600;
+  text-decoration: underline;
+  background: none;
+  border: 0;
+  cursor: pointer;
 }
 .leave {
   color: var(--stop);

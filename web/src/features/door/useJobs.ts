@@ -1,11 +1,12 @@
 import { ref } from 'vue'
 
-import { api, ApiProblem, wordsOf, type JobEntry, type JobState } from '@/api/client'
+import { api, ApiProblem, wordsOf, type Example, type JobEntry, type JobState } from '@/api/client'
 import { newId } from '@/api/ids'
 
 /** All jobs: made, read in and removed. `open` shows one that was made. */
 export function useJobs(open: (state: JobState) => Promise<unknown>) {
   const jobs = ref<JobEntry[] | null>(null)
+  const examples = ref<Example[]>([])
   const problem = ref('')
   const backedUp = ref<string | null>(null) // when; empty where there is no backup
   const id = newId() // pressed again, or sent again, it is one job
@@ -20,6 +21,8 @@ export function useJobs(open: (state: JobState) => Promise<unknown>) {
   }
 
   const create = (name: string) => attempt(async () => open(await api.create(name.trim(), id)))
+
+  const openExample = (example: string) => attempt(async () => open(await api.openExample(example, newId())))
 
   const remove = (job: string) =>
     attempt(async () => {
@@ -45,7 +48,8 @@ export function useJobs(open: (state: JobState) => Promise<unknown>) {
 
   void attempt(async () => {
     jobs.value = await api.jobs()
+    examples.value = await api.examples()
     backedUp.value = (await api.copies()).copies[0]?.made ?? ''
   })
-  return { jobs, problem, backedUp, create, remove, readIn }
+  return { jobs, examples, problem, backedUp, create, openExample, remove, readIn }
 }

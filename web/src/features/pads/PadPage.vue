@@ -15,6 +15,7 @@ import { usePad } from './usePad'
 const job = useJob()
 const route = useRoute()
 const router = useRouter()
+const isOfJob = route.name === 'pads' // else it is a tool without a job
 const { save, use } = useOwnLeads()
 const runId = computed(() => (typeof route.query.run === 'string' ? route.query.run : ''))
 const run = computed(() => job.state?.runs.find((item) => item.run === runId.value))
@@ -41,7 +42,7 @@ async function keep(useIt: boolean) {
   <div class="bench-page">
     <header>
       <h2>Attenuators</h2>
-      <label>
+      <label v-if="isOfJob">
         for
         <select
           :value="runId"
@@ -64,7 +65,7 @@ async function keep(useIt: boolean) {
     <aside aria-label="Inside the cable">
       <template v-if="pad?.lead && judged && !problem">
         <LeadDrawing v-for="(picture, name) in judged.pictures" :key="name" :picture="picture" />
-        <p class="save no-print">
+        <p v-if="isOfJob" class="save no-print">
           <Button :disabled="job.readOnly" outlined size="small" @click="keep(false)">Save this cable</Button>
           <Button v-if="run" :disabled="job.readOnly" size="small" @click="keep(true)"
             >Save it and use it in cable {{ run.number }}</Button

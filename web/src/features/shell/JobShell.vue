@@ -11,6 +11,7 @@ import HistoryPanel from './HistoryPanel.vue'
 import JobLine from './JobLine.vue'
 import KeysDialog from './KeysDialog.vue'
 import NoticeBar from './NoticeBar.vue'
+import PageHint from './PageHint.vue'
 import { useKeys } from '@/composables/useKeys'
 import { useNews } from './useNews'
 
@@ -86,6 +87,7 @@ useKeys({
     <JobLine ref="line" class="job-line" />
     <main class="station">
       <NoticeBar />
+      <PageHint />
       <RouterView v-if="store.state" />
       <EmptyState
         v-else-if="store.problem"

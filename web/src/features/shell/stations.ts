@@ -29,6 +29,18 @@ interface Station extends Page {
   readonly more: readonly Page[]
 }
 
+/** What each page is for, in a line; it can be put away. */
+export const PURPOSES: Readonly<Record<string, string>> = {
+  job: 'What is shot, with what: devices, who is heard, and what holds for the whole job.',
+  runs: 'Every recorded track, traced back to its source. What stands above is to be put right first.',
+  levels: 'One track from its source to the file: where it could clip, and what makes its noise.',
+  'line-up': 'Send tone, read it at the far end, and let what was read take the place of typical figures.',
+  clock: 'Who gives time to whom, when to jam, and how late pictures are.',
+  walk: 'What is looked at, touched and heard on the set before the first take.',
+  wrong:
+    'Something is heard or seen that should not be: the next test is the one that tells most for its time.',
+}
+
 /** Whether a page is a station's own, or one that belongs to it. */
 export const isOf = (station: Station, page: unknown) =>
   station.name === page || station.more.some(({ name }) => name === page)

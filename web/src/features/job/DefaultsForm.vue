@@ -21,9 +21,9 @@ const targets = computed(() => [
   ...(job.state?.plan.targets ?? []).map(({ id, label }) => ({ id, label, words: 'your own' })),
 ])
 const ROLES = [
-  { field: 'effects_target', label: 'Target of effects' },
-  { field: 'guide_target', label: 'Target of guides' },
-  { field: 'timecode_target', label: 'Target of timecode' },
+  { field: 'effects_target', label: 'Level target, effects' },
+  { field: 'guide_target', label: 'Level target, scratch track' },
+  { field: 'timecode_target', label: 'Level target, timecode' },
 ] as const
 
 const text = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
@@ -57,52 +57,6 @@ function setPlace(room: string) {
           <option v-for="rate in catalogue.value?.frame_rates" :key="rate">{{ rate }}</option>
         </select>
       </label>
-      <label class="field wide">
-        <span>Target</span>
-        <select
-          :key="job.refusals"
-          aria-label="Target"
-          :value="defaults.target"
-          @change="set({ target: text($event) })"
-        >
-          <option v-for="target in targets" :key="target.id" :value="target.id">
-            {{ target.label }}: {{ target.words }}
-          </option>
-        </select>
-      </label>
-      <label v-for="role in ROLES" :key="role.field" class="field">
-        <span>{{ role.label }}</span>
-        <select
-          :key="job.refusals"
-          :value="defaults[role.field]"
-          @change="set({ [role.field]: text($event) })"
-        >
-          <option v-for="target in targets" :key="target.id" :value="target.id" :title="target.words">
-            {{ target.label }}
-          </option>
-        </select>
-      </label>
-      <label class="field wide">
-        <span>Matching options</span>
-        <select
-          :key="job.refusals"
-          :value="defaults.school"
-          @change="set({ school: text($event) as Defaults['school'] })"
-        >
-          <option value="clean">always the cleanest</option>
-          <option value="guide">simplest that the room hides</option>
-        </select>
-      </label>
-      <label class="field">
-        <span>Tone, dBFS</span>
-        <KeptInput
-          type="number"
-          min="-40"
-          max="0"
-          :value="defaults.alignment_dbfs"
-          @change="set({ alignment_dbfs: Number(text($event)) })"
-        />
-      </label>
       <label class="field">
         <span>Place</span>
         <select :key="job.refusals" :value="defaults.room" @change="setPlace(text($event))">
@@ -121,69 +75,129 @@ function setPlace(room: string) {
           @change="set({ room_noise_db_spl: Number(text($event)) })"
         />
       </label>
-      <label class="field">
-        <span>Low-frequency noise, dB SPL</span>
-        <KeptInput
-          type="number"
-          min="0"
-          max="130"
-          :value="defaults.rumble_db_spl"
-          @change="set({ rumble_db_spl: Number(text($event)) })"
-        />
-      </label>
-      <label class="field">
-        <span>Mains, Hz</span>
+      <label class="field wide">
+        <span>Target</span>
         <select
           :key="job.refusals"
-          :value="defaults.mains_hz"
-          @change="set({ mains_hz: Number(text($event)) })"
+          aria-label="Target"
+          :value="defaults.target"
+          @change="set({ target: text($event) })"
         >
-          <option :value="50">50</option>
-          <option :value="60">60</option>
+          <option v-for="target in targets" :key="target.id" :value="target.id">
+            {{ target.label }}: {{ target.words }}
+          </option>
         </select>
-      </label>
-      <label class="field">
-        <span>Sample rate, Hz</span>
-        <select
-          :key="job.refusals"
-          :value="defaults.sample_rate_hz"
-          @change="set({ sample_rate_hz: Number(text($event)) })"
-        >
-          <option v-for="rate in [44100, 48000, 96000, 192000]" :key="rate" :value="rate">{{ rate }}</option>
-        </select>
-      </label>
-      <label class="field">
-        <span>Spare cable at each end, m</span>
-        <KeptInput
-          type="number"
-          min="0"
-          max="20"
-          step="0.1"
-          :value="defaults.slack_end_m"
-          @change="set({ slack_end_m: Number(text($event)) })"
-        />
-      </label>
-      <label class="field">
-        <span>Minimum channel spacing, MHz</span>
-        <KeptInput
-          type="number"
-          min="0.001"
-          max="10"
-          step="0.025"
-          :value="defaults.radio_guard_mhz"
-          @change="set({ radio_guard_mhz: Number(text($event)) })"
-        />
-      </label>
-      <label class="check">
-        <input
-          :key="job.refusals"
-          type="checkbox"
-          :checked="defaults.frequencies_cleared ?? false"
-          @change="set({ frequencies_cleared: !defaults.frequencies_cleared })"
-        />
-        radio frequencies cleared for the place
       </label>
     </fieldset>
+    <details class="more">
+      <summary>More: other targets, tone, mains, sample rate, spare cable, radio</summary>
+      <fieldset :disabled="job.readOnly">
+        <label v-for="role in ROLES" :key="role.field" class="field">
+          <span>{{ role.label }}</span>
+          <select
+            :key="job.refusals"
+            :value="defaults[role.field]"
+            @change="set({ [role.field]: text($event) })"
+          >
+            <option v-for="target in targets" :key="target.id" :value="target.id" :title="target.words">
+              {{ target.label }}
+            </option>
+          </select>
+        </label>
+        <label class="field wide">
+          <span>Matching options</span>
+          <select
+            :key="job.refusals"
+            :value="defaults.school"
+            @change="set({ school: text($event) as Defaults['school'] })"
+          >
+            <option value="clean">always the cleanest</option>
+            <option value="guide">simplest that the room hides</option>
+          </select>
+          <small class="soft">which match is offered first</small>
+        </label>
+        <label class="field">
+          <span>Tone, dBFS</span>
+          <KeptInput
+            type="number"
+            min="-40"
+            max="0"
+            :value="defaults.alignment_dbfs"
+            @change="set({ alignment_dbfs: Number(text($event)) })"
+          />
+          <small class="soft">what is sent and read in Line-up</small>
+        </label>
+        <label class="field">
+          <span>Low-frequency noise, dB SPL</span>
+          <KeptInput
+            type="number"
+            min="0"
+            max="130"
+            :value="defaults.rumble_db_spl"
+            @change="set({ rumble_db_spl: Number(text($event)) })"
+          />
+          <small class="soft">wind and traffic: which low cut is advised</small>
+        </label>
+        <label class="field">
+          <span>Mains, Hz</span>
+          <select
+            :key="job.refusals"
+            :value="defaults.mains_hz"
+            @change="set({ mains_hz: Number(text($event)) })"
+          >
+            <option :value="50">50</option>
+            <option :value="60">60</option>
+          </select>
+          <small class="soft">at which frequency hum is looked for</small>
+        </label>
+        <label class="field">
+          <span>Sample rate, Hz</span>
+          <select
+            :key="job.refusals"
+            :value="defaults.sample_rate_hz"
+            @change="set({ sample_rate_hz: Number(text($event)) })"
+          >
+            <option v-for="rate in [44100, 48000, 96000, 192000]" :key="rate" :value="rate">
+              {{ rate }}
+            </option>
+          </select>
+          <small class="soft">what every digital link must agree on</small>
+        </label>
+        <label class="field">
+          <span>Spare cable at each end, m</span>
+          <KeptInput
+            type="number"
+            min="0"
+            max="20"
+            step="0.1"
+            :value="defaults.slack_end_m"
+            @change="set({ slack_end_m: Number(text($event)) })"
+          />
+          <small class="soft">how much longer a cable is than its route</small>
+        </label>
+        <label class="field">
+          <span>Minimum channel spacing, MHz</span>
+          <KeptInput
+            type="number"
+            min="0.001"
+            max="10"
+            step="0.025"
+            :value="defaults.radio_guard_mhz"
+            @change="set({ radio_guard_mhz: Number(text($event)) })"
+          />
+          <small class="soft">how near a product of two radios may come</small>
+        </label>
+        <label class="check">
+          <input
+            :key="job.refusals"
+            type="checkbox"
+            :checked="defaults.frequencies_cleared ?? false"
+            @change="set({ frequencies_cleared: !defaults.frequencies_cleared })"
+          />
+          radio frequencies cleared for the place
+        </label>
+      </fieldset>
+    </details>
     <p class="soft small">
       Room noise is what a sound level meter reads where the microphones stand; a directional microphone picks
       up less of it, which is taken into account. Low-frequency noise is unweighted, as the microphone in its
@@ -212,5 +226,15 @@ fieldset {
 }
 .wide {
   grid-column: span 2;
+}
+.more {
+  margin-top: 0.8rem;
+}
+.more fieldset {
+  grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
+  padding-top: 0.6rem;
+}
+summary {
+  cursor: pointer;
 }
 </style>

@@ -124,6 +124,7 @@ useKeys({
 @media (width < 700px) {
   /* In the hand everything but the walk itself is in the way. */
   .inhand .job-line,
+  .inhand .hint,
   .inhand :deep(.rail .name),
   .inhand :deep(.rail .foot button) {
     display: none;

@@ -22,8 +22,6 @@ def show_rigs(text: str, as_json: bool) -> int:
             *textwrap.wrap(rig.reason, WIDTH, initial_indent="   ", subsequent_indent="   "),
         ]
         told += [f"   {row.label}: {cell}" for row, cell in zip(found.rows, rig.cells, strict=True)]
-    if not found.rigs:
-        told.append("no rig does this without a fault: name a recorder, another camera, or fewer microphones")
     result = found.model_dump(mode="json")
     show(result, "\n".join(told).replace("−", "-"), as_json)
     return 0 if found.rigs else 3

@@ -7,7 +7,7 @@ from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.rigs import Reading, Rig, Rigs
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.rigs import TITLES, GapWords, gaps, problem_words, question, reason, rows
+from tidy_trunk.words.rigs import NO_RIG, TITLES, GapWords, gaps, problem_words, question, reason, rows
 
 
 class GapOut(Out):
@@ -86,7 +86,7 @@ class RigsOut(Out):
         return cls(
             question=question(reading.brief, own),
             gaps=[_gap(gap) for gap in gaps(reading.brief, own)],
-            problems=[problem_words(problem) for problem in reading.problems],
+            problems=[*map(problem_words, reading.problems), *([] if found.rigs or found.is_open else [NO_RIG])],
             rows=[RowOut(id=row.id, label=row.label) for row in shown],
             rigs=[
                 _rig(rig, found, [row.cells[at] for row in shown], [marks[at] for marks in best])

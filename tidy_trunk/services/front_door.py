@@ -49,7 +49,7 @@ class FrontDoorService:
         """
         own = self._classes()
         if not text.strip():
-            return AnsweredQuestion(Reading(Brief(), ()), Rigs((), frozenset()), own)
+            return AnsweredQuestion(Reading(Brief(), ()), Rigs((), frozenset(), is_open=True), own)
         reading = read_brief(text, own)
         if first_alone:
             first = first_rig(reading.brief, own)

@@ -314,6 +314,13 @@ def _too_many(what: str, said: int, most: int) -> str:
     return f"{said} {what} are more than one rig here is planned for: this is the answer for {most}. Plan the others in the job, one by one."
 
 
+def _too_few_microphones(people: int, microphones: int) -> str:
+    return (
+        f"{people} people, and {microphones} microphones that are worn or held: this is the answer for {microphones}. Add a boom, which "
+        "hears everybody, or more microphones."
+    )
+
+
 def _aes3_into_analogue(class_id: str) -> str:
     label = built_in().devices[class_id].label if class_id in built_in().devices else "This camera"
     return (
@@ -325,8 +332,12 @@ def _aes3_into_analogue(class_id: str) -> str:
 _PROBLEMS: Final[Mapping[str, Callable[..., str]]] = {
     "not-understood": _not_understood,
     "too-many": _too_many,
+    "too-few-microphones": _too_few_microphones,
     "aes3-into-analogue": _aes3_into_analogue,
 }
+
+
+NO_RIG: Final = "No rig records everybody with this without a fault: name a recorder or mixer with more inputs, another camera, or fewer microphones."
 
 
 class RowWords(NamedTuple):

@@ -56,6 +56,10 @@ QUESTIONS = {
     "podcast, two usb microphones, computer, no camera": Brief(
         people=2, microphones=(Microphone("usb-microphone"),) * 2, recorders=("computer",), cameras=()
     ),
+    "boom, two-input recorder that takes timecode, timecode boxes, camcorder": Brief(
+        microphones=(BOOM,), recorders=("two-input-recorder-tc",), cameras=("shoulder-camcorder",),
+        devices=("timecode-generator",),
+    ),
     "a ribbon and a 3.5 mm camera, separate tracks": Brief(
         microphones=(Microphone("ribbon"),), cameras=("mirrorless-mic",), separate=True
     ),
@@ -98,6 +102,15 @@ def test_what_is_not_understood_is_said():
     assert read_brief("AES3 into a cinema camera", {}).problems == ()
 
 
+def test_more_people_than_microphones_are_told():
+    reading = read_brief("panel of four people, two handheld mics, bag recorder", {})
+    assert [(item.code, dict(item.facts)) for item in reading.problems] == [
+        ("too-few-microphones", {"people": 4, "microphones": 2})
+    ]
+    assert reading.brief.people == 2 and "boom" in problem_words(reading.problems[0])
+    assert find_rigs(reading.brief, {}).rigs
+
+
 @pytest.mark.parametrize("text", ["xyzzy", "", "x" * 501])
 def test_a_question_of_which_nothing_is_understood_is_refused(text):
     with pytest.raises(InputError):
@@ -110,7 +123,7 @@ JOBS = {
     "band, stereo pair, bag recorder, two cinema cameras": [
         Approach.TIMECODE, Approach.RECORDER, Approach.FEED, Approach.STRAIGHT,
     ],
-    "phone and lavalier": [Approach.STRAIGHT, Approach.BODY_WORN],
+    "phone and lavalier": [Approach.STRAIGHT, Approach.BODY_WORN, Approach.PREAMP, Approach.FEED],
 }  # fmt: skip
 
 
@@ -141,6 +154,13 @@ def test_an_interview_that_happens_once():
 def test_a_phantom_microphone_reaches_a_small_camera_by_a_box_alone():
     rigs = find_rigs(read_brief("phantom-powered shotgun and mirrorless camera", {}).brief, {}).rigs
     assert Approach.STRAIGHT not in [rig.approach for rig in rigs]
+
+
+def test_a_lavalier_by_cable_gets_its_power_out_of_48_v_by_an_adapter():
+    rigs = find_rigs(read_brief("two people, lavaliers, bag recorder, camera with xlr", {}).brief, {}).rigs
+    recorder = next(rig for rig in rigs if rig.approach is Approach.RECORDER)
+    assert [device.class_id for device in recorder.plan.devices.values()].count("lavalier-adapter") == 2
+    assert recorder.figures.apart == 2
 
 
 def test_no_offered_rig_is_worse_in_everything():

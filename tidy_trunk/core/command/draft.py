@@ -69,10 +69,10 @@ class Draft:
         there, with the switches that a microphone needs and nothing else set. output: words for the port."""
         return self._join(sender, receiver, output, lambda *ends: plain_run(self.plan, *ends))
 
-    def join_matched(self, sender: str, receiver: str) -> bool:
+    def join_matched(self, sender: str, receiver: str, *, output: str = "") -> bool:
         """The same with everything set as the first answer to a typed line sets it; never with a stop, nor by way of a device
         that nobody has added."""
-        return self._join(sender, receiver, "", self._answered)
+        return self._join(sender, receiver, output, self._answered)
 
     def _join(self, sender: str, receiver: str, output: str, run: Callable[[Match, Match], tuple[Edit, ...]]) -> bool:
         index = self.index

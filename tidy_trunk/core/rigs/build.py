@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.adviser import Adviser, Move, gain_plan
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import Draft
-from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind, Signal, built_in
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind, Signal, Supply, built_in
 from tidy_trunk.core.plan import (
     EFFORTS_DB_SPL,
     AddSource,
@@ -50,6 +50,9 @@ BODY_RECORDER: Final = "float-recorder"
 
 SMALL_AND_LARGE: Final = ("handheld-recorder", "bag-recorder")
 """Recorders that are taken where none is named: with two inputs, and with eight. [PRACTICE]"""
+
+LAVALIER_ADAPTER: Final = "lavalier-adapter"
+"""What gives a lavalier its power out of 48 V. [HANDBOOK] §5"""
 
 TIMECODE_BOX: Final = "timecode-generator"
 """What is clipped to a device and gives it time. [PRACTICE]"""
@@ -193,7 +196,7 @@ class Builder:
             return None
         draft = self._sources.draft.copy()
         (first, *_) = self._with_pictures(draft)
-        joined = [draft.join(end, first) for end in self._sources.ends]
+        joined = [_joined(draft, end, first) for end in self._sources.ends]
         return (draft, self._sources.microphones) if any(joined) else None
 
     def _by_preamp(self) -> tuple[Draft, tuple[str, ...]] | None:
@@ -204,7 +207,7 @@ class Builder:
             return None
         name = boxes[0] if boxes else usual
         box = draft.add(name, "Preamp" if self._class_of(name).kind is Kind.PREAMP else "Mixer")
-        joined = [draft.join(end, box) for end in self._sources.ends]
+        joined = [_joined(draft, end, box) for end in self._sources.ends]
         if not any(joined):
             return None
         _plan_gains(draft)
@@ -221,7 +224,7 @@ class Builder:
     def _record(self, class_id: str) -> tuple[Draft, str] | None:
         draft = self._sources.draft.copy()
         recorder = draft.add(class_id, "Recorder")
-        joined = [draft.join(end, recorder) for end in self._sources.ends]
+        joined = [_joined(draft, end, recorder) for end in self._sources.ends]
         if not any(joined):
             return None
         _plan_gains(draft)
@@ -352,6 +355,21 @@ def _with_cameras(draft: Draft, cameras: tuple[str, ...]) -> list[str]:
     ]
 
 
+def _joined(draft: Draft, end: str, receiver: str) -> bool:
+    """Whether sound goes from a microphone or a radio into a device; a lavalier by its adapter where that has 48 V alone."""
+    if draft.join(end, receiver):
+        return True
+    feeding = draft.index.unit(end).device_class.feeding
+    if feeding is None or Supply.PLUG_IN not in feeding.needs:
+        return False
+    tried = draft.copy()
+    adapter = tried.add(LAVALIER_ADAPTER, f"{tried.index.unit(end).label} adapter")
+    if not (tried.join(end, adapter) and tried.join(adapter, receiver)):
+        return False
+    draft.do(*tried.edits[len(draft.edits) :])
+    return True
+
+
 def _fed(draft: Draft, sender: str, camera: str) -> bool:
     """Whether a mix goes into a camera, on both tracks where it has two inputs; never by the headphone socket beside a line
     output. Into a socket for microphones alone it is matched as the answer to a typed line is;
@@ -362,8 +380,9 @@ def _fed(draft: Draft, sender: str, camera: str) -> bool:
     *_, run = tried.plan.runs.values()
     modes = tried.index.unit(camera).input(run.receiving.port).modes
     if all(mode.signal is Signal.MIC for mode in modes):
+        plain = tried.index.unit(sender).output(run.sending.port).label
         tried = draft.copy()
-        if not tried.join_matched(sender, camera):
+        if not tried.join_matched(sender, camera, output=plain):
             return False
         *_, run = tried.plan.runs.values()
     index, made = tried.index, tried.edits[len(draft.edits) :]

@@ -53,10 +53,11 @@ class Rig:
 
 @dataclass(frozen=True, slots=True)
 class Rigs:
-    """What answers a brief, what suits it best first; wishes: what it asks for."""
+    """What answers a brief, what suits it best first; wishes: what it asks for; is_open: nothing was asked yet."""
 
     rigs: tuple[Rig, ...]
     wishes: frozenset[Wish]
+    is_open: bool = False
 
 
 def wishes_of(brief: Brief) -> frozenset[Wish]:

@@ -50,6 +50,9 @@ from tidy_trunk.errors import InputError
 LONGEST: Final = 500
 """ASSUMED_ letters of a question."""
 
+WHOLE_NAME: Final = 3
+"""ASSUMED_ words from which the name of a built-in class is meant as a whole."""
+
 MOST_INPUTS: Final = 2
 """Microphones that a recorder of which nothing is said takes; for more it is one with eight inputs. [PRACTICE]"""
 
@@ -147,10 +150,16 @@ def _count(match: re.Match[str]) -> int:
 
 
 def _of_own(line: _Text, own: Mapping[str, DeviceClass]) -> Brief:
-    """What is named by the full name of a class of the user's own."""
+    """What is named by the full name of a class: of the user's own, or of a built-in one whose name no everyday words take apart."""
     brief = Brief()
-    for item in sorted(own.values(), key=lambda item: -len(item.label)):
-        for match in line.take(COUNT + rf"\b{re.escape(item.label.lower())}\b"):
+    names = {item.label.lower(): item for item in own.values()}
+    for item in built_in().devices.values():
+        name = item.label.lower().replace(",", "")
+        if len(name.split()) >= WHOLE_NAME:
+            names.setdefault(name, item)
+    for name in sorted(names, key=lambda name: -len(name)):
+        item = names[name]
+        for match in line.take(COUNT + rf"\b{re.escape(name)}\b") if line.sees(re.escape(name)) else ():
             for _ in range(min(_count(match), MOST_MICROPHONES + 1)):
                 brief = _with_class(brief, item, is_radio=False)
     return brief
@@ -283,6 +292,10 @@ def _within_limits(brief: Brief) -> tuple[Brief, list[Problem]]:
         return max(min(count, most), 0)
 
     people = max(kept("people", brief.people, MOST_PEOPLE), 1)
+    worn = [item for item in brief.microphones or () if item.class_id in WORN]
+    if worn and len(worn) == len(brief.microphones or ()) < people:
+        problems.append(Problem("too-few-microphones", {"people": people, "microphones": len(worn)}))
+        people = len(worn)
     cameras = brief.cameras if brief.cameras is None else brief.cameras[: kept("cameras", brief.cameras, MOST_CAMERAS)]
     microphones = brief.microphones
     if microphones is not None:

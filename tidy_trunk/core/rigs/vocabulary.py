@@ -78,7 +78,7 @@ MIC_SOCKET: Final = r"(?:mic(?:rophone)?\s*(?:socket|input|jack)|3\.5(?:\s*mm)?\
 SOCKETS: Final[tuple[tuple[str, str], ...]] = (
     (r"(?:aes3?|aes/ebu)(?:\s+(?:input|in|socket))?s?", "cinema-xlr5"),
     (r"xlr-?\s?5|cinema|film|digital\s+cinema", "cinema-xlr5"),
-    (r"timecode(?:\s+(?:socket|input|in))?", "mirrorless-timecode"),
+    (r"timecode(?!\s+(?:box|gen))(?:\s+(?:socket|input|in))?", "mirrorless-timecode"),
     (r"(?:mic\s*/\s*line|line)(?:\s+(?:socket|input|switch|in))?", "mirrorless-line"),
     (r"(?:two\s+)?xlrs?(?:\s+(?:input|socket|in))?s?|shoulder|video", "shoulder-camcorder"),
     (r"action|sports", "action-camera"),

@@ -241,7 +241,7 @@ PATCH_CASES = [
     # 16 Wh at 7 W: 2.3 h, and a day of ten hours; with breaks at least every two hours it lasts.
     Case("battery-ends", happens_once("mirrorless-mic", "mic", "xlr-trs"), with_breaks(), NOTE, "about 2.3 h on a battery", cured=False),
     Case("one-recorder", made(SetSource(source="voice", irreplaceable=True), base=boom_in_bag()), boom_in_bag(), CAUTION, "alone records it", cured=False),
-    Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "hang on boom, bag and cable 1", cured=False),
+    Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "depend on boom, bag and cable 1", cured=False),
     Case("hum-loop", powered("mains", "mains"), powered("mains", "battery"), CAUTION, "cam → mains → rec → cam"),
     Case("hum-loop", powered("computer USB", "mains"), powered("USB charger", "mains"), CAUTION, "the computer"),
     Case("hum-loop", powered("computer USB", "wall adapter"), powered("computer USB", "battery"), CAUTION, "ticks and clicks"),

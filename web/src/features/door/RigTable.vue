@@ -24,7 +24,9 @@ const COUNT = [
           <tr>
             <th scope="col">
               <span v-if="isWhole">{{ COUNT[found.rigs.length] }} it</span>
-              <span v-else role="status">The others are worked out…</span>
+              <span v-else role="status">{{
+                found.rigs.length ? 'The others are worked out…' : 'Rigs are worked out…'
+              }}</span>
             </th>
             <th v-for="rig in found.rigs" :key="rig.approach" scope="col">
               <h2>{{ rig.title }}</h2>

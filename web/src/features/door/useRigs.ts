@@ -18,12 +18,13 @@ export function useRigs(question: Ref<string>) {
   watch(
     question,
     async (text) => {
+      isWhole.value = text === ''
+      if (text) answer.value = answer.value && { ...answer.value, rigs: [] } // those of another question answer nothing
       await ask(
         () => api.rigs(text, text !== ''),
         (found) => {
           answer.value = found
           filled.value = {}
-          isWhole.value = text === ''
         },
       )
       if (text === '' || text !== question.value || problem.value) return

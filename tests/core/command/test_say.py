@@ -372,3 +372,8 @@ def test_no_answer_sets_a_control_twice():
     edits = say(plan, "bag line to camera b, 3 m").proposals[0].edits
     controls = [(edit.device, edit.control) for edit in edits if isinstance(edit, SetControl)]
     assert len(controls) > 2 and len(set(controls)) == len(controls)
+
+
+def test_a_symptom_is_sent_to_the_search_for_its_cause():
+    answer = say(boom_in_bag(), "hum")
+    assert not answer.proposals and "What is wrong?" in answer.problem

@@ -111,6 +111,14 @@ def test_more_people_than_microphones_are_told():
     assert find_rigs(reading.brief, {}).rigs
 
 
+def test_absurd_numbers_are_only_too_many():
+    reading = read_brief(
+        "999999999999 cameras, 88888888888 mixers, 7777777777777 booms, 12345678901234567890 people", {}
+    )
+    assert {item.code for item in reading.problems} == {"too-many"}
+    assert len(reading.brief.cameras) == 4 and len(reading.brief.microphones) == 8
+
+
 @pytest.mark.parametrize("text", ["xyzzy", "", "x" * 501])
 def test_a_question_of_which_nothing_is_understood_is_refused(text):
     with pytest.raises(InputError):

@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.advice.line_up import Knob, LinedUpPair, LineUpStep, State, VoiceStep, keeping_line_ups
+from tidy_trunk.core.advice.line_up import Knob, LinedUpPair, LineUpStep, State, Turn, VoiceStep, keeping_line_ups
 from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropMeterError, MeterError, ReadFrom, law_key
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.document import AnyEdit, edit_document
@@ -159,6 +159,12 @@ class EarlierOut(Out):
     settings: list[str]
 
 
+def _turn(turn: Turn | None) -> TurnOut | None:
+    if turn is None:
+        return None
+    return TurnOut(words=worded(turn.does), edits=[edit_document(edit) for edit in turn.edits])
+
+
 class LineUpStepOut(Out):
     """Send tone from one device, read it on a track of another: what must be read, within so many dB.
 
@@ -177,6 +183,7 @@ class LineUpStepOut(Out):
     state: State
     found: FoundOut | None
     turn: TurnOut | None
+    alike: TurnOut | None
     look_at: str
     drop: list[AnyEdit]
     warning: str
@@ -210,9 +217,8 @@ class LineUpStepOut(Out):
                 when=datetime.fromisoformat(found.when),
                 off_db=None if step.off_db is None else round(step.off_db, 2),
             ),
-            turn=None
-            if step.turn is None
-            else TurnOut(words=worded(step.turn.does), edits=[edit_document(edit) for edit in step.turn.edits]),
+            turn=_turn(step.turn),
+            alike=_turn(step.alike),
             look_at=worded(step.look_at),
             drop=[] if found is None else [edit_document(DropLineUp(track=step.track))],
             warning=worded(step.warning) if step.warning else "",

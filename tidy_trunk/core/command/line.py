@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from tidy_trunk.core.advice.fault_search import symptom_in
 from tidy_trunk.core.command.commands import COMMANDS
 from tidy_trunk.core.command.complete import MOST, beginnings, between
 from tidy_trunk.core.command.connect import MOST_PROPOSALS
@@ -37,6 +38,8 @@ def say(plan: Plan, text: str) -> Answer:
 
 def _understand(plan: Plan, line: str) -> Iterator[Proposal]:
     command = next((command for command in COMMANDS if command.is_meant(line)), None)
+    if command is None and symptom_in(line) is not None:
+        raise NotUnderstoodError(f"'{line}' is no command. What is wrong? searches for its cause: g x")
     if command is None:
         raise NotUnderstoodError(
             f"'{line}' is not understood. Type a connection (boom to bag 1, 7 m), add bag recorder, founder at boom, or set bag 1 gain 40. "

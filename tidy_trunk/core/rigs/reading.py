@@ -50,6 +50,12 @@ from tidy_trunk.errors import InputError
 LONGEST: Final = 500
 """ASSUMED_ letters of a question."""
 
+MOST_DEVICES: Final = 8
+"""ASSUMED_ recorders, and other devices, that a question names at most: a rig uses one or two of them."""
+
+MOST_SAID: Final = 100
+"""ASSUMED_ number above which it does not matter how many somebody said: it is too many."""
+
 WHOLE_NAME: Final = 3
 """ASSUMED_ words from which the name of a built-in class is meant as a whole."""
 
@@ -146,7 +152,7 @@ def _count(match: re.Match[str]) -> int:
     said = match.group("count")
     if said is None:
         return 1
-    return int(said) if said.isdigit() else NUMBERS[said]
+    return min(int(said), MOST_SAID) if said.isdigit() else NUMBERS[said]
 
 
 def _of_own(line: _Text, own: Mapping[str, DeviceClass]) -> Brief:
@@ -174,7 +180,7 @@ def _cameras(line: _Text, brief: Brief) -> Brief:
         count = 2 if match.group("count") is None and match.group("what").endswith("s") else count
         named += [_camera_of(kind)] * min(count, MOST_CAMERAS * 100)
     for match in line.take(PHONE):
-        named += ["phone-camera"] * min(_count(match), MOST_CAMERAS * 100)
+        named += ["phone-camera"] * _count(match)
     cameras = (*(brief.cameras or ()), *named)
     if not cameras and line.has(rf"\b{MIC_SOCKET}"):
         cameras = (_USUAL_CAMERA,)
@@ -300,4 +306,12 @@ def _within_limits(brief: Brief) -> tuple[Brief, list[Problem]]:
     microphones = brief.microphones
     if microphones is not None:
         microphones = microphones[: kept("microphones", microphones, MOST_MICROPHONES)]
-    return replace(brief, people=people, cameras=cameras, microphones=microphones), problems
+    limited = replace(
+        brief,
+        people=people,
+        cameras=cameras,
+        microphones=microphones,
+        devices=brief.devices[:MOST_DEVICES],
+        recorders=brief.recorders if brief.recorders is None else brief.recorders[:MOST_DEVICES],
+    )
+    return limited, problems

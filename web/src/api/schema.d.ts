@@ -4727,6 +4727,7 @@ export interface components {
             state: components["schemas"]["State"];
             found: components["schemas"]["FoundOut"] | null;
             turn: components["schemas"]["TurnOut"] | null;
+            alike: components["schemas"]["TurnOut"] | null;
             /** Look At */
             look_at: string;
             /** Drop */

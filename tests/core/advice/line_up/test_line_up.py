@@ -143,6 +143,16 @@ def test_a_knob_that_would_bring_it_back_is_named():
     assert step_of(read(plan, "cam.L", step_of(plan).shows_dbfs + 0.2)).turn is None
 
 
+def test_equal_meters_are_one_turn_away():
+    """Common practice: -20 dBFS sent, -20 dBFS read; the plan alone wants 4.7 dB less here."""
+    plan = padded_plan()
+    step = step_of(plan)
+    assert abs(step.shows_dbfs - step.sent_dbfs) > 3
+    turned = step_of(made(*step.alike.edits, base=plan))
+    assert turned.shows_dbfs == pytest.approx(step.sent_dbfs, abs=0.5), "within half of the camera's step"
+    assert turned.alike is None
+
+
 @pytest.mark.parametrize(
     ("camera", "gain_db", "off_db", "words"),
     [

@@ -10,7 +10,7 @@ from tidy_trunk.core.advice.line_up.measured import (
     meter_edit,
     worth_trying,
 )
-from tidy_trunk.core.advice.line_up.steps import LineUpStep, State, line_up_steps, taken
+from tidy_trunk.core.advice.line_up.steps import LineUpStep, State, Turn, line_up_steps, taken
 from tidy_trunk.core.advice.line_up.voices import VoiceStep, voice_steps
 
 __all__ = [
@@ -18,6 +18,7 @@ __all__ = [
     "LineUpStep",
     "LinedUpPair",
     "State",
+    "Turn",
     "VoiceStep",
     "as_earlier",
     "earlier",

@@ -58,6 +58,7 @@ class LineUpStep:
     like: the track of its device whose reading counts for this one too, until it is read itself; "" where none does.
     knobs: those on the way, of which a recording at several positions would say what they really give.
     off_db: by how much its last reading was away from what the figures alone had said; None where there is none.
+    alike: what would make both meters read the same, where the plan wants another reading: many line up so. [PRACTICE]
     look_at: what to look at where it was far off, in its order. [PRACTICE]
     warning: what spoils it, None where nothing does.
     how: what the sender wants to give its tone, None where it has a switch for it.
@@ -74,6 +75,7 @@ class LineUpStep:
     line_up: LineUp | None
     off_db: float | None
     turn: Turn | None
+    alike: Turn | None
     look_at: Message
     warning: Message | None
     how: Message | None
@@ -129,6 +131,7 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         line_up=line_up,
         off_db=off_db if line_up is not None else None,
         turn=_turn(report, stage, off_db) if is_fresh and line_up is not None and not automatic else None,
+        alike=None if automatic or tone.clip is not None else _turn(report, stage, tone.average - sent),
         look_at=message("look-at-microphone-input", index)
         if _entry_signal(report, stage) is Signal.MIC
         else message("look-at-line-input", index),

@@ -102,6 +102,12 @@ function chosen(event: Event) {
     <p v-if="step.like" class="found">
       Not read yet: the reading of {{ step.like }} is used here too (same socket, same knob).
     </p>
+    <p v-if="step.alike && step.state === 'open'" class="turn soft">
+      To read the same on both meters, {{ formatLevel(step.sent_dbfs) }} dBFS: {{ step.alike.words }}.
+      <Button size="small" text :disabled="job.readOnly" @click="job.edit(step.alike.edits)"
+        >Line up for equal meters</Button
+      >
+    </p>
     <p v-if="step.turn" class="turn">
       To bring it where it was wanted: {{ step.turn.words }}.
       <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)">{{

@@ -59,7 +59,7 @@ def test_classic_mistakes_are_found_and_mended(screen: Page, service, rule, plan
     card.get_by_role("button").first.click()
     expect(card).to_have_count(0)
     screen.keyboard.press("u")
-    expect(screen.locator(".bar", has_text="Undo")).to_be_visible()
+    expect(screen.locator(".bar", has_text="Undo: ")).to_be_visible()
     point_at(screen, rule)
     screen.keyboard.press("a")
     expect(card).to_have_count(0)

@@ -27,6 +27,24 @@ const ends = computed(() =>
     : null,
 )
 const { kinds, answer, busy, problem, take } = useTwoThings(() => ends.value)
+const sides = computed(() => [
+  {
+    label: 'From',
+    name: 'from',
+    hint: 'what sends',
+    socket: 'out',
+    verb: 'sends',
+    sockets: answer.value?.outputs,
+  },
+  {
+    label: 'To',
+    name: 'to',
+    hint: 'what receives',
+    socket: 'in',
+    verb: 'receives',
+    sockets: answer.value?.inputs,
+  },
+])
 
 async function use(number: number) {
   const job = await take(number)
@@ -39,48 +57,34 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
   <div class="connect">
     <h1 class="visually-hidden">Connect two things</h1>
     <form @submit.prevent>
-      <label class="field">
-        <span>From</span>
-        <select autofocus aria-label="From" :value="asked('from')" @change="fill('from', value($event))">
-          <option value="" disabled>what sends</option>
-          <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
-            <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
-          </optgroup>
-        </select>
-      </label>
-      <label class="field">
-        <span>Socket</span>
-        <select
-          aria-label="Socket that sends"
-          :disabled="!answer"
-          :value="asked('out')"
-          @change="fill('out', value($event))"
-        >
-          <option value="">any that fits</option>
-          <option v-for="label in answer?.outputs" :key="label" :value="label">{{ label }}</option>
-        </select>
-      </label>
-      <label class="field">
-        <span>To</span>
-        <select aria-label="To" :value="asked('to')" @change="fill('to', value($event))">
-          <option value="" disabled>what receives</option>
-          <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
-            <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
-          </optgroup>
-        </select>
-      </label>
-      <label class="field">
-        <span>Socket</span>
-        <select
-          aria-label="Socket that receives"
-          :disabled="!answer"
-          :value="asked('in')"
-          @change="fill('in', value($event))"
-        >
-          <option value="">any that fits</option>
-          <option v-for="label in answer?.inputs" :key="label" :value="label">{{ label }}</option>
-        </select>
-      </label>
+      <template v-for="{ label, name, hint, socket, verb, sockets } in sides" :key="name">
+        <label class="field">
+          <span>{{ label }}</span>
+          <select
+            :autofocus="name === 'from'"
+            :aria-label="label"
+            :value="asked(name)"
+            @change="fill(name, value($event))"
+          >
+            <option value="" disabled>{{ hint }}</option>
+            <optgroup v-for="[kind, classes] in kinds" :key="kind" :label="kind">
+              <option v-for="item in classes" :key="item.id" :value="item.id">{{ item.label }}</option>
+            </optgroup>
+          </select>
+        </label>
+        <label class="field">
+          <span>Socket</span>
+          <select
+            :aria-label="`Socket that ${verb}`"
+            :disabled="!answer"
+            :value="asked(socket)"
+            @change="fill(socket, value($event))"
+          >
+            <option value="">any that fits</option>
+            <option v-for="item in sockets" :key="item" :value="item">{{ item }}</option>
+          </select>
+        </label>
+      </template>
       <label class="field">
         <span>Distance, m</span>
         <input

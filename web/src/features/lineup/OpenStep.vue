@@ -104,7 +104,7 @@ function chosen(event: Event) {
     </p>
     <p v-if="step.alike && step.state === 'open'" class="turn soft">
       To read the same on both meters, {{ formatLevel(step.sent_dbfs) }} dBFS: {{ step.alike.words }}.
-      <Button size="small" text :disabled="job.readOnly" @click="job.edit(step.alike.edits)"
+      <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.alike.edits)"
         >Line up for equal meters</Button
       >
     </p>

@@ -12,6 +12,11 @@ const isOpen = ref(false)
 const free = computed(() =>
   sockets.value.filter(({ inputs, outputs }) => [...inputs, ...outputs].some(({ is_free }) => is_free)),
 )
+const freeSides = ({ inputs, outputs }: (typeof sockets.value)[number]) =>
+  [
+    { label: 'in', sockets: inputs.filter(({ is_free }) => is_free), chosen: to },
+    { label: 'out', sockets: outputs.filter(({ is_free }) => is_free), chosen: from },
+  ].filter((side) => side.sockets.length)
 </script>
 
 <template>
@@ -73,26 +78,14 @@ const free = computed(() =>
     <ul class="free" aria-label="Free sockets">
       <li v-for="item in free" :key="item.device">
         <strong>{{ item.label }}</strong>
-        <span v-if="item.inputs.some(({ is_free }) => is_free)" class="group">
-          <span class="soft small">in</span>
+        <span v-for="side in freeSides(item)" :key="side.label" class="group">
+          <span class="soft small">{{ side.label }}</span>
           <button
-            v-for="socket in item.inputs.filter(({ is_free }) => is_free)"
+            v-for="socket in side.sockets"
             :key="socket.port"
             type="button"
-            :aria-pressed="to === `${item.device} ${socket.port}`"
-            @click="to = `${item.device} ${socket.port}`"
-          >
-            {{ socket.label }}
-          </button>
-        </span>
-        <span v-if="item.outputs.some(({ is_free }) => is_free)" class="group">
-          <span class="soft small">out</span>
-          <button
-            v-for="socket in item.outputs.filter(({ is_free }) => is_free)"
-            :key="socket.port"
-            type="button"
-            :aria-pressed="from === `${item.device} ${socket.port}`"
-            @click="from = `${item.device} ${socket.port}`"
+            :aria-pressed="side.chosen.value === `${item.device} ${socket.port}`"
+            @click="side.chosen.value = `${item.device} ${socket.port}`"
           >
             {{ socket.label }}
           </button>

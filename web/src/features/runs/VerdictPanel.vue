@@ -14,23 +14,25 @@ const emit = defineEmits<{ all: []; apply: [fix: Fix]; boxes: [run: string] }>()
 const AT_A_TIME = 3
 const job = useJob()
 const groups = computed(() => findingGroups(props.findings))
-const open = ref<string | null>(null) // by hand; else the first group is
 const whole = ref<ReadonlySet<string>>(new Set())
-const isOpen = (severity: string) => (open.value ?? groups.value[0]?.severity) === severity
-const shown = (severity: string, findings: readonly Finding[]) =>
-  whole.value.has(severity) ? findings : findings.slice(0, AT_A_TIME)
 const showAll = (severity: string) => (whole.value = new Set([...whole.value, severity]))
 
-// What is pointed at is seen, wherever it was folded.
+// What is pointed at is seen, wherever it was folded; a group opened or folded by hand stays so until the pointer moves.
+const isPointed = ({ id }: Finding) => id === job.pointed
+const byHand = ref<string | null>(null) // '' folds all
 watch(
   () => job.pointed,
-  (id) => {
-    const group = groups.value.find(({ findings }) => findings.some((finding) => finding.id === id))
-    if (!group) return
-    open.value = group.severity
-    if (!shown(group.severity, group.findings).some((finding) => finding.id === id)) showAll(group.severity)
-  },
+  () => (byHand.value = null),
 )
+const open = computed(() => {
+  const named = (severity: string) => groups.value.some((group) => group.severity === severity)
+  if (byHand.value === '' || (byHand.value && named(byHand.value))) return byHand.value
+  return (groups.value.find(({ findings }) => findings.some(isPointed)) ?? groups.value[0])?.severity
+})
+const shown = (severity: string, findings: readonly Finding[]) =>
+  whole.value.has(severity) || findings.slice(AT_A_TIME).some(isPointed)
+    ? findings
+    : findings.slice(0, AT_A_TIME)
 </script>
 
 <template>
@@ -43,8 +45,8 @@ watch(
         <li v-for="{ severity, title: name, findings: mine } in groups" :key="severity">
           <button
             type="button"
-            :aria-expanded="isOpen(severity)"
-            @click="open = isOpen(severity) ? '' : severity"
+            :aria-expanded="open === severity"
+            @click="byHand = open === severity ? '' : severity"
           >
             <SeverityMark :severity="severity" :size="12" /> {{ name }} ({{ mine.length }})
           </button>
@@ -52,7 +54,7 @@ watch(
       </ul>
     </header>
     <template v-for="{ severity, findings: mine } in groups" :key="severity">
-      <template v-if="isOpen(severity)">
+      <template v-if="open === severity">
         <FindingList
           :findings="shown(severity, mine)"
           @apply="emit('apply', $event)"

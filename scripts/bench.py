@@ -26,6 +26,7 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.app.server import patient_collector
 from tidy_trunk.core.advice.adviser import Adviser, gain_plan
 from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.rigs import find_rigs, first_rig, read_brief
 from tidy_trunk.core.sound.levels import Report, Spectrum
 from tidy_trunk.core.sound.simulation import LOOP_SAMPLES, RATE_HZ, Simulator, noise_loop, voice_loop
 from tidy_trunk.core.sound.trace import trace_plan
@@ -82,6 +83,20 @@ def one_finding(plan: Plan) -> list[float]:
     return found
 
 
+RIG_QUESTION = (
+    "two people walking, two lavs on radio, boom, two condenser microphones on stands, bag recorder, three cameras"
+)
+"""As much as the demo job has to hear."""
+
+
+def rigs_for_a_question() -> Iterator[tuple[str, Callable[[], object], str]]:
+    """The first rig, which is shown while the rest is worked out, and all of them."""
+    reading = read_brief(RIG_QUESTION, {})
+    assert not reading.problems, reading.problems
+    yield "the first rig for a question, median", lambda: first_rig(reading.brief, {}), "700 ms"
+    yield "all rigs for a question, median", lambda: find_rigs(reading.brief, {}), "2000 ms"
+
+
 def p95(values: list[float]) -> float:
     return sorted(values)[max(0, round(len(values) * 0.95) - 1)]
 
@@ -133,6 +148,21 @@ def ladders_beside_edits(address: str, rounds: int) -> list[float]:
         done.set()
         assert editing.result() > rounds / 10  # somebody did edit all the time
         return found
+
+
+TOOLS = ("convert?value=-10&unit=dBV&to=dBu", "delay?frames=5", "drift?a=1&b=20", "timecode?timecode=10:00:00:00&add=1")
+
+
+def tools_answer(address: str, rounds: int) -> list[float]:
+    """Each tool that answers in words, asked in turn."""
+    import httpx2
+
+    with httpx2.Client(base_url=address) as client:
+        return [
+            milliseconds
+            for tool in TOOLS
+            for milliseconds in timed(lambda tool=tool: client.get(f"/api/tools/{tool}").raise_for_status(), rounds)
+        ]
 
 
 def first_pages(address: str, rounds: int) -> tuple[list[float], list[float], float]:
@@ -253,6 +283,8 @@ def main() -> int:
     show("all fixes of the demo, median", statistics.median(timed(advised(foundry()), 5)), "500 ms")
     show("one finding's fixes in the demo, longest", max(one_finding(foundry())), "200 ms")
     show("all fixes of the large plan", timed(advised(plan), 1)[0], "5000 ms")
+    for name, action, goal in rigs_for_a_question():
+        show(name, statistics.median(timed(action, 5)), goal)
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
     with tempfile.TemporaryDirectory() as folder:
         sound(Path(folder))
@@ -274,6 +306,7 @@ def main() -> int:
         try:
             show("an edit through the API, p95 of 100", p95(edits_through_the_api(address, 100)), "100 ms")
             show("a ladder while another edits, p95 of 100", p95(ladders_beside_edits(address, 100)), "100 ms")
+            show("a tool's answer, p95 of 100", p95(tools_answer(address, 25)), "50 ms")
             lists, rows, script = first_pages(address, 5)
             show("first page in a cold browser, usable, median", statistics.median(lists), "1500 ms")
             show("the same and on to the rows of a job, median", statistics.median(rows), "none set")

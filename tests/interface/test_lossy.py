@@ -188,10 +188,10 @@ def test_files_arrive_whole_over_a_connection_that_breaks(screen: Page, services
     screen.route("**/sync/files?*", lossy)
     screen.goto(f"/jobs/{job}/sync")
     files = [("A.WAV", quiet), ("LONG.WAV", long), ("B.WAV", quiet)]
-    screen.get_by_label("Camera files").locator("input").set_input_files(
+    screen.get_by_label("Drop all files here").set_input_files(
         [{"name": name, "mimeType": "audio/wav", "buffer": data} for name, data in files]
     )
-    listed = screen.get_by_role("region", name="Camera files").get_by_role("listitem")
+    listed = screen.get_by_role("list", name="Files").get_by_role("listitem")
     expect(listed).to_have_count(3, timeout=60_000)
     assert sorted(file.name for file in services.sync.view(job).records) == ["A.WAV", "B.WAV", "LONG.WAV"]
     whole = sum(len(data) for _, data in files)

@@ -60,6 +60,9 @@ QUESTIONS = {
         microphones=(BOOM,), recorders=("two-input-recorder-tc",), cameras=("shoulder-camcorder",),
         devices=("timecode-generator",),
     ),
+    "two condensers, bag recorder, cinema camera": Brief(
+        microphones=(Microphone("pencil-condenser"),) * 2, recorders=("bag-recorder",), cameras=("cinema-xlr5",)
+    ),
     "a ribbon and a 3.5 mm camera, separate tracks": Brief(
         microphones=(Microphone("ribbon"),), cameras=("mirrorless-mic",), separate=True
     ),

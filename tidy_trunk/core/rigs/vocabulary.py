@@ -35,7 +35,7 @@ MICROPHONES: Final[tuple[tuple[str, Microphone], ...]] = (
     (r"\b(?:radios|wireless)\b", Microphone("lavalier", True)),
     (rf"\b(?:phantom(?:-|\s)powered\s+)?(?:boom|shotgun)(?:\s+shotgun)?{_MIC}", Microphone("boom-shotgun")),
     (rf"\b(?:on-?\s?camera|top){_MIC}", Microphone("on-camera-microphone")),
-    (rf"\b(?:pencil|small)\s+condenser{_MIC}", Microphone("pencil-condenser")),
+    (rf"\b(?:(?:pencil|small)\s+)?condenser{_MIC}", Microphone("pencil-condenser")),
     (r"\busb\s+(?:microphone|mic)s?\b", Microphone("usb-microphone")),
     (rf"\b(?:dynamic\s+)?(?:handheld|hand-held|dynamic|reporter|hand){_MIC}", Microphone("dynamic-handheld")),
 )  # fmt: skip

@@ -24,6 +24,11 @@ watch(
   () => job.pointed,
   () => (byHand.value = null),
 )
+// What has become the gravest is shown: an undo may bring back a stop while a caution is pointed at.
+watch(
+  () => groups.value[0]?.severity,
+  (gravest) => (byHand.value = gravest ?? null),
+)
 const open = computed(() => {
   const named = (severity: string) => groups.value.some((group) => group.severity === severity)
   if (byHand.value === '' || (byHand.value && named(byHand.value))) return byHand.value

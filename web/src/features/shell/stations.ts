@@ -35,7 +35,7 @@ export const PURPOSES: Readonly<Record<string, string>> = {
   runs: 'Every recorded track, traced back to its source. What stands above is to be put right first.',
   levels: 'One track from its source to the file: where it could clip, and what makes its noise.',
   'line-up': 'Send tone, read it at the far end, and let what was read take the place of typical figures.',
-  clock: 'Who gives time to whom, when to jam, and how late pictures are.',
+  clock: 'Which device is the master, when to jam, and by how much pictures are delayed.',
   walk: 'What is looked at, touched and heard on the set before the first take.',
   wrong:
     'Something is heard or seen that should not be: the next test is the one that tells most for its time.',

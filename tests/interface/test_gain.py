@@ -1,5 +1,7 @@
 """Levels in the browser: the gain plan."""
 
+import re
+
 import numpy as np
 from playwright.sync_api import Page, expect
 
@@ -53,9 +55,15 @@ def test_a_pad_is_designed_saved_and_used(screen: Page, service):
 
 def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
-    screen.get_by_label("Compare with").select_option("schools")
-    expect(screen.get_by_text("the clean way: Use the 25 dB attenuator: average")).to_be_visible()
-    expect(screen.get_by_text("good enough for a guide: Turn Bag recorder line out")).to_be_visible()
+    comparison = screen.get_by_role("region", name="Comparison")
+    for school, option in (("clean", "Use the 25 dB attenuator"), ("guide", "Turn Bag recorder line out")):
+        comparison.get_by_label("Compare with").select_option(school)
+        expect(comparison.locator("option:checked")).to_contain_text(option)
+        name = "cleanest option" if school == "clean" else "simplest option"
+        expect(comparison.get_by_role("row", name=re.compile(name)).locator(".differs")).not_to_have_count(0)
+        expect(screen.locator(".ladder .other-name")).to_have_text(name)
+    comparison.get_by_label("Compare with").select_option("track:bag.1")
+    expect(screen.get_by_role("group", name=re.compile("^Ladder of"))).to_have_count(2)
     screen.get_by_role("button", name="Bag recorder track mix L, ").focus()
     account = screen.get_by_role("region", name="How it comes about")
     expect(account).to_contain_text("gain +36.0")
@@ -92,7 +100,7 @@ def test_a_recording_tells_how_loud_the_voice_is(screen: Page, service, tmp_path
     path.write_bytes(wav(recording(-30, -60)[:, np.newaxis]))
     screen.get_by_label("WAV, with pauses").set_input_files(str(path))
     screen.get_by_role("button", name="Use for Voice").click()
-    expect(screen.get_by_text("average −30.0")).to_be_visible()
+    expect(screen.locator(".figures strong").first).to_have_text("−30.0")
     assert plan_of(service, job).sources["voice"].average_db_spl < 51
     path.write_bytes(b"no sound")
     screen.get_by_label("WAV, with pauses").set_input_files(str(path))

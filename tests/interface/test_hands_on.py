@@ -101,7 +101,7 @@ def test_ways_are_used_from_the_table(screen: Page, service, job):
         has=screen.get_by_role("rowheader", name=re.compile("^Turn Bag recorder line out"))
     )
     way.get_by_role("button", name="Use").click()
-    expect(screen.locator(".sum .over")).to_have_count(0)
+    expect(screen.locator(".figures .clips")).to_have_count(0)
     assert plan(service, job).devices["bag"].settings["line.line.trim_db"] == -20.5
 
 

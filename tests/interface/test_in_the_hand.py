@@ -93,3 +93,22 @@ def test_a_control_is_called_what_is_read_on_it(screen: Page, service):
         expect(screen.locator("main").get_by_role("button").nth(6)).to_be_visible()
         assert screen.locator("main [aria-label]").count() > 10
         assert screen.evaluate(names) == [], page
+
+
+def test_the_ladder_stands_upright_and_options_are_read_without_scrolling_sideways(screen: Page, service):
+    """Said before: a picture of 560 px of which a telephone showed two stages, and a table cut off at the right."""
+    screen.set_viewport_size(PHONE)
+    opened(screen, service, foundry(), "levels/camera-b.L")
+    ladder = screen.get_by_role("group", name=re.compile("^Ladder of"))
+    stages = ladder.get_by_role("button")
+    expect(stages).to_have_count(9)
+    tops = [stages.nth(at).bounding_box()["y"] for at in range(9)]
+    assert tops == sorted(set(tops)), "one below the other"
+    expect(ladder).to_contain_text("clips by 17.3 dB")
+    stages.first.click()
+    expect(screen.get_by_role("region", name="How it comes about")).to_be_in_viewport()
+    for item in (ladder, screen.get_by_role("region", name="Matching options")):
+        box = item.bounding_box()
+        assert box["x"] >= 0 and box["x"] + box["width"] <= 390
+    cells = screen.get_by_role("region", name="Matching options").get_by_role("cell")
+    assert all(cell["x"] + cell["width"] <= 390 for cell in (item.bounding_box() for item in cells.all()))

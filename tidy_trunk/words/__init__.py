@@ -6,7 +6,7 @@ from tidy_trunk.words.differences import difference_sentences
 from tidy_trunk.words.edits import in_one, sentence, sentences
 from tidy_trunk.words.findings import SOURCE_WORDS, Said, headline, said
 from tidy_trunk.words.gain import why
-from tidy_trunk.words.levels import first_measurement, noise_words, safety_advice, safety_words
+from tidy_trunk.words.levels import first_measurement, noise_words, safety_advice, safety_words, target_words
 from tidy_trunk.words.messages import worded
 from tidy_trunk.words.pads import pad_advice
 from tidy_trunk.words.recording import heard
@@ -35,6 +35,7 @@ __all__ = [
     "said",
     "sentence",
     "sentences",
+    "target_words",
     "walk_words",
     "way_words",
     "why",

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from typing import Final
 
 from tidy_trunk.core.plan import PlanIndex
-from tidy_trunk.core.sound.levels import SAFETY_FROM_DB, SAFETY_TO_DB, Doubt, NoiseShare, Safety, Spectrum
+from tidy_trunk.core.sound.levels import SAFETY_FROM_DB, SAFETY_TO_DB, Doubt, NoiseShare, Safety, Spectrum, TrackLevel
 from tidy_trunk.words.messages import worded
 
 NOTICED_FROM_DB: Final = 1.0
@@ -13,6 +13,16 @@ NOTICED_FROM_DB: Final = 1.0
 
 NOTHING_DB: Final = 0.1
 """ASSUMED_ change that is printed as none."""
+
+
+def target_words(track: TrackLevel) -> str:
+    """Where a track lies beside its target."""
+    if track.miss_db is None:
+        return "nothing arrives"
+    if track.clips_by_db:
+        return "clipped on the way"
+    miss_db = round(track.miss_db)
+    return f"{abs(miss_db)} dB {'below' if miss_db < 0 else 'above'} the target" if miss_db else "on target"
 
 
 def noise_words(share: NoiseShare) -> str:

@@ -21,7 +21,7 @@ from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.results.rows import lead_row
-from tidy_trunk.words import first_measurement, noise_words, safety_advice, safety_words, worded
+from tidy_trunk.words import first_measurement, noise_words, safety_advice, safety_words, target_words, worded
 from tidy_trunk.words.rows import input_words, output_words
 
 MOST_SAFETIES = 5
@@ -134,8 +134,11 @@ class BranchOut(Out):
 
 
 class TargetOut(Out):
+    """Where a track should lie. `result`: where it does."""
+
     label: str
     words: str
+    result: str
     low_dbfs: float
     high_dbfs: float
     of_peaks: bool
@@ -198,6 +201,7 @@ class LadderOut(Out):
             target=TargetOut(
                 label=target.label,
                 words=target.words,
+                result=target_words(track),
                 low_dbfs=target.low_dbfs,
                 high_dbfs=target.high_dbfs,
                 of_peaks=target.of_peaks,

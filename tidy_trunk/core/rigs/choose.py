@@ -76,9 +76,8 @@ def first_rig(brief: Brief, own: Mapping[str, DeviceClass]) -> Rig | None:
     """The first way to work that can be built, in the order in which they are most often asked for; to be shown while the rest
     is worked out. Several cameras are begun with timecode: that suits them best, and no level has to be matched to each."""
     builder = Builder(brief, own)
-    order = (Approach.FEED, Approach.RECORDER, Approach.STRAIGHT, Approach.PREAMP, Approach.BODY_WORN)
-    if Wish.LABELS in wishes_of(brief):
-        order = (Approach.TIMECODE, *order)
+    begun = (Approach.TIMECODE,) if Wish.LABELS in wishes_of(brief) else ()
+    order = (*begun, Approach.FEED, Approach.RECORDER, Approach.STRAIGHT, Approach.PREAMP, Approach.BODY_WORN)
     built = next((found for approach in order if (found := builder.build(approach)) is not None), None)
     return None if built is None else Rig(built=built, figures=figures(built, brief), met=frozenset())
 

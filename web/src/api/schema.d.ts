@@ -7011,12 +7011,17 @@ export interface components {
              */
             of_peaks: boolean;
         };
-        /** TargetOut */
+        /**
+         * TargetOut
+         * @description Where a track should lie. `result`: where it does.
+         */
         TargetOut: {
             /** Label */
             label: string;
             /** Words */
             words: string;
+            /** Result */
+            result: string;
             /** Low Dbfs */
             low_dbfs: number;
             /** High Dbfs */

@@ -51,6 +51,14 @@ section {
 h2 {
   font-size: 1rem;
 }
+@media screen and (width < 700px) {
+  section {
+    position: sticky; /* below an upright ladder, of which any stage may be pointed at */
+    bottom: 0;
+    background: var(--paper);
+    border-top: 1px solid var(--line);
+  }
+}
 ol {
   display: flex;
   flex-wrap: wrap;

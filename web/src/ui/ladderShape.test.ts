@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 
 import type { Ladder, Rung } from '@/api/client'
-import { BOX, ladderShape, ladderWords, shortened } from './ladderShape'
+import { LINE_PX, widthOf } from './ladderLabels'
+import { BOX, ladderRows, ladderShape, ladderWords, shortened } from './ladderShape'
 
 const rung = (values: Partial<Rung>): Rung =>
   ({
@@ -94,17 +95,63 @@ describe('the shapes of a ladder', () => {
       ),
       900,
     )
-    expect(changing.floorChanges.map(({ text }) => text)).toEqual(['room', 'output hiss'])
+    const floors = changing.labels.filter(({ kind }) => kind === 'floor-name')
+    expect(floors.map(({ text }) => text)).toEqual(['room', 'output hiss'])
   })
 
-  it('writes the name of the target where no noise is written', () => {
-    // A track of which the noise begins to rule just below the band of the target: their words lay over each other.
-    for (const noise of [-100, -32, -28, -24, -20, -16, -12]) {
-      const last = rung({ unit: 'dBFS', dbu_offset: 0, noise, ruled_by: 'noise in pauses' })
-      const { targetWords, floorChanges, band } = ladderShape(ladder(rung({}), rung({}), rung({}), last), 600)
-      expect(Math.abs(targetWords - floorChanges.at(-1)!.y), `noise ${noise}`).toBeGreaterThanOrEqual(15)
-      expect(Math.abs(targetWords - band.bottom)).toBeLessThan(60)
-    }
+  it('lays no words over others, and keeps them all inside', () => {
+    // Every stage clips or has a burst over, at levels that make their words want the same place; a noise begins at each.
+    for (const width of [620, 800, 1100])
+      for (const level of [-100, -32, -28, -20, -12, 0]) {
+        const rungs = [0, 1, 2, 3, 4, 5, 6].map((at) =>
+          rung({
+            noise: level + at,
+            ruled_by: `noise in pauses of stage ${at}`,
+            over_db: at % 2 ? 4.5 : 0,
+            burst_over_db: 12.8,
+          }),
+        )
+        const track = ladder(...rungs, rung({ unit: 'dBFS', noise: level, ruled_by: 'room' }))
+        const { labels } = ladderShape(track, width, { label: 'as it was', ladder: track })
+        expect(labels.map(({ text }) => text)).toContain('as it was')
+        expect(labels.filter(({ kind }) => kind === 'clips').length).toBeGreaterThan(0)
+        for (const [index, one] of labels.entries()) {
+          expect(one.x).toBeGreaterThanOrEqual(BOX.left)
+          expect(one.x + widthOf(one.text)).toBeLessThanOrEqual(width - BOX.right + 0.001)
+          for (const two of labels.slice(index + 1))
+            expect(
+              Math.abs(one.y - two.y) >= LINE_PX ||
+                one.x + widthOf(one.text) <= two.x ||
+                two.x + widthOf(two.text) <= one.x,
+              `${one.text} over ${two.text}`,
+            ).toBe(true)
+        }
+      }
+  })
+})
+
+describe('the upright ladder', () => {
+  const track = ladder(
+    rung({ over_db: 4 }),
+    rung({ average: null }),
+    rung({ unit: 'dBFS', dbu_offset: -10.5 }),
+  )
+  const rows = ladderRows(track, 350, { label: 'as it was', ladder: track })
+
+  it('puts stages below each other, and louder things farther right', () => {
+    const tops = rows.rows.map(({ top }) => top)
+    expect(tops).toEqual([...tops].sort((a, b) => a - b))
+    const [first, second] = rows.rows
+    expect(first?.quiet).toBeLessThan(first?.average ?? 0)
+    expect(first?.average).toBeLessThan(first?.peak ?? 0)
+    expect(second?.average).toBeNull()
+    expect(rows.rows.every(({ other }, index) => other === rows.rows[index]?.average)).toBe(true)
+  })
+
+  it('stays within its width', () => {
+    const levels = rows.rows.flatMap(({ quiet, burst, floor }) => [quiet, burst, floor])
+    for (const at of levels) if (at !== null) expect(at >= 0 && at <= 350).toBe(true)
+    expect(rows.band.left).toBeLessThan(rows.band.right)
   })
 })
 
@@ -115,7 +162,7 @@ describe('words of a ladder', () => {
   })
   it('shortens what does not fit and says so with dots', () => {
     expect(shortened('mic socket L', 120)).toBe('mic socket L')
-    expect(shortened('8 m XLR + two XLR to XLR-5 (L)', 120)).toBe('8 m XLR + two XL…')
+    expect(shortened('8 m XLR + two XLR to XLR-5 (L)', 120)).toBe('8 m XLR + two X…')
     expect(shortened('abcdef', 1).length).toBe(3)
   })
 })

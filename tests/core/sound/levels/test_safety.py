@@ -11,7 +11,7 @@ from tidy_trunk.core.advice.checks import check
 from tidy_trunk.core.plan import AddSource, Hear, Part, Plan, SetParts, SetSource
 from tidy_trunk.core.sound.levels import Report, safeties
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.words import safety_advice, safety_words
+from tidy_trunk.words import safety_advice, safety_words, target_words
 
 
 def report(plan: Plan) -> Report:
@@ -112,3 +112,14 @@ def test_silent_tracks_have_none():
     found = report(foundry())
     assert safeties(found, found.track("bag.5")) == ()
     assert report(line_into_camera()).track("cam.L") is not None
+
+
+def test_where_a_track_lies_beside_its_target():
+    """A level that was clipped on the way is no level: nothing is said of the target then."""
+    at = [
+        report(made(put("bag", "in1.mic.gain_db", gain_db), base=boom_in_bag())).track("bag.1") for gain_db in (40, 52)
+    ]
+    assert [target_words(track) for track in at] == ["10 dB below the target", "on target"]
+    assert target_words(report(line_into_camera()).track("cam.L")) == "clipped on the way"
+    off = report(made(put("bag", "in1.phantom.menu", False), base=boom_in_bag())).track("bag.1")
+    assert target_words(off) == "nothing arrives"

@@ -24,10 +24,10 @@ watch(ladders, async () => {
 
 <template>
   <div v-if="ladders" ref="box">
-    <p class="soft small">○ as it is now. Point at a stage to see how its level comes about.</p>
+    <p class="soft small">Dotted: as it is now. Point at a stage to see how its level comes about.</p>
     <LadderChart
       :ladder="ladders.then"
-      :others="[{ label: 'as it is now', mark: '○', ladder: ladders.now }]"
+      :other="{ label: 'as it is now', ladder: ladders.now }"
       :pointed="pointed"
       @point="chosen = $event"
     />

@@ -4,13 +4,13 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Control, Ladder, Way } from '@/api/client'
-import { formatLevel } from '@/format/levels'
 import { useCatalogue } from '@/stores/catalogue'
 import { useKeys } from '@/composables/useKeys'
 import { useAdvice } from '@/stores/advice'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import CompareWith from './CompareWith.vue'
 import DoubtList from './DoubtList.vue'
 import HeardFile from './HeardFile.vue'
 import LadderChart from '@/ui/LadderChart.vue'
@@ -18,6 +18,7 @@ import ControlGroups from '@/ui/ControlGroups.vue'
 import NoiseList from './NoiseList.vue'
 import RungAccount from '@/ui/RungAccount.vue'
 import SafetyList from './SafetyList.vue'
+import TrackFigures from './TrackFigures.vue'
 import WaysTable from './WaysTable.vue'
 import { useCompared } from './useCompared'
 import { useLadder } from './useLadder'
@@ -36,7 +37,7 @@ const current = computed(() => {
   return (known ?? tracks.value.find(({ severity }) => severity === 'stop') ?? tracks.value[0])?.id ?? ''
 })
 const { ladder, ways, boxes, problem, preview, askForBoxes } = useLadder(current, through)
-const { compared, others, hold } = useCompared(current, ladder, ways)
+const { compared, other, isOtherTrack, hold } = useCompared(current, ladder, ways)
 const catalogue = useCatalogue()
 onMounted(() => catalogue.load())
 watch(current, () => (through.value = ''))
@@ -123,62 +124,10 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           <option v-for="role in catalogue.value?.roles" :key="role">{{ role }}</option>
         </select>
       </label>
-      <label v-if="ladder" class="soft no-print">
-        compare with
-        <select v-model="compared" aria-label="Compare with">
-          <option value="">nothing</option>
-          <option value="before">as it was</option>
-          <option value="schools">cleanest and simplest</option>
-          <option
-            v-for="item in tracks.filter(({ id }) => id !== current)"
-            :key="item.id"
-            :value="`track:${item.id}`"
-          >
-            {{ nameOf(item.id) }}
-          </option>
-        </select>
-        <Button v-if="compared === 'before'" text size="small" @click="hold">from here</Button>
-      </label>
-      <RouterLink v-if="ladder?.run" class="no-print" :to="{ name: 'pads', query: { run: ladder.run } }"
-        >Attenuator for this cable</RouterLink
-      >
-      <RouterLink class="no-print" :to="{ name: 'gain' }">Gain plan</RouterLink>
     </header>
     <p v-if="problem" role="alert">{{ problem }}</p>
     <template v-if="ladder">
-      <p class="sum">
-        <span
-          >average <strong>{{ formatLevel(ladder.average_dbfs, 1) }}</strong> ±{{
-            formatLevel(ladder.tolerance_db)
-          }}</span
-        >
-        <span
-          >peak <strong>{{ formatLevel(ladder.peak_dbfs, 1) }}</strong></span
-        >
-        <span
-          v-if="ladder.headroom_db !== null && !ladder.over_db"
-          title="By how much the expected peaks may rise before anything between microphone and file cuts them."
-          >headroom <strong>{{ formatLevel(ladder.headroom_db, 1) }}</strong> dB</span
-        >
-        <span title="In the pauses, with nobody speaking: room, microphone and gear together."
-          >noise <strong>{{ formatLevel(ladder.noise_a_dbfs, 1) }}</strong> A-weighted,
-          {{ formatLevel(ladder.noise_dbfs, 1) }} unweighted</span
-        >
-        <span
-          v-if="ladder.over_db"
-          class="over"
-          title="By how much all of it has to come down before the first device that clips, so that none does."
-          >clips by <strong>{{ formatLevel(ladder.over_db, 1) }}</strong> dB</span
-        >
-        <span v-else-if="ladder.burst_over_db" class="burst"
-          >a burst clips by <strong>{{ formatLevel(ladder.burst_over_db, 1) }}</strong> dB</span
-        >
-        <span v-if="ladder.limited_db"
-          >limiter takes <strong>{{ formatLevel(ladder.limited_db, 1) }}</strong> dB off a burst</span
-        >
-        <span class="soft">{{ ladder.provenance }} figures</span>
-        <span class="target soft">{{ ladder.target.label }}: {{ ladder.target.words }}</span>
-      </p>
+      <TrackFigures :ladder="ladder" />
       <p v-if="worst" class="worst no-print">
         <SeverityMark :severity="worst.severity" />
         <strong :class="`is-${worst.severity}`">{{ worst.title }}</strong>
@@ -193,42 +142,43 @@ useKeys({ j: () => step(1), k: () => step(-1) })
           {{ fix.label }} <kbd v-if="index === 0">a</kbd>
         </Button>
       </p>
-      <ul v-if="others.length" class="others">
-        <li v-for="other in others" :key="other.mark">
-          {{ other.mark }} {{ other.label }}: average
-          <strong>{{ formatLevel(other.ladder.average_dbfs, 1) }}</strong>, peak
-          {{ formatLevel(other.ladder.peak_dbfs, 1) }}, noise
-          {{ formatLevel(other.ladder.noise_a_dbfs, 1) }} A-weighted<span
-            v-if="other.ladder.over_db"
-            class="over"
-            >, clips by {{ formatLevel(other.ladder.over_db, 1) }} dB</span
-          >
-        </li>
-      </ul>
-      <LadderChart :ladder="ladder" :others="others" :pointed="pointed" @point="chosen = $event" />
+      <LadderChart
+        :ladder="ladder"
+        :other="isOtherTrack ? undefined : (other ?? undefined)"
+        :beside="isOtherTrack ? other?.ladder : undefined"
+        :pointed="pointed"
+        @point="chosen = $event"
+      />
       <RungAccount :ladder="ladder" :pointed="pointed" />
+      <CompareWith
+        v-model="compared"
+        :ladder="ladder"
+        :other="other"
+        :ways="ways"
+        :tracks="tracks.map(({ id }) => ({ id, label: nameOf(id) }))"
+        @hold="hold"
+      />
+      <LadderChart v-if="isOtherTrack && other" :ladder="other.ladder" :beside="ladder" />
       <ControlGroups
         :rungs="ladder.rungs"
         :locked="job.readOnly"
         @moving="(control: Control, value: number) => preview([setting(control, value)])"
         @set="(control: Control, value: string | number | boolean) => job.edit([setting(control, value)])"
       />
+      <WaysTable
+        class="ways"
+        :ways="[...ways, ...(boxes ?? [])]"
+        :more="boxes === null && ladder.run !== ''"
+        :run="ladder.run"
+        :locked="job.readOnly"
+        @apply="(way: Way) => job.edit(way.edits)"
+        @more="askForBoxes"
+      />
       <div class="tables">
-        <div class="behind">
-          <WaysTable
-            :ways="[...ways, ...(boxes ?? [])]"
-            :more="boxes === null && ladder.run !== ''"
-            :locked="job.readOnly"
-            @apply="(way: Way) => job.edit(way.edits)"
-            @more="askForBoxes"
-          />
-          <SafetyList :safeties="ladder.safeties" :advice="ladder.safety_advice" />
-        </div>
-        <div class="behind">
-          <NoiseList :noises="ladder.noises" />
-          <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" :track="current" />
-          <HeardFile v-if="ladder.rungs[0]?.begins" :track="current" />
-        </div>
+        <NoiseList :noises="ladder.noises" />
+        <DoubtList :doubts="ladder.doubts" :first="ladder.first_measurement" :track="current" />
+        <SafetyList :safeties="ladder.safeties" :advice="ladder.safety_advice" />
+        <HeardFile v-if="ladder.rungs[0]?.begins" :track="current" />
       </div>
     </template>
   </div>
@@ -259,34 +209,6 @@ header label:first-child select {
   font-size: 1.1rem;
   font-weight: 700;
 }
-.target {
-  margin-left: auto;
-}
-header a {
-  color: inherit;
-}
-header a:first-of-type {
-  margin-left: auto;
-}
-.sum {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.2rem 1.4rem;
-  padding: 0.4rem 0 0.2rem;
-  font-size: 1.05rem;
-}
-.over {
-  color: var(--stop);
-  font-weight: 700;
-}
-.others {
-  display: grid;
-  padding-bottom: 0.2rem;
-}
-.burst {
-  color: var(--caution);
-  font-weight: 700;
-}
 .worst {
   display: flex;
   flex-wrap: wrap;
@@ -294,20 +216,13 @@ header a:first-of-type {
   align-items: center;
   padding: 0.2rem 0 0.4rem;
 }
-.behind {
-  display: grid;
-  gap: 1.4rem;
-  align-content: start;
+.ways {
+  margin-top: 1.2rem;
 }
 .tables {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 17rem;
-  gap: 2rem;
-  margin-top: 1.2rem;
-}
-@media (width < 1000px) {
-  .tables {
-    grid-template-columns: minmax(0, 1fr);
-  }
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 30rem), 1fr));
+  gap: 1.4rem 2.4rem;
+  margin-top: 1.4rem;
 }
 </style>

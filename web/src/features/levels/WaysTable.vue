@@ -1,25 +1,37 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { Way } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
 /** The ways to match the last run, best first, each as the server computed it. */
-const props = defineProps<{ ways: readonly Way[]; locked: boolean; more?: boolean }>()
+const props = defineProps<{ ways: readonly Way[]; locked: boolean; more?: boolean; run?: string }>()
 const emit = defineEmits<{ apply: [way: Way]; more: [] }>()
 const asked = ref(false)
+const FIRST = 2 // the best; the others when they are wanted
+const isWhole = ref(false)
+const shown = computed(() => (isWhole.value ? props.ways : props.ways.slice(0, FIRST)))
 watch(
   () => [props.more, props.ways],
   () => (asked.value = false),
+)
+watch(
+  () => props.run,
+  () => (isWhole.value = false),
 )
 const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a guide' } as const
 </script>
 
 <template>
-  <section>
-    <h2>Matching options</h2>
+  <section aria-labelledby="options">
+    <header>
+      <h2 id="options">Matching options</h2>
+      <RouterLink v-if="run" class="no-print" :to="{ name: 'pads', query: { run } }"
+        >Attenuator for this cable</RouterLink
+      >
+    </header>
     <p v-if="!ways.length" class="soft">No switch, trim or pad would help this cable.</p>
     <table v-else class="plain-table">
       <thead>
@@ -39,16 +51,18 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
         </tr>
       </thead>
       <tbody>
-        <tr v-for="way in ways" :key="way.id" :class="{ clips: way.clips }">
+        <tr v-for="way in shown" :key="way.id" :class="{ clips: way.clips }">
           <th scope="row">
             {{ way.label }}
             <span v-for="school in way.best_for" :key="school" class="school small">{{
               SCHOOLS[school]
             }}</span>
           </th>
-          <td class="num">{{ formatLevel(way.average_dbfs) }} ±{{ formatLevel(way.tolerance_db) }}</td>
-          <td class="num">{{ formatLevel(way.headroom_db, 1) }} dB</td>
-          <td class="num">{{ formatLevel(way.noise_dbfs) }}</td>
+          <td class="num" data-name="average">
+            {{ formatLevel(way.average_dbfs) }} ±{{ formatLevel(way.tolerance_db) }}
+          </td>
+          <td class="num" data-name="headroom">{{ formatLevel(way.headroom_db, 1) }} dB</td>
+          <td class="num" data-name="gear noise">{{ formatLevel(way.noise_dbfs) }}</td>
           <td>
             <SeverityMark v-if="way.clips" severity="stop" :size="11" />
             {{ way.verdict }}<template v-if="way.ruled_by">; {{ way.ruled_by }} dominates</template>.
@@ -71,19 +85,28 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
         </tr>
       </tbody>
     </table>
+    <Button v-if="shown.length < ways.length" class="no-print" text size="small" @click="isWhole = true"
+      >Show {{ ways.length - shown.length }} more</Button
+    >
     <Button
       v-if="more"
       class="no-print"
       text
       size="small"
       :loading="asked"
-      @click="((asked = true), emit('more'))"
+      @click="((asked = true), (isWhole = true), emit('more'))"
       >Show options via another device</Button
     >
   </section>
 </template>
 
 <style scoped>
+header {
+  display: flex;
+  gap: 1.5rem;
+  align-items: baseline;
+  justify-content: space-between;
+}
 h2 {
   font-size: 1.05rem;
 }
@@ -95,5 +118,32 @@ h2 {
 .clips th,
 .clips td {
   color: var(--stop);
+}
+@media screen and (width < 700px) {
+  thead {
+    display: none;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    padding: 0.6rem 0;
+    border-top: 1px solid var(--line);
+  }
+  tbody th,
+  tbody td {
+    padding: 0.15rem 0;
+    text-align: left;
+    border: 0;
+  }
+  tbody th,
+  tbody td:not([data-name]) {
+    grid-column: 1 / -1;
+  }
+  [data-name]::before {
+    display: block;
+    font-size: 0.85rem;
+    color: var(--ink-soft);
+    content: attr(data-name);
+  }
 }
 </style>

@@ -10,30 +10,35 @@ import { useHeard } from './useHeard'
 const ladder = (track: string, title = track) => ({ track, title }) as unknown as Ladder
 
 describe('useCompared', () => {
-  it('lays a ladder beside another track, and beside itself as it was', async () => {
+  it('compares a track with another one, and with itself as it was', async () => {
     answering(({ path }) => ({ body: ladder('bag.1', path) }))
     const [track, now] = [ref('cam.L'), shallowRef<Ladder | null>(ladder('cam.L', 'before'))]
     const { made } = onJob(() => useCompared(track, now, shallowRef([])))
     made.compared.value = 'track:bag.1'
     await settle()
-    expect(made.others.value.map(({ label }) => label)).toEqual(['/api/jobs/j/tracks/bag.1/ladder?through='])
+    expect(made.other.value?.label).toBe('/api/jobs/j/tracks/bag.1/ladder?through=')
+    expect(made.isOtherTrack.value).toBe(true)
     made.hold()
     now.value = ladder('cam.L', 'after')
     made.compared.value = 'before'
-    expect(made.others.value.map((item) => item.ladder.title)).toEqual(['before'])
+    expect(made.other.value?.ladder.title).toBe('before')
+    expect(made.isOtherTrack.value).toBe(false)
   })
 
-  it('draws the first way of each school', async () => {
+  it('draws the first way of a school, one at a time', async () => {
     const asked = answering(() => ({ body: ladder('cam.L') }))
     const ways = shallowRef([
       { label: 'trim', best_for: ['clean'], edits: [{ kind: 'set-control' }] },
       { label: 'pad', best_for: ['guide'], edits: [] },
     ] as unknown as Way[])
     const { made } = onJob(() => useCompared(ref('cam.L'), shallowRef(null), ways))
-    made.compared.value = 'schools'
+    made.compared.value = 'guide'
     await settle()
-    expect(made.others.value.map(({ label }) => label.split(': ')[1])).toEqual(['trim', 'pad'])
-    expect(asked[0]?.body).toEqual({ edits: [{ kind: 'set-control' }] })
+    expect(made.other.value?.label).toBe('simplest option')
+    made.compared.value = 'clean'
+    await settle()
+    expect(made.other.value?.label).toBe('cleanest option')
+    expect(asked.at(-1)?.body).toEqual({ edits: [{ kind: 'set-control' }] })
   })
 })
 

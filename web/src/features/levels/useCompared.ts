@@ -5,15 +5,13 @@ import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 import type { Overlay } from '@/ui/ladderShape'
 
-/** What a ladder can be laid beside: itself as it was, what each school would do, another track. */
-export type Compared = '' | 'before' | 'schools' | `track:${string}`
+/** What a track is compared with, one at a time: itself as it was, the best option of a school, another track. */
+export type Compared = '' | 'before' | 'clean' | 'guide' | `track:${string}`
 
-const SCHOOLS = [
-  { school: 'clean', label: 'the clean way', mark: '○' },
-  { school: 'guide', label: 'good enough for a guide', mark: '△' },
-] as const
+/** The best option of each school, in a word. */
+export const SCHOOLS = { clean: 'cleanest option', guide: 'simplest option' } as const
 
-/** The ladders that are drawn beside a track's own. */
+/** The ladder that a track is compared with: over its own where that is the same chain, else below it. */
 export function useCompared(
   track: Ref<string>,
   ladder: Readonly<Ref<Ladder | null>>,
@@ -21,7 +19,7 @@ export function useCompared(
 ) {
   const job = useJob()
   const compared = ref<Compared>('')
-  const fetched = shallowRef<readonly Overlay[]>([])
+  const fetched = shallowRef<Overlay | null>(null)
   const before = shallowRef<Ladder | null>(null)
   const { ask } = useLatest()
 
@@ -32,41 +30,37 @@ export function useCompared(
     if (now && before.value?.track !== now.track) before.value = now
   })
 
-  async function wanted(): Promise<readonly Overlay[]> {
+  async function wanted(): Promise<Overlay | null> {
     const name = job.newest?.job
-    if (!name) return []
-    if (compared.value === 'schools') {
-      const found = SCHOOLS.flatMap(({ school, label, mark }) => {
-        const way = ways.value.find(({ best_for }) => best_for.includes(school))
-        return way ? [{ way, label: `${label}: ${way.label}`, mark }] : []
-      })
-      return Promise.all(
-        found.map(async ({ way, label, mark }) => ({
-          label,
-          mark,
-          ladder: await api.ladder(name, track.value, '', way.edits),
-        })),
-      )
+    const chosen = compared.value
+    if (!name || !chosen || chosen === 'before') return null
+    if (chosen === 'clean' || chosen === 'guide') {
+      const way = ways.value.find(({ best_for }) => best_for.includes(chosen))
+      return way
+        ? { label: SCHOOLS[chosen], ladder: await api.ladder(name, track.value, '', way.edits) }
+        : null
     }
-    const [kind, other] = compared.value.split(/:(.*)/)
-    if (kind !== 'track' || !other) return []
-    const beside = await api.ladder(name, other, '', [])
-    return [{ label: beside.title, mark: '○', ladder: beside }]
+    const beside = await api.ladder(name, chosen.slice('track:'.length), '', [])
+    return { label: beside.title, ladder: beside }
   }
 
   watch(
     [compared, track, ways],
     () =>
       void ask(
-        () => wanted().catch(() => []), // the ladder itself says what is wrong
+        () => wanted().catch(() => null), // the ladder itself says what is wrong
         (found) => (fetched.value = found),
       ),
     { immediate: true },
   )
-  const others = computed<readonly Overlay[]>(() =>
-    compared.value === 'before' && before.value
-      ? [{ label: 'as it was', mark: '○', ladder: before.value }]
+  const other = computed<Overlay | null>(() =>
+    compared.value === 'before'
+      ? before.value && { label: 'as it was', ladder: before.value }
       : fetched.value,
   )
-  return { compared, others, hold }
+  /** Another track is another chain: its stages stand in a picture of their own. */
+  const isOtherTrack = computed(
+    () => other.value !== null && other.value.ladder.track !== ladder.value?.track,
+  )
+  return { compared, other, isOtherTrack, hold }
 }

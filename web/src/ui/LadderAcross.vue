@@ -78,11 +78,11 @@ const right = computed(() => props.width - BOX.right)
         class="floor"
       />
       <text :x="item.x + item.wide / 2" :y="BOTTOM + 19" class="stage">
-        {{ shortened(item.rung.head, item.wide) }}
+        {{ shortened(item.rung.head, item.wide - 12) }}
         <title>{{ item.rung.label }}: {{ item.rung.detail }}</title>
       </text>
       <text :x="item.x + item.wide / 2" :y="BOTTOM + 36" class="figure">
-        {{ shortened(item.rung.tail, item.wide) }}
+        {{ shortened(item.rung.tail, item.wide - 4) }}
         <title>{{ item.rung.label }}: {{ item.rung.detail }}</title>
       </text>
       <text :x="item.x + item.wide / 2" :y="BOTTOM + 54" class="stage">

@@ -124,25 +124,27 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
       <SoundPlayer :src="sound" name="bench.wav" label="What is heard at this point" :quiet="0.25">
         <span class="soft small">Set headphones low first; tone off the ears.</span>
       </SoundPlayer>
-      <PlotView
-        label="Waveform"
-        :data="wave"
-        unit="waveform"
-        x-unit="seconds"
-        :low="-most"
-        :high="most"
-        :height="150"
-      />
-      <PlotView
-        label="Spectrum in third octaves"
-        :data="spectrum"
-        :unit="`${seen.unit} in third octaves`"
-        x-unit="Hz"
-        :low="top - 80"
-        :high="top"
-        :marks="MARKS"
-        :height="210"
-      />
+      <div class="plots">
+        <PlotView
+          label="Waveform"
+          :data="wave"
+          unit="waveform"
+          x-unit="seconds"
+          :low="-most"
+          :high="most"
+          :height="210"
+        />
+        <PlotView
+          label="Spectrum in third octaves"
+          :data="spectrum"
+          :unit="`${seen.unit} in third octaves`"
+          x-unit="Hz"
+          :low="top - 80"
+          :high="top"
+          :marks="MARKS"
+          :height="210"
+        />
+      </div>
     </section>
     <ControlGroups
       class="controls"
@@ -163,18 +165,13 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
 <style scoped>
 .page {
   display: grid;
-  grid-template-columns: 17rem minmax(0, 1fr);
-  gap: 0.8rem 1.5rem;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.8rem;
   align-content: start;
   padding: 1rem 1.25rem 3rem;
 }
 .empty {
   margin: 0 1.25rem;
-}
-header,
-.controls,
-.page > p {
-  grid-column: 1 / -1;
 }
 header {
   display: flex;
@@ -189,23 +186,36 @@ header select {
 h2 {
   font-size: 1.2rem;
 }
-li + li {
-  border-top: 1px solid var(--line);
+nav ol {
+  display: flex;
+  flex-wrap: wrap;
+  border-bottom: 1px solid var(--line);
+}
+li + li::before {
+  align-self: center;
+  color: var(--ink-soft);
+  content: '›';
+}
+li {
+  display: flex;
 }
 nav button {
-  width: 100%;
-  min-height: 2.5rem;
-  padding: 0.3rem 0.5rem;
-  text-align: left;
+  min-height: 2.75rem;
+  padding: 0.3rem 0.7rem;
   background: none;
   border: 0;
-  border-left: 4px solid transparent;
+  border-bottom: 4px solid transparent;
   cursor: pointer;
 }
 nav button:hover,
 nav button.here {
   background: var(--sheet);
-  border-left-color: var(--pin);
+  border-bottom-color: var(--pin);
+}
+.plots {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 26rem), 1fr));
+  gap: 0.6rem 1.5rem;
 }
 .seen {
   display: grid;
@@ -217,10 +227,5 @@ nav button.here {
   flex-wrap: wrap;
   gap: 0.3rem 1.4rem;
   font-size: 1.1rem;
-}
-@media (width < 900px) {
-  .page {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -27,7 +27,7 @@ const FIGURES = [
 
 <template>
   <section :class="{ 'no-print': !other }" aria-label="Comparison">
-    <label class="soft">
+    <label class="soft no-print">
       Compare with
       <select v-model="compared">
         <option value="">nothing</option>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { AskedOfRecording } from '@/api/client'
@@ -42,7 +42,13 @@ const runName = computed(() => {
   const number = job.state?.plan.runs?.find(({ id }) => id === open.value?.run)?.number
   return number === undefined ? 'this cable' : `cable ${number}`
 })
-const choose = (track: string) => router.replace({ name: 'line-up', params: { track } })
+const act = useTemplateRef<HTMLElement>('act')
+/** What is to be done stands on top: a place chosen in the list brings it back into view. */
+async function choose(track: string) {
+  await router.replace({ name: 'line-up', params: { track } })
+  await nextTick()
+  act.value?.scrollIntoView({ block: 'nearest' })
+}
 
 /** What was taken stays open: what is to be turned follows from it. */
 async function takeFor(track: string, read: number, from: 'meter' | 'recording' | 'bench') {
@@ -86,70 +92,64 @@ function dropped(event: DragEvent) {
     <p v-if="problem || files.problem.value" class="is-stop" role="alert">
       {{ problem || files.problem.value }}
     </p>
-    <div class="left">
-      <StepList v-if="steps" :steps="steps" :open="open?.track ?? ''" @choose="choose" />
-      <TonePlayer
-        v-if="job.state"
-        :job="job.state.job"
-        :level="formatLevel(job.state.plan.defaults?.alignment_dbfs)"
-      />
-      <VoiceList :voices="voices" />
-    </div>
-    <div class="right">
+    <div v-if="open" ref="act">
       <OpenStep
-        v-if="open"
+        v-model:keep="keep"
         :step="open"
         @read="(value) => takeFor(open!.track, value, 'meter')"
         @file="(file) => files.send(file, asked())"
         @bench="files.onBench(open!.track)"
         @earlier="takeEarlier(open!.track)"
-      />
-      <p v-if="!recordings.length && !sending" class="soft drop">
-        Drop a recording here: a WAV, or a camera's movie. It is measured on this machine; what was found
-        stays.
-      </p>
-      <label class="keep small no-print"
-        ><input v-model="keep" type="checkbox" /> Keep the recording too, on this machine</label
       >
-      <RecordingResult
-        v-if="opened && result"
-        :recording="opened"
-        :result="result"
-        :step="meant"
-        @take="(read, from) => meant && takeFor(meant.track, read, from)"
-        @law="(device, control, scale) => files.takeLaw(opened!.id, device, control, scale)"
-        @meter="(shown) => meant && files.takeMeter(opened!.id, meant.track, shown)"
-      />
-      <RecordingList
-        :recordings="recordings"
-        :opened="opened?.id ?? ''"
-        :sending="sending"
-        @open="files.open"
-        @cancel="files.cancel"
-        @remove="files.remove"
-      />
-      <StepDrop
-        :knobs="open?.knobs ?? []"
-        @send="(file, settings, target) => files.send(file, asked({ settings, target_dbfs: target }))"
-        @bench="(knob, positions, target) => open && files.stepsOnBench(open.track, knob, positions, target)"
-      />
-      <CompareWays
-        v-if="open?.run"
-        :key="open.run"
-        :run="open.run"
-        :name="runName"
-        :recordings="recordings"
-        @recorded="files.look"
-      />
+        <TonePlayer
+          v-if="job.state"
+          :job="job.state.job"
+          :level="formatLevel(job.state.plan.defaults?.alignment_dbfs)"
+        />
+      </OpenStep>
     </div>
+    <RecordingResult
+      v-if="opened && result"
+      :recording="opened"
+      :result="result"
+      :step="meant"
+      @take="(read, from) => meant && takeFor(meant.track, read, from)"
+      @law="(device, control, scale) => files.takeLaw(opened!.id, device, control, scale)"
+      @meter="(shown) => meant && files.takeMeter(opened!.id, meant.track, shown)"
+    />
+    <RecordingList
+      :recordings="recordings"
+      :opened="opened?.id ?? ''"
+      :sending="sending"
+      @open="files.open"
+      @cancel="files.cancel"
+      @remove="files.remove"
+    />
+    <div class="lists">
+      <StepList v-if="steps?.length" :steps="steps" :open="open?.track ?? ''" @choose="choose" />
+      <VoiceList :voices="voices" />
+    </div>
+    <StepDrop
+      :knobs="open?.knobs ?? []"
+      @send="(file, settings, target) => files.send(file, asked({ settings, target_dbfs: target }))"
+      @bench="(knob, positions, target) => open && files.stepsOnBench(open.track, knob, positions, target)"
+    />
+    <CompareWays
+      v-if="open?.run"
+      :key="open.run"
+      :run="open.run"
+      :name="runName"
+      :recordings="recordings"
+      @recorded="files.look"
+    />
   </div>
 </template>
 
 <style scoped>
 .page {
   display: grid;
-  grid-template-columns: minmax(0, 29rem) minmax(0, 1fr);
-  gap: 0.8rem 1.8rem;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.8rem;
   align-content: start;
   min-height: 100%;
   padding: 1rem 1.25rem 3rem;
@@ -161,10 +161,6 @@ function dropped(event: DragEvent) {
 .empty {
   margin: 0 1.25rem;
 }
-header,
-.page > p {
-  grid-column: 1 / -1;
-}
 header {
   display: flex;
   flex-wrap: wrap;
@@ -174,27 +170,10 @@ header {
 h2 {
   font-size: 1.2rem;
 }
-.left,
-.right {
+.lists {
   display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 1rem;
-  align-content: start;
-}
-.keep {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  min-height: 2rem;
-}
-.drop {
-  padding: 1.2rem 1rem;
-  border: 1px dashed var(--ink-soft);
-  border-radius: var(--radius);
-}
-@media (width < 1000px) {
-  .page {
-    grid-template-columns: minmax(0, 1fr);
-  }
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 28rem), 1fr));
+  gap: 1rem 1.8rem;
+  align-items: start;
 }
 </style>

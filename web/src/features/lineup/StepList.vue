@@ -17,33 +17,36 @@ const SIGNS = { open: '○', done: '●', off: '◌', earlier: '◔', stale: '�
 </script>
 
 <template>
-  <p class="heads soft small" aria-hidden="true"><span>should read, dBFS</span></p>
-  <ol class="steps">
-    <li v-for="step in steps" :key="step.track">
-      <button
-        type="button"
-        :class="[step.state, { here: step.track === open }]"
-        :aria-current="step.track === open ? 'step' : undefined"
-        @click="emit('choose', step.track)"
-      >
-        <span class="sign" aria-hidden="true">{{ SIGNS[step.state] }}</span>
-        <span class="what">
-          <strong>{{ step.label }}</strong>
-          <span class="soft small">tone from {{ step.sender_label }}</span>
-        </span>
-        <!-- A figure that a clipped tone would reach is none to aim at. -->
-        <span v-if="step.warning" class="num soft">–</span>
-        <span v-else class="num"
-          >{{ formatLevel(step.shows_dbfs, 1)
-          }}<span class="soft small"> ±{{ formatLevel(step.within_db, 1) }}</span></span
+  <section aria-labelledby="places">
+    <h3 id="places">Tone goes to</h3>
+    <p class="heads soft small" aria-hidden="true"><span>should read, dBFS</span></p>
+    <ol class="steps">
+      <li v-for="step in steps" :key="step.track">
+        <button
+          type="button"
+          :class="[step.state, { here: step.track === open }]"
+          :aria-current="step.track === open ? 'step' : undefined"
+          @click="emit('choose', step.track)"
         >
-        <span v-if="step.warning" class="state small is-stop"
-          ><SeverityMark severity="stop" :size="11" /> not yet</span
-        >
-        <span v-else class="state small">{{ step.like ? `as ${step.like}` : WORDS[step.state] }}</span>
-      </button>
-    </li>
-  </ol>
+          <span class="sign" aria-hidden="true">{{ SIGNS[step.state] }}</span>
+          <span class="what">
+            <strong>{{ step.label }}</strong>
+            <span class="soft small">tone from {{ step.sender_label }}</span>
+          </span>
+          <!-- A figure that a clipped tone would reach is none to aim at. -->
+          <span v-if="step.warning" class="num soft">–</span>
+          <span v-else class="num"
+            >{{ formatLevel(step.shows_dbfs, 1)
+            }}<span class="soft small"> ±{{ formatLevel(step.within_db, 1) }}</span></span
+          >
+          <span v-if="step.warning" class="state small is-stop"
+            ><SeverityMark severity="stop" :size="11" /> not yet</span
+          >
+          <span v-else class="state small">{{ step.like ? `as ${step.like}` : WORDS[step.state] }}</span>
+        </button>
+      </li>
+    </ol>
+  </section>
 </template>
 
 <style scoped>

@@ -43,14 +43,14 @@ ol {
 li,
 .heads {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 5rem 3.5rem 5.5rem;
+  grid-template-columns: minmax(0, 1fr) 5rem 5rem 5.5rem;
   gap: 0.2rem 0.6rem;
   align-items: center;
   padding: 0.35rem 0.4rem;
 }
 .heads {
-  grid-template-columns: minmax(0, 1fr) 5.5rem 5.5rem;
-  justify-items: end;
+  padding-block: 0;
+  text-align: right;
 }
 .heads span:first-child {
   grid-column: 2;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { addresses } from '@/api/addresses'
 import { useJob } from '@/stores/job'
+import DropArea from '@/ui/DropArea.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import ClapForm from './ClapForm.vue'
 import ClipPanel from './ClipPanel.vue'
@@ -33,7 +34,6 @@ const {
   restore,
   place,
 } = useSync()
-const over = ref(false)
 const files = computed(() => sync.value?.files ?? [])
 const ready = computed(() => files.value.filter(({ state }) => state === 'done').length)
 /** Timelines of several files; a file that belongs to nothing is told below. */
@@ -53,16 +53,6 @@ const EXPORTS = [
   ['edl', 'edit list (EDL)'],
   ['csv', 'table (CSV)'],
 ] as const
-
-function take(list: FileList | null | undefined) {
-  over.value = false
-  if (list?.length) void send([...list])
-}
-function picked(event: Event) {
-  const input = event.target as HTMLInputElement
-  take(input.files)
-  input.value = ''
-}
 </script>
 
 <template>
@@ -78,20 +68,10 @@ function picked(event: Event) {
         <Button v-else-if="ready >= 2" outlined size="small" @click="match">Sync again</Button>
       </span>
     </header>
-    <label
-      class="drop"
-      :class="{ over }"
-      @dragover.prevent="over = true"
-      @dragleave="over = false"
-      @drop.prevent="take($event.dataTransfer?.files)"
+    <DropArea title="Drop all files here, of recorders and cameras" @files="send"
+      >WAV, Broadcast WAV and movies; which is which is told from the files, and changed by a click. They are
+      synced by timecode, by the same sound, or by a clap. Originals are never written over.</DropArea
     >
-      <strong>Drop all files here, of recorders and cameras</strong>
-      <span class="soft small"
-        >WAV, Broadcast WAV and movies; which is which is told from the files, and changed by a click. They
-        are synced by timecode, by the same sound, or by a clap. Originals are never written over.</span
-      >
-      <input type="file" multiple accept="audio/*,video/*,.wav,.bwf,.rf64,.mov,.mp4,.mxf" @change="picked" />
-    </label>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <p v-if="sending" role="status">{{ sending }} is sent…</p>
     <FileList v-if="files.length" :files="files" @side="setSide" @remove="remove" />
@@ -180,21 +160,6 @@ h2 {
   display: flex;
   flex-wrap: wrap;
   gap: 0.3rem 1.2rem;
-}
-.drop {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 0.3rem;
-  padding: 1rem 1.2rem;
-  border: 1px dashed var(--line-strong);
-  border-radius: var(--radius);
-}
-.drop.over {
-  background: var(--sheet);
-  border-style: solid;
-}
-.drop input {
-  width: 100%;
 }
 progress {
   width: 12rem;

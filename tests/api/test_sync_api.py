@@ -160,6 +160,28 @@ def test_a_silent_clip_is_placed_by_the_picture_of_a_clap(sync, tmp_path):
     assert again["by_hand"] and again["offset_s"] == 3.5, "what was said by hand stays"
     refused = sync.client.get(f"{sync.address}/clips/{silent}/waves", params={"at_s": 0, "span_s": 1})
     assert refused.status_code == 422 and "no sound" in refused.json()["detail"]
+    stills = {
+        (file, frame): sync.client.get(f"{sync.address}/files/{file}/still.jpg", params={"frame": frame})
+        for file, frame in ((silent, 50), (silent, MOVIE_S * 25 - 1), (silent, MOVIE_S * 25), (bag, 0))
+    }
+    assert [answer.status_code for answer in stills.values()] == [200, 200, 422, 422]
+    assert stills[silent, 50].content.startswith(b"\xff\xd8"), "a JPEG"
+    assert "pictures 0 to 99" in stills[silent, 100].json()["detail"]
+
+
+def test_a_single_clap_is_a_guess_and_says_so(sync):
+    """Heard at 2 s by the recorder and at 1 s by a camera that hears other voices: it may begin at 1 s."""
+    heard = [np.concatenate([noise(-70, 3, seed), voice(-40, 9, seed)]) for seed in (1, 2)]
+    for sound, at_s, seed in zip(heard, (2, 1), (3, 4), strict=True):
+        burst = np.exp(-np.arange(RATE // 10) / (RATE / 100)) * noise(-6, 0.1, seed)
+        sound[at_s * RATE : at_s * RATE + len(burst)] += burst
+    bag = sync.drop("BAG.WAV", wav(heard[0]), "recorder")
+    camera = sync.drop("CAM.WAV", wav(heard[1][: 10 * RATE]))
+    state = sync.match()
+    assert state["clips"] == []
+    (guess,) = state["guesses"]
+    assert (guess["reference"], guess["other"]) == (bag, camera) and guess["frame"] is None
+    assert guess["offset_s"] == pytest.approx(1.0, abs=0.01) and guess["confidence"] < 0.5
 
 
 def test_two_cameras_without_a_recorder(sync):

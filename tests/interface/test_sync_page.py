@@ -1,13 +1,18 @@
 """Files laid over each other in the browser: two camera files from the bench, aligned, seen, heard, moved, exported."""
 
 import io
+import re
+from fractions import Fraction
 
 import numpy as np
+import pytest
 import soundfile
 from playwright.sync_api import Page, expect
 
-from tests.sounds import wav
+from tests.formats.test_stills import grey_of, ramp, seen
+from tests.sounds import voice, wav
 from tidy_trunk.app.demo import foundry
+from tidy_trunk.core.plan import Plan
 from tidy_trunk.services.jobs import JobService
 
 
@@ -94,3 +99,32 @@ def test_what_is_no_recording_is_told_and_nothing_is_laid(screen: Page, service:
     screen.get_by_label("Drop all files here").set_input_files(letter)
     expect(screen.get_by_text("no recording that can be read")).to_be_visible()
     expect(screen.get_by_role("button", name="Sync again")).to_have_count(0)
+
+
+def test_a_silent_clip_is_placed_by_stepping_to_the_clap(screen: Page, service: JobService, tmp_path):
+    """Said before: the picture in which hands close had to be counted in another program."""
+    job = service.create(Plan(name="Clap")).revision.job
+    screen.goto(f"/jobs/{job}/sync")
+    files = [
+        {"name": "BAG.WAV", "mimeType": "audio/wav", "buffer": wav(voice(-20, 20, 5))},
+        {"name": "SILENT.MOV", "mimeType": "video/quicktime", "buffer": ramp(Fraction(25)).getvalue()},
+    ]
+    screen.get_by_label("Drop all files here").set_input_files(files)
+    expect(screen.get_by_text("SILENT.MOV: no match found")).to_be_visible()
+    screen.get_by_text("Place a file by a clap").click()
+    screen.get_by_label("camera file").select_option(label="SILENT.MOV")
+    picture = screen.get_by_role("img", name=re.compile("^Picture .* of SILENT.MOV"))
+    expect(picture).to_have_attribute("alt", "Picture 0 of SILENT.MOV")
+    for name in ("10 pictures on", "1 picture on", "10 pictures on", "1 picture back"):
+        screen.get_by_role("button", name=name).click()
+    expect(picture).to_have_attribute("alt", "Picture 20 of SILENT.MOV")
+    assert seen(screen.request.get(picture.get_attribute("src") or "").body()).mean() == pytest.approx(
+        grey_of(20), abs=2
+    )
+    screen.get_by_label("picture", exact=True).fill("4000")
+    expect(screen.get_by_text("SILENT.MOV has no picture 4000")).to_be_visible()
+    screen.get_by_label("picture", exact=True).fill("20")
+    screen.get_by_label("belongs to").select_option(label="BAG.WAV")
+    screen.get_by_label("clap heard at, s").fill("5.5")
+    screen.get_by_role("button", name="Place the file").click()
+    expect(screen.get_by_role("button", name="SILENT.MOV begins at 4.7 s, by hand")).to_be_visible()

@@ -1,7 +1,7 @@
 """Bytes of other people's formats as values. Opens no file of the user's."""
 
 from tidy_trunk.formats.broadcast import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
-from tidy_trunk.formats.movie import MovieFacts, movie_facts
+from tidy_trunk.formats.movie import MovieFacts, movie_facts, still
 from tidy_trunk.formats.recording import Recording, open_recording
 from tidy_trunk.formats.riff import is_wave
 from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, SUBTYPES, read_sound, write_sound
@@ -18,6 +18,7 @@ __all__ = [
     "open_recording",
     "read_broadcast",
     "read_sound",
+    "still",
     "write_broadcast",
     "write_sound",
 ]

@@ -1,12 +1,25 @@
-"""What a camera movie says of itself: how long it is, how fast its pictures run, and its timecode."""
+"""What a camera movie says of itself: how long it is, how fast its pictures run, and its timecode; and its single pictures."""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any, BinaryIO
+from itertools import islice
+from typing import Any, BinaryIO, Final
 
-from tidy_trunk.errors import FormatError
+from tidy_trunk.errors import FormatError, RangeError
 from tidy_trunk.formats.container import opened
+
+STILL_HEIGHT: Final = 360
+"""ASSUMED_ height of a still in px: hands that close can be told, and a step to the next one takes no time."""
+
+MOST_DECODED: Final = 1500
+"""ASSUMED_ pictures that are decoded for one still: a movie has a whole picture at least once a minute."""
+
+REORDERED: Final = 16
+"""Pictures by which one may stand in a file before the place that it is seen at. Source: [H264], the largest picture buffer"""
+
+LARGEST_PICTURE: Final = 8192 * 4320
+"""ASSUMED_ pixels of a picture that is decoded: 8K, as the largest cinema cameras record."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,6 +62,56 @@ def movie_facts(stream: BinaryIO) -> MovieFacts:
         raise FormatError("this is no recording that can be read: give a WAV or a camera movie") from error
     finally:
         stream.seek(0)
+
+
+def still(stream: BinaryIO, frame: int, rate: Fraction) -> bytes:
+    """One picture of a movie as JPEG, small enough to step through.
+
+    Args:
+        frame: Its number, from 0 on.
+        rate: Pictures a second.
+
+    Raises:
+        FormatError: It has no pictures that can be read.
+        RangeError: It ends before.
+    """
+    import av
+
+    stream.seek(0)
+    try:
+        with opened(stream) as container:
+            if not container.streams.video:
+                raise FormatError("this file has no pictures")
+            pictures = container.streams.video[0]
+            if pictures.width * pictures.height > LARGEST_PICTURE:
+                raise FormatError("the pictures of this movie are too large to be shown: make a proxy of it")
+            one = 1 / rate / pictures.time_base
+            wanted = (pictures.start_time or 0) + frame * one
+            # A seek goes by the order in the file, which is not that in which pictures are seen.
+            container.seek(round(max(wanted - REORDERED * one, 0)), stream=pictures, backward=True)
+            decoded = (item for item in islice(container.decode(pictures), MOST_DECODED) if item.pts is not None)
+            found = next((item for item in decoded if item.pts >= wanted - one / 2), None)
+            if found is None:
+                raise RangeError(f"picture {frame} cannot be shown: the movie ends before. Give a lower number")
+            return _jpeg(found)
+    except (av.error.FFmpegError, ValueError, OverflowError) as error:
+        if isinstance(error, RangeError):
+            raise
+        raise FormatError("the pictures of this movie cannot be read") from error
+
+
+def _jpeg(picture: Any) -> bytes:
+    """A picture no higher than a still, by FFmpeg's own encoder."""
+    import av
+
+    height = min(picture.height, STILL_HEIGHT) // 2 * 2
+    width = max(2, round(picture.width * height / picture.height) // 2 * 2)
+    encoder = av.CodecContext.create("mjpeg", "w")
+    encoder.width, encoder.height, encoder.pix_fmt = width, height, "yuvj420p"
+    encoder.time_base = Fraction(1, 25)
+    small = picture.reformat(width=width, height=height, format="yuvj420p")
+    small.pts = 0
+    return b"".join(bytes(packet) for packet in [*encoder.encode(small), *encoder.encode(None)])
 
 
 def _rate(pictures: Any) -> Fraction | None:

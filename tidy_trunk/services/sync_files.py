@@ -2,13 +2,16 @@
 
 from collections.abc import AsyncIterable, Callable, Sequence
 from dataclasses import dataclass, replace
+from pathlib import Path
 from typing import Any, BinaryIO, Final
 from uuid import UUID
 
 from tidy_trunk.core.base.timecode import FrameRate, at_seconds
 from tidy_trunk.core.plan import Defaults
-from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.errors import InputError, NotFoundError, RangeError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
+from tidy_trunk.formats import still
+from tidy_trunk.media.files import at_file
 from tidy_trunk.media.uploads import Piece
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
@@ -18,10 +21,12 @@ from tidy_trunk.sync.layout import (
     CAMERA,
     RECORDER,
     Clip,
+    Guess,
     Layout,
     SyncFile,
     Timeline,
     exact_s,
+    guesses,
     lay_out,
     placed_file,
 )
@@ -72,6 +77,11 @@ class SyncView:
     def is_under_way(self) -> bool:
         """Whether files are being laid over each other now."""
         return self.match is not None and not self.match.state.is_over
+
+    @property
+    def guesses(self) -> list[Guess]:
+        """Where files that were found nowhere may lie."""
+        return [] if self.layout is None else guesses(self.files, self.layout)
 
     def label(self, seconds: float) -> str:
         """A moment of the day as timecode."""
@@ -227,6 +237,17 @@ class SyncService:
             ),
             request,
         )
+
+    def still(self, job_id: UUID, file_id: str, frame: int) -> bytes:
+        """A picture of a camera file, from 0 on, as JPEG. Raises NotFoundError, RangeError, FormatError."""
+        file = _file(self.view(job_id), file_id)
+        if file.frame_rate is None:
+            raise InputError(f"{file.name} has no pictures to step through")
+        last = max(0, int(file.seconds * file.frame_rate) - 1)
+        if frame > last:
+            raise RangeError(f"{file.name} has pictures 0 to {last}: {frame} is behind its end")
+        with at_file(Path(file.name)), file.path.open("rb") as stream:
+            return still(stream, frame, file.frame_rate)
 
     def _keep(self, job_id: UUID, view: SyncView, clip: Clip, request: UUID | None) -> None:
         """Put a clip in the place of what was found of its file, unless that was done under this id already."""

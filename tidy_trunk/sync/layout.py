@@ -11,7 +11,16 @@ from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.time.sync import Sound, Tie, match_many, timelines
 from tidy_trunk.exports import PlacedFile
 from tidy_trunk.media.file_clocks import DAY_S, apart
-from tidy_trunk.sync.methods import BY_TIMECODE, DISPUTED_S, FOUND, NOT_TOGETHER, Method, by_claps, heard_near
+from tidy_trunk.sync.methods import (
+    BY_TIMECODE,
+    DISPUTED_S,
+    FOUND,
+    NOT_TOGETHER,
+    Method,
+    by_claps,
+    heard_near,
+    likeliest_clap,
+)
 from tidy_trunk.sync.profiles import Sidecars
 
 RECORDER, CAMERA = "recorder", "camera"
@@ -84,6 +93,17 @@ class Clip:
     def moved_s(self, rate_hz: int) -> float:
         """The offset with what it was nudged by since."""
         return self.offset_s + (self.nudge_samples / rate_hz if rate_hz else 0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Guess:
+    """Where a camera file that was found nowhere may lie, by a single clap: its moments in both files."""
+
+    reference: str
+    other: str
+    reference_s: float
+    other_s: float
+    confidence: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -199,6 +219,22 @@ def _by_claps(reference: SyncFile, other: SyncFile) -> Clip | None:
     if found is None:
         return None
     return Clip(reference=reference.id, other=other.id, offset_s=found[0], method=Method.CLAP, confidence=found[1])
+
+
+def guesses(files: Sequence[SyncFile], layout: Layout) -> list[Guess]:
+    """Of each camera file that was found nowhere the likeliest place by a clap; none of one that has no clap."""
+    references = [file for file in files if file.side == RECORDER]
+    found = []
+    for other in files:
+        if other.side == RECORDER or other.id in layout.clips:
+            continue
+        tried = [
+            Guess(reference=reference.id, other=other.id, reference_s=place[0], other_s=place[1], confidence=place[2])
+            for reference in references
+            if (place := likeliest_clap(reference.facts["claps_s"], other.facts["claps_s"])) is not None
+        ]
+        found += sorted(tried, key=lambda guess: -guess.confidence)[:1]
+    return found
 
 
 def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:

@@ -75,3 +75,23 @@ def by_claps(reference: Sequence[float], other: Sequence[float]) -> tuple[float,
     lag_s, agree = found
     sure = CLAPS_CONFIDENCE[min(agree, len(CLAPS_CONFIDENCE)) - 1]
     return lag_s, sure if agree == 1 else sure * (1.0 - claps_by_chance(reference, other, agree))
+
+
+def likeliest_clap(reference: Sequence[float], other: Sequence[float]) -> tuple[float, float, float] | None:
+    """Where a clap of one is likeliest the same as one of the other, in seconds of each, and how sure that is; None without
+    claps.
+
+    Where several places are as good the first clap of each is taken, as a slate comes first, and is the less sure the more there
+    are. [PRACTICE]
+    """
+    if not reference or not other:
+        return None
+    found = by_claps(reference, other)
+    if found is None:
+        return min(reference), min(other), CLAPS_CONFIDENCE[0] / (len(reference) * len(other))
+    lag_s, sure = found
+    heard_s, seen_s = min(
+        ((first, second) for first in reference for second in other),
+        key=lambda pair: (round(abs(pair[0] - pair[1] - lag_s), 3), pair),
+    )
+    return heard_s, seen_s, sure

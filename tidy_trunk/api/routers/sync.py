@@ -19,6 +19,8 @@ router = APIRouter(prefix="/jobs/{job_id}/sync", tags=["sync"], responses=PROBLE
 
 Moment = Annotated[float, Query(ge=-86_400, le=86_400, allow_inf_nan=False)]
 Span = Annotated[float, Query(gt=0, le=86_400, allow_inf_nan=False)]
+Frame = Annotated[int, Query(ge=0, le=10**7)]
+JPEG: dict[int | str, dict[str, Any]] = {200: {"content": {"image/jpeg": {}}}}
 WAV: dict[int | str, dict[str, Any]] = {200: {"content": {"audio/wav": {}}}}
 PIECE_BYTES = 1 << 20
 
@@ -61,6 +63,13 @@ def set_side(job_id: UUID, file_id: UUID, body: SideIn, sync: Sync) -> SyncOut:
 def remove_file(job_id: UUID, file_id: UUID, sync: Sync) -> None:
     """Take a file off the list, with what was kept of it."""
     sync.remove(job_id, file_id)
+
+
+@router.get("/files/{file_id}/still.jpg", response_class=Response, responses=JPEG)
+def read_still(job_id: UUID, file_id: ItemId, sync: Sync, frame: Frame) -> Response:
+    """A picture of a camera file, by its number from 0 on."""
+    kept = {"Cache-Control": "private, max-age=3600"}
+    return Response(sync.still(job_id, file_id, frame), media_type="image/jpeg", headers=kept)
 
 
 @router.post("/match", status_code=202)

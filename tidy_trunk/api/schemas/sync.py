@@ -9,7 +9,7 @@ from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.sync_files import SyncView, Waves, sides_of
 from tidy_trunk.store import RecordingRecord, RecordingState
-from tidy_trunk.sync.layout import Clip, Layout, Timeline
+from tidy_trunk.sync.layout import Clip, Guess, Layout, Timeline
 from tidy_trunk.sync.methods import Method
 
 Seconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
@@ -116,6 +116,31 @@ class SyncClipOut(Out):
         )
 
 
+class SyncGuessOut(Out):
+    """Where a file that was found nowhere may lie, by a single clap. frame: the picture in which hands close then."""
+
+    other: UUID
+    reference: UUID
+    offset_s: float
+    reference_s: float
+    other_s: float
+    frame: int | None
+    confidence: float
+
+    @classmethod
+    def from_core(cls, view: SyncView, guess: Guess) -> "SyncGuessOut":
+        rate = next(file.frame_rate for file in view.files if file.id == guess.other)
+        return cls(
+            other=UUID(guess.other),
+            reference=UUID(guess.reference),
+            offset_s=guess.reference_s - guess.other_s,
+            reference_s=guess.reference_s,
+            other_s=guess.other_s,
+            frame=None if rate is None else int(guess.other_s * rate),
+            confidence=guess.confidence,
+        )
+
+
 class TimelineFileOut(Out):
     id: UUID
     name: str
@@ -180,6 +205,7 @@ class SyncOut(Out):
     is_laid: bool
     is_stale: bool
     clips: list[SyncClipOut]
+    guesses: list[SyncGuessOut]
     timelines: list[TimelineOut]
 
     @classmethod
@@ -193,6 +219,7 @@ class SyncOut(Out):
             is_laid=view.laid is not None,
             is_stale=view.is_stale,
             clips=[SyncClipOut.from_core(view, clip) for clip in layout.clips.values()],
+            guesses=[SyncGuessOut.from_core(view, guess) for guess in view.guesses],
             timelines=[TimelineOut.from_core(view, line) for line in layout.timelines],
         )
 

@@ -18,6 +18,8 @@ export const addresses = {
     `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
   clip: (job: string, file: string, at: number, span: number, offset: number) =>
     `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}&offset=${offset}`,
+  still: (job: string, file: string, frame: number) =>
+    `/api/jobs/${job}/sync/files/${file}/still.jpg?frame=${Math.max(0, Math.floor(frame) || 0)}`,
   syncedCopy: (job: string, file: string, stretch: boolean) =>
     `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
   timeline: (job: string, line: number, kind: string) =>

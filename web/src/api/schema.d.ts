@@ -926,6 +926,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/sync/files/{file_id}/still.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Still
+         * @description A picture of a camera file, by its number from 0 on.
+         */
+        get: operations["read_still_api_jobs__job_id__sync_files__file_id__still_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/sync/match": {
         parameters: {
             query?: never;
@@ -6858,6 +6878,32 @@ export interface components {
             claps_s: number[];
         };
         /**
+         * SyncGuessOut
+         * @description Where a file that was found nowhere may lie, by a single clap. frame: the picture in which hands close then.
+         */
+        SyncGuessOut: {
+            /**
+             * Other
+             * Format: uuid
+             */
+            other: string;
+            /**
+             * Reference
+             * Format: uuid
+             */
+            reference: string;
+            /** Offset S */
+            offset_s: number;
+            /** Reference S */
+            reference_s: number;
+            /** Other S */
+            other_s: number;
+            /** Frame */
+            frame: number | null;
+            /** Confidence */
+            confidence: number;
+        };
+        /**
          * SyncMatchOut
          * @description How far the newest look is at where files lie.
          */
@@ -6892,6 +6938,8 @@ export interface components {
             is_stale: boolean;
             /** Clips */
             clips: components["schemas"]["SyncClipOut"][];
+            /** Guesses */
+            guesses: components["schemas"]["SyncGuessOut"][];
             /** Timelines */
             timelines: components["schemas"]["TimelineOut"][];
         };
@@ -10521,6 +10569,61 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_still_api_jobs__job_id__sync_files__file_id__still_jpg_get: {
+        parameters: {
+            query: {
+                frame: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
             };
             /** @description No such job, track or run */
             404: {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { addresses } from '@/api/addresses'
@@ -12,6 +12,7 @@ import ClipPanel from './ClipPanel.vue'
 import ClipRow from './ClipRow.vue'
 import DriftForm from './DriftForm.vue'
 import FileList from './FileList.vue'
+import LostFile from './LostFile.vue'
 import { useSync } from './useSync'
 
 /** Sync files: dropped in one place, told apart, synced by themselves; a line for each clip says where it was found and how. */
@@ -47,6 +48,9 @@ const lost = computed(() => {
   )
   return files.value.filter(({ id, side }) => side === 'camera' && alone.has(id) && !found.has(id))
 })
+/** The file that a user wants to place where it may lie. */
+const looked = ref('')
+const guessOf = (file: string) => sync.value?.guesses.find(({ other }) => other === file)
 const jobId = computed(() => job.newest?.job ?? '')
 const EXPORTS = [
   ['otio', 'timeline (OTIO)'],
@@ -102,10 +106,14 @@ const EXPORTS = [
             @restore="restore(clip.other)"
           />
         </ClipRow>
-        <li v-for="file in lost" :key="file.id" class="is-caution">
-          <SeverityMark severity="caution" :size="11" /> {{ file.name }}: no match found. No timecode in
-          common, no sound that both have, no claps that fit. Place it by a clap below.
-        </li>
+        <LostFile
+          v-for="file in lost"
+          :key="file.id"
+          :name="file.name"
+          :guess="guessOf(file.id)"
+          :reference="name(guessOf(file.id)?.reference ?? '')"
+          @look="looked = file.id"
+        />
       </ul>
       <p v-for="(line, index) in lines" :key="index" class="exports no-print">
         <span>{{
@@ -123,7 +131,7 @@ const EXPORTS = [
       <p v-if="clip" class="soft small">
         Look at picture and sound of {{ name(clip.other) }} before you trust it.
       </p>
-      <ClapForm :files="files" @place="place" />
+      <ClapForm :job="jobId" :files="files" :guess="guessOf(looked)" @place="place" />
     </template>
     <p v-else-if="!files.length" class="soft">
       Nothing was dropped in yet. One recorder file and one camera file are enough to begin with.

@@ -34,6 +34,7 @@ def test_no_page_shuts_anybody_out(screen: Page, service, services):
         "/check",
         "/sync-files",
         "/tools",
+        "/tools/cable",
         "/tools/attenuators",
         "/backups",
         "/equipment",

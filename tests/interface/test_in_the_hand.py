@@ -24,6 +24,7 @@ def test_no_page_scrolls_sideways(screen: Page, service):
         "/check",
         "/sync-files",
         "/tools",
+        "/tools/cable",
         "/tools/attenuators",
     )
     for page in (*doors, *(f"/jobs/{job}/{page}" for page in PAGES)):

@@ -10,6 +10,7 @@ export const router = createRouter({
         { path: '', name: 'jobs', component: () => import('@/features/door/PlanDoor.vue') },
         { path: 'connect', name: 'connect', component: () => import('@/features/door/ConnectDoor.vue') },
         { path: 'tools', name: 'tools', component: () => import('@/features/tools/ToolsPage.vue') },
+        { path: 'tools/cable', name: 'cable', component: () => import('@/features/tools/CablePage.vue') },
         {
           path: '',
           component: () => import('@/features/door/LooseFiles.vue'),

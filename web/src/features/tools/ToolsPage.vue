@@ -123,7 +123,8 @@ const ltc = computed(() => addresses.toolTimecode(is('tc'), is('fps')))
       <h2>More</h2>
       <p class="links">
         <RouterLink to="/tools/attenuators">Attenuators: resistors for a pad</RouterLink>
-        <RouterLink to="/connect">What joins two plugs</RouterLink>
+        <RouterLink to="/tools/cable">What a cable does, contact by contact</RouterLink>
+        <RouterLink to="/connect">What joins two sockets</RouterLink>
         <RouterLink to="/check">Measure a recording</RouterLink>
         <RouterLink to="/sync-files">Sync files</RouterLink>
       </p>

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 
 import { onJob, settle } from '@/testing/job'
 import { answering } from '@/testing/server'
+import { useCable } from './useCable'
 import { tools, useFields, useTool } from './useTools'
 
 const query = ref<Record<string, string>>({ unit: 'V' })
@@ -44,5 +45,30 @@ describe('useTool', () => {
     await settle()
     expect(made.value).toEqual({ words: 'no such unit', isWrong: true })
     expect(asked).toHaveLength(2)
+  })
+})
+
+describe('useCable', () => {
+  it('shows the cable of two plugs, and says where there is none', async () => {
+    const cable = (id: string, from: string, to: string) => ({
+      id,
+      label: id,
+      sending: { connector: from },
+      receiving: { connector: to },
+      ways: {},
+    })
+    const leads = [cable('a', 'xlr3', 'trs35'), cable('b', 'xlr3', 'trs35'), cable('c', 'bnc', 'bnc')]
+    const asked = answering(({ method }) => ({
+      body: method === 'GET' ? { ends: [], leads } : { balanced: true },
+    }))
+    query.value = { cable: 'b' }
+    const { made } = onJob(useCable)
+    await settle()
+    expect(made.cables.value.map(({ id }) => id)).toEqual(['a', 'b'])
+    expect((asked.at(-1)?.body as { label: string }).label).toBe('b')
+    await made.put({ from: 'bnc', cable: '' })
+    await settle()
+    expect(made.cable.value).toBeUndefined()
+    expect(made.judged.value).toBeNull()
   })
 })

@@ -10,6 +10,7 @@ from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, LeadClass, built_i
 from tidy_trunk.core.rigs import (
     ENOUGH_HEADROOM_DB,
     SAME_DB,
+    USUAL_CABLE_COST,
     Approach,
     Brief,
     Delivery,
@@ -423,15 +424,13 @@ def _setting(rig: Rig) -> str:
 
 def _to_get(rig: Rig) -> str:
     found, index = rig.figures, rig.built.report.index
-    devices = [
-        f"{count} × {index.class_of(name).label}" if count > 1 else index.class_of(name).label
-        for name, count in found.to_get
+    devices = {index.class_of(name).label: (count, index.class_of(name).cost) for name, count in found.to_get}
+    cables = {label: (count, USUAL_CABLE_COST) for label, count in Counter(map(_cable, found.cables_to_get)).items()}
+    told = [
+        f"{f'{count} × ' if count > 1 else ''}{label}{f' ({cost})' if cost else ''}"
+        for label, (count, cost) in {**devices, **cables}.items()
     ]
-    cables = [
-        f"{count} × {label}" if count > 1 else label
-        for label, count in Counter(map(_cable, found.cables_to_get)).items()
-    ]
-    return "; ".join([*devices, *cables]) or "–"
+    return "; ".join(told) or "–"
 
 
 def _cable(lead: LeadClass) -> str:
@@ -477,7 +476,7 @@ _ROWS: Final[tuple[tuple[str, str, _Cell, _Mark], ...]] = (
         _setting,
         lambda rig: (rig.figures.settings + len(rig.figures.pressed) + rig.figures.jams,),
     ),
-    ("to-get", "To get", _to_get, lambda rig: (rig.figures.cost,)),
+    ("to-get", "To get, with cost class from 1 to 5", _to_get, lambda rig: (rig.figures.cost,)),
     ("edit", "Left for the edit", _edit, lambda rig: (_edit(rig).count(" and ") + (_edit(rig) != "nothing"),)),
     ("risks", "What can go wrong", _risks, lambda rig: (0,)),
 )

@@ -1,10 +1,12 @@
 """Questions in everyday words, and the rigs that answer them. Ways to work are common practice (docs/handbook.md, section 13)."""
 
+from dataclasses import replace
+
 import pytest
 
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import walk_items
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
 from tidy_trunk.core.rigs import (
     MOST_RIGS,
     Approach,
@@ -20,7 +22,7 @@ from tidy_trunk.core.rigs import (
     read_brief,
 )
 from tidy_trunk.errors import InputError
-from tidy_trunk.words.rigs import gaps, problem_words, question
+from tidy_trunk.words.rigs import gaps, problem_words, question, rows
 
 LAV = Microphone("lavalier", by_radio=True)
 BOOM = Microphone("boom-shotgun")
@@ -206,3 +208,39 @@ def test_several_cameras_get_timecode_and_a_switcher_gets_the_mix():
     into = {index.unit(run.receiving.device).device_class.kind for run in index.plan.runs.values()}
     assert Kind.SWITCHER in into
     assert live[0].figures.sync is Sync.NONE
+
+
+def own(class_id: str, label: str) -> dict[str, DeviceClass]:
+    """A class of one's own, as a built-in one but for its name."""
+    item = replace(built_in().devices[class_id], id=f"own-{class_id}", label=label)
+    return {item.id: item}
+
+
+def test_what_one_owns_is_meant_where_only_a_kind_is_named():
+    mine = {**own("bag-recorder", "Blue bag"), **own("mirrorless-line", "Old camera")}
+    brief = read_brief("interview, two lavs on radio, recorder, camera", mine).brief
+    assert (brief.recorders, brief.cameras) == (("own-bag-recorder",), ("own-mirrorless-line",))
+    named = read_brief("interview, two lavs on radio, pocket recorder, cinema camera", mine).brief
+    assert (named.recorders, named.cameras) == (("plug-in-recorder",), ("cinema-xlr5",))
+
+
+def test_what_one_owns_is_taken_where_nothing_is_named_and_need_not_be_got():
+    brief = read_brief("interview, two lavs on radio", {}).brief
+    mine = own("bag-recorder", "Blue bag")
+    (recorder,) = [rig for rig in find_rigs(brief, mine).rigs if rig.approach is Approach.RECORDER]
+    assert "own-bag-recorder" in {device.class_id for device in recorder.plan.devices.values()}
+    assert recorder.figures.to_get == ()
+
+
+def test_a_recorder_of_ones_own_with_too_few_inputs_is_not_taken():
+    mine = own("handheld-recorder", "Little one")
+    brief = read_brief("four people, lavs on radio, recorder, camera", mine).brief
+    assert brief.recorders == ("bag-recorder",)
+
+
+def test_what_is_to_be_got_tells_its_cost_class():
+    """A field mixer is of class 4 in the catalogue, a cable of class 1."""
+    rigs = find_rigs(read_brief(INTERVIEW, {}).brief, {}).rigs
+    got = next(row for row in rows(rigs) if row.id == "to-get").cells
+    assert any("Field mixer" in cell and "(4)" in cell for cell in got)
+    assert any("with 25 dB (1)" in cell for cell in got)

@@ -13,7 +13,7 @@ from tidy_trunk.core.rigs.brief import (
 )
 from tidy_trunk.core.rigs.build import Approach
 from tidy_trunk.core.rigs.choose import ENOUGH_HEADROOM_DB, MOST_RIGS, SAME_DB, Rig, Rigs, Wish, find_rigs, first_rig
-from tidy_trunk.core.rigs.figures import RigFigures, Sync
+from tidy_trunk.core.rigs.figures import USUAL_CABLE_COST, RigFigures, Sync
 from tidy_trunk.core.rigs.reading import LONGEST, Reading, read_brief
 from tidy_trunk.core.rigs.two_things import Ends, JoinedThings, TwoThings, join_two
 
@@ -25,6 +25,7 @@ __all__ = [
     "MOST_PEOPLE",
     "MOST_RIGS",
     "SAME_DB",
+    "USUAL_CABLE_COST",
     "Approach",
     "Brief",
     "Delivery",

@@ -24,6 +24,7 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.rigs.brief import Brief, Microphone, Placing, Subject
 from tidy_trunk.core.rigs.distances import FAR_M, WORN_M, usual_distance_m
+from tidy_trunk.core.rigs.owned import own_camera, own_recorder
 from tidy_trunk.core.rigs.vocabulary import WORN
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -99,7 +100,7 @@ class Builder:
         self._own = own
         self._microphones = usual_microphones(brief) if brief.microphones is None else brief.microphones
         self._recorded: dict[str, tuple[Draft, str] | None] = {}
-        self._cameras = ("mirrorless-mic",) if brief.cameras is None else brief.cameras
+        self._cameras = (own_camera(own) or "mirrorless-mic",) if brief.cameras is None else brief.cameras
 
     def build(self, approach: Approach) -> Built | None:
         """A plan without a stop; None where it cannot be done with what the brief names, or is no other way than one before."""
@@ -141,7 +142,7 @@ class Builder:
     def _empty(self) -> Draft:
         named = (
             *(item.class_id for item in self._microphones),
-            *(self._brief.recorders or ()),
+            *self._recorder_classes,
             *self._cameras,
             *self._brief.devices,
         )
@@ -232,10 +233,14 @@ class Builder:
 
     @property
     def _recorder_classes(self) -> tuple[str, ...]:
-        """Recorders that would do, the first of them for choice: what was named, else the smallest with inputs enough."""
+        """Recorders that would do, the first of them for choice: what was named, else one's own, else the smallest with inputs
+        enough."""
         if self._brief.recorders is not None:
             return self._brief.recorders[:1]
-        return SMALL_AND_LARGE if len(self._sources.ends) <= SHOE_INPUTS else SMALL_AND_LARGE[1:]
+        count = len(self._microphones)
+        mine = own_recorder(self._own, count)
+        usual = SMALL_AND_LARGE if count <= SHOE_INPUTS else SMALL_AND_LARGE[1:]
+        return usual if mine is None else (mine, *usual)
 
     def _recorder_alone(self) -> tuple[Draft, tuple[str, ...]] | None:
         for class_id in self._recorder_classes[:1]:

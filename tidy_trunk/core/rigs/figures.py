@@ -180,7 +180,8 @@ def _is_idle_camera(index: PlanIndex, device: str, recording: tuple[str, ...]) -
 
 
 def _to_get(index: PlanIndex, brief: Brief) -> tuple[tuple[str, int], ...]:
-    """Classes that the rig needs more often than they were named; nothing of what goes with a radio that was named."""
+    """Classes that the rig needs more often than they were named; nothing of what goes with a radio that was named, and nothing of
+    one's own."""
     microphones = brief.microphones or ()
     named = Counter(
         (*(item.class_id for item in microphones), *(brief.recorders or ()), *(brief.cameras or ()), *brief.devices)
@@ -193,7 +194,7 @@ def _to_get(index: PlanIndex, brief: Brief) -> tuple[tuple[str, int], ...]:
         has = named[class_id]
         if kind in (Kind.TRANSMITTER, Kind.RECEIVER):
             has = max(has, by_radio)
-        if (kind is Kind.CAMERA and brief.cameras is None) or count <= has:
+        if class_id in index.plan.classes or (kind is Kind.CAMERA and brief.cameras is None) or count <= has:
             continue
         found.append((class_id, count - has))
     return tuple(found)

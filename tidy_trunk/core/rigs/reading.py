@@ -17,6 +17,7 @@ from tidy_trunk.core.rigs.brief import (
     Problem,
     Subject,
 )
+from tidy_trunk.core.rigs.owned import own_camera, own_recorder
 from tidy_trunk.core.rigs.vocabulary import (
     AES3,
     AGAIN,
@@ -110,7 +111,7 @@ def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
     line.take(SPAN)
     once = line.sees(ONCE)
     is_alone = line.has(ALONE)
-    brief = _cameras(line, brief)
+    brief = _cameras(line, brief, own_camera(own) or _USUAL_CAMERA)
     if asks_digital and (takers := [item for item in brief.cameras or () if not _takes_aes3(item, own)]):
         problems.append(Problem("aes3-into-analogue", {"class_id": takers[0]}))
     line.take(AES3)
@@ -143,7 +144,7 @@ def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
             "interview, two people, two lavs on radio, 1 camera mic socket only"
         )
     problems += [Problem("not-understood", {"words": words}) for words in unknown]
-    brief = _with_usual_recorder(brief)
+    brief = _with_usual_recorder(brief, own)
     brief, limits = _within_limits(brief)
     return Reading(brief, (*problems, *limits))
 
@@ -171,14 +172,15 @@ def _of_own(line: _Text, own: Mapping[str, DeviceClass]) -> Brief:
     return brief
 
 
-def _cameras(line: _Text, brief: Brief) -> Brief:
+def _cameras(line: _Text, brief: Brief, usual: str) -> Brief:
+    """usual: the camera of which nothing is said."""
     none = line.has(NO_CAMERA)
     named: list[str] = []
     for match in line.take(CAMERA):
         kind = match.group("before") or match.group("after") or ("xlr" if "camcorder" in match.group("what") else "")
         count = _count(match)
         count = 2 if match.group("count") is None and match.group("what").endswith("s") else count
-        named += [_camera_of(kind)] * min(count, MOST_CAMERAS * 100)
+        named += [_camera_of(kind) if kind else usual] * min(count, MOST_CAMERAS * 100)
     for match in line.take(PHONE):
         named += ["phone-camera"] * _count(match)
     cameras = (*(brief.cameras or ()), *named)
@@ -188,7 +190,7 @@ def _cameras(line: _Text, brief: Brief) -> Brief:
 
 
 def _camera_of(kind: str) -> str:
-    return next((class_id for pattern, class_id in SOCKETS if kind and re.fullmatch(pattern, kind)), _USUAL_CAMERA)
+    return next((class_id for pattern, class_id in SOCKETS if re.fullmatch(pattern, kind)), _USUAL_CAMERA)
 
 
 def _takes_aes3(class_id: str, own: Mapping[str, DeviceClass]) -> bool:
@@ -278,12 +280,12 @@ def _with_class(brief: Brief, item: DeviceClass, *, is_radio: bool) -> Brief:
     return replace(brief, devices=(*brief.devices, item.id))
 
 
-def _with_usual_recorder(brief: Brief) -> Brief:
-    """A recorder of which nothing is said has as many inputs as are needed."""
+def _with_usual_recorder(brief: Brief, own: Mapping[str, DeviceClass]) -> Brief:
+    """A recorder of which nothing is said has as many inputs as are needed, and is one's own where there is such a one."""
     if not brief.recorders or "" not in brief.recorders:
         return brief
     count = brief.people if brief.microphones is None else len(brief.microphones)
-    usual = "handheld-recorder" if count <= MOST_INPUTS else "bag-recorder"
+    usual = own_recorder(own, count) or ("handheld-recorder" if count <= MOST_INPUTS else "bag-recorder")
     named = [item for item in brief.recorders if item]
     return replace(brief, recorders=tuple(named) if named else (usual,) * brief.recorders.count(""))
 

@@ -1,0 +1,22 @@
+"""What of one's own equipment is meant where only a kind was named: one's own comes first."""
+
+from collections.abc import Mapping
+
+from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, Signal
+
+
+def own_recorder(own: Mapping[str, DeviceClass], microphones: int) -> str | None:
+    """The recorder of one's own that has inputs enough, and of those the one that has fewest; None where none has."""
+    known = [(_inputs(item), item.id) for item in own.values() if item.kind is Kind.RECORDER]
+    return min((found for found in known if found[0] >= microphones), default=(0, None))[1]
+
+
+def own_camera(own: Mapping[str, DeviceClass]) -> str | None:
+    """The first camera of one's own; None where there is none."""
+    return next((item.id for item in own.values() if item.kind is Kind.CAMERA), None)
+
+
+def _inputs(item: DeviceClass) -> int:
+    """Microphones that a device takes, one to a channel."""
+    takers = [port for port in item.inputs if any(mode.signal is Signal.MIC for mode in port.modes)]
+    return sum(len(port.channels) for port in takers)

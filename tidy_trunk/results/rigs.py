@@ -5,9 +5,19 @@ from collections.abc import Mapping
 
 from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind
 from tidy_trunk.core.plan import PlanIndex
-from tidy_trunk.core.rigs import Reading, Rig, Rigs
+from tidy_trunk.core.rigs import Brief, Reading, Rig, Rigs
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.rigs import NO_RIG, TITLES, GapWords, gaps, problem_words, question, reason, rows
+from tidy_trunk.words.rigs import (
+    NO_RIG,
+    TITLES,
+    GapWords,
+    gaps,
+    other_recorder_words,
+    problem_words,
+    question,
+    reason,
+    rows,
+)
 
 
 class GapOut(Out):
@@ -86,7 +96,7 @@ class RigsOut(Out):
         return cls(
             question=question(reading.brief, own),
             gaps=[_gap(gap) for gap in gaps(reading.brief, own)],
-            problems=[*map(problem_words, reading.problems), *([] if found.rigs or found.is_open else [NO_RIG])],
+            problems=[*map(problem_words, reading.problems), *_of_all(reading.brief, found, own)],
             rows=[RowOut(id=row.id, label=row.label) for row in shown],
             rigs=[
                 _rig(rig, found, [row.cells[at] for row in shown], [marks[at] for marks in best])
@@ -98,6 +108,14 @@ class RigsOut(Out):
 def _gap(gap: GapWords) -> GapOut:
     options = list(dict.fromkeys((gap.phrase, *gap.options)))
     return GapOut(id=gap.id, lead=gap.lead, phrase=gap.phrase, is_open=gap.is_open, options=options)
+
+
+def _of_all(brief: Brief, found: Rigs, own: Mapping[str, DeviceClass]) -> list[str]:
+    """What is to be said of the answer as a whole."""
+    if not found.rigs:
+        return [] if found.is_open else [NO_RIG]
+    others = [TITLES[rig.approach] for rig in found.rigs if rig.approach in found.on_other_recorder]
+    return [other_recorder_words(brief, own, others)] if others else []
 
 
 def _stands_out(marks: tuple[tuple[float, ...], ...]) -> list[bool]:

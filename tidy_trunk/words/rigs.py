@@ -1,6 +1,7 @@
 """Rigs and the question that they answer, in words: the gaps of the sentence, the rows of the comparison."""
 
 import math
+import re
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from typing import Final, NamedTuple
@@ -308,6 +309,8 @@ def problem_words(problem: Problem) -> str:
 
 
 def _not_understood(words: str) -> str:
+    if re.search(r"\bmic(?:rophone)?s?$", words):
+        return f"Not understood: {words}. Say which: lavaliers on radio, a boom, handheld or condenser microphones."
     return f"Not understood: {words}. My equipment and the list of devices show what has a name here."
 
 
@@ -339,6 +342,12 @@ _PROBLEMS: Final[Mapping[str, Callable[..., str]]] = {
 
 
 NO_RIG: Final = "No rig records everybody with this without a fault: name a recorder or mixer with more inputs, another camera, or fewer microphones."
+
+
+def other_recorder_words(brief: Brief, own: Mapping[str, DeviceClass], titles: Sequence[str]) -> str:
+    """Why some rigs use another recorder than was said."""
+    said = "With no recorder" if not brief.recorders else f"With the {_recorder(brief, own)}"
+    return f"{said} there is little choice for this. On another recorder: {listed([f'“{title}”' for title in titles])}."
 
 
 class RowWords(NamedTuple):

@@ -22,6 +22,7 @@ from tidy_trunk.core.rigs import (
     read_brief,
 )
 from tidy_trunk.errors import InputError
+from tidy_trunk.results.rigs import RigsOut
 from tidy_trunk.words.rigs import gaps, problem_words, question, rows
 
 LAV = Microphone("lavalier", by_radio=True)
@@ -244,3 +245,30 @@ def test_what_is_to_be_got_tells_its_cost_class():
     got = next(row for row in rows(rigs) if row.id == "to-get").cells
     assert any("Field mixer" in cell and "(4)" in cell for cell in got)
     assert any("with 25 dB (1)" in cell for cell in got)
+
+
+@pytest.mark.parametrize(
+    ("text", "least"),
+    [
+        ("six people, lavs on radio, handheld recorder", 6),
+        ("eight people, camera mic socket only, no recorder", 8),
+        ("four people, four handheld mics, handheld recorder, camera mic socket only", 4),
+    ],
+)
+def test_where_the_recorder_leaves_no_choice_another_one_is_offered_and_said(text, least):
+    """Said before: no rig at all, and that one should name a recorder with more inputs."""
+    reading = read_brief(text, {})
+    found = find_rigs(reading.brief, {})
+    assert found.rigs and found.on_other_recorder
+    assert any(rig.figures.apart >= least and not rig.figures.left_out for rig in found.rigs)
+    (said,) = RigsOut.from_core(reading, found, {}).problems
+    assert "On another recorder" in said
+
+
+def test_microphones_of_which_only_the_number_is_said_are_asked_for():
+    """Said before: nothing, and a rig for one person."""
+    problems = read_brief("4 mics, pocket recorder, camera", {}).problems
+    assert [problem_words(problem) for problem in problems] == [
+        "Not understood: 4 mics. Say which: lavaliers on radio, a boom, handheld or condenser microphones."
+    ]
+    assert read_brief("two people, two condenser mics, recorder", {}).problems == ()

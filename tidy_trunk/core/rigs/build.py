@@ -25,7 +25,7 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.core.rigs.brief import Brief, Microphone, Placing, Subject
 from tidy_trunk.core.rigs.distances import FAR_M, WORN_M, usual_distance_m
 from tidy_trunk.core.rigs.owned import own_camera, own_recorder
-from tidy_trunk.core.rigs.vocabulary import WORN
+from tidy_trunk.core.rigs.vocabulary import ON_THE_BODY, WORN
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 
@@ -291,13 +291,13 @@ class Builder:
     def _body_worn(self) -> tuple[Draft, tuple[str, ...]] | None:
         brief = self._brief
         named = brief.recorders is not None and set(brief.recorders) != {BODY_RECORDER}
-        worn = brief.microphones is None or any(item.class_id in WORN for item in brief.microphones)
+        worn = brief.microphones is None or any(item.class_id in ON_THE_BODY for item in brief.microphones)
         if brief.subject is not Subject.TALK or brief.placing is Placing.FAR or named or not worn:
             return None
         draft = self._empty()
         people = range(brief.people)
         microphones = [draft.add("lavalier", f"Lav {at + 1}" if people[1:] else "Lav") for at in people]
-        others = tuple(item for item in self._microphones if item.class_id not in WORN)
+        others = tuple(item for item in self._microphones if item.class_id not in ON_THE_BODY)
         unused = [
             draft.add(item.class_id, label) for item, label in zip(others, _labels(others, self._class_of), strict=True)
         ]

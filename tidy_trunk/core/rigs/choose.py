@@ -1,14 +1,14 @@
 """The rigs that answer a brief: each way to work built and compared; what is worse in everything is left out."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.adviser import judge
 from tidy_trunk.core.advice.checks import check
 from tidy_trunk.core.advice.ways import AUDIBLE_DB
-from tidy_trunk.core.gear.catalogue import DeviceClass
+from tidy_trunk.core.gear.catalogue import DeviceClass, Kind
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import Brief, Delivery
 from tidy_trunk.core.rigs.build import Approach, Builder, Built
@@ -16,6 +16,9 @@ from tidy_trunk.core.rigs.figures import RigFigures, Sync, figures
 
 MOST_RIGS: Final = 4
 """ASSUMED_ rigs that are offered at most: more cannot be read side by side."""
+
+LEAST_RIGS: Final = 2
+"""ASSUMED_ rigs that are a choice: with fewer, what was said of the recorder is given up for others."""
 
 SAME_DB: Final = 3.0
 """ASSUMED_ difference in noise or headroom that decides nothing."""
@@ -53,11 +56,15 @@ class Rig:
 
 @dataclass(frozen=True, slots=True)
 class Rigs:
-    """What answers a brief, what suits it best first; wishes: what it asks for; is_open: nothing was asked yet."""
+    """What answers a brief, what suits it best first; wishes: what it asks for; is_open: nothing was asked yet.
+
+    on_other_recorder: rigs for which the recorder that was named, or that there is none, had to be given up.
+    """
 
     rigs: tuple[Rig, ...]
     wishes: frozenset[Wish]
     is_open: bool = False
+    on_other_recorder: frozenset[Approach] = frozenset()
 
 
 def wishes_of(brief: Brief) -> frozenset[Wish]:
@@ -90,8 +97,30 @@ def find_rigs(brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
 
     Returns:
         What meets most of the wishes first; of those that meet as many the one that loses fewest microphones, then the one of
-        which the judge finds least wrong, then the one that costs least. No rig is worse in everything than another.
+        which the judge finds least wrong, then the one that costs least. No rig is worse in everything than another. Where the
+        recorder that was named leaves no choice, rigs on another one stand behind.
     """
+    found = _rigs(brief, own)
+    if len(found.rigs) >= LEAST_RIGS or brief.recorders is None:
+        return found
+    known = {rig.approach for rig in found.rigs}
+    more = [
+        rig
+        for rig in _rigs(replace(brief, recorders=None), own).rigs
+        if rig.approach not in known and not any(_is_worse(rig.figures, other.figures) for other in found.rigs)
+    ]
+    return replace(
+        found,
+        rigs=(*found.rigs, *more)[:MOST_RIGS],
+        on_other_recorder=frozenset(rig.approach for rig in more if _has_recorder(rig)),
+    )
+
+
+def _has_recorder(rig: Rig) -> bool:
+    return any(item.device_class.kind is Kind.RECORDER for item in rig.built.report.index.units())
+
+
+def _rigs(brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
     builder, wishes = Builder(brief, own), wishes_of(brief)
     built = [found for approach in Approach if (found := builder.build(approach)) is not None]
     known = [(item, figures(item, brief)) for item in built]

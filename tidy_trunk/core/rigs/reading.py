@@ -22,6 +22,7 @@ from tidy_trunk.core.rigs.vocabulary import (
     AES3,
     AGAIN,
     ALONE,
+    ANY_MICROPHONES,
     CAMERA,
     COUNT,
     CREW,
@@ -256,6 +257,8 @@ def _by_class_names(line: _Text, brief: Brief, own: Mapping[str, DeviceClass]) -
         words = re.findall(r"[\w'/-]+", chunk)
         said = [word for word in words if word not in FILLERS and not word.isdigit()]
         if not said:
+            if any_microphones := re.search(ANY_MICROPHONES, chunk):
+                unknown.append(any_microphones.group().strip())
             continue
         classes = find_classes(plan, said)
         if classes:

@@ -41,8 +41,14 @@ MICROPHONES: Final[tuple[tuple[str, Microphone], ...]] = (
 )  # fmt: skip
 """By pattern, the microphone that is meant; the first that fits counts. [PRACTICE]"""
 
+ANY_MICROPHONES: Final = rf"\b(?:\d+|{'|'.join(sorted(NUMBERS, key=len, reverse=True))})\s+(?:microphone|mic)s?\b"
+"""Microphones of which only the number is said: they may be worn, held or on a boom. [PRACTICE]"""
+
 WORN: Final = frozenset({"lavalier", "clip-on-transmitter", "headset-microphone", "dynamic-handheld"})
 """Microphones of which everybody has one. [PRACTICE]"""
+
+ON_THE_BODY: Final = WORN - {"dynamic-handheld"}
+"""Those of them that are worn, so that a recorder can be worn with them. [PRACTICE]"""
 
 STEREO_PAIR: Final = r"\bstereo\s+pair\b"
 """Two microphones in a few words. [PRACTICE]"""

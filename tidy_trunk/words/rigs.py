@@ -50,6 +50,8 @@ WISHES: Final[Mapping[Wish, str]] = {
     Wish.TWICE: "it cannot be repeated, so it should be recorded twice",
     Wish.NO_SYNC: "it is needed at once, so sound and picture should be together",
     Wish.LABELS: "there are several cameras, so timecode saves work",
+    Wish.TIMECODE: "the timecode box is not used",
+    Wish.IN_CAMERA: "the recorder's sound should be in the camera too",
     Wish.APART: "each microphone should have its own track",
     Wish.FEW: "there should be little to set and to press",
 }
@@ -141,7 +143,9 @@ def gaps(brief: Brief, own: Mapping[str, DeviceClass]) -> tuple[GapWords, ...]:
         GapWords(
             "cameras", "picture on", _cameras(brief, own), brief.cameras is None, (*_CAMERA_SETS, *mine[Kind.CAMERA])
         ),
-        GapWords("devices", "also at hand:", _devices(brief, own), not brief.devices, _DEVICE_SETS),
+        GapWords(
+            "devices", "also at hand:", _devices(brief, own), not (brief.devices or brief.no_timecode), _DEVICE_SETS
+        ),
         GapWords(
             "once",
             "It happens",
@@ -159,7 +163,7 @@ def gaps(brief: Brief, own: Mapping[str, DeviceClass]) -> tuple[GapWords, ...]:
             brief.delivery is None,
             tuple(_DELIVERIES.values()),
         ),
-        GapWords("matters", "What matters most:", _matters(brief), not (brief.separate or brief.small), _MATTERS),
+        GapWords("matters", "What matters most:", _matters(brief), not _matters_said(brief), _MATTERS),
     )
 
 
@@ -223,9 +227,16 @@ _DEVICE_SETS: Final = (
     "a field mixer",
     "a desk mixer",
     "two timecode boxes",
+    "no timecode",
     "a live switcher",
 )
-_MATTERS: Final = ("nothing more", "separate tracks", "small and quick", "separate tracks, small and quick")
+_MATTERS: Final = (
+    "nothing more",
+    "separate tracks",
+    "small and quick",
+    "the mix in the camera too",
+    "separate tracks, small and quick",
+)
 
 
 def _who(brief: Brief) -> str:
@@ -254,7 +265,8 @@ def _recorder(brief: Brief, own: Mapping[str, DeviceClass]) -> str:
 
 
 def _devices(brief: Brief, own: Mapping[str, DeviceClass]) -> str:
-    return _several(brief.devices, _DEVICES, own, has_article=True) or "nothing else"
+    found = _several(brief.devices, _DEVICES, own, has_article=True)
+    return ", ".join(filter(None, (found, "no timecode" if brief.no_timecode else ""))) or "nothing else"
 
 
 def _cameras(brief: Brief, own: Mapping[str, DeviceClass]) -> str:
@@ -272,9 +284,17 @@ def _cameras(brief: Brief, own: Mapping[str, DeviceClass]) -> str:
     return listed(found) if found else "no camera"
 
 
+def _matters_said(brief: Brief) -> list[str]:
+    said = {
+        "separate tracks": brief.separate,
+        "small and quick": brief.small,
+        "the mix in the camera too": brief.in_camera,
+    }
+    return [words for words, is_said in said.items() if is_said]
+
+
 def _matters(brief: Brief) -> str:
-    found = [*(["separate tracks"] if brief.separate else []), *(["small and quick"] if brief.small else [])]
-    return ", ".join(found) or "nothing more"
+    return ", ".join(_matters_said(brief)) or "nothing more"
 
 
 def _several(

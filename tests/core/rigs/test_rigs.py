@@ -23,7 +23,7 @@ from tidy_trunk.core.rigs import (
 )
 from tidy_trunk.errors import InputError
 from tidy_trunk.results.rigs import RigsOut
-from tidy_trunk.words.rigs import gaps, problem_words, question, rows
+from tidy_trunk.words.rigs import gaps, problem_words, question, reason, rows
 
 LAV = Microphone("lavalier", by_radio=True)
 BOOM = Microphone("boom-shotgun")
@@ -41,12 +41,16 @@ QUESTIONS = {
         people=2, microphones=(LAV, LAV, BOOM), recorders=("bag-recorder",), cameras=("mirrorless-mic",), once=True,
         alone=True, delivery=Delivery.LATER,
     ),
-    "recorder into a camera with microphone socket only": Brief(recorders=("handheld-recorder",), cameras=("mirrorless-mic",)),
+    "recorder into a camera with microphone socket only": Brief(
+        recorders=("handheld-recorder",), cameras=("mirrorless-mic",), in_camera=True
+    ),
     "two radios into one camera, a side each": Brief(people=2, microphones=(LAV, LAV), cameras=("mirrorless-mic",)),
     "phone and lavalier": Brief(microphones=(Microphone("lavalier"),), cameras=("phone-camera",)),
     "phantom-powered shotgun and mirrorless camera": Brief(microphones=(BOOM,), cameras=("mirrorless-mic",)),
     "three hours that happen once, two cameras": Brief(cameras=("mirrorless-mic",) * 2, once=True),
-    "recorder and two cameras without timecode": Brief(recorders=("handheld-recorder",), cameras=("mirrorless-mic",) * 2),
+    "recorder and two cameras without timecode": Brief(
+        recorders=("handheld-recorder",), cameras=("mirrorless-mic",) * 2, no_timecode=True
+    ),
     "timecode box and a microphone socket": Brief(cameras=("mirrorless-mic",), devices=("timecode-generator",)),
     "switcher with late pictures, 2 cameras, desk": Brief(cameras=("mirrorless-mic",) * 2, devices=("live-switcher", "desk-mixer")),
     "band, stereo pair, bag recorder, two cinema cameras": Brief(
@@ -272,3 +276,30 @@ def test_microphones_of_which_only_the_number_is_said_are_asked_for():
         "Not understood: 4 mics. Say which: lavaliers on radio, a boom, handheld or condenser microphones."
     ]
     assert read_brief("two people, two condenser mics, recorder", {}).problems == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "first"),
+    [
+        ("recorder into a camera with microphone socket only", Approach.FEED),
+        ("timecode box and a microphone socket", Approach.TIMECODE),
+        ("recorder and two cameras without timecode", Approach.RECORDER),
+        ("two radios into one camera, a side each", Approach.STRAIGHT),
+    ],
+)
+def test_what_was_said_of_the_way_comes_first(text, first):
+    """Said before: a recorder alone where it was to go into the camera, body-worn ones where there is a timecode box."""
+    reading = read_brief(text, {})
+    rigs = find_rigs(reading.brief, {})
+    assert rigs.rigs[0].approach is first
+    assert not any("timecode" in reason(rig, rigs.wishes) for rig in rigs.rigs) or not reading.brief.no_timecode
+
+
+def test_a_switcher_gets_the_recorders_mix_delayed():
+    """Its pictures are late by the camera's and its own frames; sound that comes straight would be early. Common practice."""
+    rigs = find_rigs(read_brief("switcher with late pictures", {}).brief, {}).rigs
+    (feed,) = [rig for rig in rigs if rig.approach is Approach.FEED]
+    assert "audio-delay" in feed.plan.devices
+    assert "early-sound" not in {item.finding.rule for item in feed.figures.cautions}
+    sides = {run.receiving.port for run in feed.plan.runs.values() if run.receiving.device == "audio-delay"}
+    assert sides == {"in-l", "in-r"}, "both sides of its stereo output"

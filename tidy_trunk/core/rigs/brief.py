@@ -52,7 +52,8 @@ class Brief:
     """What is asked for. Classes stand in the order in which they were named, one for each piece; None: not said.
 
     recorders: () for none. devices: what else is at hand: mixers, boxes, clocks, a switcher. alone: one person does all of it.
-    separate: each microphone on a track of its own matters. small: little to carry and quick to set up matters.
+    separate: each microphone on a track of its own matters. small: little to carry and quick to set up matters. in_camera: the
+    recorder's or mixer's sound shall be in the camera too. no_timecode: somebody said that there is none.
     """
 
     subject: Subject = Subject.TALK
@@ -67,6 +68,8 @@ class Brief:
     delivery: Delivery | None = None
     separate: bool = False
     small: bool = False
+    in_camera: bool = False
+    no_timecode: bool = False
 
 
 @dataclass(frozen=True, slots=True)

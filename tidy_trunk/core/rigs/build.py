@@ -260,6 +260,8 @@ class Builder:
 
     def _with_timecode(self) -> tuple[Draft, tuple[str, ...]] | None:
         """Labels are for several cameras, or for one that has a socket for them."""
+        if self._brief.no_timecode:
+            return None
         sockets = [self._class_of(item) for item in self._cameras if _has_timecode_in(self._class_of(item))]
         if len(self._cameras) < LABELS_FROM and not sockets and TIMECODE_BOX not in self._brief.devices:
             return None

@@ -8,10 +8,10 @@ from typing import Final
 from tidy_trunk.core.advice.adviser import judge
 from tidy_trunk.core.advice.checks import check
 from tidy_trunk.core.advice.ways import AUDIBLE_DB
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind
+from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import Brief, Delivery
-from tidy_trunk.core.rigs.build import Approach, Builder, Built
+from tidy_trunk.core.rigs.build import TIMECODE_BOX, Approach, Builder, Built
 from tidy_trunk.core.rigs.figures import RigFigures, Sync, figures
 
 MOST_RIGS: Final = 4
@@ -33,7 +33,9 @@ class Wish(StrEnum):
     TWICE = "twice"  # it happens once: recorded on two devices
     NO_SYNC = "no-sync"  # tonight or live: picture and sound are together
     LABELS = "labels"  # several cameras: timecode
+    TIMECODE = "timecode"  # a box for it was named
     APART = "apart"  # each microphone on its own track
+    IN_CAMERA = "in-camera"  # what the recorder holds shall be in the camera too
     FEW = "few"  # alone, or small and quick: least to set and to press
 
 
@@ -71,19 +73,27 @@ def wishes_of(brief: Brief) -> frozenset[Wish]:
     """What decides between ways to work. Source: [HANDBOOK] §13"""
     found = {
         Wish.TWICE: brief.once,
-        Wish.NO_SYNC: brief.delivery in (Delivery.TONIGHT, Delivery.LIVE),
-        Wish.LABELS: len(brief.cameras or ()) > 1,
+        Wish.NO_SYNC: brief.delivery in (Delivery.TONIGHT, Delivery.LIVE) or _has_switcher(brief),
+        Wish.LABELS: len(brief.cameras or ()) > 1 and not brief.no_timecode,
+        Wish.TIMECODE: TIMECODE_BOX in brief.devices,
+        Wish.IN_CAMERA: brief.in_camera,
         Wish.APART: brief.separate,
         Wish.FEW: brief.small or brief.alone,
     }
     return frozenset(wish for wish, is_wanted in found.items() if is_wanted)
 
 
+def _has_switcher(brief: Brief) -> bool:
+    """Pictures are switched while they are taken: sound and picture leave it together."""
+    classes = built_in().devices
+    return any(item in classes and classes[item].kind is Kind.SWITCHER for item in brief.devices)
+
+
 def first_rig(brief: Brief, own: Mapping[str, DeviceClass]) -> Rig | None:
     """The first way to work that can be built, in the order in which they are most often asked for; to be shown while the rest
     is worked out. Several cameras are begun with timecode: that suits them best, and no level has to be matched to each."""
     builder = Builder(brief, own)
-    begun = (Approach.TIMECODE,) if Wish.LABELS in wishes_of(brief) else ()
+    begun = (Approach.TIMECODE,) if wishes_of(brief) & {Wish.LABELS, Wish.TIMECODE} else ()
     order = (*begun, Approach.FEED, Approach.RECORDER, Approach.STRAIGHT, Approach.PREAMP, Approach.BODY_WORN)
     built = next((found for approach in order if (found := builder.build(approach)) is not None), None)
     return None if built is None else Rig(built=built, figures=figures(built, brief), met=frozenset())
@@ -144,6 +154,8 @@ def _meets(wish: Wish, found: RigFigures, fewest: int) -> bool:
         Wish.TWICE: found.copies > 1,
         Wish.NO_SYNC: found.sync is Sync.NONE or (found.copies > 1 and found.sync is Sync.SOUND),
         Wish.LABELS: found.sync in (Sync.TIMECODE, Sync.NONE),
+        Wish.TIMECODE: found.sync is Sync.TIMECODE,
+        Wish.IN_CAMERA: found.is_in_camera,
         Wish.APART: not found.left_out and found.apart >= 1 and not (found.mixed and not found.apart),
         Wish.FEW: _to_mind(found) == fewest,
     }[wish]

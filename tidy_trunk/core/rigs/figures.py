@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
-from tidy_trunk.core.gear.catalogue import Kind, LeadClass, controls_of
+from tidy_trunk.core.gear.catalogue import Circuit, Kind, LeadClass, controls_of
 from tidy_trunk.core.plan import PlanIndex, PortRef, Role
 from tidy_trunk.core.rigs.brief import Brief
 from tidy_trunk.core.rigs.build import Built
@@ -52,6 +52,7 @@ class RigFigures:
     headroom_db: least distance of the expected peaks of those tracks from any clipping; inf for float all the way.
     settings: switches and knobs that do not stand as they are when new. pressed: devices on which record is pressed. jams: in a day.
     automatic_off: cameras and recorders whose automatic level is switched off.
+    is_in_camera: whether what a recorder or mixer holds arrives at a camera too, or at a switcher.
     to_get: classes of devices, and cables, that nobody named: each as often as it is needed. cost: of these together.
     """
 
@@ -70,6 +71,7 @@ class RigFigures:
     pressed: tuple[str, ...]
     automatic_off: tuple[str, ...]
     jams: int
+    is_in_camera: bool
     to_get: tuple[tuple[str, int], ...]
     cables_to_get: tuple[LeadClass, ...]
     cost: int
@@ -108,6 +110,7 @@ def figures(built: Built, brief: Brief) -> RigFigures:
         pressed=(*recording, *(device.id for device in devices if _is_idle_camera(index, device.id, recording))),
         automatic_off=tuple(device.id for device in devices if _switches_automatic_off(index, device.id)),
         jams=sum(len(device.jam.at_min) for device in devices if device.jam is not None),
+        is_in_camera=_is_in_camera(index),
         to_get=to_get,
         cables_to_get=cables,
         cost=sum(count * (index.class_of(name).cost or 0) for name, count in to_get) + USUAL_CABLE_COST * len(cables),
@@ -140,12 +143,24 @@ def _copies(report: Report, tracks: list[TrackLevel]) -> tuple[int, tuple[str, .
 def _sync(report: Report, recording: tuple[str, ...]) -> Sync:
     """What the worst pair of a camera and whatever holds the sound meets by."""
     index = report.index
+    if _is_programme(index, recording):
+        return Sync.NONE  # what leaves the switcher is together
     cameras = [unit.device.id for unit in index.units() if unit.device_class.kind is Kind.CAMERA]
     found = [SYNC_OF[pair.by[0]] for pair in pairs(report, timecode_devices(report))]
     if not found and any(name not in recording for name in cameras):
-        found = [Sync.NONE if _is_programme(index, recording) else Sync.CAMERA_MICROPHONE]
+        found = [Sync.CAMERA_MICROPHONE]
     order = list(Sync)
     return max(found, key=order.index, default=Sync.NONE)
+
+
+def _is_in_camera(index: PlanIndex) -> bool:
+    senders, takers = (Kind.RECORDER, Kind.MIXER, Kind.PREAMP, Kind.DELAY), (Kind.CAMERA, Kind.SWITCHER)
+    kinds = [
+        (index.unit(run.sending.device).device_class.kind, index.unit(run.receiving.device).device_class.kind)
+        for run in index.plan.runs.values()
+        if index.unit(run.sending.device).output(run.sending.port).circuit is not Circuit.TIMECODE
+    ]
+    return any(sender in senders and taker in takers for sender, taker in kinds)
 
 
 def _is_programme(index: PlanIndex, recording: tuple[str, ...]) -> bool:

@@ -29,10 +29,13 @@ from tidy_trunk.core.rigs.vocabulary import (
     DELIVERIES,
     DEVICES,
     FILLERS,
+    INTO_CAMERA,
     MIC_SOCKET,
     MICROPHONES,
+    MIX_IN_CAMERA,
     NO_CAMERA,
     NO_RECORDER,
+    NO_TIMECODE,
     NUMBERS,
     ONCE,
     PEOPLE,
@@ -112,6 +115,8 @@ def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
     line.take(SPAN)
     once = line.sees(ONCE)
     is_alone = line.has(ALONE)
+    no_timecode = line.has(NO_TIMECODE)
+    in_camera = line.has(MIX_IN_CAMERA) or line.sees(INTO_CAMERA)
     brief = _cameras(line, brief, own_camera(own) or _USUAL_CAMERA)
     if asks_digital and (takers := [item for item in brief.cameras or () if not _takes_aes3(item, own)]):
         problems.append(Problem("aes3-into-analogue", {"class_id": takers[0]}))
@@ -137,6 +142,8 @@ def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
         placing=placings[0] if placings else None,
         separate=line.has(SEPARATE),
         small=line.has(SMALL),
+        in_camera=in_camera,
+        no_timecode=no_timecode,
     )
     brief, unknown = _by_class_names(line, brief, own)
     if brief == Brief() and not problems:

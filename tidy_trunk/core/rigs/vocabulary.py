@@ -35,6 +35,7 @@ MICROPHONES: Final[tuple[tuple[str, Microphone], ...]] = (
     (r"\b(?:radios|wireless)\b", Microphone("lavalier", True)),
     (rf"\b(?:phantom(?:-|\s)powered\s+)?(?:boom|shotgun)(?:\s+shotgun)?{_MIC}", Microphone("boom-shotgun")),
     (rf"\b(?:on-?\s?camera|top){_MIC}", Microphone("on-camera-microphone")),
+    (rf"\bbattery\s+condenser{_MIC}", Microphone("battery-condenser")),
     (rf"\b(?:(?:pencil|small)\s+)?condenser{_MIC}", Microphone("pencil-condenser")),
     (r"\busb\s+(?:microphone|mic)s?\b", Microphone("usb-microphone")),
     (rf"\b(?:dynamic\s+)?(?:handheld|hand-held|dynamic|reporter|hand){_MIC}", Microphone("dynamic-handheld")),
@@ -155,6 +156,15 @@ SEPARATE: Final = r"\b(?:separate|isolated|own)\s+tracks?(?:\s+each)?\b|\bisos\b
 
 SMALL: Final = r"\b(?:small(?:\s+and\s+quick)?|quick|light(?:weight)?|little\s+to\s+carry)\b"
 """That little shall be carried and set up. [PRACTICE]"""
+
+MIX_IN_CAMERA: Final = r"\b(?:the\s+)?mix\s+in\s+the\s+camera\s+too\b"
+"""That what a recorder or mixer holds shall be in the camera too: a sentence of its own. [PRACTICE]"""
+
+INTO_CAMERA: Final = r"\b(?:recorder|mixer|mix|preamp)(?:\s+mix)?\s+(?:goes\s+|fed\s+)?into\s+(?:\w+\s+){0,2}?(?=cameras?\b|cam\b|phone\b)"
+"""The same, of a recorder and a camera that are named so. [PRACTICE]"""
+
+NO_TIMECODE: Final = r"\b(?:no|without(?:\s+any)?)\s+timecode\b"
+"""That there is none. [PRACTICE]"""
 
 AES3: Final = r"\baes(?:3|/ebu)?\b"
 """The digital link by its name. [AES3]"""

@@ -14,7 +14,9 @@ from tidy_trunk.core.gear.catalogue import (
     TIMECODE_RUN_KEY,
     Circuit,
     Figure,
+    InputPort,
     Kind,
+    OutputPort,
     Provenance,
     built_in,
     mode_key,
@@ -36,7 +38,7 @@ from tidy_trunk.core.plan import (
     free_id,
     message,
 )
-from tidy_trunk.core.sound.cable_chains import find_cable_chains
+from tidy_trunk.core.sound.cable_chains import CableChain, find_cable_chains
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.time.clock import (
@@ -204,10 +206,13 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
 DELAY_UNIT: Final = "audio-delay"
 """ASSUMED_ class of the unit that is proposed where none stands on the way."""
 
+SIDES: Final = {1: ("",), 2: ("L", "R")}
+"""Tails of a splitter for an output of so many channels. [PRACTICE]"""
+
 
 @moves_for("early-sound")
 def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
-    """Where none is on the way of one channel: a delay unit in between, set to what is missing."""
+    """Where none is on the way: a delay unit in between, set to what is missing; both of its sides for a stereo output."""
     run = question.plan.runs[finding.run]
     index = question.index
     output = index.unit(run.sending.device).output(run.sending.port)
@@ -215,24 +220,41 @@ def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
     early_ms = next(
         (sound.early_ms for screen in question.screens for sound in screen.sounds if sound.run == finding.run), 0.0
     )
-    if index.unit(run.sending.device).device_class.kind is Kind.DELAY or len(output.channels) > 1 or early_ms <= 0:
+    if index.unit(run.sending.device).device_class.kind is Kind.DELAY or early_ms <= 0:
         return
     unit = built_in().devices[DELAY_UNIT]
-    taker, giver = unit.inputs[0], unit.outputs[0]
-    before = find_cable_chains(output, taker, length_m=run.length_m, own=index.plan.leads)
-    behind = find_cable_chains(giver, port, length_m=BOX_LEAD_M, own=index.plan.leads)
-    if not (before and before[0].is_right and behind and behind[0].is_right):
-        return
     name = free_id(DELAY_UNIT, question.plan.devices)
+    connects: list[Connect] = []
+    for branch, taker, giver in zip(SIDES[len(output.channels)], unit.inputs, unit.outputs, strict=False):
+        before = _right_chain(index, output, taker, run.length_m, branch, run.sending)
+        behind = _right_chain(index, giver, port, BOX_LEAD_M, branch, run.receiving)
+        if before is None or behind is None:
+            return
+        connects += [
+            Connect(sending=run.sending, receiving=PortRef(name, taker.id), parts=before.parts),
+            Connect(sending=PortRef(name, giver.id), receiving=run.receiving, parts=behind.parts),
+        ]
     figure = Figure(round(early_ms, 1), 0.0, Provenance.MEASURED, "USER")
     yield move(
         message("insert-delay", index, ms=early_ms),
         Disconnect(run=run.id),
         AddDevice(class_id=DELAY_UNIT, id=name, label=unit.label),
         SetFigure(device=name, path="traits.sound_delay_ms", figure=figure),
-        Connect(sending=run.sending, receiving=PortRef(name, taker.id), parts=before[0].parts),
-        Connect(sending=PortRef(name, giver.id), receiving=run.receiving, parts=behind[0].parts),
+        *connects,
     )
+
+
+def _right_chain(
+    index: PlanIndex, output: OutputPort, port: InputPort, length_m: float, branch: str, shared: PortRef
+) -> CableChain | None:
+    """The best cables between two ports, a side of a stereo one where `branch` names it; None where none are right.
+
+    shared: the stereo port; the splitter's common plug is in it.
+    """
+    plug = f"{shared.device}-{shared.port}" if branch else ""
+    found = find_cable_chains(output, port, length_m=length_m, branch=branch, shared=plug, own=index.plan.leads)
+    at = 0 if shared.port == output.id else -1
+    return next((chain for chain in found if chain.is_right and (not branch or chain.parts[at].branch)), None)
 
 
 def _timecode_device(question: Question, device: str) -> TimecodeDevice:

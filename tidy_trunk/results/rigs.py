@@ -155,7 +155,7 @@ def _picture(index: PlanIndex) -> RigPictureOut:
         sending = worn.get(run.sending.device, run.sending.device)
         output = index.unit(run.sending.device).output(run.sending.port)
         losses = [f"{lead.loss_db.value:g} dB" for lead, _ in index.leads_of(run) if lead.loss_db is not None]
-        kind = {Circuit.TIMECODE: "timecode", Circuit.HDMI: "HDMI", Circuit.AES3: "AES3"}.get(output.circuit, "")
+        kind = {Circuit.TIMECODE: "timecode", Circuit.AES3: "AES3"}.get(output.circuit, "")
         links[sending, run.receiving.device] = LinkOut(
             sending=sending,
             receiving=run.receiving.device,
@@ -172,7 +172,9 @@ def _picture(index: PlanIndex) -> RigPictureOut:
         if index.unit(device).device_class.kind is Kind.CAMERA and not any(
             receiving == device for _, receiving in links
         ):
-            column[device] = last if last else 1  # a camera without a cable stands where cameras stand
+            # A camera that nothing goes into stands where cameras stand, or before what its picture goes into.
+            takers = [column[receiving] - 1 for sending, receiving in links if sending == device]
+            column[device] = min(takers, default=last if last else 1)
     return RigPictureOut(nodes=_nodes(index, column, list(links)), links=list(links.values()))
 
 

@@ -40,5 +40,6 @@ def track_without_source(at: Place) -> Said:
         )
     return Said(
         "Nothing to hear on this track",
-        f"{at.unit.bus_label(at.bus)} has a plug at its input, but no source comes through it.",
+        f"{at.unit.bus_label(at.bus)} has a plug at its input, but no source comes through it. Say what its microphone hears, such "
+        "as anna at boom, 0.5 m.",
     )

@@ -63,8 +63,12 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
                 device=device,
             )
             continue
-        for track in tracks:
-            if track.trace.stage.feeds and not track.is_reached:
+        told: set[tuple[str, int]] = set()
+        silent = [track for track in tracks if track.trace.stage.feeds and not track.is_reached]
+        for track in sorted(silent, key=lambda item: len(item.trace.stage.feeds)):
+            inputs = {(feed.name, feed.channel) for feed, _ in track.trace.stage.feeds}
+            if not inputs <= told:  # else it is a mix of what was told of
+                told |= inputs
                 spare = track.role is Role.GUIDE or not situation.plan.sources or _is_side_of_another(track, tracks)
                 yield Finding(
                     rule="track-without-source",

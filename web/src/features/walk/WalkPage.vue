@@ -18,6 +18,11 @@ const chosen = ref('')
 const here = computed(
   () => all.value.find(({ id }) => id === chosen.value) ?? all.value.find((item) => item.mark === 'open'),
 )
+/** What must be so, and at which devices: in a line that is read at a glance, and the names below it. */
+const what = computed(() => {
+  const [must = '', ...where] = (here.value?.text ?? '').split(/(?<=:) /)
+  return { must, where: where.join(' ') }
+})
 const place = computed(() =>
   walk.value?.groups.find(({ items }) => items.some(({ id }) => id === here.value?.id)),
 )
@@ -112,7 +117,8 @@ watch(
       <template v-if="here">
         <p>
           <span class="soft small">{{ place?.label }}</span>
-          <strong>{{ here.text }}</strong>
+          <strong>{{ what.must }}</strong>
+          <span v-if="what.where">{{ what.where }}</span>
           <span v-if="here.why" class="small">{{ here.why }}</span>
         </p>
         <div class="buttons">

@@ -22,7 +22,7 @@ const time = (when: string) =>
         <path v-if="item.mark === 'good'" d="M5 11 l4 5 l8 -10" />
         <path v-else-if="item.mark === 'fault'" d="M5 5 l12 12 M17 5 l-12 12" />
       </svg>
-      <span>{{ item.text }}</span>
+      <span class="text">{{ item.text }}</span>
       <span v-if="item.made && item.mark !== 'open'" class="soft small when"
         >{{ item.who }} {{ time(item.made) }}</span
       >
@@ -69,6 +69,14 @@ path {
 }
 .fault span {
   color: var(--stop);
+}
+@media screen and (width < 700px) {
+  .text {
+    display: -webkit-box;
+    overflow: hidden;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2; /* the whole of it stands above the buttons */
+  }
 }
 .when {
   margin-left: auto;

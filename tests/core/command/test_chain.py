@@ -4,7 +4,7 @@ import pytest
 
 from tests.core.command.test_say import do
 from tidy_trunk.core.command import say
-from tidy_trunk.core.plan import Plan, apply_edits
+from tidy_trunk.core.plan import Plan, apply_edits, edited
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.words import answer_words
@@ -75,3 +75,25 @@ def test_kinds_stand_where_devices_do(line, added):
 def test_what_is_no_chain_is_said(line, words):
     answer = say(do(Plan(name="Chain"), *BAG), line)
     assert not answer.proposals and words in answer.problem
+
+
+def test_the_second_radio_into_a_recorder_is_set_as_the_first():
+    """Said before: its transmitter stayed at its lowest gain, because the mix did not sound as it had."""
+    plan = Plan(name="Two radios")
+    for line in ("ann: lavalier by radio to bag 1, 0.2 m", "bob: lavalier by radio to bag 2, 0.2 m"):
+        plan = edited(plan, say(plan, line).proposals[0].edits)
+    first, second = (plan.devices[f"{who}-lavalier-transmitter"].settings for who in ("ann", "bob"))
+    assert first == second != {}
+    assert (
+        plan.devices["bag-recorder"].settings["in1.mic.gain_db"]
+        == plan.devices["bag-recorder"].settings["in2.mic.gain_db"]
+    )
+
+
+def test_a_cable_that_does_not_fit_is_refused_by_its_name():
+    """Said before: that the mixer goes into the mixer's own inputs."""
+    plan = do(Plan(name="Hall"), "add field mixer as mix", "add cinema camera as cam")
+    assert say(plan, "mix to cam, 10 m by trs").problem == (
+        "3.5 mm TRS does not fit mix out L and cam XLR-5 in. Leave the cable out, and one that fits is found"
+    )
+    assert say(plan, "mix to cam, 10 m").proposals

@@ -25,6 +25,7 @@ from tidy_trunk.core.plan import (
     Hazard,
     MoveRun,
     Passing,
+    PlacedDevice,
     Plan,
     PlanIndex,
     PortRef,
@@ -81,11 +82,11 @@ def joined(
                 count += 1
                 yield proposal
     if not count:
-        raise NotUnderstoodError(_why_not(PlanIndex(plan), senders[0], receivers[0]))
+        raise NotUnderstoodError(_why_not(PlanIndex(plan), senders[0], receivers[0], through))
 
 
-def _why_not(index: PlanIndex, sender: Match, receiver: Match) -> str:
-    """What was understood of a run, and why nothing comes of it."""
+def _why_not(index: PlanIndex, sender: Match, receiver: Match, through: Sequence[str]) -> str:
+    """What was understood of a run, and why nothing comes of it. through: cables of which one was asked for."""
     first, second = sender.unit, receiver.unit
     outputs = find_ports(first.device_class.outputs, sender.rest)
     inputs = find_ports(second.device_class.inputs, receiver.rest)
@@ -117,7 +118,13 @@ def _why_not(index: PlanIndex, sender: Match, receiver: Match) -> str:
                 f"That socket is in use by {index.run_label(held[0])}. Use a Y-cable (swap cable {number} for it by its name), move "
                 f"cable {number}, or remove it"
             )
-    elsewhere = list(islice(_goes_into(index, outputs[0]), 3))
+    if through and any(_joins_rightly(output, port) for output, port in product(outputs, inputs)):
+        asked = index.plan.leads.get(through[0]) or built_in().leads[through[0]]
+        return (
+            f"{asked.label} does not fit {first.label} {outputs[0].label} and {second.label} {inputs[0].label}. Leave the cable out, "
+            "and one that fits is found"
+        )
+    elsewhere = list(islice(_goes_into(index, first, outputs[0]), 3))
     return (
         f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no cable fits both. "
         + (f"It goes into {', '.join(elsewhere)}" if elsewhere else "No other free input here takes it either")
@@ -127,12 +134,19 @@ def _why_not(index: PlanIndex, sender: Match, receiver: Match) -> str:
 def _joins_rightly(output: Port, port: Port) -> bool:
     if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
         return False
-    return any(join.is_right for join in find_cable_chains(output, port, length_m=usual_length_m(output, port)))
+    far_m = usual_length_m(output, port)
+    return any(
+        join.is_right
+        for branch in ("", "L")
+        for join in find_cable_chains(output, port, length_m=far_m, branch=branch, shared=branch and port.id)
+    )
 
 
-def _goes_into(index: PlanIndex, output: Port) -> Iterator[str]:
-    """Free inputs of the job that hear an output as they should."""
+def _goes_into(index: PlanIndex, sender: PlacedDevice, output: Port) -> Iterator[str]:
+    """Free inputs of other devices of the job that receive an output as they should."""
     for unit in index.units():
+        if unit.device.id == sender.device.id:
+            continue
         for port in unit.device_class.inputs:
             if not index.arriving.get(PortRef(unit.device.id, port.id)) and _joins_rightly(output, port):
                 yield f"{unit.label} {port.label}"

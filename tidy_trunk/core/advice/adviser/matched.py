@@ -29,7 +29,7 @@ from tidy_trunk.core.plan import (
     edited,
     message,
 )
-from tidy_trunk.core.sound.trace import is_powered
+from tidy_trunk.core.sound.trace import is_powered, upstream_of
 
 MOST_BETTERED: Final = 6
 """ASSUMED_ rounds in which an answer is made better: low cut, limiter, the knob after them, another lead, what a gain plan sets."""
@@ -180,11 +180,17 @@ class Matcher:
         ]
 
     def _leaves_others(self, move: Move) -> bool:
-        """Whether every track that was heard before sounds as it did: who asks for a run does not ask for that."""
+        """Whether every track that was heard before sounds as it did, but for mixes that the new run goes into: who asks for a
+        run does not ask for that."""
         tried = self._adviser.tried(move.edits)
         if tried is None:
             return False
-        after = {track.trace.id: track.sound for track in tried.question.report.tracks}
+        old = self._adviser.plan.runs
+        after = {
+            track.trace.id: track.sound
+            for track in tried.question.report.tracks
+            if all(stage.run is None or stage.run.id in old for stage in upstream_of(track.trace.stage))
+        }
         return all(
             track.is_silent or abs(after[track.trace.id].average - track.sound.average) < SAME_DB
             for track in self._adviser.report.tracks

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import { addresses } from '@/api/addresses'
+import SoundPlayer from '@/ui/SoundPlayer.vue'
 import { tools, useFields, useTool } from './useTools'
 
 /** Tools that need no job. What they are asked stands in the address: a link gives a colleague the same answer. */
@@ -113,11 +114,12 @@ const ltc = computed(() => addresses.toolTimecode(is('tc'), is('fps')))
         <input aria-label="Frequency, Hz" :value="is('hz')" @change="put('hz', $event)" />
         <span>Hz</span>
       </p>
-      <p class="links">
-        <a :href="tone" download="tone.wav">Save 30 s of tone</a>
-        <a :href="ltc" download="timecode.wav">Save a minute of timecode from {{ is('tc') }}</a>
+      <SoundPlayer :src="tone" name="tone.wav" label="30 s of tone" :quiet="0.05" />
+      <p class="soft">Timecode as sound, a minute from {{ is('tc') }}</p>
+      <SoundPlayer :src="ltc" name="timecode.wav" label="A minute of timecode as sound" :quiet="0.05" />
+      <p class="soft small">
+        It starts quiet: headphones off the ears and speakers down first. Timecode is loud and shrill.
       </p>
-      <p class="soft small">Headphones off the ears and speakers down first; timecode is loud and shrill.</p>
     </section>
     <section aria-label="More tools">
       <h2>More</h2>

@@ -1,6 +1,7 @@
 """What the tools answer that need no job: numbers, and the same in one line. The command line prints them, the page shows them."""
 
-from typing import Any
+import math
+from typing import Any, Final
 
 from tidy_trunk.core.base.timecode import (
     FrameRate,
@@ -18,6 +19,9 @@ from tidy_trunk.core.base.units import convert, find_unit, finite
 from tidy_trunk.core.time.clock import air_m, air_ms
 from tidy_trunk.errors import InputError
 from tidy_trunk.results.numbers import Out
+
+IN_HOURS_FROM: Final = 2.0
+"""ASSUMED_ hours from which a time is told in hours: one sets an alarm to minutes below that."""
 
 
 class ToolOut(Out):
@@ -39,7 +43,8 @@ def converted(value: float, unit: str, to: str, sensitivity_mv_per_pa: float | N
     """A level in another unit. Raises UnitError, RangeError."""
     number = finite(convert(value, unit, to, sensitivity_mv_per_pa=sensitivity_mv_per_pa))
     name = find_unit(to).name
-    words = f"{number:.6g} {name}" if number is not None else f"silence ({name})"
+    told = "silence" if number is None else f"{number:.2f}" if name.startswith("dB") else f"{number:.4g}"
+    words = f"{told} {name}" if number is not None else f"{told} ({name})"
     return ConvertedOut(words=words, value=number, unit=name)
 
 
@@ -86,11 +91,19 @@ class DriftOut(ToolOut):
     rejam_every_h: float | None
 
 
+def _lasting(hours: float) -> str:
+    """A time to jam again in, rounded down: later would be too late."""
+    if hours >= IN_HOURS_FROM:
+        return f"{math.floor(hours * 10) / 10:g} h"
+    minutes = math.floor(hours * 60)
+    return f"{minutes} min" if minutes else f"{math.floor(hours * 3600)} s"
+
+
 def drifted(ppm_a: float, ppm_b: float, fps: str, hours: float, limit_frames: float) -> DriftOut:
     """By how much two clocks may part. Raises RangeError, RateError."""
     found = drift(ppm_a, ppm_b, FrameRate.parse(fps), hours, limit_frames)
     every_h = finite(found.rejam_every_h)
-    often = f"jam again every {found.rejam_every_h:.3g} h" if every_h is not None else "they never part"
+    often = "they never part" if every_h is None else f"jam again every {_lasting(every_h)}"
     words = (
         f"after {hours:g} h up to {found.drift_ms:.4g} ms apart, {found.drift_frames:.3g} frames; {often} to stay within "
         f"{limit_frames:g} frames"
@@ -120,5 +133,7 @@ def timecoded(text: str, fps: str, add: str | None, to: str | None, *, is_by_cou
     if to is not None:
         timecode = (by_count if is_by_count else by_real_time)(timecode, FrameRate.parse(to))
     rate = name_of(timecode.rate)
-    words = f"{timecode} at {rate}: frame {timecode.frame_count}, {seconds:.6f} s of real time"
+    words = (
+        f"{timecode} at {rate}: frame {timecode.frame_count}, {f'{seconds:.6f}'.rstrip('0').rstrip('.')} s of real time"
+    )
     return TimecodeOut(words=words, timecode=str(timecode), frames=timecode.frame_count, seconds=seconds, rate=rate)

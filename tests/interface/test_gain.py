@@ -75,6 +75,7 @@ def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, se
 
 def test_targets_and_angles_are_set_on_the_jobs_page(screen: Page, service):
     job = opened(screen, service, foundry(), "job")
+    screen.get_by_text("Targets of your own").click()
     screen.get_by_label("New target").fill("Tape")
     screen.get_by_label("New target").press("Enter")
     screen.get_by_label("Tape, from, dBFS").fill("-30")

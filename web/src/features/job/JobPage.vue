@@ -14,9 +14,9 @@ const device = ref('')
 <template>
   <div class="page">
     <DefaultsForm />
-    <OwnTargets />
     <SourceList />
     <DeviceList @open="device = $event" />
+    <OwnTargets />
     <PlanFile />
     <DevicePanel v-model:device="device" />
   </div>
@@ -27,7 +27,7 @@ const device = ref('')
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 2rem;
-  max-width: 62rem;
+  max-width: 68rem;
   padding: 1.25rem 1.25rem 3rem;
 }
 </style>

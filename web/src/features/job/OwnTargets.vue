@@ -26,8 +26,8 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
 </script>
 
 <template>
-  <section>
-    <h2>Targets of your own</h2>
+  <details>
+    <summary><h2>Targets of your own</h2></summary>
     <div v-if="targets.length" class="scrolls">
       <table class="plain-table">
         <tbody>
@@ -76,16 +76,20 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
       <label class="field"><span>New target</span><input v-model="label" maxlength="80" required /></label>
       <Button type="submit" :disabled="!label.trim() || job.readOnly">Add</Button>
     </form>
-  </section>
+  </details>
 </template>
 
 <style scoped>
-section {
+details[open] {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 0.8rem;
 }
+summary {
+  cursor: pointer;
+}
 h2 {
+  display: inline;
   font-size: 1.2rem;
 }
 td .num {

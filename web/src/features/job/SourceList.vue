@@ -205,7 +205,7 @@ h2 {
   font-size: 1.2rem;
 }
 td > .num {
-  width: 5rem;
+  width: 4.3rem;
 }
 .heard {
   display: inline-flex;
@@ -214,7 +214,7 @@ td > .num {
   margin-right: 0.8rem;
 }
 .heard input {
-  width: 4.5rem;
+  width: 4rem;
 }
 td > select {
   width: auto;

@@ -37,8 +37,11 @@ watch(
   },
   { immediate: true },
 )
-/** A file that was chosen by hand begins at its first picture. */
-const chosen = () => (moment.value = byPicture.value ? 0 : '')
+/** A file that was chosen by hand begins at its first picture, and mostly belongs to the first recorder file. */
+function chosen() {
+  moment.value = byPicture.value ? 0 : ''
+  reference.value ||= others.value.find(({ side }) => side === 'recorder')?.id ?? ''
+}
 
 function place() {
   const at = Number(moment.value)

@@ -55,6 +55,7 @@ const step = (by: number) => (frame.value = Math.max(0, (Number(frame.value) || 
 <style scoped>
 figure {
   display: grid;
+  margin: 0;
   gap: 0.5rem;
   width: min(100%, 30rem);
 }

@@ -7,6 +7,7 @@ from typing import Final
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.levels import SAFETY_FROM_DB, SAFETY_TO_DB, Doubt, NoiseShare, Safety, Spectrum, TrackLevel
 from tidy_trunk.words.messages import worded
+from tidy_trunk.words.numbers import beside_target
 
 NOTICED_FROM_DB: Final = 1.0
 """ASSUMED_ change of a noise that somebody notices when it comes suddenly: less is not worth a cable."""
@@ -21,8 +22,7 @@ def target_words(track: TrackLevel) -> str:
         return "nothing arrives"
     if track.clips_by_db:
         return "clipped on the way"
-    miss_db = round(track.miss_db)
-    return f"{abs(miss_db)} dB {'below' if miss_db < 0 else 'above'} the target" if miss_db else "on target"
+    return beside_target(track.miss_db) if round(track.miss_db) else "on target"
 
 
 def noise_words(share: NoiseShare) -> str:

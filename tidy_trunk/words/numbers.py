@@ -38,3 +38,8 @@ def marked(value: float) -> str:
 def plain(value: float) -> str:
     """As many places as it has: `-20`, `12.5`, with a minus sign that is one."""
     return f"{value:g}".replace("-", "−")
+
+
+def beside_target(miss_db: float) -> str:
+    """`8 dB below the target`; of a level outside it."""
+    return f"{abs(miss_db):.0f} dB {'below' if miss_db < 0 else 'above'} the target"

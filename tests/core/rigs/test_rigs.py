@@ -303,3 +303,9 @@ def test_a_switcher_gets_the_recorders_mix_delayed():
     assert "early-sound" not in {item.finding.rule for item in feed.figures.cautions}
     sides = {run.receiving.port for run in feed.plan.runs.values() if run.receiving.device == "audio-delay"}
     assert sides == {"in-l", "in-r"}, "both sides of its stereo output"
+
+
+def test_a_switcher_of_ones_own_is_one_too():
+    mine = own("live-switcher", "Grey switcher")
+    found = find_rigs(read_brief("one person, lavalier, grey switcher", mine).brief, mine)
+    assert Wish.NO_SYNC in found.wishes and found.rigs[0].figures.sync is Sync.NONE

@@ -69,11 +69,11 @@ class Rigs:
     on_other_recorder: frozenset[Approach] = frozenset()
 
 
-def wishes_of(brief: Brief) -> frozenset[Wish]:
+def wishes_of(brief: Brief, own: Mapping[str, DeviceClass]) -> frozenset[Wish]:
     """What decides between ways to work. Source: [HANDBOOK] §13"""
     found = {
         Wish.TWICE: brief.once,
-        Wish.NO_SYNC: brief.delivery in (Delivery.TONIGHT, Delivery.LIVE) or _has_switcher(brief),
+        Wish.NO_SYNC: brief.delivery in (Delivery.TONIGHT, Delivery.LIVE) or _has_switcher(brief, own),
         Wish.LABELS: len(brief.cameras or ()) > 1 and not brief.no_timecode,
         Wish.TIMECODE: TIMECODE_BOX in brief.devices,
         Wish.IN_CAMERA: brief.in_camera,
@@ -83,17 +83,16 @@ def wishes_of(brief: Brief) -> frozenset[Wish]:
     return frozenset(wish for wish, is_wanted in found.items() if is_wanted)
 
 
-def _has_switcher(brief: Brief) -> bool:
+def _has_switcher(brief: Brief, own: Mapping[str, DeviceClass]) -> bool:
     """Pictures are switched while they are taken: sound and picture leave it together."""
-    classes = built_in().devices
-    return any(item in classes and classes[item].kind is Kind.SWITCHER for item in brief.devices)
+    return any((own.get(item) or built_in().devices[item]).kind is Kind.SWITCHER for item in brief.devices)
 
 
 def first_rig(brief: Brief, own: Mapping[str, DeviceClass]) -> Rig | None:
     """The first way to work that can be built, in the order in which they are most often asked for; to be shown while the rest
     is worked out. Several cameras are begun with timecode: that suits them best, and no level has to be matched to each."""
     builder = Builder(brief, own)
-    begun = (Approach.TIMECODE,) if wishes_of(brief) & {Wish.LABELS, Wish.TIMECODE} else ()
+    begun = (Approach.TIMECODE,) if wishes_of(brief, own) & {Wish.LABELS, Wish.TIMECODE} else ()
     order = (*begun, Approach.FEED, Approach.RECORDER, Approach.STRAIGHT, Approach.PREAMP, Approach.BODY_WORN)
     built = next((found for approach in order if (found := builder.build(approach)) is not None), None)
     return None if built is None else Rig(built=built, figures=figures(built, brief), met=frozenset())
@@ -131,7 +130,7 @@ def _has_recorder(rig: Rig) -> bool:
 
 
 def _rigs(brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
-    builder, wishes = Builder(brief, own), wishes_of(brief)
+    builder, wishes = Builder(brief, own), wishes_of(brief, own)
     built = [found for approach in Approach if (found := builder.build(approach)) is not None]
     known = [(item, figures(item, brief)) for item in built]
     fewest = min((_to_mind(item) for _, item in known), default=0)

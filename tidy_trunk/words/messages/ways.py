@@ -4,7 +4,7 @@ from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import PlanIndex, PortRef
 from tidy_trunk.words.messages.moves import socket_words
 from tidy_trunk.words.messages.said import says
-from tidy_trunk.words.numbers import plain
+from tidy_trunk.words.numbers import beside_target, plain
 
 
 @says
@@ -151,7 +151,7 @@ def still_clips(at: PlanIndex, by_db: float) -> str:
 
 @says
 def misses_target(at: PlanIndex, miss_db: float) -> str:
-    return f"{abs(miss_db):.0f} dB {'below' if miss_db < 0 else 'above'} the target"
+    return beside_target(miss_db)
 
 
 @says

@@ -207,7 +207,7 @@ DELAY_UNIT: Final = "audio-delay"
 """ASSUMED_ class of the unit that is proposed where none stands on the way."""
 
 SIDES: Final = {1: ("",), 2: ("L", "R")}
-"""Tails of a splitter for an output of so many channels. [PRACTICE]"""
+"""Tails of a splitter for an output of so many channels; more than two go through no such unit. [PRACTICE]"""
 
 
 @moves_for("early-sound")
@@ -220,12 +220,13 @@ def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
     early_ms = next(
         (sound.early_ms for screen in question.screens for sound in screen.sounds if sound.run == finding.run), 0.0
     )
-    if index.unit(run.sending.device).device_class.kind is Kind.DELAY or early_ms <= 0:
+    sides = SIDES.get(len(output.channels), ())
+    if index.unit(run.sending.device).device_class.kind is Kind.DELAY or early_ms <= 0 or not sides:
         return
     unit = built_in().devices[DELAY_UNIT]
     name = free_id(DELAY_UNIT, question.plan.devices)
     connects: list[Connect] = []
-    for branch, taker, giver in zip(SIDES[len(output.channels)], unit.inputs, unit.outputs, strict=False):
+    for branch, taker, giver in zip(sides, unit.inputs, unit.outputs, strict=False):
         before = _right_chain(index, output, taker, run.length_m, branch, run.sending)
         behind = _right_chain(index, giver, port, BOX_LEAD_M, branch, run.receiving)
         if before is None or behind is None:

@@ -20,7 +20,7 @@ from pathlib import Path
 
 import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
-from made_plan import large_plan
+from made_plan import RADIOS, large_plan, with_radios
 
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.app.server import patient_collector
@@ -87,6 +87,14 @@ RIG_QUESTION = (
     "two people walking, two lavs on radio, boom, two condenser microphones on stands, bag recorder, three cameras"
 )
 """As much as the demo job has to hear."""
+
+
+def a_free_frequency(plan: Plan) -> Callable[[], object]:
+    def fix() -> object:
+        adviser = Adviser(Report(trace_plan(plan)))
+        return adviser.fixes(next(item for item in adviser.findings if item.rule == "frequency-twice"))
+
+    return fix
 
 
 def rigs_for_a_question() -> Iterator[tuple[str, Callable[[], object], str]]:
@@ -278,6 +286,10 @@ def main() -> int:
     plan = large_plan()
     name = f"{len(plan.devices)} devices and {len(plan.runs)} runs evaluated, median"
     show(name, statistics.median(timed(evaluate(write_plan(plan)), 15)), "100 ms")
+    radios = with_radios(plan)
+    name = f"the same with {RADIOS} transmitters that clash, median"
+    show(name, statistics.median(timed(evaluate(write_plan(radios)), 15)), "100 ms")
+    show("a free frequency for one of them, median", statistics.median(timed(a_free_frequency(radios), 5)), "200 ms")
     show("its gain plan, median", statistics.median(timed(planned(plan), 3)), "5000 ms")
     show("the demo's gain plan, median", statistics.median(timed(planned(foundry()), 7)), "500 ms")
     show("all fixes of the demo, median", statistics.median(timed(advised(foundry()), 5)), "500 ms")

@@ -31,6 +31,24 @@ def large_plan() -> Plan:
     return apply_edits(Plan(name="Made to measure"), edits)
 
 
+RADIOS = 24
+
+
+def with_radios(plan: Plan) -> Plan:
+    """A plan with 24 radio microphones beside it, on two frequencies: each is in the way of all others."""
+    edits: list[Edit] = []
+    for number in range(RADIOS):
+        pack, receiver, mhz = f"pack-{number}", f"radio-{number}", (520.125, 521.2)[number % 2]
+        edits += [
+            AddDevice(id=pack, class_id="bodypack-transmitter"),
+            AddDevice(id=receiver, class_id="receiver-one"),
+            Connect(sending=PortRef(pack, "air"), receiving=PortRef(receiver, "air")),
+            SetControl(device=pack, control="air.frequency_mhz", value=mhz),
+            SetControl(device=receiver, control="air.frequency_mhz", value=mhz),
+        ]
+    return apply_edits(plan, edits)
+
+
 def _cell(cell: int) -> list[Edit]:
     bag, mixer, receiver, camera = f"bag-{cell}", f"mixer-{cell}", f"receiver-{cell}", f"cam-{cell}"
     edits: list[Edit] = [

@@ -126,6 +126,19 @@ def test_of_many_edits_at_once_one_wins(store):
     assert store.newest(job).number == 2
 
 
+def test_a_slow_change_locks_nobody_out(store):
+    """Evaluating a large plan takes long: a row lock held meanwhile would stop everybody else, and here for ever."""
+    job = begin(store)
+
+    def slow(document):
+        store.edit(job, 1, count_up, NOW)
+        return count_up(document)
+
+    with pytest.raises(RevisionConflictError):
+        store.edit(job, 1, slow, NOW)
+    assert store.newest(job).number == 2
+
+
 def test_a_change_that_fails_leaves_nothing(store):
     job = begin(store)
     with pytest.raises(ZeroDivisionError):

@@ -136,19 +136,24 @@ class JobStore:
     ) -> RevisionRecord:
         """A new revision, made by `change` from the newest document; it gives document, job name and sentence.
 
-        Where the document stays as it was, the newest revision is the answer.
+        `change` may take its time: nothing is locked and no connection is held meanwhile. Where the document stays as it
+        was, the newest revision is the answer.
 
         Raises:
-            RevisionConflictError: `base` is not the newest revision.
+            RevisionConflictError: `base` is not the newest revision, or was not any more when the change was made.
         """
         with self._database.unit_of_work():
             job, done = self._begin(job_id, base, request)
             if done is not None:
                 return done
             head = self._at(job_id, job.head)
-            document, name, sentence = change(head.document)
-            if document == head.document:
-                return head  # what changes nothing is no step that could be undone
+        document, name, sentence = change(head.document)
+        if document == head.document:
+            return head  # what changes nothing is no step that could be undone
+        with self._database.unit_of_work():
+            job, done = self._begin(job_id, base, request)
+            if done is not None:
+                return done
             return self._append(job, name, sentence, now, who, request, document=document, before=head.content)
 
     def bring_back(

@@ -47,3 +47,14 @@ def test_a_free_frequency_is_free(used, wanted):
     if free is not None:
         assert all(abs(free - mhz) > 0.2 for mhz in used)
         assert len(products({**before, "new": free})) == len(products(before))
+
+
+@given(st.lists(MHZ, min_size=2, max_size=7), st.sampled_from([0.051, 0.301]))
+def test_the_nearest_of_each_carrier(frequencies, guard):
+    carriers = {f"t{index}": mhz for index, mhz in enumerate(frequencies)}
+    every = products(carriers, guard)
+    assert products(carriers, guard, 2) == [
+        product
+        for index, product in enumerate(every)
+        if sum(other.victim == product.victim for other in every[:index]) < 2
+    ]

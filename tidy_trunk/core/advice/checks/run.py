@@ -62,20 +62,24 @@ def _folded(situation: Situation, found: list[Finding]) -> list[Finding]:
     beneath: dict[str, list[Finding]] = {}
     for rule, follows in _FOLLOW.items():
         roots = [finding for finding in found if finding.rule == rule]
+        reach = [(root, {*root.tracks, *_behind(situation, root.run)}) for root in roots]
         for finding in found if roots else ():
-            if finding.rule in follows and (root := _root(situation, roots, finding)) is not None:
+            if finding.rule in follows and (root := _root(situation, reach, finding)) is not None:
                 beneath.setdefault(root.id, []).append(finding)
     hidden = {finding.id for findings in beneath.values() for finding in findings}
     return [_with(finding, beneath.get(finding.id, [])) for finding in found if finding.id not in hidden]
 
 
-def _root(situation: Situation, roots: Sequence[Finding], finding: Finding) -> Finding | None:
-    """The first that a finding follows from: about the same run, or about nothing but tracks it names or its socket feeds."""
+def _root(situation: Situation, reach: Sequence[tuple[Finding, set[str]]], finding: Finding) -> Finding | None:
+    """The first that a finding follows from: about the same run, or about nothing but tracks it names or its socket feeds.
+
+    `reach`: each root with those tracks.
+    """
     if finding.run:
-        return next((root for root in roots if root.run == finding.run), None)
+        return next((root for root, _ in reach if root.run == finding.run), None)
     # What names no track is about all that its device records.
     tracks = set(finding.tracks) or {track.trace.id for track in situation.report.tracks_of(finding.device)}
-    return next((root for root in roots if tracks and tracks <= {*root.tracks, *_behind(situation, root.run)}), None)
+    return next((root for root, reached in reach if tracks and tracks <= reached), None)
 
 
 def _behind(situation: Situation, run_id: str) -> set[str]:

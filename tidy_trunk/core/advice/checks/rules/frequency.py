@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from itertools import combinations
 from typing import Final
 
-from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, looks_at
+from tidy_trunk.core.advice.checks.rule import Carrier, Finding, Severity, Situation, looks_at
 from tidy_trunk.core.base.radio import CHANNEL_MHZ, products
 from tidy_trunk.core.gear.catalogue import Circuit
 from tidy_trunk.core.plan import Aspect
@@ -59,18 +59,26 @@ def frequency_twice(situation: Situation) -> Iterator[Finding]:
 
 @radio_rule
 def intermodulation(situation: Situation) -> Iterator[Finding]:
-    """2a − b or a + b − c of transmitters in use falls on another one. [HANDBOOK] §6"""
-    carriers = situation.carriers
+    """2a − b or a + b − c of transmitters in use falls on another one. [HANDBOOK] §6
+
+    Those that share a frequency count as one: what they do to each other is told by `frequency_twice`.
+    """
+    by_mhz: dict[float, list[Carrier]] = {}
+    for carrier in situation.carriers:
+        by_mhz.setdefault(carrier.mhz, []).append(carrier)
+    devices = {carriers[0].unit.device.id + carriers[0].port.id: carriers[0] for carriers in by_mhz.values()}
     guard = situation.plan.defaults.radio_guard_mhz
-    by_name = {carrier.unit.device.id + carrier.port.id: carrier for carrier in carriers}
-    devices = {name: carrier.unit.device.id for name, carrier in by_name.items()}
-    found = products({name: carrier.mhz for name, carrier in by_name.items()}, guard)
-    for name, victim in by_name.items():
+    found = products({name: carrier.mhz for name, carrier in devices.items()}, guard, MOST_TOLD)
+    for victim in situation.carriers:
         near = [
-            product._replace(first=devices[product.first], second=devices[product.second], third=devices[product.third])
+            product._replace(
+                first=devices[product.first].unit.device.id,
+                second=devices[product.second].unit.device.id,
+                third=devices[product.third].unit.device.id,
+            )
             for product in found
-            if product.victim == name
-        ][:MOST_TOLD]
+            if devices[product.victim].mhz == victim.mhz
+        ]
         if not near:
             continue
         yield Finding(

@@ -115,7 +115,7 @@ def database(migrated: str) -> Iterator[Database]:
 
 @pytest.fixture
 def services(database: Database, tmp_path: Path) -> Iterator[Services]:
-    services = services_on(database, tmp_path / "recordings")
+    services = services_on(database, tmp_path, tmp_path / "recordings")
     yield services
     services.close()
 

@@ -116,8 +116,10 @@ class NoRoomError(StoreError):
 
     default_code = "no-room"
 
-    def __init__(self) -> None:
-        super().__init__("the disk is full, and this was not kept: make room on it, then try again")
+    def __init__(
+        self, message: str = "the disk is full, and this was not kept: make room on it, then try again"
+    ) -> None:
+        super().__init__(message)
 
 
 class SetupError(TidyTrunkError):

@@ -2,7 +2,6 @@
 
 import io
 import time
-from uuid import uuid4
 
 import numpy as np
 import pytest
@@ -11,7 +10,6 @@ import soundfile
 from tests.api.test_patch_api import opened
 from tests.plans import line_into_camera, padded_plan
 from tests.sounds import RATE, noise, sine, wav
-from tidy_trunk.tasks.requests import Measure
 
 
 def drop(client, job, data, **query):
@@ -137,17 +135,6 @@ def test_a_recording_is_cancelled(client, job, services):
             return
         time.sleep(0.05)
     raise AssertionError("files were left behind")
-
-
-def test_what_an_earlier_run_left_is_told(client, job, services, tmp_path):
-    from tidy_trunk.services.container import services_on  # another start on the same database
-
-    store = services.recordings._store
-    record = services.recordings.keep(services.jobs.all()[0].id, uuid4(), "x", Measure(), None)
-    store._tables.Recording.update(state="reading").execute()
-    again = services_on(store._database, tmp_path / "recordings")
-    assert again.recordings.get(record.job, record.id).message.startswith("the program was ended")
-    again.close()
 
 
 def test_a_line_up_is_taken_over_and_goes_stale(client, job):

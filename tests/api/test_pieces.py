@@ -1,5 +1,7 @@
 """Recordings that come in pieces, and what is made once though it is asked for again."""
 
+from concurrent.futures import ThreadPoolExecutor
+from datetime import timedelta
 from uuid import UUID, uuid4
 
 import numpy as np
@@ -8,7 +10,9 @@ import pytest
 from tests.contract import wait
 from tests.plans import padded_plan
 from tests.sounds import RATE, wav
+from tidy_trunk.errors import NoRoomError
 from tidy_trunk.media import uploads
+from tidy_trunk.services.container import services_on
 
 DATA = wav(np.random.default_rng(3).normal(0, 0.01, RATE // 10))
 
@@ -51,13 +55,13 @@ def test_room_is_promised_once(client, job, monkeypatch):
     monkeypatch.setattr(uploads.shutil, "disk_usage", lambda _: disk)
     assert send(client, job, str(uuid4()), 0, 1000).status_code == 202
     refused = send(client, job, str(uuid4()), 0, 1000)
-    assert refused.status_code == 422 and "no room on the disk" in refused.json()["detail"]
+    assert refused.status_code == 507 and "no room on the disk" in refused.json()["detail"]
 
 
 def test_what_nobody_came_back_to_makes_room(client, job, services, monkeypatch):
     left = uuid4()
     assert send(client, job, str(left), 0, 1000).status_code == 202
-    monkeypatch.setattr(uploads, "FORGOTTEN_S", -1.0)
+    monkeypatch.setattr(uploads, "FORGOTTEN", timedelta(seconds=-1))
     assert send(client, job, str(uuid4()), 0, 1000).status_code == 202
     assert not (services.media.incoming / str(left)).exists()
 
@@ -82,3 +86,33 @@ def test_what_is_sent_again_under_its_id_is_made_once(client, services, job):
     assert len(services.jobs.all()) == 2
     assert [walk.id for walk in services.walks.all(UUID(job))] == [UUID(same["id"])]
     assert len(services.recordings.all(UUID(job))) == 1
+
+
+def test_room_is_promised_once_to_all_that_ask_at_once(services, monkeypatch):
+    """Said before: six parallel uploads of 120 MB all passed with 680 MB free, and filled the disk."""
+    disk = type("Disk", (), {"free": uploads.SPARE_BYTES + len(DATA) * 5 // 2})
+    monkeypatch.setattr(uploads.shutil, "disk_usage", lambda _: disk)
+    piece = uploads.Piece(0, 1000, len(DATA))
+
+    def begin(_):
+        try:
+            services.recordings._uploads._begin(uuid4(), piece)
+        except NoRoomError:
+            return "refused"
+        return "let in"
+
+    with ThreadPoolExecutor(6) as pool:
+        assert sorted(pool.map(begin, range(6))) == ["let in"] * 2 + ["refused"] * 4
+
+
+def test_another_server_goes_on_where_one_was_ended(client, services, job, database, tmp_path):
+    """Of what arrived the database knows: a restart, or a second server on it, takes the rest."""
+    upload, cut = str(uuid4()), len(DATA) // 2
+    assert send(client, job, upload, 0, cut).json() == {"received": cut}
+    services.close()
+    again = services_on(database, tmp_path, tmp_path / "recordings")
+    client.app.state.services = again
+    assert send(client, job, upload, cut, len(DATA)).status_code == 201
+    wait(lambda: again.recordings.get(UUID(job), UUID(upload)).state.is_over)
+    assert again.recordings.get(UUID(job), UUID(upload)).result["duration_s"] == pytest.approx(0.1)
+    again.close()

@@ -34,7 +34,7 @@ def test_data_of_every_older_version_open(dumped, database_url, tmp_path):
     update(database, tmp_path)
     after = counted(database_url)
     assert {table: after[table] for table in before} == before
-    services = services_on(database, tmp_path / "recordings")
+    services = services_on(database, tmp_path, tmp_path / "recordings")
     (job,) = services.jobs.all()
     assert len(services.jobs.history(job.id)) == 7
     for number in range(1, 8):
@@ -47,9 +47,19 @@ def test_data_of_every_older_version_open(dumped, database_url, tmp_path):
     services.close()
     database.close()
     copies = copies_in(tmp_path / "copies")
-    is_old = "data_identity" not in before and dumped.stem < "data-9"
-    assert len(copies) == is_old
-    assert all(copy.name.startswith(BEFORE_UPDATE) for copy in copies)
+    assert len(copies) == 1 and copies[0].name.startswith(BEFORE_UPDATE)
+
+
+def test_what_an_older_version_was_reading_when_it_ended_is_told(database_url, tmp_path):
+    load(database_url, OLD[-1])
+    with psycopg.connect(database_url) as connection:
+        connection.execute("update recording set state = 'reading'")
+    database = Database(database_url)
+    update(database, tmp_path)
+    with psycopg.connect(database_url) as connection:
+        found = connection.execute("select state, left(message, 21) from recording").fetchall()
+    assert found and set(found) == {("failed", "the program was ended")}
+    database.close()
 
 
 def test_a_copy_from_before_an_update_comes_back(database_url, home, tmp_path):

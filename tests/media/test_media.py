@@ -33,7 +33,7 @@ def test_what_a_crash_left_to_be_deleted_is_deleted_by_the_next_start(services, 
     job, recording, parts = with_sound(services)
     services.jobs._store.delete(job)  # and here the machine stops
     assert services.media._store.unwanted() == {recording} and all(part.exists() for part in parts)
-    again = services_on(database, tmp_path / "recordings")
+    again = services_on(database, tmp_path, tmp_path / "recordings")
     assert not any(part.exists() for part in parts) and again.media._store.unwanted() == frozenset()
     again.close()
 
@@ -41,7 +41,7 @@ def test_what_a_crash_left_to_be_deleted_is_deleted_by_the_next_start(services, 
 def test_what_no_list_names_is_set_aside_and_told(services, database, tmp_path, capsys):
     strange = services.media.kept / str(uuid4())
     strange.write_bytes(b"sound")
-    again = services_on(database, tmp_path / "recordings")
+    again = services_on(database, tmp_path, tmp_path / "recordings")
     assert (again.media.aside / strange.name).read_bytes() == b"sound"
     assert "1 sounds that no job lists were set aside" in capsys.readouterr().err
     again.close()
@@ -58,7 +58,7 @@ def test_another_database_on_the_same_folder_touches_nothing(services, tmp_path)
         def listed(self):
             return frozenset()
 
-        unwanted = listed
+        unwanted = awaited = listed
 
     Media(tmp_path / "recordings", Other())
     assert all(part.exists() for part in parts)
@@ -71,7 +71,7 @@ def test_sounds_of_an_older_version_are_found_again(services, database, tmp_path
     for part in parts:
         part.replace(before / part.name)
     (before / str(uuid4())).write_bytes(b"of another database")
-    again = services_on(database, tmp_path / "recordings")
+    again = services_on(database, tmp_path, tmp_path / "recordings")
     assert all(part.exists() for part in parts) and len(list(before.iterdir())) == 1
     assert "1 sounds in" in capsys.readouterr().err
     again.close()

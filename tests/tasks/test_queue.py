@@ -1,79 +1,116 @@
-"""The queue: each request is worked on in a process of its own and told of to its end."""
+"""The queue: each recording is read by a worker, in a process of its own, to its end."""
 
-import threading
-from typing import Any
-from uuid import uuid4
+import os
+import signal
+import subprocess
+import time
+from functools import partial
+from uuid import UUID, uuid4
 
 import numpy as np
+import psycopg
 import pytest
 
+from tests.contract import wait
+from tests.plans import boom_in_bag
 from tests.sounds import wav
-from tidy_trunk.tasks.queue import NO_LAST_WORD, WorkerQueue
+from tidy_trunk.services.container import services_on
+from tidy_trunk.store import RecordingState
 from tidy_trunk.tasks.requests import Measure
+from tidy_trunk.tasks.worker import NO_LAST_WORD
 
 RATE = 48_000
-
-
-class Heard:
-    """What was told of a request."""
-
-    def __init__(self) -> None:
-        self.shares: list[float] = []
-        self.results: list[dict[str, Any]] = []
-        self.problems: list[str] = []
-        self.is_begun, self.is_ended = threading.Event(), threading.Event()
-
-    def progress(self, share: float) -> None:
-        self.shares.append(share)
-        self.is_begun.set()
-
-    def done(self, result: dict[str, Any]) -> None:
-        self.results.append(result)
-
-    def failed(self, problem: str) -> None:
-        self.problems.append(problem)
-
-    def ended(self) -> None:
-        self.is_ended.set()
+TONE = wav(0.1 * np.sin(2 * np.pi * 1000 * np.arange(2 * RATE) / RATE), rate=RATE)
+LONG = wav(np.tile(np.random.default_rng(1).normal(0, 0.1, 60 * RATE), 5), rate=RATE)
+"""Many times longer to read than a busy machine needs to cancel it."""
 
 
 @pytest.fixture
-def queue():
-    queue = WorkerQueue()
-    yield queue
-    queue.close()
+def job(services) -> UUID:
+    return services.jobs.create(boom_in_bag()).revision.job
 
 
-def test_a_recording_is_measured_and_told_of_to_its_end(queue, tmp_path):
-    path = tmp_path / "tone.wav"
-    path.write_bytes(wav(0.1 * np.sin(2 * np.pi * 1000 * np.arange(2 * RATE) / RATE), rate=RATE))
-    heard = Heard()
-    queue.submit(uuid4(), Measure(), path, heard)
-    assert heard.is_ended.wait(60)
-    (result,) = heard.results
-    assert not heard.problems and heard.shares == sorted(heard.shares)
-    assert result["channels"][0]["tone"]["level_dbfs"] == pytest.approx(-20, abs=0.05)  # AES17: a full sine is 0 dBFS
+def dropped(services, job, data, request=Measure()):  # noqa: B008, it cannot be changed
+    """A recording that has arrived whole."""
+    recordings = services.recordings
+    record = recordings._new(job, "take.wav", len(data), request, uuid4())
+    (services.media.incoming / str(record.id)).write_bytes(data)
+    recordings._store.add(record, partial(recordings._queue.put, record.id))
+    return lambda: recordings.get(job, record.id)
 
 
-def test_what_cannot_be_read_has_a_problem_and_no_result(queue, tmp_path):
-    path = tmp_path / "no.wav"
-    path.write_bytes(b"RIFF")
-    heard = Heard()
-    queue.submit(uuid4(), Measure(), path, heard)
-    assert heard.is_ended.wait(60)
-    assert not heard.results and len(heard.problems) == 1 and heard.problems != [NO_LAST_WORD]
+def readers():
+    found = subprocess.run(
+        ["pgrep", "-P", str(os.getpid()), "-f", "tidy_trunk.tasks.reader"], capture_output=True, text=True
+    ).stdout
+    return set(map(int, found.split()))
 
 
-def test_one_that_is_cancelled_is_ended_and_one_that_waits_never_begins(queue, tmp_path):
-    path = tmp_path / "long.wav"
-    minute = np.random.default_rng(1).normal(0, 0.1, 60 * RATE)
-    path.write_bytes(wav(np.tile(minute, 5), rate=RATE))  # many times longer than a busy machine needs to cancel it
-    ids, told = [uuid4() for _ in range(3)], [Heard() for _ in range(3)]
-    for task_id, heard in zip(ids, told, strict=True):
-        queue.submit(task_id, Measure(), path, heard)
-    assert told[0].is_begun.wait(60)
-    for task_id in reversed(ids):  # the one that waits first, so that it does not get the place of another
-        queue.cancel(task_id)
-    assert all(heard.is_ended.wait(60) for heard in told)
-    assert not any(heard.results for heard in told)
-    assert told[0].problems == [NO_LAST_WORD] and not told[2].problems
+def test_a_recording_is_measured_to_its_end(services, job):
+    get = dropped(services, job, TONE)
+    wait(lambda: get().state.is_over)
+    assert get().state is RecordingState.DONE and get().progress == 1
+    tone = get().result["channels"][0]["tone"]
+    assert tone["level_dbfs"] == pytest.approx(-20, abs=0.05)  # AES17: a full sine is 0 dBFS
+    assert not list(services.media.incoming.iterdir()) and not list(services.media.kept.iterdir())
+
+
+def test_what_cannot_be_read_says_why(services, job):
+    get = dropped(services, job, b"RIFF")
+    wait(lambda: get().state.is_over)
+    assert get().state is RecordingState.FAILED and get().message not in ("", NO_LAST_WORD)
+
+
+def test_a_reader_that_dies_is_told_and_not_begun_again(services, job):
+    """As of a file that ends it: it would end the next one too."""
+    get = dropped(services, job, LONG)
+    wait(lambda: get().progress > 0)
+    for reader in readers():
+        os.kill(reader, signal.SIGKILL)
+    wait(lambda: get().state.is_over)
+    assert (get().state, get().message) == (RecordingState.FAILED, NO_LAST_WORD)
+
+
+def test_what_is_cancelled_stops_and_what_waits_never_begins(services, job, database):
+    gets = [dropped(services, job, LONG) for _ in range(3)]
+    wait(lambda: gets[0]().progress > 0 and gets[1]().progress > 0)
+    for get in reversed(gets):  # the one that waits first, so that it does not get the place of another
+        services.recordings.cancel(job, get().id)
+    wait(lambda: not readers())
+    assert {get().state for get in gets} == {RecordingState.CANCELLED} and gets[2]().progress == 0
+    wait(lambda: not list(services.media.incoming.iterdir()))
+    with psycopg.connect(database.url) as connection:
+        wait(lambda: connection.execute("select count(*) from procrastinate_jobs").fetchone() == (0,))
+
+
+def test_a_deleted_job_ends_what_is_read_of_it(services, job):
+    """Said before: its readers worked on, and their files stayed."""
+    get = dropped(services, job, LONG)
+    wait(lambda: get().progress > 0)
+    services.jobs.delete(job)
+    wait(lambda: not readers())
+    wait(lambda: not list(services.media.incoming.iterdir()))
+
+
+def test_what_an_end_of_the_program_cut_is_read_by_the_next_one(services, job, database, tmp_path):
+    gets = [dropped(services, job, data) for data in (LONG, TONE, TONE)]
+    wait(lambda: gets[0]().progress > 0)
+    cut = services.close()
+    assert "take.wav" in cut and not readers()
+    again = services_on(database, tmp_path, tmp_path / "recordings")
+    again.start()
+    wait(lambda: all(get().state is RecordingState.DONE for get in gets))
+    again.close()
+
+
+def test_the_database_goes_away_and_nothing_is_lost(services, job, database):
+    """All connections cut: the worker takes the queue up again."""
+    get = dropped(services, job, LONG)
+    wait(lambda: get().progress > 0)
+    with psycopg.connect(database.url, autocommit=True) as connection:
+        connection.execute(
+            "select pg_terminate_backend(pid) from pg_stat_activity "
+            "where datname = current_database() and pid <> pg_backend_pid()"
+        )
+    time.sleep(0.2)
+    wait(lambda: get().state is RecordingState.DONE)

@@ -17,7 +17,7 @@ from tidy_trunk.upkeep.log import close_log, note, open_log
 @pytest.fixture
 def well(database, tmp_path):
     """Data with a job, a copy and an error in the log."""
-    services = services_on(database, tmp_path / "recordings")
+    services = services_on(database, tmp_path, tmp_path / "recordings")
     services.jobs.create(padded_plan())
     services.copies.make()
     services.close()

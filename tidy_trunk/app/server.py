@@ -21,7 +21,7 @@ from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.nearby import Nearby, own_address, own_key
 from tidy_trunk.settings import Settings
-from tidy_trunk.store import Database, PrivateCluster, is_behind, migrate, sole_use
+from tidy_trunk.store import Database, PrivateCluster, is_behind, migrate
 from tidy_trunk.upkeep.copies import CopyService
 from tidy_trunk.upkeep.home import alone
 from tidy_trunk.upkeep.log import close_log, note, open_log
@@ -55,7 +55,8 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
     home = settings.home / "demo" if demo else settings.home
     with alone(home), _logged(home), _database(settings, home) as database:
         update(database, home)
-        services = services_on(database, home / "recordings")
+        recordings = home / "recordings" if demo else settings.recordings
+        services = services_on(database, home, recordings, settings.at_once)
         if demo and not services.jobs.all():
             services.jobs.create(foundry(), "The demo job")
             services.equipment.save([(item.label, write_class(item)) for item in own_equipment()])
@@ -72,6 +73,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
                 flush=True,
             )
         patient_collector()
+        services.start()
         done = threading.Event()
         copier = threading.Thread(target=services.copies.keep_up, args=(done,), name="copies", daemon=True)
         copier.start()
@@ -86,7 +88,8 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
             Server(config, services).run(sockets=[listener])
         finally:
             done.set()
-            services.close()
+            for name in services.close():
+                print(f"tidy: {name} was being read: that begins anew at the next start", file=sys.stderr, flush=True)
             copier.join(PATIENCE_S)
 
 
@@ -140,8 +143,7 @@ def _database(settings: Settings, home: Path) -> Iterator[Database]:
     if settings.database_url:
         database = Database(settings.database_url)
         try:
-            with sole_use(settings.database_url):
-                yield database
+            yield database
         finally:
             database.close()
         return

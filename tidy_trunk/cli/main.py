@@ -399,6 +399,14 @@ def demo(port: int, nearby: bool) -> None:
 
 
 @app.command()
+def worker() -> None:
+    """Help to read what is dropped in: beside ./tidy serve, or on another machine of the same database and recordings."""
+    from tidy_trunk.app.worker import work
+
+    work()
+
+
+@app.command()
 @click.argument("file", required=False, type=click.Path(path_type=Path, dir_okay=False), metavar="FILE")
 @as_json_option
 def backup(file: Path | None, as_json: bool) -> None:

@@ -1,10 +1,11 @@
 """The files of recordings: in a folder that carries the name of the database that lists them.
 
-Nothing is removed that a user has not deleted. What no list names is set aside, and told.
+Several servers and workers may share it. Nothing is removed that a user has not deleted. What no list names is set aside, and
+told.
 """
 
-import shutil
 import sys
+import time
 from collections.abc import Iterable, Iterator
 from pathlib import Path
 from typing import Final
@@ -16,6 +17,10 @@ BEFORE: Final = "kept"
 """ASSUMED_ folder of kept sounds of versions before these data had a name."""
 
 
+LEFT_S: Final = 3600.0
+"""ASSUMED_ age of what came in and nobody reads or sends any more, before it is removed."""
+
+
 class Media:
     """`incoming`: recordings while they are measured; `kept`: those that a job lists; `aside`: what no list names."""
 
@@ -23,17 +28,22 @@ class Media:
         self._store = store
         own = folder / str(store.identity())
         self.incoming, self.kept, self.aside = own / "incoming", self.kept_below(folder, own.name), own / "set-aside"
-        shutil.rmtree(self.incoming, ignore_errors=True)  # a start is the end of whatever was being measured
         for place in (self.incoming, self.kept):
             place.mkdir(parents=True, exist_ok=True)
         self._take_over(folder / BEFORE)
         self.sweep()
+        self._sweep_incoming()
         self._set_aside()
 
     @staticmethod
     def kept_below(folder: Path, identity: str) -> Path:
         """Where the sounds of these data lie."""
         return folder / identity / "kept"
+
+    def find(self, recording_id: UUID) -> Path:
+        """Where a recording lies, or will: kept, if whoever read it before came as far as that."""
+        kept = self.kept / str(recording_id)
+        return kept if kept.exists() else self.incoming / str(recording_id)
 
     def keep(self, recording_id: UUID) -> None:
         """What came in of a recording stays, with all that was laid beside it."""
@@ -56,8 +66,12 @@ class Media:
             self._remove(unwanted)
             self._store.forget(unwanted - measured)
 
-    def close(self) -> None:
-        shutil.rmtree(self.incoming, ignore_errors=True)
+    def _sweep_incoming(self) -> None:
+        """What came in and was never read to its end, as after a crash."""
+        awaited = {str(recording_id) for recording_id in self._store.awaited()}
+        for path in list(self.incoming.iterdir()):
+            if path.name.partition(".")[0] not in awaited and time.time() - path.stat().st_mtime > LEFT_S:
+                path.unlink(missing_ok=True)
 
     def _remove(self, recording_ids: Iterable[UUID]) -> None:
         for recording_id in recording_ids:

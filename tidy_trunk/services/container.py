@@ -19,13 +19,25 @@ from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.walks import WalkService
-from tidy_trunk.store import Database, EquipmentStore, JobStore, LinedUpPairStore, MediaStore, RecordingStore, WalkStore
+from tidy_trunk.settings import AT_ONCE
+from tidy_trunk.store import (
+    Database,
+    EquipmentStore,
+    JobStore,
+    LinedUpPairStore,
+    MediaStore,
+    RecordingStore,
+    UploadStore,
+    WalkStore,
+)
+from tidy_trunk.tasks.queue import TaskQueue
+from tidy_trunk.tasks.worker import Worker
 from tidy_trunk.upkeep.copies import CopyService
 
 
 @dataclass(frozen=True, slots=True)
 class Services:
-    """What the application does for a user. `close` ends what is still under way."""
+    """What the application does for a user. `start` has its worker begin; `close` ends what is still under way."""
 
     media: Media
     jobs: JobService
@@ -44,19 +56,33 @@ class Services:
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
+    worker: Worker
 
-    def close(self) -> None:
+    def start(self) -> None:
+        """Work on what waits; else that begins with the first that is put in here."""
+        self.worker.start()
+
+    def close(self) -> list[str]:
+        """Names of the recordings that are cut short: the next start, or another worker, begins them anew."""
         self.news.close()
-        self.recordings.close()
+        return self.worker.stop()
 
 
-def services_on(database: Database, folder: Path) -> Services:
-    """All services on one database. `folder`: for the files of recordings, in the data folder."""
+def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_ONCE) -> Services:
+    """All services on one database.
+
+    Args:
+        home: The data folder.
+        folder: For the files of recordings; workers on other machines share it.
+        at_once: Recordings that this process has read at once; 0 leaves them to others.
+    """
     media = Media(folder, MediaStore(database))
     equipment = EquipmentStore(database)
     pairs = LinedUpPairService(LinedUpPairStore(database))
     jobs = JobService(JobStore(database), media, own=lambda: own_equipment(equipment), lined_up=pairs.remember)
-    recordings = RecordingService(RecordingStore(database), media)
+    worker = Worker(database, media, at_once)
+    queue = TaskQueue(database, begin=worker.start)
+    recordings = RecordingService(RecordingStore(database), UploadStore(database), media, queue)
     return Services(
         media=media,
         jobs=jobs,
@@ -74,5 +100,6 @@ def services_on(database: Database, folder: Path) -> Services:
         gear_tests=GearTestService(jobs, recordings),
         pairs=pairs,
         news=NewsService(database),
-        copies=CopyService(folder.parent, database, folder),
+        copies=CopyService(home, database, folder),
+        worker=worker,
     )

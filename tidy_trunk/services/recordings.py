@@ -1,17 +1,20 @@
-"""Recordings that are dropped in: read in a process each, and thrown away then unless they are to be kept."""
+"""Recordings that are dropped in: read by a worker, and thrown away then unless they are to be kept."""
 
 from collections.abc import AsyncIterable, Callable
 from datetime import UTC, datetime
+from functools import partial
 from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
+
+from anyio import to_thread
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.media.uploads import Piece, Uploads
-from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore
-from tidy_trunk.tasks.queue import WorkerQueue
+from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore, UploadStore
+from tidy_trunk.tasks.queue import TaskQueue
 from tidy_trunk.tasks.requests import Measure, Request, request_document, request_of
 
 LONGEST_NAME: Final = 200
@@ -24,15 +27,16 @@ class RecordingService:
     def __init__(
         self,
         store: RecordingStore,
+        uploads: UploadStore,
         media: Media,
+        queue: TaskQueue,
         now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
         self._store = store
         self._media = media
         self._now = now
-        self._uploads = Uploads(media.incoming)
-        self._queue = WorkerQueue()
-        store.interrupt("the program was ended while it was read: drop the file in again")
+        self._uploads = Uploads(media.incoming, uploads)
+        self._queue = queue
 
     async def receive(
         self,
@@ -53,7 +57,7 @@ class RecordingService:
         """
         if isinstance(request, Measure) and request.settings and request.target_dbfs is None:
             raise InputError("steps want a target: say at how many dBFS the tone ought to stand")
-        known = self._store.find(job_id, recording_id)
+        known = await to_thread.run_sync(self._store.find, job_id, recording_id)
         if known is not None:
             async for _ in chunks:
                 pass  # its sender reads no answer before he has been heard
@@ -61,16 +65,17 @@ class RecordingService:
         received = await self._uploads.take(recording_id, piece, chunks)
         if received < piece.total:
             return received
-        record = self._new(job_id, name, piece.total, request, recording_id)
-        path = self._uploads.path(recording_id)
-        self._uploads.forget(recording_id)
+        return await to_thread.run_sync(self._add, self._new(job_id, name, piece.total, request, recording_id))
+
+    def _add(self, record: RecordingRecord) -> RecordingRecord:
+        """List what has arrived, and have it read."""
         try:
-            is_new = self._store.add(record)
-        except BaseException:
-            path.unlink(missing_ok=True)
+            self._store.add(record, partial(self._queue.put, record.id))
+        except NotFoundError:
+            self._media.throw_away(record.id)
             raise
-        if is_new:
-            self._submit(record, path)
+        finally:
+            self._uploads.forget(record.id)
         return record
 
     def work_out(self, job_id: UUID, name: str, request: Request) -> RecordingRecord:
@@ -79,8 +84,7 @@ class RecordingService:
         Raises NotFoundError: no such job.
         """
         record = self._new(job_id, name, 0, request, uuid4())
-        self._store.add(record)
-        self._submit(record, self._media.incoming / str(record.id))
+        self._store.add(record, partial(self._queue.put, record.id))
         return record
 
     def amend(self, job_id: UUID, recording_id: UUID, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
@@ -124,9 +128,11 @@ class RecordingService:
     def cancel(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
         """Stop measuring it; what is over stays as it is."""
         record = self._store.get(job_id, recording_id)
-        # Told before its process is ended: whoever listens to that would call it failed.
-        self._store.finish(recording_id, RecordingState.CANCELLED)
-        self._queue.cancel(recording_id)
+        # Told before whoever reads it stops: nobody is to call it failed.
+        task = self._store.cancel(recording_id)
+        if task is not None:
+            self._queue.cancel(task)
+            self._media.throw_away(recording_id)
         return self._store.get(job_id, record.id)
 
     def delete(self, job_id: UUID, recording_id: UUID) -> None:
@@ -134,11 +140,6 @@ class RecordingService:
         self.cancel(job_id, recording_id)
         self._store.delete(job_id, recording_id)
         self._media.sweep()
-
-    def close(self) -> None:
-        """End all that is under way: the next start tells it."""
-        self._queue.close()
-        self._media.close()
 
     def _new(self, job_id: UUID, name: str, size: int, request: Request, recording_id: UUID) -> RecordingRecord:
         return RecordingRecord(
@@ -154,32 +155,3 @@ class RecordingService:
             result=None,
             created=self._now(),
         )
-
-    def _submit(self, record: RecordingRecord, path: Path) -> None:
-        self._queue.submit(record.id, request_of(record.asked), path, _Reading(record, self._store, self._media))
-
-
-class _Reading:
-    """What becomes of a recording that is read."""
-
-    def __init__(self, record: RecordingRecord, store: RecordingStore, media: Media) -> None:
-        self._record = record
-        self._store = store
-        self._media = media
-
-    def progress(self, share: float) -> None:
-        self._store.progress(self._record.id, share)
-
-    def done(self, result: dict[str, Any]) -> None:
-        # Before anybody is told that it is over.
-        if request_of(self._record.asked).keep:
-            self._media.keep(self._record.id)
-        self._media.throw_away(self._record.id)
-        self._store.finish(self._record.id, RecordingState.DONE, result=result)
-
-    def failed(self, problem: str) -> None:
-        self._media.throw_away(self._record.id)
-        self._store.finish(self._record.id, RecordingState.FAILED, problem)
-
-    def ended(self) -> None:
-        self._media.throw_away(self._record.id)

@@ -162,8 +162,7 @@ class SyncService:
         clips = [] if view.layout is None else view.layout.clips.values()
         request = Match(
             files=tuple(
-                {"id": file.id, "name": file.name, "side": file.side, "path": str(file.path), "facts": file.facts}
-                for file in view.files
+                {"id": file.id, "name": file.name, "side": file.side, "facts": file.facts} for file in view.files
             ),
             by_hand=tuple(clip.document() for clip in clips if clip.by_hand),
             nudged=tuple(clip.document() for clip in clips if clip.nudge_samples and not clip.by_hand),

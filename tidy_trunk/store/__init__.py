@@ -1,7 +1,7 @@
 """PostgreSQL: jobs and revisions of their plans, and what was found in recordings. Rows never leave."""
 
 from tidy_trunk.store.cluster import PrivateCluster
-from tidy_trunk.store.database import Database, sole_use
+from tidy_trunk.store.database import Database
 from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
@@ -10,6 +10,7 @@ from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_behind, is_current, migrate
 from tidy_trunk.store.news import News, What, listen
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
+from tidy_trunk.store.uploads import UploadRecord, UploadStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
 __all__ = [
@@ -30,6 +31,8 @@ __all__ = [
     "RecordingState",
     "RecordingStore",
     "RevisionRecord",
+    "UploadRecord",
+    "UploadStore",
     "WalkRecord",
     "WalkStore",
     "What",
@@ -39,5 +42,4 @@ __all__ = [
     "listen",
     "load",
     "migrate",
-    "sole_use",
 ]

@@ -7,7 +7,6 @@ from typing import Any, Final
 from uuid import UUID
 
 import peewee
-import psycopg
 from playhouse.pool import PooledPostgresqlDatabase
 from psycopg import ProgrammingError
 from psycopg.conninfo import conninfo_to_dict
@@ -92,27 +91,3 @@ class Database:
         if not self.pool.is_closed():
             self.pool.manual_close()
         self.pool.close_idle()
-
-
-SOLE_KEY: Final = 0x7464_7472
-"""ASSUMED_ number by which servers on one database know each other: "tdtr"."""
-
-
-@contextmanager
-def sole_use(url: str) -> Iterator[None]:
-    """One server for one database, as long as this is open: what another has begun would be called interrupted.
-
-    Raises:
-        SetupError: Another server holds it, or it does not answer.
-    """
-    try:
-        connection = psycopg.connect(url, autocommit=True, connect_timeout=WAIT_S)
-    except psycopg.OperationalError as error:
-        raise SetupError(
-            "the database of TIDY_TRUNK_DATABASE_URL does not answer: start it, or look at the address"
-        ) from error
-    with connection:
-        row = connection.execute("select pg_try_advisory_lock(%s)", (SOLE_KEY,)).fetchone()
-        if row is None or not row[0]:
-            raise SetupError("another Tidy Trunk runs on this database: use that one, or end it first")
-        yield

@@ -4,6 +4,7 @@ from collections.abc import Collection
 from uuid import UUID, uuid4
 
 from tidy_trunk.store.database import Database
+from tidy_trunk.store.recordings import RecordingState
 from tidy_trunk.store.tables import Tables
 
 
@@ -39,6 +40,14 @@ class MediaStore:
         table = self._tables.Recording
         with self._database.unit_of_work():
             return frozenset(row.id for row in table.select(table.id))
+
+    def awaited(self) -> frozenset[UUID]:
+        """Recordings that are still to be read, and those that are on their way in."""
+        table, upload = self._tables.Recording, self._tables.Upload
+        open_states = [state for state in RecordingState if not state.is_over]
+        with self._database.unit_of_work():
+            reading = {row.id for row in table.select(table.id).where(table.state.in_(open_states))}
+            return frozenset(reading | {row.id for row in upload.select(upload.id)})
 
     def unwanted(self) -> frozenset[UUID]:
         """Recordings that were deleted, and of which files may be left."""

@@ -52,8 +52,11 @@ class RecordingStore:
         self._database = database
         self._tables = Tables(database.pool)
 
-    def add(self, record: RecordingRecord) -> bool:
+    def add(self, record: RecordingRecord, begin: Callable[[Any], int] | None = None) -> bool:
         """Whether it is new: one that has been added already stays as it is.
+
+        `begin`: puts it into the queue on the connection of this very transaction, so that there is neither without the
+        other; its number there.
 
         Raises NotFoundError where the job is not there.
         """
@@ -69,6 +72,9 @@ class RecordingStore:
                 created=record.created,
             ).on_conflict_ignore()
             is_new = bool(added.returning(self._tables.Recording.id).execute())
+            if is_new and begin is not None:
+                table = self._tables.Recording
+                table.update(task=begin(self._database.pool.connection())).where(table.id == record.id).execute()
             self._database.tell(record.job, What.RECORDINGS)
             return is_new
 
@@ -100,9 +106,17 @@ class RecordingStore:
                 raise NotFoundError(f"the job has no recording {recording_id}")
             return _record(row)
 
-    def progress(self, recording_id: UUID, share: float) -> None:
-        """How much has been read. What is over stays as it is."""
-        self._move(recording_id, {"state": RecordingState.READING, "progress": share})
+    def begin(self, recording_id: UUID) -> RecordingRecord | None:
+        """Somebody reads it from now on; None where it is over, or gone."""
+        if not self.progress(recording_id, 0.0):
+            return None
+        with self._database.unit_of_work():
+            row = self._tables.Recording.get_or_none(self._tables.Recording.id == recording_id)
+            return None if row is None else _record(row)
+
+    def progress(self, recording_id: UUID, share: float) -> bool:
+        """How much has been read; whether anybody still wants it. What is over stays as it is."""
+        return self._move(recording_id, {"state": RecordingState.READING, "progress": share}) is not None
 
     def finish(
         self, recording_id: UUID, state: RecordingState, message: str = "", result: dict[str, Any] | None = None
@@ -110,6 +124,10 @@ class RecordingStore:
         """The end of it, whichever comes first."""
         share = {"progress": 1.0} if state is RecordingState.DONE else {}
         self._move(recording_id, {"state": state, "message": message, "result": result, **share})
+
+    def cancel(self, recording_id: UUID) -> int | None:
+        """Its end, where nobody wants it any more; its number in the queue, None where it was over or has none."""
+        return self._move(recording_id, {"state": RecordingState.CANCELLED}) or None
 
     def amend(self, job_id: UUID, recording_id: UUID, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
         """Change the result of one that is done. Of several at once each sees what the one before it has left."""
@@ -122,20 +140,16 @@ class RecordingStore:
             table.update(result=change(row.result)).where(table.id == recording_id).execute()
             self._database.tell(job_id, What.RECORDINGS)
 
-    def _move(self, recording_id: UUID, values: dict[str, Any]) -> None:
+    def _move(self, recording_id: UUID, values: dict[str, Any]) -> int | None:
+        """The number in the queue of what was moved, 0 where it has none; None where there is none that is not over."""
         table = self._tables.Recording
         open_states = [state for state in RecordingState if not state.is_over]
         with self._database.unit_of_work():
             moved = table.update(values).where((table.id == recording_id) & table.state.in_(open_states))
-            for row in moved.returning(table.job).execute():
+            rows = list(moved.returning(table.job, table.task).execute())
+            for row in rows:
                 self._database.tell(row.job_id, What.RECORDINGS)
-
-    def interrupt(self, message: str) -> None:
-        """What was under way when the program ended has failed: nobody is at it any more."""
-        table = self._tables.Recording
-        open_states = [state for state in RecordingState if not state.is_over]
-        with self._database.unit_of_work():
-            table.update(state=RecordingState.FAILED, message=message).where(table.state.in_(open_states)).execute()
+            return next((row.task or 0 for row in rows), None)
 
     def delete(self, job_id: UUID, recording_id: UUID) -> None:
         table = self._tables.Recording

@@ -49,7 +49,8 @@ class Tables:
         class Recording(pool.Model):
             """A recording that is being measured, or has been.
 
-            asked: what it was dropped for, as the caller keeps it; result: what was found, null until it is done.
+            asked: what it was dropped for, as the caller keeps it; result: what was found, null until it is done; task: its
+            number in the queue.
             """
 
             id = peewee.UUIDField(primary_key=True)
@@ -61,10 +62,22 @@ class Tables:
             progress = peewee.DoubleField(default=0.0)
             message = peewee.TextField(default="")
             result = peewee.JSONField(null=True)
+            task = peewee.BigIntegerField(null=True)
             created = peewee.DateTimeField()
 
             class Meta:
                 table_name = "recording"
+
+        class Upload(pool.Model):
+            """A recording of `total` bytes of which the first `received` are here."""
+
+            id = peewee.UUIDField(primary_key=True)
+            total = peewee.BigIntegerField()
+            received = peewee.BigIntegerField(default=0)
+            touched = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "upload"
 
         class Walk(pool.Model):
             """A signal walk; `items` as they were when it began, made from the plan of `revision`."""
@@ -135,4 +148,5 @@ class Tables:
         self.WalkMark: Any = WalkMark
         self.Job: Any = Job
         self.Recording: Any = Recording
+        self.Upload: Any = Upload
         self.Revision: Any = Revision

@@ -42,7 +42,7 @@ class LookAt:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Match:
-    """Where files lie on each other. files: with id, name, side, path and facts; by_hand, nudged: clips that were moved."""
+    """Where files lie on each other. files: with id, name, side and facts; by_hand, nudged: clips that were moved."""
 
     kind: ClassVar = "match"
     keep: ClassVar = False

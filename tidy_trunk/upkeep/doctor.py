@@ -67,7 +67,7 @@ def write_bundle(settings: Settings, found: Examination, path: Path) -> None:
     """What was found and the log in one file, to be handed on: no names, no keys, no sound. Raises FormatError."""
     with new_file(path) as file, zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr("doctor.json", json.dumps(document(found), indent=1))
-        for log in sorted((settings.home / FOLDER).glob("tidy.log*")):
+        for log in sorted((settings.home / FOLDER).glob("*.log*")):
             archive.write(log, f"{FOLDER}/{log.name}")
 
 

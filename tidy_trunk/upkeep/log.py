@@ -12,6 +12,9 @@ from typing import Any, Final
 FOLDER: Final = "log"
 """ASSUMED_ folder below the data folder."""
 
+SERVER, WORKER = "tidy.log", "worker.log"
+"""ASSUMED_ names of what a server writes, and a worker beside it."""
+
 LARGEST_BYTES: Final = 1_000_000
 """ASSUMED_ size at which a new file is begun."""
 
@@ -29,12 +32,12 @@ class _Line(logging.Formatter):
         return json.dumps(record.msg, separators=(",", ":"))
 
 
-def open_log(home: Path) -> logging.Handler:
+def open_log(home: Path, name: str = SERVER) -> logging.Handler:
     """From now on `note` writes below this data folder. The handler is to be closed at the end."""
     folder = home / FOLDER
     folder.mkdir(parents=True, exist_ok=True)
     handler = RotatingFileHandler(
-        folder / "tidy.log", maxBytes=LARGEST_BYTES, backupCount=MOST_FILES - 1, encoding="utf-8", delay=True
+        folder / name, maxBytes=LARGEST_BYTES, backupCount=MOST_FILES - 1, encoding="utf-8", delay=True
     )
     handler.setFormatter(_Line())
     _logger.setLevel(logging.INFO)
@@ -65,7 +68,7 @@ def note(event: str, error: BaseException | None = None, **facts: Any) -> None:
 
 def last_lines(home: Path, most: int) -> list[dict[str, Any]]:
     """The newest lines of the newest file; those that a crash cut off are left out."""
-    path = home / FOLDER / "tidy.log"
+    path = home / FOLDER / SERVER
     found = []
     for line in path.read_text(encoding="utf-8").splitlines()[-most:] if path.exists() else []:
         try:

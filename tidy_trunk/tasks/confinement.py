@@ -1,0 +1,140 @@
+"""What a reader may do: files come from anywhere, and what decodes them is a million lines of C.
+
+It is called before anything else is imported, as threads cannot be confined afterwards. What the system does not give is left out,
+and told by `./tidy doctor`.
+"""
+
+import ctypes
+import os
+import resource
+import shutil
+import signal
+import sys
+import tempfile
+from collections.abc import Iterable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Final
+
+MOST_MEMORY_BYTES: Final = 3 * 1024**3
+"""ASSUMED_ address space of a reader: an hour of eight channels takes a tenth of it, and two of them leave a laptop usable."""
+
+MOST_CPU_S: Final = 3600
+"""ASSUMED_ time that a reader may compute: a week's files are laid over each other in less."""
+
+MOST_FILES_OPEN: Final = 512
+"""ASSUMED_ more than the 200 files with two sidecars each that are laid over each other at once, which are open one by one."""
+
+LEFT_FREE_BYTES: Final = 500_000_000
+"""ASSUMED_ room that what a reader unpacks leaves on the disk, as uploads do."""
+
+READABLE: Final = (
+    *("/usr", "/lib", "/lib64", "/bin", "/opt", "/etc/ld.so.cache", "/etc/alternatives", "/etc/localtime"),
+    *("/proc/self", "/proc/cpuinfo", "/proc/meminfo", "/proc/stat", "/sys/devices/system/cpu", "/dev/urandom"),
+)
+"""What every program loads, and what numpy asks of the machine. [PRACTICE]"""
+
+CREATE_RULESET, ADD_RULE, RESTRICT_SELF = 444, 445, 446
+"""Numbers of Landlock's system calls, alike on all processors. [LINUX]"""
+
+VERSION: Final = 1
+"""Asks for Landlock's version instead of making a ruleset. [LINUX]"""
+
+PATH_BENEATH: Final = 1
+"""A rule about what lies below a path. [LINUX]"""
+
+EXECUTE, WRITE_FILE, READ_FILE, READ_DIR = 1, 2, 4, 8
+REMOVE_FILE, MAKE_REG, TRUNCATE = 32, 256, 16384
+"""Rights over files, by Landlock's bits. [LINUX]"""
+
+RIGHTS: Final = {1: 0x1FFF, 2: 0x3FFF, 3: 0x7FFF, 4: 0x7FFF}
+"""All rights that a version of Landlock knows; later ones as the last, which leaves devices' own commands alone. [LINUX]"""
+
+OF_FILES: Final = EXECUTE | WRITE_FILE | READ_FILE | TRUNCATE
+"""Rights that a single file can have; the others are of folders. [LINUX]"""
+
+SET_DEATH_SIGNAL, NO_NEW_PRIVILEGES = 1, 38
+"""Numbers of `prctl`. [LINUX]"""
+
+NEW_USERS, NEW_NETWORK = 0x10000000, 0x40000000
+"""Namespaces of `unshare`. [LINUX]"""
+
+
+@dataclass(frozen=True, slots=True)
+class Confinement:
+    """What holds of a reader. files: it sees no other folder than that of its files; network: there is none."""
+
+    files: bool
+    network: bool
+
+
+class _Ruleset(ctypes.Structure):
+    _fields_ = (("files", ctypes.c_uint64),)
+
+
+class _Beneath(ctypes.Structure):
+    _pack_ = 1
+    _fields_ = (("allowed", ctypes.c_uint64), ("folder", ctypes.c_int32))
+
+
+def confine(folder: Path) -> Confinement:
+    """This process and all that it starts: less memory, time and disk, files of one folder alone, no network.
+
+    It also ends with whoever started it. `folder`: which may be written in, its temporary files too.
+    """
+    tempfile.tempdir = str(folder)
+    _limit(folder)
+    libc = ctypes.CDLL(None, use_errno=True)
+    libc.prctl(SET_DEATH_SIGNAL, signal.SIGKILL, 0, 0, 0)
+    # An ordinary user may only leave the network as the owner of a namespace of its own.
+    network = not libc.unshare(NEW_NETWORK if os.geteuid() == 0 else NEW_USERS | NEW_NETWORK)
+    libc.prctl(NO_NEW_PRIVILEGES, 1, 0, 0, 0)
+    code = [str(Path(__file__).parents[2]), sys.prefix, sys.base_prefix, *READABLE]
+    return Confinement(_only(libc, folder, [Path(place) for place in code]), network)
+
+
+def _limit(folder: Path) -> None:
+    room = max(shutil.disk_usage(folder).free - LEFT_FREE_BYTES, 0)
+    for what, most in (
+        (resource.RLIMIT_AS, MOST_MEMORY_BYTES),
+        (resource.RLIMIT_CPU, MOST_CPU_S),
+        (resource.RLIMIT_FSIZE, room),
+        (resource.RLIMIT_NOFILE, MOST_FILES_OPEN),
+        (resource.RLIMIT_CORE, 0),
+    ):
+        hard = resource.getrlimit(what)[1]
+        least = most if hard == resource.RLIM_INFINITY else min(most, hard)
+        resource.setrlimit(what, (least, least))
+
+
+def _only(libc: ctypes.CDLL, folder: Path, code: Iterable[Path]) -> bool:
+    """Whether from now on nothing can be opened but `folder`, and `code` to read."""
+    version = libc.syscall(CREATE_RULESET, None, 0, VERSION)
+    if version < 1:
+        return False
+    rights = RIGHTS[min(version, max(RIGHTS))]
+    asked = _Ruleset(rights)
+    ruleset = libc.syscall(CREATE_RULESET, ctypes.byref(asked), ctypes.sizeof(asked), 0)
+    if ruleset < 0:
+        return False
+    reads = READ_FILE | READ_DIR | EXECUTE
+    writes = READ_FILE | READ_DIR | WRITE_FILE | REMOVE_FILE | MAKE_REG | TRUNCATE
+    for place, allowed in [
+        (folder, writes),
+        (Path(os.devnull), READ_FILE | WRITE_FILE),
+        *((item, reads) for item in code),
+    ]:
+        _allow(libc, ruleset, place, allowed & rights)
+    done: bool = libc.syscall(RESTRICT_SELF, ruleset, 0) == 0
+    os.close(ruleset)
+    return done
+
+
+def _allow(libc: ctypes.CDLL, ruleset: int, place: Path, allowed: int) -> None:
+    try:
+        handle = os.open(place, os.O_PATH | os.O_CLOEXEC)
+    except OSError:
+        return  # not on this system
+    rule = _Beneath(allowed if place.is_dir() else allowed & OF_FILES, handle)
+    libc.syscall(ADD_RULE, ruleset, PATH_BENEATH, ctypes.byref(rule), 0)
+    os.close(handle)

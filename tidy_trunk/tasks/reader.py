@@ -1,0 +1,76 @@
+"""Reads one file, or lays many over each other, in a process of its own: `python -m tidy_trunk.tasks.reader PATH`.
+
+PATH is the file; of many, the folder that they are kept in. What is asked for comes as JSON on standard input.
+
+It tells what it does as lines of JSON on standard output: `{"progress": 0.4}`, and at the end `{"result": …}` or
+`{"problem": …}`. A worker starts it, reads it, and ends it when nobody wants the answer any more. Files come from anywhere: it
+confines itself before it looks at one.
+"""
+
+import json
+import sys
+import time
+from pathlib import Path
+from typing import Any, Final
+
+from tidy_trunk.errors import TidyTrunkError
+from tidy_trunk.tasks.confinement import confine
+from tidy_trunk.tasks.requests import LookAt, Match, Request, request_of
+
+TELL_EVERY_S: Final = 0.25
+"""ASSUMED_ how often progress is told: as often as somebody looks."""
+
+
+def read(path: Path, request: Request) -> dict[str, Any]:
+    """What a request comes to, for the store. `path`: the file that it is about, or the folder of those.
+
+    Raises:
+        FormatError, InputError: It cannot be measured, or holds no steps where some are asked for.
+    """
+    told = 0.0
+
+    def progress(share: float) -> None:
+        nonlocal told
+        if time.monotonic() - told >= TELL_EVERY_S:
+            told = time.monotonic()
+            print(json.dumps({"progress": round(share, 3)}), flush=True)
+
+    if isinstance(request, Match):
+        from tidy_trunk.sync.layout import SyncFile, match_files
+
+        files = [SyncFile(**file, path=path / file["id"]) for file in request.files]
+        nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in request.nudged}
+        found = [
+            {**clip.document(), "nudge_samples": nudged.get((clip.reference, clip.other), 0)}
+            for clip in match_files(files, progress)
+        ]
+        return {"clips": [*request.by_hand, *found]}
+    if isinstance(request, LookAt):
+        from tidy_trunk.sync.profiles import profile_file
+
+        return profile_file(path, progress)
+    from tidy_trunk.results.recordings import measured_recording
+
+    result = measured_recording(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
+    return result.model_dump(mode="json")
+
+
+def main() -> int:
+    path = Path(sys.argv[1])
+    confine(path if path.is_dir() else path.parent)  # before numpy is imported, which starts threads
+    try:
+        answer: dict[str, Any] = {"result": read(path, request_of(json.load(sys.stdin)))}
+    except TidyTrunkError as error:
+        answer = {"problem": error.message}
+    except MemoryError:
+        answer = {"problem": "the recording does not fit into memory: give a part of it"}
+    except FileNotFoundError:
+        answer = {"problem": "the file is not here any more: drop it in again"}
+    except OSError as error:
+        answer = {"problem": f"what is in it does not fit on the disk: {error.strerror or error}. Give a part of it"}
+    print(json.dumps(answer, allow_nan=False), flush=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

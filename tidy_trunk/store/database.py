@@ -1,12 +1,17 @@
 """The pool of connections, and the unit of work: connection and transaction on one thread, inside one call."""
 
 import json
-from collections.abc import Iterator
-from contextlib import contextmanager
+import os
+import socket
+import threading
+import time
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager, suppress
 from typing import Any, Final
 from uuid import UUID
 
 import peewee
+import psycopg
 from playhouse.pool import PooledPostgresqlDatabase
 from psycopg import ProgrammingError
 from psycopg.conninfo import conninfo_to_dict
@@ -20,9 +25,31 @@ MOST_CONNECTIONS: Final = 16
 WAIT_S: Final = 5
 """ASSUMED_ time to wait for a free connection, and for the server to answer a new one."""
 
+LONGEST_S: Final = 20.0
+"""ASSUMED_ time that a unit of work may take: nothing is worked out inside one, and the largest plan is written in a second."""
+
+LOOK_S: Final = 1.0
+"""ASSUMED_ how often is looked for units of work that have not come to their end."""
+
+PATIENCE: Final[Mapping[str, Any]] = {
+    "connect_timeout": WAIT_S,
+    "keepalives_idle": 5,
+    "keepalives_interval": 2,
+    "keepalives_count": 3,
+    "tcp_user_timeout": 10_000,
+    "options": "-c statement_timeout=15s -c lock_timeout=10s -c idle_in_transaction_session_timeout=30s",
+}
+"""ASSUMED_ how long a connection waits for the other end, by libpq's names: a server that went away is missed in ten seconds."""
 
 NEWS: Final = "tidy_trunk_news"
 """ASSUMED_ name of the channel on which changes are told."""
+
+
+class _Pool(PooledPostgresqlDatabase):
+    """Connections are tried where a time limit holds, and not while the pool is locked: a dead one would hold up everybody."""
+
+    def _is_closed(self, connection: Any) -> bool:
+        return bool(connection.closed)
 
 
 class Database:
@@ -30,6 +57,9 @@ class Database:
 
     def __init__(self, url: str) -> None:
         self.url = url
+        self._deadlines: dict[int, tuple[float, Any]] = {}
+        self._watcher: threading.Thread | None = None
+        self._is_over = threading.Event()
         try:
             parameters: dict[str, Any] = dict(conninfo_to_dict(url))
         except ProgrammingError as error:
@@ -37,8 +67,8 @@ class Database:
         name = parameters.pop("dbname", None)
         if not name:
             raise SetupError("TIDY_TRUNK_DATABASE_URL names no database: postgresql://user@host/name")
-        parameters.setdefault("connect_timeout", WAIT_S)
-        self.pool = PooledPostgresqlDatabase(
+        parameters = {**PATIENCE, **parameters}
+        self.pool = _Pool(
             name,
             prefer_psycopg3=True,
             max_connections=MOST_CONNECTIONS,
@@ -53,12 +83,12 @@ class Database:
 
         Raises:
             NoRoomError: The disk is full.
-            StoreUnavailableError: The server does not answer, or went away; nothing that was not committed is kept.
+            StoreUnavailableError: The server does not answer in time, or went away; nothing that was not committed is kept.
         """
         try:
             self._connect()
             try:
-                with self.pool.atomic():
+                with self._on_time(), self.pool.atomic():
                     yield
             finally:
                 if not self.pool.is_closed():
@@ -76,13 +106,40 @@ class Database:
         self.pool.execute_sql("select pg_notify(%s, %s)", (NEWS, json.dumps([str(job_id), what, revision])))
 
     def close(self) -> None:
+        self._is_over.set()
         self.pool.close_all()
+
+    @contextmanager
+    def _on_time(self) -> Iterator[None]:
+        """Whoever waits longer than that for an answer is told that there is none: a server that is stopped in the middle of a
+        statement keeps its connection open, and its own time limits count for nothing."""
+        key = threading.get_ident()
+        self._deadlines[key] = (time.monotonic() + LONGEST_S, self.pool.connection())
+        if self._watcher is None:
+            self._watcher = threading.Thread(target=self._watch, name="deadlines", daemon=True)
+            self._watcher.start()
+        try:
+            yield
+        finally:
+            self._deadlines.pop(key, None)
+
+    def _watch(self) -> None:
+        while not self._is_over.wait(LOOK_S):
+            for key, (deadline, connection) in list(self._deadlines.items()):
+                if time.monotonic() > deadline and key in self._deadlines:
+                    del self._deadlines[key]
+                    with (
+                        suppress(OSError, psycopg.Error),
+                        socket.socket(fileno=os.dup(connection.fileno())) as other_end,
+                    ):
+                        other_end.shutdown(socket.SHUT_RDWR)
 
     def _connect(self) -> None:
         """A connection that answers: those of before a restart of the server are thrown away."""
         self.pool.connect(reuse_if_open=True)
         try:
-            self.pool.execute_sql("select 1")
+            with self._on_time():
+                self.pool.execute_sql("select 1")
         except (peewee.OperationalError, peewee.InterfaceError):
             self._forget_connections()
             self.pool.connect(reuse_if_open=True)

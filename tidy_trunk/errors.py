@@ -122,6 +122,18 @@ class NoRoomError(StoreError):
         super().__init__(message)
 
 
+class NotAllowedError(TidyTrunkError):
+    """The key of a guest is not enough for that."""
+
+    default_code = "not-allowed"
+
+
+class TooManyTriesError(TidyTrunkError):
+    """Wrong keys came too often from one place."""
+
+    default_code = "too-many-tries"
+
+
 class SetupError(TidyTrunkError):
     """The application cannot start here; the message says why and what to do."""
 

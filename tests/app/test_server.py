@@ -50,7 +50,7 @@ class Program:
     def kill(self, number: int = signal.SIGKILL) -> int:
         self.client.close()
         self.process.send_signal(number)
-        self.process.communicate(timeout=30)
+        self.said = self.process.communicate(timeout=30)[1]
         return self.process.returncode
 
 
@@ -138,8 +138,10 @@ def test_the_end_of_the_terminal_ends_all_of_it_whatever_stalls(home):
         head = f"POST /api/jobs/{job}/recordings?size=1000000 HTTP/1.1\r\nHost: {at.host}:{at.port}\r\nContent-Length: 1000000\r\n"
         stalled.sendall(f"{head}\r\nRIFF".encode())
         time.sleep(0.3)
+        begun = time.monotonic()
         program.kill(signal.SIGHUP)
-    assert not program.cluster.is_running()
+    assert time.monotonic() - begun < 5 and not program.cluster.is_running()
+    assert "cut short by the end of the program: POST /jobs/{job_id}/recordings" in program.said
 
 
 def test_a_second_server_on_the_same_data_says_so(home):

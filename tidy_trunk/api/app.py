@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import Depends, FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import FileResponse, Response
 from starlette.staticfiles import StaticFiles
@@ -11,6 +11,7 @@ from tidy_trunk import __version__
 from tidy_trunk.api import problems
 from tidy_trunk.api.guard import Guard
 from tidy_trunk.api.requests import Requests
+from tidy_trunk.api.rights import check_rights
 from tidy_trunk.api.routers import (
     bench,
     catalogue,
@@ -21,11 +22,11 @@ from tidy_trunk.api.routers import (
     fault_search,
     front_door,
     gear_tests,
+    guests,
     jobs,
     leads,
     levels,
     line_up,
-    nearby,
     news,
     pads,
     recordings,
@@ -34,15 +35,7 @@ from tidy_trunk.api.routers import (
     walks,
 )
 from tidy_trunk.services.container import Services
-from tidy_trunk.services.nearby import Nearby
-
-SECURITY_HEADERS = {
-    # Everything ships with the application: a page that asks for more has been tampered with.
-    "Content-Security-Policy": "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'",
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "no-referrer",
-}
-
+from tidy_trunk.services.guests import Network
 
 FOR_EVER = "public, max-age=31536000, immutable"
 """A year [RFC9110]: the name of a built file changes with what is in it."""
@@ -56,23 +49,28 @@ class Frontend(StaticFiles):
 
     def file_response(self, *args, **kwargs):  # type: ignore[no-untyped-def]
         response = super().file_response(*args, **kwargs)
-        response.headers.update(SECURITY_HEADERS)
         response.headers["Cache-Control"] = FOR_EVER
         return response
 
 
-def create_app(services: Services, web: Path | None, guests: Nearby | None = None) -> FastAPI:
+def create_app(services: Services, web: Path | None, network: Network | None = None) -> FastAPI:
     """The whole application.
 
     Args:
         services: On a store.
         web: Folder of the built front end; None serves the API alone.
-        guests: Whom to let in from the set's own network; nobody unless it is given.
+        network: From which guests are let in; nobody is unless it is given.
     """
     app = FastAPI(
-        title="Tidy Trunk", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
+        title="Tidy Trunk",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        dependencies=[Depends(check_rights)],
     )
-    app.state.services, app.state.nearby = services, guests
+    app.state.services, app.state.network = services, network
+    app.state.underway = {}
     problems.install(app)
     for router in (
         jobs.router,
@@ -93,15 +91,15 @@ def create_app(services: Services, web: Path | None, guests: Nearby | None = Non
         pads.router,
         leads.router,
         catalogue.router,
-        nearby.router,
+        guests.router,
         copies.router,
     ):
         app.include_router(router, prefix="/api")
     if web is not None:
         _serve_front_end(app, web)
-    app.add_middleware(Guard, nearby=guests)
+    app.add_middleware(Guard, network=network)
     app.add_middleware(GZipMiddleware, compresslevel=COMPRESSION)
-    app.add_middleware(Requests)
+    app.add_middleware(Requests, underway=app.state.underway)
     return app
 
 
@@ -113,4 +111,4 @@ def _serve_front_end(app: FastAPI, web: Path) -> None:
     def page(path: str) -> Response:
         if path.startswith("api/") or ("." in path and "/" not in path):
             return problems.problem_response(404, "http", f"there is nothing at /{path[:200]}")
-        return FileResponse(index, headers={**SECURITY_HEADERS, "Cache-Control": "no-cache"})
+        return FileResponse(index, headers={"Cache-Control": "no-cache"})

@@ -15,6 +15,7 @@ from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
 from tidy_trunk.services.gear_tests import GearTestService
+from tidy_trunk.services.guests import GuestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.lined_up_pairs import LinedUpPairService
@@ -62,6 +63,10 @@ def _clock(request: Request) -> ClockService:
 
 def _sync(request: Request) -> SyncService:
     return _services(request).sync
+
+
+def _guests(request: Request) -> GuestService:
+    return _services(request).guests
 
 
 def _copies(request: Request) -> CopyService:
@@ -127,6 +132,7 @@ Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
 Sync = Annotated[SyncService, Depends(_sync)]
+Guests = Annotated[GuestService, Depends(_guests)]
 Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
 Walks = Annotated[WalkService, Depends(_walks)]

@@ -1,18 +1,21 @@
 """What is refused before it reaches a router: foreign hosts and origins, guests without a key, bodies that are too large."""
 
+import asyncio
 from ipaddress import ip_address
-from secrets import compare_digest
 from typing import Final
 from urllib.parse import parse_qs, urlsplit
 
+from anyio import to_thread
 from starlette.requests import cookie_parser
 from starlette.responses import RedirectResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from tidy_trunk.api.problems import problem_response
+from tidy_trunk.api.problems import problem_response, status_of
+from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.formats import LARGEST_SOUND_BYTES
 from tidy_trunk.media.uploads import LARGEST_UPLOAD_BYTES
-from tidy_trunk.services.nearby import Nearby
+from tidy_trunk.services.guests import GuestService, Network
+from tidy_trunk.store import GuestKeyRecord
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
 """ASSUMED_ as the largest plan file: nothing but a recording comes near."""
@@ -26,41 +29,61 @@ KEY_COOKIE: Final = "tidy-key"
 KEPT_S: Final = 30 * 86_400
 """ASSUMED_ for how long: a job."""
 
+BODY_S: Final = 30.0
+"""ASSUMED_ time between two parts of a body: a telephone that changes its network is back in ten."""
+
+TOO_SLOW: Final = "nothing more of the request arrived for half a minute: send it again"
+"""Said to whoever stops in the middle. ASSUMED_"""
+
 Refusal = tuple[int, str, str]
+
+NO_KEY: Final[Refusal] = (
+    403,
+    "no-key",
+    "only telephones with a key are let in: have one made on the machine itself, on its page Telephones",
+)
+"""Said to whoever has none, or one that was revoked. ASSUMED_"""
 
 
 class Guest:
-    """A request from elsewhere on the set's network. It must name this machine by its address, and bring the key."""
+    """A request from elsewhere on the set's network. It must name this machine by its address, and bring a key."""
 
-    def __init__(self, nearby: Nearby, scope: Scope, headers: dict[str, str]) -> None:
-        client = scope.get("client")
+    def __init__(self, network: Network, scope: Scope, headers: dict[str, str]) -> None:
+        client, server = scope.get("client"), scope.get("server")
+        self.address = client[0] if client is not None else ""
         # By where it comes from, not by what it says: a guest may call us localhost.
-        self.is_one = client is None or not _is_loopback(client[0])
-        self._nearby = nearby
+        is_theirs = server is not None and server[1] == urlsplit(network.address).port
+        self.is_one = is_theirs or client is None or not _is_loopback(client[0])
+        self._network = network
         self._headers = headers
+        self._guests: GuestService = scope["app"].state.services.guests
         given = parse_qs(scope.get("query_string", b"").decode("latin-1")).get("key", [""])[-1]
-        self.brings_key = self.is_one and scope["method"] == "GET" and bool(given) and self._is_key(given)
-
-    def _is_key(self, given: str) -> bool:
-        return compare_digest(given.encode(), self._nearby.key.encode())
+        self.key_in_address = given if self.is_one and scope["method"] == "GET" else ""
 
     @property
-    def refusal(self) -> Refusal | None:
-        """Why it is not let in; None where it is."""
-        if self._headers.get("host", "") != urlsplit(self._nearby.address).netloc:
-            return 421, "wrong-host", "call this machine by the address that it shows on its Walk page"
+    def calls_us_wrong(self) -> bool:
+        """Whether it names another machine than this one, as a page does that points its own name here."""
+        return self._headers.get("host", "") != urlsplit(self._network.address).netloc
+
+    @property
+    def key(self) -> str:
+        """What it was given when it was let in."""
         # Forgiving, as browsers are: another application on this machine may have set a cookie of any name.
-        given = cookie_parser(self._headers.get("cookie", "")).get(KEY_COOKIE, "")
-        if not given or not self._is_key(given):
-            return 403, "no-key", "who has the key of this set is let in: open the address on its Walk page"
-        return None
+        return cookie_parser(self._headers.get("cookie", "")).get(KEY_COOKIE, "")
+
+    async def whose(self, key: str) -> GuestKeyRecord | None:
+        """Whose key this is. Raises TooManyTriesError."""
+        return await to_thread.run_sync(self._guests.admit, key, self.address)
 
     async def let_in(self, scope: Scope, receive: Receive, send: Send) -> None:
         """On to the page, without the key in its address, which then stands in no history."""
         # One slash at its beginning: two would lead to another machine.
         answer = RedirectResponse("/" + scope["path"].lstrip("/"), status_code=303)
         answer.headers["Referrer-Policy"] = "no-referrer"
-        answer.set_cookie(KEY_COOKIE, self._nearby.key, max_age=KEPT_S, httponly=True, samesite="lax")
+        is_safe = self._network.address.startswith("https:")
+        answer.set_cookie(
+            KEY_COOKIE, self.key_in_address, max_age=KEPT_S, httponly=True, samesite="lax", secure=is_safe
+        )
         await answer(scope, receive, send)
 
 
@@ -74,23 +97,34 @@ def _is_loopback(address: str) -> bool:
 class Guard:
     """ASGI middleware."""
 
-    def __init__(self, app: ASGIApp, nearby: Nearby | None = None) -> None:
-        """`nearby`: whom to let in from the set's own network; nobody unless it is given."""
+    def __init__(self, app: ASGIApp, network: Network | None = None) -> None:
+        """`network`: from which guests are let in; nobody is unless it is given."""
         self._app = app
-        self._nearby = nearby
+        self._network = network
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
         headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
-        guest = None if self._nearby is None else Guest(self._nearby, scope, headers)
-        if guest is not None and guest.brings_key:
-            await guest.let_in(scope, receive, send)
-            return
+        guest = None if self._network is None else Guest(self._network, scope, headers)
+        if guest is None or not guest.is_one:
+            refusal = _refused_host(headers)
+        elif guest.calls_us_wrong:
+            refusal = 421, "wrong-host", "call this machine by the address that stands on its page Telephones"
+        else:
+            try:
+                record = await guest.whose(guest.key_in_address or guest.key)
+            except TidyTrunkError as error:
+                await problem_response(status_of(error), error.code, error.message)(scope, receive, send)
+                return
+            if record is not None and guest.key_in_address:
+                await guest.let_in(scope, receive, send)
+                return
+            refusal = None if record is not None else NO_KEY
+            scope["guest"] = record
         is_streamed = _is_streamed(scope)
         most = LARGEST_SOUND_BYTES if _is_recording(scope["path"], headers) else LARGEST_BODY_BYTES
-        refusal = guest.refusal if guest is not None and guest.is_one else _refused_host(headers)
         refusal = refusal or _refusal(headers, LARGEST_UPLOAD_BYTES if is_streamed else most)
         if refusal is None and is_streamed and "content-length" not in headers:
             refusal = 411, "no-length", "say how large the recording is: send it with a Content-Length"
@@ -98,12 +132,17 @@ class Guard:
             status, code, detail = refusal
             await problem_response(status, code, detail)(scope, receive, send)
             return
+        in_time = _in_time(receive)
         if is_streamed:
-            await self._app(scope, receive, send)  # piece by piece: it never stands in memory as a whole
+            await self._app(scope, in_time, send)  # piece by piece: it never stands in memory as a whole
             return
         body = bytearray()
         while True:
-            message = await receive()
+            try:
+                message = await in_time()
+            except TimeoutError:
+                await problem_response(408, "too-slow", TOO_SLOW)(scope, receive, send)
+                return
             body += message.get("body", b"")
             if len(body) > most:
                 await problem_response(413, "too-large", _too_large(most))(scope, receive, send)
@@ -120,6 +159,20 @@ class Guard:
             return {"type": "http.request", "body": bytes(body), "more_body": False}
 
         await self._app(scope, replay, send)
+
+
+def _in_time(receive: Receive) -> Receive:
+    """The body of a request, part by part; whoever stops in the middle is not waited for. Then TimeoutError is raised."""
+    is_whole = False
+
+    async def part() -> Message:
+        nonlocal is_whole
+        async with asyncio.timeout(None if is_whole else BODY_S):
+            message = await receive()
+        is_whole = not message.get("more_body")
+        return message
+
+    return part
 
 
 def _is_streamed(scope: Scope) -> bool:

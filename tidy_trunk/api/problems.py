@@ -14,12 +14,14 @@ from tidy_trunk.errors import (
     FormatError,
     InputError,
     NoRoomError,
+    NotAllowedError,
     NotFoundError,
     NothingToUndoError,
     PlanError,
     RevisionConflictError,
     StoreUnavailableError,
     TidyTrunkError,
+    TooManyTriesError,
 )
 
 MEDIA_TYPE: Final = "application/problem+json"
@@ -30,6 +32,8 @@ STATUS: Final[Mapping[type[TidyTrunkError], int]] = {
     NothingToUndoError: 409,
     StoreUnavailableError: 503,
     NoRoomError: 507,
+    NotAllowedError: 403,
+    TooManyTriesError: 429,
     FormatError: 422,
     InputError: 422,
     PlanError: 422,
@@ -59,8 +63,10 @@ class Problem(BaseModel):
 def problem_response(status: int, code: str, detail: str, **more: Any) -> JSONResponse:
     titles = {
         404: "Not found",
+        408: "Too slow",
         409: "Out of date",
         413: "Too large",
+        429: "Too often",
         421: "Wrong host",
         403: "Refused",
         500: "Mistake",
@@ -71,12 +77,17 @@ def problem_response(status: int, code: str, detail: str, **more: Any) -> JSONRe
     return JSONResponse(body.model_dump(exclude_none=True), status_code=status, media_type=MEDIA_TYPE)
 
 
+def status_of(error: TidyTrunkError) -> int:
+    """What HTTP calls it. [RFC9110]"""
+    return next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
+
+
 def install(app: FastAPI) -> None:
     """Every error of the application leaves as a problem document."""
 
     @app.exception_handler(TidyTrunkError)
     def domain_error(request: Request, error: TidyTrunkError) -> JSONResponse:
-        status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
+        status = status_of(error)
         conflict = error.details if isinstance(error, RevisionConflictError) else {}
         return problem_response(status, error.code, error.message, **conflict)
 
@@ -85,6 +96,10 @@ def install(app: FastAPI) -> None:
         if error.errno != ENOSPC:
             raise error
         return domain_error(request, NoRoomError())
+
+    @app.exception_handler(TimeoutError)
+    def too_slow(request: Request, error: TimeoutError) -> JSONResponse:
+        return problem_response(408, "too-slow", "nothing more of the request arrived: send it again")
 
     @app.exception_handler(RequestValidationError)
     def bad_request(request: Request, error: RequestValidationError) -> JSONResponse:

@@ -1,13 +1,17 @@
 """Starting and ending the application with its database."""
 
+import asyncio
 import gc
+import os
 import platform
 import signal
 import socket
+import ssl
 import sys
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from pathlib import Path
 from types import FrameType
 from typing import Final
@@ -15,11 +19,22 @@ from typing import Final
 import uvicorn
 
 from tidy_trunk import __version__
+from tidy_trunk.app.certificates import own_certificate
+from tidy_trunk.app.connections import (
+    HEADERS_S,
+    MOST_AT_HOME,
+    MOST_GUESTS,
+    MOST_OF_ONE,
+    WAITING,
+    Listener,
+    PunctualProtocol,
+    allow_many_files,
+)
 from tidy_trunk.app.demo import foundry, own_equipment
 from tidy_trunk.equipment import write_class
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
-from tidy_trunk.services.nearby import Nearby, own_address, own_key
+from tidy_trunk.services.guests import Network
 from tidy_trunk.settings import Settings
 from tidy_trunk.store import Database, PrivateCluster, is_behind, migrate
 from tidy_trunk.upkeep.copies import CopyService
@@ -29,8 +44,17 @@ from tidy_trunk.upkeep.log import close_log, note, open_log
 COLLECT_EVERY: Final = 50_000
 """ASSUMED_ new objects between two looks of the collector: a few evaluations of a large plan."""
 
-PATIENCE_S: Final = 5
+PATIENCE_S: Final = 2
 """ASSUMED_ time that requests have to come to their end when the program is: an upload that has stalled never does."""
+
+LAST_S: Final = 4.0
+"""ASSUMED_ time after which the program ends though something goes on computing: with what is left to do, within 5 s."""
+
+LAST_PORT: Final = 65_535
+"""The highest number of a port. [RFC9293]"""
+
+NOWHERE: Final = "192.0.2.1"
+"""An address that nobody has: asked for the way to it, the machine names its own address; nothing is sent. [RFC5737]"""
 
 LOOPBACK, EVERYWHERE = "127.0.0.1", "0.0.0.0"
 
@@ -38,11 +62,12 @@ WATCH_S: Final = 1.0
 """ASSUMED_ how often to look whether PostgreSQL is alive: short beside a person's patience."""
 
 
-def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
+def serve(port: int, *, demo: bool, nearby: bool = False, plain: bool = False) -> None:
     """Run until interrupted.
 
     Args:
-        nearby: Answer on the set's own network too, to whoever brings the key.
+        nearby: Answer on the set's own network too, to telephones that have a key.
+        plain: Without encryption there: whoever listens on that network reads along.
 
     Raises:
         SetupError: It cannot start; the message says why and what to do.
@@ -53,44 +78,92 @@ def serve(port: int, *, demo: bool, nearby: bool = False) -> None:
     if not (settings.web / "index.html").exists():
         raise SetupError(f"the front end is not built in {settings.web}: start with ./tidy, which builds it")
     home = settings.home / "demo" if demo else settings.home
-    with alone(home), _logged(home), _database(settings, home) as database:
+    allow_many_files()
+    with alone(home), _logged(home), _database(settings, home) as (database, stop_database):
         update(database, home)
         recordings = home / "recordings" if demo else settings.recordings
         services = services_on(database, home, recordings, settings.at_once)
         if demo and not services.jobs.all():
             services.jobs.create(foundry(), "The demo job")
             services.equipment.save([(item.label, write_class(item)) for item in own_equipment()])
-        listener = _listen(port, EVERYWHERE if nearby else LOOPBACK)
+        listener = _listen(port)
         taken = listener.getsockname()[1]
         if port not in (0, taken):
             print(f"tidy: port {port} is taken by another program: look at the address", file=sys.stderr, flush=True)
         print(f"Tidy Trunk is at http://{LOOPBACK}:{taken} (end with Ctrl-C)", flush=True)
-        guests = Nearby(f"http://{own_address()}:{taken}", own_key(home)) if nearby else None
-        if guests is not None:
-            print(f"For telephones on this network: {guests.link('')}", flush=True)
-            print(
-                "Who has that address can read and change every job: use the set's own network, not a guest's.",
-                flush=True,
-            )
+        door = _open_to_the_set(home, taken, plain=plain) if nearby else None
         patient_collector()
         services.start()
         done = threading.Event()
         copier = threading.Thread(target=services.copies.keep_up, args=(done,), name="copies", daemon=True)
         copier.start()
+        app = create_app(services, settings.web, door.network if door is not None else None)
         config = uvicorn.Config(
-            create_app(services, settings.web, guests),
-            log_level="warning",
+            app,
+            http=PunctualProtocol,
+            ws="none",
+            log_level="error",
             access_log=False,
             server_header=False,
+            proxy_headers=False,
             timeout_graceful_shutdown=PATIENCE_S,
         )
+
+        def at_last() -> None:
+            """Whatever still runs when patience is over, and no cancelling ends, as it computes, ends with the process."""
+            for request in list(app.state.underway.values()):
+                print(f"tidy: cut short by the end of the program: {request}", file=sys.stderr, flush=True)
+            services.close()
+            stop_database()
+            os._exit(0)
+
         try:
-            Server(config, services).run(sockets=[listener])
+            Server(config, services, door, at_last).run(sockets=[listener])
         finally:
             done.set()
             for name in services.close():
                 print(f"tidy: {name} was being read: that begins anew at the next start", file=sys.stderr, flush=True)
             copier.join(PATIENCE_S)
+
+
+@dataclass(frozen=True, slots=True)
+class Door:
+    """Where guests come in. context: what is encrypted with, None for plain HTTP."""
+
+    listener: Listener
+    network: Network
+    context: ssl.SSLContext | None
+
+
+def _open_to_the_set(home: Path, port: int, *, plain: bool) -> Door:
+    """A listener for telephones, on the next port; and what stands on the console of it. Raises SetupError."""
+    address = own_address()
+    certificate = None if plain else own_certificate(home, address)
+    listener = _listen(port + 1 if port < LAST_PORT else 0, EVERYWHERE)
+    (home / "nearby-key").unlink(
+        missing_ok=True
+    )  # of earlier versions: one key for everybody, which opens nothing any more
+    place = f"{address}:{listener.getsockname()[1]}"
+    if certificate is None:
+        network = Network(f"http://{place}")
+        print(f"For telephones on this network: {network.address}, unencrypted", flush=True)
+    else:
+        network = Network(f"https://{place}", certificate.fingerprint, certificate.authority)
+        print(f"For telephones on this network: {network.address}", flush=True)
+        print(f"Its certificate: SHA-256 {certificate.fingerprint}", flush=True)
+    print("Each telephone needs a key: make it on the page Telephones.", flush=True)
+    return Door(listener, network, None if certificate is None else certificate.context)
+
+
+def own_address() -> str:
+    """This machine's address on the network that it would send by. Raises SetupError: it is on none."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        try:
+            probe.connect((NOWHERE, 9))
+            found: str = probe.getsockname()[0]
+        except OSError as error:
+            raise SetupError("this machine is on no network: join the set's own, and start again") from error
+    return found
 
 
 def update(database: Database, home: Path) -> None:
@@ -102,14 +175,40 @@ def update(database: Database, home: Path) -> None:
 
 
 class Server(uvicorn.Server):
-    """Windows that wait for news would keep it from ending: they are told first."""
+    """Answers this machine, and guests by a door of their own. Ends in good time, whatever is under way."""
 
-    def __init__(self, config: uvicorn.Config, services: Services) -> None:
+    def __init__(
+        self, config: uvicorn.Config, services: Services, door: Door | None, at_last: Callable[[], None]
+    ) -> None:
+        """`at_last`: is called on a thread where the end has not come in time."""
         super().__init__(config)
         self._services = services
+        self._door = door
+        self._at_last = at_last
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        await super().startup(sockets)
+        if self._door is None:
+            return
+        encrypted = self._door.context is not None
+        loop = asyncio.get_running_loop()
+        self.servers.append(
+            await loop.create_server(
+                lambda: PunctualProtocol(self.config, self.server_state, self.lifespan.state),
+                sock=self._door.listener,
+                ssl=self._door.context,
+                backlog=WAITING,
+                ssl_handshake_timeout=HEADERS_S if encrypted else None,
+                ssl_shutdown_timeout=HEADERS_S if encrypted else None,
+            )
+        )
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
-        self._services.news.close()
+        if not self.should_exit:
+            last = threading.Timer(LAST_S, self._at_last)
+            last.daemon = True
+            last.start()
+        self._services.news.close()  # windows that wait for news would keep it from ending
         super().handle_exit(sig, frame)
 
 
@@ -139,11 +238,12 @@ def _logged(home: Path) -> Iterator[None]:
 
 
 @contextmanager
-def _database(settings: Settings, home: Path) -> Iterator[Database]:
+def _database(settings: Settings, home: Path) -> Iterator[tuple[Database, Callable[[], None]]]:
+    """The database, and what ends the server of our own that it may have."""
     if settings.database_url:
         database = Database(settings.database_url)
         try:
-            yield database
+            yield database, lambda: None
         finally:
             database.close()
         return
@@ -156,8 +256,14 @@ def _database(settings: Settings, home: Path) -> Iterator[Database]:
     done = threading.Event()
     watcher = threading.Thread(target=_keep_alive, args=(cluster, done), daemon=True)
     watcher.start()
+
+    def stop() -> None:
+        done.set()
+        watcher.join()
+        cluster.stop()
+
     try:
-        yield database
+        yield database, stop
     finally:
         done.set()
         watcher.join()
@@ -177,17 +283,12 @@ def _keep_alive(cluster: PrivateCluster, done: threading.Event) -> None:
             print(f"tidy: {error.message}", file=sys.stderr, flush=True)
 
 
-def _listen(port: int, host: str = LOOPBACK) -> socket.socket:
-    """A listening socket, on loopback unless more is asked for; another port where the wanted one is taken."""
+def _listen(port: int, host: str = LOOPBACK) -> Listener:
+    """On a port; on another one where the wanted one is taken."""
+    most, of_one = (MOST_AT_HOME, MOST_AT_HOME) if host == LOOPBACK else (MOST_GUESTS, MOST_OF_ONE)
     for candidate in (port, 0):
-        # Named as TCP, so that asyncio sends at once: else each answer on a kept connection waits 40 ms for the other end.
-        listener = socket.socket(proto=socket.IPPROTO_TCP)
-        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
-            listener.bind((host, candidate))
-            listener.listen()  # from here on who comes early waits, and is not turned away
+            return Listener(host, candidate, most, of_one)
         except (OSError, OverflowError):
-            listener.close()
             continue
-        return listener
     raise SetupError(f"no free port on {host}")

@@ -54,9 +54,13 @@ def _port_option(command: Callable[..., Any]) -> Callable[..., Any]:
 
 
 def _nearby_option(command: Callable[..., Any]) -> Callable[..., Any]:
-    return click.option(
-        "--nearby", is_flag=True, help="Let telephones on the set's own network in, by an address with a key"
-    )(command)
+    nearby = click.option(
+        "--nearby",
+        is_flag=True,
+        help="Let telephones on the set's own network in, each by a key, over an encrypted connection",
+    )
+    plain = click.option("--plain", is_flag=True, help="With --nearby: unencrypted; whoever listens there reads along")
+    return nearby(plain(command))
 
 
 def _lower_case(context: click.Context, option: click.Parameter, value: str) -> str:
@@ -381,21 +385,21 @@ def read(file: Path, channel: int | None, fps: str | None, as_json: bool) -> int
 @app.command()
 @_port_option
 @_nearby_option
-def serve(port: int, nearby: bool) -> None:
+def serve(port: int, nearby: bool, plain: bool) -> None:
     """Start the application on your own data."""
     from tidy_trunk.app.server import serve as run_server
 
-    run_server(port, demo=False, nearby=nearby)
+    run_server(port, demo=False, nearby=nearby, plain=plain)
 
 
 @app.command()
 @_port_option
 @_nearby_option
-def demo(port: int, nearby: bool) -> None:
+def demo(port: int, nearby: bool, plain: bool) -> None:
     """Start the application with the demo job, casting day at a bell foundry."""
     from tidy_trunk.app.server import serve as run_server
 
-    run_server(port, demo=True, nearby=nearby)
+    run_server(port, demo=True, nearby=nearby, plain=plain)
 
 
 @app.command()

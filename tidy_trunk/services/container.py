@@ -10,6 +10,7 @@ from tidy_trunk.services.equipment import EquipmentService, own_equipment
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
 from tidy_trunk.services.gear_tests import GearTestService
+from tidy_trunk.services.guests import GuestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.lined_up_pairs import LinedUpPairService
@@ -23,6 +24,7 @@ from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import (
     Database,
     EquipmentStore,
+    GuestKeyStore,
     JobStore,
     LinedUpPairStore,
     MediaStore,
@@ -56,6 +58,7 @@ class Services:
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
+    guests: GuestService
     worker: Worker
 
     def start(self) -> None:
@@ -101,5 +104,6 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),
+        guests=GuestService(GuestKeyStore(database)),
         worker=worker,
     )

@@ -4,6 +4,7 @@ from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
+from tidy_trunk.store.guest_keys import GuestKeyRecord, GuestKeyStore, Role
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.lined_up_pairs import LinedUpPairRecord, LinedUpPairStore
 from tidy_trunk.store.media import MediaStore
@@ -17,6 +18,8 @@ __all__ = [
     "Database",
     "EquipmentRecord",
     "EquipmentStore",
+    "GuestKeyRecord",
+    "GuestKeyStore",
     "HistoryRecord",
     "JobRecord",
     "JobStore",
@@ -31,6 +34,7 @@ __all__ = [
     "RecordingState",
     "RecordingStore",
     "RevisionRecord",
+    "Role",
     "UploadRecord",
     "UploadStore",
     "WalkRecord",

@@ -114,6 +114,20 @@ class Tables:
             class Meta:
                 table_name = "equipment"
 
+        class GuestKey(pool.Model):
+            """A key of a guest; `digest` is what its secret is recognised by."""
+
+            id = peewee.TextField(primary_key=True)
+            name = peewee.TextField()
+            role = peewee.TextField()
+            digest = peewee.TextField()
+            created = peewee.DateTimeField()
+            seen = peewee.DateTimeField(null=True)
+            address = peewee.TextField(default="")
+
+            class Meta:
+                table_name = "guest_key"
+
         class LinedUpPair(pool.Model):
             """Two devices that were lined up, by what lies between them."""
 
@@ -141,6 +155,7 @@ class Tables:
                 table_name = "unwanted_media"
 
         self.Equipment: Any = Equipment
+        self.GuestKey: Any = GuestKey
         self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia

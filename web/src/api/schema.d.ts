@@ -2110,7 +2110,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/nearby": {
+    "/api/me": {
         parameters: {
             query?: never;
             header?: never;
@@ -2118,10 +2118,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Nearby
-         * @description How a telephone comes to a page.
+         * Read Me
+         * @description Who asks, and what that one may do.
          */
-        get: operations["read_nearby_api_nearby_get"];
+        get: operations["read_me_api_me_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2130,7 +2130,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/nearby/code.svg": {
+    "/api/guests": {
         parameters: {
             query?: never;
             header?: never;
@@ -2138,10 +2138,94 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Code
-         * @description The same as a square of dots for a camera.
+         * List Guests
+         * @description The keys that were made, the newest first.
          */
-        get: operations["read_code_api_nearby_code_svg_get"];
+        get: operations["list_guests_api_guests_get"];
+        put?: never;
+        /**
+         * Make Key
+         * @description A key for one telephone. It is shown now, and never again.
+         */
+        post: operations["make_key_api_guests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{key_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew Key
+         * @description Another key in the place of one, which opens nothing any more.
+         */
+        post: operations["renew_key_api_guests__key_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{key_id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename Key
+         * @description Another name for a key.
+         */
+        put: operations["rename_key_api_guests__key_id__name_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{key_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Revoke Key
+         * @description The key opens nothing any more, from now on.
+         */
+        delete: operations["revoke_key_api_guests__key_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/certificate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Certificate
+         * @description The authority behind this machine's certificate: a telephone that trusts it asks no more.
+         */
+        get: operations["read_certificate_api_certificate_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2649,7 +2733,7 @@ export interface components {
             /** Rooms */
             rooms: components["schemas"]["RoomOut"][];
             /** Roles */
-            roles: components["schemas"]["Role"][];
+            roles: components["schemas"]["tidy_trunk__core__plan__targets__Role"][];
             /** Frame Rates */
             frame_rates: string[];
             /** Efforts */
@@ -3372,7 +3456,7 @@ export interface components {
              * @default {}
              */
             roles: {
-                [key: string]: components["schemas"]["Role"];
+                [key: string]: components["schemas"]["tidy_trunk__core__plan__targets__Role"];
             };
             /**
              * Figures
@@ -4020,6 +4104,32 @@ export interface components {
             /** Passable */
             passable: string;
         };
+        /**
+         * GuestOut
+         * @description A key. seen: when it was last used, null if never; address: from where.
+         */
+        GuestOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            role: components["schemas"]["tidy_trunk__store__guest_keys__Role"];
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Seen */
+            seen: string | null;
+            /** Address */
+            address: string;
+        };
+        /** GuestsOut */
+        GuestsOut: {
+            network: components["schemas"]["NetworkOut"];
+            /** Keys */
+            keys: components["schemas"]["GuestOut"][];
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -4439,6 +4549,15 @@ export interface components {
             noise_bands_dbfs?: (number | null)[];
         };
         /**
+         * KeyIn
+         * @description For whose telephone, and what it may do.
+         */
+        KeyIn: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["tidy_trunk__store__guest_keys__Role"];
+        };
+        /**
          * Kind
          * @description What a device is for.
          * @enum {string}
@@ -4477,7 +4596,7 @@ export interface components {
             device: string;
             /** Bus */
             bus: string;
-            role: components["schemas"]["Role"];
+            role: components["schemas"]["tidy_trunk__core__plan__targets__Role"];
             /** Title */
             title: string;
             /** Origin */
@@ -4804,6 +4923,17 @@ export interface components {
             label: string;
         };
         /**
+         * MadeKeyOut
+         * @description A key in the only moment in which it is known. link: what the telephone opens; code: the same as a square of dots, SVG.
+         */
+        MadeKeyOut: {
+            guest: components["schemas"]["GuestOut"];
+            /** Link */
+            link: string;
+            /** Code */
+            code: string;
+        };
+        /**
          * Mark
          * @description What was seen of an item.
          * @enum {string}
@@ -4844,6 +4974,15 @@ export interface components {
         MarksIn: {
             /** Marks */
             marks: components["schemas"]["MarkIn"][];
+        };
+        /**
+         * MeOut
+         * @description Who asks. role: null for whoever sits at the machine itself.
+         */
+        MeOut: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["tidy_trunk__store__guest_keys__Role"] | null;
         };
         /**
          * MeaningOut
@@ -4992,6 +5131,11 @@ export interface components {
             /** Parts */
             parts?: components["schemas"]["PartModel"][] | null;
         };
+        /** NameIn */
+        NameIn: {
+            /** Name */
+            name: string;
+        };
         /** NamedFigureOut */
         NamedFigureOut: {
             /** Path */
@@ -5007,12 +5151,14 @@ export interface components {
             own: boolean;
         };
         /**
-         * NearbyOut
-         * @description The address of a page for telephones, with the key; null where nobody is let in.
+         * NetworkOut
+         * @description How telephones reach this machine: address is null where nobody is let in, fingerprint empty where nothing is encrypted.
          */
-        NearbyOut: {
-            /** Link */
-            link: string | null;
+        NetworkOut: {
+            /** Address */
+            address: string | null;
+            /** Fingerprint */
+            fingerprint: string;
         };
         /**
          * NewJobIn
@@ -5974,12 +6120,6 @@ export interface components {
             text: string;
         };
         /**
-         * Role
-         * @description What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8
-         * @enum {string}
-         */
-        Role: "dialogue" | "effects" | "guide" | "timecode";
-        /**
          * RoomOut
          * @description A kind of place, and how loud it usually is when nobody speaks.
          */
@@ -6502,7 +6642,7 @@ export interface components {
             device: string;
             /** Bus */
             bus: string;
-            role: components["schemas"]["Role"];
+            role: components["schemas"]["tidy_trunk__core__plan__targets__Role"];
         };
         /** SetSourceModel */
         SetSourceModel: {
@@ -7811,6 +7951,12 @@ export interface components {
             /** Ohms */
             ohms: number;
         };
+        /**
+         * Role
+         * @description What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8
+         * @enum {string}
+         */
+        tidy_trunk__core__plan__targets__Role: "dialogue" | "effects" | "guide" | "timecode";
         /** PairOut */
         tidy_trunk__results__measurement__PairOut: {
             /** Channels */
@@ -7840,6 +7986,12 @@ export interface components {
             /** Is Free */
             is_free: boolean;
         };
+        /**
+         * Role
+         * @description What the holder of a key may do: all that changes jobs; marks of a checklist and the log; or look.
+         * @enum {string}
+         */
+        tidy_trunk__store__guest_keys__Role: "crew" | "walk" | "look";
     };
     responses: never;
     parameters: never;
@@ -13903,12 +14055,9 @@ export interface operations {
             };
         };
     };
-    read_nearby_api_nearby_get: {
+    read_me_api_me_get: {
         parameters: {
-            query?: {
-                /** @description Page of the application */
-                page?: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
@@ -13921,7 +14070,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NearbyOut"];
+                    "application/json": components["schemas"]["MeOut"];
                 };
             };
             /** @description No such job, track or run */
@@ -13956,12 +14105,9 @@ export interface operations {
             };
         };
     };
-    read_code_api_nearby_code_svg_get: {
+    list_guests_api_guests_get: {
         parameters: {
-            query?: {
-                /** @description Page of the application */
-                page?: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
@@ -13974,7 +14120,275 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "image/svg+xml": unknown;
+                    "application/json": components["schemas"]["GuestsOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    make_key_api_guests_post: {
+        parameters: {
+            query?: {
+                /** @description Page that is opened first */
+                page?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeKeyOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    renew_key_api_guests__key_id__renew_post: {
+        parameters: {
+            query?: {
+                /** @description Page that is opened first */
+                page?: string;
+            };
+            header?: never;
+            path: {
+                key_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeKeyOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    rename_key_api_guests__key_id__name_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    revoke_key_api_guests__key_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_certificate_api_certificate_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-x509-ca-cert": unknown;
                 };
             };
             /** @description No such job, track or run */

@@ -1,0 +1,190 @@
+"""Telephones on the set's own network: let in by a key of their own, to what it is for, and by nothing else."""
+
+import re
+from datetime import UTC, datetime
+from uuid import uuid4
+
+import psycopg
+import pytest
+from starlette.testclient import TestClient
+
+from tidy_trunk.api import create_app
+from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
+from tidy_trunk.errors import InputError, NotFoundError, TooManyTriesError
+from tidy_trunk.services.guests import GuestService, Network
+from tidy_trunk.store import GuestKeyStore, Role
+
+NETWORK = Network("https://192.168.7.5:8748", "AB:CD", b"-----BEGIN CERTIFICATE-----")
+NO_ANSWER = (422, 404, 409, 411)
+"""What an operation says that was let through and lacks what it is about."""
+
+
+def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):
+    app = create_app(services, None, NETWORK)
+    client = TestClient(app, base_url=f"https://{host}", client=(address, 50_000), follow_redirects=False)
+    if key is not None:
+        client.get(f"/?key={key}")
+    return client
+
+
+def made(services, role=Role.CREW, name="Boom"):
+    return services.guests.make(NETWORK, name, role, "/")
+
+
+def test_who_brings_a_key_is_let_in_and_stays_in(services):
+    key = made(services).key
+    phone = guest(services)
+    assert phone.get("/api/jobs").status_code == 403
+    answer = phone.get(f"/jobs/1/walk?key={key}")
+    assert answer.status_code == 303 and answer.headers["location"] == "/jobs/1/walk", "the key stands in no history"
+    cookie = answer.headers["set-cookie"].lower()
+    assert "httponly" in cookie and "secure" in cookie and "samesite=lax" in cookie
+    assert phone.get("/api/jobs").json() == [] and phone.get("/api/me").json() == {"name": "Boom", "role": "crew"}
+    origin = {"origin": NETWORK.address}
+    assert phone.post("/api/jobs", json={"name": "From the phone"}, headers=origin).status_code == 201
+    foreign = phone.post("/api/jobs", json={"name": "x"}, headers={"origin": "http://evil.example"})
+    assert foreign.status_code == 403 and foreign.json()["code"] == "foreign-origin"
+    (record,) = services.guests.all()
+    assert record.address == "192.168.7.31" and (datetime.now(UTC) - record.seen).total_seconds() < 60
+
+
+@pytest.mark.parametrize(
+    "wrong", ["", ".", "x", "{id}", "{id}.", "{key}x", "{half}", "{id}.another", "\x00.x", "é.x", "{key}" * 40]
+)
+def test_another_key_opens_nothing(services, wrong):
+    key = made(services).key
+    wrong = wrong.format(id=key.partition(".")[0], key=key, half=key[:-1])
+    phone = guest(services)
+    assert phone.get("/api/jobs", params={"key": wrong}).status_code == 403
+    answer = phone.get("/api/jobs", headers={"cookie": f"tidy-key={wrong}".encode()})
+    assert answer.status_code == 403 and answer.json()["code"] == "no-key"
+
+
+def test_a_key_is_kept_as_a_digest_and_has_128_bits(services, database):
+    key = made(services).key
+    secret = key.partition(".")[2]
+    assert len(secret) * 6 >= 128
+    with psycopg.connect(database.url) as connection:
+        row = str(connection.execute("select * from guest_key").fetchone())
+    assert "argon2id" in row and secret not in row
+
+
+def test_a_revoked_or_renewed_key_fails_at_once(services):
+    old = made(services)
+    phone = guest(services, key=old.key)
+    assert phone.get("/api/jobs").status_code == 200
+    new = services.guests.renew(NETWORK, old.record.id, "/walk")
+    assert phone.get("/api/jobs").status_code == 403
+    phone = guest(services, key=new.key)
+    assert phone.get("/api/jobs").status_code == 200
+    services.guests.revoke(old.record.id)
+    assert phone.get("/api/jobs").status_code == 403
+    with pytest.raises(NotFoundError):
+        services.guests.renew(NETWORK, old.record.id, "/")
+
+
+def addresses():
+    """Every operation, with the pattern of its address below /api and an address that fits it."""
+    for address, methods in create_app(None, None, NETWORK).openapi()["paths"].items():
+        for method in methods:
+            yield method.upper(), address.removeprefix("/api"), re.sub(r"{\w+}", lambda _: str(uuid4()), address)
+
+
+@pytest.mark.parametrize("role", list(Role))
+def test_each_role_at_every_operation(services, role):
+    """Refused for lack of rights, or let through to say that there is no such job: nothing between."""
+    phone = guest(services, key=made(services, role).key)
+    allowed = {Role.LOOK: {Role.LOOK}, Role.WALK: {Role.LOOK, Role.WALK}, Role.CREW: set(Role)}[role]
+    counted = 0
+    for method, pattern, address in addresses():
+        if pattern.endswith("/news"):
+            continue  # never ends
+        answer = phone.request(method, address, headers={"origin": NETWORK.address})
+        is_refused = answer.status_code == 403 and answer.json()["code"] == "not-allowed"
+        assert is_refused == (needed(method, pattern) not in allowed), (
+            f"{role} {method} {pattern}: {answer.status_code}"
+        )
+        counted += is_refused
+    assert counted > 4
+
+
+def test_the_table_names_operations_that_there_are():
+    every = {(method, pattern) for method, pattern, _ in addresses()}
+    assert every >= KEEPS_NOTHING | OF_A_WALK
+    least = {(method, pattern): needed(method, pattern) for method, pattern in every}
+    assert {pattern for (_, pattern), role in least.items() if role is None} == {
+        *("/guests", "/guests/{key_id}", "/guests/{key_id}/name", "/guests/{key_id}/renew"),
+        *("/copies", "/copies/{name}", "/everything"),
+    }
+    assert least["DELETE", "/jobs/{job_id}"] is Role.CREW and least["GET", "/jobs"] is Role.LOOK
+
+
+def test_the_owner_needs_no_key_and_makes_them(services):
+    own = guest(services, address="127.0.0.1", host="127.0.0.1:8747")
+    answer = own.post("/api/guests", params={"page": "/jobs/1/walk"}, json={"name": " Boom\u202e ", "role": "walk"})
+    assert answer.status_code == 201
+    told = answer.json()
+    assert told["link"].startswith("https://192.168.7.5:8748/jobs/1/walk?key=") and told["code"].startswith("<svg")
+    listed = own.get("/api/guests").json()
+    assert listed["network"] == {"address": NETWORK.address, "fingerprint": "AB:CD"}
+    assert listed["keys"] == [told["guest"]] and told["guest"]["name"] == "Boom"
+    address = f"/api/guests/{told['guest']['id']}"
+    assert own.put(f"{address}/name", json={"name": "Second"}).json()["name"] == "Second"
+    assert own.post(f"{address}/renew").json()["link"] != told["link"]
+    assert own.delete(address).status_code == 204 and own.delete(address).status_code == 404
+    assert own.post("/api/guests", json={"name": "\u202e", "role": "walk"}).status_code == 422
+    assert own.post("/api/guests", json={"name": "x", "role": "king"}).status_code == 422
+    assert own.get("/api/certificate").content == NETWORK.authority
+
+
+def test_unless_it_is_asked_for_nobody_is_let_in(client):
+    assert client.get("/api/guests").json() == {"network": {"address": None, "fingerprint": ""}, "keys": []}
+    assert client.post("/api/guests", json={"name": "Boom", "role": "look"}).status_code == 422
+    assert client.get("/api/certificate").status_code == 404
+    assert client.get("/api/me").json() == {"name": "", "role": None}
+
+
+def test_a_guest_that_calls_itself_at_home_is_a_guest(services):
+    """By where it comes from: the name in its request is its own choice."""
+    assert guest(services, host="127.0.0.1:8748").get("/api/jobs").status_code == 421
+    named = guest(services, host="evil.example:8748")
+    assert named.get("/api/jobs", headers={"cookie": f"tidy-key={made(services).key}"}).status_code == 421
+
+
+def test_an_address_with_two_slashes_leads_nowhere_else(services):
+    answer = guest(services).get(f"//evil.example/?key={made(services).key}")
+    assert answer.headers.get("location", "/").count("//") == 0
+
+
+def test_a_cookie_of_another_application_locks_nobody_out(services):
+    phone, key = guest(services), made(services).key
+    assert phone.get("/api/jobs", headers={"cookie": f"a@b=1; tidy-key={key}"}).status_code == 200
+    assert phone.get("/api/jobs", headers={"cookie": "a/b=1"}).status_code == 403
+
+
+def test_tries_are_limited_and_only_of_whoever_tries(database):
+    now = [0.0]
+    guests = GuestService(GuestKeyStore(database), clock=lambda: now[0])
+    key = guests.make(NETWORK, "Boom", Role.LOOK, "/").key
+    for _ in range(10):
+        assert guests.admit("no.key", "192.168.7.66") is None
+    with pytest.raises(TooManyTriesError):
+        guests.admit(key, "192.168.7.66")
+    assert guests.admit(key, "192.168.7.31") is not None
+    now[0] = 61.0
+    assert guests.admit(key, "192.168.7.66") is not None
+
+
+def test_too_many_keys_are_refused(services, monkeypatch):
+    monkeypatch.setattr("tidy_trunk.services.guests.MOST_KEYS", 2)
+    made(services), made(services)
+    with pytest.raises(InputError):
+        made(services)
+
+
+def test_every_answer_keeps_a_browser_strict(client):
+    for address in ("/api/jobs", "/api/nothing", "/nothing"):
+        headers = client.get(address).headers
+        assert headers["x-content-type-options"] == "nosniff" and headers["x-frame-options"] == "DENY"
+        assert "default-src 'self'" in headers["content-security-policy"]
+    assert client.get("/api/jobs").headers["cache-control"] == "no-store"

@@ -1,0 +1,76 @@
+"""What the holder of a key may do: one table for all operations. Whoever is on this machine itself may do everything."""
+
+from collections.abc import Mapping
+from typing import Final
+
+from fastapi import Request
+from fastapi.routing import APIRoute
+
+from tidy_trunk.errors import NotAllowedError
+from tidy_trunk.store import GuestKeyRecord, Role
+
+READS: Final = frozenset({"GET", "HEAD", "OPTIONS"})
+"""Methods that change nothing. [RFC9110]"""
+
+KEEPS_NOTHING: Final = frozenset(
+    {
+        ("POST", "/jobs/{job_id}/plan/preview"),
+        ("POST", "/jobs/{job_id}/tracks/{track_id}/ladder"),
+        ("POST", "/jobs/{job_id}/gain-plan"),
+        ("POST", "/jobs/{job_id}/joined"),
+        ("POST", "/jobs/{job_id}/say"),
+        ("POST", "/jobs/{job_id}/runs/{run_id}/compare"),
+        ("POST", "/jobs/{job_id}/classes/try"),
+        ("POST", "/jobs/{job_id}/fault-search"),
+        ("POST", "/equipment/preview"),
+        ("POST", "/equipment/datasheet"),
+        ("POST", "/two-things"),
+        ("POST", "/pads"),
+        ("POST", "/leads/judge"),
+    }
+)
+"""Operations that only work something out, by the patterns of their addresses below /api. ASSUMED_"""
+
+OF_A_WALK: Final = frozenset(
+    {
+        ("POST", "/jobs/{job_id}/walks"),
+        ("PUT", "/jobs/{job_id}/walks/{walk_id}/marks"),
+    }
+)
+"""Operations of whoever goes along the chain. ASSUMED_"""
+
+OF_THE_OWNER: Final = ("/guests", "/copies", "/everything")
+"""Beginnings of the addresses that are nobody's but the owner's: keys, and all data at once. ASSUMED_"""
+
+STEPS: Final[Mapping[Role, int]] = {Role.LOOK: 0, Role.WALK: 1, Role.CREW: 2}
+"""Each may do what those before it may. ASSUMED_"""
+
+WHAT: Final[Mapping[Role, str]] = {
+    Role.LOOK: "this key lets you look, and change nothing",
+    Role.WALK: "this key lets you walk and log, and change nothing else",
+    Role.CREW: "this is for whoever sits at the machine itself",
+}
+"""Said to whoever may not. ASSUMED_"""
+
+
+def needed(method: str, path: str) -> Role | None:
+    """The least role that an operation takes; None where no key is enough. `path`: the pattern of its address."""
+    if path.startswith(OF_THE_OWNER):
+        return None
+    if method in READS or (method, path) in KEEPS_NOTHING:
+        return Role.LOOK
+    return Role.WALK if (method, path) in OF_A_WALK else Role.CREW
+
+
+def may(role: Role, method: str, path: str) -> bool:
+    """Whether a role is enough for an operation."""
+    least = needed(method, path)
+    return least is not None and STEPS[role] >= STEPS[least]
+
+
+def check_rights(request: Request) -> None:
+    """Before any operation. Raises NotAllowedError: the key of this guest is not enough."""
+    guest: GuestKeyRecord | None = request.scope.get("guest")
+    route = request.scope.get("route")
+    if guest is not None and isinstance(route, APIRoute) and not may(guest.role, request.method, route.path):
+        raise NotAllowedError(WHAT[guest.role])

@@ -7,12 +7,17 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
+from types import SimpleNamespace
 
 import uvicorn
 from fastapi import FastAPI
 
 from tidy_trunk.api import create_app
+from tidy_trunk.app.certificates import OwnCertificate
+from tidy_trunk.app.connections import Listener, PunctualProtocol
+from tidy_trunk.app.server import Door, Server
 from tidy_trunk.services.container import Services
+from tidy_trunk.services.guests import Network
 
 
 @cache
@@ -39,5 +44,43 @@ def served(services: Services, web: Path | None) -> Iterator[str]:
         while not server.started:
             time.sleep(0.01)
         yield f"http://127.0.0.1:{listener.getsockname()[1]}"
+        server.should_exit = True
+        thread.join()
+
+
+ADDRESS = "192.168.7.5"
+"""Of this machine on a set's network, as guests call it."""
+
+
+@contextmanager
+def with_a_door(
+    services: Services,
+    *,
+    most: int = 8,
+    of_one: int = 4,
+    certificate: OwnCertificate | None = None,
+    web: Path | None = None,
+    door: int = 0,
+    called: str = ADDRESS,
+) -> Iterator[SimpleNamespace]:
+    """A server with a door for guests, both on loopback: ports of the owner (`own`) and of the door."""
+    own, theirs = Listener("127.0.0.1", 0, 64, 64), Listener("127.0.0.1", door, most, of_one)
+    ports = SimpleNamespace(own=own.getsockname()[1], door=theirs.getsockname()[1])
+    network = Network(f"https://{called}:{ports.door}")
+    config = uvicorn.Config(
+        create_app(services, web, network),
+        http=PunctualProtocol,
+        ws="none",
+        log_level="critical",
+        timeout_graceful_shutdown=1,
+    )
+    server = Server(config, services, Door(theirs, network, certificate and certificate.context), lambda: None)
+    thread = threading.Thread(target=server.run, kwargs={"sockets": [own]})
+    thread.start()
+    while not server.started or len(server.servers) < 2:
+        time.sleep(0.01)
+    try:
+        yield ports
+    finally:
         server.should_exit = True
         thread.join()

@@ -28,7 +28,7 @@ def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):
 
 
 def made(services, role=Role.CREW, name="Boom"):
-    return services.guests.make(NETWORK, name, role, "/")
+    return services.guests.make(NETWORK, uuid4(), name, role, "/")
 
 
 def test_who_brings_a_key_is_let_in_and_stays_in(services):
@@ -162,10 +162,19 @@ def test_a_cookie_of_another_application_locks_nobody_out(services):
     assert phone.get("/api/jobs", headers={"cookie": "a/b=1"}).status_code == 403
 
 
+def test_a_key_that_is_asked_for_again_is_one_key(services):
+    """As where the answer was lost: the one that did not arrive opens nothing."""
+    own_id = uuid4()
+    first, second = (services.guests.make(NETWORK, own_id, "Boom", Role.LOOK, "/") for _ in range(2))
+    assert [record.id for record in services.guests.all()] == [second.record.id]
+    assert guest(services, key=first.key).get("/api/jobs").status_code == 403
+    assert guest(services, key=second.key).get("/api/jobs").status_code == 200
+
+
 def test_tries_are_limited_and_only_of_whoever_tries(database):
     now = [0.0]
     guests = GuestService(GuestKeyStore(database), clock=lambda: now[0])
-    key = guests.make(NETWORK, "Boom", Role.LOOK, "/").key
+    key = guests.make(NETWORK, uuid4(), "Boom", Role.LOOK, "/").key
     for _ in range(10):
         assert guests.admit("no.key", "192.168.7.66") is None
     with pytest.raises(TooManyTriesError):

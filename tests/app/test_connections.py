@@ -5,48 +5,21 @@ import socket
 import ssl
 import subprocess
 import sys
-import threading
 import time
-from contextlib import ExitStack, contextmanager
+from contextlib import ExitStack
 from datetime import UTC, datetime, timedelta
-from types import SimpleNamespace
+from uuid import uuid4
 
 import pytest
-import uvicorn
 
 from tests.contract import wait
-from tidy_trunk.api import create_app, guard
+from tests.served import ADDRESS, with_a_door
+from tidy_trunk.api import guard
 from tidy_trunk.app import connections
 from tidy_trunk.app.certificates import own_certificate
-from tidy_trunk.app.connections import Listener, PunctualProtocol, allow_many_files
-from tidy_trunk.app.server import Door, Server
+from tidy_trunk.app.connections import allow_many_files
 from tidy_trunk.services.guests import Network
 from tidy_trunk.store import Role
-
-ADDRESS = "192.168.7.5"
-
-
-@contextmanager
-def running(services, *, most=8, of_one=4, certificate=None):
-    """A server with a door for guests, both on loopback: ports of the owner and of the door."""
-    own, theirs = Listener("127.0.0.1", 0, 64, 64), Listener("127.0.0.1", 0, most, of_one)
-    ports = SimpleNamespace(own=own.getsockname()[1], door=theirs.getsockname()[1])
-    network = Network(f"https://{ADDRESS}:{ports.door}")
-    config = uvicorn.Config(
-        create_app(services, None, network),
-        http=PunctualProtocol,
-        ws="none",
-        log_level="critical",
-        timeout_graceful_shutdown=1,
-    )
-    server = Server(config, services, Door(theirs, network, certificate and certificate.context), lambda: None)
-    thread = threading.Thread(target=server.run, kwargs={"sockets": [own]})
-    thread.start()
-    while not server.started or len(server.servers) < 2:
-        time.sleep(0.01)
-    yield ports
-    server.should_exit = True
-    thread.join()
 
 
 def connected(port, source="127.0.0.1"):
@@ -73,7 +46,7 @@ def received(connection):
 
 def test_guests_that_hold_connections_keep_nobody_out(services):
     """Said before: 1,100 half-open connections, and no answer on loopback."""
-    with ExitStack() as held, running(services, most=8, of_one=4) as port:
+    with ExitStack() as held, with_a_door(services, most=8, of_one=4) as port:
         for number in range(60):
             connection = held.enter_context(connected(port.door, source=f"127.0.0.{2 + number % 20}"))
             connection.sendall(b"GET / HTTP/1.1\r\n")
@@ -81,7 +54,7 @@ def test_guests_that_hold_connections_keep_nobody_out(services):
 
 
 def test_one_address_has_its_share_and_gets_it_back(services):
-    with running(services, most=8, of_one=2) as port:
+    with with_a_door(services, most=8, of_one=2) as port:
         first = [connected(port.door) for _ in range(2)]
         assert asked(port.door) == ""
         other = connected(port.door, source="127.0.0.9")
@@ -94,7 +67,7 @@ def test_one_address_has_its_share_and_gets_it_back(services):
 
 def test_half_a_head_is_not_waited_for(services, monkeypatch):
     monkeypatch.setattr(connections, "HEADERS_S", 0.3)
-    with running(services) as port, connected(port.own) as silent, connected(port.own) as slow:
+    with with_a_door(services) as port, connected(port.own) as silent, connected(port.own) as slow:
         for _ in range(6):  # a byte now and then does not count as a head
             try:
                 slow.sendall(b"G")
@@ -109,15 +82,15 @@ def test_half_a_body_is_not_waited_for(services, monkeypatch):
     head = (
         "POST /api/jobs HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 100\r\n\r\n{"
     )
-    with running(services) as port:
+    with with_a_door(services) as port:
         assert asked(port.own, head).startswith("HTTP/1.1 408")
 
 
 def test_a_guest_comes_in_encrypted_by_a_certificate_that_can_be_checked(services, tmp_path):
     certificate = own_certificate(tmp_path, ADDRESS)
-    key = services.guests.make(Network(""), "Boom", Role.LOOK, "/").key
+    key = services.guests.make(Network(""), uuid4(), "Boom", Role.LOOK, "/").key
     trusting = ssl.create_default_context(cadata=certificate.authority.decode())
-    with running(services, certificate=certificate) as port:
+    with with_a_door(services, certificate=certificate) as port:
         with trusting.wrap_socket(connected(port.door), server_hostname=ADDRESS) as phone:
             head = f"GET /api/jobs HTTP/1.1\r\nHost: {ADDRESS}:{port.door}\r\nCookie: tidy-key={key}\r\n\r\n"
             phone.sendall(head.encode())

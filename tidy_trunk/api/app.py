@@ -107,6 +107,10 @@ def _serve_front_end(app: FastAPI, web: Path) -> None:
     index = web / "index.html"
     app.mount("/assets", Frontend(directory=web / "assets"), name="assets")
 
+    @app.get("/sw.js", include_in_schema=False)
+    def service_worker() -> Response:
+        return FileResponse(web / "sw.js", headers={"Cache-Control": "no-cache"}, media_type="text/javascript")
+
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/") or ("." in path and "/" not in path):

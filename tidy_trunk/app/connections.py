@@ -4,6 +4,7 @@ import asyncio
 import resource
 import socket
 from collections import Counter
+from contextlib import suppress
 from typing import Any, Final
 
 import h11
@@ -69,6 +70,12 @@ class Listener(socket.socket):
             raise ConnectionAbortedError("too many connections")
         self._open.append((address[0], connection))
         return connection, address
+
+    def hang_up(self) -> None:
+        """End all that is open, whatever the other end thinks of it."""
+        for _, connection in self._open:
+            with suppress(OSError):
+                connection.shutdown(socket.SHUT_RDWR)
 
 
 class PunctualProtocol(H11Protocol):

@@ -50,6 +50,9 @@ PATIENCE_S: Final = 2
 LAST_S: Final = 4.0
 """ASSUMED_ time after which the program ends though something goes on computing: with what is left to do, within 5 s."""
 
+HANG_UP_S: Final = 0.05
+"""ASSUMED_ time in which connections that were hung up on are cleared away."""
+
 LAST_PORT: Final = 65_535
 """The highest number of a port. [RFC9293]"""
 
@@ -202,6 +205,15 @@ class Server(uvicorn.Server):
                 ssl_shutdown_timeout=HEADERS_S if encrypted else None,
             )
         )
+
+    async def shutdown(self, sockets: list[socket.socket] | None = None) -> None:
+        await super().shutdown(sockets)
+        if self._door is not None:
+            # A guest that is gone never agrees to the end of its encryption.
+            for connection in list(self.server_state.connections):
+                connection.transport.abort()
+            self._door.listener.hang_up()
+            await asyncio.sleep(HANG_UP_S)
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         if not self.should_exit:

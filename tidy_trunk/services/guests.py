@@ -1,5 +1,6 @@
 """Who is let in from the set's own network: each telephone by a key of its own, which says what it may do."""
 
+import base64
 import hashlib
 import io
 import secrets
@@ -10,6 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Final
+from uuid import UUID
 
 import segno
 from argon2 import PasswordHasher
@@ -23,7 +25,7 @@ SECRET_BYTES: Final = 16
 """Random bytes of a key's secret: 128 bits are not guessed. [ASVS]"""
 
 ID_BYTES: Final = 6
-"""ASSUMED_ random bytes by which a key is found: it is no secret."""
+"""ASSUMED_ bytes by which a key is found: it is no secret."""
 
 LONGEST_KEY: Final = 80
 """ASSUMED_ characters that are looked at: a whole key has 31."""
@@ -96,13 +98,21 @@ class GuestService:
     def all(self) -> list[GuestKeyRecord]:
         return self._store.all()
 
-    def make(self, network: Network, name: str, role: Role, page: str) -> MadeKey:
-        """A key for one telephone. `page`: which it opens first. Raises InputError: no name, or too many keys."""
+    def make(self, network: Network, own_id: UUID, name: str, role: Role, page: str) -> MadeKey:
+        """A key for one telephone. Asked for again under the id of its sender, it is the same one with another secret.
+
+        `page`: which it opens first.
+
+        Raises InputError: no name, or too many keys.
+        """
+        key_id = base64.urlsafe_b64encode(own_id.bytes[:ID_BYTES]).decode()
+        if self._store.find(key_id) is not None:
+            return self.renew(network, key_id, page)
         if len(self._store.all()) >= MOST_KEYS:
             raise InputError(f"{MOST_KEYS} keys are made at most: revoke those that nobody uses")
         secret = secrets.token_urlsafe(SECRET_BYTES)
         record = GuestKeyRecord(
-            id=secrets.token_urlsafe(ID_BYTES),
+            id=key_id,
             name=_name(name),
             role=role,
             digest=_HASHER.hash(secret),

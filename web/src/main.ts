@@ -8,6 +8,7 @@ import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
 
 import App from './App.vue'
+import { openWithoutConnection } from './offline/register'
 import { router } from './router'
 import { preset } from './styles/preset'
 
@@ -16,3 +17,5 @@ createApp(App)
   .use(router)
   .use(PrimeVue, { theme: { preset, options: { darkModeSelector: '.never' } } })
   .mount('#app')
+
+openWithoutConnection()

@@ -6,7 +6,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import Field
 
-from tidy_trunk.api.dependencies import Guests
+from tidy_trunk.api.dependencies import Guests, OwnId
 from tidy_trunk.api.schemas.jobs import PROBLEMS, In
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.results.numbers import Out
@@ -84,9 +84,9 @@ def list_guests(request: Request, guests: Guests) -> GuestsOut:
 
 
 @router.post("/guests", status_code=201)
-def make_key(request: Request, body: KeyIn, guests: Guests, page: Page = "/") -> MadeKeyOut:
+def make_key(request: Request, own_id: OwnId, body: KeyIn, guests: Guests, page: Page = "/") -> MadeKeyOut:
     """A key for one telephone. It is shown now, and never again."""
-    return _made(guests.make(_network(request), body.name, body.role, page))
+    return _made(guests.make(_network(request), own_id, body.name, body.role, page))
 
 
 @router.post("/guests/{key_id}/renew")

@@ -28,5 +28,5 @@ export const addresses = {
   allClasses: '/api/equipment-archive',
   backup: (name: string) => `/api/copies/${part(name)}`,
   everything: '/api/everything',
-  nearbyCode: (page: string) => `/api/nearby/code.svg?page=${part(page)}`,
+  certificate: '/api/certificate',
 }

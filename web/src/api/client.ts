@@ -1,5 +1,5 @@
 import createClient from 'openapi-fetch'
-import { ApiProblem, changing, deliver, wordsOf, type Conflict } from './connection'
+import { ApiProblem, changing, deliver, noteAnswer, wordsOf, type Conflict } from './connection'
 import { newId } from './ids'
 import type { components, paths } from './schema'
 
@@ -89,6 +89,10 @@ export type Copies = Schemas['CopiesOut']
 export type News = Schemas['NewsOut']
 export type WalkMark = Required<Schemas['MarkIn']>
 export type Severity = Schemas['Severity']
+export type Guests = Schemas['GuestsOut']
+export type MadeKey = Schemas['MadeKeyOut']
+export type Me = Schemas['MeOut']
+export type Role = Schemas['KeyIn']['role']
 type PlanFile = Schemas['PlanDocument'] // what is sent as one: whether it is, the server says
 export type BenchSteps = Schemas['BenchStepsIn']
 type Query<P extends keyof paths, M extends keyof paths[P]> = paths[P][M] extends {
@@ -132,6 +136,7 @@ async function answer<T>(asking: Asking<T>): Promise<T> {
     throw new ApiProblem(0, 'unreachable', 'The program does not answer.')
   }
   const { data, error, response } = got
+  noteAnswer(response)
   if (response.ok) return data as T
   if (!(error instanceof Object)) {
     throw new ApiProblem(response.status, 'answer', `The program gave no proper answer (${response.status}).`)
@@ -457,7 +462,20 @@ export const api = {
         body: { marks: [...marks] },
       }),
     ),
-  nearby: (page: string) => reading(() => server.GET('/api/nearby', { params: { query: { page } } })),
+  me: () => reading(() => server.GET('/api/me')),
+  guests: () => reading(() => server.GET('/api/guests')),
+  makeKey: (name: string, role: Role, page: string, id = newId()) =>
+    writing(() => server.POST('/api/guests', { params: { query: { page, id } }, body: { name, role } })),
+  renewKey: (key: string, page: string) =>
+    reading(() =>
+      server.POST('/api/guests/{key_id}/renew', { params: { path: { key_id: key }, query: { page } } }),
+    ),
+  renameKey: (key: string, name: string) =>
+    reading(() =>
+      server.PUT('/api/guests/{key_id}/name', { params: { path: { key_id: key } }, body: { name } }),
+    ),
+  revokeKey: (key: string) =>
+    reading(() => server.DELETE('/api/guests/{key_id}', { params: { path: { key_id: key } } })),
   clock: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/clock', { params: { path: { job_id: job } } })),
   clap: (job: string, screen: string, camera: string, frame: number, file: Blob) =>

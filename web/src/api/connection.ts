@@ -30,8 +30,16 @@ const without = ref(0) // requests that nobody has answered yet, and that are se
 /** Why there was no answer the last time. */
 export const trouble = ref('')
 
+const isOld = ref(false) // the last answer was one that this telephone had kept
+
 /** Whether the program does not answer at the moment. */
-export const isCut = computed(() => without.value > 0)
+export const isCut = computed(() => without.value > 0 || isOld.value)
+
+/** Where an answer came from: the program, or what was kept of it. */
+export const noteAnswer = (response: Response) => {
+  isOld.value = response.headers.has(__KEPT_HEADER__)
+  if (isOld.value) trouble.value = 'The program does not answer: this is what it said last.'
+}
 
 /** Whether another try may do: nobody answered, or somebody who says that the program does not. */
 const mayPass = (error: unknown): error is ApiProblem =>

@@ -14160,6 +14160,8 @@ export interface operations {
             query?: {
                 /** @description Page that is opened first */
                 page?: string;
+                /** @description Id that its sender gives it: sent again, it is the same one */
+                id?: string | null;
             };
             header?: never;
             path?: never;

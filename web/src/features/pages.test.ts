@@ -14,7 +14,7 @@ import { useLeadBox } from '@/composables/useLeadBox'
 import { usePad } from './pads/usePad'
 import { useOtherLeads } from './runs/useOtherLeads'
 import { useRunPicture } from './runs/useRunPicture'
-import { useNearby } from './walk/useNearby'
+import { useTelephones } from './telephones/useTelephones'
 
 describe('useGainPlan', () => {
   const STEPS = [
@@ -191,11 +191,23 @@ describe('useCopies', () => {
   })
 })
 
-describe('useNearby', () => {
-  it('gives the address for a telephone', async () => {
-    serve({ body: { link: 'http://192.0.2.7/x' } })
-    const { made } = onJob(() => useNearby('/jobs/j/walk'))
+describe('useTelephones', () => {
+  it('shows a key once, and forgets it when it is revoked', async () => {
+    const guest = { id: 'k', name: 'Boom' }
+    const asked = answering(({ method }) => {
+      if (method === 'POST') return { body: { guest, link: 'https://x/?key=k.s', code: '<svg/>' } }
+      return { body: { network: { address: 'https://x', fingerprint: '' }, keys: [guest] } }
+    })
+    const { made } = onJob(() => useTelephones('/jobs/j/walk'))
     await settle()
-    expect([made.link.value, made.isKnown.value]).toEqual(['http://192.0.2.7/x', true])
+    expect(await made.make(' Boom ', 'walk')).toBe(true)
+    expect(made.made.value?.link).toContain('key=')
+    await made.revoke('k')
+    expect(made.made.value).toBeNull()
+    const changes = asked.filter(({ method }) => method !== 'GET')
+    expect(changes.map(({ method, body }) => [method, body])).toEqual([
+      ['POST', { name: 'Boom', role: 'walk' }],
+      ['DELETE', ''],
+    ])
   })
 })

@@ -41,6 +41,11 @@ export const router = createRouter({
       component: () => import('@/features/equipment/ClassPage.vue'),
       props: true,
     },
+    {
+      path: '/telephones',
+      name: 'telephones',
+      component: () => import('@/features/telephones/TelephonesPage.vue'),
+    },
     { path: '/backups', name: 'backups', component: () => import('@/features/copies/CopiesPage.vue') },
     {
       path: '/jobs/:job',

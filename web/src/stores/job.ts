@@ -12,6 +12,7 @@ import {
   type News,
 } from '@/api/client'
 import { changing, type Conflict } from '@/api/connection'
+import { useMe } from '@/stores/me'
 import { newId } from '@/api/ids'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
@@ -59,7 +60,8 @@ export const useJob = defineStore('job', () => {
 
   const state = computed(() => looked.value ?? newest.value)
   const findings = computed<readonly Finding[]>(() => state.value?.findings ?? [])
-  const readOnly = computed(() => looked.value !== null)
+  const me = useMe()
+  const readOnly = computed(() => looked.value !== null || !me.mayEdit)
   /** Changes on their way that nobody has answered yet. */
   const unsaved = computed(
     () => pending(wanted.value).filter((item) => !item.refused).length + kept(`clips-${wanted.value}`).length,

@@ -19,6 +19,7 @@ const route = useRoute()
       <nav aria-label="More">
         <RouterLink to="/tools">Tools</RouterLink>
         <RouterLink to="/equipment">My equipment</RouterLink>
+        <RouterLink to="/telephones">Telephones</RouterLink>
         <RouterLink to="/backups">Backups</RouterLink>
       </nav>
     </header>

@@ -5,9 +5,11 @@ import { useRoute } from 'vue-router'
 
 import { isCut, trouble } from '@/api/connection'
 import { useJob } from '@/stores/job'
+import { useMe } from '@/stores/me'
 
 /** What went wrong, what was done, and which state is being looked at. The walk says itself what has not arrived. */
 const job = useJob()
+const mine = useMe()
 const route = useRoute()
 // What was done is told where it was done.
 watch(
@@ -56,6 +58,9 @@ const keptOut = computed(() => {
     <p v-if="job.problem" class="bar problem" role="alert">
       <span>{{ job.problem }}</span>
       <Button text size="small" @click="job.problem = ''">Close</Button>
+    </p>
+    <p v-if="!mine.mayEdit && route.name !== 'walk'" class="bar">
+      <span>{{ mine.me.name }}: this telephone may {{ mine.does }}.</span>
     </p>
     <p v-if="job.looked" class="bar">
       <span>Looking at revision {{ job.looked.revision }}: {{ job.looked.sentence }}</span>

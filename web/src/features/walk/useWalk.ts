@@ -1,6 +1,6 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type Walk, type WalkMark } from '@/api/client'
+import { ApiProblem, api, wordsOf, type Walk, type WalkMark } from '@/api/client'
 import { isCut } from '@/api/connection'
 import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
@@ -57,9 +57,14 @@ export function useWalk() {
       const walk = served.value.id
       const sent = unsent(walk)
       const marks = sent.map(({ mark }) => mark)
-      const now = marks.length ? await api.markWalk(id, walk, marks) : await api.walk(id, walk)
-      sent.forEach(drop)
-      if (served.value.id === walk) served.value = now // another one may have been chosen meanwhile
+      try {
+        const now = marks.length ? await api.markWalk(id, walk, marks) : await api.walk(id, walk)
+        sent.forEach(drop)
+        if (served.value.id === walk) served.value = now // another one may have been chosen meanwhile
+      } catch (error) {
+        if (error instanceof ApiProblem && error.status === 403) sent.forEach(drop) // this key is not for that
+        throw error
+      }
     })
   const looking = usePolling(look, LOOK_MS)
 
@@ -78,7 +83,12 @@ export function useWalk() {
   const list = () =>
     attempt(async (id) => {
       walks.value = await api.walks(id)
-      if (walks.value[0]) open(walks.value[0])
+      const newest = walks.value[0]
+      if (!newest) return
+      open(newest)
+      // Without a connection the list may have been kept from before the last marks; the walk itself is looked at all the time.
+      const now = await api.walk(id, newest.id)
+      if (served.value?.id === newest.id) served.value = now
     })
   async function begin(short: boolean) {
     if (isBusy.value) return

@@ -1,0 +1,95 @@
+"""Telephones: keys are made on the machine, and a telephone works on where it has no connection."""
+
+import os
+from pathlib import Path
+from uuid import uuid4
+
+from playwright.sync_api import Page, Playwright, expect
+
+from tests.interface.conftest import QUIET
+from tests.plans import padded_plan
+from tests.served import with_a_door
+from tidy_trunk.app.certificates import own_certificate
+from tidy_trunk.services.container import Services
+from tidy_trunk.services.guests import Network
+from tidy_trunk.store import Role
+
+WEB = Path(os.environ.get("TIDY_TRUNK_WEB", "web/dist"))
+KEPT = """async (isSo) => {
+    const texts = async () => {
+        if (!(await caches.has('tidy-answers'))) return []
+        const answers = await (await caches.open('tidy-answers')).matchAll()
+        return Promise.all(answers.map((answer) => answer.text()))
+    }
+    const holds = async () => (await texts()).some((text) => text.includes('"mark":"good"'))
+    while ((await holds()) !== isSo) await new Promise((again) => setTimeout(again, 50))
+}"""
+"""Waits until what the telephone keeps holds the mark, or does not."""
+PHONE = {"width": 390, "height": 844}
+
+
+def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Services, address: str):
+    screen.goto("/telephones")
+    expect(screen.get_by_text("This machine answers only itself.")).to_be_visible()
+    with with_a_door(services, web=WEB) as port:
+        screen.context.set_default_timeout(15_000)
+        page = screen.context.browser.new_page()
+        page.goto(f"http://127.0.0.1:{port.own}/telephones?page=/jobs/1/walk")
+        page.get_by_label("Whose telephone").fill("Boom")
+        page.get_by_label("Look only").check()
+        page.get_by_role("button", name="Make a key").click()
+        link = page.get_by_role("link", name="https://")
+        expect(link).to_contain_text("/jobs/1/walk?key=")
+        first = link.text_content()
+        expect(page.get_by_alt_text("The link for this telephone as a square of dots")).to_be_visible()
+        page.get_by_label("Name of the key of Boom").fill("Second boom")
+        page.get_by_label("Name of the key of Boom").press("Enter")
+        page.get_by_role("button", name="Renew the key of Second boom").click()
+        expect(link).not_to_have_text(first)
+        (record,) = services.guests.all()
+        assert (record.name, record.role) == ("Second boom", Role.LOOK)
+        page.get_by_role("button", name="Revoke the key of Second boom").click()
+        expect(page.get_by_role("heading", name="Keys")).to_have_count(0)
+        assert services.guests.all() == []
+        page.close()
+
+
+def test_a_telephone_reloads_without_a_connection_and_its_marks_arrive_once(
+    playwright: Playwright, services: Services, tmp_path: Path
+):
+    """The server goes away and comes back at the same address, as where a telephone walks out of reach."""
+    job = services.jobs.create(padded_plan()).revision.job
+    certificate = own_certificate(tmp_path, "192.168.7.5")
+    key = services.guests.make(Network(""), uuid4(), "Boom", Role.WALK, "/").key
+    browser = playwright.chromium.launch(
+        executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=[*QUIET, "--ignore-certificate-errors"]
+    )
+    door = {"of_one": 24, "most": 24, "certificate": certificate, "web": WEB, "called": "localhost"}
+    context = browser.new_context(viewport=PHONE, ignore_https_errors=True)
+    page = context.new_page()
+    page.set_default_timeout(15_000)
+    with with_a_door(services, **door) as port:
+        at = f"https://localhost:{port.door}/jobs/{job}/walk"
+        page.goto(f"{at}?key={key}")
+        page.get_by_role("button", name="Start the full checklist").click()
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        page.reload()  # now by way of the service worker, which keeps what it is told
+        next_one = page.get_by_label("The next thing to look at")
+        next_one.get_by_role("button", name="Good").click()
+        expect(page.get_by_role("status").first).to_contain_text("1 of")
+        page.evaluate(KEPT, True)
+    page.reload()
+    expect(page.get_by_role("status").first).to_contain_text("1 of")
+    next_one.get_by_role("button", name="Good").click()
+    expect(page.get_by_role("status").first).to_contain_text("2 of")
+    expect(page.get_by_text("No connection. 1 mark waits here")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("status").first).to_contain_text("2 of")
+    with with_a_door(services, **door, door=port.door):
+        expect(page.get_by_text("waits here")).to_have_count(0)
+        assert [mark.mark for mark in services.walks.all(job)[0].marks] == ["good", "good"]
+        services.guests.revoke(services.guests.all()[0].id)
+        page.reload()
+        expect(page.get_by_text("only telephones with a key are let in").first).to_be_visible()
+        page.evaluate(KEPT, False)
+    browser.close()

@@ -1,0 +1,47 @@
+import { ref, shallowRef } from 'vue'
+
+import { api, wordsOf, type Guests, type MadeKey, type Role } from '@/api/client'
+
+/** What a key may be for, as it is offered. */
+export const ROLES: readonly { value: Role; label: string; does: string }[] = [
+  { value: 'walk', label: 'Walk and log', does: 'mark the checklist, and look at everything' },
+  { value: 'look', label: 'Look only', does: 'look at everything, change nothing' },
+  { value: 'crew', label: 'Crew', does: 'change every job, as at this machine' },
+]
+
+/** The keys of telephones: made, named, renewed and revoked. `page`: what a telephone opens first. */
+export function useTelephones(page: string) {
+  const guests = shallowRef<Guests | null>(null)
+  const made = shallowRef<MadeKey | null>(null)
+  const problem = ref('')
+  const isBusy = ref(false)
+
+  /** Whether it was done. */
+  async function attempt(action: () => Promise<unknown>): Promise<boolean> {
+    if (isBusy.value) return false
+    isBusy.value = true
+    problem.value = ''
+    try {
+      await action()
+      guests.value = await api.guests()
+      return true
+    } catch (error) {
+      problem.value = wordsOf(error)
+      return false
+    } finally {
+      isBusy.value = false
+    }
+  }
+
+  const make = (name: string, role: Role) =>
+    attempt(async () => (made.value = await api.makeKey(name.trim(), role, page)))
+  const renew = (id: string) => attempt(async () => (made.value = await api.renewKey(id, page)))
+  const rename = (id: string, name: string) => attempt(() => api.renameKey(id, name))
+  const revoke = (id: string) =>
+    attempt(async () => {
+      await api.revokeKey(id)
+      if (made.value?.guest.id === id) made.value = null
+    })
+  void attempt(async () => undefined)
+  return { guests, made, problem, isBusy, make, renew, rename, revoke }
+}

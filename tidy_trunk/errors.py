@@ -122,6 +122,12 @@ class NoRoomError(StoreError):
         super().__init__(message)
 
 
+class BusyError(TidyTrunkError):
+    """Too many ask for that at once: it may be asked again."""
+
+    default_code = "busy"
+
+
 class NotAllowedError(TidyTrunkError):
     """The key of a guest is not enough for that."""
 

@@ -1,7 +1,7 @@
 """Telephones on the set's own network: let in by a key of their own, to what it is for, and by nothing else."""
 
 import re
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
 import psycopg
@@ -12,7 +12,7 @@ from tidy_trunk.api import create_app
 from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
 from tidy_trunk.errors import InputError, NotFoundError, TooManyTriesError
 from tidy_trunk.services.guests import GuestService, Network
-from tidy_trunk.store import GuestKeyStore, Role
+from tidy_trunk.store import Access, GuestKeyStore
 
 NETWORK = Network("https://192.168.7.5:8748", "AB:CD", b"-----BEGIN CERTIFICATE-----")
 NO_ANSWER = (422, 404, 409, 411)
@@ -27,8 +27,8 @@ def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):
     return client
 
 
-def made(services, role=Role.CREW, name="Boom"):
-    return services.guests.make(NETWORK, uuid4(), name, role, "/")
+def made(services, access=Access.CREW, name="Boom"):
+    return services.guests.make(NETWORK, uuid4(), name, access, "/")
 
 
 def test_who_brings_a_key_is_let_in_and_stays_in(services):
@@ -39,7 +39,7 @@ def test_who_brings_a_key_is_let_in_and_stays_in(services):
     assert answer.status_code == 303 and answer.headers["location"] == "/jobs/1/walk", "the key stands in no history"
     cookie = answer.headers["set-cookie"].lower()
     assert "httponly" in cookie and "secure" in cookie and "samesite=lax" in cookie
-    assert phone.get("/api/jobs").json() == [] and phone.get("/api/me").json() == {"name": "Boom", "role": "crew"}
+    assert phone.get("/api/jobs").json() == [] and phone.get("/api/me").json() == {"name": "Boom", "access": "crew"}
     origin = {"origin": NETWORK.address}
     assert phone.post("/api/jobs", json={"name": "From the phone"}, headers=origin).status_code == 201
     foreign = phone.post("/api/jobs", json={"name": "x"}, headers={"origin": "http://evil.example"})
@@ -56,7 +56,7 @@ def test_another_key_opens_nothing(services, wrong):
     wrong = wrong.format(id=key.partition(".")[0], key=key, half=key[:-1])
     phone = guest(services)
     assert phone.get("/api/jobs", params={"key": wrong}).status_code == 403
-    answer = phone.get("/api/jobs", headers={"cookie": f"tidy-key={wrong}".encode()})
+    answer = phone.get("/api/jobs", headers={"cookie": f"__Host-tidy-key={wrong}".encode()})
     assert answer.status_code == 403 and answer.json()["code"] == "no-key"
 
 
@@ -90,11 +90,11 @@ def addresses():
             yield method.upper(), address.removeprefix("/api"), re.sub(r"{\w+}", lambda _: str(uuid4()), address)
 
 
-@pytest.mark.parametrize("role", list(Role))
-def test_each_role_at_every_operation(services, role):
+@pytest.mark.parametrize("access", list(Access))
+def test_each_role_at_every_operation(services, access):
     """Refused for lack of rights, or let through to say that there is no such job: nothing between."""
-    phone = guest(services, key=made(services, role).key)
-    allowed = {Role.LOOK: {Role.LOOK}, Role.WALK: {Role.LOOK, Role.WALK}, Role.CREW: set(Role)}[role]
+    phone = guest(services, key=made(services, access).key)
+    allowed = {Access.LOOK: {Access.LOOK}, Access.WALK: {Access.LOOK, Access.WALK}, Access.CREW: set(Access)}[access]
     counted = 0
     for method, pattern, address in addresses():
         if pattern.endswith("/news"):
@@ -102,7 +102,7 @@ def test_each_role_at_every_operation(services, role):
         answer = phone.request(method, address, headers={"origin": NETWORK.address})
         is_refused = answer.status_code == 403 and answer.json()["code"] == "not-allowed"
         assert is_refused == (needed(method, pattern) not in allowed), (
-            f"{role} {method} {pattern}: {answer.status_code}"
+            f"{access} {method} {pattern}: {answer.status_code}"
         )
         counted += is_refused
     assert counted > 4
@@ -112,16 +112,16 @@ def test_the_table_names_operations_that_there_are():
     every = {(method, pattern) for method, pattern, _ in addresses()}
     assert every >= KEEPS_NOTHING | OF_A_WALK
     least = {(method, pattern): needed(method, pattern) for method, pattern in every}
-    assert {pattern for (_, pattern), role in least.items() if role is None} == {
+    assert {pattern for (_, pattern), access in least.items() if access is None} == {
         *("/guests", "/guests/{key_id}", "/guests/{key_id}/name", "/guests/{key_id}/renew"),
         *("/copies", "/copies/{name}", "/everything"),
     }
-    assert least["DELETE", "/jobs/{job_id}"] is Role.CREW and least["GET", "/jobs"] is Role.LOOK
+    assert least["DELETE", "/jobs/{job_id}"] is Access.CREW and least["GET", "/jobs"] is Access.LOOK
 
 
 def test_the_owner_needs_no_key_and_makes_them(services):
     own = guest(services, address="127.0.0.1", host="127.0.0.1:8747")
-    answer = own.post("/api/guests", params={"page": "/jobs/1/walk"}, json={"name": " Boom\u202e ", "role": "walk"})
+    answer = own.post("/api/guests", params={"page": "/jobs/1/walk"}, json={"name": " Boom\u202e ", "access": "walk"})
     assert answer.status_code == 201
     told = answer.json()
     assert told["link"].startswith("https://192.168.7.5:8748/jobs/1/walk?key=") and told["code"].startswith("<svg")
@@ -132,23 +132,23 @@ def test_the_owner_needs_no_key_and_makes_them(services):
     assert own.put(f"{address}/name", json={"name": "Second"}).json()["name"] == "Second"
     assert own.post(f"{address}/renew").json()["link"] != told["link"]
     assert own.delete(address).status_code == 204 and own.delete(address).status_code == 404
-    assert own.post("/api/guests", json={"name": "\u202e", "role": "walk"}).status_code == 422
-    assert own.post("/api/guests", json={"name": "x", "role": "king"}).status_code == 422
+    assert own.post("/api/guests", json={"name": "\u202e", "access": "walk"}).status_code == 422
+    assert own.post("/api/guests", json={"name": "x", "access": "king"}).status_code == 422
     assert own.get("/api/certificate").content == NETWORK.authority
 
 
 def test_unless_it_is_asked_for_nobody_is_let_in(client):
     assert client.get("/api/guests").json() == {"network": {"address": None, "fingerprint": ""}, "keys": []}
-    assert client.post("/api/guests", json={"name": "Boom", "role": "look"}).status_code == 422
+    assert client.post("/api/guests", json={"name": "Boom", "access": "look"}).status_code == 422
     assert client.get("/api/certificate").status_code == 404
-    assert client.get("/api/me").json() == {"name": "", "role": None}
+    assert client.get("/api/me").json() == {"name": "", "access": None}
 
 
 def test_a_guest_that_calls_itself_at_home_is_a_guest(services):
     """By where it comes from: the name in its request is its own choice."""
     assert guest(services, host="127.0.0.1:8748").get("/api/jobs").status_code == 421
     named = guest(services, host="evil.example:8748")
-    assert named.get("/api/jobs", headers={"cookie": f"tidy-key={made(services).key}"}).status_code == 421
+    assert named.get("/api/jobs", headers={"cookie": f"__Host-tidy-key={made(services).key}"}).status_code == 421
 
 
 def test_an_address_with_two_slashes_leads_nowhere_else(services):
@@ -158,14 +158,14 @@ def test_an_address_with_two_slashes_leads_nowhere_else(services):
 
 def test_a_cookie_of_another_application_locks_nobody_out(services):
     phone, key = guest(services), made(services).key
-    assert phone.get("/api/jobs", headers={"cookie": f"a@b=1; tidy-key={key}"}).status_code == 200
+    assert phone.get("/api/jobs", headers={"cookie": f"a@b=1; __Host-tidy-key={key}"}).status_code == 200
     assert phone.get("/api/jobs", headers={"cookie": "a/b=1"}).status_code == 403
 
 
 def test_a_key_that_is_asked_for_again_is_one_key(services):
     """As where the answer was lost: the one that did not arrive opens nothing."""
     own_id = uuid4()
-    first, second = (services.guests.make(NETWORK, own_id, "Boom", Role.LOOK, "/") for _ in range(2))
+    first, second = (services.guests.make(NETWORK, own_id, "Boom", Access.LOOK, "/") for _ in range(2))
     assert [record.id for record in services.guests.all()] == [second.record.id]
     assert guest(services, key=first.key).get("/api/jobs").status_code == 403
     assert guest(services, key=second.key).get("/api/jobs").status_code == 200
@@ -174,7 +174,7 @@ def test_a_key_that_is_asked_for_again_is_one_key(services):
 def test_tries_are_limited_and_only_of_whoever_tries(database):
     now = [0.0]
     guests = GuestService(GuestKeyStore(database), clock=lambda: now[0])
-    key = guests.make(NETWORK, uuid4(), "Boom", Role.LOOK, "/").key
+    key = guests.make(NETWORK, uuid4(), "Boom", Access.LOOK, "/").key
     for _ in range(10):
         assert guests.admit("no.key", "192.168.7.66") is None
     with pytest.raises(TooManyTriesError):
@@ -182,6 +182,15 @@ def test_tries_are_limited_and_only_of_whoever_tries(database):
     assert guests.admit(key, "192.168.7.31") is not None
     now[0] = 61.0
     assert guests.admit(key, "192.168.7.66") is not None
+
+
+def test_a_link_that_nobody_used_lapses(database):
+    now = [datetime.now(UTC)]
+    guests = GuestService(GuestKeyStore(database), now=lambda: now[0])
+    used, left = (guests.make(NETWORK, uuid4(), name, Access.LOOK, "/").key for name in ("Boom", "Nobody"))
+    assert guests.admit(used, "192.168.7.31") is not None
+    now[0] += timedelta(hours=25)
+    assert guests.admit(left, "192.168.7.31") is None and guests.admit(used, "192.168.7.31") is not None
 
 
 def test_too_many_keys_are_refused(services, monkeypatch):

@@ -19,7 +19,7 @@ from tidy_trunk.app import connections
 from tidy_trunk.app.certificates import own_certificate
 from tidy_trunk.app.connections import allow_many_files
 from tidy_trunk.services.guests import Network
-from tidy_trunk.store import Role
+from tidy_trunk.store import Access
 
 
 def connected(port, source="127.0.0.1"):
@@ -88,11 +88,11 @@ def test_half_a_body_is_not_waited_for(services, monkeypatch):
 
 def test_a_guest_comes_in_encrypted_by_a_certificate_that_can_be_checked(services, tmp_path):
     certificate = own_certificate(tmp_path, ADDRESS)
-    key = services.guests.make(Network(""), uuid4(), "Boom", Role.LOOK, "/").key
+    key = services.guests.make(Network(""), uuid4(), "Boom", Access.LOOK, "/").key
     trusting = ssl.create_default_context(cadata=certificate.authority.decode())
     with with_a_door(services, certificate=certificate) as port:
         with trusting.wrap_socket(connected(port.door), server_hostname=ADDRESS) as phone:
-            head = f"GET /api/jobs HTTP/1.1\r\nHost: {ADDRESS}:{port.door}\r\nCookie: tidy-key={key}\r\n\r\n"
+            head = f"GET /api/jobs HTTP/1.1\r\nHost: {ADDRESS}:{port.door}\r\nCookie: __Host-tidy-key={key}\r\n\r\n"
             phone.sendall(head.encode())
             assert received(phone) == "HTTP/1.1 200 OK"
         with pytest.raises(ssl.SSLCertVerificationError), connected(port.door) as connection:

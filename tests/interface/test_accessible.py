@@ -37,6 +37,7 @@ def test_no_page_shuts_anybody_out(screen: Page, service, services):
         "/tools/cable",
         "/tools/attenuators",
         "/backups",
+        "/telephones",
         "/equipment",
         "/equipment/new",
         "/equipment/preamp",

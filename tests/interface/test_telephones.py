@@ -12,7 +12,7 @@ from tests.served import with_a_door
 from tidy_trunk.app.certificates import own_certificate
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.guests import Network
-from tidy_trunk.store import Role
+from tidy_trunk.store import Access
 
 WEB = Path(os.environ.get("TIDY_TRUNK_WEB", "web/dist"))
 KEPT = """async (isSo) => {
@@ -47,7 +47,7 @@ def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Service
         page.get_by_role("button", name="Renew the key of Second boom").click()
         expect(link).not_to_have_text(first)
         (record,) = services.guests.all()
-        assert (record.name, record.role) == ("Second boom", Role.LOOK)
+        assert (record.name, record.access) == ("Second boom", Access.LOOK)
         page.get_by_role("button", name="Revoke the key of Second boom").click()
         expect(page.get_by_role("heading", name="Keys")).to_have_count(0)
         assert services.guests.all() == []
@@ -60,7 +60,7 @@ def test_a_telephone_reloads_without_a_connection_and_its_marks_arrive_once(
     """The server goes away and comes back at the same address, as where a telephone walks out of reach."""
     job = services.jobs.create(padded_plan()).revision.job
     certificate = own_certificate(tmp_path, "192.168.7.5")
-    key = services.guests.make(Network(""), uuid4(), "Boom", Role.WALK, "/").key
+    key = services.guests.make(Network(""), uuid4(), "Boom", Access.WALK, "/").key
     browser = playwright.chromium.launch(
         executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=[*QUIET, "--ignore-certificate-errors"]
     )

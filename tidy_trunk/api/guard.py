@@ -23,8 +23,8 @@ LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
 OWN_HOSTS: Final = frozenset({"127.0.0.1", "localhost", "::1"})
 """Names of loopback: a page elsewhere that points its name here (DNS rebinding) brings another one."""
 
-KEY_COOKIE: Final = "tidy-key"
-"""ASSUMED_ name of what a telephone keeps once it is let in."""
+KEY_COOKIE, PLAIN_COOKIE = "__Host-tidy-key", "tidy-key"
+"""Names of what a telephone keeps once it is let in: the first is sent encrypted, to this machine alone, or not at all. [ASVS]"""
 
 KEPT_S: Final = 30 * 86_400
 """ASSUMED_ for how long: a job."""
@@ -69,7 +69,15 @@ class Guest:
     def key(self) -> str:
         """What it was given when it was let in."""
         # Forgiving, as browsers are: another application on this machine may have set a cookie of any name.
-        return cookie_parser(self._headers.get("cookie", "")).get(KEY_COOKIE, "")
+        return cookie_parser(self._headers.get("cookie", "")).get(self._cookie, "")
+
+    @property
+    def _is_encrypted(self) -> bool:
+        return self._network.address.startswith("https:")
+
+    @property
+    def _cookie(self) -> str:
+        return KEY_COOKIE if self._is_encrypted else PLAIN_COOKIE
 
     async def whose(self, key: str) -> GuestKeyRecord | None:
         """Whose key this is. Raises TooManyTriesError."""
@@ -80,9 +88,13 @@ class Guest:
         # One slash at its beginning: two would lead to another machine.
         answer = RedirectResponse("/" + scope["path"].lstrip("/"), status_code=303)
         answer.headers["Referrer-Policy"] = "no-referrer"
-        is_safe = self._network.address.startswith("https:")
         answer.set_cookie(
-            KEY_COOKIE, self.key_in_address, max_age=KEPT_S, httponly=True, samesite="lax", secure=is_safe
+            self._cookie,
+            self.key_in_address,
+            max_age=KEPT_S,
+            httponly=True,
+            samesite="lax",
+            secure=self._is_encrypted,
         )
         await answer(scope, receive, send)
 
@@ -123,9 +135,9 @@ class Guard:
                 return
             refusal = None if record is not None else NO_KEY
             scope["guest"] = record
-        is_streamed = _is_streamed(scope)
-        most = LARGEST_SOUND_BYTES if _is_recording(scope["path"], headers) else LARGEST_BODY_BYTES
-        refusal = refusal or _refusal(headers, LARGEST_UPLOAD_BYTES if is_streamed else most)
+        is_streamed = _is_streamed(scope, headers)
+        most = LARGEST_BODY_BYTES if not is_streamed else _most_of_a_recording(scope["path"])
+        refusal = refusal or _refusal(headers, most)
         if refusal is None and is_streamed and "content-length" not in headers:
             refusal = 411, "no-length", "say how large the recording is: send it with a Content-Length"
         if refusal is not None:
@@ -175,12 +187,18 @@ def _in_time(receive: Receive) -> Receive:
     return part
 
 
-def _is_streamed(scope: Scope) -> bool:
-    return bool(scope["method"] == "POST" and scope["path"].endswith(("/recordings", "/sync/files")))
+def _is_streamed(scope: Scope, headers: dict[str, str]) -> bool:
+    """Whether a body is a recording, which is taken in piece by piece."""
+    if scope["method"] != "POST":
+        return False
+    is_sound = headers.get("content-type", "").startswith("audio/")
+    taken = ("/recordings", "/sync/files", *(("/heard", "/clap") if is_sound else ()))
+    return str(scope["path"]).endswith(taken)
 
 
-def _is_recording(path: str, headers: dict[str, str]) -> bool:
-    return path.endswith(("/heard", "/clap")) and headers.get("content-type", "").startswith("audio/")
+def _most_of_a_recording(path: str) -> int:
+    """What somebody waits for is small."""
+    return LARGEST_SOUND_BYTES if path.endswith(("/heard", "/clap")) else LARGEST_UPLOAD_BYTES
 
 
 def _refused_host(headers: dict[str, str]) -> Refusal | None:

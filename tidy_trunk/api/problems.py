@@ -11,6 +11,7 @@ from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from tidy_trunk.errors import (
+    BusyError,
     FormatError,
     InputError,
     NoRoomError,
@@ -32,6 +33,7 @@ STATUS: Final[Mapping[type[TidyTrunkError], int]] = {
     NothingToUndoError: 409,
     StoreUnavailableError: 503,
     NoRoomError: 507,
+    BusyError: 503,
     NotAllowedError: 403,
     TooManyTriesError: 429,
     FormatError: 422,

@@ -71,8 +71,7 @@ class Requests:
             if message["type"] == "http.response.start":
                 status = message["status"]
                 headers = MutableHeaders(scope=message)
-                headers[HEADER] = request
-                headers.update(SECURITY)
+                headers.update({HEADER: request, **SECURITY})
                 if headers.get("content-type", "").startswith("application/json"):
                     headers.setdefault("Cache-Control", "no-store")
             await send(message)

@@ -7,7 +7,7 @@ from fastapi import Request
 from fastapi.routing import APIRoute
 
 from tidy_trunk.errors import NotAllowedError
-from tidy_trunk.store import GuestKeyRecord, Role
+from tidy_trunk.store import Access, GuestKeyRecord
 
 READS: Final = frozenset({"GET", "HEAD", "OPTIONS"})
 """Methods that change nothing. [RFC9110]"""
@@ -42,35 +42,35 @@ OF_A_WALK: Final = frozenset(
 OF_THE_OWNER: Final = ("/guests", "/copies", "/everything")
 """Beginnings of the addresses that are nobody's but the owner's: keys, and all data at once. ASSUMED_"""
 
-STEPS: Final[Mapping[Role, int]] = {Role.LOOK: 0, Role.WALK: 1, Role.CREW: 2}
+STEPS: Final[Mapping[Access, int]] = {Access.LOOK: 0, Access.WALK: 1, Access.CREW: 2}
 """Each may do what those before it may. ASSUMED_"""
 
-WHAT: Final[Mapping[Role, str]] = {
-    Role.LOOK: "this key lets you look, and change nothing",
-    Role.WALK: "this key lets you walk and log, and change nothing else",
-    Role.CREW: "this is for whoever sits at the machine itself",
+WHAT: Final[Mapping[Access, str]] = {
+    Access.LOOK: "this key lets you look, and change nothing",
+    Access.WALK: "this key lets you walk and log, and change nothing else",
+    Access.CREW: "this is for whoever sits at the machine itself",
 }
 """Said to whoever may not. ASSUMED_"""
 
 
-def needed(method: str, path: str) -> Role | None:
-    """The least role that an operation takes; None where no key is enough. `path`: the pattern of its address."""
+def needed(method: str, path: str) -> Access | None:
+    """The least access that an operation takes; None where no key is enough. `path`: the pattern of its address."""
     if path.startswith(OF_THE_OWNER):
         return None
     if method in READS or (method, path) in KEEPS_NOTHING:
-        return Role.LOOK
-    return Role.WALK if (method, path) in OF_A_WALK else Role.CREW
+        return Access.LOOK
+    return Access.WALK if (method, path) in OF_A_WALK else Access.CREW
 
 
-def may(role: Role, method: str, path: str) -> bool:
-    """Whether a role is enough for an operation."""
+def may(access: Access, method: str, path: str) -> bool:
+    """Whether a access is enough for an operation."""
     least = needed(method, path)
-    return least is not None and STEPS[role] >= STEPS[least]
+    return least is not None and STEPS[access] >= STEPS[least]
 
 
 def check_rights(request: Request) -> None:
     """Before any operation. Raises NotAllowedError: the key of this guest is not enough."""
     guest: GuestKeyRecord | None = request.scope.get("guest")
     route = request.scope.get("route")
-    if guest is not None and isinstance(route, APIRoute) and not may(guest.role, request.method, route.path):
-        raise NotAllowedError(WHAT[guest.role])
+    if guest is not None and isinstance(route, APIRoute) and not may(guest.access, request.method, route.path):
+        raise NotAllowedError(WHAT[guest.access])

@@ -1,6 +1,5 @@
 """One channel of a short recording at once, and sound written as WAV."""
 
-import io
 from collections.abc import Iterable
 from typing import Any, BinaryIO, Final
 
@@ -12,9 +11,9 @@ from tidy_trunk.errors import FormatError
 from tidy_trunk.formats.recording import open_recording
 
 LARGEST_SOUND_BYTES: Final = 100_000_000
-"""ASSUMED_ largest recording that is read in one go: almost six minutes of stereo at 48 kHz and 24 bit."""
+"""ASSUMED_ largest recording that somebody waits for: almost six minutes of stereo at 48 kHz and 24 bit."""
 
-LONGEST_SOUND_S: Final = 1_800.0
+LONGEST_SOUND_S: Final = 600.0
 """ASSUMED_ longest recording from which a level is taken: a compressed file may unpack to far more than its size."""
 
 LARGEST_WAV_BYTES: Final = 2**32 - 2**16
@@ -24,23 +23,20 @@ SUBTYPES: Final = {"16": "PCM_16", "24": "PCM_24", "32f": "FLOAT"}
 """How samples are kept, by the bits that a user names. [PRACTICE]"""
 
 
-def read_sound(data: bytes, channel: int = 1) -> tuple[NDArray[np.float64], int]:
+def read_sound(stream: BinaryIO, channel: int = 1) -> tuple[NDArray[np.float64], int]:
     """One channel of a recording, full scale ±1.0, with its sample rate in Hz. `channel` counts from 1.
 
     Raises:
-        FormatError: Not a sound file, too large, or without that channel.
+        FormatError: Not a sound file, too long, or without that channel.
     """
-    if len(data) > LARGEST_SOUND_BYTES:
-        raise FormatError(
-            f"{len(data) / 1e6:.0f} MB is too large: give a part of at most {LARGEST_SOUND_BYTES / 1e6:.0f} MB"
-        )
-    recording = open_recording(io.BytesIO(data))
+    recording = open_recording(stream)
     try:
         if recording.sample_count > recording.rate_hz * LONGEST_SOUND_S:
-            raise FormatError("the recording is longer than half an hour: give a part of it")
+            raise FormatError(f"the recording is longer than {LONGEST_SOUND_S / 60:.0f} minutes: give a part of it")
         if not 1 <= channel <= recording.channels:
             raise FormatError(f"the recording has {recording.channels} channels, and no channel {channel}")
-        pieces = [piece[channel - 1] for piece in recording.pieces(recording.rate_hz)]
+        # Copied: a view of one channel would keep all others in memory.
+        pieces = [piece[channel - 1].copy() for piece in recording.pieces(recording.rate_hz)]
         return np.concatenate(pieces or [np.zeros(0)]).astype(np.float64), recording.rate_hz
     finally:
         recording.close()

@@ -1,7 +1,9 @@
 """Time on a set, as a job has it."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import BinaryIO, Final
+from fractions import Fraction
+from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.core.base.timecode import FrameRate
@@ -22,9 +24,7 @@ from tidy_trunk.core.time.clock import (
     read_clap,
     timecode_devices,
 )
-from tidy_trunk.errors import FormatError, InputError, NotFoundError
-from tidy_trunk.formats import movie_facts
-from tidy_trunk.media.mono_mix import opened, sound_of
+from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.jobs import JobService
 
 NEAR_S: Final = 1.5
@@ -78,16 +78,16 @@ class ClockService:
             raise NotFoundError(f"the job has no device '{device}'")
         return (picture_delay(plan, device, text, by_sdi=by_sdi),)
 
-    def clap(self, job_id: UUID, device: str, camera: str, frame: float, recording: BinaryIO) -> MeasuredDelay:
+    def clap(self, job_id: UUID, device: str, camera: str, frame: float, found: Mapping[str, Any]) -> MeasuredDelay:
         """The delay of a camera's picture, from a recording of the programme in which somebody claps.
 
         Args:
             device: The switcher that was recorded.
             frame: The picture in which the hands close, from 0 on.
+            found: Of the recording, as `media.claps` has it.
 
         Raises:
             NotFoundError: No such switcher with that camera.
-            FormatError: No recording.
             InputError: No clap is heard near that picture.
         """
         report = self._jobs.report(job_id)
@@ -95,12 +95,10 @@ class ClockService:
         path = next((item.path for item in screen.pictures if item.camera == camera), "") if screen is not None else ""
         if not path:
             raise NotFoundError(f"there is no switcher '{device}' into which '{camera}' sends its picture")
-        pictures = _rate_of(recording) or FrameRate.parse(report.index.plan.defaults.frame_rate)
+        rate = found["pictures"]
+        pictures = FrameRate.parse(report.index.plan.defaults.frame_rate) if rate is None else FrameRate(Fraction(rate))
         seen_s = float(frame / pictures.ratio)
-        with opened(recording) as found:
-            found.prepare()
-            claps = sound_of(found).profile.claps
-        near = [clap for clap in claps if abs(clap - seen_s) <= NEAR_S]
+        near = [clap for clap in found["claps_s"] if abs(clap - seen_s) <= NEAR_S]
         if not near:
             raise InputError(f"no clap is heard within {NEAR_S:g} s of picture {frame:g}: count the pictures from 0")
         heard_s = min(near, key=lambda clap: abs(clap - seen_s))
@@ -112,12 +110,3 @@ class ClockService:
         figure = Figure(reading.camera_frames, round(min(tolerance, 100.0), 1), Provenance.MEASURED, "USER")
         edit = SetFigure(device=camera, path=path, figure=figure)
         return MeasuredDelay(reading, (edit,))
-
-
-def _rate_of(recording: BinaryIO) -> FrameRate | None:
-    """Of the recording's own pictures; None where it is sound alone."""
-    try:
-        facts = movie_facts(recording)
-    except FormatError:
-        return None
-    return None if facts.frame_rate is None else FrameRate(facts.frame_rate)

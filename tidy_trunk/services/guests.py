@@ -19,7 +19,7 @@ from argon2.exceptions import Argon2Error, InvalidHashError
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import InputError, TooManyTriesError
-from tidy_trunk.store import GuestKeyRecord, GuestKeyStore, Role
+from tidy_trunk.store import Access, GuestKeyRecord, GuestKeyStore
 
 SECRET_BYTES: Final = 16
 """Random bytes of a key's secret: 128 bits are not guessed. [ASVS]"""
@@ -44,6 +44,9 @@ MOST_TRIES_IN_ALL: Final = 60
 
 WINDOW_S: Final = 60.0
 """ASSUMED_ for so long a wrong key counts."""
+
+FIRST_USED_WITHIN: Final = timedelta(days=1)
+"""ASSUMED_ time within which a key has to be used for the first time."""
 
 SEEN_EVERY: Final = timedelta(seconds=30)
 """ASSUMED_ how exactly is known when a key was last used."""
@@ -98,7 +101,7 @@ class GuestService:
     def all(self) -> list[GuestKeyRecord]:
         return self._store.all()
 
-    def make(self, network: Network, own_id: UUID, name: str, role: Role, page: str) -> MadeKey:
+    def make(self, network: Network, own_id: UUID, name: str, access: Access, page: str) -> MadeKey:
         """A key for one telephone. Asked for again under the id of its sender, it is the same one with another secret.
 
         `page`: which it opens first.
@@ -114,7 +117,7 @@ class GuestService:
         record = GuestKeyRecord(
             id=key_id,
             name=_name(name),
-            role=role,
+            access=access,
             digest=_HASHER.hash(secret),
             created=self._now(),
         )
@@ -124,7 +127,7 @@ class GuestService:
     def renew(self, network: Network, key_id: str, page: str) -> MadeKey:
         """Another key in the place of one, which opens nothing any more. Raises NotFoundError."""
         secret = secrets.token_urlsafe(SECRET_BYTES)
-        return _made(network, self._store.renew(key_id, _HASHER.hash(secret)), secret, page)
+        return _made(network, self._store.renew(key_id, _HASHER.hash(secret), self._now()), secret, page)
 
     def rename(self, key_id: str, name: str) -> GuestKeyRecord:
         """Raises NotFoundError; InputError: no name."""
@@ -143,12 +146,16 @@ class GuestService:
         self._check_tries(address)
         key_id, _, secret = key[:LONGEST_KEY].partition(".")
         record = self._store.find(key_id) if key_id.isascii() and key_id.isprintable() and secret else None
-        if record is None or not self._opens(record, secret):
+        if record is None or self._has_lapsed(record) or not self._opens(record, secret):
             self._note_wrong(address)
             return None
         if record.seen is None or self._now() - record.seen > SEEN_EVERY or record.address != address:
             self._store.seen(record.id, self._now(), address)
         return record
+
+    def _has_lapsed(self, record: GuestKeyRecord) -> bool:
+        """Whether it was made and nobody came: a link that lies about opens nothing the next day."""
+        return record.seen is None and self._now() - record.created > FIRST_USED_WITHIN
 
     def _opens(self, record: GuestKeyRecord, secret: str) -> bool:
         # What was found right once is known by a digest that takes no time, as long as the key is the same.

@@ -9,7 +9,7 @@ from uuid import UUID, uuid4
 
 from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_plan, inserted_devices
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
-from tidy_trunk.core.base.signal import hear
+from tidy_trunk.core.base.signal import Heard
 from tidy_trunk.core.command import (
     Answer,
     Match,
@@ -40,7 +40,6 @@ from tidy_trunk.core.sound.levels import HeardSource, Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import PlanDocument, plan_from_json, stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError, RevisionConflictError, TidyTrunkError
-from tidy_trunk.formats import read_sound
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.pictures import RunPicture, run_picture
@@ -225,16 +224,10 @@ class JobService:
         plan = apply_edits(_plan(self._store.newest(job_id)), edits)
         return Evaluation(plan)
 
-    def heard(self, job_id: UUID, track_id: str, data: bytes, channel: int) -> HeardSource:
-        """What a recording of a track says of its source; nothing is kept.
-
-        Raises:
-            NotFoundError: No such track.
-            FormatError, InputError: No recording, or one that tells nothing.
-        """
+    def heard(self, job_id: UUID, track_id: str, heard: Heard) -> HeardSource:
+        """What a recording of a track says of its source; nothing is kept. Raises NotFoundError: no such track."""
         report = self.report(job_id)
-        track = report.known_track(track_id)
-        return heard_at(report, track, hear(*read_sound(data, channel)))
+        return heard_at(report, report.known_track(track_id), heard)
 
     def plan(self, job_id: UUID) -> Plan:
         """The newest state, not worked out."""

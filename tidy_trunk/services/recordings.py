@@ -1,13 +1,14 @@
 """Recordings that are dropped in: read by a worker, and thrown away then unless they are to be kept."""
 
-from collections.abc import AsyncIterable, Callable
+from collections.abc import AsyncIterable, Callable, Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from anyio import to_thread
+from anyio import CancelScope, to_thread
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import InputError, NotFoundError
@@ -15,6 +16,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore, UploadStore
 from tidy_trunk.tasks.queue import TaskQueue
+from tidy_trunk.tasks.quick import QuickReader
 from tidy_trunk.tasks.requests import Measure, Request, request_document, request_of
 
 LONGEST_NAME: Final = 200
@@ -37,6 +39,7 @@ class RecordingService:
         self._now = now
         self._uploads = Uploads(media.incoming, uploads)
         self._queue = queue
+        self._quick = QuickReader()
 
     async def receive(
         self,
@@ -66,6 +69,38 @@ class RecordingService:
         if received < piece.total:
             return received
         return await to_thread.run_sync(self._add, self._new(job_id, name, piece.total, request, recording_id))
+
+    async def look(self, piece: Piece, request: Request, chunks: AsyncIterable[bytes]) -> dict[str, Any]:
+        """What a file says that comes whole and is not kept. Raises as `Uploads.take` and `QuickReader.ask`."""
+        own_id = uuid4()
+        try:
+            await self._uploads.take(own_id, piece, chunks)
+            return await to_thread.run_sync(self._quick.ask, request, self._uploads.path(own_id))
+        finally:
+            with CancelScope(shield=True):
+                await to_thread.run_sync(self._drop, own_id)
+
+    def _drop(self, upload_id: UUID) -> None:
+        self._media.throw_away(upload_id)
+        self._uploads.forget(upload_id)
+
+    def look_into(self, request: Request, path: Path) -> dict[str, Any]:
+        """What a file says that is kept. Raises as `QuickReader.ask`."""
+        return self._quick.ask(request, path)
+
+    @contextmanager
+    def aside(self) -> Iterator[Path]:
+        """A file below the folder of recordings, to be written by a reader; it goes when this ends."""
+        path = self._media.incoming / str(uuid4())
+        try:
+            yield path
+        finally:
+            path.unlink(missing_ok=True)
+
+    @property
+    def folder(self) -> Path:
+        """Of all files, those that are kept and others."""
+        return self._media.kept.parent
 
     def _add(self, record: RecordingRecord) -> RecordingRecord:
         """List what has arrived, and have it read."""

@@ -1,22 +1,21 @@
 """Files of recorders and cameras that a user lays over each other: dropped in, matched, looked at, moved, written out."""
 
-from collections.abc import AsyncIterable, Callable, Sequence
+from base64 import b64decode
+from collections.abc import AsyncIterable, Callable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
-from typing import Any, BinaryIO, Final
+from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.core.base.timecode import FrameRate, at_seconds
 from tidy_trunk.core.plan import Defaults
 from tidy_trunk.errors import InputError, NotFoundError, RangeError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
-from tidy_trunk.formats import still
-from tidy_trunk.media.files import at_file
 from tidy_trunk.media.uploads import Piece
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord, RecordingState
-from tidy_trunk.sync.copies import began_at, write_aligned
 from tidy_trunk.sync.layout import (
     CAMERA,
     RECORDER,
@@ -32,7 +31,7 @@ from tidy_trunk.sync.layout import (
 )
 from tidy_trunk.sync.listening import Laid, check_stretch, left_and_right
 from tidy_trunk.sync.methods import Method
-from tidy_trunk.tasks.requests import LookAt, Match, request_of
+from tidy_trunk.tasks.requests import LookAt, Match, TakeStill, WriteAligned, request_of
 
 """What a record is that says where files lie. ASSUMED_"""
 
@@ -245,8 +244,8 @@ class SyncService:
         last = max(0, int(file.seconds * file.frame_rate) - 1)
         if frame > last:
             raise RangeError(f"{file.name} has pictures 0 to {last}: {frame} is behind its end")
-        with at_file(Path(file.name)), file.path.open("rb") as stream:
-            return still(stream, frame, file.frame_rate)
+        found = self._recordings.look_into(TakeStill(frame=frame, rate=str(file.frame_rate)), file.path)
+        return b64decode(found["jpeg"])
 
     def _keep(self, job_id: UUID, view: SyncView, clip: Clip, request: UUID | None) -> None:
         """Put a clip in the place of what was found of its file, unless that was done under this id already."""
@@ -295,8 +294,9 @@ class SyncService:
         write: Callable[[PlacedTimeline], bytes] = EXPORTS[kind]
         return f"{made.title}.{kind}", write(made)
 
-    def aligned(self, job_id: UUID, file_id: str, out: BinaryIO, *, stretch: bool) -> str:
-        """A copy of a camera file's sound that says where it begins; its name.
+    @contextmanager
+    def aligned(self, job_id: UUID, file_id: str, *, stretch: bool) -> Iterator[tuple[str, Path]]:
+        """A copy of a camera file's sound that says where it begins: its name, and where it lies as long as this is open.
 
         Raises:
             NotFoundError: It was not found anywhere.
@@ -308,18 +308,19 @@ class SyncService:
             raise InputError(f"{other.name} has no sound that could be written: its place is in the exports")
         if stretch and clip.drift_ppm is None:
             raise InputError(f"the drift of {other.name} is not known: longer files that both hear the same tell it")
-        with reference.path.open("rb") as first, other.path.open("rb") as second:
-            began_s, day = began_at(first)
-            write_aligned(
-                second,
-                out,
+        folder = self._recordings.folder
+        with self._recordings.aside() as out:
+            request = WriteAligned(
+                reference=str(reference.path.relative_to(folder)),
+                other=str(other.path.relative_to(folder)),
+                out=str(out.relative_to(folder)),
                 name=other.name,
-                moment_s=began_s + exact_s(clip.moved_s(reference.rate_hz)),
-                rate=view.rate,
+                offset_s=str(exact_s(clip.moved_s(reference.rate_hz))),
+                fps=view.defaults.frame_rate,
                 drift_ppm=(clip.drift_ppm or 0.0) if stretch else 0.0,
-                day=day,
             )
-        return f"{other.name.rpartition('.')[0] or other.name}-aligned.wav"
+            self._recordings.look_into(request, folder)
+            yield f"{other.name.rpartition('.')[0] or other.name}-aligned.wav", out
 
     def _laid(self, job_id: UUID, file_id: str) -> tuple[Laid, Laid]:
         view, clip = self._clip(job_id, file_id)

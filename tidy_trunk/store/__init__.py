@@ -4,7 +4,7 @@ from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
-from tidy_trunk.store.guest_keys import GuestKeyRecord, GuestKeyStore, Role
+from tidy_trunk.store.guest_keys import Access, GuestKeyRecord, GuestKeyStore
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.lined_up_pairs import LinedUpPairRecord, LinedUpPairStore
 from tidy_trunk.store.media import MediaStore
@@ -15,6 +15,7 @@ from tidy_trunk.store.uploads import UploadRecord, UploadStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
 __all__ = [
+    "Access",
     "Database",
     "EquipmentRecord",
     "EquipmentStore",
@@ -34,7 +35,6 @@ __all__ = [
     "RecordingState",
     "RecordingStore",
     "RevisionRecord",
-    "Role",
     "UploadRecord",
     "UploadStore",
     "WalkRecord",

@@ -10,7 +10,7 @@ from tidy_trunk.store.database import Database
 from tidy_trunk.store.tables import Tables
 
 
-class Role(StrEnum):
+class Access(StrEnum):
     """What the holder of a key may do: all that changes jobs; marks of a checklist and the log; or look."""
 
     CREW = "crew"
@@ -24,7 +24,7 @@ class GuestKeyRecord:
 
     id: str
     name: str
-    role: Role
+    access: Access
     digest: str
     created: datetime
     seen: datetime | None = None
@@ -51,12 +51,12 @@ class GuestKeyStore:
     def add(self, record: GuestKeyRecord) -> None:
         with self._database.unit_of_work():
             self._keys.create(
-                id=record.id, name=record.name, role=record.role, digest=record.digest, created=record.created
+                id=record.id, name=record.name, access=record.access, digest=record.digest, created=record.created
             )
 
-    def renew(self, key_id: str, digest: str) -> GuestKeyRecord:
-        """Another secret for the same guest."""
-        return self._change(key_id, digest=digest)
+    def renew(self, key_id: str, digest: str, now: datetime) -> GuestKeyRecord:
+        """Another secret for the same guest, as if it had just been made."""
+        return self._change(key_id, digest=digest, created=now, seen=None, address="")
 
     def rename(self, key_id: str, name: str) -> GuestKeyRecord:
         return self._change(key_id, name=name)
@@ -82,7 +82,7 @@ def _record(row: Any) -> GuestKeyRecord:
     return GuestKeyRecord(
         id=row.id,
         name=row.name,
-        role=Role(row.role),
+        access=Access(row.access),
         digest=row.digest,
         created=row.created,
         seen=row.seen,

@@ -119,7 +119,7 @@ class Tables:
 
             id = peewee.TextField(primary_key=True)
             name = peewee.TextField()
-            role = peewee.TextField()
+            access = peewee.TextField()
             digest = peewee.TextField()
             created = peewee.DateTimeField()
             seen = peewee.DateTimeField(null=True)

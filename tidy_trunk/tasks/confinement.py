@@ -5,6 +5,7 @@ and told by `./tidy doctor`.
 """
 
 import ctypes
+import json
 import os
 import resource
 import shutil
@@ -12,7 +13,8 @@ import signal
 import sys
 import tempfile
 from collections.abc import Iterable
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Final
 
@@ -33,6 +35,12 @@ READABLE: Final = (
     *("/proc/self", "/proc/cpuinfo", "/proc/meminfo", "/proc/stat", "/sys/devices/system/cpu", "/dev/urandom"),
 )
 """What every program loads, and what numpy asks of the machine. [PRACTICE]"""
+
+CONTROL_GROUPS: Final = Path("/sys/fs/cgroup")
+"""Where the system keeps its control groups. [LINUX]"""
+
+GROUP: Final = "tidy-trunk-readers"
+"""ASSUMED_ name of the control group of all readers."""
 
 CREATE_RULESET, ADD_RULE, RESTRICT_SELF = 444, 445, 446
 """Numbers of Landlock's system calls, alike on all processors. [LINUX]"""
@@ -62,10 +70,12 @@ NEW_USERS, NEW_NETWORK = 0x10000000, 0x40000000
 
 @dataclass(frozen=True, slots=True)
 class Confinement:
-    """What holds of a reader. files: it sees no other folder than that of its files; network: there is none."""
+    """What holds of a reader. files: it sees no other folder than that of its files; network: there is none; memory: all readers
+    together have a share of the machine's, beside the limit that each has for itself."""
 
     files: bool
     network: bool
+    memory: bool
 
 
 class _Ruleset(ctypes.Structure):
@@ -83,6 +93,7 @@ def confine(folder: Path) -> Confinement:
     It also ends with whoever started it. `folder`: which may be written in, its temporary files too.
     """
     tempfile.tempdir = str(folder)
+    memory = _share_memory()
     _limit(folder)
     libc = ctypes.CDLL(None, use_errno=True)
     libc.prctl(SET_DEATH_SIGNAL, signal.SIGKILL, 0, 0, 0)
@@ -90,7 +101,28 @@ def confine(folder: Path) -> Confinement:
     network = not libc.unshare(NEW_NETWORK if os.geteuid() == 0 else NEW_USERS | NEW_NETWORK)
     libc.prctl(NO_NEW_PRIVILEGES, 1, 0, 0, 0)
     code = [str(Path(__file__).parents[2]), sys.prefix, sys.base_prefix, *READABLE]
-    return Confinement(_only(libc, folder, [Path(place) for place in code]), network)
+    return Confinement(_only(libc, folder, [Path(place) for place in code]), network, memory)
+
+
+def _share_memory() -> bool:
+    """Into the control group of all readers, where the system lets us make one: theirs is half of the machine's memory."""
+    most = os.sysconf("SC_PAGE_SIZE") * os.sysconf("SC_PHYS_PAGES") // 2
+    try:
+        told = [line.split(":", 2) for line in Path("/proc/self/cgroup").read_text().splitlines()]
+    except OSError:
+        return False
+    for _, controllers, path in told:
+        # Of the older kind each controller has a tree of its own; the newer one has no names, and one tree.
+        tree, limit = ("memory", "memory.limit_in_bytes") if controllers == "memory" else ("", "memory.max")
+        if controllers not in ("", "memory"):
+            continue
+        group = CONTROL_GROUPS / tree / path.lstrip("/").removesuffix(f"/{GROUP}") / GROUP
+        with suppress(OSError):
+            group.mkdir(exist_ok=True)
+            (group / limit).write_text(str(most))
+            (group / "cgroup.procs").write_text("0")  # whoever writes it
+            return True
+    return False
 
 
 def _limit(folder: Path) -> None:
@@ -138,3 +170,12 @@ def _allow(libc: ctypes.CDLL, ruleset: int, place: Path, allowed: int) -> None:
     rule = _Beneath(allowed if place.is_dir() else allowed & OF_FILES, handle)
     libc.syscall(ADD_RULE, ruleset, PATH_BENEATH, ctypes.byref(rule), 0)
     os.close(handle)
+
+
+def main() -> None:
+    """What holds here, as JSON: `python -m tidy_trunk.tasks.confinement FOLDER`."""
+    print(json.dumps(asdict(confine(Path(sys.argv[1])))))
+
+
+if __name__ == "__main__":
+    main()

@@ -10,12 +10,26 @@ confines itself before it looks at one.
 import json
 import sys
 import time
+from base64 import b64encode
+from collections.abc import Callable
+from dataclasses import asdict
+from fractions import Fraction
 from pathlib import Path
 from typing import Any, Final
 
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.tasks.confinement import confine
-from tidy_trunk.tasks.requests import LookAt, Match, Request, request_of
+from tidy_trunk.tasks.requests import (
+    FindClaps,
+    Hear,
+    LookAt,
+    Match,
+    Measure,
+    Request,
+    TakeStill,
+    WriteAligned,
+    request_of,
+)
 
 TELL_EVERY_S: Final = 0.25
 """ASSUMED_ how often progress is told: as often as somebody looks."""
@@ -35,24 +49,67 @@ def read(path: Path, request: Request) -> dict[str, Any]:
             told = time.monotonic()
             print(json.dumps({"progress": round(share, 3)}), flush=True)
 
-    if isinstance(request, Match):
-        from tidy_trunk.sync.layout import SyncFile, match_files
+    match request:
+        case Match():
+            return _match(path, request, progress)
+        case LookAt():
+            from tidy_trunk.sync.profiles import profile_file
 
-        files = [SyncFile(**file, path=path / file["id"]) for file in request.files]
-        nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in request.nudged}
-        found = [
-            {**clip.document(), "nudge_samples": nudged.get((clip.reference, clip.other), 0)}
-            for clip in match_files(files, progress)
-        ]
-        return {"clips": [*request.by_hand, *found]}
-    if isinstance(request, LookAt):
-        from tidy_trunk.sync.profiles import profile_file
+            return profile_file(path, progress)
+        case Hear():
+            from tidy_trunk.core.base.signal import hear
+            from tidy_trunk.formats import read_sound
 
-        return profile_file(path, progress)
-    from tidy_trunk.results.recordings import measured_recording
+            with path.open("rb") as stream:
+                return asdict(hear(*read_sound(stream, request.channel)))
+        case FindClaps():
+            from tidy_trunk.media.claps import claps_of
 
-    result = measured_recording(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
-    return result.model_dump(mode="json")
+            with path.open("rb") as stream:
+                return claps_of(stream)
+        case TakeStill():
+            from tidy_trunk.formats.movie import still
+
+            with path.open("rb") as stream:
+                return {"jpeg": b64encode(still(stream, request.frame, Fraction(request.rate))).decode()}
+        case WriteAligned():
+            return _write_aligned(path, request)
+        case Measure():
+            from tidy_trunk.results.recordings import measured_recording
+
+            result = measured_recording(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
+            return result.model_dump(mode="json")
+
+
+def _match(folder: Path, request: Match, progress: Callable[[float], None]) -> dict[str, Any]:
+    from tidy_trunk.sync.layout import SyncFile, match_files
+
+    files = [SyncFile(**file, path=folder / file["id"]) for file in request.files]
+    nudged = {(clip["reference"], clip["other"]): clip["nudge_samples"] for clip in request.nudged}
+    found = [
+        {**clip.document(), "nudge_samples": nudged.get((clip.reference, clip.other), 0)}
+        for clip in match_files(files, progress)
+    ]
+    return {"clips": [*request.by_hand, *found]}
+
+
+def _write_aligned(folder: Path, request: WriteAligned) -> dict[str, Any]:
+    from tidy_trunk.core.base.timecode import FrameRate
+    from tidy_trunk.sync.copies import began_at, write_aligned
+
+    with (folder / request.reference).open("rb") as first, (folder / request.other).open("rb") as second:
+        began_s, day = began_at(first)
+        with (folder / request.out).open("wb") as out:
+            samples = write_aligned(
+                second,
+                out,
+                name=request.name,
+                moment_s=began_s + Fraction(request.offset_s),
+                rate=FrameRate.parse(request.fps),
+                drift_ppm=request.drift_ppm,
+                day=day,
+            )
+    return {"samples": samples}
 
 
 def main() -> int:

@@ -1,4 +1,4 @@
-"""What may be asked of a worker, and how it is written down: beside its recording in the store, and to the worker's input."""
+"""What may be asked of a reader, and how it is written down: beside its recording in the store, and to the reader's input."""
 
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass
@@ -52,10 +52,56 @@ class Match:
     nudged: tuple[dict[str, Any], ...] = ()
 
 
-Request = Measure | LookAt | Match
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hear:
+    """How loud a voice and its pauses are on one channel of a file, from 1."""
 
-_KINDS: Final[Mapping[str, type[Measure] | type[LookAt] | type[Match]]] = {
-    kind.kind: kind for kind in (Measure, LookAt, Match)
+    kind: ClassVar = "hear"
+    keep: ClassVar = False
+
+    channel: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FindClaps:
+    """When somebody claps in a file, and how fast its pictures run."""
+
+    kind: ClassVar = "find-claps"
+    keep: ClassVar = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TakeStill:
+    """One picture of a movie. frame: its number, from 0 on; rate: pictures a second, `30000/1001`."""
+
+    kind: ClassVar = "take-still"
+    keep: ClassVar = False
+
+    frame: int
+    rate: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WriteAligned:
+    """A copy of a file that says where it begins. reference, other, out: below the folder; offset_s: of the other's first sample
+    behind the reference's, as a fraction; fps: the job's rate, by its name; drift_ppm: what is taken out."""
+
+    kind: ClassVar = "write-aligned"
+    keep: ClassVar = False
+
+    reference: str
+    other: str
+    out: str
+    name: str
+    offset_s: str
+    fps: str
+    drift_ppm: float
+
+
+Request = Measure | LookAt | Match | Hear | FindClaps | TakeStill | WriteAligned
+
+_KINDS: Final[Mapping[str, type[Request]]] = {
+    kind.kind: kind for kind in (Measure, LookAt, Match, Hear, FindClaps, TakeStill, WriteAligned)
 }
 
 

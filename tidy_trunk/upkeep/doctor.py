@@ -4,10 +4,12 @@ import json
 import platform
 import shutil
 import subprocess
+import sys
 import zipfile
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any, Final
 
 from tidy_trunk import __version__
@@ -57,6 +59,7 @@ def examine(settings: Settings) -> Examination:
         _folder(home),
         _disk(home),
         *_data(settings),
+        _readers(),
         _copies(home),
     ]
     errors = [line for line in last_lines(home, 1000) if "error" in line or line.get("status", 0) >= 500]
@@ -92,6 +95,23 @@ def _folder(home: Path) -> Look:
     if not home.exists():
         return Look("Data folder", f"{home} is not there yet", "start once with ./tidy serve; or set TIDY_TRUNK_HOME")
     return Look("Data folder", str(home))
+
+
+def _readers() -> Look:
+    """What dropped-in files may reach: looked at in a process that confines itself."""
+    with TemporaryDirectory() as place:
+        command = [sys.executable, "-m", "tidy_trunk.tasks.confinement", place]
+        done = subprocess.run(command, capture_output=True, text=True, cwd=Path(__file__).parents[2])
+    try:
+        holds = json.loads(done.stdout)
+    except ValueError:
+        return Look("Files that are read", "cannot be looked at", "send the bundle to who looks after this program")
+    words = [
+        "no network" if holds["network"] else "the network is open to them: this system gives no network namespaces",
+        "their own folder alone" if holds["files"] else "all files that you can read: this kernel has no Landlock",
+        f"{'all together half of the memory, ' if holds['memory'] else ''}each limited in memory and time",
+    ]
+    return Look("Files that are read", "; ".join(words))
 
 
 def _disk(home: Path) -> Look:

@@ -1,15 +1,17 @@
 """Time on a set: clocks, sync, delay."""
 
-import io
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Body, Query
+from anyio import to_thread
+from fastapi import APIRouter, Query, Request
 
-from tidy_trunk.api.dependencies import Clock, ItemId
+from tidy_trunk.api.dependencies import Clock, ItemId, PieceOf, Recordings
 from tidy_trunk.api.schemas.clock import ClockOut, MeasuredDelayOut
 from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.recordings import SOUND_BODY
+from tidy_trunk.tasks.requests import FindClaps
 
 router = APIRouter(prefix="/jobs/{job_id}/clock", tags=["clock"], responses=PROBLEMS)
 
@@ -32,14 +34,18 @@ def read_picture_delay(
     return EditsOut.from_core(clock.picture_delay(job_id, device, delay, by_sdi=by_sdi))
 
 
-@router.post("/screens/{device}/clap")
-def read_clap(
+@router.post("/screens/{device}/clap", openapi_extra=SOUND_BODY)
+async def read_clap(
     job_id: UUID,
     device: ItemId,
-    body: Annotated[bytes, Body(media_type="audio/wav", examples=["RIFF…WAVE…"])],
+    piece: PieceOf,
+    request: Request,
     clock: Clock,
+    recordings: Recordings,
     camera: Annotated[str, Query(max_length=120, description="Whose picture was on")],
     frame: Annotated[float, Query(ge=0, le=10**6, allow_inf_nan=False, description="In which the hands close, from 0")],
 ) -> MeasuredDelayOut:
     """How late a camera's picture is, by a clap in a recording of a switcher's programme; nothing is kept."""
-    return MeasuredDelayOut.from_core(clock.clap(job_id, device, camera, frame, io.BytesIO(body)))
+    await to_thread.run_sync(clock.view, job_id)
+    found = await recordings.look(piece, FindClaps(), request.stream())
+    return MeasuredDelayOut.from_core(await to_thread.run_sync(clock.clap, job_id, device, camera, frame, found))

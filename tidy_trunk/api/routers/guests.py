@@ -11,7 +11,7 @@ from tidy_trunk.api.schemas.jobs import PROBLEMS, In
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.guests import LONGEST_NAME, MadeKey, Network
-from tidy_trunk.store import GuestKeyRecord, Role
+from tidy_trunk.store import Access, GuestKeyRecord
 
 router = APIRouter(tags=["guests"], responses=PROBLEMS)
 Page = Annotated[str, Query(max_length=200, pattern="^/[a-z0-9/-]*$", description="Page that is opened first")]
@@ -29,7 +29,7 @@ class GuestOut(Out):
 
     id: str
     name: str
-    role: Role
+    access: Access
     created: datetime
     seen: datetime | None
     address: str
@@ -51,26 +51,26 @@ class MadeKeyOut(Out):
 class KeyIn(In):
     """For whose telephone, and what it may do."""
 
-    name: str = Field(min_length=1, max_length=LONGEST_NAME)
-    role: Role
+    name: str = Field(min_length=1, max_length=LONGEST_NAME, examples=["Second assistant"])
+    access: Access
 
 
 class NameIn(In):
-    name: str = Field(min_length=1, max_length=LONGEST_NAME)
+    name: str = Field(min_length=1, max_length=LONGEST_NAME, examples=["Second assistant"])
 
 
 class MeOut(Out):
-    """Who asks. role: null for whoever sits at the machine itself."""
+    """Who asks. access: null for whoever sits at the machine itself."""
 
     name: str
-    role: Role | None
+    access: Access | None
 
 
 @router.get("/me")
 def read_me(request: Request) -> MeOut:
     """Who asks, and what that one may do."""
     guest: GuestKeyRecord | None = request.scope.get("guest")
-    return MeOut(name="", role=None) if guest is None else MeOut(name=guest.name, role=guest.role)
+    return MeOut(name="", access=None) if guest is None else MeOut(name=guest.name, access=guest.access)
 
 
 @router.get("/guests")
@@ -86,7 +86,7 @@ def list_guests(request: Request, guests: Guests) -> GuestsOut:
 @router.post("/guests", status_code=201)
 def make_key(request: Request, own_id: OwnId, body: KeyIn, guests: Guests, page: Page = "/") -> MadeKeyOut:
     """A key for one telephone. It is shown now, and never again."""
-    return _made(guests.make(_network(request), own_id, body.name, body.role, page))
+    return _made(guests.make(_network(request), own_id, body.name, body.access, page))
 
 
 @router.post("/guests/{key_id}/renew")
@@ -128,7 +128,7 @@ def _out(record: GuestKeyRecord) -> GuestOut:
     return GuestOut(
         id=record.id,
         name=record.name,
-        role=record.role,
+        access=record.access,
         created=record.created,
         seen=record.seen,
         address=record.address,

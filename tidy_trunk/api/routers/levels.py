@@ -3,19 +3,23 @@
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Body, Query
+from anyio import to_thread
+from fastapi import APIRouter, Query, Request
 
-from tidy_trunk.api.dependencies import ItemId, Jobs
+from tidy_trunk.api.dependencies import ItemId, Jobs, PieceOf, Recordings
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.gain import GainIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JoinIn, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
+from tidy_trunk.api.schemas.recordings import SOUND_BODY
 from tidy_trunk.api.schemas.runs import CableChainOut
+from tidy_trunk.core.base.signal import Heard
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.results.advice import AnswerOut, GainPlanOut, WayOut
 from tidy_trunk.results.sockets import SocketsOut
+from tidy_trunk.tasks.requests import Hear
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
 
@@ -34,16 +38,20 @@ def read_ladder(
     return LadderOut.from_core(evaluation, track, through)
 
 
-@router.post("/tracks/{track_id}/heard")
-def read_heard(
+@router.post("/tracks/{track_id}/heard", openapi_extra=SOUND_BODY)
+async def read_heard(
     job_id: UUID,
     track_id: ItemId,
-    body: Annotated[bytes, Body(media_type="audio/wav", examples=["RIFF…WAVE…"])],
+    piece: PieceOf,
+    request: Request,
     jobs: Jobs,
+    recordings: Recordings,
     channel: Annotated[int, Query(ge=1, le=64, description="Channel of the file, from 1")] = 1,
 ) -> HeardOut:
     """How loud a track's source and the place were in a recording of it, and the edits that say so; nothing is kept."""
-    return HeardOut.from_core(jobs.heard(job_id, track_id, body, channel))
+    await to_thread.run_sync(jobs.plan, job_id)
+    found = Heard(**await recordings.look(piece, Hear(channel=channel), request.stream()))
+    return HeardOut.from_core(await to_thread.run_sync(jobs.heard, job_id, track_id, found))
 
 
 @router.post("/gain-plan")

@@ -1,6 +1,5 @@
 """Files of recorders and cameras, laid over each other."""
 
-import tempfile
 from collections.abc import Iterator
 from typing import Annotated, Any
 from uuid import UUID
@@ -118,14 +117,9 @@ def read_aligned(
     stretch: Annotated[bool, Query(description="Take its drift out")] = False,
 ) -> StreamingResponse:
     """A copy of a camera file's sound as Broadcast WAV that says where it begins on the recorder's clock."""
-    file = tempfile.TemporaryFile()  # noqa: SIM115, closed when all of it was sent
-    try:
-        name = sync.aligned(job_id, file_id, file, stretch=stretch)
-        size = file.tell()
-        file.seek(0)
-    except BaseException:
-        file.close()
-        raise
+    with sync.aligned(job_id, file_id, stretch=stretch) as (name, path):
+        file = path.open("rb")  # read on when its name is gone, and closed when all of it was sent
+        size = path.stat().st_size
 
     def pieces() -> Iterator[bytes]:
         with file:

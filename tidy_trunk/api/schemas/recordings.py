@@ -1,7 +1,7 @@
 """Recordings and what was found in them."""
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
 from pydantic import Field
@@ -10,6 +10,14 @@ from tidy_trunk.results.measurement import MeasurementOut
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.tasks.requests import request_of
+
+SOUND_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"audio/wav": {"schema": {"type": "string", "format": "binary"}, "example": "RIFF…WAVE…"}},
+    }
+}
+"""How a recording that is looked at and not kept is described."""
 
 
 class AskedOut(Out):

@@ -4,7 +4,7 @@ UP = """
 create table guest_key (
     id text primary key,
     name text not null,
-    role text not null,
+    access text not null,
     digest text not null,
     created timestamp with time zone not null,
     seen timestamp with time zone,

@@ -92,7 +92,7 @@ export type Severity = Schemas['Severity']
 export type Guests = Schemas['GuestsOut']
 export type MadeKey = Schemas['MadeKeyOut']
 export type Me = Schemas['MeOut']
-export type Role = Schemas['KeyIn']['role']
+export type Access = Schemas['Access']
 type PlanFile = Schemas['PlanDocument'] // what is sent as one: whether it is, the server says
 export type BenchSteps = Schemas['BenchStepsIn']
 type Query<P extends keyof paths, M extends keyof paths[P]> = paths[P][M] extends {
@@ -464,8 +464,8 @@ export const api = {
     ),
   me: () => reading(() => server.GET('/api/me')),
   guests: () => reading(() => server.GET('/api/guests')),
-  makeKey: (name: string, role: Role, page: string, id = newId()) =>
-    writing(() => server.POST('/api/guests', { params: { query: { page, id } }, body: { name, role } })),
+  makeKey: (name: string, access: Access, page: string, id = newId()) =>
+    writing(() => server.POST('/api/guests', { params: { query: { page, id } }, body: { name, access } })),
   renewKey: (key: string, page: string) =>
     reading(() =>
       server.POST('/api/guests/{key_id}/renew', { params: { path: { key_id: key }, query: { page } } }),

@@ -2303,6 +2303,12 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Access
+         * @description What the holder of a key may do: all that changes jobs; marks of a checklist and the log; or look.
+         * @enum {string}
+         */
+        Access: "crew" | "walk" | "look";
+        /**
          * AccountStepOut
          * @description One thing that was done to the average, and how sure that is; `provenance` is empty where no figure is behind it.
          */
@@ -2733,7 +2739,7 @@ export interface components {
             /** Rooms */
             rooms: components["schemas"]["RoomOut"][];
             /** Roles */
-            roles: components["schemas"]["tidy_trunk__core__plan__targets__Role"][];
+            roles: components["schemas"]["Role"][];
             /** Frame Rates */
             frame_rates: string[];
             /** Efforts */
@@ -3456,7 +3462,7 @@ export interface components {
              * @default {}
              */
             roles: {
-                [key: string]: components["schemas"]["tidy_trunk__core__plan__targets__Role"];
+                [key: string]: components["schemas"]["Role"];
             };
             /**
              * Figures
@@ -4113,7 +4119,7 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            role: components["schemas"]["tidy_trunk__store__guest_keys__Role"];
+            access: components["schemas"]["Access"];
             /**
              * Created
              * Format: date-time
@@ -4553,9 +4559,12 @@ export interface components {
          * @description For whose telephone, and what it may do.
          */
         KeyIn: {
-            /** Name */
+            /**
+             * Name
+             * @example Second assistant
+             */
             name: string;
-            role: components["schemas"]["tidy_trunk__store__guest_keys__Role"];
+            access: components["schemas"]["Access"];
         };
         /**
          * Kind
@@ -4596,7 +4605,7 @@ export interface components {
             device: string;
             /** Bus */
             bus: string;
-            role: components["schemas"]["tidy_trunk__core__plan__targets__Role"];
+            role: components["schemas"]["Role"];
             /** Title */
             title: string;
             /** Origin */
@@ -4977,12 +4986,12 @@ export interface components {
         };
         /**
          * MeOut
-         * @description Who asks. role: null for whoever sits at the machine itself.
+         * @description Who asks. access: null for whoever sits at the machine itself.
          */
         MeOut: {
             /** Name */
             name: string;
-            role: components["schemas"]["tidy_trunk__store__guest_keys__Role"] | null;
+            access: components["schemas"]["Access"] | null;
         };
         /**
          * MeaningOut
@@ -5133,7 +5142,10 @@ export interface components {
         };
         /** NameIn */
         NameIn: {
-            /** Name */
+            /**
+             * Name
+             * @example Second assistant
+             */
             name: string;
         };
         /** NamedFigureOut */
@@ -6120,6 +6132,12 @@ export interface components {
             text: string;
         };
         /**
+         * Role
+         * @description What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8
+         * @enum {string}
+         */
+        Role: "dialogue" | "effects" | "guide" | "timecode";
+        /**
          * RoomOut
          * @description A kind of place, and how loud it usually is when nobody speaks.
          */
@@ -6642,7 +6660,7 @@ export interface components {
             device: string;
             /** Bus */
             bus: string;
-            role: components["schemas"]["tidy_trunk__core__plan__targets__Role"];
+            role: components["schemas"]["Role"];
         };
         /** SetSourceModel */
         SetSourceModel: {
@@ -7951,12 +7969,6 @@ export interface components {
             /** Ohms */
             ohms: number;
         };
-        /**
-         * Role
-         * @description What a track is kept for: how loud it ought to be depends on it. [HANDBOOK] §§6, 8
-         * @enum {string}
-         */
-        tidy_trunk__core__plan__targets__Role: "dialogue" | "effects" | "guide" | "timecode";
         /** PairOut */
         tidy_trunk__results__measurement__PairOut: {
             /** Channels */
@@ -7986,12 +7998,6 @@ export interface components {
             /** Is Free */
             is_free: boolean;
         };
-        /**
-         * Role
-         * @description What the holder of a key may do: all that changes jobs; marks of a checklist and the log; or look.
-         * @enum {string}
-         */
-        tidy_trunk__store__guest_keys__Role: "crew" | "walk" | "look";
     };
     responses: never;
     parameters: never;
@@ -8962,7 +8968,10 @@ export interface operations {
                 /** @description Channel of the file, from 1 */
                 channel?: number;
             };
-            header?: never;
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
             path: {
                 job_id: string;
                 track_id: string;
@@ -8971,6 +8980,7 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /** @example RIFF…WAVE… */
                 "audio/wav": string;
             };
         };
@@ -10464,7 +10474,10 @@ export interface operations {
                 /** @description In which the hands close, from 0 */
                 frame: number;
             };
-            header?: never;
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
             path: {
                 job_id: string;
                 device: string;
@@ -10473,6 +10486,7 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /** @example RIFF…WAVE… */
                 "audio/wav": string;
             };
         };

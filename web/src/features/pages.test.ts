@@ -206,7 +206,7 @@ describe('useTelephones', () => {
     expect(made.made.value).toBeNull()
     const changes = asked.filter(({ method }) => method !== 'GET')
     expect(changes.map(({ method, body }) => [method, body])).toEqual([
-      ['POST', { name: 'Boom', role: 'walk' }],
+      ['POST', { name: 'Boom', access: 'walk' }],
       ['DELETE', ''],
     ])
   })

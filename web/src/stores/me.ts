@@ -5,13 +5,13 @@ import { api, type Me } from '@/api/client'
 
 /** Who sits here: whoever is at the machine itself may do everything, a telephone what its key is for. */
 export const useMe = defineStore('me', () => {
-  const me = ref<Me>({ name: '', role: null })
+  const me = ref<Me>({ name: '', access: null })
   const look = () =>
     api.me().then(
       (found) => (me.value = found),
       () => undefined, // refused: the server says so to everything else too
     )
-  const mayEdit = computed(() => me.value.role === null || me.value.role === 'crew')
-  const does = computed(() => (me.value.role === 'walk' ? 'walk and log, and look' : 'look'))
+  const mayEdit = computed(() => me.value.access === null || me.value.access === 'crew')
+  const does = computed(() => (me.value.access === 'walk' ? 'walk and log, and look' : 'look'))
   return { me, mayEdit, does, look }
 })

@@ -4,21 +4,21 @@ import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { addresses } from '@/api/addresses'
-import type { Role } from '@/api/client'
+import type { Access } from '@/api/client'
 import { formatMoment } from '@/format/time'
 import MadeKeyBox from './MadeKeyBox.vue'
-import { ROLES, useTelephones } from './useTelephones'
+import { ACCESSES, useTelephones } from './useTelephones'
 
 /** Which telephones are let in, what each may do, and who was here last. */
 const route = useRoute()
 const page = computed(() => (typeof route.query.page === 'string' ? route.query.page : '/'))
 const { guests, made, problem, isBusy, make, renew, rename, revoke } = useTelephones(page.value)
 const name = ref('')
-const role = ref<Role>('walk')
-const labels = Object.fromEntries(ROLES.map(({ value, label }) => [value, label]))
+const access = ref<Access>('walk')
+const labels = Object.fromEntries(ACCESSES.map(({ value, label }) => [value, label]))
 
 async function begin() {
-  if (await make(name.value, role.value)) name.value = ''
+  if (await make(name.value, access.value)) name.value = ''
 }
 </script>
 
@@ -40,8 +40,8 @@ async function begin() {
           </label>
           <fieldset>
             <legend>May</legend>
-            <label v-for="item in ROLES" :key="item.value" class="choice">
-              <input v-model="role" type="radio" name="role" :value="item.value" />
+            <label v-for="item in ACCESSES" :key="item.value" class="choice">
+              <input v-model="access" type="radio" name="access" :value="item.value" />
               <span
                 ><strong>{{ item.label }}</strong> <span class="soft small">{{ item.does }}</span></span
               >
@@ -62,7 +62,7 @@ async function begin() {
               autocomplete="off"
               @change="rename(key.id, ($event.target as HTMLInputElement).value)"
             />
-            <span>{{ labels[key.role] }}</span>
+            <span>{{ labels[key.access] }}</span>
             <span class="soft small">
               {{ key.seen ? `last seen ${formatMoment(key.seen)}, ${key.address}` : 'not used yet' }}
             </span>

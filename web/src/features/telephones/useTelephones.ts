@@ -1,9 +1,9 @@
 import { ref, shallowRef } from 'vue'
 
-import { api, wordsOf, type Guests, type MadeKey, type Role } from '@/api/client'
+import { api, wordsOf, type Guests, type MadeKey, type Access } from '@/api/client'
 
 /** What a key may be for, as it is offered. */
-export const ROLES: readonly { value: Role; label: string; does: string }[] = [
+export const ACCESSES: readonly { value: Access; label: string; does: string }[] = [
   { value: 'walk', label: 'Walk and log', does: 'mark the checklist, and look at everything' },
   { value: 'look', label: 'Look only', does: 'look at everything, change nothing' },
   { value: 'crew', label: 'Crew', does: 'change every job, as at this machine' },
@@ -33,8 +33,8 @@ export function useTelephones(page: string) {
     }
   }
 
-  const make = (name: string, role: Role) =>
-    attempt(async () => (made.value = await api.makeKey(name.trim(), role, page)))
+  const make = (name: string, access: Access) =>
+    attempt(async () => (made.value = await api.makeKey(name.trim(), access, page)))
   const renew = (id: string) => attempt(async () => (made.value = await api.renewKey(id, page)))
   const rename = (id: string, name: string) => attempt(() => api.renameKey(id, name))
   const revoke = (id: string) =>

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
+from tests.contract import wait
 from tests.core.base.signal.test_speech import recording
 from tests.formats.test_sound import wav
 from tests.plans import line_into_camera, made, put
@@ -21,6 +22,24 @@ def test_a_gain_plan_is_made_and_done(client):
     done = client.post(f"{address}/edits", json={"base_revision": 1, "edits": edits}).json()
     assert done["counts"]["stop"] == 2 and done["sentence"].endswith("and 10 more")
     assert client.post(f"{address}/gain-plan", json={}).json()["steps"] == []
+
+
+def test_a_large_job_is_left_to_a_worker(client, services, monkeypatch):
+    """The same plan as at once, and the one before it is given up."""
+    state = opened(client, foundry())
+    address = f"/api/jobs/{state['job']}/gain-plan"
+    at_once = client.post(address, json={}).json()
+    monkeypatch.setattr("tidy_trunk.services.gain_plans.MOST_AT_ONCE", 3)
+    first = client.post(address, json={})
+    assert first.status_code == 202 and first.json()["plan"] is None
+    later = client.post(address, json={}).json()
+    assert client.get(f"{address}/{first.json()['task']}").status_code == 404
+    wait(lambda: client.get(f"{address}/{later['task']}").json()["state"] == "done")
+    assert client.get(f"{address}/{later['task']}").json()["plan"] == at_once
+    assert client.get(f"/api/jobs/{state['job']}/recordings").json() == []
+    assert client.get(f"/api/jobs/{state['job']}/sync").json()["files"] == []
+    assert client.delete(f"{address}/{later['task']}").status_code == 204
+    assert client.get(f"{address}/{later['task']}").status_code == 404
 
 
 def test_what_is_pinned_is_left(client):

@@ -14,6 +14,7 @@ from tidy_trunk.services.container import Services
 from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
+from tidy_trunk.services.gain_plans import GainPlanService
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.guests import GuestService
 from tidy_trunk.services.jobs import JobService
@@ -63,6 +64,10 @@ def _clock(request: Request) -> ClockService:
 
 def _sync(request: Request) -> SyncService:
     return _services(request).sync
+
+
+def _gain_plans(request: Request) -> GainPlanService:
+    return _services(request).gain_plans
 
 
 def _guests(request: Request) -> GuestService:
@@ -132,6 +137,7 @@ Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
 Sync = Annotated[SyncService, Depends(_sync)]
+GainPlans = Annotated[GainPlanService, Depends(_gain_plans)]
 Guests = Annotated[GuestService, Depends(_guests)]
 Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]

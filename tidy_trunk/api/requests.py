@@ -10,6 +10,7 @@ from typing import Final
 from starlette.datastructures import MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from tidy_trunk.api.heavy import RECEIVE
 from tidy_trunk.api.problems import problem_response
 from tidy_trunk.upkeep.log import note, since
 
@@ -63,6 +64,7 @@ class Requests:
             await self._app(scope, receive, send)
             return
         request, start, status = token_hex(4), time.monotonic(), 0
+        RECEIVE.set(receive)
         scope["request_id"] = request
         self._underway[request] = Underway(scope, start)
 

@@ -17,6 +17,7 @@ KEEPS_NOTHING: Final = frozenset(
         ("POST", "/jobs/{job_id}/plan/preview"),
         ("POST", "/jobs/{job_id}/tracks/{track_id}/ladder"),
         ("POST", "/jobs/{job_id}/gain-plan"),
+        ("DELETE", "/jobs/{job_id}/gain-plan/{task_id}"),
         ("POST", "/jobs/{job_id}/joined"),
         ("POST", "/jobs/{job_id}/say"),
         ("POST", "/jobs/{job_id}/runs/{run_id}/compare"),

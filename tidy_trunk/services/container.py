@@ -9,6 +9,7 @@ from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
+from tidy_trunk.services.gain_plans import GainPlanService
 from tidy_trunk.services.gear_tests import GearTestService
 from tidy_trunk.services.guests import GuestService
 from tidy_trunk.services.jobs import JobService
@@ -55,6 +56,7 @@ class Services:
     fault_search: FaultSearchService
     front_door: FrontDoorService
     gear_tests: GearTestService
+    gain_plans: GainPlanService
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
@@ -101,6 +103,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         fault_search=FaultSearchService(jobs),
         front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),
         gear_tests=GearTestService(jobs, recordings),
+        gain_plans=GainPlanService(jobs, recordings),
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),

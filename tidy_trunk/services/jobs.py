@@ -43,6 +43,8 @@ from tidy_trunk.errors import InputError, NotFoundError, RevisionConflictError, 
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.pictures import RunPicture, run_picture
+from tidy_trunk.services.shared import Shared
+from tidy_trunk.services.wanted import is_wanted
 from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.words import difference_sentences, in_one
 from tidy_trunk.words.rows import parts_words
@@ -58,15 +60,22 @@ class JobState:
 
 @dataclass(frozen=True, slots=True)
 class Advice:
-    """What mends the findings of a revision: moves on its plan, best first, by id of the finding."""
+    """What mends the findings of a revision: moves on its plan, best first, by id of the finding.
+
+    is_whole: for all of them; not where the job moved on, or nobody waited any more.
+    """
 
     revision: int
     plan: Plan
     fixes: Mapping[str, tuple[Move, ...]]
+    is_whole: bool = True
 
 
 LOOSE_FILES: Final = UUID("10052f11-e500-4000-8000-000000000000")
 """Of the job that files lie in that belong to none; it is not listed."""
+
+MOST_ADVICE: Final = 8
+"""ASSUMED_ jobs whose newest advice is kept: those that are open at one time."""
 
 MOST_CABLE_CHAINS: Final = 4
 """ASSUMED_ how many other leads are shown: a longer list is no choice."""
@@ -99,6 +108,7 @@ class JobService:
         self._store = store
         self._media = media
         self._now = now
+        self._advice: Shared[tuple[UUID, int], Advice] = Shared(MOST_ADVICE)
 
     def all(self) -> list[JobRecord]:
         return [record for record in self._store.all() if record.id != LOOSE_FILES]
@@ -116,7 +126,7 @@ class JobService:
         `job_id`: the id that its sender gave it; sent again it is the same job.
         """
         Evaluation(plan)
-        return _state(self._store.create(job_id or uuid4(), plan.name, _document(plan), sentence, self._now()))
+        return _state(self._store.create(job_id or uuid4(), plan.name, plan_document(plan), sentence, self._now()))
 
     def import_plan(self, raw: Any, job_id: UUID | None = None) -> JobState:
         """A job from a plan file; as `create`. Raises FormatError, PlanError or InputError."""
@@ -158,7 +168,7 @@ class JobService:
         plan = plan_from_json(raw)
 
         def change(document: dict[str, Any]) -> tuple[dict[str, Any], str, str]:
-            return _document(plan), plan.name, "Read from a plan file"
+            return plan_document(plan), plan.name, "Read from a plan file"
 
         with self._both_versions(job_id, base, lambda _: f"the plan file {plan.name}"):
             return _state(self._store.edit(job_id, base, change, self._now(), who, request))
@@ -184,7 +194,7 @@ class JobService:
             before = stored_plan(document)
             plan = apply_edits(before, edits)
             made.append(Evaluation(plan))
-            return _document(plan), plan.name, in_one(before, edits)
+            return plan_document(plan), plan.name, in_one(before, edits)
 
         with self._both_versions(job_id, base, lambda plan: in_one(plan, edits)):
             revision = self._store.edit(job_id, base, change, self._now(), who, request)
@@ -315,14 +325,18 @@ class JobService:
     def advice(self, job_id: UUID) -> Advice:
         """What mends each finding of the newest state.
 
-        Each fix is tried, which takes a while: when the job moves on meanwhile, the rest is left, as nobody wants it.
+        Each fix is tried, which takes a while: several that ask wait for one answer, and when the job moves on meanwhile, the
+        rest is left, as nobody wants it.
         """
         record = self._store.newest(job_id)
+        return self._advice.get((job_id, record.number), lambda: self._advise(record), lambda advice: advice.is_whole)
+
+    def _advise(self, record: RevisionRecord) -> Advice:
         adviser = Adviser(Report(trace_plan(_plan(record))))
-        fixes = {}
+        fixes: dict[str, tuple[Move, ...]] = {}
         for finding in adviser.findings:
-            if self._store.head(job_id) != record.number:
-                break
+            if self._store.head(record.job) != record.number or not is_wanted():
+                return Advice(record.number, adviser.plan, fixes, is_whole=False)
             fixes[finding.id] = adviser.fixes(finding)
         return Advice(record.number, adviser.plan, fixes)
 
@@ -342,7 +356,8 @@ class JobService:
         return plan
 
 
-def _document(plan: Plan) -> dict[str, Any]:
+def plan_document(plan: Plan) -> dict[str, Any]:
+    """A plan as plain JSON values."""
     return PlanDocument.from_core(plan).model_dump(mode="json")
 
 

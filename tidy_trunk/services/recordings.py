@@ -17,7 +17,7 @@ from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore, UploadStore
 from tidy_trunk.tasks.queue import TaskQueue
 from tidy_trunk.tasks.quick import QuickReader
-from tidy_trunk.tasks.requests import Measure, Request, request_document, request_of
+from tidy_trunk.tasks.requests import LookAt, Match, Measure, Request, request_document, request_of
 
 LONGEST_NAME: Final = 200
 """ASSUMED_ characters of a file's name that are kept."""
@@ -154,7 +154,11 @@ class RecordingService:
     def to_sync(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job that are laid over each other, and where they lie, the newest first."""
         records = self._store.all(job_id, with_result=True)
-        return [record for record in records if not isinstance(request_of(record.asked), Measure)]
+        return [record for record in records if isinstance(request_of(record.asked), LookAt | Match)]
+
+    def of_kind(self, job_id: UUID, kind: type[Request]) -> list[RecordingRecord]:
+        """What a job has of one kind of request, the newest first, without results."""
+        return [record for record in self._store.all(job_id) if isinstance(request_of(record.asked), kind)]
 
     def get(self, job_id: UUID, recording_id: UUID) -> RecordingRecord:
         """One with what was found. Raises NotFoundError."""

@@ -25,6 +25,7 @@ from tidy_trunk.tasks.requests import (
     LookAt,
     Match,
     Measure,
+    PlanGain,
     Request,
     TakeStill,
     WriteAligned,
@@ -56,6 +57,8 @@ def read(path: Path, request: Request) -> dict[str, Any]:
             from tidy_trunk.sync.profiles import profile_file
 
             return profile_file(path, progress)
+        case PlanGain():
+            return _plan_gain(request)
         case Hear():
             from tidy_trunk.core.base.signal import hear
             from tidy_trunk.formats import read_sound
@@ -91,6 +94,18 @@ def _match(folder: Path, request: Match, progress: Callable[[float], None]) -> d
         for clip in match_files(files, progress)
     ]
     return {"clips": [*request.by_hand, *found]}
+
+
+def _plan_gain(request: PlanGain) -> dict[str, Any]:
+    from tidy_trunk.core.advice.adviser import gain_plan
+    from tidy_trunk.core.sound.levels import Report
+    from tidy_trunk.core.sound.trace import trace_plan
+    from tidy_trunk.document import stored_plan
+    from tidy_trunk.results.advice import GainPlanOut
+
+    pins = frozenset((device, control) for device, control in request.pins)
+    made = gain_plan(Report(trace_plan(stored_plan(request.plan))), pins)
+    return GainPlanOut.from_core(made).model_dump(mode="json")
 
 
 def _write_aligned(folder: Path, request: WriteAligned) -> dict[str, Any]:

@@ -98,10 +98,21 @@ class WriteAligned:
     drift_ppm: float
 
 
-Request = Measure | LookAt | Match | Hear | FindClaps | TakeStill | WriteAligned
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlanGain:
+    """Where every knob of a plan should stand. plan: its document; pins: device and control of knobs that stay."""
+
+    kind: ClassVar = "plan-gain"
+    keep: ClassVar = False
+
+    plan: dict[str, Any]
+    pins: tuple[tuple[str, str], ...]
+
+
+Request = Measure | LookAt | Match | PlanGain | Hear | FindClaps | TakeStill | WriteAligned
 
 _KINDS: Final[Mapping[str, type[Request]]] = {
-    kind.kind: kind for kind in (Measure, LookAt, Match, Hear, FindClaps, TakeStill, WriteAligned)
+    kind.kind: kind for kind in (Measure, LookAt, Match, PlanGain, Hear, FindClaps, TakeStill, WriteAligned)
 }
 
 

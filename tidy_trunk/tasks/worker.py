@@ -28,7 +28,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import Database, RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.tasks.queue import TASK, queue_app
-from tidy_trunk.tasks.requests import Match, request_document, request_of
+from tidy_trunk.tasks.requests import Match, PlanGain, request_document, request_of
 from tidy_trunk.upkeep.log import note
 
 LONGEST_S: Final = 1800.0
@@ -147,7 +147,8 @@ class Worker:
     async def _answer(self, record: RecordingRecord) -> dict[str, Any]:
         """The last word of the process that reads a recording."""
         request = request_of(record.asked)
-        path = self._media.kept if isinstance(request, Match) else self._media.find(record.id)
+        is_of_many = isinstance(request, Match | PlanGain)
+        path = self._media.kept if is_of_many else self._media.find(record.id)
         process = await asyncio.create_subprocess_exec(
             *(sys.executable, "-m", "tidy_trunk.tasks.reader", str(path)),
             stdin=asyncio.subprocess.PIPE,

@@ -6,6 +6,7 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Path, Query, Response
 
 from tidy_trunk.api.dependencies import Bench, BenchRecordings, ItemId, OwnId
+from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.bench import PointOut, SeenOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import BenchStepsIn
@@ -29,6 +30,7 @@ AskedDep = Annotated[Asked, Depends(_asked)]
 
 
 @router.get("/points")
+@heavy
 def read_points(job_id: UUID, track_id: ItemId, bench: Bench) -> list[PointOut]:
     """Where one can listen on the way to a track, from the microphone on."""
     index, points = bench.points(job_id, track_id)
@@ -36,12 +38,14 @@ def read_points(job_id: UUID, track_id: ItemId, bench: Bench) -> list[PointOut]:
 
 
 @router.get("/points/{number}")
+@heavy
 def read_point(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, asked: AskedDep) -> SeenOut:
     """Level, spectrum and waveform at a point."""
     return SeenOut.from_core(bench.seen(job_id, track_id, number, asked))
 
 
 @router.get("/points/{number}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
+@heavy
 def read_sound(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, asked: AskedDep) -> Response:
     """What is heard at a point, a loop without a seam."""
     sound = bench.sound(job_id, track_id, number, asked)
@@ -49,12 +53,14 @@ def read_sound(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, ask
 
 
 @router.post("/tone", status_code=201)
+@heavy
 def measure_on_bench(job_id: UUID, track_id: ItemId, own_id: OwnId, bench: BenchRecordings) -> RecordingOut:
     """Tone through simulated devices, measured on a track as a recording is."""
     return RecordingOut.from_record(bench.tone(job_id, own_id, track_id))
 
 
 @router.post("/steps", status_code=201)
+@heavy
 def step_on_bench(
     job_id: UUID, track_id: ItemId, own_id: OwnId, body: BenchStepsIn, bench: BenchRecordings
 ) -> RecordingOut:

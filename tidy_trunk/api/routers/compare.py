@@ -5,6 +5,7 @@ from uuid import UUID
 from fastapi import APIRouter
 
 from tidy_trunk.api.dependencies import BenchRecordings, Compare, ItemId, OwnId
+from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, WayNameOut, WaysIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.recordings import RecordingOut
@@ -14,12 +15,14 @@ router = APIRouter(prefix="/jobs/{job_id}/runs/{run_id}/compare", tags=["line-up
 
 
 @router.get("/ways")
+@heavy
 def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut]:
     """The ways by which a run can be recorded, the one it is matched by now first."""
     return [WayNameOut(id=way.id, label=worded(way.does)) for way in compare.ways(job_id, run_id)]
 
 
 @router.post("/bench", status_code=201)
+@heavy
 def record_ways_on_bench(
     job_id: UUID, run_id: ItemId, own_id: OwnId, body: WaysIn, bench: BenchRecordings
 ) -> list[RecordingOut]:

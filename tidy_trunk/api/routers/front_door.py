@@ -5,6 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import FrontDoor, Jobs, OwnId
+from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.front_door import EndsIn, ExampleOut, TakeJoinedIn, TakeRigIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
 from tidy_trunk.core.rigs import LONGEST
@@ -17,6 +18,7 @@ router = APIRouter(tags=["front door"], responses=PROBLEMS)
 
 
 @router.get("/rigs")
+@heavy
 def read_rigs(
     front_door: FrontDoor,
     text: Annotated[str, Query(max_length=LONGEST, description="The job, in everyday words")] = "",
@@ -28,12 +30,14 @@ def read_rigs(
 
 
 @router.post("/rigs/job", status_code=201, response_model=JobStateOut)
+@heavy
 def take_rig(body: TakeRigIn, front_door: FrontDoor) -> Response:
     """A job that begins with one of the rigs."""
     return _answer(front_door.take_rig(body.text, body.approach, body.id))
 
 
 @router.post("/two-things")
+@heavy
 def join_two_things(body: EndsIn, front_door: FrontDoor) -> TwoThingsOut:
     """What joins two things, what is set at both ends, and what could go wrong; nothing is kept."""
     return TwoThingsOut.from_core(front_door.join(body.to_core()))

@@ -5,6 +5,7 @@ from uuid import UUID
 from fastapi import APIRouter
 
 from tidy_trunk.api.dependencies import BenchRecordings, GearTests, OwnId
+from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.gear_tests import GearAnswerIn, GearFoundOut, GearTestOut, SimulatedTestIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.recordings import RecordingOut
@@ -14,6 +15,7 @@ router = APIRouter(prefix="/jobs/{job_id}/gear-tests", tags=["equipment"], respo
 
 
 @router.get("")
+@heavy
 def list_gear_tests(job_id: UUID, gear_tests: GearTests) -> list[GearTestOut]:
     """What can be found out of the devices of a job as they are connected, by device, in the order of the work."""
     report, tests = gear_tests.all(job_id)
@@ -31,6 +33,7 @@ def answer_gear_test(job_id: UUID, body: GearAnswerIn, gear_tests: GearTests) ->
 
 
 @router.post("/simulate", status_code=201)
+@heavy
 def simulate_gear_test(job_id: UUID, body: SimulatedTestIn, own_id: OwnId, bench: BenchRecordings) -> RecordingOut:
     """The recording that a test wants, made by simulated devices and measured as one that is dropped in."""
     return RecordingOut.from_record(bench.gear_test(job_id, own_id, body.test))

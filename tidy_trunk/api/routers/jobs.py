@@ -6,6 +6,7 @@ from uuid import UUID
 from fastapi import APIRouter, Body, Path, Query, Response
 
 from tidy_trunk.api.dependencies import Jobs, OwnId
+from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.jobs import (
     PROBLEMS,
     AdviceOut,
@@ -87,6 +88,7 @@ def redo(job_id: UUID, body: BaseIn, jobs: Jobs) -> Response:
 
 
 @router.get("/{job_id}/advice", response_model=AdviceOut)
+@heavy
 def read_advice(job_id: UUID, jobs: Jobs) -> AdviceOut:
     """What mends the findings of the newest state. It takes longer than the findings themselves: each fix is tried."""
     return AdviceOut.from_core(jobs.advice(job_id))

@@ -4,12 +4,13 @@ from typing import Annotated
 from uuid import UUID
 
 from anyio import to_thread
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Query, Request, Response
 
-from tidy_trunk.api.dependencies import ItemId, Jobs, PieceOf, Recordings
+from tidy_trunk.api.dependencies import GainPlans, ItemId, Jobs, PieceOf, Recordings
+from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.edits import EditsOut
-from tidy_trunk.api.schemas.gain import GainIn
+from tidy_trunk.api.schemas.gain import LATER, GainIn, GainTaskOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JoinIn, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
 from tidy_trunk.api.schemas.recordings import SOUND_BODY
@@ -19,6 +20,7 @@ from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.results.advice import AnswerOut, GainPlanOut, WayOut
 from tidy_trunk.results.sockets import SocketsOut
+from tidy_trunk.store import RecordingRecord
 from tidy_trunk.tasks.requests import Hear
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
@@ -54,14 +56,34 @@ async def read_heard(
     return HeardOut.from_core(await to_thread.run_sync(jobs.heard, job_id, track_id, found))
 
 
-@router.post("/gain-plan")
-def read_gain_plan(job_id: UUID, body: GainIn, jobs: Jobs) -> GainPlanOut:
-    """Where every knob and level switch of the job should stand, in the order of the work; nothing is kept."""
-    pins = frozenset((pin.device, pin.control) for pin in body.pins)
-    return GainPlanOut.from_core(jobs.gain_plan(job_id, pins))
+@router.post("/gain-plan", responses=LATER)
+@heavy
+def make_gain_plan(job_id: UUID, body: GainIn, response: Response, plans: GainPlans) -> GainPlanOut | GainTaskOut:
+    """Where every knob and level switch of the job should stand, in the order of the work; the job stays as it is.
+
+    For a large job it is made by a worker: ask for it again to see how far it is.
+    """
+    made = plans.make(job_id, frozenset((pin.device, pin.control) for pin in body.pins))
+    if isinstance(made, RecordingRecord):
+        response.status_code = 202
+        return GainTaskOut.from_record(made)
+    return GainPlanOut.from_core(made)
+
+
+@router.get("/gain-plan/{task_id}")
+def read_gain_plan(job_id: UUID, task_id: UUID, plans: GainPlans) -> GainTaskOut:
+    """How far a gain plan is, and the plan once it is done."""
+    return GainTaskOut.from_record(plans.get(job_id, task_id))
+
+
+@router.delete("/gain-plan/{task_id}", status_code=204)
+def cancel_gain_plan(job_id: UUID, task_id: UUID, plans: GainPlans) -> None:
+    """Nobody waits for it any more."""
+    plans.cancel(job_id, task_id)
 
 
 @router.get("/runs/{run_id}/ways")
+@heavy
 def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
     """The ways to match a run's level, each computed, best first."""
     return [WayOut.from_core(way) for way in jobs.ways(job_id, run_id)]

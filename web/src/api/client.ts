@@ -109,6 +109,7 @@ export type AskedOfBench = Query<'/api/jobs/{job_id}/bench/{track_id}/points/{nu
 export type Change = Required<Schemas['BaseIn']>
 
 const PATIENCE_MS = 60_000 // what has not been answered by then is asked for again
+const LOOK_MS = 300 // how often is looked whether a worker has done something
 const PIECE_BYTES = 4_000_000 // what is lost of a recording when the connection breaks
 
 /** The application's own server: addresses, what is sent and what comes back are those of its description. */
@@ -263,13 +264,29 @@ export const api = {
         ...wav,
       }),
     ),
-  gainPlan: (job: string, pins: readonly Pin[]) =>
-    reading(() =>
+  /** Made at once, or by a worker: then looked after until it is there, and given up where nobody wants it any more. */
+  gainPlan: async (job: string, pins: readonly Pin[], isWanted: () => boolean): Promise<GainPlan> => {
+    const made = await reading(() =>
       server.POST('/api/jobs/{job_id}/gain-plan', {
         params: { path: { job_id: job } },
         body: { pins: [...pins] },
       }),
-    ),
+    )
+    if (!('task' in made)) return made
+    const params = { path: { job_id: job, task_id: made.task } }
+    for (;;) {
+      await new Promise((done) => setTimeout(done, LOOK_MS))
+      if (!isWanted()) {
+        await reading(() => server.DELETE('/api/jobs/{job_id}/gain-plan/{task_id}', { params }))
+        throw new ApiProblem(0, 'dropped', 'Cancelled.')
+      }
+      const { plan, state, message } = await reading(() =>
+        server.GET('/api/jobs/{job_id}/gain-plan/{task_id}', { params }),
+      )
+      if (plan) return plan
+      if (state === 'failed' || state === 'cancelled') throw new ApiProblem(422, 'failed', message)
+    }
+  },
   padFor: (job: string, run: string) =>
     reading(() =>
       run

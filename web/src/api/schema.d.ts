@@ -346,11 +346,37 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Read Gain Plan
-         * @description Where every knob and level switch of the job should stand, in the order of the work; nothing is kept.
+         * Make Gain Plan
+         * @description Where every knob and level switch of the job should stand, in the order of the work; the job stays as it is.
+         *
+         *     For a large job it is made by a worker: ask for it again to see how far it is.
          */
-        post: operations["read_gain_plan_api_jobs__job_id__gain_plan_post"];
+        post: operations["make_gain_plan_api_jobs__job_id__gain_plan_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/gain-plan/{task_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Gain Plan
+         * @description How far a gain plan is, and the plan once it is done.
+         */
+        get: operations["read_gain_plan_api_jobs__job_id__gain_plan__task_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Cancel Gain Plan
+         * @description Nobody waits for it any more.
+         */
+        delete: operations["cancel_gain_plan_api_jobs__job_id__gain_plan__task_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4001,6 +4027,21 @@ export interface components {
             why: string;
             /** Edit */
             edit: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
+        };
+        /**
+         * GainTaskOut
+         * @description A gain plan that a worker makes. message: why there is none; plan: once it is done.
+         */
+        GainTaskOut: {
+            /**
+             * Task
+             * Format: uuid
+             */
+            task: string;
+            state: components["schemas"]["RecordingState"];
+            /** Message */
+            message: string;
+            plan: components["schemas"]["GainPlanOut"] | null;
         };
         /** GapOut */
         GapOut: {
@@ -9026,7 +9067,7 @@ export interface operations {
             };
         };
     };
-    read_gain_plan_api_jobs__job_id__gain_plan_post: {
+    make_gain_plan_api_jobs__job_id__gain_plan_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9047,8 +9088,121 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GainPlanOut"];
+                    "application/json": components["schemas"]["GainPlanOut"] | components["schemas"]["GainTaskOut"];
                 };
+            };
+            /** @description A worker makes it */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GainTaskOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_gain_plan_api_jobs__job_id__gain_plan__task_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                task_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GainTaskOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cancel_gain_plan_api_jobs__job_id__gain_plan__task_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                task_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such job, track or run */
             404: {

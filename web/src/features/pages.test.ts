@@ -16,6 +16,8 @@ import { useOtherLeads } from './runs/useOtherLeads'
 import { useRunPicture } from './runs/useRunPicture'
 import { useTelephones } from './telephones/useTelephones'
 
+const STEPS_OF_ONE = [{ device: 'boom', edit: { kind: 'a' } }]
+
 describe('useGainPlan', () => {
   const STEPS = [
     { device: 'boom', edit: { kind: 'a' } },
@@ -38,6 +40,26 @@ describe('useGainPlan', () => {
     expect(asked.map(({ body }) => body)).toEqual([{ pins: [] }, { pins: [pin] }])
     await made.apply()
     expect(edits.map(({ kind }) => kind)).toEqual(['a', 'b', 'c'])
+  })
+})
+
+describe('useGainPlan of a large job', () => {
+  it('waits for the worker, and gives it up where it is cancelled', async () => {
+    let looks = 0
+    const asked = answering(({ method }) => {
+      if (method === 'POST') return { body: { task: 't', state: 'waiting', message: '', plan: null } }
+      const plan = (looks += 1) > 1 ? { steps: STEPS_OF_ONE } : null
+      return { body: { task: 't', state: 'reading', message: '', plan } }
+    })
+    const { made } = onJob(useGainPlan)
+    await vi.waitFor(() => expect(made.plan.value).not.toBeNull(), 3000)
+    expect(asked.map(({ method }) => method)).toEqual(['POST', 'GET', 'GET'])
+    looks = -99
+    made.pin({ device: 'bag', control: 'x' })
+    await vi.waitFor(() => expect(asked.length).toBeGreaterThan(4), 3000)
+    made.cancel()
+    await vi.waitFor(() => expect(asked.at(-1)?.method).toBe('DELETE'), 3000)
+    await vi.waitFor(() => expect(made.busy.value).toBe(false), 3000)
   })
 })
 

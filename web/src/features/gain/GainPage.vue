@@ -14,7 +14,7 @@ import { useGainPlan } from './useGainPlan'
 /** Where every knob of the job should stand, why, and the result; applied as one edit. */
 const job = useJob()
 const router = useRouter()
-const { plan, pins, busy, problem, byDevice, pin, release, apply } = useGainPlan()
+const { plan, pins, busy, cancel, problem, byDevice, pin, release, apply } = useGainPlan()
 const edits = computed(() => plan.value?.steps.map(({ edit }) => edit) ?? [])
 /** The track whose numbers are traced; one that has gone is traced no more. */
 const wanted = ref('')
@@ -48,6 +48,7 @@ const things = (number: number, what: string) => `${number} ${what}${number === 
         <template v-else>Nothing to change: every knob stands where the plan would put it.</template>
       </p>
       <p v-else-if="busy" class="soft">Trying every knob…</p>
+      <Button v-if="busy" text size="small" class="no-print" @click="cancel">Cancel</Button>
       <span class="do no-print">
         <Button v-if="pins.length" text size="small" @click="release"
           >Let {{ things(pins.length, 'knob') }} move again</Button

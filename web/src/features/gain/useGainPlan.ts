@@ -1,4 +1,4 @@
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 
 import { api, type GainPlan, type Pin } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
@@ -12,13 +12,19 @@ export function useGainPlan() {
   const plan = shallowRef<GainPlan | null>(null)
   const pins = ref<Pin[]>([])
   const { problem, busy, ask } = useLatest()
+  let asked = 0 // of several only the last is wanted, and none once the page has gone
+  const cancel = () => (asked += 1)
+  onScopeDispose(cancel)
 
   watch(
     () => [job.newest?.job, job.newest?.revision, pins.value] as const,
     ([id]) =>
       id &&
       void ask(
-        () => api.gainPlan(id, pins.value),
+        () => {
+          const mine = ++asked
+          return api.gainPlan(id, pins.value, () => mine === asked)
+        },
         (found) => (plan.value = found),
       ),
     { immediate: true },
@@ -42,5 +48,5 @@ export function useGainPlan() {
   })
 
   const apply = () => job.edit((plan.value?.steps ?? []).map(({ edit }) => edit))
-  return { plan, pins, busy, problem, byDevice, pin, release, apply }
+  return { plan, pins, busy, cancel, problem, byDevice, pin, release, apply }
 }

@@ -20,7 +20,7 @@ from pathlib import Path
 
 import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
-from made_plan import RADIOS, large_plan, with_radios
+from made_plan import RADIOS, RECORDERS, large_plan, recorders_in_a_row, with_radios
 
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.app.server import patient_collector
@@ -290,7 +290,9 @@ def main() -> int:
     name = f"the same with {RADIOS} transmitters that clash, median"
     show(name, statistics.median(timed(evaluate(write_plan(radios)), 15)), "100 ms")
     show("a free frequency for one of them, median", statistics.median(timed(a_free_frequency(radios), 5)), "200 ms")
-    show("its gain plan, median", statistics.median(timed(planned(plan), 3)), "5000 ms")
+    row = evaluate(write_plan(recorders_in_a_row()))
+    show(f"{RECORDERS} recorders in a row, no cable fits, median", statistics.median(timed(row, 3)), "2000 ms")
+    show("the large plan's gain plan, median", statistics.median(timed(planned(plan), 3)), "5000 ms")
     show("the demo's gain plan, median", statistics.median(timed(planned(foundry()), 7)), "500 ms")
     show("all fixes of the demo, median", statistics.median(timed(advised(foundry()), 5)), "500 ms")
     show("one finding's fixes in the demo, longest", max(one_finding(foundry())), "200 ms")

@@ -49,6 +49,18 @@ def with_radios(plan: Plan) -> Plan:
     return apply_edits(plan, edits)
 
 
+RECORDERS = 290
+
+
+def recorders_in_a_row() -> Plan:
+    """As many as a plan may hold, each into the next by a cable that fits neither: a plan with more findings than cables."""
+    edits: list[Edit] = [AddDevice(id=f"r{number}", class_id="bag-recorder") for number in range(RECORDERS)]
+    edits += [
+        _run(f"r{number}.line", f"r{number + 1}.in1", Part(lead="bnc", length_m=3)) for number in range(RECORDERS - 1)
+    ]
+    return apply_edits(Plan(name="In a row"), edits)
+
+
 def _cell(cell: int) -> list[Edit]:
     bag, mixer, receiver, camera = f"bag-{cell}", f"mixer-{cell}", f"receiver-{cell}", f"cam-{cell}"
     edits: list[Edit] = [

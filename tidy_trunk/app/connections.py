@@ -1,6 +1,7 @@
 """Connections that come and stay: how long one may take to say what it wants, and how many there may be."""
 
 import asyncio
+import gc
 import resource
 import socket
 from collections import Counter
@@ -43,7 +44,8 @@ def allow_many_files() -> None:
 class Listener(socket.socket):
     """A listening socket that takes no more connections than it may have open, and of one address no more than its share.
 
-    Whoever is too many is hung up on at once: what is held open costs a file, and files are few.
+    Whoever is too many is hung up on at once: what is held open costs a file, and files are few. What encryption takes for each
+    lies in circles that the collector, patient as it is here, finds late: it is asked to look now and then.
     """
 
     def __init__(self, host: str, port: int, most: int, of_one: int) -> None:
@@ -52,6 +54,7 @@ class Listener(socket.socket):
         super().__init__(proto=socket.IPPROTO_TCP)
         self._most, self._of_one = most, of_one
         self._open: list[tuple[str, socket.socket]] = []
+        self._taken = 0
         try:
             self.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             self.bind((host, port))
@@ -69,6 +72,9 @@ class Listener(socket.socket):
             connection.close()
             raise ConnectionAbortedError("too many connections")
         self._open.append((address[0], connection))
+        self._taken += 1
+        if self._taken % self._most == 0:
+            gc.collect()
         return connection, address
 
     def hang_up(self) -> None:

@@ -47,6 +47,9 @@ COLLECT_EVERY: Final = 50_000
 PATIENCE_S: Final = 2
 """ASSUMED_ time that requests have to come to their end when the program is: an upload that has stalled never does."""
 
+KEPT_OPEN_S: Final = 15
+"""ASSUMED_ time for which a connection is kept for the next request: longer than clients keep theirs, so that none meets its end."""
+
 LAST_S: Final = 4.0
 """ASSUMED_ time after which the program ends though something goes on computing: with what is left to do, within 5 s."""
 
@@ -109,6 +112,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False, plain: bool = False) -
             access_log=False,
             server_header=False,
             proxy_headers=False,
+            timeout_keep_alive=KEPT_OPEN_S,
             timeout_graceful_shutdown=PATIENCE_S,
         )
 

@@ -27,6 +27,9 @@ MOST_CPU_S: Final = 3600
 MOST_FILES_OPEN: Final = 512
 """ASSUMED_ more than the 200 files with two sidecars each that are laid over each other at once, which are open one by one."""
 
+BEHIND: Final = 10
+"""ASSUMED_ niceness: what is computed for somebody at the screen goes first."""
+
 LEFT_FREE_BYTES: Final = 500_000_000
 """ASSUMED_ room that what a reader unpacks leaves on the disk, as uploads do."""
 
@@ -93,6 +96,7 @@ def confine(folder: Path) -> Confinement:
     It also ends with whoever started it. `folder`: which may be written in, its temporary files too.
     """
     tempfile.tempdir = str(folder)
+    os.nice(BEHIND)
     memory = _share_memory()
     _limit(folder)
     libc = ctypes.CDLL(None, use_errno=True)

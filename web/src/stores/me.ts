@@ -12,6 +12,9 @@ export const useMe = defineStore('me', () => {
       () => undefined, // refused: the server says so to everything else too
     )
   const mayEdit = computed(() => me.value.access === null || me.value.access === 'crew')
-  const does = computed(() => (me.value.access === 'walk' ? 'walk and log, and look' : 'look'))
-  return { me, mayEdit, does, look }
+  const isOwner = computed(() => me.value.access === null)
+  const does = computed(() =>
+    me.value.access === 'walk' ? 'may walk and log, and change nothing else' : 'may look, and change nothing',
+  )
+  return { me, mayEdit, isOwner, does, look }
 })

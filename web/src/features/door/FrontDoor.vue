@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useRoute } from 'vue-router'
 
+import { useMe } from '@/stores/me'
+
 /** What one comes with, and where it is answered. */
 const DOORS = [
   { name: 'jobs', label: 'Plan a shoot', does: 'whole rigs for who is heard and what films' },
@@ -9,6 +11,7 @@ const DOORS = [
   { name: 'sync-files', label: 'Sync files', does: 'where recorder and camera files meet' },
 ] as const
 const route = useRoute()
+const mine = useMe()
 </script>
 
 <template>
@@ -19,8 +22,10 @@ const route = useRoute()
       <nav aria-label="More">
         <RouterLink to="/tools">Tools</RouterLink>
         <RouterLink to="/equipment">My equipment</RouterLink>
-        <RouterLink to="/telephones">Telephones</RouterLink>
-        <RouterLink to="/backups">Backups</RouterLink>
+        <template v-if="mine.isOwner">
+          <RouterLink to="/telephones">Telephones</RouterLink>
+          <RouterLink to="/backups">Backups</RouterLink>
+        </template>
       </nav>
     </header>
     <nav class="doors no-print" aria-label="Begin with">

@@ -60,7 +60,7 @@ const keptOut = computed(() => {
       <Button text size="small" @click="job.problem = ''">Close</Button>
     </p>
     <p v-if="!mine.mayEdit && route.name !== 'walk'" class="bar">
-      <span>{{ mine.me.name }}: this telephone may {{ mine.does }}.</span>
+      <span>{{ mine.me.name }}: this telephone {{ mine.does }}.</span>
     </p>
     <p v-if="job.looked" class="bar">
       <span>Looking at revision {{ job.looked.revision }}: {{ job.looked.sentence }}</span>

@@ -8,8 +8,10 @@ import psycopg
 import pytest
 from starlette.testclient import TestClient
 
+from tests.plans import boom_in_bag
 from tidy_trunk.api import create_app
 from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
+from tidy_trunk.api.routers import news
 from tidy_trunk.errors import InputError, NotFoundError, TooManyTriesError
 from tidy_trunk.services.guests import GuestService, Network
 from tidy_trunk.store import Access, GuestKeyStore
@@ -81,6 +83,17 @@ def test_a_revoked_or_renewed_key_fails_at_once(services):
     assert phone.get("/api/jobs").status_code == 403
     with pytest.raises(NotFoundError):
         services.guests.renew(NETWORK, old.record.id, "/")
+
+
+def test_news_of_a_guest_end_and_are_asked_for_again(services, monkeypatch):
+    """Else a key that was revoked would be told what changes for as long as its window stays open."""
+    monkeypatch.setattr(news, "OF_GUESTS_S", 0.2)
+    job = services.jobs.create(boom_in_bag()).revision.job
+    key = made(services, Access.LOOK)
+    phone = guest(services, key=key.key)
+    assert '"look"' in phone.get(f"/api/jobs/{job}/news").text
+    services.guests.revoke(key.record.id)
+    assert phone.get(f"/api/jobs/{job}/news").status_code == 403
 
 
 def addresses():

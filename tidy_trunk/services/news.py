@@ -3,6 +3,7 @@
 import asyncio
 import threading
 from collections.abc import AsyncIterator
+from contextlib import suppress
 from uuid import UUID
 
 from tidy_trunk.store import Database, News, What, listen
@@ -21,8 +22,11 @@ class NewsService:
         self._listener: threading.Thread | None = None
         self._is_over = False
 
-    async def of(self, job_id: UUID) -> AsyncIterator[News]:
-        """What changes of a job, until the window or the program is closed. First that one should look."""
+    async def of(self, job_id: UUID, seconds: float | None = None) -> AsyncIterator[News]:
+        """What changes of a job, until the window or the program is closed. First that one should look.
+
+        `seconds`: for no longer than that; a window that is still there asks again.
+        """
         window: Window = (asyncio.get_running_loop(), asyncio.Queue())
         with self._lock:
             if self._is_over:
@@ -33,8 +37,14 @@ class NewsService:
                 self._listener.start()
         try:
             yield News(job_id, What.LOOK)
-            while (news := await window[1].get()) is not None:
-                yield news
+            end = None if seconds is None else window[0].time() + seconds
+            with suppress(TimeoutError):
+                while True:
+                    async with asyncio.timeout_at(end):
+                        news = await window[1].get()
+                    if news is None:
+                        break
+                    yield news
         finally:
             with self._lock:
                 self._windows[job_id].discard(window)

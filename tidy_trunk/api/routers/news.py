@@ -1,14 +1,18 @@
 """Changes of a job, as they happen."""
 
 from collections.abc import AsyncIterable
+from typing import Final
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from fastapi.sse import EventSourceResponse
 from pydantic import BaseModel
 
 from tidy_trunk.api.dependencies import News
 from tidy_trunk.store import What
+
+OF_GUESTS_S: Final = 60.0
+"""ASSUMED_ time for which a guest is told news: then its browser asks again, and its key is looked at again."""
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["jobs"])
 
@@ -21,7 +25,7 @@ class NewsOut(BaseModel):
 
 
 @router.get("/news", response_class=EventSourceResponse)
-async def hear_news(job_id: UUID, news: News) -> AsyncIterable[NewsOut]:
+async def hear_news(request: Request, job_id: UUID, news: News) -> AsyncIterable[NewsOut]:
     """Server-sent events, one for each change of a job; the first says that one should look. It ends with the program."""
-    async for item in news.of(job_id):
+    async for item in news.of(job_id, None if request.scope.get("guest") is None else OF_GUESTS_S):
         yield NewsOut(what=item.what, revision=item.revision)

@@ -15,6 +15,7 @@ from uuid import NAMESPACE_URL, uuid5
 import httpx2
 import pytest
 
+from scripts.made_plan import recorders_in_a_row
 from tests.plans import line_into_camera
 from tidy_trunk.app import server
 from tidy_trunk.document import write_plan
@@ -140,8 +141,23 @@ def test_the_end_of_the_terminal_ends_all_of_it_whatever_stalls(home):
         time.sleep(0.3)
         begun = time.monotonic()
         program.kill(signal.SIGHUP)
-    assert time.monotonic() - begun < 5 and not program.cluster.is_running()
+    assert time.monotonic() - begun < 10 and not program.cluster.is_running()
     assert "cut short by the end of the program: POST /jobs/{job_id}/recordings" in program.said
+
+
+def test_the_end_waits_for_nothing_that_computes(home):
+    """The fixes of a job with many findings take many times longer."""
+    program = Program(home)
+    plan = json.loads(write_plan(recorders_in_a_row()))
+    job = program.client.post("/api/jobs/import", json=plan).json()["job"]
+    at = program.client.base_url
+    with socket.create_connection((at.host, at.port)) as asker:
+        asker.sendall(f"GET /api/jobs/{job}/advice HTTP/1.1\r\nHost: {at.host}:{at.port}\r\n\r\n".encode())
+        time.sleep(1)
+        begun = time.monotonic()
+        program.kill(signal.SIGTERM)
+    assert time.monotonic() - begun < 10 and not program.cluster.is_running()
+    assert "cut short by the end of the program: GET /jobs/{job_id}/advice" in program.said
 
 
 def test_a_second_server_on_the_same_data_says_so(home):

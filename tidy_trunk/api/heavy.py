@@ -4,7 +4,7 @@ import asyncio
 import threading
 from collections.abc import Callable, Coroutine
 from contextvars import ContextVar
-from functools import partial, wraps
+from functools import wraps
 from typing import Any, Final, ParamSpec, TypeVar
 
 from anyio import CapacityLimiter, to_thread
@@ -42,8 +42,9 @@ def heavy(endpoint: Callable[P, T]) -> Callable[P, Coroutine[Any, Any, T]]:
         receive = RECEIVE.get()
         watcher = asyncio.create_task(_watch(receive, gone)) if receive is not None else None
         try:
-            return await to_thread.run_sync(partial(work), limiter=_limiter())
+            return await to_thread.run_sync(work, limiter=_limiter(), abandon_on_cancel=True)
         finally:
+            gone.set()  # also where the program ends
             if watcher is not None:
                 watcher.cancel()
 

@@ -124,9 +124,11 @@ def serve(port: int, *, demo: bool, nearby: bool = False, plain: bool = False) -
             stop_database()
             os._exit(0)
 
+        server = Server(config, services, door, at_last)
         try:
-            Server(config, services, door, at_last).run(sockets=[listener])
+            server.run(sockets=[listener])
         finally:
+            server.last.cancel()  # it came to its end by itself
             done.set()
             for name in services.close():
                 print(f"tidy: {name} was being read: that begins anew at the next start", file=sys.stderr, flush=True)
@@ -191,7 +193,8 @@ class Server(uvicorn.Server):
         super().__init__(config)
         self._services = services
         self._door = door
-        self._at_last = at_last
+        self.last = threading.Timer(LAST_S, at_last)
+        self.last.daemon = True
 
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         await super().startup(sockets)
@@ -221,9 +224,7 @@ class Server(uvicorn.Server):
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         if not self.should_exit:
-            last = threading.Timer(LAST_S, self._at_last)
-            last.daemon = True
-            last.start()
+            self.last.start()
         self._services.news.close()  # windows that wait for news would keep it from ending
         super().handle_exit(sig, frame)
 

@@ -107,10 +107,8 @@ class RecordingService:
         try:
             self._store.add(record, partial(self._queue.put, record.id))
         except NotFoundError:
-            self._media.throw_away(record.id)
+            self._drop(record.id)
             raise
-        finally:
-            self._uploads.forget(record.id)
         return record
 
     def work_out(self, job_id: UUID, name: str, request: Request) -> RecordingRecord:

@@ -72,6 +72,8 @@ class RecordingStore:
                 created=record.created,
             ).on_conflict_ignore()
             is_new = bool(added.returning(self._tables.Recording.id).execute())
+            # From here on its file is this recording's, and no upload's that may be given up.
+            self._tables.Upload.delete().where(self._tables.Upload.id == record.id).execute()
             if is_new and begin is not None:
                 table = self._tables.Recording
                 table.update(task=begin(self._database.pool.connection())).where(table.id == record.id).execute()

@@ -9,6 +9,7 @@ from tests.plans import padded_plan
 from tidy_trunk.services.container import services_on
 from tidy_trunk.settings import Settings
 from tidy_trunk.store import Database, migrate
+from tidy_trunk.tasks.requests import PlanGain
 from tidy_trunk.upkeep import doctor
 from tidy_trunk.upkeep.doctor import document, examine, write_bundle
 from tidy_trunk.upkeep.log import close_log, note, open_log
@@ -80,3 +81,12 @@ def test_a_private_server_is_found_while_it_runs(home):
     database.close()
     cluster.stop()
     assert "not running" in by_name(examine(settings))["Database"].found
+
+
+def test_a_queue_that_nobody_works_on_is_told(well, database, tmp_path):
+    services = services_on(database, tmp_path, tmp_path / "recordings", at_once=0)
+    job = services.jobs.all()[0].id
+    services.recordings.work_out(job, "gain plan", PlanGain(plan={}, pins=()))
+    queue = by_name(examine(well))["Queue"]
+    assert queue.found == "0 workers alive, 1 recordings wait, 0 are being read" and "./tidy worker" in queue.advice
+    services.close()

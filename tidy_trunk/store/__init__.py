@@ -10,6 +10,7 @@ from tidy_trunk.store.lined_up_pairs import LinedUpPairRecord, LinedUpPairStore
 from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_behind, is_current, migrate
 from tidy_trunk.store.news import News, What, listen
+from tidy_trunk.store.queue_state import QueueState, queue_state
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.uploads import UploadRecord, UploadStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
@@ -31,6 +32,7 @@ __all__ = [
     "MediaStore",
     "News",
     "PrivateCluster",
+    "QueueState",
     "RecordingRecord",
     "RecordingState",
     "RecordingStore",
@@ -46,4 +48,5 @@ __all__ = [
     "listen",
     "load",
     "migrate",
+    "queue_state",
 ]

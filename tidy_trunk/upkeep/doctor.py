@@ -17,7 +17,7 @@ from tidy_trunk.errors import StoreUnavailableError, TidyTrunkError
 from tidy_trunk.media.files import new_file
 from tidy_trunk.media.uploads import SPARE_BYTES
 from tidy_trunk.settings import Settings
-from tidy_trunk.store import Database, MediaStore, PrivateCluster, is_current
+from tidy_trunk.store import Database, MediaStore, PrivateCluster, is_current, queue_state
 from tidy_trunk.upkeep.copies import COPIES, copies_in
 from tidy_trunk.upkeep.log import FOLDER, last_lines
 
@@ -123,7 +123,7 @@ def _disk(home: Path) -> Look:
 
 def _data(settings: Settings) -> list[Look]:
     if settings.database_url:
-        return [_database("of your own", settings.database_url)]
+        return _database("of your own", settings.database_url)
     if not settings.home.exists():
         return [Look("Database", "none yet")]
     try:
@@ -134,23 +134,33 @@ def _data(settings: Settings) -> list[Look]:
         return [Look("Database", "none yet")]
     if not cluster.join():
         return [Look("Database", "not running: it is started with ./tidy serve")]
-    return [_database(f"running on port {cluster.port}", cluster.url)]
+    return _database(f"running on port {cluster.port}", cluster.url)
 
 
-def _database(where: str, url: str) -> Look:
+def _database(where: str, url: str) -> list[Look]:
     database = Database(url)
     try:
         store = MediaStore(database)
         version, size = store.server()
         words = f"{where}, PostgreSQL {version}, {store.count_jobs()} jobs, {size / 1e6:.0f} MB"
-        advice = (
-            "" if is_current(database) else "another version of the program runs on it: end that, and start this one"
-        )
-        return Look("Database", words, advice)
+        if not is_current(database):
+            return [Look("Database", words, "another version of the program runs on it: end that, and start this one")]
+        return [Look("Database", words), _queue(database)]
     except StoreUnavailableError as error:
-        return Look("Database", f"{where}, does not answer", error.message)
+        return [Look("Database", f"{where}, does not answer", error.message)]
     finally:
         database.close()
+
+
+def _queue(database: Database) -> Look:
+    state = queue_state(database)
+    words = f"{state.workers} workers alive, {state.waiting} recordings wait, {state.reading} are being read"
+    is_stuck = state.waiting and not state.workers
+    return Look(
+        "Queue",
+        words,
+        "nobody reads what waits: start ./tidy worker, or set TIDY_TRUNK_AT_ONCE above 0" if is_stuck else "",
+    )
 
 
 def _copies(home: Path) -> Look:

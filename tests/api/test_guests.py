@@ -12,7 +12,7 @@ from tests.plans import boom_in_bag
 from tidy_trunk.api import create_app
 from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
 from tidy_trunk.api.routers import news
-from tidy_trunk.errors import InputError, NotFoundError, TooManyTriesError
+from tidy_trunk.errors import InputError, NotAllowedError, NotFoundError, TooManyTriesError
 from tidy_trunk.services.guests import GuestService, Network
 from tidy_trunk.store import Access, GuestKeyStore
 
@@ -25,7 +25,7 @@ def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):
     app = create_app(services, None, NETWORK)
     client = TestClient(app, base_url=f"https://{host}", client=(address, 50_000), follow_redirects=False)
     if key is not None:
-        client.get(f"/?key={key}")
+        assert client.post("/api/enter", json={"key": key}).status_code == 204
     return client
 
 
@@ -34,13 +34,16 @@ def made(services, access=Access.CREW, name="Boom"):
 
 
 def test_who_brings_a_key_is_let_in_and_stays_in(services):
-    key = made(services).key
+    link = made(services).link
+    assert link.startswith("https://192.168.7.5:8748/enter?page=/#"), "what stands behind # is sent to nobody"
     phone = guest(services)
     assert phone.get("/api/jobs").status_code == 403
-    answer = phone.get(f"/jobs/1/walk?key={key}")
-    assert answer.status_code == 303 and answer.headers["location"] == "/jobs/1/walk", "the key stands in no history"
+    answer = phone.post("/api/enter", json={"key": link.partition("#")[2]})
     cookie = answer.headers["set-cookie"].lower()
-    assert "httponly" in cookie and "secure" in cookie and "samesite=lax" in cookie
+    assert cookie.startswith("__host-tidy-key=") and all(
+        word in cookie for word in ("httponly", "secure", "samesite=lax", "path=/")
+    )
+    assert link.partition("#")[2].partition(".")[2].lower() not in cookie, "it is given a secret of its own"
     assert phone.get("/api/jobs").json() == [] and phone.get("/api/me").json() == {"name": "Boom", "access": "crew"}
     origin = {"origin": NETWORK.address}
     assert phone.post("/api/jobs", json={"name": "From the phone"}, headers=origin).status_code == 201
@@ -57,18 +60,32 @@ def test_another_key_opens_nothing(services, wrong):
     key = made(services).key
     wrong = wrong.format(id=key.partition(".")[0], key=key, half=key[:-1])
     phone = guest(services)
-    assert phone.get("/api/jobs", params={"key": wrong}).status_code == 403
-    answer = phone.get("/api/jobs", headers={"cookie": f"__Host-tidy-key={wrong}".encode()})
-    assert answer.status_code == 403 and answer.json()["code"] == "no-key"
+    assert phone.post("/api/enter", json={"key": wrong}).status_code in (403, 422)
+    for shown in (wrong, key):  # the link's own key is no cookie
+        answer = phone.get("/api/jobs", headers={"cookie": f"__Host-tidy-key={shown}".encode()})
+        assert answer.status_code == 403 and answer.json()["code"] == "no-key"
+
+
+def test_a_link_is_used_once_and_again_where_the_answer_was_lost(database):
+    now = [datetime.now(UTC)]
+    guests = GuestService(GuestKeyStore(database), now=lambda: now[0])
+    key = guests.make(NETWORK, uuid4(), "Boom", Access.LOOK, "/").key
+    lost, shown = guests.enter(key, "192.168.7.31"), guests.enter(key, "192.168.7.31")
+    assert guests.admit(lost, "192.168.7.31") is None and guests.admit(shown, "192.168.7.31") is not None
+    now[0] += timedelta(minutes=3)
+    with pytest.raises(NotAllowedError):
+        guests.enter(key, "192.168.7.66")
+    assert guests.admit(shown, "192.168.7.31") is not None
 
 
 def test_a_key_is_kept_as_a_digest_and_has_128_bits(services, database):
     key = made(services).key
-    secret = key.partition(".")[2]
-    assert len(secret) * 6 >= 128
+    shown = services.guests.enter(key, "192.168.7.31")
+    secrets = [each.partition(".")[2] for each in (key, shown)]
+    assert all(len(secret) * 6 >= 128 for secret in secrets)
     with psycopg.connect(database.url) as connection:
         row = str(connection.execute("select * from guest_key").fetchone())
-    assert "argon2id" in row and secret not in row
+    assert row.count("argon2id") == 2 and not any(secret in row for secret in secrets)
 
 
 def test_a_revoked_or_renewed_key_fails_at_once(services):
@@ -137,7 +154,9 @@ def test_the_owner_needs_no_key_and_makes_them(services):
     answer = own.post("/api/guests", params={"page": "/jobs/1/walk"}, json={"name": " Boom\u202e ", "access": "walk"})
     assert answer.status_code == 201
     told = answer.json()
-    assert told["link"].startswith("https://192.168.7.5:8748/jobs/1/walk?key=") and told["code"].startswith("<svg")
+    assert told["link"].startswith("https://192.168.7.5:8748/enter?page=/jobs/1/walk#") and told["code"].startswith(
+        "<svg"
+    )
     listed = own.get("/api/guests").json()
     assert listed["network"] == {"address": NETWORK.address, "fingerprint": "AB:CD"}
     assert listed["keys"] == [told["guest"]] and told["guest"]["name"] == "Boom"
@@ -161,16 +180,12 @@ def test_a_guest_that_calls_itself_at_home_is_a_guest(services):
     """By where it comes from: the name in its request is its own choice."""
     assert guest(services, host="127.0.0.1:8748").get("/api/jobs").status_code == 421
     named = guest(services, host="evil.example:8748")
-    assert named.get("/api/jobs", headers={"cookie": f"__Host-tidy-key={made(services).key}"}).status_code == 421
-
-
-def test_an_address_with_two_slashes_leads_nowhere_else(services):
-    answer = guest(services).get(f"//evil.example/?key={made(services).key}")
-    assert answer.headers.get("location", "/").count("//") == 0
+    shown = services.guests.enter(made(services).key, "192.168.7.31")
+    assert named.get("/api/jobs", headers={"cookie": f"__Host-tidy-key={shown}"}).status_code == 421
 
 
 def test_a_cookie_of_another_application_locks_nobody_out(services):
-    phone, key = guest(services), made(services).key
+    phone, key = guest(services), services.guests.enter(made(services).key, "192.168.7.31")
     assert phone.get("/api/jobs", headers={"cookie": f"a@b=1; __Host-tidy-key={key}"}).status_code == 200
     assert phone.get("/api/jobs", headers={"cookie": "a/b=1"}).status_code == 403
 
@@ -180,14 +195,14 @@ def test_a_key_that_is_asked_for_again_is_one_key(services):
     own_id = uuid4()
     first, second = (services.guests.make(NETWORK, own_id, "Boom", Access.LOOK, "/") for _ in range(2))
     assert [record.id for record in services.guests.all()] == [second.record.id]
-    assert guest(services, key=first.key).get("/api/jobs").status_code == 403
+    assert guest(services).post("/api/enter", json={"key": first.key}).status_code == 403
     assert guest(services, key=second.key).get("/api/jobs").status_code == 200
 
 
 def test_tries_are_limited_and_only_of_whoever_tries(database):
     now = [0.0]
     guests = GuestService(GuestKeyStore(database), clock=lambda: now[0])
-    key = guests.make(NETWORK, uuid4(), "Boom", Access.LOOK, "/").key
+    key = guests.enter(guests.make(NETWORK, uuid4(), "Boom", Access.LOOK, "/").key, "192.168.7.31")
     for _ in range(10):
         assert guests.admit("no.key", "192.168.7.66") is None
     with pytest.raises(TooManyTriesError):
@@ -201,9 +216,11 @@ def test_a_link_that_nobody_used_lapses(database):
     now = [datetime.now(UTC)]
     guests = GuestService(GuestKeyStore(database), now=lambda: now[0])
     used, left = (guests.make(NETWORK, uuid4(), name, Access.LOOK, "/").key for name in ("Boom", "Nobody"))
-    assert guests.admit(used, "192.168.7.31") is not None
+    shown = guests.enter(used, "192.168.7.31")
     now[0] += timedelta(hours=25)
-    assert guests.admit(left, "192.168.7.31") is None and guests.admit(used, "192.168.7.31") is not None
+    with pytest.raises(NotAllowedError):
+        guests.enter(left, "192.168.7.31")
+    assert guests.admit(shown, "192.168.7.31") is not None
 
 
 def test_too_many_keys_are_refused(services, monkeypatch):

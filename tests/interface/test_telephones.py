@@ -39,7 +39,7 @@ def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Service
         page.get_by_label("Look only").check()
         page.get_by_role("button", name="Make a key").click()
         link = page.get_by_role("link", name="https://")
-        expect(link).to_contain_text("/jobs/1/walk?key=")
+        expect(link).to_contain_text("/enter?page=/jobs/1/walk#")
         first = link.text_content()
         expect(page.get_by_alt_text("The link for this telephone as a square of dots")).to_be_visible()
         page.get_by_label("Name of the key of Boom").fill("Second boom")
@@ -69,8 +69,7 @@ def test_a_telephone_reloads_without_a_connection_and_its_marks_arrive_once(
     page = context.new_page()
     page.set_default_timeout(15_000)
     with with_a_door(services, **door) as port:
-        at = f"https://localhost:{port.door}/jobs/{job}/walk"
-        page.goto(f"{at}?key={key}")
+        page.goto(f"https://localhost:{port.door}/enter?page=/jobs/{job}/walk#{key}")
         page.get_by_role("button", name="Start the full checklist").click()
         page.evaluate("navigator.serviceWorker.ready.then(() => true)")
         page.reload()  # now by way of the service worker, which keeps what it is told

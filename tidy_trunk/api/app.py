@@ -107,6 +107,14 @@ def _serve_front_end(app: FastAPI, web: Path) -> None:
     index = web / "index.html"
     app.mount("/assets", Frontend(directory=web / "assets"), name="assets")
 
+    @app.get("/enter", include_in_schema=False)
+    def entrance() -> Response:
+        return FileResponse(web / "enter.html", headers={"Cache-Control": "no-store"})
+
+    @app.get("/enter.js", include_in_schema=False)
+    def entrance_script() -> Response:
+        return FileResponse(web / "enter.js", headers={"Cache-Control": "no-store"}, media_type="text/javascript")
+
     @app.get("/sw.js", include_in_schema=False)
     def service_worker() -> Response:
         return FileResponse(web / "sw.js", headers={"Cache-Control": "no-cache"}, media_type="text/javascript")

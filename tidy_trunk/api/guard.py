@@ -1,13 +1,13 @@
 """What is refused before it reaches a router: foreign hosts and origins, guests without a key, bodies that are too large."""
 
 import asyncio
+from datetime import UTC, datetime
 from ipaddress import ip_address
 from typing import Final
-from urllib.parse import parse_qs, urlsplit
+from urllib.parse import urlsplit
 
 from anyio import to_thread
 from starlette.requests import cookie_parser
-from starlette.responses import RedirectResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tidy_trunk.api.problems import problem_response, status_of
@@ -15,7 +15,7 @@ from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.formats import LARGEST_SOUND_BYTES
 from tidy_trunk.media.uploads import LARGEST_UPLOAD_BYTES
 from tidy_trunk.services.guests import GuestService, Network
-from tidy_trunk.store import GuestKeyRecord
+from tidy_trunk.store import Access, GuestKeyRecord
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
 """ASSUMED_ as the largest plan file: nothing but a recording comes near."""
@@ -45,6 +45,18 @@ NO_KEY: Final[Refusal] = (
 """Said to whoever has none, or one that was revoked. ASSUMED_"""
 
 
+NOBODY: Final = GuestKeyRecord(id="", name="", access=Access.LOOK, link="", created=datetime(1970, 1, 1, tzinfo=UTC))
+"""Whoever is let in nowhere but at the door. ASSUMED_"""
+
+OPEN_TO_ALL: Final = frozenset({"/enter", "/enter.js", "/api/enter"})
+"""Where a telephone hands over the key of its link. ASSUMED_"""
+
+
+def cookie_of(network: Network) -> str:
+    """The name of the cookie of a guest."""
+    return KEY_COOKIE if network.address.startswith("https:") else PLAIN_COOKIE
+
+
 class Guest:
     """A request from elsewhere on the set's network. It must name this machine by its address, and bring a key."""
 
@@ -57,8 +69,6 @@ class Guest:
         self._network = network
         self._headers = headers
         self._guests: GuestService = scope["app"].state.services.guests
-        given = parse_qs(scope.get("query_string", b"").decode("latin-1")).get("key", [""])[-1]
-        self.key_in_address = given if self.is_one and scope["method"] == "GET" else ""
 
     @property
     def calls_us_wrong(self) -> bool:
@@ -72,31 +82,12 @@ class Guest:
         return cookie_parser(self._headers.get("cookie", "")).get(self._cookie, "")
 
     @property
-    def _is_encrypted(self) -> bool:
-        return self._network.address.startswith("https:")
-
-    @property
     def _cookie(self) -> str:
-        return KEY_COOKIE if self._is_encrypted else PLAIN_COOKIE
+        return cookie_of(self._network)
 
     async def whose(self, key: str) -> GuestKeyRecord | None:
         """Whose key this is. Raises TooManyTriesError."""
         return await to_thread.run_sync(self._guests.admit, key, self.address)
-
-    async def let_in(self, scope: Scope, receive: Receive, send: Send) -> None:
-        """On to the page, without the key in its address, which then stands in no history."""
-        # One slash at its beginning: two would lead to another machine.
-        answer = RedirectResponse("/" + scope["path"].lstrip("/"), status_code=303)
-        answer.headers["Referrer-Policy"] = "no-referrer"
-        answer.set_cookie(
-            self._cookie,
-            self.key_in_address,
-            max_age=KEPT_S,
-            httponly=True,
-            samesite="lax",
-            secure=self._is_encrypted,
-        )
-        await answer(scope, receive, send)
 
 
 def _is_loopback(address: str) -> bool:
@@ -125,16 +116,15 @@ class Guard:
         elif guest.calls_us_wrong:
             refusal = 421, "wrong-host", "call this machine by the address that stands on its page Telephones"
         else:
-            try:
-                record = await guest.whose(guest.key_in_address or guest.key)
-            except TidyTrunkError as error:
-                await problem_response(status_of(error), error.code, error.message)(scope, receive, send)
-                return
-            if record is not None and guest.key_in_address:
-                await guest.let_in(scope, receive, send)
-                return
-            refusal = None if record is not None else NO_KEY
-            scope["guest"] = record
+            scope["guest"] = NOBODY
+            refusal = None
+            if scope["path"] not in OPEN_TO_ALL:
+                try:
+                    record = await guest.whose(guest.key)
+                except TidyTrunkError as error:
+                    await problem_response(status_of(error), error.code, error.message)(scope, receive, send)
+                    return
+                scope["guest"], refusal = record, None if record is not None else NO_KEY
         is_streamed = _is_streamed(scope, headers)
         most = LARGEST_BODY_BYTES if not is_streamed else _most_of_a_recording(scope["path"])
         refusal = refusal or _refusal(headers, most)

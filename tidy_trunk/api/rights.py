@@ -43,6 +43,9 @@ OF_A_WALK: Final = frozenset(
 OF_THE_OWNER: Final = ("/guests", "/copies", "/everything")
 """Beginnings of the addresses that are nobody's but the owner's: keys, and all data at once. ASSUMED_"""
 
+ENTRANCE: Final = "/enter"
+"""Where a telephone becomes somebody: open to all. ASSUMED_"""
+
 STEPS: Final[Mapping[Access, int]] = {Access.LOOK: 0, Access.WALK: 1, Access.CREW: 2}
 """Each may do what those before it may. ASSUMED_"""
 
@@ -56,6 +59,8 @@ WHAT: Final[Mapping[Access, str]] = {
 
 def needed(method: str, path: str) -> Access | None:
     """The least access that an operation takes; None where no key is enough. `path`: the pattern of its address."""
+    if path == ENTRANCE:
+        return Access.LOOK
     if path.startswith(OF_THE_OWNER):
         return None
     if method in READS or (method, path) in KEEPS_NOTHING:

@@ -18,11 +18,11 @@ from argon2 import PasswordHasher
 from argon2.exceptions import Argon2Error, InvalidHashError
 
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.errors import InputError, TooManyTriesError
+from tidy_trunk.errors import InputError, NotAllowedError, TooManyTriesError
 from tidy_trunk.store import Access, GuestKeyRecord, GuestKeyStore
 
 SECRET_BYTES: Final = 16
-"""Random bytes of a key's secret: 128 bits are not guessed. [ASVS]"""
+"""Random bytes of a secret: 128 bits are not guessed. [ASVS]"""
 
 ID_BYTES: Final = 6
 """ASSUMED_ bytes by which a key is found: it is no secret."""
@@ -46,7 +46,10 @@ WINDOW_S: Final = 60.0
 """ASSUMED_ for so long a wrong key counts."""
 
 FIRST_USED_WITHIN: Final = timedelta(days=1)
-"""ASSUMED_ time within which a key has to be used for the first time."""
+"""ASSUMED_ time within which a link has to be used."""
+
+USED_FOR: Final = timedelta(minutes=2)
+"""ASSUMED_ time for which it may be used again: the answer of the first time may be lost on the way."""
 
 SEEN_EVERY: Final = timedelta(seconds=30)
 """ASSUMED_ how exactly is known when a key was last used."""
@@ -68,8 +71,8 @@ class Network:
     authority: bytes = b""
 
     def link(self, page: str, key: str) -> str:
-        """What a telephone opens: a page of the application, with its key."""
-        return f"{self.address}/{page.lstrip('/')}?key={key}"
+        """What a telephone opens. The key stands behind the #, which no browser sends along: its page hands it over."""
+        return f"{self.address}/enter?page=/{page.lstrip('/')}#{key}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +121,7 @@ class GuestService:
             id=key_id,
             name=_name(name),
             access=access,
-            digest=_HASHER.hash(secret),
+            link=_HASHER.hash(secret),
             created=self._now(),
         )
         self._store.add(record)
@@ -137,16 +140,38 @@ class GuestService:
         """The key opens nothing any more, from this moment on. Raises NotFoundError."""
         self._store.revoke(key_id)
 
+    def enter(self, key: str, address: str) -> str:
+        """Let a telephone in by the key of its link; what it shows from then on. A link is used once.
+
+        Raises:
+            NotAllowedError: It is nobody's link, was used before, or is too old.
+            TooManyTriesError: As `admit`.
+        """
+        self._check_tries(address)
+        record, secret = self._find(key)
+        if record is None or self._has_lapsed(record) or not _is_of(record.link, secret):
+            self._note_wrong(address)
+            raise NotAllowedError(
+                "this link opens nothing any more: have the key renewed on the machine, on its page Telephones"
+            )
+        token = secrets.token_urlsafe(SECRET_BYTES)
+        self._store.enter(record.id, _HASHER.hash(token), self._now())
+        return f"{record.id}.{token}"
+
+    def _find(self, key: str) -> tuple[GuestKeyRecord | None, str]:
+        key_id, _, secret = key[:LONGEST_KEY].partition(".")
+        is_one = key_id.isascii() and key_id.isprintable() and secret
+        return (self._store.find(key_id) if is_one else None), secret
+
     def admit(self, key: str, address: str) -> GuestKeyRecord | None:
-        """Whose key this is; None where it is nobody's. `address`: where it comes from.
+        """Whose telephone shows this; None where it is nobody's. `address`: where it comes from.
 
         Raises:
             TooManyTriesError: Wrong keys came from there too often; the right one is not looked at either for a while.
         """
         self._check_tries(address)
-        key_id, _, secret = key[:LONGEST_KEY].partition(".")
-        record = self._store.find(key_id) if key_id.isascii() and key_id.isprintable() and secret else None
-        if record is None or self._has_lapsed(record) or not self._opens(record, secret):
+        record, secret = self._find(key)
+        if record is None or not record.digest or not self._opens(record, secret):
             self._note_wrong(address)
             return None
         if record.seen is None or self._now() - record.seen > SEEN_EVERY or record.address != address:
@@ -154,17 +179,17 @@ class GuestService:
         return record
 
     def _has_lapsed(self, record: GuestKeyRecord) -> bool:
-        """Whether it was made and nobody came: a link that lies about opens nothing the next day."""
-        return record.seen is None and self._now() - record.created > FIRST_USED_WITHIN
+        """Whether its link was used, or nobody came: one that lies about opens nothing the next day."""
+        if record.entered is not None:
+            return self._now() - record.entered > USED_FOR
+        return self._now() - record.created > FIRST_USED_WITHIN
 
     def _opens(self, record: GuestKeyRecord, secret: str) -> bool:
         # What was found right once is known by a digest that takes no time, as long as the key is the same.
         short = hashlib.sha256(f"{record.id}.{secret}".encode()).digest()
         if self._known.get(short) == record.digest:
             return True
-        try:
-            _HASHER.verify(record.digest, secret)
-        except (Argon2Error, InvalidHashError):
+        if not _is_of(record.digest, secret):
             return False
         if len(self._known) > MOST_KEYS:
             self._known.clear()
@@ -187,6 +212,13 @@ class GuestService:
     def _note_wrong(self, address: str) -> None:
         with self._lock:
             self._wrong.setdefault(address, deque()).append(self._clock())
+
+
+def _is_of(digest: str, secret: str) -> bool:
+    try:
+        return _HASHER.verify(digest, secret)
+    except (Argon2Error, InvalidHashError):
+        return False
 
 
 def _name(name: str) -> str:

@@ -5,6 +5,8 @@ from datetime import datetime
 from enum import StrEnum
 from typing import Any
 
+import peewee
+
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.tables import Tables
@@ -20,13 +22,17 @@ class Access(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class GuestKeyRecord:
-    """digest: what the key's secret is recognised by; seen, address: when and from where it was last used, None if never."""
+    """link: what the secret of the link is recognised by, which lets a telephone in; digest: the same of what that telephone was
+    given then, empty before; created, entered: when the link was made, and first used; seen, address: when and from where the
+    telephone was here last."""
 
     id: str
     name: str
     access: Access
-    digest: str
+    link: str
     created: datetime
+    digest: str = ""
+    entered: datetime | None = None
     seen: datetime | None = None
     address: str = ""
 
@@ -51,12 +57,17 @@ class GuestKeyStore:
     def add(self, record: GuestKeyRecord) -> None:
         with self._database.unit_of_work():
             self._keys.create(
-                id=record.id, name=record.name, access=record.access, digest=record.digest, created=record.created
+                id=record.id, name=record.name, access=record.access, link=record.link, created=record.created
             )
 
-    def renew(self, key_id: str, digest: str, now: datetime) -> GuestKeyRecord:
-        """Another secret for the same guest, as if it had just been made."""
-        return self._change(key_id, digest=digest, created=now, seen=None, address="")
+    def renew(self, key_id: str, link: str, now: datetime) -> GuestKeyRecord:
+        """Another link for the same guest, as if it had just been made; the telephone that was let in is out."""
+        return self._change(key_id, link=link, digest="", created=now, entered=None, seen=None, address="")
+
+    def enter(self, key_id: str, digest: str, now: datetime) -> GuestKeyRecord:
+        """A telephone is let in; one that was before is out."""
+        entered = peewee.fn.coalesce(self._keys.entered, now)
+        return self._change(key_id, digest=digest, entered=entered)
 
     def rename(self, key_id: str, name: str) -> GuestKeyRecord:
         return self._change(key_id, name=name)
@@ -83,8 +94,10 @@ def _record(row: Any) -> GuestKeyRecord:
         id=row.id,
         name=row.name,
         access=Access(row.access),
+        link=row.link,
         digest=row.digest,
         created=row.created,
+        entered=row.entered,
         seen=row.seen,
         address=row.address,
     )

@@ -115,13 +115,15 @@ class Tables:
                 table_name = "equipment"
 
         class GuestKey(pool.Model):
-            """A key of a guest; `digest` is what its secret is recognised by."""
+            """A guest; `link` and `digest` are what the secrets of its link and of its telephone are recognised by."""
 
             id = peewee.TextField(primary_key=True)
             name = peewee.TextField()
             access = peewee.TextField()
-            digest = peewee.TextField()
+            link = peewee.TextField()
+            digest = peewee.TextField(default="")
             created = peewee.DateTimeField()
+            entered = peewee.DateTimeField(null=True)
             seen = peewee.DateTimeField(null=True)
             address = peewee.TextField(default="")
 

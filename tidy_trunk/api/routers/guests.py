@@ -7,10 +7,11 @@ from fastapi import APIRouter, Query, Request, Response
 from pydantic import Field
 
 from tidy_trunk.api.dependencies import Guests, OwnId
+from tidy_trunk.api.guard import KEPT_S, cookie_of
 from tidy_trunk.api.schemas.jobs import PROBLEMS, In
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.services.guests import LONGEST_NAME, MadeKey, Network
+from tidy_trunk.services.guests import LONGEST_KEY, LONGEST_NAME, MadeKey, Network
 from tidy_trunk.store import Access, GuestKeyRecord
 
 router = APIRouter(tags=["guests"], responses=PROBLEMS)
@@ -59,6 +60,12 @@ class NameIn(In):
     name: str = Field(min_length=1, max_length=LONGEST_NAME, examples=["Second assistant"])
 
 
+class EnterIn(In):
+    """What stands behind the # of a link."""
+
+    key: str = Field(max_length=LONGEST_KEY, examples=["Zk3vQd1x.mY7r4wQe0bJtS2uVnXp9aA"])
+
+
 class MeOut(Out):
     """Who asks. access: null for whoever sits at the machine itself."""
 
@@ -71,6 +78,22 @@ def read_me(request: Request) -> MeOut:
     """Who asks, and what that one may do."""
     guest: GuestKeyRecord | None = request.scope.get("guest")
     return MeOut(name="", access=None) if guest is None else MeOut(name=guest.name, access=guest.access)
+
+
+@router.post("/enter", status_code=204)
+def enter(request: Request, body: EnterIn, guests: Guests) -> Response:
+    """Let a telephone in by the key of its link, which is used once."""
+    network, client = _network(request), request.client
+    answer = Response(status_code=204)
+    answer.set_cookie(
+        cookie_of(network),
+        guests.enter(body.key, client.host if client is not None else ""),
+        max_age=KEPT_S,
+        httponly=True,
+        samesite="lax",
+        secure=network.address.startswith("https:"),
+    )
+    return answer
 
 
 @router.get("/guests")

@@ -5,8 +5,10 @@ create table guest_key (
     id text primary key,
     name text not null,
     access text not null,
-    digest text not null,
+    link text not null,
+    digest text not null default '',
     created timestamp with time zone not null,
+    entered timestamp with time zone,
     seen timestamp with time zone,
     address text not null default ''
 )

@@ -2156,6 +2156,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description Let a telephone in by the key of its link, which is used once.
+         */
+        post: operations["enter_api_enter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/guests": {
         parameters: {
             query?: never;
@@ -3758,6 +3778,17 @@ export interface components {
             input: string;
             /** Length M */
             length_m?: number | null;
+        };
+        /**
+         * EnterIn
+         * @description What stands behind the # of a link.
+         */
+        EnterIn: {
+            /**
+             * Key
+             * @example Zk3vQd1x.mY7r4wQe0bJtS2uVnXp9aA
+             */
+            key: string;
         };
         /**
          * ExampleOut
@@ -14240,6 +14271,58 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MeOut"];
                 };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    enter_api_enter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such job, track or run */
             404: {

@@ -22,8 +22,8 @@ void self.skipWaiting()
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()))
 cleanupOutdatedCaches()
 precacheAndRoute(self.BUILT_FILES)
-// A link with a key is for the server to see.
-registerRoute(new NavigationRoute(createHandlerBoundToURL('/'), { denylist: [/^\/api\//, /[?&]key=/] }))
+// The entrance is no page of the program.
+registerRoute(new NavigationRoute(createHandlerBoundToURL('/'), { denylist: [/^\/api\//, /^\/enter/] }))
 
 registerRoute(
   ({ url, request }) =>

@@ -18,8 +18,8 @@ const picture = computed(() => `data:image/svg+xml,${encodeURIComponent(props.ma
         <a :href="made.link">{{ made.link }}</a>
       </p>
       <p class="small">
-        It is shown once, and opens nothing unless it is used within a day. The telephone stays let in for 30
-        days, or until the key is revoked.
+        It is shown once, and lets one telephone in, within a day. That one stays let in for 30 days, or until
+        its key is revoked.
         <template v-if="!fingerprint"
           >Nothing is encrypted: whoever listens on this network reads along.</template
         >

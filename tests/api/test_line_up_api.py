@@ -66,6 +66,8 @@ def edited(client, job, answer):
 def test_a_knob_turned_on_the_bench_is_measured_and_taken_over(client, job):
     knob = {"device": "cam", "control": "mic.mic.gain_db"}
     made = client.post(f"/api/jobs/{job}/bench/cam.L/steps", json={**knob, "target_dbfs": -20}).json()
+    assert made["state"] == "waiting"
+    made = over(client, job, made["id"])
     steps = made["result"]["steps"]
     assert len(steps["steps"]) == len(made["asked"]["shown"]) >= 5 and steps["interpolated_setting"] is not None
     state = edited(client, job, client.post(f"/api/jobs/{job}/recordings/{made['id']}/law", json=knob))

@@ -111,14 +111,14 @@ class RecordingService:
             raise
         return record
 
-    def work_out(self, job_id: UUID, name: str, request: Request) -> RecordingRecord:
-        """Something that takes a while and is worked out of recordings that are kept; looked after like them.
+    def work_out(self, job_id: UUID, name: str, request: Request, own_id: UUID | None = None) -> RecordingRecord:
+        """Something that takes a while without a file that was dropped in; looked after like a recording.
 
-        Raises NotFoundError: no such job.
+        `own_id`: that its sender gave it; sent again it is the same one. Raises NotFoundError: no such job.
         """
-        record = self._new(job_id, name, 0, request, uuid4())
+        record = self._new(job_id, name, 0, request, own_id or uuid4())
         self._store.add(record, partial(self._queue.put, record.id))
-        return record
+        return self._store.get(job_id, record.id)
 
     def amend(self, job_id: UUID, recording_id: UUID, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
         """Change a result; several at once come one after the other. Raises NotFoundError."""

@@ -1,11 +1,8 @@
 """Listening to simulated devices that are set as a job says."""
 
-import io
 import math
 from dataclasses import dataclass
 from uuid import UUID
-
-import numpy as np
 
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.levels import NO_OSCILLATORS, Report, TrackLevel, known_sender
@@ -13,7 +10,6 @@ from tidy_trunk.core.sound.simulation import (
     RATE_HZ,
     Clap,
     Faults,
-    Loop,
     Play,
     Point,
     Seen,
@@ -27,11 +23,8 @@ from tidy_trunk.core.sound.simulation import (
 )
 from tidy_trunk.core.sound.trace import trace_plan, upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.formats import write_sound
+from tidy_trunk.media.simulated import loop_file
 from tidy_trunk.services.jobs import JobService
-
-BITS = "24"
-"""A lead at microphone level lies 80 dB down: it is to be heard as it is, not as steps of 16 bits."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +75,7 @@ class BenchService:
             InputError: A track that no tone can be sent to, where one is asked for, or a run that is not on its way.
         """
         place = self._place(job_id, track_id, number, asked)
-        return wav(audible(place.bench, place.point, is_track=place.is_track))
+        return loop_file(audible(place.bench, place.point, is_track=place.is_track))
 
     def seen(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> Sight:
         """What meters show at a point. Raises as `sound`."""
@@ -119,11 +112,3 @@ class BenchService:
         faults = Faults(strays=True, loose=asked.loose)
         bench = Simulator(report.index, asked.play, oscillators=oscillators, faults=faults)
         return _Place(bench, points[number], number == len(points) - 1)
-
-
-def wav(loop: Loop) -> bytes:
-    """A loop as a file; several, one a row, as its channels."""
-    box, rows = io.BytesIO(), np.atleast_2d(loop)
-    channels, sample_count = rows.shape
-    write_sound(box, [rows], rate_hz=RATE_HZ, channels=channels, sample_count=sample_count, bits=BITS)
-    return box.getvalue()

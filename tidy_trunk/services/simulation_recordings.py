@@ -9,8 +9,8 @@ from uuid import UUID, uuid5
 from tidy_trunk.core.advice.compare import MOST_WAYS, track_reached, way_plans
 from tidy_trunk.core.advice.gear_tests import GearTestKind, gear_test_of
 from tidy_trunk.core.advice.line_up import knob_of, line_up_steps, worth_trying
-from tidy_trunk.core.plan import apply_edits
-from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.plan import SetControl, apply_edits
+from tidy_trunk.core.sound.levels import Report, known_sender
 from tidy_trunk.core.sound.simulation import (
     Loop,
     both_sides,
@@ -23,10 +23,10 @@ from tidy_trunk.core.sound.simulation import (
 )
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.media.simulated import PAUSE_S, loop_file
 from tidy_trunk.results.recordings import measured_recording
-from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.jobs import JobService, plan_document
 from tidy_trunk.services.recordings import RecordingService
-from tidy_trunk.services.simulation import wav
 from tidy_trunk.store import RecordingRecord
 from tidy_trunk.tasks.requests import Measure
 from tidy_trunk.words import worded
@@ -34,9 +34,6 @@ from tidy_trunk.words.gear_tests import gear_test_words
 
 KNOB_TARGET_DBFS: Final = -20.0
 """ASSUMED_ target of steps that are there for the marks of a knob alone."""
-
-PAUSE_S: Final = 0.5
-"""What one leaves between two positions of a knob."""
 
 
 class BenchRecordings:
@@ -68,7 +65,7 @@ class BenchRecordings:
         positions: Sequence[float],
         target_dbfs: float,
     ) -> RecordingRecord:
-        """Tone while a knob on the way to a track is turned.
+        """Tone while a knob on the way to a track is turned; a worker records and measures it, which takes some seconds.
 
         `positions`: in dB as the knob has them; those worth trying where none are given.
 
@@ -82,12 +79,20 @@ class BenchRecordings:
         tries = list(positions or (worth_trying(knob, step.shows_dbfs) if step is not None else ()))
         if len(tries) < 2:
             raise InputError("at no two positions of this knob would the tone be clean: match the levels first")
-        recorded = tone_steps(truth(report.index.plan), track_id, device, control, tries, PAUSE_S)
+        known_sender(report.index, report.known_track(track_id).trace.stage)
+        for position_db in tries:
+            SetControl(device=device, control=control, value=position_db).apply(report.index.plan)
         request = Measure(
-            track=track_id, bench=True, settings=tuple(tries), target_dbfs=target_dbfs, device=device, control=control
+            track=track_id,
+            bench=True,
+            settings=tuple(tries),
+            target_dbfs=target_dbfs,
+            device=device,
+            control=control,
+            plan=plan_document(report.index.plan),
         )
-        what = f"tone at {len(tries)} positions of {knob.label}"
-        return self._keep(job_id, own_id, report, what, recorded, request)
+        what = f"Simulator: tone at {len(tries)} positions of {knob.label}"
+        return self._recordings.work_out(job_id, what, request, own_id)
 
     def gear_test(self, job_id: UUID, own_id: UUID, test_id: str) -> RecordingRecord:
         """What a test of one's own gear asks to be recorded.
@@ -147,7 +152,7 @@ class BenchRecordings:
         recorded: Loop,
         request: Measure,
     ) -> RecordingRecord:
-        data = wav(recorded)
+        data = loop_file(recorded)
         result = measured_recording(lambda: io.BytesIO(data), request.settings, request.target_dbfs)
         device = request.track.partition(".")[0]
         shown = tuple(meter_shows_dbfs(report.index.plan, device, level) for level in result.tone_levels_dbfs)

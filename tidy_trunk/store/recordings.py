@@ -121,11 +121,20 @@ class RecordingStore:
         return self._move(recording_id, {"state": RecordingState.READING, "progress": share}) is not None
 
     def finish(
-        self, recording_id: UUID, state: RecordingState, message: str = "", result: dict[str, Any] | None = None
+        self,
+        recording_id: UUID,
+        state: RecordingState,
+        message: str = "",
+        result: dict[str, Any] | None = None,
+        asked: dict[str, Any] | None = None,
     ) -> None:
-        """The end of it, whichever comes first."""
-        share = {"progress": 1.0} if state is RecordingState.DONE else {}
-        self._move(recording_id, {"state": state, "message": message, "result": result, **share})
+        """The end of it, whichever comes first. `asked`: in the place of what was asked, where that is known better now."""
+        values: dict[str, Any] = {"state": state, "message": message, "result": result}
+        if state is RecordingState.DONE:
+            values["progress"] = 1.0
+        if asked is not None:
+            values["asked"] = asked
+        self._move(recording_id, values)
 
     def cancel(self, recording_id: UUID) -> int | None:
         """Its end, where nobody wants it any more; its number in the queue, None where it was over or has none."""

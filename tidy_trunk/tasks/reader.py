@@ -7,6 +7,7 @@ It tells what it does as lines of JSON on standard output: `{"progress": 0.4}`, 
 confines itself before it looks at one.
 """
 
+import io
 import json
 import sys
 import time
@@ -77,6 +78,8 @@ def read(path: Path, request: Request) -> dict[str, Any]:
                 return {"jpeg": b64encode(still(stream, request.frame, Fraction(request.rate))).decode()}
         case WriteAligned():
             return _write_aligned(path, request)
+        case Measure(plan=dict()):
+            return _turned_knob(request, progress)
         case Measure():
             from tidy_trunk.results.recordings import measured_recording
 
@@ -94,6 +97,22 @@ def _match(folder: Path, request: Match, progress: Callable[[float], None]) -> d
         for clip in match_files(files, progress)
     ]
     return {"clips": [*request.by_hand, *found]}
+
+
+def _turned_knob(request: Measure, progress: Callable[[float], None]) -> dict[str, Any]:
+    """Tone through simulated devices while a knob is turned, measured, with what their meter `shown` beside it."""
+    from tidy_trunk.core.sound.simulation import meter_shows_dbfs, tone_steps, truth
+    from tidy_trunk.document import stored_plan
+    from tidy_trunk.media.simulated import PAUSE_S, loop_file
+    from tidy_trunk.results.recordings import measured_recording
+
+    plan = stored_plan(request.plan or {})
+    recorded = tone_steps(truth(plan), request.track, request.device, request.control, request.settings, PAUSE_S)
+    data = loop_file(recorded)
+    result = measured_recording(lambda: io.BytesIO(data), request.settings, request.target_dbfs, progress)
+    device = request.track.partition(".")[0]
+    shown = [meter_shows_dbfs(plan, device, level) for level in result.tone_levels_dbfs]
+    return {**result.model_dump(mode="json"), "shown": shown}
 
 
 def _plan_gain(request: PlanGain) -> dict[str, Any]:

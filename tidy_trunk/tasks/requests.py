@@ -12,7 +12,7 @@ class Measure:
     track: the one that it was made on, `device.bus`; settings: of a step recording, in order; keep: its sound is kept too.
     bench: it was simulated, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it
     answers; shown: what that device's meter
-    showed for each of its tones, in dBFS.
+    showed for each of its tones, in dBFS; plan: document of the one through which it is to be simulated, None once it is.
     """
 
     kind: ClassVar = "measure"
@@ -28,6 +28,7 @@ class Measure:
     way: str = ""
     test: str = ""
     shown: tuple[float, ...] = ()
+    plan: dict[str, Any] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -10,6 +10,7 @@ import logging
 import sys
 import threading
 from contextlib import suppress
+from dataclasses import replace
 from pathlib import Path
 from typing import Any, Final
 from uuid import UUID
@@ -28,7 +29,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import Database, RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.tasks.queue import TASK, queue_app
-from tidy_trunk.tasks.requests import Match, PlanGain, request_document, request_of
+from tidy_trunk.tasks.requests import Match, Measure, PlanGain, request_document, request_of
 from tidy_trunk.upkeep.log import note
 
 LONGEST_S: Final = 1800.0
@@ -180,7 +181,11 @@ class Worker:
             self._media.keep(record.id)
         self._media.throw_away(record.id)
         if "result" in answer:
-            self._store.finish(record.id, RecordingState.DONE, result=answer["result"])
+            result, request = answer["result"], request_of(record.asked)
+            if isinstance(request, Measure) and request.plan is not None:
+                # The plan was there to be simulated; what the meters showed belongs to what is asked of them.
+                request = replace(request, plan=None, shown=tuple(result.pop("shown")))
+            self._store.finish(record.id, RecordingState.DONE, result=result, asked=request_document(request))
         elif "problem" in answer:
             self._store.finish(record.id, RecordingState.FAILED, answer["problem"])
 

@@ -62,12 +62,13 @@ export function useRecordings() {
 
   const stepsOnBench = (track: string, knob: Knob, positions: number[], target: number) =>
     attempt(async (id) => {
-      opened.value = await api.benchSteps(id, track, {
+      const made = await api.benchSteps(id, track, {
         device: knob.device,
         control: knob.control,
         positions,
         target_dbfs: target,
       })
+      recordings.value = [made, ...recordings.value]
       await look()
     })
 

@@ -10,7 +10,7 @@ import ssl
 import sys
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from pathlib import Path
 from types import FrameType
@@ -50,7 +50,7 @@ PATIENCE_S: Final = 2
 KEPT_OPEN_S: Final = 15
 """ASSUMED_ time for which a connection is kept for the next request: longer than clients keep theirs, so that none meets its end."""
 
-LAST_S: Final = 4.0
+LAST_S: Final = 3.0
 """ASSUMED_ time after which the program ends though something goes on computing: with what is left to do, within 5 s."""
 
 HANG_UP_S: Final = 0.05
@@ -118,17 +118,15 @@ def serve(port: int, *, demo: bool, nearby: bool = False, plain: bool = False) -
 
         def at_last() -> None:
             """Whatever still runs when patience is over, and no cancelling ends, as it computes, ends with the process."""
-            for request in list(app.state.underway.values()):
-                print(f"tidy: cut short by the end of the program: {request}", file=sys.stderr, flush=True)
-            services.close()
-            stop_database()
+            for cut in (*app.state.underway.values(), *services.worker.reading):
+                print(f"tidy: cut short by the end of the program: {cut}", file=sys.stderr, flush=True)
+            with suppress(SetupError):  # the end that comes by itself may be stopping it in this moment
+                stop_database()
             os._exit(0)
 
-        server = Server(config, services, door, at_last)
         try:
-            server.run(sockets=[listener])
+            Server(config, services, door, at_last).run(sockets=[listener])
         finally:
-            server.last.cancel()  # it came to its end by itself
             done.set()
             for name in services.close():
                 print(f"tidy: {name} was being read: that begins anew at the next start", file=sys.stderr, flush=True)
@@ -189,12 +187,12 @@ class Server(uvicorn.Server):
     def __init__(
         self, config: uvicorn.Config, services: Services, door: Door | None, at_last: Callable[[], None]
     ) -> None:
-        """`at_last`: is called on a thread where the end has not come in time."""
+        """`at_last`: is called on a thread where the end has not come in time: a thread that computes outlives all else."""
         super().__init__(config)
         self._services = services
         self._door = door
-        self.last = threading.Timer(LAST_S, at_last)
-        self.last.daemon = True
+        self._last = threading.Timer(LAST_S, at_last)
+        self._last.daemon = True
 
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         await super().startup(sockets)
@@ -224,7 +222,7 @@ class Server(uvicorn.Server):
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         if not self.should_exit:
-            self.last.start()
+            self._last.start()
         self._services.news.close()  # windows that wait for news would keep it from ending
         super().handle_exit(sig, frame)
 

@@ -81,10 +81,15 @@ class Worker:
                 self._thread = threading.Thread(target=self.run, name="worker", daemon=True)
                 self._thread.start()
 
+    @property
+    def reading(self) -> list[str]:
+        """Names of what is being read now."""
+        return list(self._reading.values())
+
     def stop(self) -> list[str]:
         """End; names of what is cut, and begun anew by the next worker."""
         self._is_over.set()
-        cut = list(self._reading.values())
+        cut = self.reading
         with suppress(RuntimeError):  # its loop ended in this very moment
             if self._running is not None:
                 self._running.stop()  # type: ignore[no-untyped-call]

@@ -47,7 +47,7 @@ def slow(monkeypatch):
 
     def fixed(self, finding):
         seen.append(finding.id)
-        time.sleep(0.05)
+        time.sleep(0.2)
         return fixes(self, finding)
 
     monkeypatch.setattr(Adviser, "fixes", fixed)
@@ -62,15 +62,17 @@ def test_nobody_waits_and_it_is_left(services, slow):
         with socket.create_connection(("127.0.0.1", port)) as asker:
             asker.sendall(f"GET /api/jobs/{job}/advice HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n".encode())
             wait(lambda: len(slow) > 1)
-        done = len(slow)
-        time.sleep(0.5)
-        assert len(slow) <= done + 2 < len(services.jobs.newest(job).evaluation.findings)
+        done = 0
+        while len(slow) > done:  # until it stops
+            done = len(slow)
+            time.sleep(1)
+        assert done < len(services.jobs.newest(job).evaluation.findings)
 
 
 def test_an_edit_waits_for_nothing_that_computes(client, services, slow):
     """More ask than are worked on at once: they wait without a thread, and a short request passes them."""
-    jobs = [services.jobs.create(foundry()).revision.job for _ in range(6)]
-    with ThreadPoolExecutor(6) as pool:
+    jobs = [services.jobs.create(foundry()).revision.job for _ in range(3)]
+    with ThreadPoolExecutor(3) as pool:
         waiting = [pool.submit(client.get, f"/api/jobs/{job}/advice") for job in jobs]
         wait(lambda: len(slow) > 2)
         edits = [{"kind": "set-job", "name": "Kept"}]

@@ -147,7 +147,7 @@ class RecordingService:
 
     def all(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job that are measured, the newest first, without what was found."""
-        return [record for record in self._store.all(job_id) if isinstance(request_of(record.asked), Measure)]
+        return self.of_kind(job_id, Measure)
 
     def to_sync(self, job_id: UUID) -> list[RecordingRecord]:
         """The recordings of a job that are laid over each other, and where they lie, the newest first."""

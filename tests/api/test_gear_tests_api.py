@@ -20,6 +20,17 @@ def answer(client, job, **given):
     return client.post(f"/api/jobs/{job}/gear-tests/answer", json=given)
 
 
+def simulated(client, job, test):
+    """What simulated devices record for a test; nothing is made twice of one request."""
+    at, body = f"/api/jobs/{job}/gear-tests/simulate", {"test": test}
+    made_one = client.post(at, json=body).json()
+    assert (
+        made_one["state"] == "waiting" and client.post(at, json=body, params={"id": made_one["id"]}).status_code == 201
+    )
+    assert [item["id"] for item in client.get(f"/api/jobs/{job}/recordings").json()].count(made_one["id"]) == 1
+    return over(client, job, made_one["id"])
+
+
 def kept(client, state, found):
     """What was found, in the job and in My equipment."""
     job = state["job"]
@@ -38,7 +49,7 @@ def test_the_simulation_is_found_out_as_it_really_is(client):
     job = f"/api/jobs/{state['job']}"
     before = {test["id"]: test for test in client.get(f"{job}/gear-tests").json()}
     assert before["cam idle-noise mic"]["when"] is None and before["cam meter"]["records"]
-    made_one = client.post(f"{job}/gear-tests/simulate", json={"test": "cam idle-noise mic"}).json()
+    made_one = simulated(client, state["job"], "cam idle-noise mic")
     assert made_one["asked"]["test"] == "cam idle-noise mic" and made_one["asked"]["bench"]
     found = answer(client, state["job"], test="cam idle-noise mic", recording=made_one["id"]).json()
     after, document = kept(client, state, found)
@@ -80,12 +91,11 @@ def test_where_an_attenuator_sits_is_seen_in_its_tops(client, cut_dbfs, is_late)
 
 def test_knob_and_meter_travel_with_the_class(client):
     state = opened(client, matched())
-    job = f"/api/jobs/{state['job']}"
-    made_one = client.post(f"{job}/gear-tests/simulate", json={"test": "cam knob mic.mic.gain_db"}).json()
+    made_one = simulated(client, state["job"], "cam knob mic.mic.gain_db")
     found = answer(client, state["job"], test="cam knob mic.mic.gain_db", recording=made_one["id"]).json()
     state, document = kept(client, state, found)
     assert len(document["inputs"][0]["modes"][0]["gain"]["law"]) == 8
-    read = client.post(f"{job}/gear-tests/simulate", json={"test": "cam meter"}).json()
+    read = simulated(client, state["job"], "cam meter")
     shown = read["asked"]["shown"][0]
     found = answer(client, state["job"], test="cam meter", recording=read["id"], value=shown).json()
     state, document = kept(client, state, found)

@@ -175,7 +175,7 @@ def test_the_bench_stands_in_for_devices(client, job):
     step = client.get(f"/api/jobs/{job}/line-up").json()[0]
     levels = []
     for _ in range(2):
-        found = client.post(f"/api/jobs/{job}/bench/cam.L/tone").json()
+        found = over(client, job, client.post(f"/api/jobs/{job}/bench/cam.L/tone").json()["id"])
         assert found["state"] == "done" and found["asked"] == {**found["asked"], "bench": True, "track": "cam.L"}
         levels.append(found["result"]["channels"][0]["tone"]["level_dbfs"])
     assert levels[0] == levels[1]
@@ -208,6 +208,7 @@ def test_ways_are_recorded_on_the_bench_and_compared(client, job):
     wanted = [way for way in ways if way in ("as-it-is", "trim", "headphones")]
     made = client.post(f"{at}/bench", json={"ways": wanted}).json()
     assert [item["asked"]["way"] for item in made] == wanted
+    assert all(over(client, job, item["id"])["state"] == "done" for item in made)
     found = client.post(at, json={"recordings": {item["asked"]["way"]: item["id"] for item in made}}).json()
     assert [item["place"] for item in found] == [1, 2, 3] and {item["way"] for item in found} == set(wanted)
     assert found[-1]["way"] == "headphones" and "headphones" in found[-1]["rules"]

@@ -128,15 +128,6 @@ class RecordingService:
         """Where the sound of a recording is kept, or was."""
         return self._media.kept / str(recording_id)
 
-    def keep(
-        self, job_id: UUID, recording_id: UUID, name: str, request: Request, result: dict[str, Any]
-    ) -> RecordingRecord:
-        """What was measured without a file, as on the bench, listed with the others. Raises NotFoundError: no such job."""
-        record = self._new(job_id, name, 0, request, recording_id)
-        self._store.add(record)
-        self._store.finish(record.id, RecordingState.DONE, result=result)
-        return self._store.get(job_id, record.id)
-
     def sound(self, job_id: UUID, recording_id: UUID) -> tuple[RecordingRecord, Path]:
         """The sound of a recording that was kept. Raises NotFoundError: no such recording, or it was not kept."""
         record = self._store.get(job_id, recording_id)

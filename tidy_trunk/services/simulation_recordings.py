@@ -1,34 +1,20 @@
-"""Recordings made on the bench: measured like any file, and listed with the others."""
+"""Recordings made on the bench: a worker makes and measures them, which takes some seconds; they are listed with the others."""
 
-import io
 from collections.abc import Sequence
-from dataclasses import replace
-from typing import Final
+from typing import Any, Final
 from uuid import UUID, uuid5
 
 from tidy_trunk.core.advice.compare import MOST_WAYS, track_reached, way_plans
-from tidy_trunk.core.advice.gear_tests import GearTestKind, gear_test_of
+from tidy_trunk.core.advice.gear_tests import GearTest, GearTestKind, gear_test_of
 from tidy_trunk.core.advice.line_up import knob_of, line_up_steps, worth_trying
-from tidy_trunk.core.plan import SetControl, apply_edits
+from tidy_trunk.core.plan import Plan, SetControl, apply_edits
 from tidy_trunk.core.sound.levels import Report, known_sender
-from tidy_trunk.core.sound.simulation import (
-    Loop,
-    both_sides,
-    meter_shows_dbfs,
-    silence_take,
-    tone_and_silence,
-    tone_steps,
-    tone_take,
-    truth,
-)
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.media.simulated import PAUSE_S, loop_file
-from tidy_trunk.results.recordings import measured_recording
 from tidy_trunk.services.jobs import JobService, plan_document
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord
-from tidy_trunk.tasks.requests import Measure
+from tidy_trunk.tasks.requests import Measure, Plays
 from tidy_trunk.words import worded
 from tidy_trunk.words.gear_tests import gear_test_words
 
@@ -37,7 +23,10 @@ KNOB_TARGET_DBFS: Final = -20.0
 
 
 class BenchRecordings:
-    """One method for one thing that a user records on the bench. `own_id`: of what is made; made again it is the same."""
+    """One method for one thing that a user records on the bench; answered before it is made.
+
+    `own_id`: of what is made; asked for again it is the same.
+    """
 
     def __init__(self, jobs: JobService, recordings: RecordingService) -> None:
         self._jobs = jobs
@@ -51,9 +40,8 @@ class BenchRecordings:
             InputError: A track that no tone can be sent to.
         """
         report = self._jobs.report(job_id)
-        recorded = tone_take(truth(report.index.plan), track_id)
-        what = f"tone on {_words(report, track_id)}"
-        return self._keep(job_id, own_id, report, what, recorded, Measure(track=track_id, bench=True))
+        known_sender(report.index, report.known_track(track_id).trace.stage)
+        return self._record(job_id, own_id, f"tone on {_words(report, track_id)}", report.index.plan, track=track_id)
 
     def steps(
         self,
@@ -65,7 +53,7 @@ class BenchRecordings:
         positions: Sequence[float],
         target_dbfs: float,
     ) -> RecordingRecord:
-        """Tone while a knob on the way to a track is turned; a worker records and measures it, which takes some seconds.
+        """Tone while a knob on the way to a track is turned.
 
         `positions`: in dB as the knob has them; those worth trying where none are given.
 
@@ -82,17 +70,9 @@ class BenchRecordings:
         known_sender(report.index, report.known_track(track_id).trace.stage)
         for position_db in tries:
             SetControl(device=device, control=control, value=position_db).apply(report.index.plan)
-        request = Measure(
-            track=track_id,
-            bench=True,
-            settings=tuple(tries),
-            target_dbfs=target_dbfs,
-            device=device,
-            control=control,
-            plan=plan_document(report.index.plan),
-        )
-        what = f"Simulator: tone at {len(tries)} positions of {knob.label}"
-        return self._recordings.work_out(job_id, what, request, own_id)
+        what = f"tone at {len(tries)} positions of {knob.label}"
+        settings = {"settings": tuple(tries), "target_dbfs": target_dbfs, "device": device, "control": control}
+        return self._record(job_id, own_id, what, report.index.plan, track=track_id, **settings)
 
     def gear_test(self, job_id: UUID, own_id: UUID, test_id: str) -> RecordingRecord:
         """What a test of one's own gear asks to be recorded.
@@ -105,19 +85,9 @@ class BenchRecordings:
         test = gear_test_of(report, test_id)
         if not test.records:
             raise InputError("this test cannot be done in the simulation: count the frames on the real device")
-        plan = truth(apply_edits(report.index.plan, test.settings))
-        request = Measure(track=test.track, bench=True, test=test_id)
-        match test.kind:
-            case GearTestKind.LEGS | GearTestKind.BLEED:
-                recorded = both_sides(plan, test.track, test.other)
-            case GearTestKind.IDLE_NOISE | GearTestKind.INPUT_NOISE:
-                recorded = silence_take(plan, test.track)
-            case GearTestKind.KNOB:
-                recorded = tone_steps(plan, test.track, test.device, test.at, test.positions, PAUSE_S)
-                request = replace(request, settings=test.positions, target_dbfs=KNOB_TARGET_DBFS)
-            case _:
-                recorded = tone_take(plan, test.track)
-        return self._keep(job_id, own_id, report, gear_test_words(test, report.index).title, recorded, request)
+        what = gear_test_words(test, report.index).title
+        plan = apply_edits(report.index.plan, test.settings)
+        return self._record(job_id, own_id, what, plan, track=test.track, test=test_id, **_asked_of(test))
 
     def ways(self, job_id: UUID, own_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
         """Tone and silence by several ways to match a run, one recording each.
@@ -130,35 +100,43 @@ class BenchRecordings:
             raise InputError(f"{len(asked_ways)} ways cannot be compared: choose 2 to {MOST_WAYS}")
         report = self._jobs.report(job_id)
         plans = way_plans(report, run_id)
+        unknown = next((way for way in asked_ways if way not in plans), None)
+        if unknown is not None:
+            raise NotFoundError(f"cable '{run_id}' has no way '{unknown}'; it has {', '.join(plans)}")
         made = []
         for way in asked_ways:
-            if way not in plans:
-                raise NotFoundError(f"cable '{run_id}' has no way '{way}'; it has {', '.join(plans)}")
-            report = Report(trace_plan(plans[way].plan))
-            stage = track_reached(report, run_id)
-            track_id = f"{stage.device}.{stage.name}"
-            recorded = tone_and_silence(truth(plans[way].plan), track_id)
-            made.append(
-                (report, worded(plans[way].does), recorded, Measure(track=track_id, bench=True, run=run_id, way=way))
+            reached = Report(trace_plan(plans[way].plan))
+            stage = track_reached(reached, run_id)
+            known_sender(reached.index, stage)
+            made.append((way, worded(plans[way].does), plans[way].plan, f"{stage.device}.{stage.name}"))
+        return [
+            self._record(
+                *(job_id, uuid5(own_id, way), what, plan),
+                track=track_id,
+                run=run_id,
+                way=way,
+                plays=Plays.TONE_AND_SILENCE,
             )
-        return [self._keep(job_id, uuid5(own_id, item[-1].way), *item) for item in made]
+            for way, what, plan, track_id in made
+        ]
 
-    def _keep(
-        self,
-        job_id: UUID,
-        recording_id: UUID,
-        report: Report,
-        what: str,
-        recorded: Loop,
-        request: Measure,
-    ) -> RecordingRecord:
-        data = loop_file(recorded)
-        result = measured_recording(lambda: io.BytesIO(data), request.settings, request.target_dbfs)
-        device = request.track.partition(".")[0]
-        shown = tuple(meter_shows_dbfs(report.index.plan, device, level) for level in result.tone_levels_dbfs)
-        return self._recordings.keep(
-            job_id, recording_id, f"Simulator: {what}", replace(request, shown=shown), result.model_dump(mode="json")
-        )
+    def _record(self, job_id: UUID, own_id: UUID, what: str, plan: Plan, **asked: Any) -> RecordingRecord:
+        request = Measure(bench=True, plan=plan_document(plan), **asked)
+        return self._recordings.work_out(job_id, f"Simulator: {what}", request, own_id)
+
+
+def _asked_of(test: GearTest) -> dict[str, Any]:
+    """What simulated devices are sent for a test, as the fields of its request."""
+    match test.kind:
+        case GearTestKind.LEGS | GearTestKind.BLEED:
+            return {"plays": Plays.BOTH_SIDES, "other": test.other}
+        case GearTestKind.IDLE_NOISE | GearTestKind.INPUT_NOISE:
+            return {"plays": Plays.SILENCE}
+        case GearTestKind.KNOB:
+            knob = {"device": test.device, "control": test.at}
+            return {"settings": test.positions, "target_dbfs": KNOB_TARGET_DBFS, **knob}
+        case _:
+            return {}
 
 
 def _words(report: Report, track_id: str) -> str:

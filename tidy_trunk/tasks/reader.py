@@ -16,7 +16,7 @@ from collections.abc import Callable
 from dataclasses import asdict
 from fractions import Fraction
 from pathlib import Path
-from typing import Any, Final
+from typing import TYPE_CHECKING, Any, Final
 
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.tasks.confinement import confine
@@ -27,11 +27,16 @@ from tidy_trunk.tasks.requests import (
     Match,
     Measure,
     PlanGain,
+    Plays,
     Request,
     TakeStill,
     WriteAligned,
     request_of,
 )
+
+if TYPE_CHECKING:
+    from tidy_trunk.core.plan import Plan
+    from tidy_trunk.core.sound.simulation import Loop
 
 TELL_EVERY_S: Final = 0.25
 """ASSUMED_ how often progress is told: as often as somebody looks."""
@@ -79,7 +84,7 @@ def read(path: Path, request: Request) -> dict[str, Any]:
         case WriteAligned():
             return _write_aligned(path, request)
         case Measure(plan=dict()):
-            return _turned_knob(request, progress)
+            return _simulate(request, progress)
         case Measure():
             from tidy_trunk.results.recordings import measured_recording
 
@@ -99,20 +104,36 @@ def _match(folder: Path, request: Match, progress: Callable[[float], None]) -> d
     return {"clips": [*request.by_hand, *found]}
 
 
-def _turned_knob(request: Measure, progress: Callable[[float], None]) -> dict[str, Any]:
-    """Tone through simulated devices while a knob is turned, measured, with what their meter `shown` beside it."""
-    from tidy_trunk.core.sound.simulation import meter_shows_dbfs, tone_steps, truth
+def _simulate(request: Measure, progress: Callable[[float], None]) -> dict[str, Any]:
+    """A recording made by simulated devices, measured, with what their meter `shown` beside it."""
+    from tidy_trunk.core.sound.simulation import meter_shows_dbfs, truth
     from tidy_trunk.document import stored_plan
-    from tidy_trunk.media.simulated import PAUSE_S, loop_file
+    from tidy_trunk.media.simulated import loop_file
     from tidy_trunk.results.recordings import measured_recording
 
     plan = stored_plan(request.plan or {})
-    recorded = tone_steps(truth(plan), request.track, request.device, request.control, request.settings, PAUSE_S)
-    data = loop_file(recorded)
+    data = loop_file(_recorded(truth(plan), request))
     result = measured_recording(lambda: io.BytesIO(data), request.settings, request.target_dbfs, progress)
     device = request.track.partition(".")[0]
     shown = [meter_shows_dbfs(plan, device, level) for level in result.tone_levels_dbfs]
     return {**result.model_dump(mode="json"), "shown": shown}
+
+
+def _recorded(plan: "Plan", request: Measure) -> "Loop":
+    from tidy_trunk.core.sound.simulation import both_sides, silence_take, tone_and_silence, tone_steps, tone_take
+    from tidy_trunk.media.simulated import PAUSE_S
+
+    if request.settings:
+        return tone_steps(plan, request.track, request.device, request.control, request.settings, PAUSE_S)
+    match request.plays:
+        case Plays.TONE:
+            return tone_take(plan, request.track)
+        case Plays.SILENCE:
+            return silence_take(plan, request.track)
+        case Plays.TONE_AND_SILENCE:
+            return tone_and_silence(plan, request.track)
+        case Plays.BOTH_SIDES:
+            return both_sides(plan, request.track, request.other)
 
 
 def _plan_gain(request: PlanGain) -> dict[str, Any]:

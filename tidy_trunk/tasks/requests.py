@@ -2,7 +2,17 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass
+from enum import StrEnum
 from typing import Any, ClassVar, Final
+
+
+class Plays(StrEnum):
+    """What is sent through simulated devices while they record."""
+
+    TONE = "tone"
+    SILENCE = "silence"
+    TONE_AND_SILENCE = "tone-and-silence"
+    BOTH_SIDES = "both-sides"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -10,9 +20,10 @@ class Measure:
     """A recording measured; with settings, the steps of a knob found in it.
 
     track: the one that it was made on, `device.bus`; settings: of a step recording, in order; keep: its sound is kept too.
-    bench: it was simulated, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it
-    answers; shown: what that device's meter
-    showed for each of its tones, in dBFS; plan: document of the one through which it is to be simulated, None once it is.
+    bench: it was simulated, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it answers;
+    plays: what is sent through simulated devices (with settings, the tone at each); other: the track that is recorded beside
+    it, for both sides; shown: what that device's meter showed for each of its tones, in dBFS; plan: document of the one through
+    which it is to be simulated, None once it is.
     """
 
     kind: ClassVar = "measure"
@@ -27,6 +38,8 @@ class Measure:
     run: str = ""
     way: str = ""
     test: str = ""
+    plays: Plays = Plays.TONE
+    other: str = ""
     shown: tuple[float, ...] = ()
     plan: dict[str, Any] | None = None
 
@@ -127,6 +140,8 @@ def request_of(document: Mapping[str, Any]) -> Request:
     values: dict[str, Any] = {
         name: tuple(value) if isinstance(value, list) else value for name, value in document.items()
     }
+    if "plays" in values:
+        values["plays"] = Plays(values["plays"])
     if "kind" in values:
         return _KINDS[values.pop("kind")](**values)
     side = values.pop("sync", None)

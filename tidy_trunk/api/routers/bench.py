@@ -55,7 +55,7 @@ def read_sound(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, ask
 @router.post("/tone", status_code=201)
 @heavy
 def measure_on_bench(job_id: UUID, track_id: ItemId, own_id: OwnId, bench: BenchRecordings) -> RecordingOut:
-    """Tone through simulated devices, measured on a track as a recording is."""
+    """Tone through simulated devices, measured on a track as a recording is; ready after some seconds."""
     return RecordingOut.from_record(bench.tone(job_id, own_id, track_id))
 
 

@@ -26,7 +26,7 @@ def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut
 def record_ways_on_bench(
     job_id: UUID, run_id: ItemId, own_id: OwnId, body: WaysIn, bench: BenchRecordings
 ) -> list[RecordingOut]:
-    """Tone and silence through simulated devices, one recording for each way."""
+    """Tone and silence through simulated devices, one recording for each way; ready after some seconds."""
     return [RecordingOut.from_record(record) for record in bench.ways(job_id, own_id, run_id, body.ways)]
 
 

@@ -35,5 +35,5 @@ def answer_gear_test(job_id: UUID, body: GearAnswerIn, gear_tests: GearTests) ->
 @router.post("/simulate", status_code=201)
 @heavy
 def simulate_gear_test(job_id: UUID, body: SimulatedTestIn, own_id: OwnId, bench: BenchRecordings) -> RecordingOut:
-    """The recording that a test wants, made by simulated devices and measured as one that is dropped in."""
+    """The recording that a test wants, made by simulated devices; measured as one that is dropped in, it is ready after some seconds."""
     return RecordingOut.from_record(bench.gear_test(job_id, own_id, body.test))

@@ -783,7 +783,7 @@ export interface paths {
         put?: never;
         /**
          * Record Ways On Bench
-         * @description Tone and silence through simulated devices, one recording for each way.
+         * @description Tone and silence through simulated devices, one recording for each way; ready after some seconds.
          */
         post: operations["record_ways_on_bench_api_jobs__job_id__runs__run_id__compare_bench_post"];
         delete?: never;
@@ -1203,7 +1203,7 @@ export interface paths {
         put?: never;
         /**
          * Measure On Bench
-         * @description Tone through simulated devices, measured on a track as a recording is.
+         * @description Tone through simulated devices, measured on a track as a recording is; ready after some seconds.
          */
         post: operations["measure_on_bench_api_jobs__job_id__bench__track_id__tone_post"];
         delete?: never;
@@ -1887,7 +1887,7 @@ export interface paths {
         put?: never;
         /**
          * Simulate Gear Test
-         * @description The recording that a test wants, made by simulated devices and measured as one that is dropped in.
+         * @description The recording that a test wants, made by simulated devices; measured as one that is dropped in, it is ready after some seconds.
          */
         post: operations["simulate_gear_test_api_jobs__job_id__gear_tests_simulate_post"];
         delete?: never;

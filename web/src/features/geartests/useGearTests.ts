@@ -1,11 +1,9 @@
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type GearAnswer, type GearTest, type Recording } from '@/api/client'
+import { api, wordsOf, type GearAnswer, type GearTest } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
+import { useMeasured } from '@/composables/useMeasured'
 import { useJob } from '@/stores/job'
-
-const LOOK_MS = 400
-const isUnderWay = ({ state }: Recording) => state === 'waiting' || state === 'reading'
 
 /** The tests of the job's devices; what an answer finds is kept in the job and in My equipment. */
 export function useGearTests() {
@@ -15,8 +13,7 @@ export function useGearTests() {
   const busy = ref('') // id of the test that is being worked on
   const wrong = ref<{ test: string; words: string } | null>(null)
   const { problem, ask } = useLatest()
-  let isGone = false
-  onScopeDispose(() => (isGone = true))
+  const measured = useMeasured()
 
   watch(
     () => [job.newest?.job, job.newest?.revision] as const,
@@ -70,16 +67,6 @@ export function useGearTests() {
   const answer = (test: GearTest, given: Omit<GearAnswer, 'test'>) =>
     working(test, (id) => keep(id, test, given))
 
-  async function measured(id: string, recording: Recording): Promise<Recording> {
-    let now = recording
-    while (isUnderWay(now) && !isGone) {
-      await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
-      now = await api.recording(id, recording.id)
-    }
-    if (now.state !== 'done') throw new Error(now.message || 'The recording was not measured.')
-    return now
-  }
-
   /** A recording answers; what the meter showed beside it goes with it. */
   const send = (
     test: GearTest,
@@ -96,7 +83,7 @@ export function useGearTests() {
   /** The simulated devices make the recording, and their meter is read beside it. */
   const simulate = (test: GearTest) =>
     working(test, async (id) => {
-      const made = await api.simulateGearTest(id, test.id)
+      const made = await measured(id, await api.simulateGearTest(id, test.id))
       const shown = test.kind === 'meter' ? (made.asked.shown?.[0] ?? null) : null
       await keep(id, test, { recording: made.id, value: shown }, true)
     })

@@ -11,7 +11,7 @@ import { useCompare } from './useCompare'
 /** Ways to match the run of a step, recorded with tone and silence, beside each other and beside the plan. */
 const props = defineProps<{ run: string; name: string; recordings: readonly Recording[] }>()
 const emit = defineEmits<{ recorded: [] }>()
-const { ways, chosen, compared, problem, busy, measured, given, load, record, compare } = useCompare(
+const { ways, chosen, compared, problem, busy, usable, given, load, record, compare } = useCompare(
   computed(() => props.run),
   computed(() => props.recordings),
 )
@@ -45,7 +45,7 @@ async function onBench() {
         ><span>{{ way.label }}</span
         ><select v-model="chosen[way.id]" :aria-label="`Recording of: ${way.label}`">
           <option value="">no recording</option>
-          <option v-for="item in measured" :key="item.id" :value="item.id">{{ item.name }}</option>
+          <option v-for="item in usable" :key="item.id" :value="item.id">{{ item.name }}</option>
         </select></label
       >
     </div>

@@ -2,6 +2,7 @@ import { computed, reactive, ref, shallowRef, watch, type Ref } from 'vue'
 
 import { api, wordsOf, type Compared, type Recording, type WayName } from '@/api/client'
 import { useJob } from '@/stores/job'
+import { useMeasured } from '@/composables/useMeasured'
 
 const MOST = 6
 
@@ -13,7 +14,8 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
   const compared = shallowRef<readonly Compared[]>([])
   const problem = ref('')
   const busy = ref(false)
-  const measured = computed(() => recordings.value.filter(({ state }) => state === 'done'))
+  const usable = computed(() => recordings.value.filter(({ state }) => state === 'done'))
+  const measured = useMeasured()
   const given = computed(() => Object.entries(chosen).filter(([, recording]) => recording))
 
   async function attempt(action: (id: string) => Promise<void>) {
@@ -39,9 +41,9 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
   /** What was recorded for a way on the bench is taken for it; the newest, since the list begins with that. */
   function fill() {
     for (const { id } of ways.value) {
-      const isThere = measured.value.some((item) => item.id === chosen[id])
+      const isThere = usable.value.some((item) => item.id === chosen[id])
       if (isThere || (chosen[id] === '' && filled.has(id))) continue
-      take(id, measured.value.find(({ asked }) => asked.run === run.value && asked.way === id)?.id ?? '')
+      take(id, usable.value.find(({ asked }) => asked.run === run.value && asked.way === id)?.id ?? '')
     }
   }
 
@@ -58,6 +60,7 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
     attempt(async (id) => {
       const wanted = ways.value.slice(0, MOST).map((way) => way.id)
       const made = await api.recordWays(id, run.value, wanted)
+      await Promise.all(made.map((item) => measured(id, item)))
       made.forEach((item, index) => take(wanted[index] ?? '', item.id))
       compared.value = await api.compareWays(id, run.value, Object.fromEntries(given.value))
     })
@@ -75,6 +78,6 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
     },
     { flush: 'sync' },
   )
-  watch(measured, fill)
-  return { ways, chosen, compared, problem, busy, measured, given, load, record, compare }
+  watch(usable, fill)
+  return { ways, chosen, compared, problem, busy, usable, given, load, record, compare }
 }

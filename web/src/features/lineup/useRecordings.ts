@@ -3,9 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, wordsOf, type AskedOfRecording, type Knob, type Recording } from '@/api/client'
 import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
-
-const LOOK_MS = 400
-const isOver = ({ state }: Recording) => !['waiting', 'reading'].includes(state)
+import { isOver, LOOK_MS } from '@/composables/useMeasured'
 
 /** The recordings of the job: sent, looked after while they are measured, and one of them opened. */
 export function useRecordings() {
@@ -54,23 +52,24 @@ export function useRecordings() {
       await look()
     })
 
-  const onBench = (track: string) =>
+  /** Made by simulated devices: it is listed at once, and opened when it is measured. */
+  const simulated = (ask: (id: string) => Promise<Recording>) =>
     attempt(async (id) => {
-      opened.value = await api.benchRecording(id, track)
+      recordings.value = [await ask(id), ...recordings.value]
       await look()
     })
 
+  const onBench = (track: string) => simulated((id) => api.benchRecording(id, track))
+
   const stepsOnBench = (track: string, knob: Knob, positions: number[], target: number) =>
-    attempt(async (id) => {
-      const made = await api.benchSteps(id, track, {
+    simulated((id) =>
+      api.benchSteps(id, track, {
         device: knob.device,
         control: knob.control,
         positions,
         target_dbfs: target,
-      })
-      recordings.value = [made, ...recordings.value]
-      await look()
-    })
+      }),
+    )
 
   /** What a knob gave, for all devices of its class. */
   const takeLaw = (recording: string, device: string, control: string, scale: [number, number] | null) =>

@@ -16,6 +16,7 @@ from schemathesis.checks import not_a_server_error
 from schemathesis.generation import GenerationMode
 from schemathesis.specs.openapi.checks import response_schema_conformance, status_code_conformance
 
+from tests.measured import measured
 from tests.plans import line_into_camera
 from tests.sounds import RATE, wav
 from tidy_trunk.errors import InputError, NotFoundError
@@ -53,7 +54,7 @@ def there(services: Services) -> None:
         services.jobs.create(line_into_camera(), job_id=JOB)
     with suppress(InputError):  # an edit may have left nothing to walk along
         services.walks.begin(JOB, WALK)
-    services.recordings.keep(JOB, RECORDING, "take", Measure(track="cam.L"), None)
+    measured(services, JOB, RECORDING, "take", Measure(track="cam.L"), None)
 
 
 def laid(services: Services, address: str) -> None:

@@ -10,6 +10,7 @@ import pytest
 import soundfile
 import wavinfo
 
+from tests.measured import measured
 from tests.sounds import RATE, noise, voice, wav
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.formats import Broadcast, write_broadcast
@@ -262,7 +263,7 @@ def test_numbers_that_no_recorder_writes_are_refused(sync, value):
 def test_clips_that_are_moved_at_once_are_all_moved(sync, services):
     """Said before: of 48 moves side by side 23 were lost."""
     job = UUID(sync.address.split("/")[3])
-    record = services.recordings.keep(job, uuid4(), "a look", Match(files=()), {"moved": []})
+    record = measured(services, job, uuid4(), "a look", Match(files=()), {"moved": []})
     moves = [lambda result, at=at: {"moved": [*result["moved"], at]} for at in range(16)]
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(lambda move: services.recordings.amend(job, record.id, move), moves))

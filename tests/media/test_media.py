@@ -2,6 +2,7 @@
 
 from uuid import uuid4
 
+from tests.measured import measured
 from tests.plans import boom_in_bag
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.container import services_on
@@ -12,7 +13,7 @@ from tidy_trunk.tasks.requests import Measure
 def with_sound(services):
     """A job with a recording, and its sound on the disk in two parts."""
     job = services.jobs.create(boom_in_bag()).revision.job
-    recording = services.recordings.keep(job, uuid4(), "take", Measure(), {}).id
+    recording = measured(services, job, uuid4(), "take", Measure(), {}).id
     parts = [services.media.kept / name for name in (str(recording), f"{recording}.peaks")]
     for part in parts:
         part.write_bytes(b"sound")
@@ -84,7 +85,7 @@ def test_a_database_keeps_its_name(database):
 def test_a_sound_that_is_kept_in_the_moment_of_its_deletion_goes_after_a_crash(services, tmp_path):
     """Deleted while it is measured, and then the program dies before it has looked: the next start removes the sound."""
     job = services.jobs.create(boom_in_bag()).revision.job
-    recording = services.recordings.keep(job, uuid4(), "take", Measure(), {}).id
+    recording = measured(services, job, uuid4(), "take", Measure(), {}).id
     media = services.media
     (media.incoming / str(recording)).write_bytes(b"sound")
     services.jobs.delete(job)

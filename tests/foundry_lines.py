@@ -48,6 +48,12 @@ CLOCK_LINES = (
     "break Tea at 10:15, 15 min",
     "break Dinner at 12:30, 45 min",
     "break Second tea at 15:00, 15 min",
+    "set-up 1A at 9:00, 3 takes of 4 min",
+    "set-up 1B at 9:40, 2 takes of 4 min",
+    "set-up 2A at 11:00, 25 min",
+    "set-up 2B at 11:45, 3 takes of 2 min",
+    "set-up 3A at 13:50, 4 takes of 3 min",
+    "set-up 4A at 15:40, 1 take of 45 min",
     "add timecode generator as Box A",
     "box a to camera a, 0.5 m",
     "jam box a from bag recorder at 8:00 and 12:30",
@@ -65,7 +71,7 @@ def patch_of(plan: Plan):
             for run in plan.runs.values()
         ],
         "routing": sorted((device.label, bus, inputs) for device in plan.devices.values() for bus, inputs in device.routing.items()),
-        "day": (plan.defaults.day_begins_min, plan.defaults.day_ends_min, tuple(plan.breaks.values())),
+        "day": (plan.defaults.day_begins_min, plan.defaults.day_ends_min, tuple(plan.breaks.values()), tuple(plan.set_ups.values())),
         "jams": [(device.label, names[device.jam.giver], device.jam.at_min) for device in plan.devices.values() if device.jam],
         "heard": sorted((source.label, names[mic], metres) for source in plan.sources.values() for mic, metres in source.heard_by.items()),
     }  # fmt: skip

@@ -14,6 +14,7 @@ OUTER = {
     "tasks": 6,
     "upkeep": 5,
     "sync": 5,
+    "reports": 6,
     "results": 5,
     "media": 4,
     "words": 3,
@@ -29,11 +30,11 @@ OUTER = {
 CORE = (
     "supply", "base.text", "base.units", "base.radio", "base.timecode", "base.signal", "gear.pads", "gear.catalogue", "gear.wiring", "plan",
     "sound.trace", "sound.cable_chains", "sound.levels", "sound.hum", "time.sync", "time.clock", "sound.simulation",
-    "advice.line_up", "advice.ways", "advice.gear_tests", "advice.walk", "advice.checks", "advice.fault_search", "advice.adviser", "advice.compare", "command", "rigs",
+    "advice.line_up", "advice.ways", "advice.gear_tests", "advice.walk", "advice.checks", "advice.fault_search", "advice.adviser", "advice.compare", "day", "command", "rigs",
 )  # fmt: skip
 """Rooms of the core and what is in them, from the ground up: each uses only what stands before it."""
 CORE_MAY_USE = {
-    "abc", "bisect", "collections", "dataclasses", "datetime", "difflib", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "statistics", "typing", "zlib",
+    "abc", "bisect", "collections", "dataclasses", "datetime", "difflib", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "scipy", "statistics", "typing", "zlib",
 }  # fmt: skip
 
 

@@ -1,6 +1,7 @@
 """Plan files: what goes out comes in again, and what cannot be is refused with its place."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -117,6 +118,13 @@ def test_a_cable_of_ones_own_of_version_9_is_described_whole():
     lead = plan.leads["own-made-last-night"]
     assert (lead.balanced, lead.loss_db.value, lead.short_m) == (False, 25.3, 0.4)
     assert read_plan(write_plan(plan)) == plan
+
+
+def test_a_plan_of_version_10_has_no_set_ups():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-10.json").read_text())
+    plan = plan_from_json(old)
+    assert old["schema_version"] == 10 and "set_ups" not in old
+    assert replace(plan, set_ups=foundry().set_ups) == foundry()
 
 
 def without_the_box(plan):

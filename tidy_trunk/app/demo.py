@@ -15,6 +15,7 @@ from tidy_trunk.core.plan import (
     PortRef,
     Role,
     RouteBus,
+    SaveSetUp,
     SetBreak,
     SetControl,
     SetJam,
@@ -68,6 +69,12 @@ def _job() -> list[Edit]:
         SetBreak(label="Tea", at_min=10 * 60 + 15, length_min=15),
         SetBreak(label="Dinner", at_min=12 * 60 + 30, length_min=45),
         SetBreak(label="Second tea", at_min=15 * 60, length_min=15),
+        SaveSetUp(label="1A", at_min=9 * 60, takes=3, take_min=4),  # the briefing beside the furnace
+        SaveSetUp(label="1B", at_min=9 * 60 + 40, takes=2, take_min=4),
+        SaveSetUp(label="2A", at_min=11 * 60, takes=1, take_min=25),  # the pour
+        SaveSetUp(label="2B", at_min=11 * 60 + 45, takes=3, take_min=2),
+        SaveSetUp(label="3A", at_min=13 * 60 + 50, takes=4, take_min=3),  # the first strike
+        SaveSetUp(label="4A", at_min=15 * 60 + 40, takes=1, take_min=45),  # what the visitors' hall sees
     ]
 
 

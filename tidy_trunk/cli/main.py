@@ -156,6 +156,23 @@ def check(plan_file: Path, as_json: bool) -> int:
     return check_plan(plan_file, as_json)
 
 
+@app.command()
+@plan_argument
+@click.option("--ics", type=click.Path(path_type=Path), help="Write it as a calendar")
+@click.option("--pdf", type=click.Path(path_type=Path), help="Write it as a sheet of paper")
+@click.option("--csv", "table", type=click.Path(path_type=Path), help="Write it as a table")
+@click.option("--paper", default="a4", show_default=True, help="a4 or letter")
+@as_json_option
+def day(plan_file: Path, ics: Path | None, pdf: Path | None, table: Path | None, paper: str, as_json: bool) -> int:
+    """What to do when in the course of a plan's day: batteries, cards, jams, tone, checks, between which takes.
+
+    Exit status 1 where something runs out or cannot be done in its time.
+    """
+    from tidy_trunk.cli.day import show_day
+
+    return show_day(plan_file, ics, pdf, table, paper, as_json)
+
+
 out_option = click.option(
     "--out",
     type=click.Path(path_type=Path, dir_okay=False),

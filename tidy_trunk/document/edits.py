@@ -68,6 +68,11 @@ class SetJobModel(EditModel):
     day_begins_min: Minute | None = None
     day_ends_min: Minute | None = None
     drift_limit_frames: Frames | None = None
+    date: Annotated[str, Field(max_length=10)] | None = None
+    zone: Annotated[str, Field(max_length=60)] | None = None
+    temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] | None = None
+    hands: Annotated[int, Field(ge=1, le=core.MOST_HANDS)] | None = None
+    walk_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=60)] | None = None
 
 
 class AddDeviceModel(EditModel):
@@ -346,6 +351,58 @@ class RemoveBreakModel(EditModel):
     id: Id
 
 
+class SaveSetUpModel(EditModel):
+    command = core.SaveSetUp
+    kind: Literal["save-set-up"] = "save-set-up"
+    label: Name
+    at_min: Minute
+    takes: Annotated[int, Field(ge=1, le=core.MOST_TAKES)]
+    take_min: Annotated[float, Field(allow_inf_nan=False, gt=0, le=core.LONGEST_TAKE_MIN)]
+    between_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=24 * 60)] = core.BETWEEN_TAKES_MIN
+    id: Id | None = None
+
+
+class RemoveSetUpModel(EditModel):
+    command = core.RemoveSetUp
+    kind: Literal["remove-set-up"] = "remove-set-up"
+    id: Id
+
+
+class SaveMoveModel(EditModel):
+    command = core.SaveMove
+    kind: Literal["save-move"] = "save-move"
+    label: Name
+    at_min: Minute
+    length_min: Minute
+    id: Id | None = None
+
+
+class RemoveMoveModel(EditModel):
+    command = core.RemoveMove
+    kind: Literal["remove-move"] = "remove-move"
+    id: Id
+
+
+class ShiftDayModel(EditModel):
+    command = core.ShiftDay
+    kind: Literal["shift-day"] = "shift-day"
+    from_min: Minute
+    by_min: Annotated[int, Field(ge=-24 * 60, le=24 * 60)]
+
+
+class AddTakeModel(EditModel):
+    command = core.AddTake
+    kind: Literal["add-take"] = "add-take"
+    set_up: Id
+
+
+class PlaceDeviceModel(EditModel):
+    command = core.PlaceDevice
+    kind: Literal["place-device"] = "place-device"
+    device: Id
+    place: Annotated[str, Field(max_length=80)]
+
+
 class TakePairDriftModel(EditModel):
     command = core.TakePairDrift
     kind: Literal["take-pair-drift"] = "take-pair-drift"
@@ -397,6 +454,13 @@ AnyEdit = Annotated[
     | SetJamModel
     | SetBreakModel
     | RemoveBreakModel
+    | SaveSetUpModel
+    | RemoveSetUpModel
+    | SaveMoveModel
+    | RemoveMoveModel
+    | ShiftDayModel
+    | AddTakeModel
+    | PlaceDeviceModel
     | TakePairDriftModel
     | DropPairDriftModel,
     Field(discriminator="kind"),

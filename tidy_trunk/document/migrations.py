@@ -119,6 +119,11 @@ def _whole_cable(own: Raw) -> Raw:
     return CableClassModel.from_core(item).model_dump(mode="json", exclude_defaults=True)
 
 
+def _shooting(raw: Raw) -> Raw:
+    """10 → 11: set-ups, takes and company moves came in; none was planned."""
+    return {"set_ups": [], "moves": [], **raw}
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
@@ -129,4 +134,5 @@ _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     7: _weighting,
     8: _whole_classes,
     9: _whole_cables,
+    10: _shooting,
 }

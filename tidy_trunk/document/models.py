@@ -13,15 +13,21 @@ from tidy_trunk.core.gear.catalogue import (
     Provenance,
 )
 from tidy_trunk.core.plan import (
+    BETWEEN_TAKES_MIN,
     DAY_BEGINS_MIN,
     DAY_ENDS_MIN,
     LAST_MIN,
+    LONGEST_TAKE_MIN,
+    MOST_HANDS,
     MOST_JAMS,
     MOST_LAW_POINTS,
+    MOST_TAKES,
     OPEN,
     SLACK_END_M,
     SLACK_SHARE,
     SURE_WITHIN_PPM,
+    WALK_MIN,
+    WARM_C,
     Break,
     Defaults,
     Device,
@@ -32,6 +38,7 @@ from tidy_trunk.core.plan import (
     LineUp,
     MeterError,
     MeterPair,
+    Move,
     PairDrift,
     Part,
     Passing,
@@ -42,6 +49,7 @@ from tidy_trunk.core.plan import (
     Run,
     Scale,
     School,
+    SetUp,
     Source,
     Stretch,
     Target,
@@ -52,7 +60,7 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.equipment import CableClassModel, DeviceClassModel
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 10
+SCHEMA_VERSION: Final = 11
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -137,6 +145,11 @@ class DefaultsModel(DocumentModel):
     day_begins_min: Minute = DAY_BEGINS_MIN
     day_ends_min: Minute = DAY_ENDS_MIN
     drift_limit_frames: Frames = HALF_A_FRAME
+    date: Annotated[str, Field(max_length=10)] = ""
+    zone: Annotated[str, Field(max_length=60)] = ""
+    temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] = WARM_C
+    hands: Annotated[int, Field(ge=1, le=MOST_HANDS)] = 1
+    walk_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=60)] = WALK_MIN
 
 
 class PassingModel(DocumentModel):
@@ -163,6 +176,23 @@ class JamModel(DocumentModel):
     giver: Id
     over: JamOver = JamOver.LEAD
     at_min: Annotated[tuple[Minute, ...], Field(max_length=MOST_JAMS)] = ()
+
+
+class SetUpModel(DocumentModel):
+    id: Id
+    label: Name
+    at_min: Minute
+    takes: Annotated[int, Field(ge=1, le=MOST_TAKES)]
+    take_min: Annotated[float, Field(allow_inf_nan=False, gt=0, le=LONGEST_TAKE_MIN)]
+    between_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=24 * 60)] = BETWEEN_TAKES_MIN
+    first_take: Annotated[int, Field(ge=1, le=9999)] = 1
+
+
+class MoveModel(DocumentModel):
+    id: Id
+    label: Name
+    at_min: Minute
+    length_min: Minute
 
 
 class BreakModel(DocumentModel):
@@ -197,6 +227,7 @@ class DeviceModel(DocumentModel):
     roles: dict[Key, Role] = {}
     figures: dict[Key, FigureModel] = {}
     jam: JamModel | None = None
+    place: Annotated[str, Field(max_length=80)] = ""
 
 
 class SourceModel(DocumentModel):
@@ -296,6 +327,8 @@ class PlanDocument(DocumentModel):
     line_ups: tuple[LineUpModel, ...] = ()
     gain_laws: tuple[GainLawModel, ...] = ()
     meters: tuple[MeterErrorModel, ...] = ()
+    set_ups: tuple[SetUpModel, ...] = ()
+    moves: tuple[MoveModel, ...] = ()
     breaks: tuple[BreakModel, ...] = ()
     pair_drifts: tuple[PairDriftModel, ...] = ()
 
@@ -313,6 +346,8 @@ class PlanDocument(DocumentModel):
             line_ups={item.track: item.to_core() for item in self.line_ups},
             gain_laws={law_key(item.class_id, item.control): item.to_core() for item in self.gain_laws},
             meters={item.class_id: item.to_core() for item in self.meters},
+            set_ups=_by_id("set_ups", (SetUp(**item.model_dump()) for item in self.set_ups)),
+            moves=_by_id("moves", (Move(**item.model_dump()) for item in self.moves)),
             breaks=_by_id("breaks", (Break(**item.model_dump()) for item in self.breaks)),
             pair_drifts={pair_key(item.first, item.second): item.to_core() for item in self.pair_drifts},
         )
@@ -364,6 +399,8 @@ class PlanDocument(DocumentModel):
             line_ups=tuple(LineUpModel.from_core(found) for found in plan.line_ups.values()),
             gain_laws=tuple(GainLawModel.from_core(law) for law in plan.gain_laws.values()),
             meters=tuple(MeterErrorModel.from_core(meter) for meter in plan.meters.values()),
+            set_ups=tuple(SetUpModel(**_fields(item)) for item in plan.set_ups.values()),
+            moves=tuple(MoveModel(**_fields(item)) for item in plan.moves.values()),
             breaks=tuple(BreakModel(**_fields(item)) for item in plan.breaks.values()),
             pair_drifts=tuple(PairDriftModel.from_core(drift) for drift in plan.pair_drifts.values()),
         )
@@ -409,6 +446,7 @@ def _device_to_core(item: DeviceModel) -> Device:
         roles=dict(item.roles),
         figures=_figures_to_core(item.figures),
         jam=None if item.jam is None else Jam(**item.jam.model_dump()),
+        place=item.place,
     )
 
 

@@ -169,6 +169,8 @@ Frames = Annotated[PlainFigure, _between(0, 120, "frames")]
 Milliseconds = Annotated[PlainFigure, _between(0, 10_000, "ms")]
 Watts = Annotated[PlainFigure, _between(0, 10_000, "W")]
 WattHours = Annotated[PlainFigure, _between(0, 100_000, "Wh")]
+Gigabytes = Annotated[PlainFigure, _between(0, 1_000_000, "GB")]
+Megabits = Annotated[PlainFigure, _between(0, 100_000, "Mbit/s")]
 Minutes = Annotated[PlainFigure, _between(0, 10_000, "min")]
 
 
@@ -338,6 +340,9 @@ class TraitsModel(EquipmentModel):
     power_w: Watts | None = None
     battery_wh: WattHours | None = None
     clip_limit_min: Minutes | None = None
+    media_gb: Gigabytes | None = None
+    picture_mbps: Megabits | None = None
+    warm_up_min: Minutes | None = None
     phantom_budget_ma: Milliamperes | None = None
     media: Text = ""
     meters: Text = ""

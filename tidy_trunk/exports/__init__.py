@@ -3,6 +3,8 @@
 from collections.abc import Callable, Mapping
 from typing import Final
 
+from tidy_trunk.exports.calendar import Entry, read_calendar, write_calendar
+from tidy_trunk.exports.cells import plain_cell
 from tidy_trunk.exports.edl import edl
 from tidy_trunk.exports.offsets import offsets_csv
 from tidy_trunk.exports.placed import PlacedFile, PlacedTimeline
@@ -15,4 +17,15 @@ EXPORTS: Final[Mapping[str, Callable[[PlacedTimeline], bytes]]] = {
 }
 """What a timeline is written as, by the end of the file's name. ASSUMED_"""
 
-__all__ = ["EXPORTS", "PlacedFile", "PlacedTimeline", "edl", "offsets_csv", "otio_timeline"]
+__all__ = [
+    "EXPORTS",
+    "Entry",
+    "PlacedFile",
+    "PlacedTimeline",
+    "edl",
+    "offsets_csv",
+    "otio_timeline",
+    "plain_cell",
+    "read_calendar",
+    "write_calendar",
+]

@@ -4,6 +4,7 @@ import csv
 import io
 
 from tidy_trunk.core.base.timecode import at_seconds
+from tidy_trunk.exports.cells import plain_cell
 from tidy_trunk.exports.placed import PlacedTimeline
 
 
@@ -21,7 +22,7 @@ def offsets_csv(timeline: PlacedTimeline) -> bytes:
         label = at_seconds(timeline.starts_s + file.begins_s, timeline.rate)
         out.writerow(
             [
-                _plain(file.name),
+                plain_cell(file.name),
                 str(label),
                 f"{float(file.begins_s):.6f}",
                 f"{float(file.begins_s * timeline.rate.ratio):.3f}",
@@ -33,7 +34,3 @@ def offsets_csv(timeline: PlacedTimeline) -> bytes:
             ]
         )
     return box.getvalue().encode()
-
-
-def _plain(text: str) -> str:
-    return f"'{text}" if text[:1] in "=+-@\t\r" else text

@@ -23,6 +23,8 @@ _ITEMS: Final = {
     "leads": "cable of your own",
     "targets": "target",
     "sources": "source",
+    "set_ups": "set-up",
+    "moves": "company move",
     "breaks": "break",
 }
 """Things of which only the name is told, and what about them is new. [PRACTICE] of software"""
@@ -97,6 +99,8 @@ class _States:
                 return f"{unit.bus_label(name)} is for {item.now}, was for {item.was}"
             case "jam":
                 return f"{unit.label} is jammed {_jam(self.second, item.now)}, was {_jam(self.first, item.was)}"
+            case "place":
+                return f"{unit.label} stands at {item.now or 'the cart'}, was at {item.was or 'the cart'}"
         named = next(named for named in figures_of(unit.device_class) if named.path == name)
         return f"{unit.label} {named.label}: {_plain(named.figure.value)} {named.unit}, {named.figure.provenance}"
 

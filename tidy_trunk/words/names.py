@@ -35,6 +35,11 @@ _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "day_begins_min": ("day from", ""),
     "day_ends_min": ("day until", ""),
     "drift_limit_frames": ("maximum drift", " frames"),
+    "date": ("date", ""),
+    "zone": ("time zone", ""),
+    "temperature_c": ("temperature", " °C"),
+    "hands": ("sound crew of", ""),
+    "walk_min": ("walk to a device", " min"),
 }
 
 

@@ -162,6 +162,7 @@ def test_every_form_of_the_grammar_is_understood():
         "add dynamic as Boom, Hand, Spare, Fourth",
         "founder at boom, 0.5 m",
         "add cinema camera as Camera A",
+        "set-up 12C at 9:00, 1 min",
         *(f"{name} to bag {number}, 5 m" for number, name in enumerate(("hand", "spare", "fourth"), start=2)),
     )
     for form in GRAMMAR:

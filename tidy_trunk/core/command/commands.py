@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Final
 
-from tidy_trunk.core.command import chain, clock, runs, settings, things
+from tidy_trunk.core.command import chain, clock, runs, settings, shooting, things
 from tidy_trunk.core.command.complete import after_controls, after_path, after_run, classes, names, nothing
 from tidy_trunk.core.command.grammar import Form
 from tidy_trunk.core.command.proposal import Proposal
@@ -184,6 +184,46 @@ COMMANDS: Final = (
         verbs=("break",),
         meaning=clock.break_,
         forms=(Form("break NAME at TIME, N min", "break dinner at 12:30, 45 min", "when jamming stops no work"),),
+    ),
+    Command(
+        verbs=("set-up", "setup"),
+        meaning=shooting.set_up,
+        forms=(
+            Form(
+                "set-up NAME at TIME, N takes of N min",
+                "set-up 12C at 10:30, 4 takes of 3 min",
+                "what is shot when; 2 min between may follow, and none takes it away",
+            ),
+        ),
+    ),
+    Command(
+        verbs=("company",),
+        meaning=shooting.company,
+        forms=(
+            Form(
+                "company move to PLACE at TIME, N min",
+                "company move to the tower at 13:30, 40 min",
+                "when everything is carried to another place",
+            ),
+        ),
+    ),
+    Command(
+        verbs=("slip",),
+        meaning=shooting.slip,
+        forms=(Form("slip N min from TIME", "slip 25 min from 11:40", "the day runs late from then on; early too"),),
+    ),
+    Command(
+        verbs=("again",),
+        meaning=shooting.again,
+        forms=(Form("again SET-UP", "again 12C", "one more take; what comes after it is later"),),
+    ),
+    Command(
+        verbs=("place",),
+        meaning=shooting.place,
+        go_on=names,
+        forms=(
+            Form("place DEVICE at WHERE", "place camera b at the walkway", "where it stands, if that is a walk away"),
+        ),
     ),
     Command(
         verbs=("feed",),

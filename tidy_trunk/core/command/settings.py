@@ -185,8 +185,11 @@ _JOB_NUMBERS = {
     "rumble": "rumble_db_spl",
     "slack": "slack_end_m",
     "guard": "radio_guard_mhz",
+    "temperature": "temperature_c",
+    "walk": "walk_min",
 }
-_JOB_COUNTS = {"mains": "mains_hz", "sample": "sample_rate_hz"}
+_JOB_COUNTS = {"mains": "mains_hz", "sample": "sample_rate_hz", "hands": "hands"}
+_JOB_WORDS = {"date": "date", "zone": "zone"}
 
 
 def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
@@ -206,6 +209,8 @@ def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
             values["room"] = room
         elif what == "school" and value in tuple(School):
             values["school"] = School(value)
+        elif what in _JOB_WORDS and value:
+            values[_JOB_WORDS[what]] = value
         elif what in _JOB_NUMBERS and found:
             values[_JOB_NUMBERS[what]] = number(found.group(1))
         elif what in _JOB_COUNTS and found:
@@ -213,7 +218,7 @@ def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
         else:
             raise NotUnderstoodError(
                 f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, rumble 60, mains 50, sample 48000, "
-                f"slack 1, guard 0.1, day 8:00 to 18:00, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
+                f"slack 1, guard 0.1, day 8:00 to 18:00, date 2026-11-28, zone Europe/Vienna, temperature 5, hands 2, walk 2, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
 

@@ -41,9 +41,13 @@ NOTHING_CHANGED: Final = Aspect(0)
 """ASSUMED_ name for no aspect at all."""
 
 
+_ASIDE: Final = frozenset({"name", "devices", "runs", "set_ups", "moves"})
+"""Looked at thing by thing, or nothing that a finding rests on. [PRACTICE] of software"""
+
+
 def changed_aspects(before: Plan, after: Plan) -> Aspect:
     """What differs between two plans of which one was made from the other by edits."""
-    others = (item.name for item in fields(Plan) if item.name not in ("name", "devices", "runs"))
+    others = (item.name for item in fields(Plan) if item.name not in _ASIDE)
     if any(getattr(before, name) is not getattr(after, name) for name in others):
         return Aspect.WIRING
     found = NOTHING_CHANGED
@@ -68,7 +72,7 @@ def _of_run(was: Run | None, now: Run | None) -> Aspect:
 
 
 def _of_device(index: PlanIndex, was: Device | None, now: Device | None) -> Aspect:
-    if was is None or now is None or was != replace(now, settings=was.settings, jam=was.jam):
+    if was is None or now is None or was != replace(now, settings=was.settings, jam=was.jam, place=was.place):
         return Aspect.WIRING
     found = Aspect.CLOCK if was.jam != now.jam else NOTHING_CHANGED
     controls = controls_of(index.unit(now.id).device_class)

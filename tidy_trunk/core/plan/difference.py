@@ -19,6 +19,8 @@ _PARTS: Final = (
     "line_ups",
     "gain_laws",
     "meters",
+    "set_ups",
+    "moves",
     "breaks",
     "pair_drifts",
 )
@@ -93,6 +95,7 @@ def _device(first: PlanIndex, second: PlanIndex, old: Device, new: Device) -> It
         then, now = (device.roles.get(bus.id, Role.DIALOGUE) for device in (old, new))
         yield from changed(f"roles.{bus.id}", then, now)
     yield from changed("jam", old.jam, new.jam)
+    yield from changed("place", old.place, new.place)
     for path in dict.fromkeys([*old.figures, *new.figures]):
         yield from changed(f"figures.{path}", old.figures.get(path), new.figures.get(path))
 

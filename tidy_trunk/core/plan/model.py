@@ -12,6 +12,7 @@ from tidy_trunk.core.plan.clocks import DAY_BEGINS_MIN, DAY_ENDS_MIN, Break, Jam
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.rooms import OPEN
+from tidy_trunk.core.plan.shooting import Move, SetUp
 from tidy_trunk.core.plan.targets import Role, Target
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
@@ -35,6 +36,12 @@ EFFORTS_DB_SPL: Final[Mapping[str, float]] = {
 }
 """Vocal effort at 1 m, A-weighted. [ISO9921], from memory"""
 
+
+WARM_C: Final = 20.0
+"""Temperature in °C at which the capacity of a battery is stated. [PRACTICE]"""
+
+WALK_MIN: Final = 2.0
+"""ASSUMED_ minutes from the cart to a device that stands elsewhere."""
 
 SLACK_SHARE: Final = 0.10
 """Share of a path that its lead is longer. [PRACTICE]"""
@@ -73,6 +80,9 @@ class Defaults:
     radio_guard_mhz: how near a product of intermodulation may come to a frequency in use.
     day_begins_min, day_ends_min: in minutes since midnight; beyond 24 h where it goes on past midnight.
     drift_limit_frames: by how much two clocks may part.
+    date: of the day, ISO 8601; zone: of the place, by its name in the time zone database; "" where nobody has said.
+    temperature_c: in which batteries work; hands: people who swap, jam and send tone.
+    walk_min: from the cart to a device that stands elsewhere, in minutes.
     frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
     """
 
@@ -95,6 +105,11 @@ class Defaults:
     day_begins_min: int = DAY_BEGINS_MIN
     day_ends_min: int = DAY_ENDS_MIN
     drift_limit_frames: float = HALF_A_FRAME
+    date: str = ""
+    zone: str = ""
+    temperature_c: float = WARM_C
+    hands: int = 1
+    walk_min: float = WALK_MIN
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,6 +122,7 @@ class Device:
     roles: track → what it is kept for, where that is not dialogue.
     figures: figures of this very device, which beat those of its class.
     jam: by whom its clock is set, None where it is not, or stays on a lead.
+    place: where it stands, by a name; "" at the cart.
     """
 
     id: str
@@ -118,6 +134,7 @@ class Device:
     roles: Mapping[str, Role] = field(default_factory=dict)
     figures: Mapping[str, Figure] = field(default_factory=dict)
     jam: Jam | None = None
+    place: str = ""
 
 
 class Weighting(StrEnum):
@@ -217,7 +234,7 @@ class Run:
 class Plan:
     """A whole job. `classes`, `leads`: of the user's own, whole; `line_ups`: by track; `gain_laws`: by class and knob; `meters`: by class, what was measured of them.
 
-    breaks: of the day, in order; pair_drifts: by pair of clocks, how fast they were measured to part.
+    set_ups, moves, breaks: of the day, in order; pair_drifts: by pair of clocks, how fast they were measured to part.
     """
 
     name: str
@@ -231,5 +248,7 @@ class Plan:
     line_ups: Mapping[str, LineUp] = field(default_factory=dict)
     gain_laws: Mapping[str, GainLaw] = field(default_factory=dict)
     meters: Mapping[str, MeterError] = field(default_factory=dict)
+    set_ups: Mapping[str, SetUp] = field(default_factory=dict)
+    moves: Mapping[str, Move] = field(default_factory=dict)
     breaks: Mapping[str, Break] = field(default_factory=dict)
     pair_drifts: Mapping[str, PairDrift] = field(default_factory=dict)

@@ -1,7 +1,8 @@
 """What makes a plan well formed. Whether it is wise is for the checks."""
 
 import math
-from datetime import datetime
+import re
+from datetime import date, datetime
 from typing import Final
 
 from tidy_trunk.core.base.signal import LARGEST_SETTING
@@ -16,6 +17,14 @@ from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rooms import ROOMS
+from tidy_trunk.core.plan.shooting import (
+    LONGEST_DAY_MIN,
+    LONGEST_TAKE_MIN,
+    MOST_HANDS,
+    MOST_MOVES,
+    MOST_SET_UPS,
+    MOST_TAKES,
+)
 from tidy_trunk.core.plan.targets import TARGETS, Target
 from tidy_trunk.errors import InputError, PlanError, PortInUseError, RangeError, UnknownItemError
 
@@ -37,6 +46,9 @@ QUIETEST_LINE_UP_DBFS: Final = -120.0
 LONGEST_LABEL: Final = 80
 """ASSUMED_ longest name that still reads on a screen or a label."""
 
+
+_ZONE: Final = re.compile(r"[A-Za-z0-9_+-]+(/[A-Za-z0-9_+-]+){0,2}")
+"""How the names of the time zone database are built. [PRACTICE] of software"""
 
 LARGEST_LAW_MISS_DB: Final = 60.0
 """ASSUMED_ furthest that a knob gives something else than is written beside it."""
@@ -132,9 +144,9 @@ def _check_day(plan: Plan) -> None:
     begins, ends = plan.defaults.day_begins_min, plan.defaults.day_ends_min
     check_number("the day's beginning", begins, 0, 24 * 60 - 1, "minutes after midnight")
     check_number("the day's end", ends, 1, LAST_MIN, "minutes after midnight")
-    if not begins < ends <= begins + 24 * 60:
+    if not begins < ends <= begins + LONGEST_DAY_MIN:
         raise RangeError(
-            f"the day must end after it begins, within 24 hours, not last from {clock_words(begins)} to {clock_words(ends)}"
+            f"the day must end after it begins, within {LONGEST_DAY_MIN // 60} hours, not last from {clock_words(begins)} to {clock_words(ends)}"
         )
     if not 0 < plan.defaults.drift_limit_frames <= MOST_FRAMES:
         raise RangeError(f"maximum drift must be more than 0 and at most {MOST_FRAMES:g} frames")
@@ -144,6 +156,44 @@ def _check_day(plan: Plan) -> None:
         check_label(f"break '{item.id}'", item.label)
         check_number(f"break '{item.label}'", item.at_min, 0, LAST_MIN, "minutes after midnight")
         check_number(f"break '{item.label}'", item.length_min, 1, 24 * 60, "minutes long")
+
+    _check_shooting(plan)
+
+
+def _check_shooting(plan: Plan) -> None:
+    defaults = plan.defaults
+    check_number("temperature", defaults.temperature_c, -50, 60, "°C")
+    check_number("people of the sound crew", defaults.hands, 1, MOST_HANDS, "")
+    check_number("walk to a device", defaults.walk_min, 0, 60, "minutes")
+    if defaults.date and not _is_date(defaults.date):
+        raise InputError(f"'{defaults.date[:40]}' is no date: write 2026-11-28")
+    if defaults.zone and not _ZONE.fullmatch(defaults.zone):
+        raise InputError(f"'{defaults.zone[:40]}' is no time zone: write its name, such as Europe/Vienna")
+    for items, most, what in ((plan.set_ups, MOST_SET_UPS, "set-ups"), (plan.moves, MOST_MOVES, "company moves")):
+        if len(items) > most:
+            raise PlanError(f"a day holds at most {most} {what}")
+    for set_up in plan.set_ups.values():
+        at = f"set-up '{set_up.label}'"
+        check_label(f"set-up '{set_up.id}'", set_up.label)
+        check_number(at, set_up.at_min, 0, LAST_MIN, "minutes after midnight")
+        check_number(f"{at}, takes", set_up.takes, 1, MOST_TAKES, "")
+        check_number(f"{at}, first take", set_up.first_take, 1, 9999, "")
+        check_number(f"{at}, length of a take", set_up.take_min, 0.05, LONGEST_TAKE_MIN, "minutes")
+        check_number(f"{at}, between takes", set_up.between_min, 0, 24 * 60, "minutes")
+    for move in plan.moves.values():
+        check_label(f"company move '{move.id}'", move.label)
+        check_number(f"company move '{move.label}'", move.at_min, 0, LAST_MIN, "minutes after midnight")
+        check_number(f"company move '{move.label}'", move.length_min, 1, 24 * 60, "minutes long")
+    for device in plan.devices.values():
+        if device.place:
+            check_label(f"place of '{device.label}'", device.place)
+
+
+def _is_date(text: str) -> bool:
+    try:
+        return date.fromisoformat(text).isoformat() == text
+    except ValueError:
+        return False
 
 
 def _check_jam(index: PlanIndex, unit: PlacedDevice, at: str) -> None:

@@ -1,6 +1,6 @@
 """What is said of each edit: one function for a class of edits, in the module that has the name of the edits' module."""
 
-from tidy_trunk.words.edits import clocks, devices, job, leads, line_ups, measured, runs, sources, targets
+from tidy_trunk.words.edits import clocks, devices, job, leads, line_ups, measured, runs, shooting, sources, targets
 from tidy_trunk.words.edits.said import in_one, sentence, sentences
 
 __all__ = [
@@ -14,6 +14,7 @@ __all__ = [
     "runs",
     "sentence",
     "sentences",
+    "shooting",
     "sources",
     "targets",
 ]

@@ -167,7 +167,7 @@ def happens_once(class_id: str, port: str, lead: str) -> Plan:
 
 
 def with_breaks() -> Plan:
-    breaks = [SetBreak(label=f"Break {hour}", at_min=hour * 60, length_min=15) for hour in (10, 12, 14, 16)]
+    breaks = [SetBreak(label=f"Break {hour}", at_min=round(hour * 60), length_min=15) for hour in (9.5, 11, 12.5, 14, 15.5, 17)]
     return made(*breaks, base=happens_once("mirrorless-mic", "mic", "xlr-trs"))
 
 
@@ -239,7 +239,7 @@ PATCH_CASES = [
     Case("listening-late", switcher_phones(late=True), switcher_phones(late=False), CAUTION, "280 ms late", cured=False),
     Case("clip-limit", happens_once("mirrorless-mic", "mic", "xlr-trs"), happens_once("bag-recorder", "in1", "xlr"), CAUTION, "box after 30 min", cured=False),
     # 16 Wh at 7 W: 2.3 h, and a day of ten hours; with breaks at least every two hours it lasts.
-    Case("battery-ends", happens_once("mirrorless-mic", "mic", "xlr-trs"), with_breaks(), NOTE, "about 2.3 h on a battery", cured=False),
+    Case("battery-ends", happens_once("mirrorless-mic", "mic", "xlr-trs"), with_breaks(), NOTE, "about 1.8 h on a battery", cured=False),
     Case("one-recorder", made(SetSource(source="voice", irreplaceable=True), base=boom_in_bag()), boom_in_bag(), CAUTION, "alone records it", cured=False),
     Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "depend on boom, bag and cable 1", cured=False),
     Case("hum-loop", powered("mains", "mains"), powered("mains", "battery"), CAUTION, "cam → mains → rec → cam"),

@@ -39,6 +39,9 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "power_w": ("power", "W"),
     "battery_wh": ("battery", "Wh"),
     "clip_limit_min": ("longest clip", "min"),
+    "media_gb": ("media", "GB"),
+    "picture_mbps": ("picture", "Mbit/s"),
+    "warm_up_min": ("warm-up", "min"),
 }
 """Each figure by its field: what it is called and its unit. [HANDBOOK] §3"""
 

@@ -303,6 +303,8 @@ class Traits:
     tone_dbfs: of a tone that cannot be set to another level.
     tone_by: what gives its tone. hold: where its keys are locked, "" where they are not.
     meter_reads_high_db: by how much its meter shows more than it records; None where it is believed.
+    media_gb: of one card, or of what is built in, in 10⁹ bytes; picture_mbps: what a picture takes of it, in 10⁶ bits a second.
+    warm_up_min: until its clock is as good as it gets.
     makes_timecode: False where it takes timecode and runs on nobody else's without it.
     """
 
@@ -316,6 +318,9 @@ class Traits:
     power_w: Figure | None = None
     battery_wh: Figure | None = None
     clip_limit_min: Figure | None = None
+    media_gb: Figure | None = None
+    picture_mbps: Figure | None = None
+    warm_up_min: Figure | None = None
     phantom_budget_ma: Figure | None = None
     media: str = ""
     meters: str = ""
@@ -352,12 +357,15 @@ class Traits:
             ("phantom power for all", _words(self.phantom_budget_ma, "mA")),
             ("battery", _words(self.battery_wh, "Wh")),
             ("media", self.media),
+            ("size of the media", _words(self.media_gb, "GB")),
+            ("picture", _words(self.picture_mbps, "Mbit/s")),
             ("meters", self.meters),
             ("meters read high by", _words(self.meter_reads_high_db, "dB")),
             ("tone, fixed at", _words(self.tone_dbfs, "dBFS")),
             ("tone by", "" if self.tone_by is ToneBy.SWITCH else str(self.tone_by)),
             ("hold", self.hold),
             ("longest clip", _words(self.clip_limit_min, "min")),
+            ("warm-up", _words(self.warm_up_min, "min")),
         )
         return tuple((name, words) for name, words in found if words)
 

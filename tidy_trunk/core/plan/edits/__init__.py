@@ -20,12 +20,22 @@ from tidy_trunk.core.plan.edits.leads import DrawLead, RemoveLead, SaveLead
 from tidy_trunk.core.plan.edits.line_ups import DropLineUp, TakeLineUp
 from tidy_trunk.core.plan.edits.measured import DropGainLaw, DropMeterError, TakeGainLaw, TakeMeterError
 from tidy_trunk.core.plan.edits.runs import Connect, Disconnect, MoveRun, SetParts, SetPath, SetStrainRelief
+from tidy_trunk.core.plan.edits.shooting import (
+    AddTake,
+    PlaceDevice,
+    RemoveMove,
+    RemoveSetUp,
+    SaveMove,
+    SaveSetUp,
+    ShiftDay,
+)
 from tidy_trunk.core.plan.edits.sources import AddSource, Hear, RemoveSource, SetSource
 from tidy_trunk.core.plan.edits.targets import RemoveTarget, SaveTarget, SetRole
 
 __all__ = [
     "AddDevice",
     "AddSource",
+    "AddTake",
     "Connect",
     "CopyClass",
     "CopyDevice",
@@ -39,16 +49,21 @@ __all__ = [
     "FeedOutput",
     "Hear",
     "MoveRun",
+    "PlaceDevice",
     "RemoveBreak",
     "RemoveClass",
     "RemoveDevice",
     "RemoveLead",
+    "RemoveMove",
+    "RemoveSetUp",
     "RemoveSource",
     "RemoveTarget",
     "RenameDevice",
     "RouteBus",
     "SaveClass",
     "SaveLead",
+    "SaveMove",
+    "SaveSetUp",
     "SaveTarget",
     "SetBreak",
     "SetControl",
@@ -60,6 +75,7 @@ __all__ = [
     "SetRole",
     "SetSource",
     "SetStrainRelief",
+    "ShiftDay",
     "TakeGainLaw",
     "TakeLineUp",
     "TakeMeterError",

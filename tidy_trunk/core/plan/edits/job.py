@@ -29,6 +29,11 @@ class SetJob:
     day_begins_min: int | None = None
     day_ends_min: int | None = None
     drift_limit_frames: float | None = None
+    date: str | None = None
+    zone: str | None = None
+    temperature_c: float | None = None
+    hands: int | None = None
+    walk_min: float | None = None
 
     @property
     def changes(self) -> dict[str, object]:

@@ -4,8 +4,8 @@ import math
 from collections.abc import Iterator
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
-from tidy_trunk.core.gear.catalogue import Kind, Power
-from tidy_trunk.core.plan import PlacedDevice, longest_stretch_min
+from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.plan import battery, longest_stretch_min
 from tidy_trunk.core.sound.trace import KnownParts, Stage, parts_on_all_ways
 
 
@@ -54,7 +54,7 @@ def battery_ends(situation: Situation) -> Iterator[Finding]:
     longest_h = longest_stretch_min(day.day_begins_min, day.day_ends_min, situation.plan.breaks.values()) / 60
     for source in situation.plan.sources.values():
         recorders = _recorders(situation, source.id) if source.irreplaceable else {}
-        hours = {device: _battery_h(situation.index.unit(device)) for device in recorders}
+        hours = {device: _battery_h(situation, device) for device in recorders}
         if not hours or max(hours.values()) >= longest_h:
             continue
         last = max(hours, key=lambda device: hours[device])
@@ -68,12 +68,10 @@ def battery_ends(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _battery_h(unit: PlacedDevice) -> float:
+def _battery_h(situation: Situation, device: str) -> float:
     """How long a device runs on its battery; inf for one that does not hang on it."""
-    traits = unit.device_class.traits
-    if unit.power is not Power.BATTERY or traits.battery_wh is None or traits.power_w is None:
-        return math.inf
-    return traits.battery_wh.value / traits.power_w.value if traits.power_w.value else math.inf
+    lasts = battery(situation.index.unit(device), situation.plan.defaults.temperature_c)
+    return math.inf if lasts is None else lasts.usual_min / 60
 
 
 @rule

@@ -8,12 +8,12 @@ from tidy_trunk.core.base.timecode import Delay, FrameRate
 from tidy_trunk.core.gear.catalogue import (
     INSIDE,
     Circuit,
-    Power,
     Provenance,
 )
 from tidy_trunk.core.plan import (
     Aspect,
     Role,
+    battery,
 )
 from tidy_trunk.core.time.clock import (
     ACCEPTED,
@@ -38,9 +38,6 @@ clock_rule = looks_at(Aspect.CLOCK | Aspect.POWER | Aspect.RATES)
 
 DROPPED_S_PER_HOUR: Final = 3.6
 """How far drop-frame and non-drop labels part: 108 of 108,000 labels in an hour. [ST12-1]"""
-
-BATTERY_SHARE: Final = 0.8
-"""Of a battery's energy that is got out of it. [PRACTICE]"""
 
 GENERATOR: Final = "timecode-generator"
 """ASSUMED_ class of what is clipped to a device and gives it time."""
@@ -220,12 +217,10 @@ def forgets_timecode(situation: Situation) -> Iterator[Finding]:
     hours = day_hours(situation.index)
     for timecode_device in situation.timecode_devices:
         unit = situation.index.unit(timecode_device.device)
-        traits = unit.device_class.traits
-        if not timecode_device.forgets or timecode_device.jam is None or unit.power is not Power.BATTERY:
+        lasts = battery(unit, situation.index.plan.defaults.temperature_c)
+        if not timecode_device.forgets or timecode_device.jam is None or lasts is None:
             continue
-        if traits.battery_wh is None or traits.power_w is None:
-            continue
-        lasts_h = traits.battery_wh.value * BATTERY_SHARE / traits.power_w.value
+        lasts_h = lasts.usual_min / 60
         if lasts_h >= hours:
             continue
         yield Finding(

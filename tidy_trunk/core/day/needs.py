@@ -1,0 +1,323 @@
+"""What a day asks of the sound crew: what runs out and is renewed again and again, and what is done once, by when."""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from itertools import pairwise
+from typing import Final
+
+from tidy_trunk.core.advice.line_up import State, line_up_steps
+from tidy_trunk.core.advice.walk import short_walk_items
+from tidy_trunk.core.day.timeline import Timeline
+from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.plan import Break, Lasting, Move, PlacedDevice, battery, media
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.time.clock import Clocks, clock_day, timecode_devices
+
+
+class Uses(StrEnum):
+    """What uses something up."""
+
+    DAY = "day"  # all the time
+    SET_UPS = "set-ups"  # while a set-up is shot: cameras are switched off between them
+    TAKES = "takes"
+
+
+class TaskKind(StrEnum):
+    """What somebody does, in the order in which it is done at one device."""
+
+    SWITCH_ON = "switch-on"
+    BATTERY = "battery"
+    MEDIA = "media"
+    JAM = "jam"
+    CHECK = "check"
+    LINE_UP = "line-up"
+    ROOM_TONE = "room-tone"
+    OFFLOAD = "offload"
+
+
+MINUTES: Final[Mapping[TaskKind, float]] = {
+    TaskKind.SWITCH_ON: 1.0,
+    TaskKind.BATTERY: 2.0,
+    TaskKind.MEDIA: 2.0,
+    TaskKind.JAM: 1.0,
+    TaskKind.CHECK: 5.0,
+    TaskKind.LINE_UP: 2.0,
+    TaskKind.ROOM_TONE: 1.0,
+    TaskKind.OFFLOAD: 3.0,
+}
+"""ASSUMED_ minutes that somebody needs for each, with the test recording behind it; copying goes on by itself afterwards."""
+
+COPY_BREAK_MIN: Final = 20
+"""ASSUMED_ shortest break in which cards are copied."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Renewed:
+    """When something was renewed last, and what was left of it then: 1 is all of it."""
+
+    at_min: float
+    left: float = 1.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Progress:
+    """How far a day has come. now_min: None before it has begun.
+
+    renewed: by kind and device, what was done or corrected; done: ids of errands; takes: those that were recorded, as begin and
+    end in minutes since midnight.
+    """
+
+    now_min: float | None = None
+    renewed: Mapping[tuple[TaskKind, str], Renewed] = field(default_factory=dict)
+    done: frozenset[str] = frozenset()
+    takes: tuple[tuple[float, float], ...] = ()
+
+
+NOTHING_DONE: Final = Progress()
+"""ASSUMED_ progress of a day that has not begun."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Series:
+    """Something that runs out: it is renewed before that, as often as the day asks for.
+
+    lasts: from one time to the next, in minutes of what uses it up; left: at the day's beginning.
+    giver: of a jam. not_before_min: of the first time. is_unset: it was never done. with_battery: it is lost when its device's battery is changed.
+    takes_jam: of such a battery.
+    """
+
+    kind: TaskKind
+    device: str
+    lasts: Lasting
+    left: float
+    minutes: float
+    place: str
+    uses: Uses = Uses.DAY
+    giver: str = ""
+    not_before_min: float = -math.inf
+    is_unset: bool = False
+    with_battery: bool = False
+    takes_jam: bool = False
+
+    def used(self, line: Timeline, at_min: float) -> float:
+        """How much of it is used up from the beginning of the day's rest until then."""
+        match self.uses:
+            case Uses.TAKES:
+                return line.recorded_min(at_min)
+            case Uses.SET_UPS:
+                return line.switched_on_min(at_min)
+            case Uses.DAY:
+                return at_min - line.begins_min
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Errand:
+    """Something that is done once within a time. after_take: only while everybody still stands where they stood.
+
+    devices: at which it is done; about: the break or company move that asks for it, "" for the day's beginning or end.
+    """
+
+    id: str
+    kind: TaskKind
+    begins_min: float
+    ends_min: float
+    minutes: float
+    device: str = ""
+    devices: tuple[str, ...] = ()
+    place: str = ""
+    about: str = ""
+    after_take: bool = False
+    may_be_left: bool = False
+
+
+def series_of(report: Report, line: Timeline, progress: Progress) -> tuple[Series, ...]:
+    """All that runs out in the course of a day."""
+    index = report.index
+    found = [*_batteries(report, line, progress), *_media(report, line, progress)]
+    clocks = Clocks(index, {item.device: item for item in timecode_devices(report)})
+    swapped = {item.device for item in found if item.kind is TaskKind.BATTERY}
+    first = line.next_take(line.begins_min)
+    for item in clocks.timecode_devices.values():
+        day = clock_day(clocks, item) if item.jam is not None else None
+        if item.jam is None or first is None:
+            continue
+        unit = index.unit(item.device)
+        every = day.every_min if day is not None and day.every_min is not None else math.inf
+        last = progress.renewed.get((TaskKind.JAM, item.device))
+        swap = progress.renewed.get((TaskKind.BATTERY, item.device))
+        if last is not None and item.forgets and swap is not None and swap.at_min > last.at_min:
+            last = None
+        warm = unit.device_class.traits.warm_up_min
+        found.append(
+            Series(
+                kind=TaskKind.JAM,
+                device=item.device,
+                lasts=Lasting(every, every),
+                # Nobody has set it yet: by the first take at the latest.
+                minutes=MINUTES[TaskKind.JAM],
+                left=first.begins_min - line.begins_min if last is None else every - (line.begins_min - last.at_min),
+                place=unit.device.place,
+                giver=item.giver,
+                is_unset=last is None,
+                not_before_min=line.begins_min + warm.value
+                if warm is not None and progress.now_min is None
+                else -math.inf,
+                with_battery=bool(item.forgets) and item.device in swapped,
+            )
+        )
+    return tuple(found)
+
+
+def _batteries(report: Report, line: Timeline, progress: Progress) -> Iterator[Series]:
+    for unit in report.index.units():
+        lasts = battery(unit, report.index.plan.defaults.temperature_c)
+        if lasts is None:
+            continue
+        last = progress.renewed.get((TaskKind.BATTERY, unit.device.id), Renewed(at_min=_call(report)))
+        left = lasts.least_min * last.left - max(0.0, line.begins_min - last.at_min)
+        uses = Uses.SET_UPS if _is_off_between(unit) else Uses.DAY
+        yield Series(
+            kind=TaskKind.BATTERY,
+            device=unit.device.id,
+            lasts=lasts,
+            left=left,
+            minutes=MINUTES[TaskKind.BATTERY],
+            place=unit.device.place,
+            uses=uses,
+            takes_jam=unit.device.jam is not None and unit.device_class.traits.keeps_timecode_when_off is False,
+        )
+
+
+def _is_off_between(unit: PlacedDevice) -> bool:
+    """Cameras are switched off between set-ups, unless they lose their timecode by it. [PRACTICE]"""
+    keeps = unit.device.jam is None or unit.device_class.traits.keeps_timecode_when_off is not False
+    return unit.device_class.kind is Kind.CAMERA and keeps
+
+
+def _media(report: Report, line: Timeline, progress: Progress) -> Iterator[Series]:
+    for unit in report.index.units():
+        lasts = media(unit)
+        if lasts is None:
+            continue
+        last = progress.renewed.get((TaskKind.MEDIA, unit.device.id), Renewed(at_min=-math.inf))
+        recorded = sum(max(0.0, ends - max(begins, last.at_min)) for begins, ends in progress.takes)
+        yield Series(
+            kind=TaskKind.MEDIA,
+            device=unit.device.id,
+            lasts=lasts,
+            minutes=MINUTES[TaskKind.MEDIA],
+            left=lasts.least_min * last.left - recorded,
+            place=unit.device.place,
+            uses=Uses.TAKES,
+        )
+
+
+def _call(report: Report) -> float:
+    return float(report.index.plan.defaults.day_begins_min)
+
+
+def errands_of(report: Report, line: Timeline, progress: Progress) -> tuple[Errand, ...]:
+    """All that is done once, in the order of the day."""
+    found = [*_beginning(report, line), *_moves(report, line), *_room_tones(report, line), *_copies(report, line)]
+    return tuple(item for item in found if item.id not in progress.done and item.ends_min > line.begins_min)
+
+
+def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
+    call, first = _call(report), line.next_take(line.begins_min)
+    if first is None:
+        return
+    cold = [unit.device.id for unit in report.index.units() if unit.device_class.traits.warm_up_min is not None]
+    if cold and line.begins_min <= call:
+        yield Errand(
+            id="switch-on", kind=TaskKind.SWITCH_ON, begins_min=call, ends_min=call + MINUTES[TaskKind.SWITCH_ON] + 5,
+            minutes=MINUTES[TaskKind.SWITCH_ON], devices=tuple(cold),
+        )  # fmt: skip
+    if short_walk_items(report):
+        yield _within(TaskKind.CHECK, "check", call, first.begins_min)
+    for device, is_done in _lined_up(report).items():
+        if not is_done:
+            yield _line_up(report.index.unit(device), f"line-up.{device}", call, first.begins_min)
+
+
+def _moves(report: Report, line: Timeline) -> Iterator[Errand]:
+    """All was unplugged: nothing that was tested before counts any more."""
+    for move in report.index.plan.moves.values():
+        since = float(move.at_min + move.length_min)
+        first = line.next_take(since)
+        if first is None:
+            continue
+        if short_walk_items(report):
+            yield _within(TaskKind.CHECK, f"check.{move.id}", since, first.begins_min, about=move.id)
+        for device in _lined_up(report):
+            unit = report.index.unit(device)
+            yield _line_up(unit, f"line-up.{device}.{move.id}", since, first.begins_min, about=move.id)
+
+
+def _within(kind: TaskKind, own_id: str, begins_min: float, ends_min: float, about: str = "") -> Errand:
+    return Errand(id=own_id, kind=kind, begins_min=begins_min, ends_min=ends_min, minutes=MINUTES[kind], about=about)
+
+
+def _line_up(unit: PlacedDevice, own_id: str, begins_min: float, ends_min: float, about: str = "") -> Errand:
+    return Errand(
+        id=own_id,
+        kind=TaskKind.LINE_UP,
+        begins_min=begins_min,
+        ends_min=ends_min,
+        minutes=MINUTES[TaskKind.LINE_UP],
+        device=unit.device.id,
+        place=unit.device.place,
+        about=about,
+    )
+
+
+def _lined_up(report: Report) -> dict[str, bool]:
+    """The devices that tone is sent to, and whether all their tracks were read as they stand now."""
+    found: dict[str, bool] = {}
+    for step in line_up_steps(report):
+        found[step.device] = found.get(step.device, True) and step.state is State.DONE
+    return found
+
+
+def _room_tones(report: Report, line: Timeline) -> Iterator[Errand]:
+    """One at each place, before everybody leaves it."""
+    moves = sorted(report.index.plan.moves.values(), key=lambda item: item.at_min)
+    edges = [-math.inf, *(float(move.at_min) for move in moves), math.inf]
+    for number, (since, until) in enumerate(pairwise(edges)):
+        takes = [take for take in line.takes if since <= take.begins_min < until]
+        if takes:
+            about = moves[number].id if number < len(moves) else ""
+            yield Errand(
+                id=f"room-tone.{about or 'wrap'}",
+                kind=TaskKind.ROOM_TONE,
+                begins_min=takes[0].ends_min,
+                ends_min=min(until, line.ends_min),
+                minutes=MINUTES[TaskKind.ROOM_TONE],
+                about=about,
+                after_take=True,
+                may_be_left=True,
+            )
+
+
+def _copies(report: Report, line: Timeline) -> Iterator[Errand]:
+    """Cards are copied in the long breaks, so that what is lost with a card is at most half a day."""
+    cards = tuple(unit.device.id for unit in report.index.units() if media(unit) is not None)
+    if not cards or not line.takes:
+        return
+    for item in sorted(report.index.plan.breaks.values(), key=lambda one: one.at_min):
+        if item.length_min >= COPY_BREAK_MIN and any(take.ends_min <= item.at_min for take in line.takes):
+            yield _copy(item, cards)
+
+
+def _copy(item: Break | Move, cards: tuple[str, ...]) -> Errand:
+    return Errand(
+        id=f"offload.{item.id}",
+        kind=TaskKind.OFFLOAD,
+        begins_min=item.at_min,
+        ends_min=item.at_min + item.length_min,
+        minutes=MINUTES[TaskKind.OFFLOAD],
+        devices=cards,
+        about=item.id,
+        may_be_left=True,
+    )

@@ -1,0 +1,195 @@
+"""The day: what is done, why then, and what cannot be kept."""
+
+import math
+from typing import NamedTuple
+
+from tidy_trunk.core.day import DayPlan, DayTask, Holding, TaskKind, Trouble, Unkept
+from tidy_trunk.core.day import SlotKind as Slot
+from tidy_trunk.core.plan import PlanIndex, clock_words
+from tidy_trunk.words.numbers import listed, many
+
+
+class TaskWords(NamedTuple):
+    """what: as one says it to the assistant; why: one sentence; by: when it must be over."""
+
+    what: str
+    why: str
+    by: str
+
+
+class TroubleWords(NamedTuple):
+    """title: what is wrong; text: where, by how much, and what to do."""
+
+    title: str
+    text: str
+
+
+def at(minutes: float) -> str:
+    """A moment of the day, to the minute: `10:31`."""
+    return clock_words(math.floor(minutes + 0.01))
+
+
+def task_words(index: PlanIndex, task: DayTask) -> TaskWords:
+    return TaskWords(_what(index, task), _why(index, task), at(task.by_min) if math.isfinite(task.by_min) else "")
+
+
+def _label(index: PlanIndex, device: str) -> str:
+    return index.unit(device).label
+
+
+def _what(index: PlanIndex, task: DayTask) -> str:
+    device = _label(index, task.device) if task.device else ""
+    names = listed([_label(index, one) for one in task.devices]) if task.devices else ""
+    match task.kind:
+        case TaskKind.SWITCH_ON:
+            return f"Switch on {names}"
+        case TaskKind.BATTERY:
+            return f"Change the battery of {device}"
+        case TaskKind.MEDIA:
+            return f"Change the card of {device}" if _has_card(index, task.device) else f"Empty the memory of {device}"
+        case TaskKind.JAM:
+            return f"Jam {device} from {_label(index, task.giver)}"
+        case TaskKind.CHECK:
+            return "Go through the short checklist"
+        case TaskKind.LINE_UP:
+            return f"Send tone to {device} and read its meter"
+        case TaskKind.ROOM_TONE:
+            return "Record room tone"
+        case TaskKind.OFFLOAD:
+            return "Copy the cards, and check the copies"
+
+
+def _has_card(index: PlanIndex, device: str) -> bool:
+    return index.unit(device).device_class.traits.media != "internal"
+
+
+def _why(index: PlanIndex, task: DayTask) -> str:
+    renews = _renews(task) if math.isfinite(task.by_min) else ""
+    holds = ""
+    if task.slot.kind is Slot.BETWEEN:
+        label = index.plan.set_ups[task.slot.beside].label
+        holds = f"Between two takes of {label}: "
+        holds += f"the set waits {math.ceil(task.held_min)} min." if task.held_min > 0.5 else "the set need not wait."
+    match task.kind:
+        case TaskKind.SWITCH_ON:
+            return "A clock keeps time only once it is warm."
+        case TaskKind.CHECK:
+            return _after(index, task, "Before the first take.")
+        case TaskKind.LINE_UP:
+            return _after(index, task, "Before the first take; then listen to a recording.")
+        case TaskKind.ROOM_TONE:
+            return "Before everybody leaves this place; all quiet for a minute."
+        case TaskKind.OFFLOAD:
+            return (
+                "A card that fails then costs half a day at the most. Never format before the second copy is checked."
+            )
+    return " ".join(part for part in (renews, holds) if part)
+
+
+def _after(index: PlanIndex, task: DayTask, usual: str) -> str:
+    if not task.about:
+        return usual
+    return f"All was unplugged for the move to {index.plan.moves[task.about].label}."
+
+
+def _renews(task: DayTask) -> str:
+    """How long what is there may last, and what comes in its place."""
+    ends = f"It is sure until {at(task.by_min)}"
+    if task.is_first:
+        ends = "Nobody has set it today"
+    elif task.kind is TaskKind.JAM:
+        ends = f"Without it the drift may be too much from {at(task.by_min)} on"
+    if task.is_first:
+        return (
+            f"{ends}." if task.lasts_until_min is None else f"{ends}; it holds until about {at(task.lasts_until_min)}."
+        )
+    if task.lasts_until_min is None:
+        return f"{ends}; the next one lasts for the rest of the day."
+    return f"{ends}; the next one lasts until about {at(task.lasts_until_min)}."
+
+
+def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
+    device = _label(index, item.device) if item.device else ""
+    label = index.plan.set_ups[item.take].label if item.take else ""
+    limit, needed = f"{item.limit_min:.0f} min", f"{math.ceil(item.needed_min)} min"
+    match item.what:
+        case Trouble.RUNS_OUT:
+            return _runs_out(index, item, device, label)
+        case Trouble.NOT_DONE:
+            return TroubleWords(
+                f"No time for it: {_errand(index, item)}",
+                f"It takes {needed} from {at(item.at_min)} on, and all that time is taken. Call earlier, or take one more "
+                f"pair of hands: set job hands {index.plan.defaults.hands + 1}.",
+            )
+        case Trouble.CLIP_LIMIT:
+            return TroubleWords(
+                f"{device} stops after {limit}",
+                f"A take of {label} is {needed} long. Cut it in two, or let the recorder run through and start {device} "
+                f"again at {at(item.at_min)}.",
+            )
+        case Trouble.TWO_FILES:
+            return TroubleWords(
+                f"{device} writes two files",
+                f"A take of {label} is {needed} long, and a plain WAV of these tracks is full after {limit}. Tell editorial, "
+                f"or record fewer tracks.",
+            )
+        case Trouble.OVERLAP:
+            return TroubleWords(f"{label} and {_other(index, item)} overlap", f"Both want {at(item.at_min)}. Move one.")
+        case Trouble.AFTER_WRAP:
+            return TroubleWords(
+                f"{label} is shot after wrap",
+                f"The last take ends {needed} after {at(item.at_min)}. Wrap later, or plan fewer takes.",
+            )
+
+
+def _other(index: PlanIndex, item: Unkept) -> str:
+    plan = index.plan
+    if item.other in plan.set_ups:
+        return plan.set_ups[item.other].label
+    return plan.breaks[item.other].label if item.other in plan.breaks else f"the move to {plan.moves[item.other].label}"
+
+
+def _errand(index: PlanIndex, item: Unkept) -> str:
+    match item.kind:
+        case TaskKind.LINE_UP:
+            return f"tone to {_label(index, item.device)}"
+        case TaskKind.ROOM_TONE:
+            return "room tone"
+        case TaskKind.OFFLOAD:
+            return "copies of the cards"
+        case TaskKind.SWITCH_ON:
+            return "warm-up"
+    return "the short checklist"
+
+
+def _runs_out(index: PlanIndex, item: Unkept, device: str, label: str) -> TroubleWords:
+    lasts = f"It lasts {item.limit_min:.0f} min at the least, and {math.ceil(item.needed_min)} are needed"
+    match item.kind:
+        case TaskKind.BATTERY:
+            wants = f"a battery of {math.ceil(item.needed or 0)} Wh, or mains" if item.needed else "mains"
+            return TroubleWords(
+                f"The battery of {device} may end in {label}", f"{lasts}. Use {wants}, or plan shorter takes."
+            )
+        case TaskKind.MEDIA:
+            wants = f"{math.ceil(item.needed or 0)} GB" if item.needed else "more room"
+            return TroubleWords(
+                f"The card of {device} may be full in {label}", f"{lasts}. Use {wants}, or plan shorter takes."
+            )
+    return TroubleWords(
+        f"{device} may drift too far in {label}",
+        f"A jam holds for {item.limit_min:.0f} min, and {math.ceil(item.needed_min)} are needed. Leave a timecode generator on it.",
+    )
+
+
+def holding_words(index: PlanIndex, item: Holding) -> str:
+    """Whose, and what: `Pack A, battery`."""
+    what = {TaskKind.BATTERY: "battery", TaskKind.MEDIA: "card", TaskKind.JAM: "timecode"}[item.kind]
+    return f"{_label(index, item.device)}, {what}"
+
+
+def day_summary(plan: DayPlan) -> str:
+    """The day in one line."""
+    count = plan.interruptions
+    holds = "the set is never held" if not count else f"the set is held {many(count, 'time')}"
+    left = f"; {many(len(plan.unkept), 'problem')}" if plan.unkept else ""
+    return f"{many(len(plan.tasks), 'thing')} to do, {holds}{left}."

@@ -20,8 +20,10 @@ from tidy_trunk.services.guests import GuestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.lined_up_pairs import LinedUpPairService
+from tidy_trunk.services.log import LogService
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings as BenchRecordingsService
 from tidy_trunk.services.sync_files import SyncService
@@ -80,6 +82,14 @@ def _copies(request: Request) -> CopyService:
 
 def _news(request: Request) -> NewsService:
     return _services(request).news
+
+
+def _log(request: Request) -> LogService:
+    return _services(request).log
+
+
+def _day(request: Request) -> DayService:
+    return _services(request).day
 
 
 def _walks(request: Request) -> WalkService:
@@ -141,6 +151,8 @@ GainPlans = Annotated[GainPlanService, Depends(_gain_plans)]
 Guests = Annotated[GuestService, Depends(_guests)]
 Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
+LogOfDay = Annotated[LogService, Depends(_log)]
+Day = Annotated[DayService, Depends(_day)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]
 FaultSearch = Annotated[FaultSearchService, Depends(_fault_search)]

@@ -34,11 +34,12 @@ KEEPS_NOTHING: Final = frozenset(
 
 OF_A_WALK: Final = frozenset(
     {
+        ("POST", "/jobs/{job_id}/log"),
         ("POST", "/jobs/{job_id}/walks"),
         ("PUT", "/jobs/{job_id}/walks/{walk_id}/marks"),
     }
 )
-"""Operations of whoever goes along the chain. ASSUMED_"""
+"""Operations of whoever goes along the chain, or logs. ASSUMED_"""
 
 OF_THE_OWNER: Final = ("/guests", "/copies", "/everything")
 """Beginnings of the addresses that are nobody's but the owner's: keys, and all data at once. ASSUMED_"""

@@ -173,6 +173,19 @@ def day(plan_file: Path, ics: Path | None, pdf: Path | None, table: Path | None,
     return show_day(plan_file, ics, pdf, table, paper, as_json)
 
 
+@app.command()
+@click.argument("log_file", type=click.Path(path_type=Path), metavar="LOG.json")
+@click.option("--pdf", type=click.Path(path_type=Path), help="Write it as a sheet of paper")
+@click.option("--csv", "table", type=click.Path(path_type=Path), help="Write it as a table")
+@click.option("--paper", default="a4", show_default=True, help="a4 or letter")
+@as_json_option
+def report(log_file: Path, pdf: Path | None, table: Path | None, paper: str, as_json: bool) -> None:
+    """The sound report of a log, as the application exports it."""
+    from tidy_trunk.cli.report import show_report
+
+    show_report(log_file, pdf, table, paper, as_json)
+
+
 out_option = click.option(
     "--out",
     type=click.Path(path_type=Path, dir_okay=False),

@@ -50,6 +50,7 @@ from tidy_trunk.core.plan import (
     Scale,
     School,
     SetUp,
+    Slating,
     Source,
     Stretch,
     Target,
@@ -149,6 +150,7 @@ class DefaultsModel(DocumentModel):
     zone: Annotated[str, Field(max_length=60)] = ""
     temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] = WARM_C
     hands: Annotated[int, Field(ge=1, le=MOST_HANDS)] = 1
+    slating: Slating = Slating.SCENE
     walk_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=60)] = WALK_MIN
 
 

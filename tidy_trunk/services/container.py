@@ -15,8 +15,10 @@ from tidy_trunk.services.guests import GuestService
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.lined_up_pairs import LinedUpPairService
+from tidy_trunk.services.log import LogService
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings
 from tidy_trunk.services.sync_files import SyncService
@@ -28,6 +30,7 @@ from tidy_trunk.store import (
     GuestKeyStore,
     JobStore,
     LinedUpPairStore,
+    LogStore,
     MediaStore,
     RecordingStore,
     UploadStore,
@@ -52,6 +55,8 @@ class Services:
     clock: ClockService
     sync: SyncService
     walks: WalkService
+    log: LogService
+    day: DayService
     equipment: EquipmentService
     fault_search: FaultSearchService
     front_door: FrontDoorService
@@ -88,6 +93,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
     worker = Worker(database, media, at_once)
     queue = TaskQueue(database, begin=worker.start)
     recordings = RecordingService(RecordingStore(database), UploadStore(database), media, queue)
+    log = LogService(jobs, LogStore(database))
     return Services(
         media=media,
         jobs=jobs,
@@ -99,6 +105,8 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         clock=ClockService(jobs),
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
+        log=log,
+        day=DayService(log),
         equipment=EquipmentService(jobs, equipment),
         fault_search=FaultSearchService(jobs),
         front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),

@@ -7,6 +7,7 @@ from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
 from tidy_trunk.store.guest_keys import Access, GuestKeyRecord, GuestKeyStore
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.store.lined_up_pairs import LinedUpPairRecord, LinedUpPairStore
+from tidy_trunk.store.log import LogStore
 from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_behind, is_current, migrate
 from tidy_trunk.store.news import News, What, listen
@@ -27,6 +28,7 @@ __all__ = [
     "JobStore",
     "LinedUpPairRecord",
     "LinedUpPairStore",
+    "LogStore",
     "Mark",
     "MarkRecord",
     "MediaStore",

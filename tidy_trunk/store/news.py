@@ -21,6 +21,7 @@ class What(StrEnum):
 
     PLAN = "plan"
     RECORDINGS = "recordings"
+    LOG = "log"
     LOOK = "look"
 
 

@@ -104,6 +104,22 @@ class Tables:
                 table_name = "walk_mark"
                 primary_key = peewee.CompositeKey("walk", "item")
 
+        class LogEntry(pool.Model):
+            """One tap in the log of the day; `seq` counts in the order in which they came."""
+
+            id = peewee.UUIDField(primary_key=True)
+            seq = peewee.BigIntegerField()
+            job = peewee.ForeignKeyField(Job, column_name="job_id")
+            act = peewee.TextField()
+            take = peewee.TextField()
+            who = peewee.TextField()
+            made = peewee.DateTimeField()
+            received = peewee.DateTimeField()
+            body = peewee.JSONField()
+
+            class Meta:
+                table_name = "log_entry"
+
         class Equipment(pool.Model):
             """A class of the user's own, as its file says it."""
 
@@ -158,6 +174,7 @@ class Tables:
 
         self.Equipment: Any = Equipment
         self.GuestKey: Any = GuestKey
+        self.LogEntry: Any = LogEntry
         self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia

@@ -122,6 +122,7 @@ from tidy_trunk.core.plan.shooting import (
     Move,
     PlannedTake,
     SetUp,
+    Slating,
     planned_takes,
 )
 from tidy_trunk.core.plan.targets import TARGETS, Role, Target
@@ -225,6 +226,7 @@ __all__ = [
     "SetStrainRelief",
     "SetUp",
     "ShiftDay",
+    "Slating",
     "Source",
     "Stretch",
     "TakeGainLaw",

@@ -12,7 +12,7 @@ from tidy_trunk.core.plan.clocks import DAY_BEGINS_MIN, DAY_ENDS_MIN, Break, Jam
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.rooms import OPEN
-from tidy_trunk.core.plan.shooting import Move, SetUp
+from tidy_trunk.core.plan.shooting import Move, SetUp, Slating
 from tidy_trunk.core.plan.targets import Role, Target
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
@@ -82,6 +82,7 @@ class Defaults:
     drift_limit_frames: by how much two clocks may part.
     date: of the day, ISO 8601; zone: of the place, by its name in the time zone database; "" where nobody has said.
     temperature_c: in which batteries work; hands: people who swap, jam and send tone.
+    slating: how slates are named.
     walk_min: from the cart to a device that stands elsewhere, in minutes.
     frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
     """
@@ -109,6 +110,7 @@ class Defaults:
     zone: str = ""
     temperature_c: float = WARM_C
     hands: int = 1
+    slating: Slating = Slating.SCENE
     walk_min: float = WALK_MIN
 
 

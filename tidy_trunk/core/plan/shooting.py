@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Final, NamedTuple
 
 BETWEEN_TAKES_MIN: Final = 3.0
@@ -24,6 +25,13 @@ MOST_HANDS: Final = 12
 
 LONGEST_DAY_MIN: Final = 30 * 60
 """ASSUMED_ longest day, from call to wrap: days of 26 hours have been worked."""
+
+
+class Slating(StrEnum):
+    """How slates are named. SCENE: scene and letter of the set-up, `12C`; NUMBERS: each set-up has the next number."""
+
+    SCENE = "scene"
+    NUMBERS = "numbers"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

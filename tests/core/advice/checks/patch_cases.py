@@ -167,7 +167,10 @@ def happens_once(class_id: str, port: str, lead: str) -> Plan:
 
 
 def with_breaks() -> Plan:
-    breaks = [SetBreak(label=f"Break {hour}", at_min=round(hour * 60), length_min=15) for hour in (9.5, 11, 12.5, 14, 15.5, 17)]
+    breaks = [
+        SetBreak(label=f"Break {hour}", at_min=round(hour * 60), length_min=15)
+        for hour in (9.5, 11, 12.5, 14, 15.5, 17)
+    ]
     return made(*breaks, base=happens_once("mirrorless-mic", "mic", "xlr-trs"))
 
 

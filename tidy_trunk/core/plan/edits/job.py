@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from tidy_trunk.core.plan.model import Defaults, Plan, School
+from tidy_trunk.core.plan.shooting import Slating
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -33,6 +34,7 @@ class SetJob:
     zone: str | None = None
     temperature_c: float | None = None
     hands: int | None = None
+    slating: Slating | None = None
     walk_min: float | None = None
 
     @property

@@ -1,0 +1,66 @@
+"""The log of the day: taps by however many people at once, the report, and the plan as it was in a take."""
+
+from typing import Annotated, Final, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Query, Response
+
+from tidy_trunk.api.dependencies import ItemId, LogOfDay
+from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
+from tidy_trunk.api.schemas.log import LogEntriesIn
+from tidy_trunk.results.log import LogOut
+from tidy_trunk.results.numbers import Out
+
+router = APIRouter(prefix="/jobs/{job_id}/log", tags=["log"], responses=PROBLEMS)
+
+TYPES: Final = {
+    "pdf": "application/pdf",
+    "csv": "text/csv",
+    "txt": "text/plain; charset=utf-8",
+    "json": "application/json",
+}
+"""Kinds of files of a report. [RFC9110]"""
+
+
+class SeqOut(Out):
+    """seq: rises with each entry."""
+
+    seq: int
+
+
+@router.get("")
+def read_log(job_id: UUID, log: LogOfDay) -> LogOut:
+    """The log as far as it is: takes, what comes next, what cannot be right."""
+    return log.view(job_id)
+
+
+@router.get("/seq")
+def read_last(job_id: UUID, log: LogOfDay) -> SeqOut:
+    """The number of the newest entry: whoever has it need not read the log again."""
+    return SeqOut(seq=log.last(job_id))
+
+
+@router.post("")
+def add_to_log(job_id: UUID, body: LogEntriesIn, log: LogOfDay) -> LogOut:
+    """Taps in any order, late ones too; none takes the place of another, and one that is sent again is the same."""
+    return log.add(job_id, [entry.to_core() for entry in body.entries], body.sent)
+
+
+@router.get("/takes/{take_id}/plan")
+def read_plan_of_take(job_id: UUID, take_id: ItemId, log: LogOfDay) -> JobStateOut:
+    """The job as it was when a take began: every setting in force."""
+    return JobStateOut.from_core(log.state_of(job_id, take_id))
+
+
+@router.get(
+    "/report.{kind}", response_class=Response, responses={200: {"content": {kind: {} for kind in TYPES.values()}}}
+)
+def read_report(
+    job_id: UUID,
+    kind: Literal["pdf", "csv", "txt", "json"],
+    log: LogOfDay,
+    paper: Annotated[Literal["a4", "letter"], Query(description="Of the PDF")] = "a4",
+) -> Response:
+    """The sound report."""
+    name, data = log.report(job_id, kind, paper)
+    return Response(data, media_type=TYPES[kind], headers={"Content-Disposition": f'attachment; filename="{name}"'})

@@ -1,0 +1,90 @@
+"""Taps of the log, as they arrive."""
+
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
+
+from tidy_trunk.api.schemas.jobs import In, Who
+from tidy_trunk.core.base.text import is_plain
+from tidy_trunk.core.log import LONGEST_SLATE, LONGEST_TEXT, Act, LogEntry, Status
+
+EARLIEST_YEAR = 2000
+"""ASSUMED_ year before which a clock is wrong: devices without one begin in 1970 or 1980."""
+
+
+def _not_before(made: datetime) -> datetime:
+    if made.year < EARLIEST_YEAR:
+        raise ValueError(f"nobody logged with this program before {EARLIEST_YEAR}: look at the clock of the device")
+    return made
+
+
+def _plain(text: str) -> str:
+    if not all(is_plain(letter) or letter in "\n\t" for letter in text):
+        raise ValueError("there are characters in it that cannot be printed: leave them out")
+    return text.strip()
+
+
+Moment = Annotated[AwareDatetime, AfterValidator(_not_before)]
+Text = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_plain)]
+Short = Annotated[str, Field(max_length=120), AfterValidator(_plain)]
+Slate = Annotated[str, Field(max_length=LONGEST_SLATE), AfterValidator(_plain)]
+Label = Annotated[str, Field(max_length=11, pattern=r"^(\d{2}:\d{2}:\d{2}[:;]\d{2})?$")]
+
+
+class LogEntryIn(In):
+    """One tap. id: of its sender's own, so that it may be sent again; made: when, which may be long before it is sent.
+
+    take: id of the take that it is about, of the sender's own. Of a roll: slate and number; of a correction: what is to stand
+    there; of what was done in the day: kind and device, and in `text` the id of the task; left: share that a battery or card
+    still holds.
+    """
+
+    id: UUID
+    made: Moment
+    act: Act
+    who: Who = ""
+    take: Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9-]*$")] = ""
+    slate: Slate = ""
+    number: Annotated[int, Field(ge=0, le=9999)] = 0
+    status: Status = Status.OPEN
+    text: Text = ""
+    track: Short = ""
+    kind: Short = ""
+    device: Short = ""
+    left: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
+    timecode: Label = ""
+    ends: Moment | None = None
+
+    def to_core(self) -> LogEntry:
+        values = self.model_dump(exclude={"id", "ends"})
+        return LogEntry(id=str(self.id), ends="" if self.ends is None else self.ends.isoformat(), **values)
+
+
+class LogEntriesIn(In):
+    """sent: what the sender's clock says now: by that its moments are put right."""
+
+    entries: Annotated[tuple[LogEntryIn, ...], Field(min_length=1, max_length=500)]
+    sent: Moment | None = None
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={
+            "examples": [
+                {
+                    "entries": [
+                        {
+                            "id": "5f0c2b9e-3a53-4a8e-9f3e-6f1f0c7b1a10",
+                            "made": "2026-11-28T10:57:44+01:00",
+                            "act": "roll",
+                            "take": "b7a1",
+                            "slate": "12C",
+                            "number": 4,
+                        }
+                    ]
+                }
+            ]
+        },
+    )

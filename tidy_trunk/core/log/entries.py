@@ -1,0 +1,71 @@
+"""What is logged on the day: one entry for each tap, never changed; what was wrong is corrected by a later one."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Final
+
+LONGEST_TEXT: Final = 2000
+"""ASSUMED_ most letters of a note: more is a letter, not a log."""
+
+MOST_ENTRIES: Final = 20_000
+"""ASSUMED_ most entries of one job's log: a week of long days has a quarter of it."""
+
+
+class Act(StrEnum):
+    """What somebody did.
+
+    Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK.
+    """
+
+    ROLL = "roll"
+    CUT = "cut"
+    STATUS = "status"
+    NOTE = "note"
+    FAULT = "fault"
+    CORRECT = "correct"
+    STRIKE = "strike"
+    DONE = "done"
+    HOLDS = "holds"
+    CLOCK = "clock"
+
+
+class Status(StrEnum):
+    """What a take is good for. Source: [PRACTICE]"""
+
+    OPEN = "open"  # nobody has said yet
+    CIRCLED = "circled"
+    GOOD = "good"
+    FALSE_START = "false-start"
+    WILD = "wild"
+    ROOM_TONE = "room-tone"
+
+
+NOTES: Final = ("plane", "rustle", "clip", "dropout", "overlap", "phone", "generator", "wind", "hum", "distance")
+"""What most often spoils a take, for a tap each. [PRACTICE]"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LogEntry:
+    """One tap. made: when, by the clock of whoever tapped, put right where that was known to be wrong; with a zone.
+
+    take: the one that it is about, "" where it is about none. slate, number: of a take that rolls, or what is corrected.
+    status, text: as the act says. track: of a note. kind, device, left: of what was done of the day, or holds so much still.
+    timecode: as a label, where somebody read it; "" where it follows from the clock.
+    """
+
+    id: str
+    made: datetime
+    act: Act
+    who: str = ""
+    take: str = ""
+    slate: str = ""
+    number: int = 0
+    status: Status = Status.OPEN
+    text: str = ""
+    track: str = ""
+    kind: str = ""
+    device: str = ""
+    left: float = 1.0
+    timecode: str = ""
+    ends: str = ""

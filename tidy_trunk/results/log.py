@@ -1,0 +1,182 @@
+"""The log of a day: takes as a report, a screen and a file have them."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from tidy_trunk.core.log import Log, Slate, Take, log_findings, next_takes
+from tidy_trunk.core.log import Status as TakeStatus
+from tidy_trunk.core.plan import Slating
+from tidy_trunk.results.numbers import Level, Out
+from tidy_trunk.words.log import STATUS_WORDS, log_finding_words, log_summary, seconds_words
+
+
+class TakeNoteOut(Out):
+    """at: ISO 8601; where: the track or device, by its name; "" where it is said of all."""
+
+    at: str
+    clock: str
+    text: str
+    where: str
+    is_fault: bool
+    who: str
+
+
+class CorrectionOut(Out):
+    at: str
+    who: str
+    what: str
+    was: str
+
+
+class LoggedTakeOut(Out):
+    """A take. begins, ends: ISO 8601; clock: when it began, by the clock of the place; revision: of the plan in force then."""
+
+    id: str
+    label: str
+    slate: str
+    number: int
+    begins: str
+    ends: str
+    clock: str
+    timecode: str
+    end_timecode: str
+    seconds: Level
+    length: str
+    status: TakeStatus
+    status_words: str
+    text: str
+    who: str
+    struck: bool
+    revision: int
+    notes: list[TakeNoteOut]
+    corrections: list[CorrectionOut]
+
+
+class LoggedTrackOut(Out):
+    """A track that is recorded, and whom it holds."""
+
+    id: str
+    device: str
+    track: str
+    sources: list[str]
+
+
+class LogFindingOut(Out):
+    what: str
+    take: str
+    title: str
+    text: str
+
+
+class SlateOut(Out):
+    slate: str
+    number: int
+    label: str
+
+
+class SinceOut(Out):
+    """Minutes since something was done last; null where it was not done today."""
+
+    room_tone_min: Level
+    line_up_min: Level
+    jam_min: Level
+
+
+class LogOut(Out):
+    """A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode."""
+
+    seq: int
+    summary: str
+    job: str
+    day: str
+    zone: str
+    rate: str
+    sample_rate_hz: int
+    running: str
+    next: SlateOut
+    next_set_up: SlateOut
+    since: SinceOut
+    takes: list[LoggedTakeOut]
+    tracks: list[LoggedTrackOut]
+    findings: list[LogFindingOut]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Place:
+    """Time where the job is: a moment as its clock has it, and as its timecode."""
+
+    clock: Mapping[datetime, str]
+    timecode: Mapping[datetime, str]
+
+
+def logged_takes(log: Log, place: Place, revisions: Mapping[str, int], names: Mapping[str, str]) -> list[LoggedTakeOut]:
+    """Every take, the earliest first. `revisions`: by take; `names`: of tracks and devices, by their ids."""
+    return [_take(take, place, revisions.get(take.id, 0), names) for take in log.takes]
+
+
+def _take(take: Take, place: Place, revision: int, names: Mapping[str, str]) -> LoggedTakeOut:
+    ended = "" if take.ends is None else place.timecode[take.ends]
+    return LoggedTakeOut(
+        id=take.id,
+        label=take.label,
+        slate=take.slate,
+        number=take.number,
+        begins=take.begins.isoformat(),
+        ends="" if take.ends is None else take.ends.isoformat(),
+        clock=place.clock[take.begins],
+        timecode=take.timecode or place.timecode[take.begins],
+        end_timecode=take.end_timecode or ended,
+        seconds=take.seconds,
+        length=seconds_words(take.seconds),
+        status=take.status,
+        status_words=STATUS_WORDS[take.status],
+        text=take.text,
+        who=take.who,
+        struck=take.struck,
+        revision=revision,
+        notes=[
+            TakeNoteOut(
+                at=note.at.isoformat(),
+                clock=place.clock[note.at],
+                text=note.text,
+                where=names.get(note.track or note.device, note.track or note.device),
+                is_fault=bool(note.device),
+                who=note.who,
+            )
+            for note in take.notes
+        ],
+        corrections=[
+            CorrectionOut(at=item.at.isoformat(), who=item.who, what=item.what, was=item.was)
+            for item in take.corrections
+        ],
+    )
+
+
+def log_finding_list(log: Log) -> list[LogFindingOut]:
+    found = []
+    for finding in log_findings(log):
+        title, text = log_finding_words(log, finding)
+        found.append(LogFindingOut(what=finding.what, take=finding.take, title=title, text=text))
+    return found
+
+
+def slates(log: Log, slating: Slating, planned: Sequence[str]) -> tuple[SlateOut, SlateOut]:
+    """What the next take is called, in this set-up and in the next one. `planned`: slates of the plan, in order.
+
+    The next set-up is the one that is planned next, where there is one.
+    """
+    now, following = next_takes(log, slating, planned[0] if planned else "1A")
+    shot = {take.slate.casefold() for take in log.counted}
+    order = [slate.casefold() for slate in planned]
+    at = order.index(now.slate.casefold()) if now.slate.casefold() in order else -1
+    left = [slate for slate in planned[at + 1 :] if slate.casefold() not in shot] if at >= 0 else []
+    return _slate(now), _slate(Slate(left[0], 1) if left else following)
+
+
+def _slate(item: Slate) -> SlateOut:
+    return SlateOut(slate=item.slate, number=item.number, label=f"{item.slate}-{item.number}")
+
+
+def summary(log: Log) -> str:
+    return log_summary(log)

@@ -1,0 +1,220 @@
+"""The log of the day: taps as they arrive, late ones too, and what they say together."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from typing import Final
+from uuid import UUID
+
+from tidy_trunk.core.day import Progress, Renewed, TaskKind
+from tidy_trunk.core.log import Act, Log, LogEntry, Status, read_log
+from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.reports import report_csv, report_sheet, report_text
+from tidy_trunk.results.log import (
+    LoggedTrackOut,
+    LogOut,
+    Place,
+    SinceOut,
+    log_finding_list,
+    logged_takes,
+    slates,
+    summary,
+)
+from tidy_trunk.services.days import DayClock, day_clock
+from tidy_trunk.services.jobs import JobService, JobState
+from tidy_trunk.store import HistoryRecord, LogStore
+
+WRONG_BY: Final = timedelta(seconds=2)
+"""ASSUMED_ by how much a telephone's clock is put right: less is what it takes to send."""
+
+LONGEST_DAY: Final = timedelta(hours=36)
+"""ASSUMED_ what was logged longer ago than this is of another day."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Logged:
+    """A log with the job that it is of."""
+
+    state: JobState
+    log: Log
+    seq: int
+    clock: DayClock
+
+
+class LogService:
+    """One method for one thing that a user does with the log."""
+
+    def __init__(
+        self, jobs: JobService, store: LogStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)
+    ) -> None:
+        self._jobs = jobs
+        self._store = store
+        self._now = now
+
+    def add(self, job_id: UUID, entries: Sequence[LogEntry], sent: datetime | None = None) -> LogOut:
+        """Taps as they arrive, in any order; sent again they are the same.
+
+        sent: what the sender's clock said when they were sent: where it is wrong, their moments are put right.
+
+        Raises:
+            NotFoundError: No such job.
+            InputError: A tap that says nothing, or more of them than a log holds.
+        """
+        now = self._now()
+        wrong = now - sent if sent is not None and abs(now - sent) > WRONG_BY else timedelta()
+        right = [replace(entry, made=min(entry.made + wrong, now)) for entry in entries]
+        for entry in right:
+            _check(entry)
+        self._store.add(job_id, right, now)
+        return self.view(job_id)
+
+    def last(self, job_id: UUID) -> int:
+        """The number of the last entry: whoever knows it has the whole log."""
+        return self._store.last(job_id)
+
+    def read(self, job_id: UUID) -> Logged:
+        """A log, and the clock of its day. Raises NotFoundError."""
+        entries, seq = self._store.all(job_id)
+        state = self._jobs.newest(job_id)
+        log = read_log(entries)
+        newest = max((entry.made for entry in entries), default=None)
+        clock = day_clock(state.evaluation.plan, self._now(), newest, log.clock)
+        return Logged(state=state, log=log, seq=seq, clock=clock)
+
+    def view(self, job_id: UUID) -> LogOut:
+        """A log as it is shown. Raises NotFoundError."""
+        found = self.read(job_id)
+        report, plan, clock = found.state.evaluation.report, found.state.evaluation.plan, found.clock
+        moments = {moment for take in found.log.takes for moment in (take.begins, take.ends) if moment is not None}
+        moments |= {note.at for take in found.log.takes for note in take.notes}
+        place = Place(
+            clock={moment: clock.clock(moment) for moment in moments},
+            timecode={moment: clock.timecode(moment) for moment in moments},
+        )
+        now_slate, next_slate = slates(found.log, plan.defaults.slating, _planned(plan))
+        running = found.log.running
+        return LogOut(
+            seq=found.seq,
+            summary=summary(found.log),
+            job=plan.name,
+            day=clock.day.isoformat(),
+            zone=plan.defaults.zone,
+            rate=plan.defaults.frame_rate,
+            sample_rate_hz=plan.defaults.sample_rate_hz,
+            running=running.id if running is not None else "",
+            next=now_slate,
+            next_set_up=next_slate,
+            since=self._since(found.log),
+            takes=logged_takes(found.log, place, self._revisions(job_id, found.log), _names(report)),
+            tracks=logged_tracks(report),
+            findings=log_finding_list(found.log),
+        )
+
+    def report(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
+        """The sound report as a file, with its name. kind: pdf, csv, txt or json. Raises NotFoundError."""
+        log = self.view(job_id)
+        name = f"sound-report-{log.day}.{kind}"
+        match kind:
+            case "pdf":
+                return name, report_sheet(log, paper=paper, made=_stamp(log))
+            case "csv":
+                return name, report_csv(log)
+            case "txt":
+                return name, report_text(log).encode()
+        return name, log.model_dump_json(indent=1).encode()
+
+    def state_of(self, job_id: UUID, take_id: str) -> JobState:
+        """The plan as it was when a take began. Raises NotFoundError."""
+        found = self.read(job_id)
+        if take_id not in {take.id for take in found.log.takes}:
+            raise NotFoundError(f"the log has no take {take_id[:60]}")
+        return self._jobs.at(job_id, self._revisions(job_id, found.log)[take_id])
+
+    def progress(self, found: Logged, now: datetime) -> Progress:
+        """How far the day has come, for planning the rest of it."""
+        renewed: dict[tuple[TaskKind, str], Renewed] = {}
+        done = set()
+        for entry in found.log.done:
+            if now - entry.made > LONGEST_DAY:
+                continue
+            left = 1.0 if entry.act is Act.DONE else entry.left
+            renewed[TaskKind(entry.kind), entry.device] = Renewed(at_min=found.clock.minutes(entry.made), left=left)
+            if entry.act is Act.DONE and entry.text:
+                done.add(entry.text)
+        takes = tuple(
+            (found.clock.minutes(take.begins), found.clock.minutes(take.ends or now)) for take in found.log.counted
+        )
+        return Progress(now_min=found.clock.minutes(now), renewed=renewed, done=frozenset(done), takes=takes)
+
+    def _since(self, log: Log) -> SinceOut:
+        now = self._now()
+
+        def minutes(kind: TaskKind) -> float | None:
+            moments = [entry.made for entry in log.done if entry.kind == kind and entry.act is Act.DONE]
+            if kind is TaskKind.ROOM_TONE:
+                moments += [take.begins for take in log.counted if take.status is Status.ROOM_TONE]
+            return (now - max(moments)).total_seconds() / 60 if moments else None
+
+        return SinceOut(
+            room_tone_min=minutes(TaskKind.ROOM_TONE),
+            line_up_min=minutes(TaskKind.LINE_UP),
+            jam_min=minutes(TaskKind.JAM),
+        )
+
+    def _revisions(self, job_id: UUID, log: Log) -> dict[str, int]:
+        """Which state of the plan was in force when each take began."""
+        history: list[HistoryRecord] = sorted(self._jobs.history(job_id), key=lambda one: one.number)
+        found = {}
+        for take in log.takes:
+            before = [record.number for record in history if record.created <= take.begins]
+            found[take.id] = before[-1] if before else history[0].number
+        return found
+
+
+def _stamp(log: LogOut) -> datetime:
+    """The moment that a report says it was made at: that of the last take, so that the same log gives the same bytes."""
+    moments = [datetime.fromisoformat(moment) for take in log.takes for moment in (take.begins, take.ends) if moment]
+    return max(moments, default=datetime(2000, 1, 1, tzinfo=UTC)).astimezone(UTC).replace(microsecond=0)
+
+
+def _check(entry: LogEntry) -> None:
+    """Raises InputError: a tap that says nothing. One on a take that is not here yet is kept: its beginning may come later."""
+    if entry.act not in (Act.DONE, Act.HOLDS, Act.CLOCK) and not entry.take:
+        raise InputError("this is about a take: say which one")
+    if entry.act is Act.ROLL and not (entry.slate.strip() and entry.number > 0 and entry.take):
+        raise InputError("a take that begins wants a slate and a number from 1 on")
+    if entry.act in (Act.NOTE, Act.FAULT) and not entry.text.strip():
+        raise InputError("a note wants words: say what was noticed")
+    if entry.act in (Act.DONE, Act.HOLDS) and entry.kind not in tuple(TaskKind):
+        raise InputError(f"'{entry.kind[:40]}' is nothing that is done in a day: use {', '.join(TaskKind)}")
+
+
+def _planned(plan: Plan) -> list[str]:
+    return list(dict.fromkeys(item.label for item in plan.set_ups.values()))
+
+
+def _names(report: Report) -> Mapping[str, str]:
+    index = report.index
+    found = {unit.device.id: unit.label for unit in index.units()}
+    return found | {
+        track.trace.id: index.unit(track.trace.device).bus_label(track.trace.bus) for track in report.tracks
+    }
+
+
+def logged_tracks(report: Report) -> list[LoggedTrackOut]:
+    """What is recorded on which track, as editorial reads it: the tracks to which something comes."""
+    index, found = report.index, []
+    for track in report.tracks:
+        if track.trace.stage.feeds:
+            unit = index.unit(track.trace.device)
+            found.append(
+                LoggedTrackOut(
+                    id=track.trace.id,
+                    device=unit.label,
+                    track=unit.bus(track.trace.bus).label,
+                    sources=[index.plan.sources[source].label for source in track.sources],
+                )
+            )
+    return found

@@ -1,0 +1,40 @@
+"""The day of a job: planned from its beginning, or from now on by what was logged."""
+
+from collections.abc import Callable
+from datetime import UTC, datetime
+from uuid import UUID
+
+from tidy_trunk.core.day import NOTHING_DONE, plan_day
+from tidy_trunk.reports import day_calendar, day_csv, day_sheet
+from tidy_trunk.results.day import DayOut
+from tidy_trunk.services.log import LogService
+
+
+class DayService:
+    """One method for one thing that a user asks of a day."""
+
+    def __init__(self, log: LogService, now: Callable[[], datetime] = lambda: datetime.now(UTC)) -> None:
+        self._log = log
+        self._now = now
+
+    def plan(self, job_id: UUID, *, from_now: bool, is_first: bool = False) -> tuple[str, DayOut]:
+        """The name of a job and its day; from now on only where the day is on. `is_first`: quick, and nearly as good.
+
+        Raises NotFoundError.
+        """
+        found, now = self._log.read(job_id), self._now()
+        evaluation = found.state.evaluation
+        defaults = evaluation.plan.defaults
+        minutes = found.clock.minutes(now)
+        is_on = from_now and defaults.day_begins_min <= minutes < defaults.day_ends_min
+        progress = self._log.progress(found, now) if is_on else NOTHING_DONE
+        day = plan_day(evaluation.report, progress, is_first=is_first)
+        return evaluation.plan.name, DayOut.from_core(evaluation.index, day)
+
+    def file(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
+        """The whole day as a file, with its name. kind: pdf, csv or ics. Raises NotFoundError."""
+        name, day = self.plan(job_id, from_now=False)
+        now = self._now()
+        if kind == "pdf":
+            return "day.pdf", day_sheet(name, day, paper=paper, made=now)
+        return f"day.{kind}", day_csv(day) if kind == "csv" else day_calendar(name, day, now.date(), now)

@@ -181,7 +181,14 @@ def test_the_report_as_paper_table_text_and_json(client, job, tmp_path):
     for paper in ("a4", "letter"):
         answer = client.get(f"{at}.pdf", params={"paper": paper})
         text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages)
-        for wanted in ("Sound report: Casting day", "1A-2", "circled", "plane (Bag recorder track 1)", "Totals", "2.6 min"):
+        for wanted in (
+            "Sound report: Casting day",
+            "1A-2",
+            "circled",
+            "plane (Bag recorder track 1)",
+            "Totals",
+            "2.6 min",
+        ):
             assert wanted in text, wanted
         assert client.get(f"{at}.pdf", params={"paper": paper}).content == answer.content
     rows = list(csv.DictReader(io.StringIO(client.get(f"{at}.csv").text)))
@@ -193,7 +200,7 @@ def test_the_report_as_paper_table_text_and_json(client, job, tmp_path):
     path.write_bytes(client.get(f"{at}.json").content)
     done = typed("report", path, "--pdf", tmp_path / "r.pdf", "--csv", tmp_path / "r.csv")
     assert done.status == 0 and "Sound report: Casting day" in done.out
-    assert (tmp_path / "r.csv").read_text() == client.get(f"{at}.csv").text
+    assert (tmp_path / "r.csv").read_bytes() == client.get(f"{at}.csv").content
     path.write_text(json.dumps({"seq": 1}))
     refused = typed("report", path)
     assert (refused.status, refused.out) == (2, "") and "this is no log, at summary" in refused.err

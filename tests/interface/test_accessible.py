@@ -9,7 +9,22 @@ from tests.interface.pages import opened
 from tidy_trunk.app.demo import foundry
 
 AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
-PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads", "wrong")
+PAGES = (
+    "job",
+    "runs",
+    "levels",
+    "gain",
+    "line-up",
+    "bench",
+    "clock",
+    "sync",
+    "walk",
+    "day",
+    "log",
+    "leads",
+    "pads",
+    "wrong",
+)
 ALL = "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']"
 COLOURS = "['color-contrast']"  # all that another theme changes
 

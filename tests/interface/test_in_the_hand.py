@@ -10,7 +10,22 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 
 PHONE = {"width": 390, "height": 844}
-PAGES = ("job", "runs", "levels", "gain", "line-up", "bench", "clock", "sync", "walk", "leads", "pads", "wrong")
+PAGES = (
+    "job",
+    "runs",
+    "levels",
+    "gain",
+    "line-up",
+    "bench",
+    "clock",
+    "sync",
+    "walk",
+    "day",
+    "log",
+    "leads",
+    "pads",
+    "wrong",
+)
 
 
 def test_no_page_scrolls_sideways(screen: Page, service):

@@ -185,7 +185,7 @@ def _life(series: Series, line: Timeline, tasks: Sequence[DayTask]) -> tuple[Hol
         for task in tasks
         if task.kind is series.kind and task.device == series.device
     )
-    edges = [line.begins_min, *mine, line.ends_min]
+    edges = [line.begins_min, *mine, max(line.last_take_ends_min, line.begins_min, *mine)]
     found = []
     for number, (begins, ends) in enumerate(pairwise(edges)):
         least = series.left if number == 0 else series.lasts.least_min

@@ -6,6 +6,13 @@ import type { components, paths } from './schema'
 export { ApiProblem, wordsOf }
 
 type Schemas = components['schemas']
+export type Day = Schemas['DayOut']
+export type DayTask = Schemas['DayTaskOut']
+export type Holding = Schemas['HoldingOut']
+export type Log = Schemas['LogOut']
+export type LogEntry = Schemas['LogEntryIn']
+export type LoggedTake = Schemas['LoggedTakeOut']
+export type TakeStatus = Schemas['Status']
 export type JobState = Schemas['JobStateOut']
 export type ClassPage = Schemas['ClassPageOut']
 export type ClassDraft = Schemas['ClassDraftOut']
@@ -477,6 +484,17 @@ export const api = {
       server.PUT('/api/jobs/{job_id}/walks/{walk_id}/marks', {
         params: { path: { job_id: job, walk_id: walk } },
         body: { marks: [...marks] },
+      }),
+    ),
+  day: (job: string, query: { rest?: boolean; first?: boolean }) =>
+    reading(() => server.GET('/api/jobs/{job_id}/day', { params: { path: { job_id: job }, query } })),
+  log: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/log', { params: { path: { job_id: job } } })),
+  addToLog: (job: string, entries: readonly LogEntry[]) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/log', {
+        params: { path: { job_id: job } },
+        body: { entries: [...entries], sent: new Date().toISOString() },
       }),
     ),
   me: () => reading(() => server.GET('/api/me')),

@@ -35,6 +35,13 @@ export function lasting(seconds: number): string {
   return hours ? `${hours}:${two(minutes)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`
 }
 
+/** Seconds as they are counted beside a take that rolls: 0:47, 1:02:05. */
+export function counted(seconds: number): string {
+  const two = (value: number) => String(value).padStart(2, '0')
+  const [hours, minutes] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60]
+  return hours ? `${hours}:${two(minutes)}:${two(seconds % 60)}` : `${minutes}:${two(seconds % 60)}`
+}
+
 const MOMENT = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
   month: 'short',

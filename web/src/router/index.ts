@@ -73,6 +73,8 @@ export const router = createRouter({
         },
         { path: 'clock', name: 'clock', component: () => import('@/features/clock/ClockPage.vue') },
         { path: 'sync', name: 'sync', component: () => import('@/features/sync/SyncPage.vue') },
+        { path: 'day', name: 'day', component: () => import('@/features/day/DayPage.vue') },
+        { path: 'log', name: 'log', component: () => import('@/features/log/LogPage.vue') },
         { path: 'walk', name: 'walk', component: () => import('@/features/walk/WalkPage.vue') },
         {
           path: 'bench/:track?',

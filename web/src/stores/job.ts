@@ -55,6 +55,7 @@ export const useJob = defineStore('job', () => {
   const busy = ref(false)
   const refusals = ref(0) // counts changes that were not made: fields then show what the plan holds
   const recordingsNews = ref(0) // counts what others did with the job's recordings
+  const logNews = ref(0) // and what was logged
   const pointed = ref('') // id of the finding that is pointed at
   const boxesFor = ref('') // run for which ways by another box are asked
 
@@ -212,6 +213,7 @@ export const useJob = defineStore('job', () => {
   function hear({ what, revision }: News) {
     const id = newest.value?.job
     if (what === 'recordings' || what === 'look') recordingsNews.value += 1
+    if (what === 'log' || what === 'look') logNews.value += 1
     if (id === undefined || !(what === 'plan' || what === 'look')) return
     // No edit waits for this: one that is made meanwhile is told whether it came too late.
     void before.then(async () => {
@@ -251,6 +253,7 @@ export const useJob = defineStore('job', () => {
     refusals,
     refused,
     recordingsNews,
+    logNews,
     pointed,
     boxesFor,
     open,

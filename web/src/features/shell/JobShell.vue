@@ -13,6 +13,7 @@ import KeysDialog from './KeysDialog.vue'
 import NoticeBar from './NoticeBar.vue'
 import PageHint from './PageHint.vue'
 import { useKeys } from '@/composables/useKeys'
+import { inHand } from './stations'
 import { useNews } from './useNews'
 
 const props = defineProps<{ job: string }>()
@@ -67,6 +68,8 @@ useKeys({
   'g c': go('clock'),
   'g s': go('sync'),
   'g w': go('walk'),
+  'g d': go('day'),
+  'g o': go('log'),
   'g x': go('wrong'),
   'g m': go('leads'),
   'g k': go('gear-tests'),
@@ -82,7 +85,7 @@ useKeys({
 </script>
 
 <template>
-  <div class="shell" :class="{ inhand: route.name === 'walk' }">
+  <div class="shell" :class="{ inhand: inHand(route.name) }">
     <AppRail :job="props.job" @keys="showKeys = true" @history="showHistory = true" />
     <JobLine ref="line" class="job-line" />
     <main class="station">

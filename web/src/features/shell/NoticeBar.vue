@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import { isCut, trouble } from '@/api/connection'
 import { useJob } from '@/stores/job'
 import { useMe } from '@/stores/me'
+import { inHand } from './stations'
 
 /** What went wrong, what was done, and which state is being looked at. The walk says itself what has not arrived. */
 const job = useJob()
@@ -32,7 +33,7 @@ const keptOut = computed(() => {
 
 <template>
   <div class="bars no-print" aria-live="polite">
-    <p v-if="isCut && route.name !== 'walk'" class="bar waiting" role="status">
+    <p v-if="isCut && !inHand(route.name)" class="bar waiting" role="status">
       <span
         ><template v-if="job.unsaved"
           >Not saved yet: {{ job.unsaved }} {{ job.unsaved === 1 ? 'change' : 'changes' }}. </template
@@ -59,7 +60,7 @@ const keptOut = computed(() => {
       <span>{{ job.problem }}</span>
       <Button text size="small" @click="job.problem = ''">Close</Button>
     </p>
-    <p v-if="!mine.mayEdit && route.name !== 'walk'" class="bar">
+    <p v-if="!mine.mayEdit && !inHand(route.name)" class="bar">
       <span>{{ mine.me.name }}: this telephone {{ mine.does }}.</span>
     </p>
     <p v-if="job.looked" class="bar">

@@ -1,0 +1,127 @@
+"""Day and Log in the browser: a day typed and slipped, takes logged by two telephones with a cut connection."""
+
+import re
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.interface.pages import opened, say
+from tests.plans import boom_in_bag
+from tidy_trunk.app.demo import foundry
+from tidy_trunk.core.log import Status
+from tidy_trunk.core.plan import RemoveSetUp, apply_edits
+from tidy_trunk.services.container import Services
+
+PHONE = {"width": 390, "height": 844}
+
+
+def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):
+    job = opened(
+        screen, services.jobs, apply_edits(foundry(), [RemoveSetUp(id=key) for key in foundry().set_ups]), "day"
+    )
+    expect(screen.get_by_text("No set-up is planned yet.")).to_be_visible()
+    say(screen, "set-up 12C at 10:30, 4 takes of 3 min")
+    say(screen, "set-up 12D at 11:20, 2 takes of 40 min")
+    expect(screen.get_by_role("row", name=re.compile("^12D"))).to_be_visible()
+    problems = screen.get_by_label("Problems of the day")
+    expect(problems.get_by_text("Camera B stops after 30 min")).to_be_visible()
+    screen.get_by_label("12D, minutes of a take").fill("20")
+    screen.keyboard.press("Tab")
+    expect(problems).to_have_count(0)
+    expect(screen.get_by_role("img", name=re.compile("The day: 2 set-ups, 6 takes"))).to_be_visible()
+    screen.get_by_role("button", name="We are late").click()
+    screen.get_by_role("button", name="25 min", exact=True).click()
+    expect(screen.get_by_label("12C, from")).to_have_value("10:55")
+    expect(screen.get_by_role("status").filter(has_text="Planned again")).to_be_visible()
+    moved = screen.locator("tr.moved")
+    assert moved.count() >= 1
+    screen.get_by_role("button", name="One more take of 12C").click()
+    expect(screen.get_by_label("12D, from")).to_have_value("11:51")  # 3 min, and 3 between two takes
+    screen.locator("h2").click()
+    for _ in range(2):
+        screen.keyboard.press("u")
+        expect(screen.locator(".bar", has_text="Undo: ")).to_be_visible()
+        screen.get_by_role("button", name="Close").or_(screen.locator(".bar button")).first.click()
+    expect(screen.get_by_label("12C, from")).to_have_value("10:30")
+    assert services.jobs.plan(job).set_ups["12c"].at_min == 630
+
+
+def test_what_is_done_is_not_asked_for_again(screen: Page, services: Services):
+    job = opened(screen, services.jobs, foundry(), "day")
+    screen.set_viewport_size(PHONE)
+    card = screen.get_by_label("Next", exact=True)
+    expect(card.get_by_role("heading", name="Switch on Box A")).to_be_visible()
+    for box in (button.bounding_box() for button in card.get_by_role("button").all()):
+        assert box["height"] >= 44
+    card.get_by_role("button", name="Later").click()
+    expect(card.get_by_role("heading", name="Send tone to Camera A")).to_be_visible()
+    card.get_by_role("button", name="Done").click()
+    screen.get_by_text("What everything still holds").click()
+    screen.get_by_role("button", name="Pack A, battery: half").click()
+    expect(screen.get_by_text("tap waits")).to_have_count(0)
+    screen.wait_for_timeout(500)
+    done = services.log.read(job).log.done
+    assert [(entry.act, entry.kind, entry.device, entry.left) for entry in done] == [
+        ("done", "line-up", "camera-a", 1.0),
+        ("holds", "battery", "pack-a", 0.5),
+    ]
+
+
+def taps(page: Page, *names: str) -> None:
+    for name in names:
+        page.get_by_role("button", name=name, exact=True).first.click()
+
+
+def test_two_telephones_log_with_cuts(screen: Page, services: Services, browser: Browser, address: str):
+    """Every tap is there, in its order; each sees the other's."""
+    screen.set_viewport_size(PHONE)
+    job = opened(screen, services.jobs, foundry(), "log")
+    taps(screen, "Roll 1A-1")
+    other = browser.new_context(base_url=address, viewport=PHONE).new_page()
+    other.goto(f"/jobs/{job}/log")
+    expect(other.get_by_role("heading", name="1A, take 1")).to_be_visible()
+    taps(other, "plane")
+    expect(screen.get_by_role("button", name="plane", exact=True)).to_have_class("marked", timeout=1000)
+
+    screen.context.set_offline(True)
+    taps(screen, "Cut", "Circle 1A-1", "Roll 1A-2", "rustle", "Cut")
+    expect(screen.get_by_text("No connection. 5 taps wait here")).to_be_visible()
+    expect(screen.get_by_role("heading", name="1A, take 3")).to_be_visible()
+    taps(other, "dropout")
+    screen.route("**/api/**/log", lambda route: route.abort())
+    screen.context.set_offline(False)
+    screen.reload()
+    expect(screen.get_by_text("5 taps wait here")).to_be_visible()
+    screen.unroute("**/api/**/log")
+    expect(screen.get_by_text("taps wait")).to_have_count(0)
+    taps(screen, "Roll 1B-1")
+    expect(other.get_by_role("heading", name="1B, take 1")).to_be_visible()
+    first, second, third = services.log.read(job).log.takes
+    assert [take.label for take in (first, second, third)] == ["1A-1", "1A-2", "1B-1"]
+    assert sorted(note.text for note in first.notes) == ["dropout", "plane"] and first.status is Status.CIRCLED
+    assert [note.text for note in second.notes] == ["rustle"] and second.ends is not None and third.ends is None
+    other.context.close()
+
+
+def test_a_take_is_corrected_struck_and_brought_back(screen: Page, services: Services):
+    job = opened(screen, services.jobs, boom_in_bag(), "log")
+    screen.get_by_placeholder("another slate").fill("12C")
+    screen.keyboard.press("Enter")
+    expect(screen.get_by_role("heading", name="12C, take 1")).to_be_visible()
+    screen.locator("h2").click()
+    screen.keyboard.press("c")
+    expect(screen.get_by_role("heading", name="12C, take 2")).to_be_visible()
+    takes = screen.get_by_label("Takes", exact=True)
+    takes.get_by_role("button", name="12C-1").click()
+    screen.get_by_label("Take", exact=True).fill("7")
+    screen.get_by_role("button", name="Correct").click()
+    expect(takes.get_by_role("button", name="12C-7")).to_be_visible()
+    expect(screen.get_by_text("number was 1")).to_be_visible()
+    expect(screen.get_by_label("To be cleared").get_by_text("takes 1 to 6 are missing")).to_be_visible()
+    screen.get_by_role("button", name="Strike").click()
+    expect(screen.get_by_text("struck")).to_be_visible()
+    screen.get_by_role("button", name="Bring back").click()
+    expect(screen.get_by_text("struck")).to_have_count(0)
+    with screen.expect_download() as download:
+        screen.get_by_role("link", name="CSV").click()
+    assert "12C-7" in download.value.path().read_text()
+    assert services.log.read(job).log.takes[0].corrections[0].was == "1"

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { ref } from 'vue'
+
+import type { Log, LoggedTake } from '@/api/client'
+import { formatMoment } from '@/format/time'
+
+/** One take, opened: what it is good for, a note on a track, corrections with what stood there before. */
+const props = defineProps<{ take: LoggedTake; tracks: Log['tracks']; job: string; mayLog: boolean }>()
+const emit = defineEmits<{
+  status: [wanted: LoggedTake['status']]
+  note: [text: string, track: string]
+  correct: [change: { slate?: string; number?: number; timecode?: string; text?: string }]
+  strike: []
+}>()
+const STATES = [
+  { id: 'circled', label: 'Circle' },
+  { id: 'good', label: 'Good' },
+  { id: 'false-start', label: 'False start' },
+  { id: 'wild', label: 'Wild track' },
+  { id: 'room-tone', label: 'Room tone' },
+] as const
+const slate = ref(props.take.slate)
+const number = ref(props.take.number)
+const timecode = ref(props.take.timecode)
+const text = ref(props.take.text)
+const noted = ref('')
+const track = ref('')
+
+function correct() {
+  const change = {
+    ...(slate.value.trim() !== props.take.slate && slate.value.trim() ? { slate: slate.value.trim() } : {}),
+    ...(number.value !== props.take.number && number.value > 0 ? { number: Math.round(number.value) } : {}),
+    ...(timecode.value !== props.take.timecode ? { timecode: timecode.value } : {}),
+    ...(text.value !== props.take.text ? { text: text.value } : {}),
+  }
+  if (Object.keys(change).length) emit('correct', change)
+}
+function note() {
+  emit('note', noted.value, track.value)
+  noted.value = ''
+}
+</script>
+
+<template>
+  <div class="open">
+    <div v-if="mayLog" class="states" role="group" :aria-label="`What ${take.label} is good for`">
+      <button
+        v-for="state in STATES"
+        :key="state.id"
+        type="button"
+        data-repeats
+        :aria-pressed="take.status === state.id"
+        @click="emit('status', state.id)"
+      >
+        {{ state.label }}
+      </button>
+    </div>
+    <ul v-if="take.notes.length" class="small">
+      <li v-for="item in take.notes" :key="item.at + item.text">
+        {{ item.clock }} <strong>{{ item.text }}</strong><template v-if="item.where">
+          on {{ item.where }}</template
+        ><template v-if="item.who">, {{ item.who }}</template>
+      </li>
+    </ul>
+    <form v-if="mayLog" @submit.prevent="note">
+      <label class="field"
+        ><span>Note</span><input v-model="noted" class="plain-input" maxlength="2000"
+      /></label>
+      <label class="field"
+        ><span>on</span
+        ><select v-model="track">
+          <option value="">all tracks</option>
+          <option v-for="item in tracks" :key="item.id" :value="item.id">
+            {{ item.device }} {{ item.track }}: {{ item.sources.join(', ') }}
+          </option>
+        </select></label
+      >
+      <Button type="submit" size="small" outlined :disabled="!noted.trim()">Add note</Button>
+    </form>
+    <form v-if="mayLog" @submit.prevent="correct">
+      <label class="field"
+        ><span>Slate</span><input v-model="slate" class="plain-input" maxlength="24"
+      /></label>
+      <label class="field"
+        ><span>Take</span
+        ><input v-model.number="number" class="plain-input num" type="number" min="1" max="9999"
+      /></label>
+      <label class="field"
+        ><span>Start timecode</span
+        ><input v-model="timecode" class="plain-input" maxlength="11" pattern="\d{2}:\d{2}:\d{2}[:;]\d{2}"
+      /></label>
+      <Button type="submit" size="small" outlined>Correct</Button>
+      <Button size="small" text data-repeats @click="emit('strike')">{{
+        take.struck ? 'Bring back' : 'Strike'
+      }}</Button>
+    </form>
+    <p v-for="item in take.corrections" :key="item.at + item.what" class="small soft">
+      {{ formatMoment(item.at) }}{{ item.who ? `, ${item.who}` : '' }}: {{ item.what }} was
+      {{ item.was || 'empty' }}
+    </p>
+    <p v-if="take.revision" class="small">
+      Settings in force: revision {{ take.revision }} of the plan.
+      <a :href="`/api/jobs/${job}/log/takes/${take.id}/plan`" target="_blank" rel="noopener"
+        >All settings (JSON)</a
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.open {
+  display: grid;
+  gap: 0.7rem;
+  padding: 0.2rem 0 0.9rem;
+}
+.states {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+.states button {
+  min-height: 2.75rem;
+  padding: 0 0.9rem;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  border-radius: var(--radius);
+  cursor: pointer;
+}
+.states button[aria-pressed='true'] {
+  font-weight: 700;
+  color: var(--accent-ink);
+  background: var(--accent);
+}
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: end;
+}
+form .field {
+  flex: 1 1 6rem;
+}
+</style>

@@ -69,6 +69,7 @@ export function useLogbook() {
     if (!mine) return
     const sent = kept<KeptTap>(boxOf(mine))
     try {
+      if (!served.value && sent.length) served.value = await api.log(mine) // shown before anything is delivered
       const entries = sent.map(({ entry }) => entry)
       const now = entries.length ? await api.addToLog(mine, entries) : await api.log(mine)
       sent.forEach(drop)

@@ -184,7 +184,12 @@ useKeys({
       <button type="button" data-repeats class="tone" @click="act.did('room-tone')">Room tone done</button>
     </footer>
   </div>
-  <p v-else-if="problem" class="is-stop alone" role="alert">{{ problem }}</p>
+  <div v-else-if="problem" class="alone">
+    <p class="is-stop" role="alert">{{ problem }}</p>
+    <p v-if="waiting.length" class="is-caution" role="status">
+      {{ waiting.length }} {{ waiting.length === 1 ? 'tap waits' : 'taps wait' }} here and will be delivered.
+    </p>
+  </div>
 </template>
 
 <style scoped>

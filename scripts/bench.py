@@ -20,6 +20,7 @@ from pathlib import Path
 
 import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
+from bench_day import checksums, days
 from made_plan import RADIOS, RECORDERS, large_plan, recorders_in_a_row, with_radios
 
 from tidy_trunk.app.demo import foundry
@@ -299,6 +300,10 @@ def main() -> int:
     show("all fixes of the large plan", timed(advised(plan), 1)[0], "5000 ms")
     for name, action, goal in rigs_for_a_question():
         show(name, statistics.median(timed(action, 5)), goal)
+    for name, milliseconds, goal in days(timed):
+        show(name, milliseconds, goal)
+    for name, speed, goal in checksums():
+        print(f"{name:<58}{speed:9.0f}                           goal {goal}", flush=True)
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")
     with tempfile.TemporaryDirectory() as folder:
         sound(Path(folder))

@@ -186,6 +186,21 @@ def report(log_file: Path, pdf: Path | None, table: Path | None, paper: str, as_
     show_report(log_file, pdf, table, paper, as_json)
 
 
+@app.command()
+@click.argument("folder", type=click.Path(path_type=Path))
+@click.argument("manifest", type=click.Path(path_type=Path), required=False)
+@click.option("--write", is_flag=True, help="Write the folder's list of checksums anew")
+@as_json_option
+def verify(folder: Path, manifest: Path | None, write: bool, as_json: bool) -> int:
+    """Compare the files of a folder with a list of their checksums; the folder's own where none is named.
+
+    Exit status 1 where a file is missing or differs.
+    """
+    from tidy_trunk.cli.verify import verify_folder
+
+    return verify_folder(folder, manifest, write=write, as_json=as_json)
+
+
 out_option = click.option(
     "--out",
     type=click.Path(path_type=Path, dir_okay=False),

@@ -7,6 +7,8 @@ from enum import StrEnum
 from itertools import pairwise
 from typing import Final
 
+import numpy as np
+
 from tidy_trunk.core.day.in_turn import WorkedThrough
 from tidy_trunk.core.day.needs import NOTHING_DONE, Errand, Progress, Series, TaskKind, Uses, errands_of, series_of
 from tidy_trunk.core.day.schedule import first_schedule, schedule
@@ -209,8 +211,9 @@ def _used_up(series: Series, line: Timeline, since_min: float, amount: float) ->
         return since_min + amount
     begun = series.used(line, since_min)
     busy = [(take.begins_min, take.ends_min) for take in line.takes] if series.uses is Uses.TAKES else line.switched_on
-    for begins, ends in busy:
-        if series.used(line, ends) - begun > amount + CRUMB_MIN:
+    used = series.used_all(line, np.array([ends for _, ends in busy]))
+    for (begins, _), until in zip(busy, used, strict=True):
+        if until - begun > amount + CRUMB_MIN:
             return max(begins, since_min) + amount - (series.used(line, max(begins, since_min)) - begun)
     return math.inf
 

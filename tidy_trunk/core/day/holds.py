@@ -10,7 +10,7 @@ import numpy as np
 from tidy_trunk.core.day.needs import Series
 from tidy_trunk.core.day.timeline import CRUMB_MIN, SlotKind, Timeline
 
-SOLVER_S: Final = 1.5
+SOLVER_S: Final = 0.4
 """ASSUMED_ seconds after which the best answer that was found counts."""
 
 RENEWED: Final = 0.001
@@ -103,11 +103,11 @@ def windows(line: Timeline, item: Series) -> list[range | None]:
     None where it lasts to the end. That each such window holds a renewal says the same as that none runs out: whoever renews
     within one is later than its beginning, and lasts longer.
     """
-    begins = [item.used(line, piece.begins_min) for piece in line.pieces]
-    ends = np.array([item.used(line, piece.ends_min) for piece in line.pieces])
+    begins = item.used_all(line, np.array([piece.begins_min for piece in line.pieces]))
+    ends = item.used_all(line, np.array([piece.ends_min for piece in line.pieces]))
     whole = item.used(line, line.last_take_ends_min)
     edges = [(0, item.left)]
-    edges += [(number + 1, begun + item.lasts.least_min) for number, begun in enumerate(begins)]
+    edges += [(number + 1, float(begun) + item.lasts.least_min) for number, begun in enumerate(begins)]
     found: list[range | None] = []
     for first, until in edges:
         last = max(first, int(np.searchsorted(ends, until + CRUMB_MIN, side="right")))

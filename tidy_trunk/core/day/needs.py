@@ -7,6 +7,9 @@ from enum import StrEnum
 from itertools import pairwise
 from typing import Final
 
+import numpy as np
+from numpy.typing import NDArray
+
 from tidy_trunk.core.advice.line_up import State, line_up_steps
 from tidy_trunk.core.advice.walk import short_walk_items
 from tidy_trunk.core.day.timeline import Timeline
@@ -103,6 +106,10 @@ class Series:
 
     def used(self, line: Timeline, at_min: float) -> float:
         """How much of it is used up from the beginning of the day's rest until then."""
+        return float(self.used_all(line, np.array([at_min]))[0])
+
+    def used_all(self, line: Timeline, at_min: NDArray[np.float64]) -> NDArray[np.float64]:
+        """As `used`, of many moments at once."""
         match self.uses:
             case Uses.TAKES:
                 return line.recorded_min(at_min)

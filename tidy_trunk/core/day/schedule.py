@@ -39,6 +39,9 @@ LATER: Final = 0.01
 EARLY: Final = 3.0
 """ASSUMED_ price of renewing something at the day's beginning, falling to none at its end: what is full is left alone."""
 
+FIRST_ROUNDS: Final = 2
+"""ASSUMED_ rounds of a first answer: each thing has seen where all others are."""
+
 MOST_ROUNDS: Final = 6
 """ASSUMED_ rounds after which nothing moves any more, or moves in a circle."""
 
@@ -63,7 +66,7 @@ def first_schedule(
     What cannot be kept is left as it is: nothing is refused.
     """
     made = _Assignment(line, series, errands, hands, walk_min)
-    made.improve()
+    made.improve(FIRST_ROUNDS)
     return Schedule(worked=made.worked(), is_best=made.interruptions == 0)
 
 
@@ -104,12 +107,13 @@ class _Assignment:
         self.errands = list(errands)
         self.in_slot: list[list[Assigned]] = [[] for _ in line.slots]
         self.missed: dict[object, float] = {}
+        self.alone: dict[tuple[int, float, str, float], WorkedThrough] = {}
         self.reach = {(item.kind, item.device): reach(line, item) for item in self.series}
 
-    def improve(self) -> None:
+    def improve(self, rounds: int = MOST_ROUNDS) -> None:
         """Round after round, each thing where it is cheapest beside all others."""
         before = math.inf
-        for _ in range(MOST_ROUNDS):
+        for _ in range(rounds):
             for errand in self.errands:
                 self._place_errand(errand)
             for item in self.series:
@@ -184,7 +188,7 @@ class _Assignment:
         slot, mine = self.line.slots[at], self.in_slot[at]
         if slot.kind is not SlotKind.BETWEEN and self.line.pieces[number].ends_min - slot.begins_min < task.minutes:
             return math.inf
-        worked = work_through(self.line, slot, [*mine, Assigned(task, number)], self.hands, self.walk_min)
+        worked = self._with(task, number)
         if worked.late_min > CRUMB_MIN:
             return math.inf
         if slot.kind is not SlotKind.BETWEEN:
@@ -192,6 +196,18 @@ class _Assignment:
         before = work_through(self.line, slot, mine, self.hands, self.walk_min).held_min if mine else 0.0
         new = HOLDS_SET * (1.0 if self.holds is None or at in self.holds else 3.0)
         return ONE_TASK + HELD_MIN * (worked.held_min - before) + (0.0 if mine else new)
+
+    def _with(self, task: Series | Errand, number: int) -> WorkedThrough:
+        """A piece's time, worked with one thing more; what is alone in it is worked through once."""
+        at = self.line.pieces[number].slot
+        slot, mine = self.line.slots[at], self.in_slot[at]
+        if mine:
+            return work_through(self.line, slot, [*mine, Assigned(task, number)], self.hands, self.walk_min)
+        since = task.begins_min if isinstance(task, Errand) else -math.inf
+        key = (number, task.minutes, task.place, since)
+        if key not in self.alone:
+            self.alone[key] = work_through(self.line, slot, [Assigned(task, number)], self.hands, self.walk_min)
+        return self.alone[key]
 
     def _place_series(self, item: Series) -> None:
         self._take_away(item)
@@ -274,11 +290,12 @@ def cheapest_way(
 def _next(values: NDArray[np.float64], node: int, reach: int, stop: int, has_forced: bool) -> tuple[float, int]:
     """The cheapest piece to go on to from a node: within reach, else beyond it at a price, else none."""
     options: list[tuple[float, int]] = []
-    within, beyond = values[node : min(reach, stop)], values[max(reach, node) : stop]
-    if within.size and math.isfinite(within.min()):
-        options.append((float(within.min()), node + int(within.argmin())))
-    if beyond.size and math.isfinite(beyond.min()):
-        options.append((NOT_KEPT + float(beyond.min()), max(reach, node) + int(beyond.argmin())))
+    edge = max(reach, node)
+    for since, until, price in ((node, min(reach, stop), 0.0), (edge, stop, NOT_KEPT)):
+        if since < until:
+            at = since + int(values[since:until].argmin())
+            if math.isfinite(values[at]):
+                options.append((price + float(values[at]), at))
     if not has_forced:
         options.append((NOT_KEPT, -1))
     return min(options) if options else (NOT_KEPT, -1)

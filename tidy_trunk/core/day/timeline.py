@@ -67,8 +67,8 @@ class Timeline:
     slots: tuple[Slot, ...]
     pieces: tuple[Piece, ...]
 
-    def recorded_min(self, until_min: float) -> float:
-        """How many minutes of takes are planned until then."""
+    def recorded_min(self, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
+        """How many minutes of takes are planned until each of some moments."""
         return _within(self._takes, until_min)
 
     @property
@@ -76,8 +76,8 @@ class Timeline:
         """After it nothing has to last any longer."""
         return max((take.ends_min for take in self.takes), default=self.begins_min)
 
-    def switched_on_min(self, until_min: float) -> float:
-        """How long what is switched off between set-ups has been on until then."""
+    def switched_on_min(self, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
+        """How long what is switched off between set-ups has been on until each of some moments."""
         return _within(self._switched_on, until_min)
 
     @cached_property
@@ -112,9 +112,10 @@ def _times(times: Sequence[tuple[float, float]]) -> NDArray[np.float64]:
     return np.stack([begins_ends[0], begins_ends[1] - begins_ends[0]])
 
 
-def _within(times: NDArray[np.float64], until_min: float) -> float:
-    """How much of some times lies before a moment."""
-    return float(np.clip(until_min - times[0], 0.0, times[1]).sum())
+def _within(times: NDArray[np.float64], until_min: NDArray[np.float64]) -> NDArray[np.float64]:
+    """How much of some times lies before each of some moments."""
+    found: NDArray[np.float64] = np.clip(until_min[:, None] - times[0], 0.0, times[1]).sum(axis=1)
+    return found
 
 
 def timeline(plan: Plan, now_min: float | None = None) -> Timeline:

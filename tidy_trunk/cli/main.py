@@ -201,6 +201,20 @@ def verify(folder: Path, manifest: Path | None, write: bool, as_json: bool) -> i
     return verify_folder(folder, manifest, write=write, as_json=as_json)
 
 
+@app.command()
+@click.argument("folder", type=click.Path(path_type=Path))
+@click.option("--log", "log_file", type=click.Path(path_type=Path), help="Log to hold them against, as exported")
+@as_json_option
+def files(folder: Path, log_file: Path | None, as_json: bool) -> int:
+    """The recordings of a day's folders, and what does not agree with the log.
+
+    One folder for each device. Exit status 1 where something does not agree.
+    """
+    from tidy_trunk.cli.files import show_files
+
+    return show_files(folder, log_file, as_json)
+
+
 out_option = click.option(
     "--out",
     type=click.Path(path_type=Path, dir_okay=False),

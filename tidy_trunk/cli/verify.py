@@ -20,13 +20,13 @@ WORDS: Final = {
 def verify_folder(folder: Path, manifest: Path | None, *, write: bool, as_json: bool) -> int:
     """Print what differs; 1 where a listed file is missing or not the same, else 0. `write`: the list is made anew."""
     if write:
-        made = write_manifest(folder, _progress)
+        made = write_manifest(folder, tell_share)
         size = sum(one.size for one in made.values())
         words = f"{len(made)} files, {size / 1e9:.2f} GB: {folder / MANIFEST}"
         show({"files": len(made), "bytes": size, "manifest": str(folder / MANIFEST)}, words, as_json)
         return 0
     listed = read_manifest(manifest or folder / MANIFEST)
-    found = verify(folder, listed, _progress)
+    found = verify(folder, listed, tell_share)
     bad = [item for item in found if item.verdict not in (Verdict.SAME, Verdict.NEW)]
     lines = [f"{item.path} {WORDS[item.verdict]}" for item in found if item.verdict is not Verdict.SAME]
     same = sum(item.verdict is Verdict.SAME for item in found)
@@ -36,6 +36,7 @@ def verify_folder(folder: Path, manifest: Path | None, *, write: bool, as_json: 
     return 1 if bad else 0
 
 
-def _progress(share: float) -> None:
+def tell_share(share: float) -> None:
+    """How far it is, where somebody looks."""
     if sys.stderr.isatty():
         print(f"\r{share:4.0%} " if share < 1 else "\r      \r", end="", file=sys.stderr, flush=True)

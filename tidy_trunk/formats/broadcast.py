@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.errors import FormatError
+from tidy_trunk.formats.labels import TakeLabels, add_labels
 from tidy_trunk.formats.riff import UNKNOWN_SIZE, chunks
 from tidy_trunk.formats.sound import LARGEST_WAV_BYTES
 
@@ -83,6 +84,7 @@ def write_broadcast(
     bits: str,
     broadcast: Broadcast,
     speed: TimecodeSpeed | None = None,
+    labels: TakeLabels | None = None,
 ) -> None:
     """A Broadcast WAV of pieces of shape (channels, count), full scale ±1.0; RF64 where a WAV cannot be that long.
 
@@ -99,8 +101,8 @@ def write_broadcast(
     block = width * channels
     size = sample_count * block
     head = _chunk(b"bext", _bext(broadcast)) + _chunk(b"fmt ", _format(rate_hz, channels, width, bits == "32f"))
-    if speed is not None:
-        head += _chunk(b"iXML", _ixml(speed))
+    if speed is not None or labels is not None:
+        head += _chunk(b"iXML", _ixml(speed, labels))
     whole = 4 + 36 + len(head) + 8 + size + size % 2
     if whole > LARGEST_WAV_BYTES:
         long = _chunk(b"ds64", struct.pack("<QQQI", whole, size, sample_count, 0))
@@ -149,10 +151,19 @@ def _format(rate_hz: int, channels: int, width: int, is_float: bool) -> bytes:
     return struct.pack("<HHIIHH", FLOAT if is_float else PCM, channels, rate_hz, rate_hz * block, block, 8 * width)
 
 
-def _ixml(speed: TimecodeSpeed) -> bytes:
-    """The clock of a recording, as editing programs read it. Source: [IXML]"""
+def _ixml(speed: TimecodeSpeed | None, labels: TakeLabels | None) -> bytes:
+    """The clock of a recording, and what its take is called, as editing programs read it. Source: [IXML]"""
     root = ElementTree.Element("BWFXML")
     ElementTree.SubElement(root, "IXML_VERSION").text = "2.10"
+    if labels is not None:
+        add_labels(root, labels)
+    if speed is not None:
+        _add_speed(root, speed)
+    document: bytes = ElementTree.tostring(root, encoding="UTF-8", xml_declaration=True)
+    return document
+
+
+def _add_speed(root: ElementTree.Element, speed: TimecodeSpeed) -> None:
     clock = ElementTree.SubElement(root, "SPEED")
     low, high = speed.time_reference & 0xFFFF_FFFF, speed.time_reference >> 32
     values = {
@@ -167,8 +178,6 @@ def _ixml(speed: TimecodeSpeed) -> bytes:
     }
     for name, value in values.items():
         ElementTree.SubElement(clock, name).text = value
-    document: bytes = ElementTree.tostring(root, encoding="UTF-8", xml_declaration=True)
-    return document
 
 
 def _samples(pieces: Iterable[NDArray[np.float32]], bits: str) -> Iterator[bytes]:

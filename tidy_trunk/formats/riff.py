@@ -4,8 +4,13 @@ import struct
 from collections.abc import Iterator
 from typing import BinaryIO, Final, NamedTuple
 
+from tidy_trunk.errors import FormatError
+
 UNKNOWN_SIZE: Final = 0xFFFF_FFFF
 """What stands for a size that is told elsewhere, or that nobody knew when the header was written. [EBU3306]"""
+
+FORMAT_BYTES: Final = 16
+"""Of the format chunk that every WAV has. [EBU3285]"""
 
 MOST_CHUNKS: Final = 1_000
 """ASSUMED_ chunks that are walked past: a file with more before its sound is a made one."""
@@ -30,6 +35,29 @@ def find_sound(stream: BinaryIO) -> SoundChunk | None:
     """
     try:
         return _walk(stream)
+    finally:
+        stream.seek(0)
+
+
+def sound_chunk(stream: BinaryIO) -> tuple[int, int, SoundChunk]:
+    """Sample rate in Hz, bytes of one sample of all channels, and where the sound lies. The stream is put back to its start.
+
+    Raises:
+        FormatError: No format that says so, or no sound.
+
+    Source: [EBU3285]
+    """
+    try:
+        for name, _, size in chunks(stream):
+            if name == b"fmt " and size >= FORMAT_BYTES:
+                _, _, rate_hz, _, block, _ = struct.unpack("<HHIIHH", stream.read(FORMAT_BYTES))
+                found = _walk(stream)
+                if found is None or not rate_hz or not block:
+                    break
+                return rate_hz, block, found
+        raise FormatError("there is no sound in it, or it does not say of which kind")
+    except struct.error as error:
+        raise FormatError("its header is cut off") from error
     finally:
         stream.seek(0)
 

@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from tidy_trunk.core.day import DayPlan, DayTask, Holding, TaskKind, Trouble, Unkept
 from tidy_trunk.core.day import SlotKind as Slot
+from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import PlanIndex, clock_words
 from tidy_trunk.words.numbers import listed, many
 
@@ -124,8 +125,7 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
         case Trouble.CLIP_LIMIT:
             return TroubleWords(
                 f"{device} stops after {limit}",
-                f"A take of {label} is {needed} long. Cut it in two, or let the recorder run through and start {device} "
-                f"again at {at(item.at_min)}.",
+                f"A take of {label} is {needed} long. Cut it in two, or {_runs_through(index, item, device)}.",
             )
         case Trouble.TWO_FILES:
             return TroubleWords(
@@ -140,6 +140,13 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
                 f"{label} is shot after wrap",
                 f"The last take ends {needed} after {at(item.at_min)}. Wrap later, or plan fewer takes.",
             )
+
+
+def _runs_through(index: PlanIndex, item: Unkept, device: str) -> str:
+    """What goes on while a camera starts a new clip: a recorder, where there is one."""
+    recorders = [unit.label for unit in index.units() if unit.device_class.kind is Kind.RECORDER]
+    again = f"start {device} again at {at(item.at_min)}"
+    return f"let {recorders[0]} run through and {again}" if recorders else f"{again}, and record on a second device too"
 
 
 def _other(index: PlanIndex, item: Unkept) -> str:

@@ -210,6 +210,21 @@ class _Assignment:
         return self.alone[key]
 
     def _place_series(self, item: Series) -> None:
+        jam = next((one for one in self.series if one.with_battery and one.device == item.device), None)
+        if not item.takes_jam or jam is None:
+            self._lay(item)
+            return
+        # Where it is cheapest by itself, or where its device is jammed anyway: whichever makes both together cheaper.
+        jammed = self._pieces_with(jam) - self._pieces_with(item)
+        tries = []
+        for beside in (frozenset[int](), jammed):
+            self._lay(item, beside)
+            self._lay(jam)
+            tries.append((self.price, [list(mine) for mine in self.in_slot], dict(self.missed)))
+        _, self.in_slot, self.missed = min(tries, key=lambda one: one[0])
+
+    def _lay(self, item: Series, cheaper: frozenset[int] = frozenset()) -> None:
+        """The cheapest way for one thing beside all others; in some pieces it spares something else."""
         self._take_away(item)
         pieces = self.line.pieces
         # A jam behind a change of battery takes its minute with it.
@@ -218,12 +233,16 @@ class _Assignment:
         )
         prices = np.array([self._price(priced, number) for number in range(len(pieces))])
         prices += EARLY * (1 - np.arange(len(pieces)) / max(len(pieces), 1))
+        prices[list(cheaper)] -= ONE_TASK
         prices[[piece.begins_min < item.not_before_min - CRUMB_MIN for piece in pieces]] = math.inf
         forced = self._forced(item) if item.kind is TaskKind.JAM else []
         chosen, missed = cheapest_way(self.reach[item.kind, item.device], prices, forced)
         self.missed[(item.kind, item.device)] = missed
         for number in chosen:
             self._put(item, number)
+
+    def _pieces_with(self, item: Series) -> frozenset[int]:
+        return frozenset(one.piece for mine in self.in_slot for one in mine if one.task is item)
 
     def _forced(self, item: Series) -> list[int]:
         """Where its device's battery is changed, if its time is lost by that."""

@@ -45,6 +45,19 @@ def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):
     assert services.jobs.plan(job).set_ups["12c"].at_min == 630
 
 
+def test_a_table_of_the_day_is_read(screen: Page, services: Services, tmp_path):
+    job = opened(screen, services.jobs, boom_in_bag(), "day")
+    (tmp_path / "day.csv").write_text("what,at,minutes,takes,take_min\n12C,10:30,,4,3\nLunch,13:00,45,,\n")
+    (tmp_path / "letter.csv").write_text("Dear production\n")
+    field = screen.get_by_label("From a calendar")
+    field.set_input_files(tmp_path / "letter.csv")
+    expect(screen.get_by_role("alert")).to_contain_text("letter.csv: ")
+    field.set_input_files(tmp_path / "day.csv")
+    expect(screen.get_by_label("12C, takes")).to_have_value("4")
+    expect(screen.get_by_role("alert")).to_have_count(0)
+    assert services.jobs.plan(job).breaks["lunch"].at_min == 780
+
+
 def test_what_is_done_is_not_asked_for_again(screen: Page, services: Services):
     job = opened(screen, services.jobs, foundry(), "day")
     screen.set_viewport_size(PHONE)

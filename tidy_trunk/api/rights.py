@@ -22,6 +22,7 @@ KEEPS_NOTHING: Final = frozenset(
         ("POST", "/jobs/{job_id}/say"),
         ("POST", "/jobs/{job_id}/runs/{run_id}/compare"),
         ("POST", "/jobs/{job_id}/classes/try"),
+        ("POST", "/jobs/{job_id}/day/sheet"),
         ("POST", "/jobs/{job_id}/fault-search"),
         ("POST", "/equipment/preview"),
         ("POST", "/equipment/datasheet"),

@@ -5,6 +5,7 @@ from typing import Final
 
 from tidy_trunk.exports.calendar import Entry, read_calendar, write_calendar
 from tidy_trunk.exports.cells import plain_cell
+from tidy_trunk.exports.day_sheets import LARGEST_DAY_SHEET, read_day_sheet
 from tidy_trunk.exports.edl import edl
 from tidy_trunk.exports.offsets import offsets_csv
 from tidy_trunk.exports.placed import PlacedFile, PlacedTimeline
@@ -19,6 +20,7 @@ EXPORTS: Final[Mapping[str, Callable[[PlacedTimeline], bytes]]] = {
 
 __all__ = [
     "EXPORTS",
+    "LARGEST_DAY_SHEET",
     "Entry",
     "PlacedFile",
     "PlacedTimeline",
@@ -27,5 +29,6 @@ __all__ = [
     "otio_timeline",
     "plain_cell",
     "read_calendar",
+    "read_day_sheet",
     "write_calendar",
 ]

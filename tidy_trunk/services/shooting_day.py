@@ -4,7 +4,10 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from uuid import UUID
 
+from tidy_trunk.core.command import sheet_edits
 from tidy_trunk.core.day import NOTHING_DONE, plan_day
+from tidy_trunk.core.plan import Edit, apply_edits
+from tidy_trunk.exports import read_day_sheet
 from tidy_trunk.reports import day_calendar, day_csv, day_sheet
 from tidy_trunk.results.day import DayOut
 from tidy_trunk.services.log import LogService
@@ -30,6 +33,19 @@ class DayService:
         progress = self._log.progress(found, now) if is_on else NOTHING_DONE
         day = plan_day(evaluation.report, progress, is_first=is_first)
         return evaluation.plan.name, DayOut.from_core(evaluation.index, day)
+
+    def sheet(self, job_id: UUID, data: bytes) -> tuple[Edit, ...]:
+        """The edits that bring a calendar or a table of the day into a job; nothing is kept yet.
+
+        Raises:
+            NotFoundError: No such job.
+            FormatError, InputError: It is no day sheet, or there is nothing in it.
+        """
+        found = self._log.read(job_id)
+        plan = found.state.evaluation.plan
+        edits = sheet_edits(plan, read_day_sheet(data, found.clock.day, plan.defaults.zone))
+        apply_edits(plan, edits)
+        return edits
 
     def file(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
         """The whole day as a file, with its name. kind: pdf, csv or ics. Raises NotFoundError."""

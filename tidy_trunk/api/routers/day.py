@@ -7,6 +7,8 @@ from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import Day
 from tidy_trunk.api.heavy import heavy
+from tidy_trunk.api.schemas.day import DaySheetIn
+from tidy_trunk.api.schemas.edits import EditsOut
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.results.day import DayOut
 
@@ -26,6 +28,12 @@ def read_day(
 ) -> DayOut:
     """What the sound crew does when, so that nothing runs out in a take and the set is held least often."""
     return day.plan(job_id, from_now=rest, is_first=first)[1]
+
+
+@router.post("/sheet")
+def read_day_sheet(job_id: UUID, body: DaySheetIn, day: Day) -> EditsOut:
+    """The edits that bring a calendar or a table of the day into the job; nothing is kept."""
+    return EditsOut.from_core(day.sheet(job_id, body.text.encode()))
 
 
 @router.get("/day.{kind}", response_class=Response, responses={200: {"content": {kind: {} for kind in TYPES.values()}}})

@@ -1,8 +1,9 @@
 """The sentence line."""
 
-from tidy_trunk.core.command.clock import picture_delay
+from tidy_trunk.core.command.clock import minutes, picture_delay
 from tidy_trunk.core.command.commands import GRAMMAR
 from tidy_trunk.core.command.connect import propose_leads
+from tidy_trunk.core.command.day_sheet import SheetLine, sheet_edits
 from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.grammar import PASSABLE, Form
 from tidy_trunk.core.command.line import Answer, say
@@ -19,10 +20,13 @@ __all__ = [
     "Match",
     "NotUnderstoodError",
     "Proposal",
+    "SheetLine",
     "find_classes",
     "joined",
+    "minutes",
     "picture_delay",
     "propose_leads",
     "say",
+    "sheet_edits",
     "split_words",
 ]

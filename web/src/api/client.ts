@@ -488,6 +488,10 @@ export const api = {
     ),
   day: (job: string, query: { rest?: boolean; first?: boolean }) =>
     reading(() => server.GET('/api/jobs/{job_id}/day', { params: { path: { job_id: job }, query } })),
+  daySheet: (job: string, text: string) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/day/sheet', { params: { path: { job_id: job } }, body: { text } }),
+    ),
   log: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/log', { params: { path: { job_id: job } } })),
   addToLog: (job: string, entries: readonly LogEntry[]) =>

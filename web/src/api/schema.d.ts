@@ -1320,6 +1320,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/day/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Day Sheet
+         * @description The edits that bring a calendar or a table of the day into the job; nothing is kept.
+         */
+        post: operations["read_day_sheet_api_jobs__job_id__day_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/day/day.{kind}": {
         parameters: {
             query?: never;
@@ -3446,6 +3466,17 @@ export interface components {
             interruptions: number;
             /** Is Best */
             is_best: boolean;
+        };
+        /**
+         * DaySheetIn
+         * @description text: of a calendar (iCalendar), or of a table with columns `what`, `at`, `minutes`, `takes`, `take_min`.
+         * @example {
+         *       "text": "what,at,minutes,takes,take_min\\n12C,10:30,,4,3\\nLunch,13:00,45,,\\n"
+         *     }
+         */
+        DaySheetIn: {
+            /** Text */
+            text: string;
         };
         /**
          * DayTaskOut
@@ -12865,6 +12896,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_day_sheet_api_jobs__job_id__day_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaySheetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditsOut"];
                 };
             };
             /** @description No such job, track or run */

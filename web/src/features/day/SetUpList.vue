@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { ref } from 'vue'
 
-import type { Day, Edit } from '@/api/client'
+import { api, wordsOf, type Day, type Edit } from '@/api/client'
 import { clockTime, minutesOf } from '@/format/time'
 import { useJob } from '@/stores/job'
 import KeptInput from '@/ui/KeptInput.vue'
@@ -11,6 +11,7 @@ import KeptInput from '@/ui/KeptInput.vue'
 const props = defineProps<{ day: Day }>()
 const job = useJob()
 const label = ref('')
+const problem = ref('')
 const value = (event: Event) => (event.target as HTMLInputElement).value
 type SetUp = Day['set_ups'][number]
 
@@ -21,6 +22,19 @@ const save = (item: SetUp, change: Partial<SetUp>) => {
 function setTime(item: SetUp, event: Event) {
   const minutes = minutesOf(value(event))
   if (minutes !== null) save(item, { at_min: minutes < props.day.call_min ? minutes + 1440 : minutes })
+}
+/** A calendar or a table from elsewhere becomes set-ups, breaks and moves: one step, which can be undone. */
+async function read(event: Event) {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  field.value = ''
+  if (!file || !job.newest) return
+  try {
+    problem.value = ''
+    await job.edit((await api.daySheet(job.newest.job, await file.text())).edits)
+  } catch (error) {
+    problem.value = `${file.name}: ${wordsOf(error)}`
+  }
 }
 async function add() {
   const name = label.value.trim()
@@ -119,6 +133,11 @@ async function add() {
         >; move to {{ item.label }} {{ clockTime(item.at_min) }}</template
       >
     </p>
+    <label class="field no-print"
+      ><span>From a calendar (.ics) or a table (.csv: what, at, minutes, takes, take_min)</span
+      ><input type="file" accept=".ics,.csv,text/calendar,text/csv" :disabled="job.readOnly" @change="read"
+    /></label>
+    <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <details class="small soft no-print">
       <summary>What can be typed</summary>
       <code>set-up 12C at 10:30, 4 takes of 3 min</code>, <code>break lunch at 13:00, 45 min</code>,

@@ -13,6 +13,7 @@ from tidy_trunk.words.day import at
 def day_text(name: str, day: DayOut) -> str:
     """As the command line prints it: problems first, then what is done and what is shot, by the clock."""
     lines = [f"{name}. {day.summary}"]
+    lines += [day.held] if day.held else []
     lines += [f"problem: {item.title}. {item.text}" for item in day.unkept]
     for at_min, line in _by_the_clock(day):
         lines.append(f"{at(at_min)}  {line}")
@@ -70,6 +71,8 @@ def day_sheet(name: str, day: DayOut, *, paper: str, made: datetime) -> bytes:
             ("Sound crew", str(day.hands)),
         ]
     )
+    if day.held:
+        sheet.text(day.held)
     if day.unkept:
         sheet.heading("Problems")
         for item in day.unkept:

@@ -3,7 +3,7 @@
 from tidy_trunk.core.day import DayPlan, DayTask, Holding, SlotKind, TaskKind, Trouble, Unkept
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.day import at, day_summary, holding_words, task_words, unkept_words
+from tidy_trunk.words.day import at, day_summary, held_words, holding_words, task_words, unkept_words
 
 
 class DayTaskOut(Out):
@@ -123,9 +123,10 @@ class SetUpOut(SpanOut):
 
 
 class DayOut(Out):
-    """The day, or what is left of it: `begins_min` is its call, or the moment from which it was planned."""
+    """The day, or what is left of it. held: for what the set is held, and what would spare it. `begins_min` is its call, or the moment from which it was planned."""
 
     summary: str
+    held: str
     begins_min: float
     ends_min: float
     call_min: int
@@ -149,6 +150,7 @@ class DayOut(Out):
         plan, defaults = index.plan, index.plan.defaults
         return cls(
             summary=day_summary(day),
+            held=held_words(index, day),
             begins_min=day.line.begins_min,
             ends_min=day.line.ends_min,
             call_min=defaults.day_begins_min,

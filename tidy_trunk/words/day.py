@@ -1,7 +1,7 @@
 """The day: what is done, why then, and what cannot be kept."""
 
 import math
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 from tidy_trunk.core.day import DayPlan, DayTask, Holding, TaskKind, Trouble, Unkept
 from tidy_trunk.core.day import SlotKind as Slot
@@ -76,6 +76,8 @@ def _why(index: PlanIndex, task: DayTask) -> str:
             return "A clock keeps time only once it is warm."
         case TaskKind.CHECK:
             return _after(index, task, "Before the first take.")
+        case TaskKind.LINE_UP if task.id.endswith(".again"):
+            return "Something on its way was changed since it was read."
         case TaskKind.LINE_UP:
             return _after(index, task, "Before the first take; then listen to a recording.")
         case TaskKind.ROOM_TONE:
@@ -200,3 +202,23 @@ def day_summary(plan: DayPlan) -> str:
     holds = "the set is never held" if not count else f"the set is held {many(count, 'time')}"
     left = f"; {many(len(plan.unkept), 'problem')}" if plan.unkept else ""
     return f"{many(len(plan.tasks), 'thing')} to do, {holds}{left}."
+
+
+_SPARED: Final = {
+    TaskKind.BATTERY: "the battery of {}: mains, or a bigger one, would spare that",
+    TaskKind.MEDIA: "the card of {}: a bigger one would spare that",
+    TaskKind.JAM: "a jam of {}: a timecode generator that stays on it would spare that",
+}
+"""What would keep the set from being held, by what it is held for. [HANDBOOK] §§8, 9"""
+
+
+def held_words(index: PlanIndex, plan: DayPlan) -> str:
+    """For what the set is held, and what would spare it; "" where it never is."""
+    held = [task for task in plan.tasks if task.slot.kind is Slot.BETWEEN and task.kind in _SPARED]
+    devices: dict[TaskKind, list[str]] = {}
+    for task in held:
+        label = _label(index, task.device)
+        if label not in devices.setdefault(task.kind, []):
+            devices[task.kind].append(label)
+    told = [_SPARED[kind].format(listed(names)) for kind, names in devices.items()]
+    return f"Held for {'; for '.join(told)}." if told else ""

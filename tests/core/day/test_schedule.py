@@ -16,18 +16,23 @@ from tidy_trunk.core.day.needs import Series, Uses
 from tidy_trunk.core.day.schedule import first_schedule, schedule
 from tidy_trunk.core.plan import (
     Lasting,
+    LineUp,
     Plan,
+    ReadFrom,
     RemoveBreak,
     RemoveSetUp,
     SaveMove,
     SaveSetUp,
     SetBreak,
+    SetControl,
     SetJob,
     ShiftDay,
+    TakeLineUp,
     apply_edits,
 )
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.words.day import held_words
 
 EIGHT = 8 * 60
 
@@ -133,6 +138,20 @@ def test_nothing_within_a_take_and_nothing_too_late(drawn, hands, celsius, place
             assert task.ends_min <= task.by_min + 0.01, task
 
 
+def test_what_would_spare_a_hold_is_said():
+    """Talks back to back: camera on a battery of 1.8 h, three minutes between."""
+    plan = apply_edits(
+        made(device("mirrorless-mic", "cam")),
+        [SaveSetUp(label="t", at_min=EIGHT + 60, takes=6, take_min=25, between_min=3)],
+    )
+    report = Report(trace_plan(plan))
+    words = held_words(report.index, plan_day(report))
+    assert words.startswith("Held for the battery of cam: mains, or a bigger one, would spare that")
+    on_mains = apply_edits(plan, [SetControl(device="cam", control="power", value="mains")])
+    report = Report(trace_plan(on_mains))
+    assert "battery" not in held_words(report.index, plan_day(report))
+
+
 def test_first_answer_holds_the_set_hardly_more_often():
     line = small((EIGHT + 20, 6, 20, 3))
     items = [series("a", 50), series("b", 70), series("c", 130)]
@@ -208,6 +227,40 @@ def test_the_day_is_planned_anew_from_now_on():
     }
     assert swaps["receiver-a"] == pytest.approx(645 + lasts["receiver-a"], abs=0.01)
     assert swaps["pack-a"] == pytest.approx(660 + lasts["pack-a"] / 2, abs=0.01)
+
+
+def test_in_the_middle_of_the_day_a_camera_has_used_what_it_was_on_for():
+    """Off between set-ups: at noon, after 12 min of takes and 10 before them, 78.7 − 22 min are left, not nothing."""
+    plan = made(device("mirrorless-mic", "cam"))
+    edits = [
+        SaveSetUp(label="1A", at_min=EIGHT + 60, takes=1, take_min=12),
+        SaveSetUp(label="1B", at_min=EIGHT + 360, takes=1, take_min=25),
+    ]
+    day = day_of(plan, *edits, progress=Progress(now_min=12 * 60))
+    assert not [task for task in day.tasks if task.kind is TaskKind.BATTERY]
+    (holding,) = [item for item in day.holdings if item.kind is TaskKind.BATTERY]
+    assert holding.least_min == math.inf
+    assert not [task for task in day.tasks if task.kind is TaskKind.CHECK], "the first take is long over"
+
+
+def test_what_was_changed_since_it_was_read_is_read_again():
+    reading = {
+        "track": "camera-a.1",
+        "sent_dbfs": -20,
+        "read_dbfs": -20,
+        "predicted_dbfs": -20,
+        "sender": "bag",
+        "when": "2026-11-28T08:00",
+    }
+    stale = TakeLineUp(line_up=LineUp(**reading, way=("another way",), read_from=ReadFrom.METER))
+    day = day_of(foundry(), stale, progress=Progress(now_min=10 * 60 + 31))
+    (again,) = [task for task in day.tasks if task.id == "line-up.camera-a.again"]
+    assert again.ends_min <= 11 * 60
+    assert not [
+        task
+        for task in day_of(foundry(), progress=Progress(now_min=10 * 60 + 31)).tasks
+        if task.kind is TaskKind.LINE_UP
+    ]
 
 
 def test_what_cannot_be_in_one_day_is_said():

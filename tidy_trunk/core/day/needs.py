@@ -12,11 +12,11 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.advice.line_up import State, line_up_steps
 from tidy_trunk.core.advice.walk import short_walk_items
-from tidy_trunk.core.day.timeline import Timeline
+from tidy_trunk.core.day.timeline import Timeline, timeline
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import Break, Lasting, Move, PlacedDevice, battery, media
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.time.clock import Clocks, clock_day, timecode_devices
+from tidy_trunk.core.time.clock import Clocks, TimecodeDevice, clock_day, timecode_devices
 
 
 class Uses(StrEnum):
@@ -141,50 +141,56 @@ class Errand:
 
 def series_of(report: Report, line: Timeline, progress: Progress) -> tuple[Series, ...]:
     """All that runs out in the course of a day."""
-    index = report.index
-    found = [*_batteries(report, line, progress), *_media(report, line, progress)]
-    clocks = Clocks(index, {item.device: item for item in timecode_devices(report)})
-    swapped = {item.device for item in found if item.kind is TaskKind.BATTERY}
+    batteries = tuple(_batteries(report, line, progress))
+    swapped = frozenset(item.device for item in batteries)
+    return (*batteries, *_media(report, line, progress), *_jams(report, line, progress, swapped))
+
+
+def _jams(report: Report, line: Timeline, progress: Progress, swapped: frozenset[str]) -> Iterator[Series]:
+    """Those that run alone between jams. `swapped`: devices whose batteries are changed."""
+    clocks = Clocks(report.index, {item.device: item for item in timecode_devices(report)})
     first = line.next_take(line.begins_min)
     for item in clocks.timecode_devices.values():
-        day = clock_day(clocks, item) if item.jam is not None else None
         if item.jam is None or first is None:
             continue
-        unit = index.unit(item.device)
+        day, unit = clock_day(clocks, item), report.index.unit(item.device)
         every = day.every_min if day is not None and day.every_min is not None else math.inf
-        last = progress.renewed.get((TaskKind.JAM, item.device))
-        swap = progress.renewed.get((TaskKind.BATTERY, item.device))
-        if last is not None and item.forgets and swap is not None and swap.at_min > last.at_min:
-            last = None
+        last = _last_jam(item, progress)
         warm = unit.device_class.traits.warm_up_min
-        found.append(
-            Series(
-                kind=TaskKind.JAM,
-                device=item.device,
-                lasts=Lasting(every, every),
-                # Nobody has set it yet: by the first take at the latest.
-                minutes=MINUTES[TaskKind.JAM],
-                left=first.begins_min - line.begins_min if last is None else every - (line.begins_min - last.at_min),
-                place=unit.device.place,
-                giver=item.giver,
-                is_unset=last is None,
-                not_before_min=line.begins_min + warm.value
-                if warm is not None and progress.now_min is None
-                else -math.inf,
-                with_battery=bool(item.forgets) and item.device in swapped,
-            )
+        yield Series(
+            kind=TaskKind.JAM,
+            device=item.device,
+            lasts=Lasting(every, every),
+            # Nobody has set it yet: by the next take at the latest.
+            left=first.begins_min - line.begins_min if last is None else every - (line.begins_min - last.at_min),
+            minutes=MINUTES[TaskKind.JAM],
+            place=unit.device.place,
+            giver=item.giver,
+            is_unset=last is None,
+            not_before_min=-math.inf if warm is None or progress.now_min is not None else line.begins_min + warm.value,
+            with_battery=bool(item.forgets) and item.device in swapped,
         )
-    return tuple(found)
+
+
+def _last_jam(item: TimecodeDevice, progress: Progress) -> Renewed | None:
+    """When it was jammed last; None where it has not been, or has lost its time with its battery since."""
+    last = progress.renewed.get((TaskKind.JAM, item.device))
+    swap = progress.renewed.get((TaskKind.BATTERY, item.device))
+    is_lost = last is not None and item.forgets and swap is not None and swap.at_min > last.at_min
+    return None if is_lost else last
 
 
 def _batteries(report: Report, line: Timeline, progress: Progress) -> Iterator[Series]:
+    whole = timeline(report.index.plan)
     for unit in report.index.units():
         lasts = battery(unit, report.index.plan.defaults.temperature_c)
         if lasts is None:
             continue
         last = progress.renewed.get((TaskKind.BATTERY, unit.device.id), Renewed(at_min=_call(report)))
-        left = lasts.least_min * last.left - max(0.0, line.begins_min - last.at_min)
         uses = Uses.SET_UPS if _is_off_between(unit) else Uses.DAY
+        since, now = np.array([last.at_min]), np.array([line.begins_min])
+        on_min = whole.switched_on_min(now) - whole.switched_on_min(since) if uses is Uses.SET_UPS else now - since
+        left = lasts.least_min * last.left - max(0.0, float(on_min[0]))
         yield Series(
             kind=TaskKind.BATTERY,
             device=unit.device.id,
@@ -232,8 +238,10 @@ def errands_of(report: Report, line: Timeline, progress: Progress) -> tuple[Erra
 
 
 def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
-    call, first = _call(report), line.next_take(line.begins_min)
-    if first is None:
+    """Before the first take of the whole day; and what was changed since it was read, before the next one."""
+    call, whole = _call(report), timeline(report.index.plan)
+    first, following = whole.next_take(call), line.next_take(line.begins_min)
+    if first is None or following is None:
         return
     cold = [unit.device.id for unit in report.index.units() if unit.device_class.traits.warm_up_min is not None]
     if cold and line.begins_min <= call:
@@ -243,9 +251,12 @@ def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
         )  # fmt: skip
     if short_walk_items(report):
         yield _within(TaskKind.CHECK, "check", call, first.begins_min)
-    for device, is_done in _lined_up(report).items():
-        if not is_done:
-            yield _line_up(report.index.unit(device), f"line-up.{device}", call, first.begins_min)
+    for device, states in _lined_up(report).items():
+        unit = report.index.unit(device)
+        if State.STALE in states and line.begins_min > call:
+            yield _line_up(unit, f"line-up.{device}.again", line.begins_min, following.begins_min)
+        elif states != {State.DONE}:
+            yield _line_up(unit, f"line-up.{device}", call, first.begins_min)
 
 
 def _moves(report: Report, line: Timeline) -> Iterator[Errand]:
@@ -279,11 +290,11 @@ def _line_up(unit: PlacedDevice, own_id: str, begins_min: float, ends_min: float
     )
 
 
-def _lined_up(report: Report) -> dict[str, bool]:
-    """The devices that tone is sent to, and whether all their tracks were read as they stand now."""
-    found: dict[str, bool] = {}
+def _lined_up(report: Report) -> dict[str, set[State]]:
+    """The devices that tone is sent to, and how far their tracks are."""
+    found: dict[str, set[State]] = {}
     for step in line_up_steps(report):
-        found[step.device] = found.get(step.device, True) and step.state is State.DONE
+        found.setdefault(step.device, set()).add(step.state)
     return found
 
 

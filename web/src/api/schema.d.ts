@@ -3427,11 +3427,13 @@ export interface components {
         };
         /**
          * DayOut
-         * @description The day, or what is left of it: `begins_min` is its call, or the moment from which it was planned.
+         * @description The day, or what is left of it. held: for what the set is held, and what would spare it. `begins_min` is its call, or the moment from which it was planned.
          */
         DayOut: {
             /** Summary */
             summary: string;
+            /** Held */
+            held: string;
             /** Begins Min */
             begins_min: number;
             /** Ends Min */

@@ -47,6 +47,7 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
         <a :href="`${files}/day.csv`">Table (CSV)</a>
       </p>
     </header>
+    <p v-if="day?.held" class="is-note">{{ day.held }}</p>
     <p v-if="waiting.length" class="is-caution" role="status">
       {{ waiting.length }} {{ waiting.length === 1 ? 'tap waits' : 'taps wait' }} for the connection.
     </p>

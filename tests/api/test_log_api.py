@@ -7,6 +7,7 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
+import opentimelineio as otio
 import pytest
 from pypdf import PdfReader
 
@@ -204,6 +205,27 @@ def test_the_report_as_paper_table_text_and_json(client, job, tmp_path):
     path.write_text(json.dumps({"seq": 1}))
     refused = typed("report", path)
     assert (refused.status, refused.out) == (2, "") and "this is no log, at summary" in refused.err
+
+
+def test_circled_takes_as_edit_list_and_timeline(client, job):
+    """Read back by OpenTimelineIO: both circled takes, each with two seconds before and behind it."""
+    log(client, job, tap("clock", 1000, timecode="10:00:00:00"))
+    at = f"/api/jobs/{job}/log/report"
+    assert client.get(f"{at}.edl").status_code == 422
+    for take, number, ago, length, status in (
+        ("a", 1, 900, 60, "circled"),
+        ("b", 2, 700, 30, "good"),
+        ("c", 3, 500, 20, "circled"),
+    ):
+        log(client, job, *rolled(take, "1A", number, ago, length), tap("status", 1, take=take, status=status))
+    timeline = otio.adapters.read_from_string(client.get(f"{at}.edl").text, "cmx_3600", rate=25)
+    clips = list(timeline.find_clips())
+    assert [clip.name for clip in clips] == ["1A-1", "1A-3"]
+    assert [round(clip.source_range.duration.to_seconds(), 1) for clip in clips] == [64, 24]
+    starts = [clip.source_range.start_time.to_timecode() for clip in clips]
+    assert starts[0][:8] in ("10:01:37", "10:01:38") and starts[1][:8] in ("10:08:17", "10:08:18")
+    same = otio.adapters.read_from_string(client.get(f"{at}.otio").text, "otio_json")
+    assert [clip.name for clip in same.find_clips()] == ["1A-1", "1A-3"]
 
 
 def test_every_common_note_is_one_word():

@@ -1,6 +1,17 @@
 """What goes out of the house: a day, a sound report, as paper, table, calendar or text. From results to bytes; opens nothing."""
 
+from tidy_trunk.reports.circled import circled_edl, circled_otio
 from tidy_trunk.reports.day import day_calendar, day_csv, day_sheet, day_text
 from tidy_trunk.reports.sound_report import report_csv, report_sheet, report_text
 
-__all__ = ["day_calendar", "day_csv", "day_sheet", "day_text", "report_csv", "report_sheet", "report_text"]
+__all__ = [
+    "circled_edl",
+    "circled_otio",
+    "day_calendar",
+    "day_csv",
+    "day_sheet",
+    "day_text",
+    "report_csv",
+    "report_sheet",
+    "report_text",
+]

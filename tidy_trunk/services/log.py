@@ -11,7 +11,7 @@ from tidy_trunk.core.log import Act, Log, LogEntry, Status, read_log
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.reports import report_csv, report_sheet, report_text
+from tidy_trunk.reports import circled_edl, circled_otio, report_csv, report_sheet, report_text
 from tidy_trunk.results.log import (
     LoggedTrackOut,
     LogOut,
@@ -113,8 +113,15 @@ class LogService:
         )
 
     def report(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
-        """The sound report as a file, with its name. kind: pdf, csv, txt or json. Raises NotFoundError."""
+        """The sound report as a file, with its name. kind: pdf, csv, txt or json; edl or otio of the circled takes.
+
+        Raises:
+            NotFoundError: No such job.
+            InputError: No take is circled.
+        """
         log = self.view(job_id)
+        if kind in ("edl", "otio"):
+            return f"circled-takes-{log.day}.{kind}", (circled_edl if kind == "edl" else circled_otio)(log)
         name = f"sound-report-{log.day}.{kind}"
         match kind:
             case "pdf":

@@ -18,6 +18,8 @@ TYPES: Final = {
     "csv": "text/csv",
     "txt": "text/plain; charset=utf-8",
     "json": "application/json",
+    "edl": "text/plain",
+    "otio": "application/json",
 }
 """Kinds of files of a report. [RFC9110]"""
 
@@ -57,10 +59,10 @@ def read_plan_of_take(job_id: UUID, take_id: ItemId, log: LogOfDay) -> JobStateO
 )
 def read_report(
     job_id: UUID,
-    kind: Literal["pdf", "csv", "txt", "json"],
+    kind: Literal["pdf", "csv", "txt", "json", "edl", "otio"],
     log: LogOfDay,
     paper: Annotated[Literal["a4", "letter"], Query(description="Of the PDF")] = "a4",
 ) -> Response:
-    """The sound report."""
+    """The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind each."""
     name, data = log.report(job_id, kind, paper)
     return Response(data, media_type=TYPES[kind], headers={"Content-Disposition": f'attachment; filename="{name}"'})

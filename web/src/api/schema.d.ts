@@ -1433,7 +1433,7 @@ export interface paths {
         };
         /**
          * Read Report
-         * @description The sound report.
+         * @description The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind each.
          */
         get: operations["read_report_api_jobs__job_id__log_report__kind__get"];
         put?: never;
@@ -13268,7 +13268,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                kind: "pdf" | "csv" | "txt" | "json";
+                kind: "pdf" | "csv" | "txt" | "json" | "edl" | "otio";
             };
             cookie?: never;
         };
@@ -13284,6 +13284,7 @@ export interface operations {
                     "text/csv": unknown;
                     "text/plain; charset=utf-8": unknown;
                     "application/json": unknown;
+                    "text/plain": unknown;
                 };
             };
             /** @description No such job, track or run */

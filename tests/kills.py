@@ -6,6 +6,7 @@ import signal
 import threading
 import time
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 from pathlib import Path
 from random import Random
 from uuid import uuid4
@@ -27,9 +28,10 @@ SETTINGS = Settings(database_url=None)
 
 @dataclass
 class Acknowledged:
-    """What the program has said is done: edits by revision, kept sounds, deleted jobs, and how many backups."""
+    """What the program has said is done: edits by revision, taps of the log, kept sounds, deleted jobs, how many backups."""
 
     edits: dict[int, str] = field(default_factory=dict)
+    taps: list[str] = field(default_factory=list)
     sounds: set[str] = field(default_factory=set)
     gone: set[str] = field(default_factory=set)
     archives: int = 0
@@ -37,6 +39,7 @@ class Acknowledged:
     def counted(self) -> dict[str, int]:
         return {
             "edits": len(self.edits),
+            "taps": len(self.taps),
             "sounds": len(self.sounds),
             "deleted": len(self.gone),
             "archives": self.archives,
@@ -50,7 +53,7 @@ class Work:
         self.home, self.job, self.folder, self.told = home, job, folder, told
         self.at = str(program.client.base_url)
         self._done = threading.Event()
-        lines = (self._edit, self._upload, self._delete, self._back_up)
+        lines = (self._edit, self._log, self._upload, self._delete, self._back_up)
         self._threads = [threading.Thread(target=self._until_done, args=(line,), daemon=True) for line in lines]
         for thread in self._threads:
             thread.start()
@@ -75,6 +78,14 @@ class Work:
         answer = client.post(f"/api/jobs/{self.job}/edits", json=body)
         if answer.status_code == 200:
             self.told.edits[answer.json()["revision"]] = label
+
+    def _log(self, client: httpx2.Client) -> None:
+        tap = {"id": str(uuid4()), "made": datetime.now(UTC).isoformat(), "take": "t", "slate": "1A", "number": 1}
+        note = uuid4().hex
+        entries = [{**tap, "act": "roll"}, {**tap, "id": str(uuid4()), "act": "note", "text": note}]
+        if client.post(f"/api/jobs/{self.job}/log", json={"entries": entries}).status_code == 200:
+            self.told.taps.append(note)
+        time.sleep(0.05)
 
     def _upload(self, client: httpx2.Client) -> None:
         answer = client.post(f"/api/jobs/{self.job}/recordings", params={"keep": "true"}, content=SOUND)
@@ -135,6 +146,9 @@ def holds(program: Program, job: str, told: Acknowledged) -> None:
     said = {entry["number"]: entry["sentence"] for entry in history}
     lost = {number: label for number, label in told.edits.items() if label not in said.get(number, "")}
     assert not lost
+    (take,) = answers(program, f"/api/jobs/{job}/log").json()["takes"] or [{"notes": []}]
+    noted = [note["text"] for note in take["notes"]]
+    assert len(set(noted)) == len(noted) and set(told.taps) <= set(noted)
     listed = {entry["id"]: entry["state"] for entry in answers(program, f"/api/jobs/{job}/recordings").json()}
     assert told.sounds <= set(listed)
     for recording, state in listed.items():

@@ -3,6 +3,8 @@
 import csv
 import io
 import json
+import subprocess
+import zipfile
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
@@ -16,6 +18,7 @@ from tests.commands import typed
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.log import NOTES
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
+from tidy_trunk.document import plan_from_json
 
 
 @pytest.fixture
@@ -205,6 +208,33 @@ def test_the_report_as_paper_table_text_and_json(client, job, tmp_path):
     path.write_text(json.dumps({"seq": 1}))
     refused = typed("report", path)
     assert (refused.status, refused.out) == (2, "") and "this is no log, at summary" in refused.err
+
+
+def test_a_package_holds_all_papers_and_is_the_same_again(client, job, tmp_path):
+    log(client, job, *rolled("a", "1A", 1, 900, 60), tap("status", 1, take="a", status="circled"))
+    at = f"/api/jobs/{job}/log/report.zip"
+    data = client.get(at).content
+    # Nothing but what is logged and planned is in it: asked again it is the same, apart from what counts minutes since.
+    with zipfile.ZipFile(io.BytesIO(data)) as archive, zipfile.ZipFile(io.BytesIO(client.get(at).content)) as again:
+        assert archive.testzip() is None and archive.namelist() == again.namelist()
+        same = [name for name in archive.namelist() if archive.read(name) == again.read(name)]
+        assert set(archive.namelist()) - set(same) <= {"sound-report.json", "sha256sum.txt"}
+        archive.extractall(tmp_path)
+    done = subprocess.run(
+        ["sha256sum", "--check", "--strict", "sha256sum.txt"], cwd=tmp_path, capture_output=True, text=True
+    )
+    assert done.returncode == 0 and done.stdout.count(": OK") == 7
+    assert plan_from_json(json.loads((tmp_path / "plan.json").read_text())).name == "Casting day"
+
+
+def test_what_the_edit_does_with_each_track(client, job):
+    """The foundry's small camera is a guide; boom and lavalier of one voice are no safety of each other."""
+    edits = {
+        f"{track['device']} {track['track']}": track["edit"]
+        for track in client.get(f"/api/jobs/{job}/log").json()["tracks"]
+    }
+    assert edits["Camera B L"].startswith("guide: mute it") and edits["Bag recorder 4"] == "effects"
+    assert edits["Bag recorder 1"] == edits["Bag recorder 2"] == ""
 
 
 def test_circled_takes_as_edit_list_and_timeline(client, job):

@@ -2,6 +2,7 @@
 
 from tidy_trunk.reports.circled import circled_edl, circled_otio
 from tidy_trunk.reports.day import day_calendar, day_csv, day_sheet, day_text
+from tidy_trunk.reports.package import package
 from tidy_trunk.reports.sound_report import report_csv, report_sheet, report_text
 
 __all__ = [
@@ -11,6 +12,7 @@ __all__ = [
     "day_csv",
     "day_sheet",
     "day_text",
+    "package",
     "report_csv",
     "report_sheet",
     "report_text",

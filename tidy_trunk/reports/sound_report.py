@@ -44,7 +44,10 @@ def report_csv(log: LogOut) -> bytes:
 def report_text(log: LogOut) -> str:
     """As a mail holds it."""
     lines = [f"Sound report: {log.job}, {log.day}", f"{log.rate} fps, {_khz(log)}. {log.summary}.", ""]
-    lines += [f"{track.device} {track.track}: {', '.join(track.sources) or 'nobody'}" for track in log.tracks]
+    for track in log.tracks:
+        lines.append(
+            f"{track.device} {track.track}: {', '.join(track.sources) or 'nobody'}{track.edit and f' ({track.edit})'}"
+        )
     lines.append("")
     for take in log.takes:
         parts = [take.timecode, take.length, take.status_words, "struck" if take.struck else "", _notes(take)]
@@ -69,8 +72,8 @@ def report_sheet(log: LogOut, *, paper: str, made: datetime) -> bytes:
     sheet.text(LEGEND, soft=True)
     sheet.heading("Tracks")
     sheet.table(
-        [Column("device", 2), Column("track", 1), Column("what is on it", 5)],
-        [[track.device, track.track, ", ".join(track.sources) or "—"] for track in log.tracks],
+        [Column("device", 1.6), Column("track", 0.8), Column("what is on it", 3.4), Column("for the edit", 2.8)],
+        [[track.device, track.track, ", ".join(track.sources) or "—", track.edit] for track in log.tracks],
     )
     sheet.heading("Takes")
     sheet.table(

@@ -54,12 +54,13 @@ class LoggedTakeOut(Out):
 
 
 class LoggedTrackOut(Out):
-    """A track that is recorded, and whom it holds."""
+    """A track that is recorded, and whom it holds. edit: what the edit does with it; "" where that goes without saying."""
 
     id: str
     device: str
     track: str
     sources: list[str]
+    edit: str = ""
 
 
 class LogFindingOut(Out):

@@ -9,9 +9,9 @@ from uuid import UUID
 from tidy_trunk.core.day import Progress, Renewed, TaskKind
 from tidy_trunk.core.log import Act, Log, LogEntry, Status, read_log
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.levels import Report, is_safety
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.reports import circled_edl, circled_otio, report_csv, report_sheet, report_text
+from tidy_trunk.reports import circled_edl, circled_otio, package, report_csv, report_sheet, report_text
 from tidy_trunk.results.log import (
     LoggedTrackOut,
     LogOut,
@@ -25,6 +25,7 @@ from tidy_trunk.results.log import (
 from tidy_trunk.services.days import DayClock, day_clock
 from tidy_trunk.services.jobs import JobService, JobState
 from tidy_trunk.store import HistoryRecord, LogStore
+from tidy_trunk.words.log import EDIT_WORDS, ONE_OF_TWO
 
 WRONG_BY: Final = timedelta(seconds=2)
 """ASSUMED_ by how much a telephone's clock is put right: less is what it takes to send."""
@@ -113,24 +114,30 @@ class LogService:
         )
 
     def report(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
-        """The sound report as a file, with its name. kind: pdf, csv, txt or json; edl or otio of the circled takes.
+        """The sound report as a file, with its name.
+
+        kind: pdf, csv, txt or json; edl or otio of the circled takes; zip of all of them with the plan and its checksums.
 
         Raises:
             NotFoundError: No such job.
-            InputError: No take is circled.
+            InputError: No take is circled, for edl and otio.
         """
         log = self.view(job_id)
-        if kind in ("edl", "otio"):
-            return f"circled-takes-{log.day}.{kind}", (circled_edl if kind == "edl" else circled_otio)(log)
-        name = f"sound-report-{log.day}.{kind}"
-        match kind:
-            case "pdf":
-                return name, report_sheet(log, paper=paper, made=_stamp(log))
-            case "csv":
-                return name, report_csv(log)
-            case "txt":
-                return name, report_text(log).encode()
-        return name, log.model_dump_json(indent=1).encode()
+        if kind == "zip":
+            return f"sound-{log.day}.zip", package(self._papers(job_id, log, paper), _stamp(log))
+        name = f"circled-takes-{log.day}.{kind}" if kind in ("edl", "otio") else f"sound-report-{log.day}.{kind}"
+        return name, _paper(log, kind, paper)
+
+    def _papers(self, job_id: UUID, log: LogOut, paper: str) -> dict[str, bytes]:
+        """Of a package: what there is; without a circled take no edit list."""
+        kinds = ["pdf", "csv", "txt", "json"]
+        if any(take.status is Status.CIRCLED and not take.struck and take.seconds for take in log.takes):
+            kinds += ["edl", "otio"]
+        papers = {
+            f"{'circled-takes' if kind in ('edl', 'otio') else 'sound-report'}.{kind}": _paper(log, kind, paper)
+            for kind in kinds
+        }
+        return {**papers, "plan.json": self._jobs.export(job_id)}
 
     def state_of(self, job_id: UUID, take_id: str) -> JobState:
         """The plan as it was when a take began. Raises NotFoundError."""
@@ -180,6 +187,23 @@ class LogService:
         return found
 
 
+def _paper(log: LogOut, kind: str, paper: str) -> bytes:
+    match kind:
+        case "pdf":
+            return report_sheet(log, paper=paper, made=_stamp(log))
+        case "csv":
+            return report_csv(log)
+        case "txt":
+            return report_text(log).encode()
+        case "edl":
+            return circled_edl(log)
+        case "otio":
+            return circled_otio(log)
+    # How long something is ago is no fact of the log: without it the same log gives the same bytes.
+    ago = SinceOut(room_tone_min=None, line_up_min=None, jam_min=None)
+    return log.model_copy(update={"since": ago}).model_dump_json(indent=1).encode()
+
+
 def _stamp(log: LogOut) -> datetime:
     """The moment that a report says it was made at: that of the last take, so that the same log gives the same bytes."""
     moments = [datetime.fromisoformat(moment) for take in log.takes for moment in (take.begins, take.ends) if moment]
@@ -213,15 +237,21 @@ def _names(report: Report) -> Mapping[str, str]:
 def logged_tracks(report: Report) -> list[LoggedTrackOut]:
     """What is recorded on which track, as editorial reads it: the tracks to which something comes."""
     index, found = report.index, []
-    for track in report.tracks:
-        if track.trace.stage.feeds:
-            unit = index.unit(track.trace.device)
-            found.append(
-                LoggedTrackOut(
-                    id=track.trace.id,
-                    device=unit.label,
-                    track=unit.bus(track.trace.bus).label,
-                    sources=[index.plan.sources[source].label for source in track.sources],
-                )
+    recorded = [track for track in report.tracks if track.trace.stage.feeds]
+    for track in recorded:
+        device, unit = track.trace.device, index.unit(track.trace.device)
+        mine = [other for other in recorded if other.trace.device == device]
+        first = next((other for other in mine if other is not track and is_safety(track, other)), None)
+        edit = EDIT_WORDS[index.role_of(device, track.trace.bus)]
+        if first is not None:
+            edit = ONE_OF_TWO.format(unit.bus(first.trace.bus).label)
+        found.append(
+            LoggedTrackOut(
+                id=track.trace.id,
+                device=unit.label,
+                track=unit.bus(track.trace.bus).label,
+                sources=[index.plan.sources[source].label for source in track.sources],
+                edit=edit,
             )
+        )
     return found

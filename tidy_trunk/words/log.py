@@ -3,6 +3,7 @@
 from typing import Final
 
 from tidy_trunk.core.log import Log, LogFinding, LogTrouble, Status
+from tidy_trunk.core.plan import Role
 from tidy_trunk.words.numbers import many
 
 STATUS_WORDS: Final = {
@@ -14,6 +15,18 @@ STATUS_WORDS: Final = {
     Status.ROOM_TONE: "room tone",
 }
 """What a take is good for, as a report says it. [PRACTICE]"""
+
+
+EDIT_WORDS: Final = {
+    Role.DIALOGUE: "",
+    Role.EFFECTS: "effects",
+    Role.GUIDE: "guide: mute it once the recorder's sound lies under it",
+    Role.TIMECODE: "timecode: never audible",
+}
+"""What the edit does with a track, by what it is kept for. [HANDBOOK] §14"""
+
+ONE_OF_TWO: Final = "safety of {}: never sum both"
+"""Of the same source on two tracks of one device. [HANDBOOK] §14"""
 
 
 def log_finding_words(log: Log, finding: LogFinding) -> tuple[str, str]:

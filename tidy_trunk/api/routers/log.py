@@ -20,6 +20,7 @@ TYPES: Final = {
     "json": "application/json",
     "edl": "text/plain",
     "otio": "application/json",
+    "zip": "application/zip",
 }
 """Kinds of files of a report. [RFC9110]"""
 
@@ -59,10 +60,11 @@ def read_plan_of_take(job_id: UUID, take_id: ItemId, log: LogOfDay) -> JobStateO
 )
 def read_report(
     job_id: UUID,
-    kind: Literal["pdf", "csv", "txt", "json", "edl", "otio"],
+    kind: Literal["pdf", "csv", "txt", "json", "edl", "otio", "zip"],
     log: LogOfDay,
     paper: Annotated[Literal["a4", "letter"], Query(description="Of the PDF")] = "a4",
 ) -> Response:
-    """The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind each."""
+    """The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind
+    each; as ZIP all of it, the plan too."""
     name, data = log.report(job_id, kind, paper)
     return Response(data, media_type=TYPES[kind], headers={"Content-Disposition": f'attachment; filename="{name}"'})

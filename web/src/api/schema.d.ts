@@ -1433,7 +1433,8 @@ export interface paths {
         };
         /**
          * Read Report
-         * @description The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind each.
+         * @description The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind
+         *     each; as ZIP all of it, the plan too.
          */
         get: operations["read_report_api_jobs__job_id__log_report__kind__get"];
         put?: never;
@@ -5512,7 +5513,7 @@ export interface components {
         };
         /**
          * LoggedTrackOut
-         * @description A track that is recorded, and whom it holds.
+         * @description A track that is recorded, and whom it holds. edit: what the edit does with it; "" where that goes without saying.
          */
         LoggedTrackOut: {
             /** Id */
@@ -5523,6 +5524,11 @@ export interface components {
             track: string;
             /** Sources */
             sources: string[];
+            /**
+             * Edit
+             * @default
+             */
+            edit: string;
         };
         /**
          * MadeKeyOut
@@ -13268,7 +13274,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                kind: "pdf" | "csv" | "txt" | "json" | "edl" | "otio";
+                kind: "pdf" | "csv" | "txt" | "json" | "edl" | "otio" | "zip";
             };
             cookie?: never;
         };
@@ -13285,6 +13291,7 @@ export interface operations {
                     "text/plain; charset=utf-8": unknown;
                     "application/json": unknown;
                     "text/plain": unknown;
+                    "application/zip": unknown;
                 };
             };
             /** @description No such job, track or run */

@@ -57,7 +57,8 @@ useKeys({
         Sound report: <a :href="`${files}.pdf`">PDF</a> <a :href="`${files}.pdf?paper=letter`">Letter</a>
         <a :href="`${files}.csv`">CSV</a> <a :href="`${files}.txt`">text</a>
         <a :href="`${files}.json`">JSON</a>
-        · circled takes: <a :href="`${files}.edl`">EDL</a> <a :href="`${files}.otio`">OTIO</a>
+        · circled takes: <a :href="`${files}.edl`">EDL</a> <a :href="`${files}.otio`">OTIO</a> ·
+        <a :href="`${files}.zip`">all of it (ZIP)</a>
       </p>
     </header>
     <p v-if="isCut || waiting.length" class="is-caution" role="status">

@@ -82,7 +82,9 @@ def test_what_is_sent_again_under_its_id_is_made_once(client, services, job):
     for address, body in made.items():
         first, second = (client.post(address, params=same, json=body) for _ in range(2))
         assert (first.status_code, second.status_code) == (201, 201), first.text
-        assert first.json() == second.json()
+        # A worker may have begun a recording meanwhile.
+        one, other = ({**answer.json(), "state": "", "progress": 0, "result": None} for answer in (first, second))
+        assert one == other
     assert len(services.jobs.all()) == 2
     assert [walk.id for walk in services.walks.all(UUID(job))] == [UUID(same["id"])]
     assert len(services.recordings.all(UUID(job))) == 1

@@ -100,7 +100,7 @@ def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
     screen.get_by_text("Compare the matching options of cable 2").click()
     screen.get_by_role("button", name="Record them in the simulation").click()
     rows = screen.get_by_role("row")
-    expect(rows.filter(has_text="as it is set now")).to_contain_text("The tone is cut off")
+    expect(rows.filter(has_text="as it is set now")).to_contain_text("The tone is cut off", timeout=60_000)
     expect(rows.filter(has_text="headphone output")).to_contain_text("headphones hiss")
     expect(screen.get_by_role("img", name="Noise of each way in third octaves")).to_be_visible()
     screen.get_by_label("Recording of: as it is set now").select_option("")

@@ -2,16 +2,17 @@
 import Button from 'primevue/button'
 import { ref } from 'vue'
 
-import { api, wordsOf, type Day, type Edit } from '@/api/client'
+import type { Day, Edit } from '@/api/client'
 import { clockTime, minutesOf } from '@/format/time'
 import { useJob } from '@/stores/job'
 import KeptInput from '@/ui/KeptInput.vue'
+import { useDaySheet } from './useDaySheet'
 
 /** What is shot when: set-ups with their takes, each in a line that can be changed; breaks and moves are typed. */
 const props = defineProps<{ day: Day }>()
 const job = useJob()
 const label = ref('')
-const problem = ref('')
+const { problem, read } = useDaySheet()
 const value = (event: Event) => (event.target as HTMLInputElement).value
 type SetUp = Day['set_ups'][number]
 
@@ -23,18 +24,11 @@ function setTime(item: SetUp, event: Event) {
   const minutes = minutesOf(value(event))
   if (minutes !== null) save(item, { at_min: minutes < props.day.call_min ? minutes + 1440 : minutes })
 }
-/** A calendar or a table from elsewhere becomes set-ups, breaks and moves: one step, which can be undone. */
-async function read(event: Event) {
+function take(event: Event) {
   const field = event.target as HTMLInputElement
   const file = field.files?.[0]
   field.value = ''
-  if (!file || !job.newest) return
-  try {
-    problem.value = ''
-    await job.edit((await api.daySheet(job.newest.job, await file.text())).edits)
-  } catch (error) {
-    problem.value = `${file.name}: ${wordsOf(error)}`
-  }
+  if (file) void read(file)
 }
 async function add() {
   const name = label.value.trim()
@@ -135,7 +129,7 @@ async function add() {
     </p>
     <label class="field no-print"
       ><span>From a calendar (.ics) or a table (.csv: what, at, minutes, takes, take_min)</span
-      ><input type="file" accept=".ics,.csv,text/calendar,text/csv" :disabled="job.readOnly" @change="read"
+      ><input type="file" accept=".ics,.csv,text/calendar,text/csv" :disabled="job.readOnly" @change="take"
     /></label>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <details class="small soft no-print">

@@ -127,13 +127,14 @@ async function add() {
         >; move to {{ item.label }} {{ clockTime(item.at_min) }}</template
       >
     </p>
-    <label class="field no-print"
-      ><span>From a calendar (.ics) or a table (.csv: what, at, minutes, takes, take_min)</span
-      ><input type="file" accept=".ics,.csv,text/calendar,text/csv" :disabled="job.readOnly" @change="take"
-    /></label>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <details class="small soft no-print">
-      <summary>What can be typed</summary>
+      <summary>What can be typed, or read from a file</summary>
+      <label class="field"
+        ><span>From a calendar (.ics) or a table (.csv: what, at, minutes, takes, take_min)</span
+        ><input type="file" accept=".ics,.csv,text/calendar,text/csv" :disabled="job.readOnly" @change="take"
+      /></label>
+
       <code>set-up 12C at 10:30, 4 takes of 3 min</code>, <code>break lunch at 13:00, 45 min</code>,
       <code>company move to the tower at 14:00, 40 min</code>, <code>place camera b at the walkway</code>,
       <code>set job temperature 0, hands 2</code>.

@@ -216,12 +216,19 @@ class _Assignment:
             return
         # Where it is cheapest by itself, or where its device is jammed anyway: whichever makes both together cheaper.
         jammed = self._pieces_with(jam) - self._pieces_with(item)
-        tries = []
+        # Of equals what stands stays.
+        stands = [list(mine) for mine in self.in_slot]
+        tries = [(self._price_of(item), stands, dict(self.missed))] if (item.kind, item.device) in self.missed else []
         for beside in (frozenset[int](), jammed):
             self._lay(item, beside)
             self._lay(jam)
-            tries.append((self.price, [list(mine) for mine in self.in_slot], dict(self.missed)))
+            tries.append((self._price_of(item), [list(mine) for mine in self.in_slot], dict(self.missed)))
         _, self.in_slot, self.missed = min(tries, key=lambda one: one[0])
+
+    def _price_of(self, item: Series) -> float:
+        """Of the whole day, and of how early one thing is renewed in it."""
+        count = max(len(self.line.pieces), 1)
+        return self.price + sum(EARLY * (1 - number / count) for number in self._pieces_with(item))
 
     def _lay(self, item: Series, cheaper: frozenset[int] = frozenset()) -> None:
         """The cheapest way for one thing beside all others; in some pieces it spares something else."""

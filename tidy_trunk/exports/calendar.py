@@ -89,6 +89,9 @@ def read_calendar(data: bytes, day: date, zone: str) -> list[Entry]:
 
 
 def _minutes(begins: datetime, day: date, zone: str) -> float:
-    if begins.tzinfo is not None and zone:
-        begins = begins.astimezone(ZoneInfo(zone))
-    return (begins.replace(tzinfo=None) - datetime.combine(day, time())).total_seconds() / 60
+    """The inverse of `moment`; a time without a zone is that of the place."""
+    if not zone:
+        return (begins.replace(tzinfo=None) - datetime.combine(day, time())).total_seconds() / 60
+    there = begins if begins.tzinfo is not None else begins.replace(tzinfo=ZoneInfo(zone))
+    utc = ZoneInfo("UTC")
+    return (there.astimezone(utc) - moment(day, zone, 0).astimezone(utc)).total_seconds() / 60

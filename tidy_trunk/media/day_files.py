@@ -1,7 +1,7 @@
 """The files of a day's folders, as far as their heads tell: nothing is decoded."""
 
 import struct
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from pathlib import Path
 from typing import BinaryIO, Final
 
@@ -80,7 +80,3 @@ def _movie(stream: BinaryIO, path: str, source: str) -> DayFile:
         rate=rate if facts.timecode else "",
         drop=";" in facts.timecode,
     )
-
-
-def sources_of(files: Sequence[DayFile]) -> list[str]:
-    return sorted({file.source for file in files})

@@ -8,7 +8,7 @@ from tidy_trunk.core.log import Log, Slate, Take, log_findings, next_takes
 from tidy_trunk.core.log import Status as TakeStatus
 from tidy_trunk.core.plan import Slating
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.log import STATUS_WORDS, log_finding_words, log_summary, seconds_words
+from tidy_trunk.words.log import STATUS_WORDS, log_finding_words, seconds_words
 
 
 class TakeNoteOut(Out):
@@ -177,7 +177,3 @@ def slates(log: Log, slating: Slating, planned: Sequence[str]) -> tuple[SlateOut
 
 def _slate(item: Slate) -> SlateOut:
     return SlateOut(slate=item.slate, number=item.number, label=f"{item.slate}-{item.number}")
-
-
-def summary(log: Log) -> str:
-    return log_summary(log)

@@ -20,12 +20,11 @@ from tidy_trunk.results.log import (
     log_finding_list,
     logged_takes,
     slates,
-    summary,
 )
 from tidy_trunk.services.days import DayClock, day_clock
 from tidy_trunk.services.jobs import JobService, JobState
 from tidy_trunk.store import HistoryRecord, LogStore
-from tidy_trunk.words.log import EDIT_WORDS, ONE_OF_TWO
+from tidy_trunk.words.log import EDIT_WORDS, ONE_OF_TWO, log_summary
 
 WRONG_BY: Final = timedelta(seconds=2)
 """ASSUMED_ by how much a telephone's clock is put right: less is what it takes to send."""
@@ -98,7 +97,7 @@ class LogService:
         running = found.log.running
         return LogOut(
             seq=found.seq,
-            summary=summary(found.log),
+            summary=log_summary(found.log),
             job=plan.name,
             day=clock.day.isoformat(),
             zone=plan.defaults.zone,

@@ -1,6 +1,7 @@
 """The day as it is to be worked: what is done when, by when at the latest, what holds the set, and what cannot be kept."""
 
 import math
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -284,8 +285,11 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
     longest: dict[str, PlannedTake] = {}
     for take in line.takes:
         longest.setdefault(take.set_up, take)
+    # Only tracks that something comes to are armed, where one can choose.
+    tracks = Counter(track.trace.device for track in report.tracks if track.trace.stage.feeds)
     for unit in report.index.units():
-        limits = ((Trouble.CLIP_LIMIT, clip_limit_min(unit)), (Trouble.TWO_FILES, file_ends_min(unit)))
+        ends_min = file_ends_min(unit, tracks[unit.device.id])
+        limits = ((Trouble.CLIP_LIMIT, clip_limit_min(unit)), (Trouble.TWO_FILES, ends_min))
         for what, limit in limits:
             for take in longest.values():
                 length = take.ends_min - take.begins_min

@@ -14,7 +14,7 @@ from tidy_trunk.core.advice.line_up import State, line_up_steps
 from tidy_trunk.core.advice.walk import short_walk_items
 from tidy_trunk.core.day.timeline import Timeline, timeline
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import Break, Lasting, Move, PlacedDevice, battery, media
+from tidy_trunk.core.plan import Break, Lasting, PlacedDevice, battery, media
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock import Clocks, TimecodeDevice, clock_day, timecode_devices
 
@@ -328,7 +328,7 @@ def _copies(report: Report, line: Timeline) -> Iterator[Errand]:
             yield _copy(item, cards)
 
 
-def _copy(item: Break | Move, cards: tuple[str, ...]) -> Errand:
+def _copy(item: Break, cards: tuple[str, ...]) -> Errand:
     return Errand(
         id=f"offload.{item.id}",
         kind=TaskKind.OFFLOAD,

@@ -121,17 +121,11 @@ def _within(times: NDArray[np.float64], until_min: NDArray[np.float64]) -> NDArr
 def timeline(plan: Plan, now_min: float | None = None) -> Timeline:
     """The day of a plan, or what is left of it from now on."""
     begins = float(plan.defaults.day_begins_min) if now_min is None else now_min
-    takes = tuple(
-        take for take in planned_takes(plan.set_ups.values()) if take.ends_min > begins and _is_left(take, now_min)
-    )
+    takes = tuple(take for take in planned_takes(plan.set_ups.values()) if take.ends_min > begins)
     last = max((take.ends_min for take in takes), default=begins)
     ends = max(float(plan.defaults.day_ends_min), last)
     slots = tuple(_slots(plan, takes, begins, ends))
     return Timeline(begins_min=begins, ends_min=ends, takes=takes, slots=slots, pieces=_pieces(slots))
-
-
-def _is_left(take: PlannedTake, now_min: float | None) -> bool:
-    return now_min is None or take.begins_min >= now_min - CRUMB_MIN or take.ends_min > now_min
 
 
 def _slots(plan: Plan, takes: Sequence[PlannedTake], begins: float, ends: float) -> Iterator[Slot]:

@@ -87,16 +87,23 @@ def media(unit: PlacedDevice) -> Lasting | None:
     return Lasting(usual, usual * (1 - _together(traits.media_gb)))
 
 
-def file_ends_min(unit: PlacedDevice) -> float | None:
-    """After how many minutes a recorder's plain WAV is full: 62 for eight tracks of 24 bits at 48 kHz. Source: [EBU3306]"""
-    per_min = sound_bytes_per_min(unit)
-    if unit.device_class.kind is Kind.CAMERA or not unit.device_class.is_recording or not per_min:
+def file_ends_min(unit: PlacedDevice, tracks: int) -> float | None:
+    """After how many minutes a plain WAV of so many tracks is full: 62 for eight of 24 bits at 48 kHz. None of a camera.
+
+    Source: [EBU3306]
+    """
+    traits, rate = unit.device_class.traits, unit.sample_rate_hz
+    if (
+        unit.device_class.kind is Kind.CAMERA
+        or not unit.device_class.is_recording
+        or not (rate and traits.bits and tracks)
+    ):
         return None
-    return RIFF_BYTES / per_min
+    return RIFF_BYTES / (rate * traits.bits / BITS_PER_BYTE * tracks * 60)
 
 
 def clip_limit_min(unit: PlacedDevice) -> float | None:
-    """The longest clip of a camera, at the least that its figure allows."""
+    """The longest clip of a camera; None where nobody has said."""
     limit = unit.device_class.traits.clip_limit_min
     return None if limit is None else limit.value
 

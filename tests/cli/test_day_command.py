@@ -7,6 +7,8 @@ from datetime import datetime, timedelta
 from zoneinfo import ZoneInfo
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from icalendar import Calendar
 from pypdf import PdfReader
 
@@ -14,7 +16,7 @@ from tests.commands import typed
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan, SaveSetUp, SetJob, apply_edits
 from tidy_trunk.document import write_plan
-from tidy_trunk.exports import read_calendar
+from tidy_trunk.exports import Entry, read_calendar, write_calendar
 from tidy_trunk.exports.calendar import moment
 
 
@@ -94,3 +96,16 @@ def test_a_calendar_is_read_by_the_clock_of_the_place():
     )
     (entry,) = read_calendar(text.encode(), datetime(2026, 12, 1).date(), "Europe/Vienna")
     assert (entry.title, entry.at_min, entry.length_min) == ("12C", 10 * 60 + 30, 30)
+
+
+@given(
+    st.integers(0, 47 * 60),
+    st.integers(1, 300),
+    st.sampled_from(["2026-10-24", "2026-10-25", "2026-03-28", "2026-12-01"]),
+)
+def test_a_calendar_that_was_written_is_read_the_same(at_min, length_min, text):
+    """Also over both nights in which clocks are changed."""
+    day, now = datetime.fromisoformat(text).date(), datetime(2026, 1, 1, tzinfo=ZoneInfo("UTC"))
+    entry = Entry(id="1", title="12C", text="", at_min=at_min, length_min=length_min)
+    (found,) = read_calendar(write_calendar("d", day, "Europe/Vienna", [entry], now), day, "Europe/Vienna")
+    assert (found.at_min, found.length_min) == (at_min, length_min)

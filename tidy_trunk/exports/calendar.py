@@ -74,7 +74,7 @@ def read_calendar(data: bytes, day: date, zone: str) -> list[Entry]:
         if not isinstance(begins, datetime):
             continue  # a whole day
         at_min = _minutes(begins, day, zone)
-        length = (ends - begins).total_seconds() / 60 if isinstance(ends, datetime) else 0.0
+        length = _minutes(ends, day, zone) - at_min if isinstance(ends, datetime) else 0.0
         if 0 <= at_min < 48 * 60:
             found.append(
                 Entry(

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from tidy_trunk.core.log import Log, Slate, Take, log_findings, next_takes
+from tidy_trunk.core.log import NOTES, Log, Slate, Take, log_findings, next_takes
 from tidy_trunk.core.log import Status as TakeStatus
 from tidy_trunk.core.plan import Slating
 from tidy_trunk.results.numbers import Level, Out
@@ -85,7 +85,8 @@ class SinceOut(Out):
 
 
 class LogOut(Out):
-    """A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode."""
+    """A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
+    are a tap each."""
 
     seq: int
     summary: str
@@ -100,6 +101,7 @@ class LogOut(Out):
     since: SinceOut
     takes: list[LoggedTakeOut]
     tracks: list[LoggedTrackOut]
+    words: tuple[str, ...] = NOTES
     findings: list[LogFindingOut]
 
 

@@ -1,23 +1,14 @@
 """Taps of the log, as they arrive."""
 
-from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
+from pydantic import AfterValidator, ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
+from tidy_trunk.api.schemas.moments import Moment
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.log import LONGEST_SLATE, LONGEST_TEXT, Act, LogEntry, Status
-
-EARLIEST_YEAR = 2000
-"""ASSUMED_ year before which a clock is wrong: devices without one begin in 1970 or 1980."""
-
-
-def _not_before(made: datetime) -> datetime:
-    if made.year < EARLIEST_YEAR:
-        raise ValueError(f"nobody logged with this program before {EARLIEST_YEAR}: look at the clock of the device")
-    return made
 
 
 def _plain(text: str) -> str:
@@ -26,7 +17,6 @@ def _plain(text: str) -> str:
     return text.strip()
 
 
-Moment = Annotated[AwareDatetime, AfterValidator(_not_before)]
 Text = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_plain)]
 Short = Annotated[str, Field(max_length=120), AfterValidator(_plain)]
 Slate = Annotated[str, Field(max_length=LONGEST_SLATE), AfterValidator(_plain)]

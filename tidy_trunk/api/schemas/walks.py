@@ -1,23 +1,15 @@
 """Signal walks."""
 
 from datetime import datetime
-from typing import Annotated, Final
+from typing import Annotated
 from uuid import UUID
 
-from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
+from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
+from tidy_trunk.api.schemas.moments import Moment
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.store import Mark, MarkRecord, WalkRecord
-
-EARLIEST_YEAR: Final = 2000
-"""ASSUMED_ year before which a clock is wrong: devices without one begin in 1970 or 1980."""
-
-
-def _not_before_walks(made: datetime) -> datetime:
-    if made.year < EARLIEST_YEAR:
-        raise ValueError(f"nobody walked with this program before {EARLIEST_YEAR}: look at the clock of the device")
-    return made
 
 
 class MarkIn(In):
@@ -26,7 +18,7 @@ class MarkIn(In):
     item: Annotated[str, Field(min_length=1, max_length=200)]
     mark: Mark
     who: Who = ""
-    made: Annotated[AwareDatetime, AfterValidator(_not_before_walks)]
+    made: Moment
 
     def to_core(self) -> MarkRecord:
         return MarkRecord(item=self.item, mark=self.mark, who=self.who, made=self.made)

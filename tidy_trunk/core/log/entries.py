@@ -41,7 +41,7 @@ class Status(StrEnum):
     ROOM_TONE = "room-tone"
 
 
-NOTES: Final = ("plane", "rustle", "clip", "dropout", "overlap", "phone", "generator", "wind", "hum", "distance")
+NOTES: Final = ("plane", "rustle", "clip", "dropout", "overlap", "phone", "generator", "wind")
 """What most often spoils a take, for a tap each. [PRACTICE]"""
 
 

@@ -5436,7 +5436,8 @@ export interface components {
         };
         /**
          * LogOut
-         * @description A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode.
+         * @description A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
+         *     are a tap each.
          */
         LogOut: {
             /** Seq */
@@ -5462,6 +5463,20 @@ export interface components {
             takes: components["schemas"]["LoggedTakeOut"][];
             /** Tracks */
             tracks: components["schemas"]["LoggedTrackOut"][];
+            /**
+             * Words
+             * @default [
+             *       "plane",
+             *       "rustle",
+             *       "clip",
+             *       "dropout",
+             *       "overlap",
+             *       "phone",
+             *       "generator",
+             *       "wind"
+             *     ]
+             */
+            words: string[];
             /** Findings */
             findings: components["schemas"]["LogFindingOut"][];
         };

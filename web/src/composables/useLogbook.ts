@@ -31,13 +31,19 @@ export function overlaid(log: Log, waiting: readonly LogEntry[]): Log {
       if (entry.act === 'cut' && !take.ends) {
         takes.set(take.id, { ...take, ends: entry.made })
         if (running === take.id) running = ''
-      } else if (entry.act === 'status') takes.set(take.id, { ...take, status: entry.status ?? 'open' })
+      } else if (entry.act === 'status') takes.set(take.id, { ...take, ...marked(entry.status ?? 'open') })
       else if (entry.act === 'strike') takes.set(take.id, { ...take, struck: !entry.text })
       else if (entry.act === 'note') takes.set(take.id, { ...take, notes: [...take.notes, noted(entry)] })
     }
   }
   return { ...log, takes: [...takes.values()], running, next }
 }
+
+/** Its words come with the answer; until then its name says it. */
+const marked = (status: LoggedTake['status']) => ({
+  status,
+  status_words: status === 'open' ? '' : status.replace('-', ' '),
+})
 
 const rolling = (entry: LogEntry): LoggedTake => ({
   ...{ id: entry.take ?? '', slate: entry.slate ?? '', number: entry.number ?? 0, begins: entry.made },

@@ -9,7 +9,7 @@ import { useMe } from '@/stores/me'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import TakeForm from './TakeForm.vue'
 import TakeRow from './TakeRow.vue'
-import { NOTES, useTakes } from './useTakes'
+import { useTakes } from './useTakes'
 
 /** The log, in the hand: what rolls large, what happened for a tap each, the takes below, the next one under the thumb. */
 const job = useJob()
@@ -113,7 +113,7 @@ useKeys({
       </h3>
       <div class="grid">
         <button
-          v-for="word in NOTES"
+          v-for="word in log.words"
           :key="word"
           type="button"
           data-repeats

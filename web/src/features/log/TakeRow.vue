@@ -4,10 +4,6 @@ import type { LoggedTake } from '@/api/client'
 /** A take in the list: what it is called, when, how long, what it is good for; pointed at it opens. */
 defineProps<{ take: LoggedTake; isOpen: boolean }>()
 const emit = defineEmits<{ toggle: [] }>()
-const WORDS: Readonly<Record<LoggedTake['status'], string>> = {
-  ...{ open: '', circled: 'circled', good: 'good', 'false-start': 'false start', wild: 'wild track' },
-  'room-tone': 'room tone',
-}
 const notes = (take: LoggedTake) => take.notes.map(({ text }) => text).join(', ')
 </script>
 
@@ -18,7 +14,7 @@ const notes = (take: LoggedTake) => take.notes.map(({ text }) => text).join(', '
       <span class="num">{{ take.timecode || 'not sent yet' }}</span>
       <span class="num length">{{ take.ends ? take.length : 'runs' }}</span>
       <span class="what"
-        >{{ take.struck ? 'struck' : WORDS[take.status] }} <span class="soft">{{ notes(take) }}</span></span
+        >{{ take.struck ? 'struck' : take.status_words }} <span class="soft">{{ notes(take) }}</span></span
       >
     </button>
     <slot v-if="isOpen" />

@@ -4,9 +4,6 @@ import type { LoggedTake } from '@/api/client'
 import { newId } from '@/api/ids'
 import { useLogbook } from '@/composables/useLogbook'
 
-/** Words that are a tap each; what else happened is typed. */
-export const NOTES = ['plane', 'rustle', 'clip', 'dropout', 'overlap', 'phone', 'generator', 'wind'] as const
-
 /** Three taps a take: roll, cut, and what it is good for; notes in between. */
 export function useTakes() {
   const book = useLogbook()

@@ -1,6 +1,8 @@
 """Telephones: keys are made on the machine, and a telephone works on where it has no connection."""
 
 import os
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from uuid import uuid4
 
@@ -10,21 +12,22 @@ from tests.interface.conftest import QUIET
 from tests.plans import padded_plan
 from tests.served import with_a_door
 from tidy_trunk.app.certificates import own_certificate
+from tidy_trunk.core.log import Status
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.guests import Network
 from tidy_trunk.store import Access
 
 WEB = Path(os.environ.get("TIDY_TRUNK_WEB", "web/dist"))
-KEPT = """async (isSo) => {
+KEPT = """async ([what, isSo]) => {
     const texts = async () => {
         if (!(await caches.has('tidy-answers'))) return []
         const answers = await (await caches.open('tidy-answers')).matchAll()
         return Promise.all(answers.map((answer) => answer.text()))
     }
-    const holds = async () => (await texts()).some((text) => text.includes('"mark":"good"'))
+    const holds = async () => (await texts()).some((text) => text.includes(what))
     while ((await holds()) !== isSo) await new Promise((again) => setTimeout(again, 50))
 }"""
-"""Waits until what the telephone keeps holds the mark, or does not."""
+"""Waits until what the telephone keeps holds a text, or does not."""
 PHONE = {"width": 390, "height": 844}
 
 
@@ -54,41 +57,71 @@ def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Service
         page.close()
 
 
+def test_a_telephone_logs_without_a_connection_and_its_taps_arrive_once(
+    playwright: Playwright, services: Services, tmp_path: Path
+):
+    """A take rolls while it is there, is cut and circled out of reach, over a reload of the page."""
+    job = services.jobs.create(padded_plan()).revision.job
+    with telephone(playwright, services, tmp_path) as (page, door, key):
+        with with_a_door(services, **door) as port:
+            page.goto(f"https://localhost:{port.door}/enter?page=/jobs/{job}/log#{key}")
+            page.get_by_role("button", name="Roll 1A-1").first.click()
+            page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+            page.reload()
+            expect(page.get_by_role("heading", name="1A, take 1")).to_be_visible()
+            page.evaluate(KEPT, ['"slate":"1A"', True])
+        page.reload()
+        page.get_by_role("button", name="Cut", exact=True).first.click()
+        page.get_by_role("button", name="Circle 1A-1").click()
+        expect(page.get_by_text("No connection. 2 taps wait here")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("heading", name="1A, take 2")).to_be_visible()
+        with with_a_door(services, **door, door=port.door):
+            expect(page.get_by_text("taps wait here")).to_have_count(0)
+            (take,) = services.log.read(job).log.takes
+            assert take.ends is not None and take.status is Status.CIRCLED
+
+
+@contextmanager
+def telephone(playwright: Playwright, services: Services, folder: Path) -> Iterator[tuple[Page, dict, str]]:
+    """A telephone with a key to walk and log, what its door wants, and the key."""
+    certificate = own_certificate(folder, "192.168.7.5")
+    key = services.guests.make(Network(""), uuid4(), "Boom", Access.WALK, "/").key
+    browser = playwright.chromium.launch(
+        executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=[*QUIET, "--ignore-certificate-errors"]
+    )
+    page = browser.new_context(viewport=PHONE, ignore_https_errors=True).new_page()
+    page.set_default_timeout(15_000)
+    yield page, {"of_one": 24, "most": 24, "certificate": certificate, "web": WEB, "called": "localhost"}, key
+    browser.close()
+
+
 def test_a_telephone_reloads_without_a_connection_and_its_marks_arrive_once(
     playwright: Playwright, services: Services, tmp_path: Path
 ):
     """The server goes away and comes back at the same address, as where a telephone walks out of reach."""
     job = services.jobs.create(padded_plan()).revision.job
-    certificate = own_certificate(tmp_path, "192.168.7.5")
-    key = services.guests.make(Network(""), uuid4(), "Boom", Access.WALK, "/").key
-    browser = playwright.chromium.launch(
-        executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=[*QUIET, "--ignore-certificate-errors"]
-    )
-    door = {"of_one": 24, "most": 24, "certificate": certificate, "web": WEB, "called": "localhost"}
-    context = browser.new_context(viewport=PHONE, ignore_https_errors=True)
-    page = context.new_page()
-    page.set_default_timeout(15_000)
-    with with_a_door(services, **door) as port:
-        page.goto(f"https://localhost:{port.door}/enter?page=/jobs/{job}/walk#{key}")
-        page.get_by_role("button", name="Start the full checklist").click()
-        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-        page.reload()  # now by way of the service worker, which keeps what it is told
-        next_one = page.get_by_label("The next thing to look at")
-        next_one.get_by_role("button", name="Good").click()
-        expect(page.get_by_role("status").first).to_contain_text("1 of")
-        page.evaluate(KEPT, True)
-    page.reload()
-    expect(page.get_by_role("status").first).to_contain_text("1 of")
-    next_one.get_by_role("button", name="Good").click()
-    expect(page.get_by_role("status").first).to_contain_text("2 of")
-    expect(page.get_by_text("No connection. 1 mark waits here")).to_be_visible()
-    page.reload()
-    expect(page.get_by_role("status").first).to_contain_text("2 of")
-    with with_a_door(services, **door, door=port.door):
-        expect(page.get_by_text("waits here")).to_have_count(0)
-        assert [mark.mark for mark in services.walks.all(job)[0].marks] == ["good", "good"]
-        services.guests.revoke(services.guests.all()[0].id)
+    with telephone(playwright, services, tmp_path) as (page, door, key):
+        with with_a_door(services, **door) as port:
+            page.goto(f"https://localhost:{port.door}/enter?page=/jobs/{job}/walk#{key}")
+            page.get_by_role("button", name="Start the full checklist").click()
+            page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+            page.reload()  # now by way of the service worker, which keeps what it is told
+            next_one = page.get_by_label("The next thing to look at")
+            next_one.get_by_role("button", name="Good").click()
+            expect(page.get_by_role("status").first).to_contain_text("1 of")
+            page.evaluate(KEPT, ['"mark":"good"', True])
         page.reload()
-        expect(page.get_by_text("only telephones with a key are let in").first).to_be_visible()
-        page.evaluate(KEPT, False)
-    browser.close()
+        expect(page.get_by_role("status").first).to_contain_text("1 of")
+        next_one.get_by_role("button", name="Good").click()
+        expect(page.get_by_role("status").first).to_contain_text("2 of")
+        expect(page.get_by_text("No connection. 1 mark waits here")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("status").first).to_contain_text("2 of")
+        with with_a_door(services, **door, door=port.door):
+            expect(page.get_by_text("waits here")).to_have_count(0)
+            assert [mark.mark for mark in services.walks.all(job)[0].marks] == ["good", "good"]
+            services.guests.revoke(services.guests.all()[0].id)
+            page.reload()
+            expect(page.get_by_text("only telephones with a key are let in").first).to_be_visible()
+            page.evaluate(KEPT, ['"mark":"good"', False])

@@ -14,7 +14,8 @@ declare const self: ServiceWorkerGlobalScope & {
 
 const ANSWERS = 'tidy-answers'
 /** What plays, streams, is the owner's alone or is worked out for one moment is not kept. */
-const NEVER = /\/(news|sound|still\.jpg|waves|heard)|\.wav$|^\/api\/(copies|everything|guests|me|openapi)/
+const NEVER =
+  /\/(news|sound|still\.jpg|waves|heard)|\.(wav|pdf|csv|ics|txt|edl|otio|zip)$|^\/api\/(copies|everything|guests|me|openapi)/
 const PATIENCE_S = 4
 const MOST_ANSWERS = 300
 

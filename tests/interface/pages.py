@@ -2,6 +2,24 @@
 
 from playwright.sync_api import Page, Route, expect
 
+PAGES = (
+    "job",
+    "runs",
+    "levels",
+    "gain",
+    "line-up",
+    "bench",
+    "clock",
+    "sync",
+    "walk",
+    "day",
+    "log",
+    "leads",
+    "pads",
+    "wrong",
+)
+"""Of a job, by the ends of their addresses."""
+
 
 def new_job(page: Page, name: str = "Trial") -> None:
     page.goto("/")

@@ -5,26 +5,10 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.equipment.class_file import PREAMP
-from tests.interface.pages import opened
+from tests.interface.pages import PAGES, opened
 from tidy_trunk.app.demo import foundry
 
 AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
-PAGES = (
-    "job",
-    "runs",
-    "levels",
-    "gain",
-    "line-up",
-    "bench",
-    "clock",
-    "sync",
-    "walk",
-    "day",
-    "log",
-    "leads",
-    "pads",
-    "wrong",
-)
 ALL = "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']"
 COLOURS = "['color-contrast']"  # all that another theme changes
 

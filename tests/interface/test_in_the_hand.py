@@ -5,27 +5,11 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.interface.pages import opened, type_line
+from tests.interface.pages import PAGES, opened, type_line
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 
 PHONE = {"width": 390, "height": 844}
-PAGES = (
-    "job",
-    "runs",
-    "levels",
-    "gain",
-    "line-up",
-    "bench",
-    "clock",
-    "sync",
-    "walk",
-    "day",
-    "log",
-    "leads",
-    "pads",
-    "wrong",
-)
 
 
 def test_no_page_scrolls_sideways(screen: Page, service):

@@ -35,7 +35,7 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
 </script>
 
 <template>
-  <div class="page">
+  <div class="hand-page">
     <header>
       <h2>Day</h2>
       <p v-if="day" role="status">{{ day.summary }}</p>
@@ -136,22 +136,6 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
 </template>
 
 <style scoped>
-.page {
-  display: flex;
-  flex-direction: column;
-  gap: 1rem;
-  min-height: 100%;
-  padding: 1rem 1.25rem 0;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 1.2rem;
-  align-items: center;
-}
-h2 {
-  font-size: 1.2rem;
-}
 .files {
   display: flex;
   gap: 0.9rem;
@@ -195,21 +179,12 @@ tbody th {
   font-weight: 700;
 }
 footer {
-  position: sticky;
-  bottom: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0.8rem;
   align-items: center;
-  margin: auto -1.25rem 0;
-  padding: 0.7rem 1.25rem;
-  background: var(--sheet);
-  border-top: 2px solid var(--line-strong);
 }
 @media (width < 700px) {
-  .page {
-    padding: 0.6rem 1rem 0;
-  }
   .parts {
     display: contents;
   }
@@ -225,10 +200,6 @@ footer {
   }
   .why {
     display: none;
-  }
-  footer {
-    margin: auto -1rem 0;
-    padding: 0.7rem 1rem;
   }
 }
 </style>

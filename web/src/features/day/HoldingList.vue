@@ -36,6 +36,7 @@ const until = (item: Holding) =>
           <button
             v-for="share in SHARES"
             :key="share.label"
+            class="tap"
             type="button"
             :aria-label="`${item.label}: ${share.label}`"
             @click="emit('holds', item.kind, item.device, share.left)"
@@ -69,10 +70,5 @@ li {
 }
 .shares button {
   min-width: 3.2rem;
-  min-height: 2.75rem;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  cursor: pointer;
 }
 </style>

@@ -17,12 +17,12 @@ function slip(minutes: number) {
 
 <template>
   <div class="slip no-print">
-    <button v-if="!isOpen" type="button" class="open" :disabled="disabled" @click="isOpen = true">
+    <button v-if="!isOpen" type="button" class="tap open" :disabled="disabled" @click="isOpen = true">
       We are late…
     </button>
     <form v-else @submit.prevent="slip(by)">
       <span id="slip-by">Later by</span>
-      <button v-for="minutes in CHOICES" :key="minutes" type="button" @click="slip(minutes)">
+      <button v-for="minutes in CHOICES" :key="minutes" class="tap" type="button" @click="slip(minutes)">
         {{ minutes }} min
       </button>
       <label
@@ -42,15 +42,6 @@ form {
   flex-wrap: wrap;
   gap: 0.5rem;
   align-items: center;
-}
-button.open,
-form > button[type='button']:not([class]) {
-  min-height: 2.75rem;
-  padding: 0 0.9rem;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  cursor: pointer;
 }
 button.open {
   width: 100%;

@@ -17,8 +17,8 @@ const emit = defineEmits<{ done: []; later: [] }>()
     </p>
     <p>{{ task.why }}</p>
     <div v-if="mayLog" class="buttons no-print">
-      <button type="button" class="done" @click="emit('done')">Done</button>
-      <button type="button" class="later" @click="emit('later')">Later</button>
+      <button type="button" class="tap main" @click="emit('done')">Done</button>
+      <button type="button" class="tap" @click="emit('later')">Later</button>
     </div>
   </section>
 </template>
@@ -43,14 +43,5 @@ h3 {
 button {
   min-height: 3.1rem;
   font-weight: 700;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  cursor: pointer;
-}
-.done {
-  color: var(--accent-ink);
-  background: var(--accent);
-  border-color: var(--accent);
 }
 </style>

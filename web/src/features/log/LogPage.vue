@@ -49,7 +49,7 @@ useKeys({
 </script>
 
 <template>
-  <div v-if="log" class="page">
+  <div v-if="log" class="hand-page">
     <header>
       <h2>Log</h2>
       <p role="status">{{ log.summary }}</p>
@@ -86,14 +86,14 @@ useKeys({
       </p>
       <div v-if="mayLog" class="buttons no-print">
         <template v-if="running">
-          <button type="button" data-repeats class="main" @click="act.cut()">Cut</button>
-          <button type="button" data-repeats @click="act.cut('false-start')">False start</button>
+          <button type="button" data-repeats class="tap main" @click="act.cut()">Cut</button>
+          <button class="tap" type="button" data-repeats @click="act.cut('false-start')">False start</button>
         </template>
         <template v-else>
-          <button type="button" data-repeats class="main" @click="act.roll()">
+          <button type="button" data-repeats class="tap main" @click="act.roll()">
             Roll {{ log.next.label }}
           </button>
-          <button type="button" data-repeats @click="act.nextSetUp()">
+          <button class="tap" type="button" data-repeats @click="act.nextSetUp()">
             Roll {{ log.next_set_up.label }}
           </button>
         </template>
@@ -103,7 +103,7 @@ useKeys({
           ><span class="visually-hidden">Another slate</span
           ><input v-model="slate" class="plain-input" maxlength="24" placeholder="another slate"
         /></label>
-        <button type="submit" :disabled="!slate.trim()">Roll it</button>
+        <button class="tap" type="submit" :disabled="!slate.trim()">Roll it</button>
       </form>
     </section>
     <section v-if="mayLog && about" class="notes no-print" aria-label="What happened?">
@@ -115,6 +115,7 @@ useKeys({
         <button
           v-for="word in log.words"
           :key="word"
+          class="tap"
           type="button"
           data-repeats
           :class="{ marked: marked.has(word) }"
@@ -133,7 +134,7 @@ useKeys({
             maxlength="2000"
             placeholder="something else"
         /></label>
-        <button type="submit" :disabled="!own.trim()">Note</button>
+        <button class="tap" type="submit" :disabled="!own.trim()">Note</button>
       </form>
     </section>
     <ul v-if="log.findings.length" class="findings" aria-label="To be cleared">
@@ -171,6 +172,7 @@ useKeys({
     <p class="soft small">{{ since.join(' · ') }}</p>
     <footer v-if="mayLog" class="no-print" aria-label="The last take">
       <button
+        class="tap"
         type="button"
         data-repeats
         :disabled="!about"
@@ -179,11 +181,13 @@ useKeys({
       >
         {{ about?.status === 'circled' ? 'Circled' : 'Circle' }}{{ about ? ` ${about.label}` : '' }}
       </button>
-      <button v-if="running" type="button" data-repeats class="main" @click="act.cut()">Cut</button>
-      <button v-else type="button" data-repeats class="main" @click="act.roll()">
+      <button v-if="running" type="button" data-repeats class="tap main" @click="act.cut()">Cut</button>
+      <button v-else type="button" data-repeats class="tap main" @click="act.roll()">
         Roll {{ log.next.label }}
       </button>
-      <button type="button" data-repeats class="tone" @click="act.did('room-tone')">Room tone done</button>
+      <button type="button" data-repeats class="tap tone" @click="act.did('room-tone')">
+        Room tone done
+      </button>
     </footer>
   </div>
   <div v-else-if="problem" class="alone">
@@ -195,25 +199,16 @@ useKeys({
 </template>
 
 <style scoped>
-.page {
-  display: flex;
-  flex-direction: column;
-  gap: 0.9rem;
+.hand-page {
   max-width: 52rem;
-  min-height: 100%;
-  padding: 1rem 1.25rem 0;
+}
+.buttons .tap,
+.grid .tap,
+footer .tap:not(.tone) {
+  min-height: 3.1rem;
 }
 .alone {
   padding: 1rem;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 1.2rem;
-  align-items: center;
-}
-h2 {
-  font-size: 1.2rem;
 }
 .files {
   display: flex;
@@ -246,24 +241,6 @@ footer {
   grid-template-columns: 2fr 1fr;
   gap: 0.6rem;
 }
-.buttons button,
-footer button,
-.grid button,
-.other button,
-.notes form button {
-  min-height: 3.1rem;
-  padding: 0 0.6rem;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  cursor: pointer;
-}
-button.main {
-  font-weight: 700;
-  color: var(--accent-ink);
-  background: var(--accent);
-  border-color: var(--accent);
-}
 .notes,
 .findings {
   display: grid;
@@ -284,10 +261,6 @@ button.main {
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0.5rem;
 }
-.other button,
-.notes form button {
-  min-height: 2.75rem;
-}
 .other input,
 .notes form input {
   min-height: 2.75rem;
@@ -299,21 +272,12 @@ button.main {
   align-items: baseline;
 }
 footer {
-  position: sticky;
-  bottom: 0;
   grid-template-columns: 1fr 2fr 1fr;
-  margin: auto -1.25rem 0;
-  padding: 0.7rem 1.25rem;
-  background: var(--sheet);
-  border-top: 2px solid var(--line-strong);
 }
 footer button[aria-pressed='true'] {
   font-weight: 700;
 }
 @media (width < 700px) {
-  .page {
-    padding: 0.6rem 1rem 0;
-  }
   .grid {
     grid-template-columns: repeat(3, minmax(0, 1fr));
   }
@@ -322,12 +286,9 @@ footer button[aria-pressed='true'] {
   }
   footer {
     grid-template-columns: 1fr 2fr;
-    margin: auto -1rem 0;
-    padding: 0.7rem 1rem;
   }
   footer .tone {
     grid-column: 1 / -1;
-    min-height: 2.75rem;
   }
 }
 </style>

@@ -48,6 +48,7 @@ function note() {
       <button
         v-for="state in STATES"
         :key="state.id"
+        class="tap"
         type="button"
         data-repeats
         :aria-pressed="take.status === state.id"
@@ -118,19 +119,6 @@ function note() {
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem;
-}
-.states button {
-  min-height: 2.75rem;
-  padding: 0 0.9rem;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  border-radius: var(--radius);
-  cursor: pointer;
-}
-.states button[aria-pressed='true'] {
-  font-weight: 700;
-  color: var(--accent-ink);
-  background: var(--accent);
 }
 form {
   display: flex;

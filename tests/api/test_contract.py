@@ -15,7 +15,7 @@ def address(services):
 
 
 def test_every_operation_keeps_what_it_promises(services, address):
-    found = operations(address)
+    found = operations(services, address)
     assert len(found) > 70
     failed = []
     for operation in found:

@@ -21,5 +21,5 @@ def test_no_request_is_a_mistake_of_ours(services, address):
     end, turn = time.monotonic() + FOR_S, 0
     while time.monotonic() < end:
         turn += 1
-        for operation in operations(address):
+        for operation in operations(services, address):
             check(operation, services, address, EACH, turn)

@@ -1,9 +1,9 @@
-"""Twenty kills at random moments; two hundred in the deep run."""
+"""Six kills at random moments; two hundred in the deep run."""
 
 from tests.app.test_server import no_leftovers  # noqa: F401, a fixture
 from tests.kills import rounds
 
 
 def test_nothing_acknowledged_is_lost(home, tmp_path):
-    told = rounds(home, tmp_path, 20, seed=1)
-    assert told["edits"] > 20 and told["sounds"] > 5 and told["deleted"] > 5
+    told = rounds(home, tmp_path, 6, seed=1)
+    assert told["edits"] > 5 and told["sounds"] and told["deleted"]

@@ -34,7 +34,7 @@ CORE = (
 )  # fmt: skip
 """Rooms of the core and what is in them, from the ground up: each uses only what stands before it."""
 CORE_MAY_USE = {
-    "abc", "bisect", "collections", "dataclasses", "datetime", "difflib", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "re", "scipy", "statistics", "typing", "zlib",
+    "abc", "bisect", "collections", "dataclasses", "datetime", "difflib", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "random", "re", "scipy", "statistics", "typing", "zlib",
 }  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from tidy_trunk.media.uploads import Piece
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
+from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -88,6 +89,10 @@ def _log(request: Request) -> LogService:
     return _services(request).log
 
 
+def _day_files(request: Request) -> DayFileService:
+    return _services(request).day_files
+
+
 def _day(request: Request) -> DayService:
     return _services(request).day
 
@@ -151,6 +156,7 @@ GainPlans = Annotated[GainPlanService, Depends(_gain_plans)]
 Guests = Annotated[GuestService, Depends(_guests)]
 Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
+DayFiles = Annotated[DayFileService, Depends(_day_files)]
 LogOfDay = Annotated[LogService, Depends(_log)]
 Day = Annotated[DayService, Depends(_day)]
 Walks = Annotated[WalkService, Depends(_walks)]

@@ -42,8 +42,8 @@ OF_A_WALK: Final = frozenset(
 )
 """Operations of whoever goes along the chain, or logs. ASSUMED_"""
 
-OF_THE_OWNER: Final = ("/guests", "/copies", "/everything")
-"""Beginnings of the addresses that are nobody's but the owner's: keys, and all data at once. ASSUMED_"""
+OF_THE_OWNER: Final = ("/guests", "/copies", "/everything", "/jobs/{job_id}/files")
+"""Beginnings of the addresses that are nobody's but the owner's: keys, all data at once, folders of this machine. ASSUMED_"""
 
 ENTRANCE: Final = "/enter"
 """Where a telephone becomes somebody: open to all. ASSUMED_"""

@@ -204,15 +204,25 @@ def verify(folder: Path, manifest: Path | None, write: bool, as_json: bool) -> i
 @app.command()
 @click.argument("folder", type=click.Path(path_type=Path))
 @click.option("--log", "log_file", type=click.Path(path_type=Path), help="Log to hold them against, as exported")
+@click.option("--listen", is_flag=True, help="Look for clipping, silence, levels and drift too")
+@click.option("--copy", "into", type=click.Path(path_type=Path), help="Copy them into this folder, checked")
+@click.option("--second", type=click.Path(path_type=Path), help="And once more into this one")
 @as_json_option
-def files(folder: Path, log_file: Path | None, as_json: bool) -> int:
+def files(
+    folder: Path, log_file: Path | None, listen: bool, into: Path | None, second: Path | None, as_json: bool
+) -> int:
     """The recordings of a day's folders, and what does not agree with the log.
 
-    One folder for each device. Exit status 1 where something does not agree.
+    One folder for each device. Exit status 1 where something does not agree. With --copy they are copied instead: sound with the
+    labels of the log, each copy read again; originals are never written to. Exit status 1 where a file has no good copy.
     """
-    from tidy_trunk.cli.files import show_files
+    from tidy_trunk.cli.files import copy_day, show_files
 
-    return show_files(folder, log_file, as_json)
+    if into is not None:
+        return copy_day(folder, log_file, into, second, as_json)
+    if second is not None:
+        raise click.UsageError("--second wants --copy: name the folder of the first copy too")
+    return show_files(folder, log_file, listen, as_json)
 
 
 out_option = click.option(

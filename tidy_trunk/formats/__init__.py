@@ -4,6 +4,7 @@ from tidy_trunk.formats.broadcast import Broadcast, TimecodeSpeed, read_broadcas
 from tidy_trunk.formats.labels import TakeLabels, read_labels
 from tidy_trunk.formats.movie import MovieFacts, movie_facts, still
 from tidy_trunk.formats.recording import Recording, open_recording
+from tidy_trunk.formats.relabel import write_relabelled
 from tidy_trunk.formats.riff import is_wave, sound_chunk
 from tidy_trunk.formats.sound import LARGEST_SOUND_BYTES, SUBTYPES, read_sound, write_sound
 
@@ -24,5 +25,6 @@ __all__ = [
     "sound_chunk",
     "still",
     "write_broadcast",
+    "write_relabelled",
     "write_sound",
 ]

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from typing import BinaryIO, Final
-from xml.etree.ElementTree import Element, ParseError, SubElement
+from xml.etree.ElementTree import Element, ParseError, SubElement, tostring
 
 from defusedxml import ElementTree
 from defusedxml.common import DefusedXmlException
@@ -17,7 +17,8 @@ LARGEST_BYTES: Final = 1_000_000
 class TakeLabels:
     """scene, take, tape, note: as text; circled: as the recorder marked it; tracks: channel, from 1, and name.
 
-    rate: of its timecode, as a fraction `25/1`, drop: whether labels are dropped; "" where nothing is said.
+    rate: of its timecode, as a fraction `25/1`, drop: whether labels are dropped; user_bits: its eight digits; "" where nothing
+    is said.
     """
 
     scene: str = ""
@@ -28,6 +29,7 @@ class TakeLabels:
     tracks: tuple[tuple[int, str], ...] = ()
     rate: str = ""
     drop: bool = False
+    user_bits: str = ""
 
 
 def read_labels(stream: BinaryIO) -> TakeLabels | None:
@@ -44,10 +46,17 @@ def read_labels(stream: BinaryIO) -> TakeLabels | None:
         stream.seek(0)
 
 
-def _parsed(body: bytes) -> TakeLabels | None:
+def _root(body: bytes) -> Element | None:
     try:
-        root = ElementTree.fromstring(body.rstrip(b"\0 \r\n\t"))
+        found: Element = ElementTree.fromstring(body.rstrip(b"\0 \r\n\t"))
+        return found
     except (ParseError, DefusedXmlException, ValueError, LookupError):
+        return None
+
+
+def _parsed(body: bytes) -> TakeLabels | None:
+    root = _root(body)
+    if root is None:
         return None
     tracks = []
     for track in root.iterfind("TRACK_LIST/TRACK"):
@@ -63,6 +72,7 @@ def _parsed(body: bytes) -> TakeLabels | None:
         tracks=tuple(tracks),
         rate=_text(root, "SPEED/TIMECODE_RATE"),
         drop=_text(root, "SPEED/TIMECODE_FLAG").upper() == "DF",
+        user_bits=_text(root, "UBITS").upper().removeprefix("0X"),
     )
 
 
@@ -71,22 +81,45 @@ def _text(element: Element, path: str) -> str:
     return " ".join((found or "").split())[:200]
 
 
+def relabelled(body: bytes | None, labels: TakeLabels, original: str) -> bytes:
+    """A description with the labels of a take in it, and the name that its file had; all else that it said stays.
+
+    body: as the file has it; None, or one that cannot be read: a new one is begun. Nothing is said of a clock: that stays too.
+    """
+    root = _root(body) if body is not None else None
+    if root is None or root.tag != "BWFXML":
+        root = Element("BWFXML")
+        SubElement(root, "IXML_VERSION").text = "2.10"
+    add_labels(root, labels)
+    history = _child(root, "HISTORY")
+    if not history.findtext("ORIGINAL_FILENAME"):
+        _child(history, "ORIGINAL_FILENAME").text = original
+    document: bytes = tostring(root, encoding="UTF-8", xml_declaration=True)
+    return document
+
+
 def add_labels(root: Element, labels: TakeLabels) -> None:
-    """What a take is called, into a description that is being written."""
+    """What a take is called, into a description; each field takes the place of what stood there."""
     values = {
         "SCENE": labels.scene,
         "TAKE": labels.take,
-        "TAPE": labels.tape,
+        "TAPE": labels.tape or root.findtext("TAPE") or "",
         "CIRCLED": "TRUE" if labels.circled else "FALSE",
         "NOTE": labels.note,
     }
     for name, value in values.items():
-        SubElement(root, name).text = value
+        _child(root, name).text = value
     if labels.tracks:
-        tracks = SubElement(root, "TRACK_LIST")
+        tracks = _child(root, "TRACK_LIST")
+        tracks.clear()
         SubElement(tracks, "TRACK_COUNT").text = str(len(labels.tracks))
-        for channel, name in labels.tracks:
+        for place, (channel, name) in enumerate(labels.tracks, start=1):
             track = SubElement(tracks, "TRACK")
             SubElement(track, "CHANNEL_INDEX").text = str(channel)
-            SubElement(track, "INTERLEAVE_INDEX").text = str(channel)
+            SubElement(track, "INTERLEAVE_INDEX").text = str(place)
             SubElement(track, "NAME").text = name
+
+
+def _child(element: Element, name: str) -> Element:
+    found = element.find(name)
+    return SubElement(element, name) if found is None else found

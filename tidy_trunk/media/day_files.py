@@ -1,14 +1,19 @@
-"""The files of a day's folders, as far as their heads tell: nothing is decoded."""
+"""The files of a day's folders: what their heads tell, and how loud they are where that is asked for. Each is read in a process of
+its own, so that one that hangs or breaks its reader is no more than a file that cannot be read."""
 
 import struct
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO, Final
 
 from tidy_trunk.core.log import DayFile
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.formats import is_wave, movie_facts, read_broadcast, read_labels, sound_chunk
+from tidy_trunk.media.apart import each_in_a_process
 from tidy_trunk.media.file_clocks import movie_began
+from tidy_trunk.media.files import size_of
+from tidy_trunk.media.hearing import heard_channels
 from tidy_trunk.media.manifests import files_below
 
 SOUNDS: Final = frozenset({".wav", ".bwf", ".rf64"})
@@ -16,31 +21,52 @@ MOVIES: Final = frozenset({".mov", ".mp4", ".mxf", ".m4v", ".avi", ".mts"})
 """Ends of names of what recorders and cameras write; what else lies in a folder is left out. [PRACTICE]"""
 
 
-def day_files(folder: Path, tell: Callable[[float], None] = lambda share: None) -> list[DayFile]:
+def day_files(
+    folder: Path, tell: Callable[[float], None] = lambda share: None, *, with_sound: bool = False
+) -> list[DayFile]:
     """Every recording below a folder. Its source is the folder at the top that it lies in; else what it says of its recorder.
+
+    with_sound: decoded too, for levels, flat tops and silence.
 
     Raises InputError: as `files_below`.
     """
     paths = [path for path in files_below(folder) if Path(path).suffix.lower() in SOUNDS | MOVIES]
-    found = []
-    for number, path in enumerate(paths):
-        tell(number / len(paths))
-        found.append(day_file(folder, path))
+    sizes = {path: size_of(folder / path) if with_sound else 1 for path in paths}
+    whole, done = max(sum(sizes.values()), 1), 0
+    found = {}
+    for path, file in each_in_a_process(paths, lambda path: day_file(folder, path, with_sound=with_sound)):
+        done += sizes[path]
+        tell(done / whole)
+        found[path] = file or _unreadable(path, "whoever read it came to no end: it is damaged")
     tell(1.0)
-    return found
+    return [found[path] for path in paths]
 
 
-def day_file(folder: Path, path: str) -> DayFile:
+def day_file(folder: Path, path: str, *, with_sound: bool = False) -> DayFile:
     """One of them; one that cannot be read says why."""
-    head, _, rest = path.partition("/")
-    source = head if rest else ""
-    is_picture = Path(path).suffix.lower() in MOVIES
+    source, is_picture = _source(path), _is_picture(path)
     try:
         with (folder / path).open("rb") as stream:
-            return _movie(stream, path, source) if is_picture else _sound(stream, path, source)
+            file = _movie(stream, path, source) if is_picture else _sound(stream, path, source)
+            has_sound = with_sound and (not is_picture or movie_facts(stream).has_sound)
+            stream.seek(0)
+            return replace(file, heard=heard_channels(stream)) if has_sound else file
     except (OSError, TidyTrunkError, ValueError, struct.error) as error:
         words = error.message if isinstance(error, TidyTrunkError) else str(error)
-        return DayFile(path=path, source=source, is_picture=is_picture, seconds=0.0, problem=words or "it is damaged")
+        return _unreadable(path, words or "it is damaged")
+
+
+def _unreadable(path: str, problem: str) -> DayFile:
+    return DayFile(path=path, source=_source(path), is_picture=_is_picture(path), seconds=0.0, problem=problem)
+
+
+def _source(path: str) -> str:
+    head, _, rest = path.partition("/")
+    return head if rest else ""
+
+
+def _is_picture(path: str) -> bool:
+    return Path(path).suffix.lower() in MOVIES
 
 
 def _sound(stream: BinaryIO, path: str, source: str) -> DayFile:
@@ -62,6 +88,7 @@ def _sound(stream: BinaryIO, path: str, source: str) -> DayFile:
         drop=labels.drop if labels is not None else False,
         rate_hz=rate_hz,
         date=said.date if said is not None else "",
+        user_bits=labels.user_bits if labels is not None and labels.user_bits.strip("0") else "",
         tracks=labels.tracks if labels is not None else (),
         is_cut_short=chunk.is_cut_short,
     )

@@ -56,6 +56,14 @@ def new_file(path: Path, mode: int = 0o666) -> Iterator[BinaryIO]:
         raise FormatError(f"{path}: cannot be written: {error.strerror or error}") from error
 
 
+def size_of(path: Path) -> int:
+    """Bytes of a file; 0 where there is none that can be asked."""
+    try:
+        return path.stat().st_size
+    except OSError:
+        return 0
+
+
 def _umask() -> int:
     """What new files are kept from others by; it can only be read by setting it."""
     mask = os.umask(0)

@@ -16,7 +16,7 @@ import xxhash
 
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import FormatError, InputError
-from tidy_trunk.media.files import new_file
+from tidy_trunk.media.files import new_file, size_of
 
 MANIFEST: Final = "tidy-manifest.txt"
 SHA256_LIST: Final = "sha256sum.txt"
@@ -113,10 +113,15 @@ def write_manifest(folder: Path, tell: Callable[[float], None] = lambda share: N
             found[path] = digest(folder / path)
         except OSError as error:
             raise InputError(f"{folder / path}: cannot be read: {error.strerror or error}") from error
+    write_list(folder, found)
+    return found
+
+
+def write_list(folder: Path, found: Mapping[str, Digest]) -> None:
+    """The list of files whose checksums are known, and the one for `sha256sum -c`. Raises FormatError: as `write_manifest`."""
     lines = [HEAD, *(f"{one.sha256} {one.xxh3} {one.size} {path}" for path, one in found.items())]
     _write(folder / MANIFEST, lines)
     _write(folder / SHA256_LIST, [f"{one.sha256}  {path}" for path, one in found.items()])
-    return found
 
 
 def read_manifest(path: Path) -> Mapping[str, Digest]:
@@ -169,20 +174,13 @@ def _verdict(path: Path, listed: Digest) -> Verdict:
 
 def _told(folder: Path, paths: list[str], tell: Callable[[float], None]) -> Iterator[tuple[str, int]]:
     """Paths, one after the other, with how far it is told before each."""
-    sizes = {path: _size(folder / path) for path in paths}
+    sizes = {path: size_of(folder / path) for path in paths}
     whole, done = max(sum(sizes.values()), 1), 0
     for path in paths:
         tell(done / whole)
         yield path, sizes[path]
         done += sizes[path]
     tell(1.0)
-
-
-def _size(path: Path) -> int:
-    try:
-        return path.stat().st_size
-    except OSError:
-        return 0
 
 
 def _write(path: Path, lines: list[str]) -> None:

@@ -38,10 +38,8 @@ def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda 
     """
     recording = open_recording(stream)
     try:
-        whole = isinstance(recording.bits, int) and recording.encoding == "pcm"
-        step = 2.0 ** (1 - recording.bits) if whole and recording.bits else 0.0
-        meter = Meter(recording.rate_hz, recording.channels, step=step)
-        for piece in _ahead(recording, PIECE_BLOCKS * meter.block_size):
+        meter = Meter(recording.rate_hz, recording.channels, step=step_of(recording))
+        for piece in ahead(recording, PIECE_BLOCKS * meter.block_size):
             meter.add(piece)
             progress(min(meter.sample_count / max(recording.sample_count, meter.sample_count), 1.0))
         found = measure(meter.metered(), recording.read)
@@ -52,7 +50,12 @@ def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda 
         recording.close()
 
 
-def _ahead(recording: Recording, size: int) -> Iterator[NDArray[np.float32]]:
+def step_of(recording: Recording) -> float:
+    """Between two neighbouring values that a file can hold, full scale 1.0; 0 for float and lossy sound."""
+    return 2.0 ** (1 - recording.bits) if recording.bits and recording.encoding == "pcm" else 0.0
+
+
+def ahead(recording: Recording, size: int) -> Iterator[NDArray[np.float32]]:
     """The pieces of a recording, each read while the one before is measured."""
     pieces = recording.pieces(size)
     with ThreadPoolExecutor(1) as reader:

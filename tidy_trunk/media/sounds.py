@@ -4,6 +4,7 @@ Several servers and workers may share it. Nothing is removed that a user has not
 told.
 """
 
+import shutil
 import sys
 import time
 from collections.abc import Iterable, Iterator
@@ -22,13 +23,15 @@ LEFT_S: Final = 3600.0
 
 
 class Media:
-    """`incoming`: recordings while they are measured; `kept`: those that a job lists; `aside`: what no list names."""
+    """`incoming`: recordings while they are measured; `kept`: those that a job lists; `aside`: what no list names; `stand_ins`: files
+    of simulated days."""
 
     def __init__(self, folder: Path, store: MediaStore) -> None:
         self._store = store
         own = folder / str(store.identity())
         self.incoming, self.kept, self.aside = own / "incoming", self.kept_below(folder, own.name), own / "set-aside"
-        for place in (self.incoming, self.kept):
+        self.stand_ins = own / "stand-ins"
+        for place in (self.incoming, self.kept, self.stand_ins):
             place.mkdir(parents=True, exist_ok=True)
         self._take_over(folder / BEFORE)
         self.sweep()
@@ -65,13 +68,25 @@ class Media:
         if unwanted:
             self._remove(unwanted)
             self._store.forget(unwanted - measured)
+        self._sweep_stand_ins()
+
+    def _sweep_stand_ins(self) -> None:
+        """Simulated days that nobody lists any more; each lies in a folder that is called as its request."""
+        there = list(self.stand_ins.iterdir())
+        listed = self._names() if there else frozenset()
+        for place in there:
+            if place.name not in listed:
+                shutil.rmtree(place, ignore_errors=True)
 
     def _sweep_incoming(self) -> None:
         """What came in and was never read to its end, as after a crash."""
         awaited = {str(recording_id) for recording_id in self._store.awaited()}
         for path in list(self.incoming.iterdir()):
             if path.name.partition(".")[0] not in awaited and time.time() - path.stat().st_mtime > LEFT_S:
-                path.unlink(missing_ok=True)
+                if path.is_dir():
+                    shutil.rmtree(path, ignore_errors=True)
+                else:
+                    path.unlink(missing_ok=True)
 
     def _remove(self, recording_ids: Iterable[UUID]) -> None:
         for recording_id in recording_ids:

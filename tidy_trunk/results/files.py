@@ -1,17 +1,48 @@
 """The files of a day beside its log."""
 
 from collections.abc import Sequence
+from typing import Final, Literal
 
 from tidy_trunk.core.base.timecode import FrameRate, Timecode, real_seconds
-from tidy_trunk.core.log import DayFile, DayTake, Expected, FileTrouble, match_files_to_takes
+from tidy_trunk.core.base.units import SILENCE_DB
+from tidy_trunk.core.log import (
+    LOST,
+    OF_WORDS,
+    ChannelHeard,
+    DayFile,
+    DayTake,
+    Expected,
+    ExpectedTrack,
+    FileFix,
+    FileTrouble,
+    Status,
+    corrected_files,
+    file_fix,
+    match_files_to_takes,
+)
 from tidy_trunk.errors import TimecodeError
-from tidy_trunk.results.log import LogOut
+from tidy_trunk.formats import TakeLabels
+from tidy_trunk.media.copying import CopyOrder
+from tidy_trunk.results.log import LoggedTakeOut, LogOut
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.files import file_finding_words
+from tidy_trunk.words.files import file_finding_words, files_summary
+from tidy_trunk.words.log import seconds_words
+
+NOT_SPOKEN: Final = frozenset({Status.FALSE_START, Status.WILD, Status.ROOM_TONE})
+"""Takes in which nobody need speak as the plan has it. [PRACTICE]"""
+
+
+class ChannelHeardOut(Out):
+    """peak_dbfs: null in silence; level_dbfs: of what is spoken, null where nothing is."""
+
+    peak_dbfs: Level
+    level_dbfs: Level
+    clipped: int
+    is_timecode: bool
 
 
 class DayFileOut(Out):
-    """begins_s: since midnight, by its own clock; null where it has none."""
+    """begins_s: since midnight, by its own clock; null where it has none. heard: its channels; none where nobody listened."""
 
     path: str
     source: str
@@ -24,24 +55,59 @@ class DayFileOut(Out):
     drop: bool
     rate_hz: int
     date: str
+    user_bits: str
+    tracks: tuple[tuple[int, str], ...]
+    heard: tuple[ChannelHeardOut, ...]
+    off_s: Level
+    drift_ppm: Level
+    is_cut_short: bool
+    problem: str
+
+    def to_core(self) -> DayFile:
+        heard = tuple(
+            ChannelHeard(
+                peak_dbfs=SILENCE_DB if one.peak_dbfs is None else one.peak_dbfs,
+                level_dbfs=one.level_dbfs,
+                clipped=one.clipped,
+                is_timecode=one.is_timecode,
+            )
+            for one in self.heard
+        )
+        return DayFile(**{**dict(self), "heard": heard})
 
 
 class FileFindingOut(Out):
+    """take: as it is called; "" of none. can_be: what puts it right; "" where that is for people.
+
+    severity: stop where something is lost, note where a file only says something wrong of itself.
+    """
+
+    severity: Literal["stop", "caution", "note"]
     what: FileTrouble
     path: str
     take: str
     title: str
     text: str
+    can_be: FileFix
 
 
 class TakeFilesOut(Out):
+    """files: of it, by their paths; by_source: the same, for each of the sources."""
+
     take: str
+    length: str
     files: list[str]
+    by_source: list[list[str]]
 
 
 class FilesOut(Out):
-    """files: as far as their heads tell; takes: the files of each; findings: what does not agree, the gravest first."""
+    """files: as far as they were looked at; takes: the files of each; findings: what does not agree, the gravest first.
 
+    sources: the devices that wrote them, by the folders that they lie in.
+    """
+
+    summary: str
+    sources: list[str]
     files: list[DayFileOut]
     takes: list[TakeFilesOut]
     findings: list[FileFindingOut]
@@ -49,28 +115,77 @@ class FilesOut(Out):
 
 def files_beside(files: Sequence[DayFile], log: LogOut | None) -> FilesOut:
     """The files of a day, held against a log where there is one."""
-    takes = [] if log is None else _takes(log)
-    labels = {take.id: take.label for take in takes}
-    matched = match_files_to_takes(files, takes, _expected(log)) if log is not None else None
+    takes = [] if log is None else takes_of(log)
+    labels, by_path = {take.id: take.label for take in takes}, {file.path: file for file in files}
+    matched = match_files_to_takes(files, takes, expected_of(log)) if log is not None else None
+    found = matched.takes if matched is not None else {}
     findings = []
     for finding in matched.findings if matched is not None else ():
         title, text = file_finding_words(finding, labels)
         findings.append(
             FileFindingOut(
-                what=finding.what, path=finding.path, take=labels.get(finding.take, ""), title=title, text=text
+                severity=_severity(finding.what),
+                what=finding.what,
+                path=finding.path,
+                take=labels.get(finding.take, ""),
+                title=title,
+                text=text,
+                can_be=file_fix(finding, by_path.get(finding.path)),
             )
         )
+    sources = sorted({file.source for file in files})
+    lengths = {take.id: seconds_words(take.seconds) for take in takes}
     return FilesOut(
+        summary=files_summary(len(files), len(takes), sum(bool(mine) for mine in found.values()), len(findings)),
+        sources=sources,
         files=[DayFileOut.model_validate(file) for file in files],
         takes=[
-            TakeFilesOut(take=labels[key], files=[file.path for file in mine])
-            for key, mine in (matched.takes.items() if matched is not None else ())
+            TakeFilesOut(
+                take=labels[key],
+                length=lengths[key],
+                files=[file.path for file in mine],
+                by_source=[[file.path for file in mine if file.source == source] for source in sources],
+            )
+            for key, mine in found.items()
         ],
         findings=findings,
     )
 
 
-def _takes(log: LogOut) -> list[DayTake]:
+def copy_orders(files: Sequence[DayFile], log: LogOut | None) -> list[CopyOrder]:
+    """Every file that can be read, for copying: sound with what the log says of its take; all as they are where there is no log."""
+    takes, expected = (
+        ([], Expected(rate="", drop=False, rate_hz=0, date="")) if log is None else (takes_of(log), expected_of(log))
+    )
+    found = match_files_to_takes(files, takes, expected).takes
+    by_id = {take.id: take for take in log.takes} if log is not None else {}
+    return [
+        CopyOrder(
+            path=item.path,
+            name=item.name,
+            labels=None if item.take is None else _labels(by_id[item.take.id], item.tracks),
+            date=item.date,
+        )
+        for item in corrected_files(files, takes, found, expected)
+    ]
+
+
+def _labels(take: LoggedTakeOut, tracks: tuple[tuple[int, str], ...]) -> TakeLabels:
+    said = [*([take.text] if take.text else []), *(note.text for note in take.notes)]
+    return TakeLabels(
+        scene=take.slate,
+        take=str(take.number),
+        circled=take.status is Status.CIRCLED,
+        note="; ".join(said),
+        tracks=tracks,
+    )
+
+
+def _severity(what: FileTrouble) -> Literal["stop", "caution", "note"]:
+    return "stop" if what in LOST else "note" if what in OF_WORDS else "caution"
+
+
+def takes_of(log: LogOut) -> list[DayTake]:
     """Those that were shot; room tone and wild tracks too, as they are files."""
     rate, found = FrameRate.parse(log.rate), []
     for take in log.takes:
@@ -80,15 +195,32 @@ def _takes(log: LogOut) -> list[DayTake]:
             begins = float(real_seconds(Timecode.parse(take.timecode, rate)))
         except TimecodeError:
             continue
-        found.append(DayTake(id=take.id, slate=take.slate, number=take.number, begins_s=begins, seconds=take.seconds))
+        found.append(
+            DayTake(
+                id=take.id,
+                slate=take.slate,
+                number=take.number,
+                begins_s=begins,
+                seconds=take.seconds,
+                is_spoken=take.status not in NOT_SPOKEN,
+            )
+        )
     return found
 
 
-def _expected(log: LogOut) -> Expected:
+def expected_of(log: LogOut) -> Expected:
     rate = FrameRate.parse(log.rate)
-    tracks: dict[str, list[str]] = {}
+    tracks: dict[str, list[ExpectedTrack]] = {}
     for track in log.tracks:
-        tracks.setdefault(track.device, []).extend([track.track, *track.sources])
+        names = (track.track, *track.sources, ", ".join(track.sources)) if track.sources else (track.track,)
+        tracks.setdefault(track.device, []).append(
+            ExpectedTrack(
+                names=tuple(dict.fromkeys(names)),
+                level_dbfs=track.level_dbfs,
+                is_timecode=track.is_timecode,
+                safety_of=track.safety_of,
+            )
+        )
     return Expected(
         rate=f"{rate.ratio.numerator}/{rate.ratio.denominator}",
         drop=rate.drop,

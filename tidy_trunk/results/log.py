@@ -54,13 +54,19 @@ class LoggedTakeOut(Out):
 
 
 class LoggedTrackOut(Out):
-    """A track that is recorded, and whom it holds. edit: what the edit does with it; "" where that goes without saying."""
+    """A track that is recorded, and whom it holds. edit: what the edit does with it; "" where that goes without saying.
+
+    level_dbfs: of what is spoken, by the plan; null in silence. safety_of: the track that it is kept beside; "" of others.
+    """
 
     id: str
     device: str
     track: str
     sources: list[str]
     edit: str = ""
+    level_dbfs: Level = None
+    is_timecode: bool = False
+    safety_of: str = ""
 
 
 class LogFindingOut(Out):

@@ -6,6 +6,7 @@ from pathlib import Path
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
+from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -57,6 +58,7 @@ class Services:
     walks: WalkService
     log: LogService
     day: DayService
+    day_files: DayFileService
     equipment: EquipmentService
     fault_search: FaultSearchService
     front_door: FrontDoorService
@@ -107,6 +109,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         walks=WalkService(jobs, WalkStore(database)),
         log=log,
         day=DayService(log),
+        day_files=DayFileService(jobs, log, recordings),
         equipment=EquipmentService(jobs, equipment),
         fault_search=FaultSearchService(jobs),
         front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),

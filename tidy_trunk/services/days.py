@@ -12,6 +12,9 @@ from tidy_trunk.core.log import LogEntry
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.errors import InputError
 
+DAY_S, HALF_DAY_S = 86_400.0, 43_200.0
+"""Seconds of a day, and of half a day: the nearer way round midnight. [ST12-1]"""
+
 BEFORE_CALL: Final = timedelta(hours=2)
 """ASSUMED_ how long before call a moment still belongs to the new day."""
 
@@ -39,6 +42,14 @@ class DayClock:
     def clock(self, moment: datetime) -> str:
         """As a watch at the place shows it: `10:44:31`."""
         return moment.astimezone(self.zone).strftime("%H:%M:%S")
+
+    def moment(self, seconds: float) -> datetime:
+        """When the job's clock showed so many seconds since midnight, on this day."""
+        rate = FrameRate.parse(self.plan.defaults.frame_rate)
+        if self.read is not None:
+            passed = seconds - float(real_seconds(Timecode.parse(self.read.timecode, rate)))
+            return self.read.made + timedelta(seconds=(passed + HALF_DAY_S) % DAY_S - HALF_DAY_S)
+        return datetime.combine(self.day, time(), tzinfo=self.zone).astimezone(UTC) + timedelta(seconds=seconds)
 
     def timecode(self, moment: datetime) -> str:
         """As the job's clock counts: time of day, or on from what was read last."""

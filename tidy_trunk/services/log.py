@@ -8,7 +8,7 @@ from uuid import UUID
 
 from tidy_trunk.core.day import Progress, Renewed, TaskKind
 from tidy_trunk.core.log import Act, Log, LogEntry, Status, read_log
-from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.reports import circled_edl, circled_otio, package, report_csv, report_sheet, report_text
@@ -51,7 +51,7 @@ class LogService:
     ) -> None:
         self._jobs = jobs
         self._store = store
-        self._now = now
+        self.now = now
 
     def add(self, job_id: UUID, entries: Sequence[LogEntry], sent: datetime | None = None) -> LogOut:
         """Taps as they arrive, in any order; sent again they are the same.
@@ -62,7 +62,7 @@ class LogService:
             NotFoundError: No such job.
             InputError: A tap that says nothing, or more of them than a log holds.
         """
-        now = self._now()
+        now = self.now()
         wrong = now - sent if sent is not None and abs(now - sent) > WRONG_BY else timedelta()
         right = [replace(entry, made=min(entry.made + wrong, now)) for entry in entries]
         for entry in right:
@@ -80,7 +80,7 @@ class LogService:
         state = self._jobs.newest(job_id)
         log = read_log(entries)
         newest = max((entry.made for entry in entries), default=None)
-        clock = day_clock(state.evaluation.plan, self._now(), newest, log.clock)
+        clock = day_clock(state.evaluation.plan, self.now(), newest, log.clock)
         return Logged(state=state, log=log, seq=seq, clock=clock)
 
     def view(self, job_id: UUID) -> LogOut:
@@ -162,7 +162,7 @@ class LogService:
         return Progress(now_min=found.clock.minutes(now), renewed=renewed, done=frozenset(done), takes=takes)
 
     def _since(self, log: Log) -> SinceOut:
-        now = self._now()
+        now = self.now()
 
         def minutes(kind: TaskKind) -> float | None:
             moments = [entry.made for entry in log.done if entry.kind == kind and entry.act is Act.DONE]
@@ -241,16 +241,18 @@ def logged_tracks(report: Report) -> list[LoggedTrackOut]:
         device, unit = track.trace.device, index.unit(track.trace.device)
         mine = [other for other in recorded if other.trace.device == device]
         first = next((other for other in mine if other is not track and is_safety(track, other)), None)
-        edit = EDIT_WORDS[index.role_of(device, track.trace.bus)]
-        if first is not None:
-            edit = ONE_OF_TWO.format(unit.bus(first.trace.bus).label)
+        role = index.role_of(device, track.trace.bus)
+        beside = unit.bus(first.trace.bus).label if first is not None else ""
         found.append(
             LoggedTrackOut(
                 id=track.trace.id,
                 device=unit.label,
                 track=unit.bus(track.trace.bus).label,
                 sources=[index.plan.sources[source].label for source in track.sources],
-                edit=edit,
+                edit=ONE_OF_TWO.format(beside) if beside else EDIT_WORDS[role],
+                level_dbfs=track.sound.average if not track.is_silent else None,
+                is_timecode=role is Role.TIMECODE,
+                safety_of=beside,
             )
         )
     return found

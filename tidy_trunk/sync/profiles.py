@@ -51,8 +51,8 @@ class Sidecars:
         return Sound(profile, read, rate_hz, len(kept))
 
 
-def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any]:
-    """Look at a file and leave its sidecars beside it; what is known of it, as plain JSON values.
+def profile_file(path: Path, progress: Callable[[float], None], side: Sidecars | None = None) -> dict[str, Any]:
+    """Look at a file and leave its sidecars beside it, or where `side` says; what is known of it, as plain JSON values.
 
     A movie without sound has none: it can still be placed by its timecode, or by the picture of a clap.
 
@@ -72,7 +72,7 @@ def profile_file(path: Path, progress: Callable[[float], None]) -> dict[str, Any
             check_kind(recording.rate_hz, recording.channels)
             begin = recording.read(0, min(WEIGHED_S * recording.rate_hz, recording.sample_count))
             weights = weights_of(begin, recording.rate_hz)
-            side = Sidecars(path)
+            side = side or Sidecars(path)
             kept = np.lib.format.open_memmap(side.mix, mode="w+", dtype=KEPT, shape=(recording.sample_count,))
 
             def pieces() -> Iterator[NDArray[np.float32]]:

@@ -12,7 +12,7 @@ import shutil
 import signal
 import sys
 import tempfile
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from contextlib import suppress
 from dataclasses import asdict, dataclass
 from pathlib import Path
@@ -55,7 +55,7 @@ PATH_BENEATH: Final = 1
 """A rule about what lies below a path. [LINUX]"""
 
 EXECUTE, WRITE_FILE, READ_FILE, READ_DIR = 1, 2, 4, 8
-REMOVE_FILE, MAKE_REG, TRUNCATE = 32, 256, 16384
+REMOVE_DIR, REMOVE_FILE, MAKE_DIR, MAKE_REG, TRUNCATE = 16, 32, 128, 256, 16384
 """Rights over files, by Landlock's bits. [LINUX]"""
 
 RIGHTS: Final = {1: 0x1FFF, 2: 0x3FFF, 3: 0x7FFF, 4: 0x7FFF}
@@ -90,22 +90,24 @@ class _Beneath(ctypes.Structure):
     _fields_ = (("allowed", ctypes.c_uint64), ("folder", ctypes.c_int32))
 
 
-def confine(folder: Path) -> Confinement:
+def confine(folder: Path, *, reads: Sequence[Path] = (), writes: Sequence[Path] = ()) -> Confinement:
     """This process and all that it starts: less memory, time and disk, files of one folder alone, no network.
 
-    It also ends with whoever started it. `folder`: which may be written in, its temporary files too.
+    It also ends with whoever started it. `folder`: which may be written in, its temporary files too. `reads`, `writes`: folders
+    of the user's that it was asked to read, and to write copies into.
     """
     tempfile.tempdir = str(folder)
     os.nice(BEHIND)
     memory = _share_memory()
-    _limit(folder)
+    _limit([folder, *writes])
     libc = ctypes.CDLL(None, use_errno=True)
     libc.prctl(SET_DEATH_SIGNAL, signal.SIGKILL, 0, 0, 0)
     # An ordinary user may only leave the network as the owner of a namespace of its own.
     network = not libc.unshare(NEW_NETWORK if os.geteuid() == 0 else NEW_USERS | NEW_NETWORK)
     libc.prctl(NO_NEW_PRIVILEGES, 1, 0, 0, 0)
     code = [str(Path(__file__).parents[2]), sys.prefix, sys.base_prefix, *READABLE]
-    return Confinement(_only(libc, folder, [Path(place) for place in code]), network, memory)
+    code_and_reads = [*(Path(place) for place in code), *reads]
+    return Confinement(_only(libc, [folder, *writes], code_and_reads), network, memory)
 
 
 def _share_memory() -> bool:
@@ -129,8 +131,8 @@ def _share_memory() -> bool:
     return False
 
 
-def _limit(folder: Path) -> None:
-    room = max(shutil.disk_usage(folder).free - LEFT_FREE_BYTES, 0)
+def _limit(folders: Sequence[Path]) -> None:
+    room = max(max(shutil.disk_usage(folder).free for folder in folders) - LEFT_FREE_BYTES, 0)
     for what, most in (
         (resource.RLIMIT_AS, MOST_MEMORY_BYTES),
         (resource.RLIMIT_CPU, MOST_CPU_S),
@@ -143,8 +145,8 @@ def _limit(folder: Path) -> None:
         resource.setrlimit(what, (least, least))
 
 
-def _only(libc: ctypes.CDLL, folder: Path, code: Iterable[Path]) -> bool:
-    """Whether from now on nothing can be opened but `folder`, and `code` to read."""
+def _only(libc: ctypes.CDLL, folders: Sequence[Path], code: Iterable[Path]) -> bool:
+    """Whether from now on nothing can be opened but `folders`, and `code` to read."""
     version = libc.syscall(CREATE_RULESET, None, 0, VERSION)
     if version < 1:
         return False
@@ -154,9 +156,9 @@ def _only(libc: ctypes.CDLL, folder: Path, code: Iterable[Path]) -> bool:
     if ruleset < 0:
         return False
     reads = READ_FILE | READ_DIR | EXECUTE
-    writes = READ_FILE | READ_DIR | WRITE_FILE | REMOVE_FILE | MAKE_REG | TRUNCATE
+    writes = READ_FILE | READ_DIR | WRITE_FILE | REMOVE_DIR | REMOVE_FILE | MAKE_DIR | MAKE_REG | TRUNCATE
     for place, allowed in [
-        (folder, writes),
+        *((folder, writes) for folder in folders),
         (Path(os.devnull), READ_FILE | WRITE_FILE),
         *((item, reads) for item in code),
     ]:

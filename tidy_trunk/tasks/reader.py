@@ -21,13 +21,16 @@ from typing import TYPE_CHECKING, Any, Final
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.tasks.confinement import confine
 from tidy_trunk.tasks.requests import (
+    CopyDay,
     FindClaps,
     Hear,
     LookAt,
     Match,
     Measure,
     PlanGain,
+    PlayDay,
     Plays,
+    ReadDay,
     Request,
     TakeStill,
     WriteAligned,
@@ -83,6 +86,12 @@ def read(path: Path, request: Request) -> dict[str, Any]:
                 return {"jpeg": b64encode(still(stream, request.frame, Fraction(request.rate))).decode()}
         case WriteAligned():
             return _write_aligned(path, request)
+        case ReadDay():
+            return _read_day(path, request, progress)
+        case CopyDay():
+            return _copy_day(request, progress)
+        case PlayDay():
+            return _play_day(path, request, progress)
         case Measure(plan=dict()):
             return _simulate(request, progress)
         case Measure():
@@ -90,6 +99,46 @@ def read(path: Path, request: Request) -> dict[str, Any]:
 
             result = measured_recording(lambda: path.open("rb"), request.settings, request.target_dbfs, progress)
             return result.model_dump(mode="json")
+
+
+def _read_day(scratch: Path, request: ReadDay, progress: Callable[[float], None]) -> dict[str, Any]:
+    from tidy_trunk.results.files import DayFileOut
+    from tidy_trunk.sync.beside_recorder import read_day
+
+    files = read_day(Path(request.folder), scratch, progress, with_sound=request.with_sound)
+    return {"files": [DayFileOut.model_validate(file).model_dump(mode="json") for file in files]}
+
+
+def _copy_day(request: CopyDay, progress: Callable[[float], None]) -> dict[str, Any]:
+    from tidy_trunk.formats import TakeLabels
+    from tidy_trunk.media.copying import CopyOrder, copy_files
+
+    orders = []
+    for order in request.orders:
+        labels = order["labels"]
+        if labels is not None:
+            labels = TakeLabels(**{**labels, "tracks": tuple((number, name) for number, name in labels["tracks"])})
+        orders.append(CopyOrder(**{**order, "labels": labels}))
+    second = Path(request.second) if request.second else None
+    copied = copy_files(Path(request.folder), orders, Path(request.into), second, progress)
+    return {"copies": [{**asdict(file), "is_good": file.is_good} for file in copied]}
+
+
+def _play_day(scratch: Path, request: PlayDay, progress: Callable[[float], None]) -> dict[str, Any]:
+    from tidy_trunk.core.log import StandInTake
+    from tidy_trunk.document import stored_plan
+    from tidy_trunk.media.stand_in_day import write_day
+
+    takes = [StandInTake(**take) for take in request.takes]
+    return write_day(
+        stored_plan(request.plan),
+        takes,
+        scratch / request.folder,
+        seed=request.seed,
+        faults=request.faults,
+        date=request.date,
+        tell=progress,
+    )
 
 
 def _match(folder: Path, request: Match, progress: Callable[[float], None]) -> dict[str, Any]:
@@ -167,11 +216,26 @@ def _write_aligned(folder: Path, request: WriteAligned) -> dict[str, Any]:
     return {"samples": samples}
 
 
+def _confine(folder: Path, request: Request) -> None:
+    """It sees what it was asked to look at, and writes where it was asked to."""
+    match request:
+        case ReadDay():
+            confine(folder, reads=[Path(request.folder)])
+        case CopyDay():
+            targets = [Path(name) for name in (request.into, request.second) if name]
+            for target in targets:
+                target.mkdir(parents=True, exist_ok=True)
+            confine(folder, reads=[Path(request.folder)], writes=targets)
+        case _:
+            confine(folder)
+
+
 def main() -> int:
     path = Path(sys.argv[1])
-    confine(path if path.is_dir() else path.parent)  # before numpy is imported, which starts threads
     try:
-        answer: dict[str, Any] = {"result": read(path, request_of(json.load(sys.stdin)))}
+        request = request_of(json.load(sys.stdin))
+        _confine(path if path.is_dir() else path.parent, request)  # before numpy is imported, which starts threads
+        answer: dict[str, Any] = {"result": read(path, request)}
     except TidyTrunkError as error:
         answer = {"problem": error.message}
     except MemoryError:

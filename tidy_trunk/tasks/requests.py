@@ -123,10 +123,58 @@ class PlanGain:
     pins: tuple[tuple[str, str], ...]
 
 
-Request = Measure | LookAt | Match | PlanGain | Hear | FindClaps | TakeStill | WriteAligned
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadDay:
+    """The recordings below a folder of this machine. with_sound: decoded too, and pictures held against the recorder."""
+
+    kind: ClassVar = "read-day"
+    keep: ClassVar = False
+
+    folder: str
+    with_sound: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CopyDay:
+    """Copies of a day's files. orders: as `CopyOrder` has them, labels as fields; into, second: folders; second "" for none."""
+
+    kind: ClassVar = "copy-day"
+    keep: ClassVar = False
+
+    folder: str
+    into: str
+    second: str
+    orders: tuple[dict[str, Any], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlayDay:
+    """The files that simulated devices would have of a log's takes, with faults. takes: as `StandInTake` has them.
+
+    plan: its document; folder: for the files, in that of all recordings; seed: which faults, and where.
+    """
+
+    kind: ClassVar = "play-day"
+    keep: ClassVar = False
+
+    plan: dict[str, Any]
+    takes: tuple[dict[str, Any], ...]
+    folder: str
+    seed: int
+    faults: int
+    date: str
+
+
+Request = (
+    Measure | LookAt | Match | PlanGain | Hear | FindClaps | TakeStill | WriteAligned | ReadDay | CopyDay | PlayDay
+)
 
 _KINDS: Final[Mapping[str, type[Request]]] = {
-    kind.kind: kind for kind in (Measure, LookAt, Match, PlanGain, Hear, FindClaps, TakeStill, WriteAligned)
+    kind.kind: kind
+    for kind in (
+        *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, TakeStill, WriteAligned),
+        *(ReadDay, CopyDay, PlayDay),
+    )
 }
 
 

@@ -29,11 +29,24 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import Database, RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.tasks.queue import TASK, queue_app
-from tidy_trunk.tasks.requests import Match, Measure, PlanGain, request_document, request_of
+from tidy_trunk.tasks.requests import (
+    CopyDay,
+    Match,
+    Measure,
+    PlanGain,
+    PlayDay,
+    ReadDay,
+    Request,
+    request_document,
+    request_of,
+)
 from tidy_trunk.upkeep.log import note
 
 LONGEST_S: Final = 1800.0
 """ASSUMED_ time after which a reader is ended: four hours of eight channels take a tenth of it."""
+
+LONGEST_OF_DAY_S: Final = 12 * 3600.0
+"""ASSUMED_ time for the files of a whole day: two terabytes over a slow bus."""
 
 MOST_BEGINS: Final = 5
 """ASSUMED_ times that one recording is begun, where whoever read it died over it."""
@@ -133,11 +146,12 @@ class Worker:
             self._media.throw_away(UUID(recording_id))
             return
         self._reading[record.id] = record.name
+        is_day = isinstance(request_of(record.asked), ReadDay | CopyDay)
         try:
             if context.job.attempts >= MOST_BEGINS:
                 answer: dict[str, Any] = {"problem": BEGUN_TOO_OFTEN}
             else:
-                async with asyncio.timeout(LONGEST_S):
+                async with asyncio.timeout(LONGEST_OF_DAY_S if is_day else LONGEST_S):
                     answer = await self._answer(record)
             await asyncio.to_thread(self._finish, record, answer)
         except TimeoutError:
@@ -153,8 +167,7 @@ class Worker:
     async def _answer(self, record: RecordingRecord) -> dict[str, Any]:
         """The last word of the process that reads a recording."""
         request = request_of(record.asked)
-        is_of_many = isinstance(request, Match | PlanGain)
-        path = self._media.kept if is_of_many else self._media.find(record.id)
+        path = self._place(record.id, request)
         process = await asyncio.create_subprocess_exec(
             *(sys.executable, "-m", "tidy_trunk.tasks.reader", str(path)),
             stdin=asyncio.subprocess.PIPE,
@@ -179,6 +192,17 @@ class Worker:
             with suppress(ProcessLookupError):
                 process.kill()
             await process.wait()
+
+    def _place(self, recording_id: UUID, request: Request) -> Path:
+        """The file that a request is about; of those that are about none, the folder that its reader may write in."""
+        match request:
+            case Match() | PlanGain():
+                return self._media.kept
+            case ReadDay() | CopyDay():
+                return self._media.incoming
+            case PlayDay():
+                return self._media.stand_ins
+        return self._media.find(recording_id)
 
     def _finish(self, record: RecordingRecord, answer: dict[str, Any]) -> None:
         # Where its sound lies is settled before anybody is told that it is over.

@@ -12,6 +12,10 @@ export type Holding = Schemas['HoldingOut']
 export type Log = Schemas['LogOut']
 export type LogEntry = Schemas['LogEntryIn']
 export type LoggedTake = Schemas['LoggedTakeOut']
+export type DayFiles = Schemas['DayFilesOut']
+export type FileFinding = Schemas['FileFindingOut']
+export type FileTask = Schemas['FileTaskOut']
+export type DayCopies = Schemas['DayCopiesOut']
 export type TakeStatus = Schemas['Status']
 export type JobState = Schemas['JobStateOut']
 export type ClassPage = Schemas['ClassPageOut']
@@ -494,6 +498,42 @@ export const api = {
     ),
   log: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/log', { params: { path: { job_id: job } } })),
+  dayFiles: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/files', { params: { path: { job_id: job } } })),
+  readFolder: (job: string, folder: string, with_sound: boolean) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/files/read', {
+        params: { path: { job_id: job } },
+        body: { folder, with_sound },
+      }),
+    ),
+  copyFiles: (job: string, into: string, second: string) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/files/copies', {
+        params: { path: { job_id: job } },
+        body: { into, second },
+      }),
+    ),
+  playDay: (job: string, seed: number, faults: number) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/files/simulated', {
+        params: { path: { job_id: job } },
+        body: { seed, faults },
+      }),
+    ),
+  mendLog: (job: string, path: string, fix: FileFinding['can_be']) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/files/mend', {
+        params: { path: { job_id: job } },
+        body: { path, fix },
+      }),
+    ),
+  endFileTask: (job: string, task: string) =>
+    away(() =>
+      server.DELETE('/api/jobs/{job_id}/files/tasks/{task_id}', {
+        params: { path: { job_id: job, task_id: task } },
+      }),
+    ),
   addToLog: (job: string, entries: readonly LogEntry[]) =>
     writing(() =>
       server.POST('/api/jobs/{job_id}/log', {

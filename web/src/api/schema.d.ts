@@ -1360,6 +1360,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Day Files
+         * @description What was read, found, copied and simulated so far.
+         */
+        get: operations["read_day_files_api_jobs__job_id__files_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/files/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Folder
+         * @description Begin to read the recordings below a folder; what was read before is forgotten.
+         */
+        post: operations["read_folder_api_jobs__job_id__files_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/files/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Files
+         * @description Begin to copy what was read, with labels that are right; each copy is read again before it is called good.
+         */
+        post: operations["copy_files_api_jobs__job_id__files_copies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/files/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Play Day
+         * @description Begin to write the files that simulated devices would have of the takes in the log, with faults.
+         */
+        post: operations["play_day_api_jobs__job_id__files_simulated_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/files/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend Log
+         * @description Put the log right by a file.
+         */
+        post: operations["mend_log_api_jobs__job_id__files_mend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/files/tasks/{task_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Task
+         * @description Nobody waits for it any more: reading or copying ends, and what was copied whole stays.
+         */
+        delete: operations["end_task_api_jobs__job_id__files_tasks__task_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -2984,6 +3104,26 @@ export interface components {
             counts: components["schemas"]["CountsOut"];
         };
         /**
+         * ChannelHeardOut
+         * @description peak_dbfs: null in silence; level_dbfs: of what is spoken, null where nothing is.
+         */
+        ChannelHeardOut: {
+            /**
+             * Peak Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            peak_dbfs: number | null;
+            /**
+             * Level Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            level_dbfs: number | null;
+            /** Clipped */
+            clipped: number;
+            /** Is Timecode */
+            is_timecode: boolean;
+        };
+        /**
          * Circuit
          * @description What the contacts of a port are used for.
          * @enum {string}
@@ -3292,6 +3432,27 @@ export interface components {
             unit: string;
         };
         /**
+         * CopiedFileOut
+         * @description text: what became of it. again: whether the second copy is as good; null: there is none.
+         */
+        CopiedFileOut: {
+            /** Path */
+            path: string;
+            /** Name */
+            name: string;
+            verdict: components["schemas"]["CopyVerdict"];
+            /** Size */
+            size: number;
+            /** Sha256 */
+            sha256: string;
+            /** Again */
+            again: boolean | null;
+            /** Is Good */
+            is_good: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * CopiesOut
          * @description The copies, the newest first; trouble: why none could be made the last time, empty where one was.
          */
@@ -3332,6 +3493,23 @@ export interface components {
             label: string;
         };
         /**
+         * CopyFilesIn
+         * @description into, second: folders of this machine by their whole paths; second: "" for one copy alone.
+         * @example {
+         *       "into": "/media/drive/2026-12-01",
+         *       "second": "/media/other/2026-12-01"
+         *     }
+         */
+        CopyFilesIn: {
+            /** Into */
+            into: string;
+            /**
+             * Second
+             * @default
+             */
+            second: string;
+        };
+        /**
          * CopyOut
          * @description A copy of all jobs with their history, without sounds; size in bytes.
          */
@@ -3346,6 +3524,12 @@ export interface components {
             /** Size */
             size: number;
         };
+        /**
+         * CopyVerdict
+         * @description What became of a file.
+         * @enum {string}
+         */
+        CopyVerdict: "copied" | "already-there" | "unreadable" | "name-taken" | "badly-written";
         /** CorrectionOut */
         CorrectionOut: {
             /** At */
@@ -3425,6 +3609,91 @@ export interface components {
             mode: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * DayCopiesOut
+         * @description summary: whether the card may be formatted.
+         */
+        DayCopiesOut: {
+            task: components["schemas"]["FileTaskOut"];
+            /** Second */
+            second: string;
+            /** Summary */
+            summary: string;
+            /** Is Good */
+            is_good: boolean;
+            /** Copies */
+            copies: components["schemas"]["CopiedFileOut"][];
+        };
+        /**
+         * DayFault
+         * @description What can be wrong with a file, as it happens on a set. Source: [PRACTICE]
+         * @enum {string}
+         */
+        DayFault: "missed-button" | "dead-battery" | "wrong-rate" | "clipped" | "silent-track" | "cut-short" | "wrong-label" | "wrong-date" | "swapped-names" | "late-clock";
+        /**
+         * DayFileOut
+         * @description begins_s: since midnight, by its own clock; null where it has none. heard: its channels; none where nobody listened.
+         */
+        DayFileOut: {
+            /** Path */
+            path: string;
+            /** Source */
+            source: string;
+            /** Is Picture */
+            is_picture: boolean;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Begins S
+             * @description dB; null is silence, or no limit
+             */
+            begins_s: number | null;
+            /** Scene */
+            scene: string;
+            /** Take */
+            take: string;
+            /** Rate */
+            rate: string;
+            /** Drop */
+            drop: boolean;
+            /** Rate Hz */
+            rate_hz: number;
+            /** Date */
+            date: string;
+            /** User Bits */
+            user_bits: string;
+            /** Tracks */
+            tracks: [
+                number,
+                string
+            ][];
+            /** Heard */
+            heard: components["schemas"]["ChannelHeardOut"][];
+            /**
+             * Off S
+             * @description dB; null is silence, or no limit
+             */
+            off_s: number | null;
+            /**
+             * Drift Ppm
+             * @description dB; null is silence, or no limit
+             */
+            drift_ppm: number | null;
+            /** Is Cut Short */
+            is_cut_short: boolean;
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * DayFilesOut
+         * @description read: the folder that was read last; found: what was in it, beside the log as it is now; null of what nobody has done.
+         */
+        DayFilesOut: {
+            read: components["schemas"]["FileTaskOut"] | null;
+            found: components["schemas"]["FilesOut"] | null;
+            copies: components["schemas"]["DayCopiesOut"] | null;
+            played: components["schemas"]["PlayedDayOut"] | null;
         };
         /**
          * DayOut
@@ -4168,6 +4437,77 @@ export interface components {
              * @default USER
              */
             source: string;
+        };
+        /**
+         * FileFindingOut
+         * @description take: as it is called; "" of none. can_be: what puts it right; "" where that is for people.
+         *
+         *     severity: stop where something is lost, note where a file only says something wrong of itself.
+         */
+        FileFindingOut: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "note";
+            what: components["schemas"]["FileTrouble"];
+            /** Path */
+            path: string;
+            /** Take */
+            take: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+            can_be: components["schemas"]["FileFix"];
+        };
+        /**
+         * FileFix
+         * @description What puts a difference right.
+         * @enum {string}
+         */
+        FileFix: "log-take" | "correct-take" | "copy" | "";
+        /**
+         * FileTaskOut
+         * @description Work on the files of a day. progress: 0 to 1.
+         */
+        FileTaskOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Folder */
+            folder: string;
+            state: components["schemas"]["RecordingState"];
+            /** Progress */
+            progress: number;
+            /** Message */
+            message: string;
+        };
+        /**
+         * FileTrouble
+         * @description What does not agree between files and log, or within the files.
+         * @enum {string}
+         */
+        FileTrouble: "no-file" | "no-take" | "cut-short" | "unreadable" | "labelled-otherwise" | "starts-late" | "ends-early" | "rate" | "flag" | "sample-rate" | "date" | "gap" | "overlap" | "silent" | "clipped" | "swapped" | "level" | "off-clock" | "drift" | "tracks" | "user-bits";
+        /**
+         * FilesOut
+         * @description files: as far as they were looked at; takes: the files of each; findings: what does not agree, the gravest first.
+         *
+         *     sources: the devices that wrote them, by the folders that they lie in.
+         */
+        FilesOut: {
+            /** Summary */
+            summary: string;
+            /** Sources */
+            sources: string[];
+            /** Files */
+            files: components["schemas"]["DayFileOut"][];
+            /** Takes */
+            takes: components["schemas"]["TakeFilesOut"][];
+            /** Findings */
+            findings: components["schemas"]["FileFindingOut"][];
         };
         /** FindingOut */
         FindingOut: {
@@ -5529,6 +5869,8 @@ export interface components {
         /**
          * LoggedTrackOut
          * @description A track that is recorded, and whom it holds. edit: what the edit does with it; "" where that goes without saying.
+         *
+         *     level_dbfs: of what is spoken, by the plan; null in silence. safety_of: the track that it is kept beside; "" of others.
          */
         LoggedTrackOut: {
             /** Id */
@@ -5544,6 +5886,21 @@ export interface components {
              * @default
              */
             edit: string;
+            /**
+             * Level Dbfs
+             * @description dB; null is silence, or no limit
+             */
+            level_dbfs?: number | null;
+            /**
+             * Is Timecode
+             * @default false
+             */
+            is_timecode: boolean;
+            /**
+             * Safety Of
+             * @default
+             */
+            safety_of: string;
         };
         /**
          * MadeKeyOut
@@ -5670,6 +6027,15 @@ export interface components {
          * @enum {string}
          */
         Meets: "timecode" | "sound" | "camera-microphone" | "clap";
+        /**
+         * MendIn
+         * @description path: of a file that was read; fix: what is to be done to the log.
+         */
+        MendIn: {
+            /** Path */
+            path: string;
+            fix: components["schemas"]["FileFix"];
+        };
         /**
          * MetOut
          * @description The loss with another impedance at one side.
@@ -6385,12 +6751,39 @@ export interface components {
          */
         Play: "voice" | "laugh" | "bell" | "clap" | "wind" | "tone" | "crowd" | "nobody";
         /**
+         * PlayDayIn
+         * @description seed: the same gives the same faults; faults: files that are to have one.
+         */
+        PlayDayIn: {
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Faults
+             * @default 5
+             */
+            faults: number;
+        };
+        /**
          * PlaybackModel
          * @description What it plays, as it is usually mastered.
          */
         PlaybackModel: {
             average_dbfs: components["schemas"]["LevelFigure"];
             peak_dbfs: components["schemas"]["LevelFigure"];
+        };
+        /**
+         * PlayedDayOut
+         * @description A simulated day. faults: what is wrong with which file.
+         */
+        PlayedDayOut: {
+            task: components["schemas"]["FileTaskOut"];
+            /** Files */
+            files: number;
+            /** Faults */
+            faults: components["schemas"]["StandInFaultOut"][];
         };
         /**
          * PlugModel
@@ -6529,6 +6922,23 @@ export interface components {
             metres: number;
             /** Later Ms */
             later_ms: number;
+        };
+        /**
+         * ReadFolderIn
+         * @description folder: of this machine, by its whole path; with_sound: levels, flat tops, silence and drift are looked for too.
+         * @example {
+         *       "folder": "/media/cards/2026-12-01",
+         *       "with_sound": true
+         *     }
+         */
+        ReadFolderIn: {
+            /** Folder */
+            folder: string;
+            /**
+             * With Sound
+             * @default true
+             */
+            with_sound: boolean;
         };
         /**
          * ReadFrom
@@ -7722,6 +8132,12 @@ export interface components {
             /** Length Min */
             length_min: number;
         };
+        /** StandInFaultOut */
+        StandInFaultOut: {
+            what: components["schemas"]["DayFault"];
+            /** Text */
+            text: string;
+        };
         /**
          * State
          * @description How far a step is.
@@ -7983,6 +8399,20 @@ export interface components {
             guesses: components["schemas"]["SyncGuessOut"][];
             /** Timelines */
             timelines: components["schemas"]["TimelineOut"][];
+        };
+        /**
+         * TakeFilesOut
+         * @description files: of it, by their paths; by_source: the same, for each of the sources.
+         */
+        TakeFilesOut: {
+            /** Take */
+            take: string;
+            /** Length */
+            length: string;
+            /** Files */
+            files: string[];
+            /** By Source */
+            by_source: string[][];
         };
         /** TakeGainLawModel */
         TakeGainLawModel: {
@@ -13034,6 +13464,333 @@ export interface operations {
                     "text/csv": unknown;
                     "text/calendar": unknown;
                 };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_day_files_api_jobs__job_id__files_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayFilesOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_folder_api_jobs__job_id__files_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadFolderIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTaskOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    copy_files_api_jobs__job_id__files_copies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyFilesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTaskOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    play_day_api_jobs__job_id__files_simulated_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayDayIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTaskOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    mend_log_api_jobs__job_id__files_mend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilesOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    end_task_api_jobs__job_id__files_tasks__task_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                task_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such job, track or run */
             404: {

@@ -75,6 +75,7 @@ export const router = createRouter({
         { path: 'sync', name: 'sync', component: () => import('@/features/sync/SyncPage.vue') },
         { path: 'day', name: 'day', component: () => import('@/features/day/DayPage.vue') },
         { path: 'log', name: 'log', component: () => import('@/features/log/LogPage.vue') },
+        { path: 'files', name: 'files', component: () => import('@/features/files/FilesPage.vue') },
         { path: 'walk', name: 'walk', component: () => import('@/features/walk/WalkPage.vue') },
         {
           path: 'bench/:track?',

@@ -4,7 +4,7 @@ from tidy_trunk.core.base.signal.bands import BANDS_HZ, band_levels
 from tidy_trunk.core.base.signal.clipping import CLIPPED_RUN, ClippedRun
 from tidy_trunk.core.base.signal.decibels import dbfs_of_powers
 from tidy_trunk.core.base.signal.meaning import Meaning, Weight, meanings
-from tidy_trunk.core.base.signal.measure import measure
+from tidy_trunk.core.base.signal.measure import holds_timecode, measure
 from tidy_trunk.core.base.signal.measurement import (
     ChannelMeasure,
     Hum,
@@ -20,7 +20,7 @@ from tidy_trunk.core.base.signal.measurement import (
 )
 from tidy_trunk.core.base.signal.meter import BLOCK_S, Meter, Metered, check_finite, check_kind
 from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
-from tidy_trunk.core.base.signal.speech import Heard, hear
+from tidy_trunk.core.base.signal.speech import Heard, active_level_dbfs, hear
 from tidy_trunk.core.base.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeasure, measure_steps
 from tidy_trunk.core.base.signal.tones import line_up_tone
 
@@ -50,11 +50,13 @@ __all__ = [
     "Ticks",
     "Tone",
     "Weight",
+    "active_level_dbfs",
     "band_levels",
     "check_finite",
     "check_kind",
     "dbfs_of_powers",
     "hear",
+    "holds_timecode",
     "line_up_tone",
     "meanings",
     "measure",

@@ -84,6 +84,13 @@ def _pair(metered: Metered, index: int, starts: Sequence[int], size: int, read: 
     return measure_pair(metered, index, [(stretch[first], stretch[second]) for stretch in stretches])
 
 
+def holds_timecode(metered: Metered, channel: int, read: Read) -> bool:
+    """Whether the loudest second of a channel is linear timecode. `channel`: from 0; `read`: as for `measure`."""
+    start = _loudest(metered, channel)
+    size = min(round(LOUDEST_S * metered.rate_hz), metered.sample_count)
+    return bool(metered.power(channel)) and carries_timecode(read(start, size)[channel], metered.rate_hz)
+
+
 def _loudest(metered: Metered, channel: int) -> int:
     """First sample of a channel's loudest second, or of the whole where it is shorter."""
     powers = metered.block_powers(channel)

@@ -94,8 +94,10 @@ def check_finite(powers: NDArray[Any]) -> None:
 class Meter:
     """Takes a recording in pieces."""
 
-    def __init__(self, rate_hz: int, channels: int, *, step: float) -> None:
+    def __init__(self, rate_hz: int, channels: int, *, step: float, paired: bool = True) -> None:
         """`step`: between two neighbouring values that the file can hold, full scale 1.0; 0 for float.
+
+        `paired`: channels are held against each other too.
 
         Raises:
             InputError: A rate or a number of channels that no recording has.
@@ -105,7 +107,7 @@ class Meter:
         self.channels = channels
         self.block_size = round(rate_hz * BLOCK_S)
         self.sample_count = 0
-        self._pairs = _pairs(channels)
+        self._pairs = _pairs(channels) if paired else ()
         self._found: list[tuple[NDArray[Any], ...]] = []
         self._true_peaks = [TruePeak() for _ in range(channels)]
         self._clips = [ClipTracker(step) for _ in range(channels)]

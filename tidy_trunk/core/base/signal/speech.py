@@ -83,6 +83,11 @@ def hear(samples: Samples, rate_hz: int) -> Heard:
     )
 
 
+def active_level_dbfs(powers: Samples) -> float | None:
+    """Level of what is spoken; None where there is nothing. `powers`: mean square of each block. Source: [P56], simplified"""
+    return dbfs_of_power(float(powers[_active(powers)].mean())) if len(powers) and powers.max() else None
+
+
 def _active(powers: Samples) -> NDArray[np.bool_]:
     """Which blocks are speech: those above the margin below the mean of themselves, found from the loudest one down."""
     active: NDArray[np.bool_] = powers == powers.max()

@@ -58,7 +58,8 @@ useKeys({
         <a :href="`${files}.csv`">CSV</a> <a :href="`${files}.txt`">text</a>
         <a :href="`${files}.json`">JSON</a>
         · circled takes: <a :href="`${files}.edl`">EDL</a> <a :href="`${files}.otio`">OTIO</a> ·
-        <a :href="`${files}.zip`">all of it (ZIP)</a>
+        <a :href="`${files}.zip`">all of it (ZIP)</a> ·
+        <RouterLink :to="{ name: 'files' }">Files of the day</RouterLink>
       </p>
     </header>
     <p v-if="isCut || waiting.length" class="is-caution" role="status">

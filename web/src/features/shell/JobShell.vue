@@ -70,6 +70,7 @@ useKeys({
   'g w': go('walk'),
   'g d': go('day'),
   'g o': go('log'),
+  'g f': go('files'),
   'g x': go('wrong'),
   'g m': go('leads'),
   'g k': go('gear-tests'),

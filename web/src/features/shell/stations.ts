@@ -18,7 +18,7 @@ export const STATIONS = [
   { name: 'clock', label: 'Timecode', key: 'c', more: [{ name: 'sync', label: 'Sync files' }] },
   { name: 'walk', label: 'Checklist', key: 'w', more: [] },
   { name: 'day', label: 'Day', key: 'd', more: [] },
-  { name: 'log', label: 'Log', key: 'o', more: [] },
+  { name: 'log', label: 'Log', key: 'o', more: [{ name: 'files', label: 'Files' }] },
   { name: 'wrong', label: 'What is wrong?', key: 'x', more: [] },
 ] as const satisfies readonly Station[]
 
@@ -41,6 +41,7 @@ export const PURPOSES: Readonly<Record<string, string>> = {
   walk: 'What is looked at, touched and heard on the set before the first take.',
   day: 'What to do when, so that nothing runs out in a take and the set is held least often.',
   log: 'Takes as they are shot: three taps each, by everybody at once, with or without a connection.',
+  files: 'What recorders and cameras wrote, held against the log; and copies that are checked.',
   wrong:
     'Something is heard or seen that should not be: the next test is the one that tells most for its time.',
 }
@@ -65,6 +66,7 @@ export const KEYS = [
   ['g then b', 'attenuators'],
   ['g then v', 'simulation: listen to the plan'],
   ['g then s', 'sync files'],
+  ['g then f', 'files of the day'],
   ['[, ] and , .', 'move the clip that is chosen by a frame, by a sample'],
   ['j, k', 'next, previous row'],
   ['Enter', 'open the row in Levels'],

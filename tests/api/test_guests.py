@@ -145,7 +145,10 @@ def test_the_table_names_operations_that_there_are():
     assert {pattern for (_, pattern), access in least.items() if access is None} == {
         *("/guests", "/guests/{key_id}", "/guests/{key_id}/name", "/guests/{key_id}/renew"),
         *("/copies", "/copies/{name}", "/everything"),
-        *(f"/jobs/{{job_id}}/files{rest}" for rest in ("", "/read", "/copies", "/simulated", "/mend", "/tasks/{task_id}")),
+        *(
+            f"/jobs/{{job_id}}/files{rest}"
+            for rest in ("", "/read", "/copies", "/simulated", "/mend", "/tasks/{task_id}")
+        ),
     }
     assert least["DELETE", "/jobs/{job_id}"] is Access.CREW and least["GET", "/jobs"] is Access.LOOK
 

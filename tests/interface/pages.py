@@ -14,6 +14,7 @@ PAGES = (
     "walk",
     "day",
     "log",
+    "files",
     "leads",
     "pads",
     "wrong",

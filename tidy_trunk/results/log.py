@@ -3,12 +3,18 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Final
 
-from tidy_trunk.core.log import NOTES, Log, Slate, Take, log_findings, next_takes
+from pydantic import Field
+
+from tidy_trunk.core.log import NOTES, Log, Slate, Take, log_findings, next_slate, next_takes
 from tidy_trunk.core.log import Status as TakeStatus
 from tidy_trunk.core.plan import Slating
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words.log import STATUS_WORDS, log_finding_words, seconds_words
+
+SET_UPS_AHEAD: Final = 6
+"""ASSUMED_ set-ups that a telephone knows of when it loses the connection: an hour or two of them."""
 
 
 class TakeNoteOut(Out):
@@ -92,7 +98,7 @@ class SinceOut(Out):
 
 class LogOut(Out):
     """A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
-    are a tap each."""
+    are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection."""
 
     seq: int
     summary: str
@@ -104,6 +110,7 @@ class LogOut(Out):
     running: str
     next: SlateOut
     next_set_up: SlateOut
+    set_ups_to_come: list[SlateOut] = Field(default_factory=list)
     since: SinceOut
     takes: list[LoggedTakeOut]
     tracks: list[LoggedTrackOut]
@@ -170,17 +177,22 @@ def log_finding_list(log: Log) -> list[LogFindingOut]:
     return found
 
 
-def slates(log: Log, slating: Slating, planned: Sequence[str]) -> tuple[SlateOut, SlateOut]:
-    """What the next take is called, in this set-up and in the next one. `planned`: slates of the plan, in order.
+def slates(log: Log, slating: Slating, planned: Sequence[str]) -> tuple[SlateOut, list[SlateOut]]:
+    """What the next take is called in this set-up, and in those to come. `planned`: slates of the plan, in order.
 
-    The next set-up is the one that is planned next, where there is one.
+    What is planned comes first; behind that, what the slates count on to.
     """
     now, following = next_takes(log, slating, planned[0] if planned else "1A")
-    shot = {take.slate.casefold() for take in log.counted}
+    shot = {take.slate.casefold() for take in log.counted} | {now.slate.casefold()}
     order = [slate.casefold() for slate in planned]
     at = order.index(now.slate.casefold()) if now.slate.casefold() in order else -1
-    left = [slate for slate in planned[at + 1 :] if slate.casefold() not in shot] if at >= 0 else []
-    return _slate(now), _slate(Slate(left[0], 1) if left else following)
+    to_come = [slate for slate in planned[at + 1 :] if slate.casefold() not in shot] if at >= 0 else []
+    slate = to_come[-1] if to_come else now.slate
+    while len(to_come) < SET_UPS_AHEAD:
+        slate = next_slate(slate, slating) if to_come else following.slate
+        if slate.casefold() not in shot:
+            to_come.append(slate)
+    return _slate(now), [_slate(Slate(one, 1)) for one in to_come]
 
 
 def _slate(item: Slate) -> SlateOut:

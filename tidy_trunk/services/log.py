@@ -93,7 +93,7 @@ class LogService:
             clock={moment: clock.clock(moment) for moment in moments},
             timecode={moment: clock.timecode(moment) for moment in moments},
         )
-        now_slate, next_slate = slates(found.log, plan.defaults.slating, _planned(plan))
+        now_slate, to_come = slates(found.log, plan.defaults.slating, _planned(plan))
         running = found.log.running
         return LogOut(
             seq=found.seq,
@@ -105,7 +105,8 @@ class LogService:
             sample_rate_hz=plan.defaults.sample_rate_hz,
             running=running.id if running is not None else "",
             next=now_slate,
-            next_set_up=next_slate,
+            next_set_up=to_come[0],
+            set_ups_to_come=to_come,
             since=self._since(found.log),
             takes=logged_takes(found.log, place, self._revisions(job_id, found.log), _names(report)),
             tracks=logged_tracks(report),

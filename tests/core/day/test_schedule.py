@@ -283,3 +283,14 @@ def test_a_day_without_takes_asks_for_nothing():
         *(RemoveBreak(id=key) for key in foundry().breaks),
     )
     assert empty.tasks == () and empty.unkept == () and empty.interruptions == 0
+
+
+@pytest.mark.parametrize("left", [0.0, 0.02])
+def test_what_is_empty_is_renewed_at_the_first_moment(left):
+    """A dead battery at eleven, half an hour before the next take; in the next hour, not at the end of the day."""
+    renewed = {(TaskKind.BATTERY, "pack-a"): Renewed(at_min=660, left=left)}
+    progress = Progress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
+    day = day_of(foundry(), ShiftDay(from_min=660, by_min=30), progress=progress)
+    swap = next(task for task in day.tasks if task.kind is TaskKind.BATTERY and task.device == "pack-a")
+    assert swap.ends_min <= day.line.takes[0].begins_min
+    assert "pack-a" not in {item.device for item in day.unkept}

@@ -100,7 +100,8 @@ class _Model:
 def windows(line: Timeline, item: Series) -> list[range | None]:
     """Of which pieces one must renew it: from the day's beginning on, then after each piece in which it was renewed.
 
-    None where it lasts to the end. That each such window holds a renewal says the same as that none runs out: whoever renews
+    None where it lasts to the end. What is empty when the day begins, or the rest of it, is renewed in the first piece: nobody can do
+    it earlier. That each such window holds a renewal says the same as that none runs out: whoever renews
     within one is later than its beginning, and lasts longer.
     """
     begins = item.used_all(line, np.array([piece.begins_min for piece in line.pieces]))
@@ -111,6 +112,8 @@ def windows(line: Timeline, item: Series) -> list[range | None]:
     found: list[range | None] = []
     for first, until in edges:
         last = max(first, int(np.searchsorted(ends, until + CRUMB_MIN, side="right")))
+        if first == last == 0 and item.left <= CRUMB_MIN:
+            last = 1
         found.append(None if whole <= until + CRUMB_MIN else range(first, last))
     return found
 

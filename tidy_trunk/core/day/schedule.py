@@ -33,6 +33,9 @@ HELD_MIN: Final = 60.0
 NOT_KEPT: Final = 20_000.0
 """ASSUMED_ price of what runs out, or is not done in its time."""
 
+NEVER_AGAIN: Final = 2 * NOT_KEPT
+"""ASSUMED_ price of what has run out and is not renewed at all: a gap in the day is half as bad."""
+
 LATER: Final = 0.01
 """ASSUMED_ price of each piece of the day by which an errand is later: what can be done is done."""
 
@@ -314,14 +317,19 @@ def cheapest_way(
 
 
 def _next(values: NDArray[np.float64], node: int, reach: int, stop: int, has_forced: bool) -> tuple[float, int]:
-    """The cheapest piece to go on to from a node: within reach, else beyond it at a price, else none."""
+    """The cheapest piece to go on to from a node: within reach, else the first one beyond it at a price, else none."""
     options: list[tuple[float, int]] = []
     edge = max(reach, node)
-    for since, until, price in ((node, min(reach, stop), 0.0), (edge, stop, NOT_KEPT)):
-        if since < until:
-            at = since + int(values[since:until].argmin())
-            if math.isfinite(values[at]):
-                options.append((price + float(values[at]), at))
+    until = min(reach, stop)
+    if node < until:
+        at = node + int(values[node:until].argmin())
+        if math.isfinite(values[at]):
+            options.append((float(values[at]), at))
+    if edge < stop:
+        # What has run out is renewed as soon as it can be, and not where that is cheapest.
+        at = edge + int(np.isfinite(values[edge:stop]).argmax())
+        if math.isfinite(values[at]):
+            options.append((NOT_KEPT + float(values[at]), at))
     if not has_forced:
-        options.append((NOT_KEPT, -1))
-    return min(options) if options else (NOT_KEPT, -1)
+        options.append((NEVER_AGAIN, -1))
+    return min(options) if options else (NEVER_AGAIN, -1)

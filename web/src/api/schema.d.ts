@@ -5777,7 +5777,7 @@ export interface components {
         /**
          * LogOut
          * @description A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
-         *     are a tap each.
+         *     are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection.
          */
         LogOut: {
             /** Seq */
@@ -5798,6 +5798,11 @@ export interface components {
             running: string;
             next: components["schemas"]["SlateOut"];
             next_set_up: components["schemas"]["SlateOut"];
+            /**
+             * Set Ups To Come
+             * @default []
+             */
+            set_ups_to_come: components["schemas"]["SlateOut"][];
             since: components["schemas"]["SinceOut"];
             /** Takes */
             takes: components["schemas"]["LoggedTakeOut"][];

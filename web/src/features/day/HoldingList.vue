@@ -12,6 +12,7 @@ const SHARES = [
   { left: 0.75, label: '¾' },
   { left: 0.5, label: 'half' },
   { left: 0.25, label: '¼' },
+  { left: 0, label: 'empty' },
 ]
 const first = computed(() => {
   const found = new Map<string, Holding>()

@@ -33,7 +33,11 @@ describe('the line of the day', () => {
   })
 })
 
-const LOG = { takes: [], running: '', next: { slate: '12C', number: 4, label: '12C-4' } } as unknown as Log
+const LOG = {
+  ...{ takes: [], running: '', next: { slate: '12C', number: 4, label: '12C-4' } },
+  next_set_up: { slate: '12D' },
+  set_ups_to_come: [{ slate: '12D' }, { slate: '12E' }],
+} as unknown as Log
 const tap = (act: LogEntry['act'], more: Partial<LogEntry> = {}) =>
   ({ id: act, made: '2026-11-28T10:00:00Z', act, take: 't', ...more }) as LogEntry
 
@@ -45,6 +49,11 @@ describe('taps that are on their way', () => {
     const over = overlaid(rolled, [tap('cut'), tap('status', { status: 'circled' }), tap('strike')])
     expect([over.running, over.takes[0]?.status, over.takes[0]?.struck]).toEqual(['', 'circled', true])
     expect(overlaid(over, [tap('strike', { text: 'back' })]).takes[0]?.struck).toBe(false)
+  })
+
+  it('leave the set-ups that are still to come', () => {
+    const rolled = overlaid(LOG, [tap('roll', { slate: '12D', number: 1 })])
+    expect(rolled.next_set_up.slate).toBe('12E')
   })
 
   it('say nothing of a take that nobody has begun', () => {

@@ -24,7 +24,7 @@ watch(
   (now) => (folder.value = now || folder.value),
 )
 const name = (path: string) => path.slice(path.lastIndexOf('/') + 1)
-const seed = () => Math.floor(Math.random() * 1_000_000)
+const seed = ref(Math.floor(Math.random() * 1000))
 </script>
 
 <template>
@@ -65,10 +65,14 @@ const seed = () => Math.floor(Math.random() * 1_000_000)
       </p>
       <details v-if="!isBusy" class="no-print small">
         <summary>No card at hand? Let simulated devices write the files of this log</summary>
-        <form class="line" @submit.prevent="play(seed(), faults)">
+        <form class="line" @submit.prevent="play(seed, faults)">
           <label class="field"
             ><span>Files with a fault</span
             ><input v-model.number="faults" class="plain-input" type="number" min="0" max="50"
+          /></label>
+          <label class="field"
+            ><span>Number of the draw: the same one gives the same faults</span
+            ><input v-model.number="seed" class="plain-input" type="number" min="0" max="1000000000"
           /></label>
           <Button type="submit" outlined size="small" label="Write and read them" />
         </form>

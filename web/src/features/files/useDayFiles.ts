@@ -20,17 +20,11 @@ export function useDayFiles() {
 
   async function look() {
     if (!id.value) return
-    const before = seen.value?.played?.task
     try {
       seen.value = await api.dayFiles(id.value)
     } catch (error) {
       problem.value = wordsOf(error)
-      return
     }
-    const played = seen.value.played?.task
-    // Simulated files are there to be read.
-    if (isOn(before) && played?.id === before?.id && played?.state === 'done')
-      await begin(() => api.readFolder(id.value, played.folder, true))
   }
   async function begin(start: () => Promise<unknown>) {
     problem.value = ''
@@ -41,6 +35,14 @@ export function useDayFiles() {
     }
     await polling.now()
   }
+  // Simulated files are there to be read.
+  watch(
+    () => seen.value?.played?.task,
+    (now, before) => {
+      if (now?.state === 'done' && isOn(before) && now.id === before?.id)
+        void begin(() => api.readFolder(id.value, now.folder, true))
+    },
+  )
   onMounted(() => void polling.now())
   watch(
     () => job.logNews,

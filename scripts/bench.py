@@ -20,7 +20,7 @@ from pathlib import Path
 
 import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
-from bench_day import checksums, days
+from bench_day import checksums, days, heads
 from made_plan import RADIOS, RECORDERS, large_plan, recorders_in_a_row, with_radios
 
 from tidy_trunk.app.demo import foundry
@@ -302,6 +302,7 @@ def main() -> int:
         show(name, statistics.median(timed(action, 5)), goal)
     for name, milliseconds, goal in days(timed):
         show(name, milliseconds, goal)
+    show("heads of 300 recordings", heads(), "30000 ms")
     for name, speed, goal in checksums():
         print(f"{name:<58}{speed:9.0f}                           goal {goal}", flush=True)
     show("./tidy convert, median", statistics.median(convert(10)), "400 ms")

@@ -2,6 +2,7 @@
 
 import hashlib
 import os
+import shutil
 import statistics
 import tempfile
 import time
@@ -10,6 +11,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from uuid import uuid4
 
+import numpy as np
 import xxhash
 
 from tidy_trunk.app.demo import foundry
@@ -17,12 +19,15 @@ from tidy_trunk.core.day import plan_day
 from tidy_trunk.core.plan import Plan, RemoveBreak, RemoveSetUp, SaveSetUp, SetJob, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
+from tidy_trunk.formats import Broadcast, TakeLabels, write_broadcast
+from tidy_trunk.media.copying import CopyOrder, copy_files
+from tidy_trunk.media.day_files import day_files
 from tidy_trunk.media.manifests import write_manifest
 from tidy_trunk.reports import report_sheet
 from tidy_trunk.results.log import LogOut
 
-SET_UPS, TAKES = 40, 200
-"""Of the day and of the report. ASSUMED_"""
+SET_UPS, TAKES, FILES = 40, 200, 300
+"""Of the day, of the report and of the day's folders. ASSUMED_"""
 
 
 def long_day(takes: int, between_min: float) -> Plan:
@@ -107,6 +112,29 @@ def many_takes() -> LogOut:
     )
 
 
+def heads() -> float:
+    """Milliseconds for the heads of three hundred recordings, each read in a process of its own."""
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name) / "Bag"
+        folder.mkdir()
+        silence = [np.zeros((2, 48_000), dtype=np.float32)]
+        for number in range(FILES):
+            with (folder / f"R{number:03}.WAV").open("wb") as stream:
+                write_broadcast(
+                    stream,
+                    silence,
+                    rate_hz=48_000,
+                    channels=2,
+                    sample_count=48_000,
+                    bits="24",
+                    broadcast=Broadcast(date="2026-01-01", time_reference=number * 96_000),
+                    labels=TakeLabels(scene="1A", take=str(number + 1)),
+                )
+        began = time.perf_counter()
+        day_files(Path(name))
+        return 1000 * (time.perf_counter() - began)
+
+
 def checksums() -> Iterator[tuple[str, float, str]]:
     """Megabytes a second of a manifest, beside the two hashes alone."""
     data = os.urandom(1 << 20)
@@ -128,3 +156,7 @@ def checksums() -> Iterator[tuple[str, float, str]]:
             512 / (time.perf_counter() - began),
             f"{alone / 2:.0f}, half of both hashes",
         )
+        began = time.perf_counter()
+        copy_files(folder, [CopyOrder(path="take.wav", name="take.wav")], folder.parent / f"{folder.name}-copy")
+        yield "a copy that is read back, MB a second", 512 / (time.perf_counter() - began), "none is set"
+        shutil.rmtree(folder.parent / f"{folder.name}-copy")

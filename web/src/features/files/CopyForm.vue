@@ -9,8 +9,8 @@ import TaskBar from './TaskBar.vue'
 /** Copies of all that was read, twice where that is wanted, and whether the card may be formatted. */
 const props = defineProps<{ copies: DayCopies | null; isBusy: boolean }>()
 defineEmits<{ copy: [into: string, second: string]; cancel: [] }>()
-const into = ref('')
-const second = ref('')
+const into = ref(props.copies?.task.folder ?? '')
+const second = ref(props.copies?.second ?? '')
 const isOn = computed(() => ['waiting', 'reading'].includes(props.copies?.task.state ?? ''))
 const bad = computed(() => props.copies?.copies.filter((file) => !file.is_good) ?? [])
 const renamed = computed(

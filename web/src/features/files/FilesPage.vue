@@ -164,7 +164,7 @@ h2 {
 details form {
   margin: 0.5rem 0;
 }
-td.num {
+section .num {
   padding-right: 1.2rem;
 }
 .none {

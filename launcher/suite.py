@@ -47,7 +47,16 @@ def run_tests(arguments: Sequence[str]) -> int:
     python = str(environment.python())
     if DEEP in arguments:
         others = [argument for argument in arguments if argument != DEEP]
-        command = [python, "-m", "pytest", "-n", "auto", "tests/deep", "tests/core/advice/adviser/test_laws.py", *others]
+        command = [
+            python,
+            "-m",
+            "pytest",
+            "-n",
+            "auto",
+            "tests/deep",
+            "tests/core/advice/adviser/test_laws.py",
+            *others,
+        ]
         return subprocess.run(command, cwd=ROOT, env={**_prepare("ngspice"), "TIDY_TRUNK_DEEP": "1"}).returncode
     env = _prepare()
     if arguments:

@@ -1,11 +1,14 @@
 """The files of a day over the API: simulated, read, held against the log, put right, copied; and what cannot be."""
 
+import csv
+import io
 import os
 import subprocess
 import time
 from pathlib import Path
 
 import pytest
+from pypdf import PdfReader
 
 from tests.api.test_log_api import log, rolled, tap
 from tests.api.test_patch_api import opened
@@ -52,6 +55,13 @@ def test_a_day_is_simulated_read_and_copied(client, job, tmp_path):
     found = done(client, job, "read")["found"]
     assert found["summary"] == "4 recordings; 2 of 2 takes have files, no difference" and found["findings"] == []
     assert [take["take"] for take in found["takes"]] == ["1A-1", "1A-2"]
+    rows = list(csv.DictReader(io.StringIO(client.get(f"{at}/for-the-edit.csv").text)))
+    assert {row["take"] for row in rows} == {"1A-1", "1A-2"} and {row["kind"] for row in rows} == {"sound", "picture"}
+    assert all(row["name"] and row["timecode"] for row in rows)
+    assert {row["together"] for row in rows if row["kind"] == "picture"} == {"together within 0.1 ms"}
+    paper = client.get(f"{at}/for-the-edit.pdf")
+    text = PdfReader(io.BytesIO(paper.content)).pages[0].extract_text()
+    assert "an echo is not" in text and "1A-2" in text and client.get(f"{at}/for-the-edit.pdf").content == paper.content
     into, second = tmp_path / "one", tmp_path / "two"
     client.post(f"{at}/copies", json={"into": str(into), "second": str(second)})
     copies = done(client, job, "copies")["copies"]

@@ -6,11 +6,12 @@ import subprocess
 import av
 import numpy as np
 import pytest
+import soundfile
 from wavinfo import WavInfoReader
 
 from tests.media.test_day_files import RATE, broadcast
 from tidy_trunk.errors import InputError
-from tidy_trunk.formats import TakeLabels, read_labels
+from tidy_trunk.formats import Broadcast, TakeLabels, read_labels, write_broadcast
 from tidy_trunk.media import copying
 from tidy_trunk.media.copying import CopyOrder, CopyVerdict, copy_files
 from tidy_trunk.media.manifests import MANIFEST, SHA256_LIST, read_manifest, verify
@@ -171,3 +172,32 @@ def test_a_full_disk_is_said_and_nothing_half_is_named(card, tmp_path, monkeypat
     with pytest.raises(InputError, match="the disk is full at Bag/12C-04"):
         copy_files(card, orders(), tmp_path / "into")
     assert not [path for path in (tmp_path / "into").rglob("*") if path.is_file()]
+
+
+def test_sound_is_split_into_one_file_for_each_channel(card, tmp_path):
+    """Byte for byte the samples of that channel; time and labels stay, the track is the one that it holds."""
+    stereo = np.stack([np.sin(np.arange(RATE) / 20), np.cos(np.arange(RATE) / 7)]).astype(np.float32) / 2
+    box = io.BytesIO()
+    write_broadcast(
+        *(box, [stereo]),
+        rate_hz=RATE,
+        channels=2,
+        sample_count=RATE,
+        bits="24",
+        labels=OLD,
+        broadcast=Broadcast(time_reference=36_000 * RATE),
+    )
+    (card / "Bag" / "R1.WAV").write_bytes(box.getvalue())
+    for channel in (1, 2):
+        labels = TakeLabels(scene="12C", take="4", tracks=((1, NEW.tracks[channel - 1][1]),))
+        order = CopyOrder(path="Bag/R1.WAV", name=f"{channel}.wav", labels=labels, channel=channel)
+        (found,) = copy_files(card, [order], tmp_path / f"mono{channel}")
+        copy = tmp_path / f"mono{channel}" / found.name
+        told = WavInfoReader(str(copy))
+        assert (told.fmt.channel_count, told.data.frame_count, told.bext.time_reference) == (1, RATE, 36_000 * RATE)
+        assert [track.name for track in told.ixml.track_list] == [NEW.tracks[channel - 1][1]]
+        whole, _ = soundfile.read(card / "Bag" / "R1.WAV", dtype="int32")
+        assert np.array_equal(soundfile.read(copy, dtype="int32")[0], whole[:, channel - 1])
+    wrong = CopyOrder(path="Bag/R1.WAV", name="3.wav", labels=OLD, channel=3)
+    (found,) = copy_files(card, [wrong], tmp_path / "mono3")
+    assert found.verdict is CopyVerdict.UNREADABLE and "2 channels" in found.problem

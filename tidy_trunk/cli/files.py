@@ -24,11 +24,11 @@ def show_files(folder: Path, log_file: Path | None, with_sound: bool, as_json: b
     return 1 if found.findings else 0
 
 
-def copy_day(folder: Path, log_file: Path | None, into: Path, second: Path | None, as_json: bool) -> int:
+def copy_day(folder: Path, log_file: Path | None, into: Path, second: Path | None, mono: bool, as_json: bool) -> int:
     """Copy files, with the labels of the log's takes where there is a log; 1 where one has no good copy."""
     log = None if log_file is None else load_log(log_file)
     files = read_day(folder, Path(gettempdir()), lambda share: None, with_sound=False)
-    copies = copy_files(folder, copy_orders(files, log), into, second, tell_share)
+    copies = copy_files(folder, copy_orders(files, log, mono=mono), into, second, tell_share)
     bad = [one for one in copies if not one.is_good]
     lines = [f"{one.path}: {one.problem}" for one in bad]
     lines.append(copy_words(len(copies), len(bad), has_second=second is not None))

@@ -207,9 +207,10 @@ def verify(folder: Path, manifest: Path | None, write: bool, as_json: bool) -> i
 @click.option("--listen", is_flag=True, help="Look for clipping, silence, levels and drift too")
 @click.option("--copy", "into", type=click.Path(path_type=Path), help="Copy them into this folder, checked")
 @click.option("--second", type=click.Path(path_type=Path), help="And once more into this one")
+@click.option("--mono", is_flag=True, help="Copy the sound of takes as a file for each channel")
 @as_json_option
 def files(
-    folder: Path, log_file: Path | None, listen: bool, into: Path | None, second: Path | None, as_json: bool
+    folder: Path, log_file: Path | None, listen: bool, into: Path | None, second: Path | None, mono: bool, as_json: bool
 ) -> int:
     """The recordings of a day's folders, and what does not agree with the log.
 
@@ -219,9 +220,9 @@ def files(
     from tidy_trunk.cli.files import copy_day, show_files
 
     if into is not None:
-        return copy_day(folder, log_file, into, second, as_json)
-    if second is not None:
-        raise click.UsageError("--second wants --copy: name the folder of the first copy too")
+        return copy_day(folder, log_file, into, second, mono, as_json)
+    if second is not None or mono:
+        raise click.UsageError("--second and --mono want --copy: name the folder of the copy too")
     return show_files(folder, log_file, listen, as_json)
 
 

@@ -39,8 +39,16 @@ def find_sound(stream: BinaryIO) -> SoundChunk | None:
         stream.seek(0)
 
 
-def sound_chunk(stream: BinaryIO) -> tuple[int, int, SoundChunk]:
-    """Sample rate in Hz, bytes of one sample of all channels, and where the sound lies. The stream is put back to its start.
+class SoundFormat(NamedTuple):
+    """rate_hz; channels; block: bytes of one sample of all channels."""
+
+    rate_hz: int
+    channels: int
+    block: int
+
+
+def sound_chunk(stream: BinaryIO) -> tuple[SoundFormat, SoundChunk]:
+    """How the sound of a file is written, and where it lies. The stream is put back to its start.
 
     Raises:
         FormatError: No format that says so, or no sound.
@@ -50,11 +58,11 @@ def sound_chunk(stream: BinaryIO) -> tuple[int, int, SoundChunk]:
     try:
         for name, _, size in chunks(stream):
             if name == b"fmt " and size >= FORMAT_BYTES:
-                _, _, rate_hz, _, block, _ = struct.unpack("<HHIIHH", stream.read(FORMAT_BYTES))
+                _, channels, rate_hz, _, block, _ = struct.unpack("<HHIIHH", stream.read(FORMAT_BYTES))
                 found = _walk(stream)
-                if found is None or not rate_hz or not block:
+                if found is None or not rate_hz or not block or not channels or block % channels:
                     break
-                return rate_hz, block, found
+                return SoundFormat(rate_hz, channels, block), found
         raise FormatError("there is no sound in it, or it does not say of which kind")
     except struct.error as error:
         raise FormatError("its header is cut off") from error

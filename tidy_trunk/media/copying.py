@@ -41,13 +41,14 @@ class CopyVerdict(StrEnum):
 class CopyOrder:
     """One file. path, name: below the folder that it is in, and below the one that it goes to; labels: None leaves it as it is.
 
-    date: for its head, `2026-12-01`; "" leaves that alone.
+    date: for its head, `2026-12-01`; "" leaves that alone. channel: of labelled sound, the one that is copied, from 1; 0 for all.
     """
 
     path: str
     name: str
     labels: TakeLabels | None = None
     date: str = ""
+    channel: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -173,7 +174,12 @@ def _write(card: "_Card", part: Path, order: CopyOrder) -> str:
         if order.labels is not None:
             stream = cast(BinaryIO, told)
             write_relabelled(
-                cast(BinaryIO, card), stream, order.labels, original=PurePosixPath(order.path).name, date=order.date
+                cast(BinaryIO, card),
+                stream,
+                order.labels,
+                original=PurePosixPath(order.path).name,
+                date=order.date,
+                channel=order.channel,
             )
         else:
             while piece := card.read(PIECE_BYTES):

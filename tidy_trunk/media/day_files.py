@@ -72,7 +72,8 @@ def _is_picture(path: str) -> bool:
 def _sound(stream: BinaryIO, path: str, source: str) -> DayFile:
     if not is_wave(stream):
         return DayFile(path=path, source=source, is_picture=False, seconds=0.0, problem="it is no WAV")
-    rate_hz, block, chunk = sound_chunk(stream)
+    written, chunk = sound_chunk(stream)
+    rate_hz, block = written.rate_hz, written.block
     said, labels = read_broadcast(stream), read_labels(stream)
     seconds = chunk.there / block / rate_hz
     begins = None if said is None or not said.time_reference else said.time_reference / rate_hz
@@ -87,6 +88,7 @@ def _sound(stream: BinaryIO, path: str, source: str) -> DayFile:
         rate=labels.rate if labels is not None else "",
         drop=labels.drop if labels is not None else False,
         rate_hz=rate_hz,
+        channels=written.channels,
         date=said.date if said is not None else "",
         user_bits=labels.user_bits if labels is not None and labels.user_bits.strip("0") else "",
         tracks=labels.tracks if labels is not None else (),

@@ -2,6 +2,7 @@
 
 from tidy_trunk.reports.circled import circled_edl, circled_otio
 from tidy_trunk.reports.day import day_calendar, day_csv, day_sheet, day_text
+from tidy_trunk.reports.hand_over import hand_over_csv, hand_over_sheet
 from tidy_trunk.reports.package import package
 from tidy_trunk.reports.sound_report import report_csv, report_sheet, report_text
 
@@ -12,6 +13,8 @@ __all__ = [
     "day_csv",
     "day_sheet",
     "day_text",
+    "hand_over_csv",
+    "hand_over_sheet",
     "package",
     "report_csv",
     "report_sheet",

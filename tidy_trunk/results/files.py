@@ -1,6 +1,8 @@
 """The files of a day beside its log."""
 
+import re
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Final, Literal
 
 from tidy_trunk.core.base.timecode import FrameRate, Timecode, real_seconds
@@ -54,6 +56,7 @@ class DayFileOut(Out):
     rate: str
     drop: bool
     rate_hz: int
+    channels: int = 0
     date: str
     user_bits: str
     tracks: tuple[tuple[int, str], ...]
@@ -152,22 +155,47 @@ def files_beside(files: Sequence[DayFile], log: LogOut | None) -> FilesOut:
     )
 
 
-def copy_orders(files: Sequence[DayFile], log: LogOut | None) -> list[CopyOrder]:
-    """Every file that can be read, for copying: sound with what the log says of its take; all as they are where there is no log."""
+def copy_orders(files: Sequence[DayFile], log: LogOut | None, *, mono: bool = False) -> list[CopyOrder]:
+    """Every file that can be read, for copying: sound with what the log says of its take; all as they are where there is no log.
+
+    mono: sound of a take as a file for each of its channels.
+    """
     takes, expected = (
         ([], Expected(rate="", drop=False, rate_hz=0, date="")) if log is None else (takes_of(log), expected_of(log))
     )
     found = match_files_to_takes(files, takes, expected).takes
     by_id = {take.id: take for take in log.takes} if log is not None else {}
-    return [
-        CopyOrder(
-            path=item.path,
-            name=item.name,
-            labels=None if item.take is None else _labels(by_id[item.take.id], item.tracks),
-            date=item.date,
+    channels = {file.path: file.channels for file in files}
+    orders = []
+    for item in corrected_files(files, takes, found, expected):
+        labels = None if item.take is None else _labels(by_id[item.take.id], item.tracks)
+        whole = CopyOrder(path=item.path, name=item.name, labels=labels, date=item.date)
+        orders += _mono(whole, channels[item.path]) if mono and labels is not None else [whole]
+    return orders
+
+
+def _mono(whole: CopyOrder, channels: int) -> list[CopyOrder]:
+    """`Bag/12C-04_2_Ann.WAV`: a file for each channel, called by its number and its name."""
+    assert whole.labels is not None  # only what has a take is split
+    if channels < 2:
+        return [whole]
+    stem, dot, suffix = whole.name.rpartition(".")
+    # The file's own numbers may begin elsewhere, or have gaps where tracks were not armed: its order is that of the channels.
+    names = dict(enumerate((name for _, name in sorted(whole.labels.tracks)), start=1))
+    found = []
+    for channel in range(1, channels + 1):
+        name = names.get(channel, "")
+        called = re.sub(r"[^\w.-]+", "-", name).strip("-")
+        labels = replace(whole.labels, tracks=((1, name),) if name else ())
+        found.append(
+            replace(
+                whole,
+                name=f"{stem}_{channel}{f'_{called}' if called else ''}{dot}{suffix}",
+                labels=labels,
+                channel=channel,
+            )
         )
-        for item in corrected_files(files, takes, found, expected)
-    ]
+    return found
 
 
 def _labels(take: LoggedTakeOut, tracks: tuple[tuple[int, str], ...]) -> TakeLabels:

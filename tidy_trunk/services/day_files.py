@@ -14,10 +14,12 @@ from tidy_trunk.core.log import (
     match_files_to_takes,
 )
 from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.reports import hand_over_csv, hand_over_sheet
 from tidy_trunk.results.files import DayFileOut, FilesOut, copy_orders, expected_of, files_beside, takes_of
+from tidy_trunk.results.hand_over import hand_over
 from tidy_trunk.results.log import LogOut
 from tidy_trunk.services.jobs import JobService, plan_document
-from tidy_trunk.services.log import LogService
+from tidy_trunk.services.log import LogService, log_stamp
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.tasks.requests import CopyDay, PlayDay, ReadDay, request_of
@@ -80,8 +82,10 @@ class DayFileService:
         self._log.add(job_id, self._entries(job_id, files[path], fix, log))
         return self.beside_log(job_id)
 
-    def copy(self, job_id: UUID, into: str, second: str) -> RecordingRecord:
+    def copy(self, job_id: UUID, into: str, second: str, *, mono: bool) -> RecordingRecord:
         """Begin to copy what was read, sound with the labels of its takes; `second`: another copy of the same, "" for none.
+
+        mono: sound of takes as a file for each channel.
 
         Raises:
             NotFoundError: No such job, or nothing was read yet.
@@ -90,13 +94,24 @@ class DayFileService:
         folder, files = self._files(job_id)
         log = self._log.view(job_id)
         targets = [str(_folder(into)), str(_folder(second)) if second.strip() else ""]
-        orders = tuple(asdict(order) for order in copy_orders(files, log))
+        orders = tuple(asdict(order) for order in copy_orders(files, log, mono=mono))
         if not orders:
             raise InputError("there is no file that could be copied: read a folder with recordings first")
         self._forget(job_id, CopyDay)
         return self._recordings.work_out(
             job_id, "copies", CopyDay(folder=folder, into=targets[0], second=targets[1], orders=orders)
         )
+
+    def hand_over(self, job_id: UUID, kind: str, paper: str) -> tuple[str, bytes]:
+        """The sheet for the edit, clip by clip, with its name. `kind`: pdf or csv.
+
+        Raises NotFoundError: no such job, or nothing was read yet.
+        """
+        log = self._log.view(job_id)
+        found = hand_over(self._files(job_id)[1], log)
+        made = log_stamp(log)
+        data = hand_over_csv(found) if kind == "csv" else hand_over_sheet(found, paper=paper, made=made)
+        return f"for-the-edit-{log.day}.{kind}", data
 
     def last_copy(self, job_id: UUID) -> RecordingRecord | None:
         """The copy that was made last, or is being made. Raises NotFoundError: no such job."""

@@ -124,7 +124,7 @@ class LogService:
         """
         log = self.view(job_id)
         if kind == "zip":
-            return f"sound-{log.day}.zip", package(self._papers(job_id, log, paper), _stamp(log))
+            return f"sound-{log.day}.zip", package(self._papers(job_id, log, paper), log_stamp(log))
         name = f"circled-takes-{log.day}.{kind}" if kind in ("edl", "otio") else f"sound-report-{log.day}.{kind}"
         return name, _paper(log, kind, paper)
 
@@ -190,7 +190,7 @@ class LogService:
 def _paper(log: LogOut, kind: str, paper: str) -> bytes:
     match kind:
         case "pdf":
-            return report_sheet(log, paper=paper, made=_stamp(log))
+            return report_sheet(log, paper=paper, made=log_stamp(log))
         case "csv":
             return report_csv(log)
         case "txt":
@@ -204,7 +204,7 @@ def _paper(log: LogOut, kind: str, paper: str) -> bytes:
     return log.model_copy(update={"since": ago}).model_dump_json(indent=1).encode()
 
 
-def _stamp(log: LogOut) -> datetime:
+def log_stamp(log: LogOut) -> datetime:
     """The moment that a report says it was made at: that of the last take, so that the same log gives the same bytes."""
     moments = [datetime.fromisoformat(moment) for take in log.takes for moment in (take.begins, take.ends) if moment]
     return max(moments, default=datetime(2000, 1, 1, tzinfo=UTC)).astimezone(UTC).replace(microsecond=0)

@@ -7,6 +7,9 @@ from tidy_trunk.core.log import DayFault, FileFinding, FileTrouble
 from tidy_trunk.words.log import seconds_words
 from tidy_trunk.words.numbers import many, unsigned, whole
 
+ECHO_MS: Final = 20.0
+"""ASSUMED_ from where on two of the same sound are heard apart, for a voice: half a frame at 25 a second."""
+
 FAULT_WORDS: Final = {
     DayFault.MISSED_BUTTON: "{0} did not roll in {1}",
     DayFault.DEAD_BATTERY: "the battery of {0} died in {1}",
@@ -20,6 +23,15 @@ FAULT_WORDS: Final = {
     DayFault.LATE_CLOCK: "the clock of {0} was late in {1}",
 }
 """What went wrong on a simulated day: device and take. [PRACTICE]"""
+
+
+def together_words(off_ms: float | None) -> str:
+    """Whether a picture's guide and the recorder's sound lie on each other, as one hears it."""
+    if off_ms is None:
+        return "not compared: play both once"
+    if abs(off_ms) < ECHO_MS:
+        return f"together within {max(abs(off_ms), 0.1):.1f} ms"
+    return f"{'later' if off_ms > 0 else 'earlier'} by {abs(off_ms):.0f} ms than its timecode says: move it"
 
 
 def files_summary(files: int, takes: int, with_files: int, differences: int) -> str:

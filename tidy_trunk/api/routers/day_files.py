@@ -1,8 +1,9 @@
 """The files of a day on this machine: read, held against the log, copied, simulated. For whoever sits at it."""
 
+from typing import Annotated, Final, Literal
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import DayFiles
 from tidy_trunk.api.heavy import heavy
@@ -21,6 +22,10 @@ from tidy_trunk.results.files import FilesOut
 from tidy_trunk.store import RecordingState
 
 router = APIRouter(prefix="/jobs/{job_id}/files", tags=["files"], responses=PROBLEMS)
+
+
+TYPES: Final = {"pdf": "application/pdf", "csv": "text/csv"}
+"""Kinds of files of a sheet. [RFC9110]"""
 
 
 @router.get("")
@@ -46,13 +51,28 @@ def read_folder(job_id: UUID, body: ReadFolderIn, files: DayFiles) -> FileTaskOu
 @router.post("/copies", status_code=202)
 def copy_files(job_id: UUID, body: CopyFilesIn, files: DayFiles) -> FileTaskOut:
     """Begin to copy what was read, with labels that are right; each copy is read again before it is called good."""
-    return FileTaskOut.from_record(files.copy(job_id, body.into, body.second))
+    return FileTaskOut.from_record(files.copy(job_id, body.into, body.second, mono=body.mono))
 
 
 @router.post("/simulated", status_code=202)
 def play_day(job_id: UUID, body: PlayDayIn, files: DayFiles) -> FileTaskOut:
     """Begin to write the files that simulated devices would have of the takes in the log, with faults."""
     return FileTaskOut.from_record(files.play(job_id, body.seed, body.faults))
+
+
+@router.get(
+    "/for-the-edit.{kind}", response_class=Response, responses={200: {"content": {kind: {} for kind in TYPES.values()}}}
+)
+@heavy
+def read_hand_over(
+    job_id: UUID,
+    kind: Literal["pdf", "csv"],
+    files: DayFiles,
+    paper: Annotated[Literal["a4", "letter"], Query(description="Of the PDF")] = "a4",
+) -> Response:
+    """What the edit wants to know of every clip: who is on which track, what to mute, whether picture and sound agree."""
+    name, data = files.hand_over(job_id, kind, paper)
+    return Response(data, media_type=TYPES[kind], headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @router.post("/mend")

@@ -38,7 +38,10 @@ class ReadFolderIn(In):
 
 
 class CopyFilesIn(In):
-    """into, second: folders of this machine by their whole paths; second: "" for one copy alone."""
+    """into, second: folders of this machine by their whole paths; second: "" for one copy alone.
+
+    mono: sound of takes as a file for each of its channels.
+    """
 
     model_config = ConfigDict(
         json_schema_extra={"examples": [{"into": "/media/drive/2026-12-01", "second": "/media/other/2026-12-01"}]}
@@ -46,6 +49,7 @@ class CopyFilesIn(In):
 
     into: FolderName
     second: FolderName = ""
+    mono: bool = False
 
 
 class PlayDayIn(In):

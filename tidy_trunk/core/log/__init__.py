@@ -2,6 +2,7 @@
 
 from tidy_trunk.core.log.corrected import CorrectedFile, FileFix, corrected_files, file_fix
 from tidy_trunk.core.log.entries import LONGEST_TEXT, MOST_ENTRIES, NOTES, Act, LogEntry, Status
+from tidy_trunk.core.log.file_sound import tracks_by_channel
 from tidy_trunk.core.log.files import (
     LOST,
     OF_WORDS,
@@ -76,4 +77,5 @@ __all__ = [
     "next_takes",
     "planned_faults",
     "read_log",
+    "tracks_by_channel",
 ]

@@ -61,6 +61,7 @@ class DayFile:
 
     begins_s: since midnight, by its own clock; None where it has none. scene, take: as it is labelled; "" where it is not.
     rate: of its timecode, `25/1`; date: ISO 8601; user_bits: eight digits; "" where nothing is said. tracks: names by channel.
+    channels: of sound; 0 where the head does not tell.
     heard: its channels, in order; none where its sound was not looked at. off_s, drift_ppm: of a camera's against the recorder
     that ran beside it: by how much it lies later than its clock says, and how fast its clock runs; None where that is not known.
     """
@@ -75,6 +76,7 @@ class DayFile:
     rate: str = ""
     drop: bool = False
     rate_hz: int = 0
+    channels: int = 0
     date: str = ""
     user_bits: str = ""
     tracks: tuple[tuple[int, str], ...] = ()

@@ -507,11 +507,11 @@ export const api = {
         body: { folder, with_sound },
       }),
     ),
-  copyFiles: (job: string, into: string, second: string) =>
+  copyFiles: (job: string, into: string, second: string, mono: boolean) =>
     writing(() =>
       server.POST('/api/jobs/{job_id}/files/copies', {
         params: { path: { job_id: job } },
-        body: { into, second },
+        body: { into, second, mono },
       }),
     ),
   playDay: (job: string, seed: number, faults: number) =>

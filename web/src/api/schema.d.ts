@@ -1440,6 +1440,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/files/for-the-edit.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Hand Over
+         * @description What the edit wants to know of every clip: who is on which track, what to mute, whether picture and sound agree.
+         */
+        get: operations["read_hand_over_api_jobs__job_id__files_for_the_edit__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/files/mend": {
         parameters: {
             query?: never;
@@ -3495,6 +3515,8 @@ export interface components {
         /**
          * CopyFilesIn
          * @description into, second: folders of this machine by their whole paths; second: "" for one copy alone.
+         *
+         *     mono: sound of takes as a file for each of its channels.
          * @example {
          *       "into": "/media/drive/2026-12-01",
          *       "second": "/media/other/2026-12-01"
@@ -3508,6 +3530,11 @@ export interface components {
              * @default
              */
             second: string;
+            /**
+             * Mono
+             * @default false
+             */
+            mono: boolean;
         };
         /**
          * CopyOut
@@ -3659,6 +3686,11 @@ export interface components {
             drop: boolean;
             /** Rate Hz */
             rate_hz: number;
+            /**
+             * Channels
+             * @default 0
+             */
+            channels: number;
             /** Date */
             date: string;
             /** User Bits */
@@ -5798,11 +5830,8 @@ export interface components {
             running: string;
             next: components["schemas"]["SlateOut"];
             next_set_up: components["schemas"]["SlateOut"];
-            /**
-             * Set Ups To Come
-             * @default []
-             */
-            set_ups_to_come: components["schemas"]["SlateOut"][];
+            /** Set Ups To Come */
+            set_ups_to_come?: components["schemas"]["SlateOut"][];
             since: components["schemas"]["SinceOut"];
             /** Takes */
             takes: components["schemas"]["LoggedTakeOut"][];
@@ -13688,6 +13717,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FileTaskOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_hand_over_api_jobs__job_id__files_for_the_edit__kind__get: {
+        parameters: {
+            query?: {
+                /** @description Of the PDF */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                kind: "pdf" | "csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                    "text/csv": unknown;
                 };
             };
             /** @description No such job, track or run */

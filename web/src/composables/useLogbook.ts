@@ -37,7 +37,7 @@ export function overlaid(log: Log, waiting: readonly LogEntry[]): Log {
     }
   }
   const rolled = new Set(waiting.filter(({ act }) => act === 'roll').map(({ slate }) => slate))
-  const set_ups_to_come = log.set_ups_to_come.filter(({ slate }) => !rolled.has(slate))
+  const set_ups_to_come = (log.set_ups_to_come ?? []).filter(({ slate }) => !rolled.has(slate))
   const next_set_up = set_ups_to_come[0] ?? log.next_set_up
   return { ...log, takes: [...takes.values()], running, next, next_set_up, set_ups_to_come }
 }

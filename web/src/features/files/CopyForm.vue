@@ -8,8 +8,9 @@ import TaskBar from './TaskBar.vue'
 
 /** Copies of all that was read, twice where that is wanted, and whether the card may be formatted. */
 const props = defineProps<{ copies: DayCopies | null; isBusy: boolean }>()
-defineEmits<{ copy: [into: string, second: string]; cancel: [] }>()
+defineEmits<{ copy: [into: string, second: string, mono: boolean]; cancel: [] }>()
 const into = ref(props.copies?.task.folder ?? '')
+const mono = ref(false)
 const second = ref(props.copies?.second ?? '')
 const isOn = computed(() => ['waiting', 'reading'].includes(props.copies?.task.state ?? ''))
 const bad = computed(() => props.copies?.copies.filter((file) => !file.is_good) ?? [])
@@ -21,7 +22,7 @@ const renamed = computed(
 <template>
   <section aria-label="Copies">
     <h3>Copies</h3>
-    <form class="no-print" @submit.prevent="$emit('copy', into, second)">
+    <form class="no-print" @submit.prevent="$emit('copy', into, second, mono)">
       <label class="field"
         ><span>Into this folder</span
         ><input v-model="into" class="plain-input" placeholder="/media/drive/today" maxlength="1000"
@@ -30,6 +31,9 @@ const renamed = computed(
         ><span>And once more into</span
         ><input v-model="second" class="plain-input" placeholder="another disk" maxlength="1000"
       /></label>
+      <label class="tick"
+        ><input v-model="mono" type="checkbox" /> split the sound of takes into a file for each channel</label
+      >
       <Button type="submit" label="Copy and check" :disabled="!into.trim() || isBusy" />
     </form>
     <p class="small soft">
@@ -70,9 +74,18 @@ section {
 }
 form {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: 1fr 1fr;
   gap: 0.5rem 1rem;
   align-items: end;
+}
+form > :last-child {
+  justify-self: end;
+}
+.tick {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 2.3rem;
 }
 .good {
   font-weight: 700;

@@ -23,6 +23,7 @@ watch(
   () => task.value?.folder,
   (now) => (folder.value = now || folder.value),
 )
+const edit = computed(() => `/api/jobs/${job.newest?.job}/files/for-the-edit`)
 const name = (path: string) => path.slice(path.lastIndexOf('/') + 1)
 const seed = ref(Math.floor(Math.random() * 1000))
 </script>
@@ -113,6 +114,11 @@ const seed = ref(Math.floor(Math.random() * 1000))
           </tbody>
         </table>
       </section>
+      <p v-if="found.takes.length" class="no-print">
+        For the edit, clip by clip: <a :href="`${edit}.pdf`">PDF</a>
+        <a :href="`${edit}.pdf?paper=letter`">Letter</a> <a :href="`${edit}.csv`">CSV</a>. Who is on which
+        track, what to mute, whether picture and sound agree.
+      </p>
       <CopyForm
         v-if="found.files.length"
         :copies="seen?.copies ?? null"

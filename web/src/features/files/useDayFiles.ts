@@ -55,7 +55,8 @@ export function useDayFiles() {
     isBusy,
     isOn,
     read: (folder: string, withSound: boolean) => begin(() => api.readFolder(id.value, folder, withSound)),
-    copy: (into: string, second: string) => begin(() => api.copyFiles(id.value, into, second)),
+    copy: (into: string, second: string, mono: boolean) =>
+      begin(() => api.copyFiles(id.value, into, second, mono)),
     play: (seed: number, faults: number) => begin(() => api.playDay(id.value, seed, faults)),
     mend: (finding: FileFinding) => begin(() => api.mendLog(id.value, finding.path, finding.can_be)),
     cancel: (task: FileTask) => begin(() => api.endFileTask(id.value, task.id)),

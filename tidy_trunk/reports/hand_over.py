@@ -1,0 +1,70 @@
+"""The sheet that goes to the edit with the files, as paper and as a table."""
+
+import csv
+import io
+from datetime import datetime
+
+from tidy_trunk.exports import plain_cell
+from tidy_trunk.exports.paper import Column, Sheet
+from tidy_trunk.results.hand_over import HandOverClipOut, HandOverOut
+
+RULES = (
+    "Lay the recorder's sound under the picture by its timecode, then mute the camera's guide. Play both once before that: one voice "
+    "is right, an echo is not. Timecode that was recorded as sound is never audible. A safety track is used instead of its track, never "
+    "added to it."
+)
+"""What the edit has to know of every clip. [HANDBOOK] §14"""
+
+
+def hand_over_csv(found: HandOverOut) -> bytes:
+    """A line for each track of each clip. UTF-8."""
+    box = io.StringIO()
+    out = csv.writer(box)
+    out.writerow(
+        [
+            "take",
+            "status",
+            "file",
+            "device",
+            "kind",
+            "timecode",
+            "length_s",
+            "channel",
+            "track",
+            "name",
+            "edit",
+            "together",
+            "notes",
+        ]
+    )
+    for clip in found.clips:
+        head = [clip.take, clip.status, clip.name, clip.source, _kind(clip), clip.timecode, f"{clip.seconds:.3f}"]
+        tail = [clip.together, clip.notes]
+        rows = [[str(track.number), track.label, track.name, track.edit] for track in clip.tracks] or [["", "", "", ""]]
+        for row in rows:
+            out.writerow([plain_cell(cell) for cell in [*head, *row, *tail]])
+    return box.getvalue().encode()
+
+
+def hand_over_sheet(found: HandOverOut, *, paper: str, made: datetime) -> bytes:
+    """Clip by clip. PDF; the same files and log give the same bytes."""
+    sheet = Sheet(f"For the edit: {found.job}", f"{found.day}. {found.rate} fps.", paper=paper, made=made)
+    sheet.text(RULES)
+    sheet.heading("Clips")
+    sheet.table(
+        [
+            *(Column("take", 0.9), Column("file", 2.9), Column("starts", 1.8), Column("tracks", 4.2)),
+            *(Column("picture and sound", 1.9), Column("notes", 1.4)),
+        ],
+        [[clip.take, clip.name, clip.timecode, _tracks(clip), clip.together, clip.notes] for clip in found.clips],
+        bold=[clip.status == "circled" for clip in found.clips],
+    )
+    return sheet.bytes()
+
+
+def _kind(clip: HandOverClipOut) -> str:
+    return "picture" if clip.is_picture else "sound"
+
+
+def _tracks(clip: HandOverClipOut) -> str:
+    return "; ".join(f"{track.label} {track.name}{f' ({track.edit})' if track.edit else ''}" for track in clip.tracks)

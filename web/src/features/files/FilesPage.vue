@@ -115,8 +115,8 @@ const seed = ref(Math.floor(Math.random() * 1000))
         </table>
       </section>
       <p v-if="found.takes.length" class="no-print">
-        For the edit, clip by clip: <a :href="`${edit}.pdf`">PDF</a>
-        <a :href="`${edit}.pdf?paper=letter`">Letter</a> <a :href="`${edit}.csv`">CSV</a>. Who is on which
+        For the edit, clip by clip: <a :href="`${edit}.pdf`">PDF</a>,
+        <a :href="`${edit}.pdf?paper=letter`">Letter</a>, <a :href="`${edit}.csv`">CSV</a>. Who is on which
         track, what to mute, whether picture and sound agree.
       </p>
       <CopyForm

@@ -138,3 +138,15 @@ def test_a_take_is_corrected_struck_and_brought_back(screen: Page, services: Ser
         screen.get_by_role("link", name="CSV").click()
     assert "12C-7" in download.value.path().read_text()
     assert services.log.read(job).log.takes[0].corrections[0].was == "1"
+
+
+def test_a_note_becomes_a_tap_and_leads_to_what_is_wrong(screen: Page, services: Services):
+    opened(screen, services.jobs, boom_in_bag(), "log")
+    taps(screen, "Roll 1A-1")
+    screen.get_by_placeholder("something else").fill("hum at the end")
+    screen.keyboard.press("Enter")
+    taps(screen, "Cut", "Roll 1A-2", "hum at the end")
+    takes = screen.get_by_label("Takes", exact=True)
+    takes.get_by_role("button", name="1A-2").click()
+    takes.get_by_role("link", name="Find it: hum at the end").click()
+    expect(screen.get_by_role("button", name="Hum or buzz")).to_have_attribute("aria-pressed", "true")

@@ -7,6 +7,7 @@ from typing import Final
 
 from pydantic import Field
 
+from tidy_trunk.core.advice.fault_search import symptom_in
 from tidy_trunk.core.log import NOTES, Log, Slate, Take, log_findings, next_slate, next_takes
 from tidy_trunk.core.log import Status as TakeStatus
 from tidy_trunk.core.plan import Slating
@@ -18,12 +19,17 @@ SET_UPS_AHEAD: Final = 6
 
 
 class TakeNoteOut(Out):
-    """at: ISO 8601; where: the track or device, by its name; "" where it is said of all."""
+    """at: ISO 8601; where: the track or device, by its name, track: its id; "" where it is said of all.
+
+    symptom: that What is wrong? searches by; "" of what nobody's equipment is to blame for.
+    """
 
     at: str
     clock: str
     text: str
     where: str
+    track: str = ""
+    symptom: str = ""
     is_fault: bool
     who: str
 
@@ -157,6 +163,8 @@ def _take(take: Take, place: Place, revision: int, names: Mapping[str, str]) -> 
                 clock=place.clock[note.at],
                 text=note.text,
                 where=names.get(note.track or note.device, note.track or note.device),
+                track=note.track,
+                symptom=symptom_in(note.text) or "",
                 is_fault=bool(note.device),
                 who=note.who,
             )

@@ -7,7 +7,7 @@ from typing import Final
 from uuid import UUID
 
 from tidy_trunk.core.day import Progress, Renewed, TaskKind
-from tidy_trunk.core.log import Act, Log, LogEntry, Status, read_log
+from tidy_trunk.core.log import Act, Log, LogEntry, Status, note_words, read_log
 from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
 from tidy_trunk.errors import InputError, NotFoundError
@@ -110,6 +110,7 @@ class LogService:
             since=self._since(found.log),
             takes=logged_takes(found.log, place, self._revisions(job_id, found.log), _names(report)),
             tracks=logged_tracks(report),
+            words=note_words(found.log),
             findings=log_finding_list(found.log),
         )
 

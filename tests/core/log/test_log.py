@@ -6,7 +6,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tidy_trunk.core.log import Act, LogEntry, LogTrouble, Status, log_findings, next_slate, next_takes, read_log
+from tidy_trunk.core.log import (
+    NOTES,
+    Act,
+    LogEntry,
+    LogTrouble,
+    Status,
+    log_findings,
+    next_slate,
+    next_takes,
+    note_words,
+    read_log,
+)
 from tidy_trunk.core.plan import Slating
 
 NOON = datetime(2026, 11, 28, 12, tzinfo=UTC)
@@ -124,3 +135,15 @@ def test_entries_say_the_same_in_whichever_order_they_arrive(acts, order):
     order.shuffle(shuffled)
     assert read_log(shuffled) == read_log(entries)
     assert read_log([*entries, *[one for one in entries if one.act is Act.ROLL]]).takes == read_log(entries).takes
+
+
+def test_notes_of_ones_own_become_taps():
+    """The most frequent first; what is no longer than a button, and none twice."""
+    notes = ["horse", "bell", "bell", "Plane", "a story that goes on and on and on"]
+    log = read_log(
+        [
+            *take(1, "1A", 1, 0, 60),
+            *(entry(10 + n, Act.NOTE, 5 + n, take="t1", text=text) for n, text in enumerate(notes)),
+        ]
+    )
+    assert note_words(log) == (*NOTES, "bell", "horse")

@@ -34,6 +34,7 @@ from tidy_trunk.core.log.takes import (
     TakeNote,
     log_findings,
     next_takes,
+    note_words,
     read_log,
 )
 
@@ -75,6 +76,7 @@ __all__ = [
     "match_files_to_takes",
     "next_slate",
     "next_takes",
+    "note_words",
     "planned_faults",
     "read_log",
     "tracks_by_channel",

@@ -1,5 +1,6 @@
 """A log read: its takes with what was said of them, in order, and what has been done in the course of the day."""
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
@@ -7,7 +8,7 @@ from enum import StrEnum
 from itertools import pairwise
 from typing import Final
 
-from tidy_trunk.core.log.entries import Act, LogEntry, Status
+from tidy_trunk.core.log.entries import NOTES, Act, LogEntry, Status
 from tidy_trunk.core.log.slates import next_slate
 from tidy_trunk.core.plan import Slating
 
@@ -203,6 +204,21 @@ def _findings(takes: Sequence[Take]) -> Iterator[LogFinding]:
             yield LogFinding(what=LogTrouble.NO_END, take=earlier.id)
         elif later.begins < earlier.ends - MOMENT:
             yield LogFinding(what=LogTrouble.TWO_AT_ONCE, take=later.id, other=earlier.id)
+
+
+OWN_WORDS: Final = 8
+"""ASSUMED_ most notes of one's own that become a tap: two rows of them under a thumb."""
+
+LONGEST_TAP: Final = 24
+"""ASSUMED_ most letters of a note that fits on a button."""
+
+
+def note_words(log: Log) -> tuple[str, ...]:
+    """Notes that are a tap each: the usual ones, then those that somebody typed in this log, the most frequent first."""
+    typed = Counter(note.text for take in log.takes for note in take.notes if len(note.text) <= LONGEST_TAP)
+    usual = {word.casefold() for word in NOTES}
+    own = [text for text, _ in typed.most_common() if text.casefold() not in usual]
+    return (*NOTES, *own[:OWN_WORDS])
 
 
 @dataclass(frozen=True, slots=True)

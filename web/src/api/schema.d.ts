@@ -8512,7 +8512,9 @@ export interface components {
         };
         /**
          * TakeNoteOut
-         * @description at: ISO 8601; where: the track or device, by its name; "" where it is said of all.
+         * @description at: ISO 8601; where: the track or device, by its name, track: its id; "" where it is said of all.
+         *
+         *     symptom: that What is wrong? searches by; "" of what nobody's equipment is to blame for.
          */
         TakeNoteOut: {
             /** At */
@@ -8523,6 +8525,16 @@ export interface components {
             text: string;
             /** Where */
             where: string;
+            /**
+             * Track
+             * @default
+             */
+            track: string;
+            /**
+             * Symptom
+             * @default
+             */
+            symptom: string;
             /** Is Fault */
             is_fault: boolean;
             /** Who */

@@ -57,6 +57,7 @@ const rolling = (entry: LogEntry): LoggedTake => ({
 
 const noted = (entry: LogEntry): LoggedTake['notes'][number] => ({
   ...{ at: entry.made, clock: '', text: entry.text ?? '', where: entry.track ?? '', is_fault: false },
+  ...{ track: entry.track ?? '', symptom: '' },
   who: entry.who ?? '',
 })
 

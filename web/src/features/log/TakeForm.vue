@@ -62,6 +62,12 @@ function note() {
         {{ item.clock }} <strong>{{ item.text }}</strong><template v-if="item.where">
           on {{ item.where }}</template
         ><template v-if="item.who">, {{ item.who }}</template>
+        <RouterLink
+          v-if="item.symptom"
+          :to="{ name: 'wrong', query: { symptom: item.symptom, track: item.track } }"
+          :aria-label="`Find it: ${item.text}`"
+          >Find it</RouterLink
+        >
       </li>
     </ul>
     <form v-if="mayLog" @submit.prevent="note">

@@ -1,4 +1,5 @@
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { api, type FaultSearch } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
@@ -15,9 +16,11 @@ export function useFaultSearch() {
   const job = useJob()
   const { problem, busy, ask } = useLatest()
   const found = shallowRef<FaultSearch | null>(null)
-  const symptom = ref('')
+  // A note of the log leads here with what it says, and on which track.
+  const { query } = useRoute()
+  const symptom = ref(typeof query.symptom === 'string' ? query.symptom : '')
   const text = ref('')
-  const track = ref('')
+  const track = ref(typeof query.track === 'string' ? query.track : '')
   const given = ref<readonly Given[]>([])
 
   watch([symptom, text, track], () => (given.value = []), { flush: 'sync' })

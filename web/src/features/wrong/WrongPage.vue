@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { ref } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { useJob } from '@/stores/job'
 import { useFaultSearch } from './useFaultSearch'
@@ -18,7 +19,13 @@ const SYMPTOMS = [
 ] as const
 const ANSWERS = { true: 'yes', false: 'no', null: 'cannot tell' }
 const job = useJob()
-const { found, problem, symptom, text, track, tracks, given, answer, back } = useFaultSearch()
+// A note of the log leads here with what it says, and on which track.
+const { query } = useRoute()
+const said = (value: unknown) => (typeof value === 'string' ? value : '')
+const { found, problem, symptom, text, track, tracks, given, answer, back } = useFaultSearch({
+  symptom: said(query.symptom),
+  track: said(query.track),
+})
 const typed = ref('')
 
 function choose(id: string) {

@@ -1,5 +1,4 @@
 import { computed, ref, shallowRef, watch } from 'vue'
-import { useRoute } from 'vue-router'
 
 import { api, type FaultSearch } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
@@ -11,16 +10,17 @@ interface Given {
   readonly asked: string // the question, to be read again
 }
 
-/** A search for what is wrong: a symptom on a track, and the answers so far; each answer asks what to try next. */
-export function useFaultSearch() {
+/**
+ * A search for what is wrong: a symptom on a track, and the answers so far; each answer asks what to try next. `begun`: with
+ * what it begins.
+ */
+export function useFaultSearch(begun = { symptom: '', track: '' }) {
   const job = useJob()
   const { problem, busy, ask } = useLatest()
   const found = shallowRef<FaultSearch | null>(null)
-  // A note of the log leads here with what it says, and on which track.
-  const { query } = useRoute()
-  const symptom = ref(typeof query.symptom === 'string' ? query.symptom : '')
+  const symptom = ref(begun.symptom)
   const text = ref('')
-  const track = ref(typeof query.track === 'string' ? query.track : '')
+  const track = ref(begun.track)
   const given = ref<readonly Given[]>([])
 
   watch([symptom, text, track], () => (given.value = []), { flush: 'sync' })

@@ -6,6 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.contract import wait
 from tests.core.advice.adviser.test_inserted_devices import boom_on_camera
 from tests.core.advice.checks.patch_cases import adapter, hand_held, powered
 from tests.core.command.test_say import do
@@ -133,8 +134,8 @@ def test_a_path_is_said_by_hand(screen: Page, service):
     panel.get_by_label("Strain relief fitted").click()
     card.get_by_role("button", name="Use 12 m").click()
     expect(card).to_have_count(0)
-    run_1 = plan_of(service, job).runs["run-1"]
-    assert run_1.length_m == 12 and run_1.strain_relief
+    wait(lambda: plan_of(service, job).runs["run-1"].strain_relief)
+    assert plan_of(service, job).runs["run-1"].length_m == 12
 
 
 def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path):

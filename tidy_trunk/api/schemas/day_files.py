@@ -55,12 +55,16 @@ class CopyFilesIn(In):
 class PlayDayIn(In):
     """seed: the same gives the same faults; faults: files that are to have one."""
 
+    model_config = ConfigDict(json_schema_extra={"examples": [{"seed": 7, "faults": 5}]})
+
     seed: Annotated[int, Field(ge=0, le=10**9)] = 1
     faults: Annotated[int, Field(ge=0, le=MOST_FAULTS)] = 5
 
 
 class MendIn(In):
     """path: of a file that was read; fix: what is to be done to the log."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"path": "Bag recorder/REC_007.WAV", "fix": "log-take"}]})
 
     path: Annotated[str, Field(min_length=1, max_length=4000)]
     fix: FileFix

@@ -6064,6 +6064,10 @@ export interface components {
         /**
          * MendIn
          * @description path: of a file that was read; fix: what is to be done to the log.
+         * @example {
+         *       "fix": "log-take",
+         *       "path": "Bag recorder/REC_007.WAV"
+         *     }
          */
         MendIn: {
             /** Path */
@@ -6787,6 +6791,10 @@ export interface components {
         /**
          * PlayDayIn
          * @description seed: the same gives the same faults; faults: files that are to have one.
+         * @example {
+         *       "faults": 5,
+         *       "seed": 7
+         *     }
          */
         PlayDayIn: {
             /**

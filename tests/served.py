@@ -25,7 +25,7 @@ def _app(web: Path | None) -> FastAPI:
     return create_app(None, web)  # type: ignore[arg-type]
 
 
-def app_on(services: Services, web: Path | None) -> FastAPI:
+def app_on(services: Services | None, web: Path | None) -> FastAPI:
     """The application on services of a test's own: built once, as its seventy routes take a tenth of a second."""
     app = _app(web)
     app.state.services = services
@@ -33,7 +33,7 @@ def app_on(services: Services, web: Path | None) -> FastAPI:
 
 
 @contextmanager
-def served(services: Services, web: Path | None) -> Iterator[str]:
+def served(services: Services | None, web: Path | None) -> Iterator[str]:
     """Its address. `web`: folder of the built front end."""
     with socket.socket() as listener:
         listener.bind(("127.0.0.1", 0))

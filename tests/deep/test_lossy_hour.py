@@ -6,7 +6,7 @@ from random import Random
 
 from playwright.sync_api import Browser, Page, Route, expect
 
-from tests.interface.conftest import address, browser  # noqa: F401, fixtures
+from tests.interface.conftest import address, browser, server  # noqa: F401, fixtures
 from tests.interface.pages import opened
 from tidy_trunk.core.plan import Plan
 

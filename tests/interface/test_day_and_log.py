@@ -34,7 +34,7 @@ def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):
     expect(screen.get_by_role("status").filter(has_text="Planned again")).to_be_visible()
     moved = screen.locator("tr.moved")
     assert moved.count() >= 1
-    screen.get_by_role("button", name="One more take of 12C").click()
+    screen.get_by_role("button", name="+1 take of 12C").click()
     expect(screen.get_by_label("12D, from")).to_have_value("11:51")  # 3 min, and 3 between two takes
     screen.locator("h2").click()
     for _ in range(2):

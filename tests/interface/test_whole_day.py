@@ -5,13 +5,16 @@ import json
 import re
 import subprocess
 import zipfile
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+import pytest
+from playwright.sync_api import Browser, Page, expect
 from pypdf import PdfReader
 
+from tests.interface.conftest import watched_page
 from tests.interface.pages import opened
 from tests.plans import line_into_camera
 from tidy_trunk.core.plan import SaveSetUp, SetJob, apply_edits
@@ -43,6 +46,15 @@ class Clock:
     def forward(self, seconds: int) -> None:
         self._ahead += timedelta(seconds=seconds)
         self._screen.clock.fast_forward(1000 * seconds)
+
+
+@pytest.fixture
+def screen(browser: Browser, address: str) -> Iterator[Page]:
+    """In a window of its own, as its clock is another one."""
+    context = browser.new_context(viewport=HAND, base_url=address)
+    with watched_page(context, address) as page:
+        yield page
+        context.close()
 
 
 def tap(screen: Page, name: str | re.Pattern[str]) -> None:
@@ -111,7 +123,6 @@ def day_from_call_to_package(screen: Page, clock: Clock, job: object, day: Day, 
 
 
 def test_a_short_day_from_call_to_package(screen: Page, services: Services, tmp_path):
-    screen.set_viewport_size(HAND)
     clock = Clock(screen, services)
     set_ups = [
         SaveSetUp(id=label.lower(), label=label, at_min=600 + 30 * n, takes=3, take_min=1)

@@ -119,11 +119,7 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
         case Trouble.RUNS_OUT:
             return _runs_out(index, item, device, label)
         case Trouble.NOT_DONE:
-            return TroubleWords(
-                f"No time for it: {_errand(index, item)}",
-                f"It takes {needed} from {at(item.at_min)} on, and all that time is taken. Call earlier, or take one more "
-                f"pair of hands: set job hands {index.plan.defaults.hands + 1}.",
-            )
+            return TroubleWords(f"No time for it: {_errand(index, item)}", _no_time(index, item, needed))
         case Trouble.CLIP_LIMIT:
             return TroubleWords(
                 f"{device} stops after {limit}",
@@ -142,6 +138,21 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
                 f"{label} is shot after wrap",
                 f"The last take ends {needed} after {at(item.at_min)}. Wrap later, or plan fewer takes.",
             )
+
+
+def _no_time(index: PlanIndex, item: Unkept, needed: str) -> str:
+    """What would make time for it: another hour where there is none, another pair of hands where it is all taken."""
+    if item.limit_min >= item.needed_min:
+        return (
+            f"It takes {needed} from {at(item.at_min)} on, and all that time is taken. Call earlier, or take one more "
+            f"pair of hands: set job hands {index.plan.defaults.hands + 1}."
+        )
+    there = f"It takes {needed}, and there are {math.floor(item.limit_min)}"
+    if item.kind is TaskKind.ROOM_TONE:
+        return f"{there} after the first take here. Leave this place later."
+    if item.other:
+        return f"{there} between the move and the next take. Plan that take later."
+    return f"{there} between call and the first take. Call earlier, or plan that take later."
 
 
 def _runs_through(index: PlanIndex, item: Unkept, device: str) -> str:

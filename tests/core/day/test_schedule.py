@@ -8,12 +8,13 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from tests.plans import device, made
+from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.day import Progress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
 from tidy_trunk.core.day.holds import least_holds
-from tidy_trunk.core.day.needs import Series, Uses
+from tidy_trunk.core.day.needs import Series
 from tidy_trunk.core.day.schedule import first_schedule, schedule
+from tidy_trunk.core.day.timeline import Uses
 from tidy_trunk.core.plan import (
     Lasting,
     LineUp,
@@ -51,7 +52,7 @@ def small(*set_ups, ends_min=EIGHT + 240):
     return timeline(apply_edits(Plan(name="Small"), edits))
 
 
-def series(device, lasts, left=None, uses=Uses.DAY):
+def series(device, lasts, left=None, uses=Uses.TIME):
     return Series(
         kind=TaskKind.BATTERY, device=device, lasts=Lasting(lasts, lasts), left=lasts if left is None else left,
         minutes=1.0, place="", uses=uses,
@@ -294,3 +295,30 @@ def test_what_is_empty_is_renewed_at_the_first_moment(left):
     swap = next(task for task in day.tasks if task.kind is TaskKind.BATTERY and task.device == "pack-a")
     assert swap.ends_min <= day.line.takes[0].begins_min
     assert "pack-a" not in {item.device for item in day.unkept}
+
+
+def evening(*edits):
+    """A day that is called in the morning and shoots in the evening."""
+    plan = made(device("mirrorless-mic", "cam"), base=boom_in_bag())
+    return day_of(plan, SetJob(day_begins_min=10 * 60, day_ends_min=22 * 60), *edits)
+
+
+def test_nothing_is_on_hours_before_its_first_take():
+    """[PRACTICE] The recorder comes on to be tested and lined up; nobody changes its battery three times before it is used."""
+    day = evening(SaveSetUp(label="1A", at_min=19 * 60, takes=4, take_min=10))
+    assert min(task.at_min for task in day.tasks) >= 18 * 60
+    assert day.unkept == ()
+
+
+def test_what_is_off_in_a_long_pause_lasts_longer():
+    close = evening(*(SaveSetUp(label=f"{n}A", at_min=(11 + n) * 60, takes=2, take_min=20) for n in range(3)))
+    apart = evening(*(SaveSetUp(label=f"{n}A", at_min=(11 + 3 * n) * 60, takes=2, take_min=20) for n in range(3)))
+    on = [sum(ends - begins for begins, ends in day.line.times[Uses.SOUND_ON]) for day in (close, apart)]
+    assert on == [60 + 2 * 60 + 43, 3 * (60 + 43)]
+    assert [round(day.line.times[Uses.ALL_SHOOTING][0][0]) for day in (close, apart)] == [600, 600]
+
+
+def test_a_take_at_call_leaves_no_time_for_the_checklist():
+    day = evening(SaveSetUp(label="1A", at_min=10 * 60, takes=1, take_min=10))
+    (missed,) = [item for item in day.unkept if item.what is Trouble.NOT_DONE and item.kind is TaskKind.CHECK]
+    assert (missed.limit_min, missed.needed_min) == (0, 5)

@@ -11,9 +11,9 @@ from typing import Final
 import numpy as np
 
 from tidy_trunk.core.day.in_turn import WorkedThrough
-from tidy_trunk.core.day.needs import NOTHING_DONE, Errand, Progress, Series, TaskKind, Uses, errands_of, series_of
+from tidy_trunk.core.day.needs import NOTHING_DONE, Errand, Progress, Series, TaskKind, errands_of, series_of
 from tidy_trunk.core.day.schedule import first_schedule, schedule
-from tidy_trunk.core.day.timeline import CRUMB_MIN, Slot, SlotKind, Timeline, timeline
+from tidy_trunk.core.day.timeline import CRUMB_MIN, Slot, SlotKind, Timeline, Uses, timeline
 from tidy_trunk.core.plan import (
     Break,
     Move,
@@ -73,7 +73,8 @@ class Trouble(StrEnum):
 class Unkept:
     """What cannot be kept, where, and the nearest remedy. at_min: when it happens.
 
-    take, other: set-ups that it happens in. limit_min: how long the thing lasts; needed_min: how long it would have to.
+    take, other: set-ups that it happens in. limit_min: how long the thing lasts, or how much time there is for it; needed_min: how long it
+    would have to last, or takes.
     needed: what would do, in the unit of its kind (Wh of a battery, GB of a card); None where nothing of that kind would.
     """
 
@@ -208,10 +209,10 @@ def _life(series: Series, line: Timeline, tasks: Sequence[DayTask]) -> tuple[Hol
 
 def _used_up(series: Series, line: Timeline, since_min: float, amount: float) -> float:
     """When so much of it is used up; inf where it is not in this day."""
-    if series.uses is Uses.DAY:
+    if series.uses is Uses.TIME:
         return since_min + amount
     begun = series.used(line, since_min)
-    busy = [(take.begins_min, take.ends_min) for take in line.takes] if series.uses is Uses.TAKES else line.switched_on
+    busy = line.times[series.uses]
     used = series.used_all(line, np.array([ends for _, ends in busy]))
     for (begins, _), until in zip(busy, used, strict=True):
         if until - begun > amount + CRUMB_MIN:
@@ -275,6 +276,7 @@ def _not_done(errands: Sequence[Errand], tasks: Sequence[DayTask]) -> Iterator[U
                 kind=errand.kind,
                 device=errand.device,
                 other=errand.about,
+                limit_min=max(0.0, errand.ends_min - errand.begins_min),
                 needed_min=errand.minutes,
             )
 

@@ -12,19 +12,11 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.advice.line_up import State, line_up_steps
 from tidy_trunk.core.advice.walk import short_walk_items
-from tidy_trunk.core.day.timeline import Timeline, timeline
+from tidy_trunk.core.day.timeline import SOUND_ON_MIN, Timeline, Uses, timeline
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import Break, Lasting, PlacedDevice, battery, media
+from tidy_trunk.core.plan import Break, Lasting, PlacedDevice, PlannedTake, battery, media
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock import Clocks, TimecodeDevice, clock_day, timecode_devices
-
-
-class Uses(StrEnum):
-    """What uses something up."""
-
-    DAY = "day"  # all the time
-    SET_UPS = "set-ups"  # while a set-up is shot: cameras are switched off between them
-    TAKES = "takes"
 
 
 class TaskKind(StrEnum):
@@ -97,7 +89,7 @@ class Series:
     left: float
     minutes: float
     place: str
-    uses: Uses = Uses.DAY
+    uses: Uses = Uses.TIME
     giver: str = ""
     not_before_min: float = -math.inf
     is_unset: bool = False
@@ -110,13 +102,7 @@ class Series:
 
     def used_all(self, line: Timeline, at_min: NDArray[np.float64]) -> NDArray[np.float64]:
         """As `used`, of many moments at once."""
-        match self.uses:
-            case Uses.TAKES:
-                return line.recorded_min(at_min)
-            case Uses.SET_UPS:
-                return line.switched_on_min(at_min)
-            case Uses.DAY:
-                return at_min - line.begins_min
+        return line.used_min(self.uses, at_min)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -167,9 +153,17 @@ def _jams(report: Report, line: Timeline, progress: Progress, swapped: frozenset
             place=unit.device.place,
             giver=item.giver,
             is_unset=last is None,
-            not_before_min=-math.inf if warm is None or progress.now_min is not None else line.begins_min + warm.value,
+            not_before_min=_jam_from(report, line, progress, 0.0 if warm is None else warm.value),
             with_battery=bool(item.forgets) and item.device in swapped,
         )
+
+
+def _jam_from(report: Report, line: Timeline, progress: Progress, warm_min: float) -> float:
+    """On the day itself whenever somebody comes to it; planned ahead, when it is on and warm."""
+    first = line.next_take(line.begins_min)
+    if first is None or progress.now_min is not None:
+        return -math.inf
+    return max(_on_from(report, first), _call(report) + warm_min)
 
 
 def _last_jam(item: TimecodeDevice, progress: Progress) -> Renewed | None:
@@ -187,10 +181,9 @@ def _batteries(report: Report, line: Timeline, progress: Progress) -> Iterator[S
         if lasts is None:
             continue
         last = progress.renewed.get((TaskKind.BATTERY, unit.device.id), Renewed(at_min=_call(report)))
-        uses = Uses.SET_UPS if _is_off_between(unit) else Uses.DAY
-        since, now = np.array([last.at_min]), np.array([line.begins_min])
-        on_min = whole.switched_on_min(now) - whole.switched_on_min(since) if uses is Uses.SET_UPS else now - since
-        left = lasts.least_min * last.left - max(0.0, float(on_min[0]))
+        uses = _uses(unit)
+        since, until = whole.used_min(uses, np.array([last.at_min, line.begins_min]))
+        left = lasts.least_min * last.left - max(0.0, float(until - since))
         yield Series(
             kind=TaskKind.BATTERY,
             device=unit.device.id,
@@ -203,10 +196,11 @@ def _batteries(report: Report, line: Timeline, progress: Progress) -> Iterator[S
         )
 
 
-def _is_off_between(unit: PlacedDevice) -> bool:
-    """Cameras are switched off between set-ups, unless they lose their timecode by it. [PRACTICE]"""
-    keeps = unit.device.jam is None or unit.device_class.traits.keeps_timecode_when_off is not False
-    return unit.device_class.kind is Kind.CAMERA and keeps
+def _uses(unit: PlacedDevice) -> Uses:
+    """When it is on: whatever can be is switched off between set-ups, unless it loses its timecode by it. [PRACTICE]"""
+    if unit.device.jam is not None and unit.device_class.traits.keeps_timecode_when_off is False:
+        return Uses.ALL_SHOOTING
+    return Uses.CAMERA_ON if unit.device_class.kind is Kind.CAMERA else Uses.SOUND_ON
 
 
 def _media(report: Report, line: Timeline, progress: Progress) -> Iterator[Series]:
@@ -231,10 +225,18 @@ def _call(report: Report) -> float:
     return float(report.index.plan.defaults.day_begins_min)
 
 
+def _on_from(report: Report, first: PlannedTake) -> float:
+    """When sound's devices are switched on for a first take: not at a call that is hours before it."""
+    return max(_call(report), first.begins_min - SOUND_ON_MIN)
+
+
 def errands_of(report: Report, line: Timeline, progress: Progress) -> tuple[Errand, ...]:
     """All that is done once, in the order of the day."""
     found = [*_beginning(report, line), *_moves(report, line), *_room_tones(report, line), *_copies(report, line)]
-    return tuple(item for item in found if item.id not in progress.done and item.ends_min > line.begins_min)
+    has_begun = progress.now_min is not None
+    return tuple(
+        item for item in found if item.id not in progress.done and (item.ends_min > line.begins_min or not has_begun)
+    )
 
 
 def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
@@ -243,29 +245,40 @@ def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
     first, following = whole.next_take(call), line.next_take(line.begins_min)
     if first is None or following is None:
         return
-    cold = [unit.device.id for unit in report.index.units() if unit.device_class.traits.warm_up_min is not None]
-    if cold and line.begins_min <= call:
+    on_from = _on_from(report, first)
+    warms = {
+        unit.device.id: unit.device_class.traits.warm_up_min.value
+        for unit in report.index.units()
+        if unit.device_class.traits.warm_up_min is not None
+    }
+    warm_from = max(call, on_from - max(warms.values(), default=0.0))
+    if warms and line.begins_min <= warm_from:
         yield Errand(
-            id="switch-on", kind=TaskKind.SWITCH_ON, begins_min=call, ends_min=call + MINUTES[TaskKind.SWITCH_ON] + 5,
-            minutes=MINUTES[TaskKind.SWITCH_ON], devices=tuple(cold),
-        )  # fmt: skip
+            id="switch-on",
+            kind=TaskKind.SWITCH_ON,
+            begins_min=warm_from,
+            ends_min=warm_from + MINUTES[TaskKind.SWITCH_ON] + 5,
+            minutes=MINUTES[TaskKind.SWITCH_ON],
+            devices=tuple(warms),
+        )
     if short_walk_items(report):
-        yield _within(TaskKind.CHECK, "check", call, first.begins_min)
+        yield _within(TaskKind.CHECK, "check", on_from, first.begins_min)
     for device, states in _lined_up(report).items():
         unit = report.index.unit(device)
         if State.STALE in states and line.begins_min > call:
             yield _line_up(unit, f"line-up.{device}.again", line.begins_min, following.begins_min)
         elif states != {State.DONE}:
-            yield _line_up(unit, f"line-up.{device}", call, first.begins_min)
+            yield _line_up(unit, f"line-up.{device}", on_from, first.begins_min)
 
 
 def _moves(report: Report, line: Timeline) -> Iterator[Errand]:
     """All was unplugged: nothing that was tested before counts any more."""
     for move in report.index.plan.moves.values():
-        since = float(move.at_min + move.length_min)
-        first = line.next_take(since)
+        arrives = float(move.at_min + move.length_min)
+        first = line.next_take(arrives)
         if first is None:
             continue
+        since = max(arrives, _on_from(report, first))
         if short_walk_items(report):
             yield _within(TaskKind.CHECK, f"check.{move.id}", since, first.begins_min, about=move.id)
         for device in _lined_up(report):

@@ -1,7 +1,7 @@
 """A day as a sequence of times in which hands are free, and of those in which nothing may be touched."""
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
@@ -19,11 +19,30 @@ PIECE_MIN: Final = 5.0
 MOST_PIECES: Final = 300
 """ASSUMED_ pieces of a day; one with more is cut more coarsely, so that it is still planned within seconds."""
 
-ON_BEFORE_MIN: Final = 10.0
+CAMERA_ON_MIN: Final = 10.0
 """ASSUMED_ how long before the first take of a set-up a camera is switched on, to frame and to focus."""
+
+SOUND_ON_MIN: Final = 60.0
+"""ASSUMED_ how long before a first take sound's devices are switched on, to be tested, lined up and jammed."""
+
+SOUND_OFF_MIN: Final = 60.0
+"""ASSUMED_ how long sound's devices are off at least, if they are switched off between two set-ups."""
+
+STAYS_MIN: Final = 5.0
+"""ASSUMED_ how long everybody is still there after a last take, be it wrap or later."""
 
 CRUMB_MIN: Final = 1e-6
 """ASSUMED_ time that is none: what is left over by rounding."""
+
+
+class Uses(StrEnum):
+    """What uses something up."""
+
+    TIME = "time"  # on or off, as a clock drifts
+    ALL_SHOOTING = "all-shooting"  # from an hour before the first take on, until the last one is over
+    SOUND_ON = "sound-on"  # the same, but for long times between two set-ups
+    CAMERA_ON = "camera-on"  # while a set-up is shot
+    TAKES = "takes"
 
 
 class SlotKind(StrEnum):
@@ -67,63 +86,58 @@ class Timeline:
     slots: tuple[Slot, ...]
     pieces: tuple[Piece, ...]
 
-    def recorded_min(self, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
-        """How many minutes of takes are planned until each of some moments."""
-        return _within(self._takes, until_min)
-
     @property
     def last_take_ends_min(self) -> float:
         """After it nothing has to last any longer."""
         return max((take.ends_min for take in self.takes), default=self.begins_min)
 
-    def switched_on_min(self, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
-        """How long what is switched off between set-ups has been on until each of some moments."""
-        return _within(self._switched_on, until_min)
+    def used_min(self, uses: Uses, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
+        """For how many minutes something has been used from the beginning of the day's rest until each of some moments."""
+        if uses is Uses.TIME:
+            return until_min - self.begins_min
+        begins_ends = np.array(self.times[uses], dtype=float).reshape(-1, 2)
+        begins, lengths = begins_ends[:, 0], begins_ends[:, 1] - begins_ends[:, 0]
+        found: NDArray[np.float64] = np.clip(until_min[:, None] - begins, 0.0, lengths).sum(axis=1)
+        return found
 
     @cached_property
-    def _takes(self) -> NDArray[np.float64]:
-        return _times([(take.begins_min, take.ends_min) for take in self.takes])
+    def times(self) -> Mapping[Uses, tuple[tuple[float, float], ...]]:
+        """When something is used that is not used all the time."""
+        return {
+            Uses.ALL_SHOOTING: self._on(SOUND_ON_MIN, math.inf),
+            Uses.SOUND_ON: self._on(SOUND_ON_MIN, SOUND_OFF_MIN),
+            Uses.CAMERA_ON: self._on(CAMERA_ON_MIN, 0.0, through_set_up=True),
+            Uses.TAKES: tuple((take.begins_min, take.ends_min) for take in self.takes),
+        }
 
-    @cached_property
-    def _switched_on(self) -> NDArray[np.float64]:
-        return _times(self.switched_on)
-
-    @cached_property
-    def switched_on(self) -> tuple[tuple[float, float], ...]:
-        """The times in which it is on: around each set-up, none twice."""
-        times: dict[str, tuple[float, float]] = {}
-        for take in self.takes:
-            since, until = times.get(take.set_up, (take.begins_min - ON_BEFORE_MIN, take.ends_min))
-            times[take.set_up] = (min(since, take.begins_min - ON_BEFORE_MIN), max(until, take.ends_min))
-        found, reached = [], self.begins_min
-        for begins, ends in sorted(times.values()):
-            if ends > reached:
-                found.append((max(begins, reached), ends))
-                reached = ends
+    def _on(
+        self, before_min: float, shortest_off_min: float, *, through_set_up: bool = False
+    ) -> tuple[tuple[float, float], ...]:
+        """From some time before each take until its end, and through whatever is too short to switch it off."""
+        found: list[tuple[float, float]] = []
+        set_up = ""
+        for take in sorted(self.takes, key=lambda one: one.begins_min):
+            begins, ends = max(take.begins_min - before_min, self.begins_min), take.ends_min
+            stays_on = found and (
+                begins - found[-1][1] < shortest_off_min + CRUMB_MIN or (through_set_up and take.set_up == set_up)
+            )
+            if stays_on:
+                found[-1] = (found[-1][0], max(found[-1][1], ends))
+            else:
+                found.append((begins, ends))
+            set_up = take.set_up
         return tuple(found)
 
     def next_take(self, after_min: float) -> PlannedTake | None:
         return next((take for take in self.takes if take.begins_min >= after_min - CRUMB_MIN), None)
 
 
-def _times(times: Sequence[tuple[float, float]]) -> NDArray[np.float64]:
-    """Begins and lengths, one row each."""
-    begins_ends = np.array(times, dtype=float).reshape(-1, 2).T
-    return np.stack([begins_ends[0], begins_ends[1] - begins_ends[0]])
-
-
-def _within(times: NDArray[np.float64], until_min: NDArray[np.float64]) -> NDArray[np.float64]:
-    """How much of some times lies before each of some moments."""
-    found: NDArray[np.float64] = np.clip(until_min[:, None] - times[0], 0.0, times[1]).sum(axis=1)
-    return found
-
-
 def timeline(plan: Plan, now_min: float | None = None) -> Timeline:
     """The day of a plan, or what is left of it from now on."""
     begins = float(plan.defaults.day_begins_min) if now_min is None else now_min
     takes = tuple(take for take in planned_takes(plan.set_ups.values()) if take.ends_min > begins)
-    last = max((take.ends_min for take in takes), default=begins)
-    ends = max(float(plan.defaults.day_ends_min), last)
+    stays_until = max((take.ends_min + STAYS_MIN for take in takes), default=begins)
+    ends = max(float(plan.defaults.day_ends_min), stays_until)
     slots = tuple(_slots(plan, takes, begins, ends))
     return Timeline(begins_min=begins, ends_min=ends, takes=takes, slots=slots, pieces=_pieces(slots))
 

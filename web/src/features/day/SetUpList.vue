@@ -95,7 +95,7 @@ async function add() {
               size="small"
               text
               :disabled="job.readOnly"
-              :aria-label="`One more take of ${item.label}`"
+              :aria-label="`+1 take of ${item.label}`"
               @click="job.edit([{ kind: 'add-take', set_up: item.id }])"
               >+1</Button
             >

@@ -42,23 +42,15 @@ def _prepare(*more: str) -> dict[str, str]:
 def run_tests(arguments: Sequence[str]) -> int:
     """All checks, or with arguments only pytest with them. Every part runs, so that one failure does not hide the next.
 
-    With `--deep`, what takes too long for every landing: `tests/deep`, with ngspice.
+    With `--deep`, what takes too long for every landing: `tests/deep`, with ngspice, and whatever is marked so.
     """
     python = str(environment.python())
     if DEEP in arguments:
         others = [argument for argument in arguments if argument != DEEP]
-        command = [
-            python,
-            "-m",
-            "pytest",
-            "-n",
-            "auto",
-            "tests/deep",
-            "tests/core/advice/adviser/test_laws.py",
-            *others,
-        ]
+        command = [python, "-m", "pytest", "-n", "auto", "--dist", "worksteal", *(others or ["-m", "deep"])]
         return subprocess.run(command, cwd=ROOT, env={**_prepare("ngspice"), "TIDY_TRUNK_DEEP": "1"}).returncode
-    env = _prepare()
+    # Side by side, threads of the arithmetic only wait for each other.
+    env = {**_prepare(), "OPENBLAS_NUM_THREADS": "1"}
     if arguments:
         return subprocess.run([python, "-m", "pytest", *arguments], cwd=ROOT, env=env).returncode
     looks = [

@@ -42,7 +42,7 @@ EDITS = st.one_of(
 )  # fmt: skip
 
 
-@settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=80)
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=30)
 @given(st.lists(EDITS, min_size=1, max_size=3))
 def test_any_edit(client, edits):
     if not hasattr(client, "job"):

@@ -123,6 +123,7 @@ def test_what_cannot_be_is_said(client, job, tmp_path):
     assert answer.status_code == 422 and "no file that could be copied" in answer.json()["detail"]
 
 
+@pytest.mark.deep
 def test_reading_is_cancelled(client, job, tmp_path):
     card = tmp_path / "card"
     card.mkdir()

@@ -24,6 +24,7 @@ def test_a_gain_plan_is_made_and_done(client):
     assert client.post(f"{address}/gain-plan", json={}).json()["steps"] == []
 
 
+@pytest.mark.deep
 def test_a_large_job_is_left_to_a_worker(client, services, monkeypatch):
     """The same plan as at once, and the one before it is given up."""
     state = opened(client, foundry())
@@ -60,6 +61,7 @@ def test_bad_pins_are_refused(client, body):
     assert answer.status_code == 422 and answer.json()["detail"]
 
 
+@pytest.mark.deep
 def test_a_recording_says_how_loud_the_founder_is(client):
     state = opened(client, made(put("bag", "in1.limiter", False), base=line_into_camera()))
     address = f"/api/jobs/{state['job']}/tracks/bag.1/heard"

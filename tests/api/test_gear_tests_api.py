@@ -41,6 +41,7 @@ def kept(client, state, found):
     return after, client.get(f"/api/equipment/{found['class_id']}").json()["document"]
 
 
+@pytest.mark.deep
 def test_the_simulation_is_found_out_as_it_really_is(client):
     """Its camera strays from the typical −76 dBFS; the answer finds by how much, and the other tests stay open."""
     plan = matched()
@@ -89,6 +90,7 @@ def test_where_an_attenuator_sits_is_seen_in_its_tops(client, cut_dbfs, is_late)
     assert (document["inputs"][0].get("pad_place") == "behind the converter") is is_late
 
 
+@pytest.mark.deep
 def test_knob_and_meter_travel_with_the_class(client):
     state = opened(client, matched())
     made_one = simulated(client, state["job"], "cam knob mic.mic.gain_db")

@@ -2,6 +2,7 @@
 
 import re
 from datetime import UTC, datetime, timedelta
+from functools import cache
 from uuid import uuid4
 
 import psycopg
@@ -9,6 +10,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from tests.plans import boom_in_bag
+from tests.served import app_on
 from tidy_trunk.api import create_app
 from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
 from tidy_trunk.api.routers import news
@@ -22,8 +24,9 @@ NO_ANSWER = (422, 404, 409, 411)
 
 
 def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):
-    app = create_app(services, None, NETWORK)
-    client = TestClient(app, base_url=f"https://{host}", client=(address, 50_000), follow_redirects=False)
+    client = TestClient(
+        app_on(services, None, NETWORK), base_url=f"https://{host}", client=(address, 50_000), follow_redirects=False
+    )
     if key is not None:
         assert client.post("/api/enter", json={"key": key}).status_code == 204
     return client
@@ -113,9 +116,14 @@ def test_news_of_a_guest_end_and_are_asked_for_again(services, monkeypatch):
     assert phone.get(f"/api/jobs/{job}/news").status_code == 403
 
 
+@cache
+def served_paths():
+    return create_app(None, None).openapi()["paths"]
+
+
 def addresses():
     """Every operation, with the pattern of its address below /api and an address that fits it."""
-    for address, methods in create_app(None, None, NETWORK).openapi()["paths"].items():
+    for address, methods in served_paths().items():
         for method in methods:
             yield method.upper(), address.removeprefix("/api"), re.sub(r"{\w+}", lambda _: str(uuid4()), address)
 

@@ -69,6 +69,7 @@ def test_nobody_waits_and_it_is_left(services, slow):
         assert done < len(services.jobs.newest(job).evaluation.findings)
 
 
+@pytest.mark.deep
 def test_an_edit_waits_for_nothing_that_computes(client, services, slow):
     """More ask than are worked on at once: they wait without a thread, and a short request passes them."""
     jobs = [services.jobs.create(foundry()).revision.job for _ in range(3)]

@@ -202,6 +202,7 @@ def test_the_tone_of_the_job_is_a_file(client, job):
     assert client.get(f"/api/jobs/{job}/tone.wav", params={"seconds": "inf"}).status_code == 422
 
 
+@pytest.mark.deep
 def test_ways_are_recorded_on_the_bench_and_compared(client, job):
     at = f"/api/jobs/{job}/runs/run-2/compare"
     ways = {item["id"]: item["label"] for item in client.get(f"{at}/ways").json()}
@@ -215,6 +216,7 @@ def test_ways_are_recorded_on_the_bench_and_compared(client, job):
     assert all(len(item["bands"]) == 31 and abs(item["off_db"]) < 4.8 for item in found)
 
 
+@pytest.mark.deep
 def test_recordings_that_cannot_be_compared_are_refused(client, job):
     tone = over(client, job, drop(client, job, wav(sine(1000, -20, 2), bits=24)).json()["id"])["id"]
     hiss = over(client, job, drop(client, job, wav(noise(-60, 2), bits=24)).json()["id"])["id"]
@@ -229,6 +231,7 @@ def test_recordings_that_cannot_be_compared_are_refused(client, job):
     assert client.post(f"{at}/bench", json={"ways": ["rope"]}).status_code == 404
 
 
+@pytest.mark.deep
 def test_the_sound_is_kept_where_that_is_asked_for_and_goes_with_its_line(client, job, services):
     data = wav(sine(1000, -20, 1), bits=24)
     plain, kept = (over(client, job, drop(client, job, data, **more).json()["id"]) for more in ({}, {"keep": True}))

@@ -149,6 +149,7 @@ def test_timecode_is_made_sharp_by_the_sound_and_contradicted_where_it_is_wrong(
     assert clips[wrong]["timecode_s"] == 32.0
 
 
+@pytest.mark.deep
 def test_a_silent_clip_is_placed_by_the_picture_of_a_clap(sync, tmp_path):
     """Picture 50 at 25 is at 2 s; the clap is heard at 5.5 s: it begins at 3.5 s."""
     bag = sync.drop("BAG.WAV", wav(VOICE[: 20 * RATE]), "recorder")
@@ -185,6 +186,7 @@ def test_a_single_clap_is_a_guess_and_says_so(sync):
     assert guess["offset_s"] == pytest.approx(1.0, abs=0.01) and guess["confidence"] < 0.5
 
 
+@pytest.mark.deep
 def test_two_cameras_without_a_recorder(sync):
     first, second = sync.drop("A.WAV", wav(VOICE[: 40 * RATE])), sync.drop("B.WAV", wav(VOICE[12 * RATE : 30 * RATE]))
     (clip,) = sync.match()["clips"]
@@ -193,6 +195,7 @@ def test_two_cameras_without_a_recorder(sync):
     assert sync.state()["is_stale"] and sync.state()["clips"] == []
 
 
+@pytest.mark.deep
 def test_a_match_is_cancelled(sync):
     sync.drop("BAG.WAV", wav(VOICE), "recorder")
     sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
@@ -203,6 +206,7 @@ def test_a_match_is_cancelled(sync):
     assert len(sync.match()["clips"]) == 1, "and begun again"
 
 
+@pytest.mark.deep
 def test_a_move_that_is_sent_again_is_made_once(sync):
     """Its answer was lost, and somebody else has moved the clip since."""
     sync.drop("BAG.WAV", wav(VOICE), "recorder")
@@ -219,6 +223,7 @@ def placed(state, other):
     return clip
 
 
+@pytest.mark.deep
 def test_what_was_moved_by_hand_outlives_another_look_and_its_end(sync):
     """Said before: gone for good after Cancel, after two presses, after removing a file meanwhile."""
     bag, cam = sync.drop("BAG.WAV", wav(VOICE), "recorder"), sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))

@@ -144,6 +144,7 @@ def test_the_end_of_the_terminal_ends_all_of_it_whatever_stalls(home):
     assert "cut short by the end of the program: POST /jobs/{job_id}/recordings" in program.said
 
 
+@pytest.mark.deep
 def test_the_end_waits_for_nothing_that_computes(home):
     """The fixes of a job with many findings take many times longer."""
     program = Program(home)
@@ -158,6 +159,7 @@ def test_the_end_waits_for_nothing_that_computes(home):
     assert "cut short by the end of the program: GET /jobs/{job_id}/advice" in program.said
 
 
+@pytest.mark.deep
 def test_a_second_server_on_the_same_data_says_so(home):
     first = Program(home)
     second = subprocess.run(
@@ -174,6 +176,7 @@ def test_a_second_server_on_the_same_data_says_so(home):
     assert not first.cluster.is_running()
 
 
+@pytest.mark.deep
 def test_a_database_of_ones_own_is_used_and_left_running(home, database_url):
     program = Program(home, TIDY_TRUNK_DATABASE_URL=database_url)
     job = program.client.post("/api/jobs", json={"name": "Elsewhere"}).json()["job"]

@@ -16,7 +16,7 @@ from tests.contract import wait
 from tests.sounds import wav
 
 RATE = 48_000
-LONG = wav(np.tile(np.random.default_rng(1).normal(0, 0.1, 20 * RATE), 6), rate=RATE)
+LONG = wav(np.tile(np.random.default_rng(1).normal(0, 0.1, 20 * RATE), 3), rate=RATE)
 
 
 @pytest.fixture
@@ -43,6 +43,7 @@ def start(database_url, tmp_path):
         yield begin
 
 
+@pytest.mark.deep
 def test_two_servers_and_two_workers_serve_one_set_of_users(start):
     servers = [start("serve", "--port", "0", TIDY_TRUNK_AT_ONCE="0") for _ in range(2)]
     addresses = [f"{server.stdout.readline().split(' at ')[1].split(' ')[0]}/api" for server in servers]
@@ -59,8 +60,8 @@ def use_both(one, other, start):
     edited = other.post(f"{address}/edits", json={"base_revision": base, "edits": [edit]})
     assert edited.status_code == 200 and one.get(address).json()["revision"] == base + 1
 
-    ids = [str(uuid4()) for _ in range(4)]
-    for server, recording in zip([one, other] * 2, ids, strict=True):
+    ids = [str(uuid4()) for _ in range(3)]
+    for server, recording in zip([one, other, one], ids, strict=True):
         assert server.post(f"{address}/recordings", params={"id": recording}, content=LONG).status_code == 201
 
     def found():
@@ -82,6 +83,7 @@ def use_both(one, other, start):
     assert sent.status_code == 201
 
 
+@pytest.mark.deep
 def test_a_worker_says_what_it_lacks(start, tmp_path):
     worker = start("worker", TIDY_TRUNK_DATABASE_URL="")
     assert worker.wait(20) == 2

@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 from zoneinfo import ZoneInfo
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from icalendar import Calendar
 from pypdf import PdfReader
@@ -98,6 +98,7 @@ def test_a_calendar_is_read_by_the_clock_of_the_place():
     assert (entry.title, entry.at_min, entry.length_min) == ("12C", 10 * 60 + 30, 30)
 
 
+@example(0, 180, "2026-10-25")  # said before: an hour too short, as it ends in the hour that comes twice
 @given(
     st.integers(0, 47 * 60),
     st.integers(1, 300),

@@ -6,13 +6,13 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.interface.conftest import DESK, address, browser, server  # noqa: F401, fixtures
-from tests.interface.pages import opened
-from tests.interface.test_whole_day import HAND, ON_THE_FIRST, Clock, Day, day_from_call_to_package, screen, tap  # noqa: F401
+from tests.interface.pages import PHONE, opened
+from tests.interface.test_whole_day import ON_THE_FIRST, Clock, Day, day_from_call_to_package, screen, tap  # noqa: F401
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import SetJob, apply_edits
 from tidy_trunk.services.container import Services
 
-SIZES = (DESK, HAND)
+SIZES = (DESK, PHONE)
 DAY = Day(
     set_ups=(("1A", 3), ("1B", 2), ("2A", 1), ("2B", 3), ("3A", 4), ("4A", 1)),
     seed=7,

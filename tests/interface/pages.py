@@ -21,6 +21,16 @@ PAGES = (
 )
 """Of a job, by the ends of their addresses."""
 
+PHONE = {"width": 390, "height": 844}
+
+STILL = """() => new Promise((done) => {
+    const still = () => { seen.disconnect(); done() }
+    let timer = setTimeout(still, 120)
+    const seen = new MutationObserver(() => { clearTimeout(timer); timer = setTimeout(still, 120) })
+    seen.observe(document, { subtree: true, childList: true, characterData: true, attributes: true })
+})"""
+"""Waits until nothing on the page has changed for a moment."""
+
 
 def new_job(page: Page, name: str = "Trial") -> None:
     page.goto("/")
@@ -55,6 +65,12 @@ def opened(screen: Page, service, plan, station="runs"):
     job = service.create(plan).revision.job
     screen.goto(f"/jobs/{job}/{station}")
     return job
+
+
+def settled(screen: Page) -> None:
+    """Waits until a page has what it asked for, and shows it."""
+    expect(screen.locator("main")).not_to_be_empty()
+    screen.evaluate(STILL)
 
 
 def plan_of(service, job):

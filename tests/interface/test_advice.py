@@ -4,6 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.core.advice.adviser.test_trials import BAG_AND_CAMERA, RADIO, typed
+from tests.few import few
 from tests.interface.pages import opened, plan_of
 from tidy_trunk.core.advice.adviser import gain_plan
 from tidy_trunk.core.advice.checks import Severity, check
@@ -29,7 +30,7 @@ def key_of(card) -> bool:
     )
 
 
-@pytest.mark.parametrize("lines", MISTAKES.values(), ids=MISTAKES.keys())
+@pytest.mark.parametrize("lines", few(((lines,) for lines in MISTAKES.values()), 2), ids=MISTAKES.keys())
 def test_f_and_a_until_nothing_is_left(screen: Page, service, lines):
     job = opened(screen, service, typed(*lines))
     expect(screen.locator(".finding").first).to_be_visible()

@@ -4,14 +4,12 @@ import re
 
 from playwright.sync_api import Browser, Page, expect
 
-from tests.interface.pages import opened, say
+from tests.interface.pages import PHONE, opened, say
 from tests.plans import boom_in_bag
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.log import Status
 from tidy_trunk.core.plan import RemoveSetUp, apply_edits
 from tidy_trunk.services.container import Services
-
-PHONE = {"width": 390, "height": 844}
 
 
 def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.interface.pages import held, let_go, new_job, say
@@ -90,6 +91,7 @@ def test_pointing_does_what_typing_does(screen: Page):
     expect(screen.get_by_text("Job: level target wide")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_history_is_looked_at_and_brought_back(screen: Page, service):
     state = service.create(foundry())
     job = state.revision.job

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.sounds import sine, wav
@@ -27,6 +28,7 @@ def test_a_question_becomes_a_job_by_keys(screen: Page, service):
     assert service.history(job.id)[0].sentence == "Rig: Recorder, and its mix into the camera"
 
 
+@pytest.mark.deep
 def test_a_gap_is_filled_from_its_list_and_the_address_keeps_it(screen: Page):
     screen.goto("/")
     screen.get_by_label("with", exact=True).select_option("a boom")
@@ -38,6 +40,7 @@ def test_a_gap_is_filled_from_its_list_and_the_address_keeps_it(screen: Page):
     expect(screen.get_by_label("It happens")).to_have_value("once")
 
 
+@pytest.mark.deep
 def test_what_is_not_understood_is_said(screen: Page):
     screen.goto("/?q=xyzzy")
     expect(screen.get_by_role("alert")).to_contain_text("names nothing that is known here")

@@ -3,6 +3,7 @@
 import re
 
 import numpy as np
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.core.base.signal.test_speech import recording
@@ -53,6 +54,7 @@ def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     expect(screen.get_by_role("alert")).to_contain_text("source_ohm")
 
 
+@pytest.mark.deep
 def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
     comparison = screen.get_by_role("region", name="Comparison")
@@ -73,6 +75,7 @@ def test_a_track_is_laid_beside_what_it_could_be_and_told_apart(screen: Page, se
     assert plan_of(service, job).devices["camera-b"].roles["L"] == "timecode"
 
 
+@pytest.mark.deep
 def test_targets_and_angles_are_set_on_the_jobs_page(screen: Page, service):
     job = opened(screen, service, foundry(), "job")
     screen.get_by_text("Targets of your own").click()
@@ -95,6 +98,7 @@ def test_targets_and_angles_are_set_on_the_jobs_page(screen: Page, service):
     expect(screen.get_by_role("alert")).to_contain_text("180")
 
 
+@pytest.mark.deep
 def test_a_recording_tells_how_loud_the_voice_is(screen: Page, service, tmp_path):
     job = opened(screen, service, boom_in_bag(), "levels/bag.1")
     path = tmp_path / "rehearsal.wav"

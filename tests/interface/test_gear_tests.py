@@ -10,7 +10,7 @@ from tidy_trunk.core.gear.catalogue import Provenance
 
 def test_a_camera_is_known_after_three_answers(screen, services):
     job = opened(screen, services.jobs, matched(), "job")
-    screen.get_by_role("link", name="Know your gear").click()
+    screen.get_by_role("navigation", name="Pages").get_by_role("link", name="Know your gear").click()
     screen.get_by_role("navigation", name="Devices").get_by_role("button", name="cam").click()
     expect(screen.get_by_role("heading", name="Mic socket, gain: lowest position")).to_be_visible()
     screen.get_by_role("button", name="Gone: lowest is off").click()

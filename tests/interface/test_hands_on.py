@@ -31,6 +31,7 @@ def test_a_finding_is_pointed_at_applied_and_undone(screen: Page, service, job):
     expect(count).to_have_text(re.compile("4 won’t work"))
 
 
+@pytest.mark.deep
 def test_findings_by_keys(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/runs")
     expect(screen.locator(".finding").first).to_be_visible()
@@ -80,6 +81,7 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     assert own.inputs[0].modes[0].full_scale_dbu.value == -8.2
 
 
+@pytest.mark.deep
 def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/runs")
     screen.get_by_role("button", name=re.compile("^Cable 12")).first.click()
@@ -140,6 +142,7 @@ def test_all_keys_are_listed_and_themes_stay(screen: Page, job):
         expect(screen.locator("html")).to_have_css("background-color", ground)
 
 
+@pytest.mark.deep
 def test_a_plan_is_saved_and_read_again(screen: Page, service, job, tmp_path):
     screen.goto(f"/jobs/{job}/job")
     with screen.expect_download() as download:
@@ -175,6 +178,7 @@ def test_a_server_that_is_gone_is_said(screen: Page, service, job):
     assert plan(service, job).defaults.room_noise_db_spl == 30, "and is delivered when it does"
 
 
+@pytest.mark.deep
 def test_an_address_that_leads_nowhere_leads_back(screen: Page, job):
     screen.goto("/jobs/00000000-0000-0000-0000-000000000000/levels")
     expect(screen.get_by_role("alert")).to_contain_text("there is no job")
@@ -207,6 +211,7 @@ def test_nothing_hides_on_a_narrow_screen_or_on_paper(screen: Page, client):
     expect(screen.locator("[data-rule=line-into-mic]")).to_contain_text("clips by 14.1 dB")
 
 
+@pytest.mark.deep
 def test_what_is_typed_before_the_job_is_there_is_answered(screen: Page, job):
     """The job comes late: its answer is held back until the line has been typed and its pause is over."""
     held = []

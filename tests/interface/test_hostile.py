@@ -5,6 +5,7 @@ from uuid import uuid4
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.interface.pages import settled
 from tests.plans import line_into_camera
 from tests.sounds import sine, wav
 from tidy_trunk.core.plan import RenameDevice, SetJob
@@ -42,6 +43,7 @@ def job(services: Services, client):
     return job
 
 
+@pytest.mark.deep
 def test_no_name_is_taken_for_a_script(screen: Page, job):
     broken: list[str] = []
     screen.on("console", lambda message: broken.append(message.text) if message.type == "error" else None)
@@ -52,8 +54,7 @@ def test_no_name_is_taken_for_a_script(screen: Page, job):
     shown = 0
     for page in ["", *(f"jobs/{job}/{page}" for page in PAGES)]:
         screen.goto(f"/{page}")
-        expect(screen.locator("main").first).to_be_visible()
-        screen.wait_for_timeout(400)
+        settled(screen)
         shown += sum(name in screen.locator("body").inner_text() for name in NAMES)
         if page.startswith("jobs"):
             screen.get_by_role("button", name="History").click()

@@ -3,6 +3,7 @@
 import json
 
 import numpy as np
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.plans import line_into_camera, padded_plan
@@ -32,6 +33,7 @@ def test_a_recording_is_dropped_measured_and_taken_over(screen: Page, service: J
     expect(screen.get_by_text("line-up of cam track L")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_steps_with_a_knob_are_read(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up")
@@ -46,6 +48,7 @@ def test_steps_with_a_knob_are_read(screen: Page, service: JobService):
     expect(screen.get_by_text("between the marks it would be 56")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_what_is_no_recording_is_told(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up")
@@ -75,6 +78,7 @@ def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
     assert json.loads(service.export(job))["line_ups"][0]["read_from"] == "bench"
 
 
+@pytest.mark.deep
 def test_a_knob_is_turned_on_the_bench_and_levels_uses_what_it_gave(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
@@ -94,6 +98,7 @@ def test_a_knob_is_turned_on_the_bench_and_levels_uses_what_it_gave(screen: Page
     expect(screen.get_by_text("(gives ")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
     job = service.create(line_into_camera()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
@@ -108,6 +113,7 @@ def test_ways_are_recorded_and_compared(screen: Page, service: JobService):
     expect(rows.filter(has_text="as it is set now")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_the_sound_is_kept_where_that_is_ticked(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")

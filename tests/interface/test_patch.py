@@ -10,8 +10,8 @@ from tests.contract import wait
 from tests.core.advice.adviser.test_inserted_devices import boom_on_camera
 from tests.core.advice.checks.patch_cases import adapter, hand_held, powered
 from tests.core.command.test_say import do
-from tests.foundry_lines import LINES, patch_of
-from tests.interface.pages import new_job, opened, plan_of, say
+from tests.few import few
+from tests.interface.pages import opened, plan_of
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
@@ -30,15 +30,6 @@ def point_at(screen: Page, rule: str):
     raise AssertionError(f"{rule} is not among the findings")
 
 
-def test_the_foundry_is_typed(screen: Page, service):
-    new_job(screen, "Typed")
-    for line in LINES:
-        say(screen, line)
-    (job,) = service.all()
-    assert len(LINES) < 40
-    assert patch_of(plan_of(service, job.id)) == patch_of(do(Plan(name="Casting day"), *LINES))
-
-
 def linked_safety():
     return made(device("mirrorless-four-track", "cam"), run("box.shoe", "cam.shoe"), base=adapter(linked=True))
 
@@ -51,7 +42,7 @@ CLASSIC = [
 ]  # fmt: skip
 
 
-@pytest.mark.parametrize(("rule", "plan", "says"), CLASSIC, ids=[case[0] for case in CLASSIC])
+@pytest.mark.parametrize(("rule", "plan", "says"), few(CLASSIC, 2), ids=[case[0] for case in CLASSIC])
 def test_classic_mistakes_are_found_and_mended(screen: Page, service, rule, plan, says):
     opened(screen, service, plan)
     card = screen.locator(f"[data-rule={rule}]")
@@ -138,6 +129,7 @@ def test_a_path_is_said_by_hand(screen: Page, service):
     assert plan_of(service, job).runs["run-1"].length_m == 12
 
 
+@pytest.mark.deep
 def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path):
     job = opened(screen, service, line_into_camera(), "job")
     path = tmp_path / "mended.json"
@@ -160,6 +152,7 @@ def test_a_plan_file_shows_what_it_would_change(screen: Page, service, tmp_path)
     expect(screen.get_by_role("alert")).to_contain_text("mended.json: name")
 
 
+@pytest.mark.deep
 def test_saved_wiped_and_read_again(screen: Page, service, tmp_path):
     """The same job with the same findings."""
     opened(screen, service, foundry(), "job")
@@ -202,6 +195,7 @@ def test_history_says_who_and_compares(screen: Page, service):
     expect(screen.get_by_label("Your name")).to_have_value("Sound, unit two")
 
 
+@pytest.mark.deep
 def test_every_form_is_in_the_help(screen: Page, service, client):
     opened(screen, service, boom_in_bag())
     expect(screen.locator("[data-track='bag.1']")).to_be_visible()

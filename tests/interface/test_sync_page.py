@@ -31,7 +31,7 @@ def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
         {"name": "CAMB_0007.WAV", "mimeType": "audio/wav", "buffer": recorded(screen, job, "camera-b.L", 3.0)},
     ]
     screen.goto(f"/jobs/{job}/clock")
-    screen.get_by_role("link", name="Sync files").click()
+    screen.get_by_role("navigation", name="Pages").get_by_role("link", name="Sync files").click()
     expect(screen.get_by_text("Nothing was dropped in yet")).to_be_visible()
     screen.get_by_label("Drop all files here").set_input_files(files)
     expect(screen.get_by_role("list", name="Files").get_by_role("listitem")).to_have_count(2)
@@ -67,6 +67,7 @@ def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
     expect(screen.get_by_text("Files came or went since")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_moves_arrive_over_a_bad_connection_and_a_reload(screen: Page, services):
     """Three presses before the first was answered are three steps; what was not answered is sent by the next page."""
     job = services.jobs.create(foundry()).revision.job
@@ -92,6 +93,7 @@ def test_moves_arrive_over_a_bad_connection_and_a_reload(screen: Page, services)
     expect(panel).to_contain_text("moved by 3 samples")
 
 
+@pytest.mark.deep
 def test_what_is_no_recording_is_told_and_nothing_is_laid(screen: Page, service: JobService):
     job = service.create(foundry()).revision.job
     screen.goto(f"/jobs/{job}/sync")
@@ -101,6 +103,7 @@ def test_what_is_no_recording_is_told_and_nothing_is_laid(screen: Page, service:
     expect(screen.get_by_role("button", name="Sync again")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_a_silent_clip_is_placed_by_stepping_to_the_clap(screen: Page, service: JobService, tmp_path):
     """Said before: the picture in which hands close had to be counted in another program."""
     job = service.create(Plan(name="Clap")).revision.job

@@ -6,9 +6,11 @@ from contextlib import contextmanager
 from pathlib import Path
 from uuid import uuid4
 
+import pytest
 from playwright.sync_api import Page, Playwright, expect
 
 from tests.interface.conftest import QUIET
+from tests.interface.pages import PHONE
 from tests.plans import padded_plan
 from tests.served import with_a_door
 from tidy_trunk.app.certificates import own_certificate
@@ -28,7 +30,6 @@ KEPT = """async ([what, isSo]) => {
     while ((await holds()) !== isSo) await new Promise((again) => setTimeout(again, 50))
 }"""
 """Waits until what the telephone keeps holds a text, or does not."""
-PHONE = {"width": 390, "height": 844}
 
 
 def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Services, address: str):
@@ -96,6 +97,7 @@ def telephone(playwright: Playwright, services: Services, folder: Path) -> Itera
     browser.close()
 
 
+@pytest.mark.deep
 def test_a_telephone_reloads_without_a_connection_and_its_marks_arrive_once(
     playwright: Playwright, services: Services, tmp_path: Path
 ):

@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests.few import few
 from tests.sounds import noise, sine, voice, wav
 
 MOST_STEPS = 12
@@ -65,7 +66,7 @@ RIGS = [
 ]  # fmt: skip
 
 
-@pytest.mark.parametrize(("question", "title", "name", "says"), RIGS, ids=[question for question, *_ in RIGS])
+@pytest.mark.parametrize(("question", "title", "name", "says"), few(RIGS, 2), ids=[question for question, *_ in RIGS])
 def test_a_question_is_answered_by_a_rig(hand: Hand, screen: Page, question, title, name, says):
     hand.types(question)
     rigs = screen.get_by_role("region", name="Rigs")
@@ -76,6 +77,7 @@ def test_a_question_is_answered_by_a_rig(hand: Hand, screen: Page, question, tit
     expect(cell).to_have_text(re.compile(says))
 
 
+@pytest.mark.deep
 def test_timecode_goes_into_a_microphone_socket_by_an_attenuator(hand: Hand, screen: Page):
     hand.clicks(screen.get_by_role("link", name=re.compile("Connect two things")))
     hand.chooses("From", "timecode-generator")
@@ -85,6 +87,7 @@ def test_timecode_goes_into_a_microphone_socket_by_an_attenuator(hand: Hand, scr
     expect(first).to_contain_text("timecode")
 
 
+@pytest.mark.deep
 def test_hum_on_the_camera_alone_is_searched_for(hand: Hand, screen: Page):
     hand.types("boom, bag recorder, camera with mic socket only")
     hand.clicks(screen.get_by_role("region", name="Rigs").get_by_role("columnheader", name=re.compile("its mix into")))
@@ -116,6 +119,7 @@ def test_meters_that_read_20_and_8_are_searched_for(hand: Hand, screen: Page):
         expect(left).to_contain_text(cause)
 
 
+@pytest.mark.deep
 def test_a_recording_is_checked(hand: Hand, screen: Page):
     """Speech that peaks far below any target, with 50 Hz hum under it: too low, and it hums."""
     samples = voice(-58, 8.0) + sine(50, -66, 8.0) + noise(-90, 8.0)
@@ -126,6 +130,7 @@ def test_a_recording_is_checked(hand: Hand, screen: Page):
     assert re.search("hum", told, re.IGNORECASE) and re.search("low|quiet|below", told, re.IGNORECASE), told
 
 
+@pytest.mark.deep
 def test_two_files_are_synced(hand: Hand, screen: Page):
     """The camera's file is the recorder's from 3 s on, a quarter as loud."""
     sound = np.tile(voice(-20, 5.0), 3)

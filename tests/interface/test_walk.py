@@ -3,13 +3,13 @@
 import re
 from uuid import uuid4
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from tests.interface.pages import PHONE
 from tests.plans import padded_plan
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.services.container import Services
-
-PHONE = {"width": 390, "height": 844}
 
 
 def begun(page: Page, job) -> None:
@@ -72,6 +72,7 @@ def test_a_plan_without_tracks_says_what_to_do(screen: Page, services: Services)
     expect(screen.get_by_role("alert")).to_contain_text("plan a cable first")
 
 
+@pytest.mark.deep
 def test_a_walk_that_is_left_is_not_asked_for_any_more(screen: Page, services):
     """Said before: left while a look was under way, it went on asking for ever."""
     job = services.jobs.create(padded_plan()).revision.job

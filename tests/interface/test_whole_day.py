@@ -15,12 +15,11 @@ from playwright.sync_api import Browser, Page, expect
 from pypdf import PdfReader
 
 from tests.interface.conftest import watched_page
-from tests.interface.pages import opened
+from tests.interface.pages import PHONE, opened
 from tests.plans import line_into_camera
 from tidy_trunk.core.plan import SaveSetUp, SetJob, apply_edits
 from tidy_trunk.services.container import Services
 
-HAND = {"width": 390, "height": 844}
 ON_THE_FIRST = {"date": "2026-12-01", "zone": "UTC", "day_begins_min": 540}
 TAKE_S = 9
 CALL = datetime(2026, 12, 1, 9, 0, tzinfo=UTC)
@@ -51,7 +50,7 @@ class Clock:
 @pytest.fixture
 def screen(browser: Browser, address: str) -> Iterator[Page]:
     """In a window of its own, as its clock is another one."""
-    context = browser.new_context(viewport=HAND, base_url=address)
+    context = browser.new_context(viewport=PHONE, base_url=address)
     with watched_page(context, address) as page:
         yield page
         context.close()
@@ -122,6 +121,7 @@ def day_from_call_to_package(screen: Page, clock: Clock, job: object, day: Day, 
     assert len(re.findall(rb"^\d{3} ", papers.read("circled-takes.edl"), re.MULTILINE)) >= len(day.set_ups)
 
 
+@pytest.mark.deep
 def test_a_short_day_from_call_to_package(screen: Page, services: Services, tmp_path):
     clock = Clock(screen, services)
     set_ups = [

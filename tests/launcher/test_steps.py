@@ -170,6 +170,7 @@ def test_a_first_set_up_that_fails_says_so(former, monkeypatch):
         environment.ensure_runtime()
 
 
+@pytest.mark.deep
 def test_a_lock_that_is_broken_leaves_the_former_environment(former, monkeypatch):
     """With pip itself, which is given a package that does not have the hash it was promised."""
     (former / "requirements.lock").write_text(f"click==8.1.0 --hash=sha256:{'0' * 64}\n")

@@ -43,6 +43,7 @@ def differences(plan, folder, tmp_path):
     return match_files_to_takes(files, takes, expected_of(log)).findings
 
 
+@pytest.mark.deep
 def test_every_fault_of_the_foundrys_day_is_found_and_nothing_else(tmp_path):
     plan = foundry()
     made = write_day(plan, TAKES, tmp_path / "day", seed=3, faults=10, date="2026-12-01")

@@ -97,6 +97,7 @@ def test_a_deleted_job_ends_what_is_read_of_it(services, job):
     wait(lambda: not list(services.media.incoming.iterdir()))
 
 
+@pytest.mark.deep
 def test_what_an_end_of_the_program_cut_is_read_by_the_next_one(services, job, database, tmp_path):
     gets = [dropped(services, job, data) for data in (LONG, TONE, TONE)]
     wait(lambda: gets[0]().progress > 0)

@@ -20,6 +20,7 @@ from tidy_trunk.upkeep.home import RESTORING, alone
 SETTINGS = Settings(database_url=None)
 
 
+@pytest.mark.deep
 def test_what_is_backed_up_while_it_is_edited_comes_back_elsewhere(home, tmp_path):
     program = Program(home)
     job = program.client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()["job"]

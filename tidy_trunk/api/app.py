@@ -103,7 +103,7 @@ def create_app(services: Services, web: Path | None, network: Network | None = N
         app.include_router(router, prefix="/api")
     if web is not None:
         _serve_front_end(app, web)
-    app.add_middleware(Guard, network=network)
+    app.add_middleware(Guard)
     app.add_middleware(GZipMiddleware, compresslevel=COMPRESSION)
     app.add_middleware(Requests, underway=app.state.underway)
     return app

@@ -100,17 +100,16 @@ def _is_loopback(address: str) -> bool:
 class Guard:
     """ASGI middleware."""
 
-    def __init__(self, app: ASGIApp, network: Network | None = None) -> None:
-        """`network`: from which guests are let in; nobody is unless it is given."""
+    def __init__(self, app: ASGIApp) -> None:
         self._app = app
-        self._network = network
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
         headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
-        guest = None if self._network is None else Guest(self._network, scope, headers)
+        network: Network | None = scope["app"].state.network
+        guest = None if network is None else Guest(network, scope, headers)
         if guest is None or not guest.is_one:
             refusal = _refused_host(headers)
         elif guest.calls_us_wrong:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, time, timedelta, tzinfo
+from datetime import UTC, date, datetime, time, timedelta, tzinfo
 from zoneinfo import ZoneInfo
 
 from icalendar import Calendar, Event
@@ -29,7 +29,7 @@ def moment(day: date, zone: str, at_min: float) -> datetime:
     midnight = datetime.combine(day, time(), tzinfo=_zone(zone))
     if midnight.tzinfo is None:
         return midnight + timedelta(minutes=at_min)
-    utc = midnight.astimezone(ZoneInfo("UTC")) + timedelta(minutes=at_min)
+    utc = midnight.astimezone(UTC) + timedelta(minutes=at_min)
     return utc.astimezone(midnight.tzinfo)
 
 
@@ -47,8 +47,11 @@ def write_calendar(name: str, day: date, zone: str, entries: Sequence[Entry], ma
         event = Event()
         event.add("uid", f"{day.isoformat()}-{entry.id}@tidy-trunk")
         event.add("dtstamp", made)
-        event.add("dtstart", moment(day, zone, entry.at_min).replace(microsecond=0))
-        event.add("dtend", moment(day, zone, entry.at_min + entry.length_min).replace(microsecond=0))
+        begins, ends = (moment(day, zone, at) for at in (entry.at_min, entry.at_min + entry.length_min))
+        if _comes_twice(begins) or _comes_twice(ends):
+            begins, ends = begins.astimezone(UTC), ends.astimezone(UTC)
+        event.add("dtstart", begins.replace(microsecond=0))
+        event.add("dtend", ends.replace(microsecond=0))
         event.add("summary", entry.title)
         if entry.text:
             event.add("description", entry.text)
@@ -56,6 +59,11 @@ def write_calendar(name: str, day: date, zone: str, entries: Sequence[Entry], ma
     if zone:
         calendar.add_missing_timezones()
     return bytes(calendar.to_ical())
+
+
+def _comes_twice(at: datetime) -> bool:
+    """Whether it lies in the hour that comes twice when clocks are set back, of which a calendar can only name the first. [RFC5545]"""
+    return at.utcoffset() != at.replace(fold=1 - at.fold).utcoffset()
 
 
 def read_calendar(data: bytes, day: date, zone: str) -> list[Entry]:
@@ -93,5 +101,4 @@ def _minutes(begins: datetime, day: date, zone: str) -> float:
     if not zone:
         return (begins.replace(tzinfo=None) - datetime.combine(day, time())).total_seconds() / 60
     there = begins if begins.tzinfo is not None else begins.replace(tzinfo=ZoneInfo(zone))
-    utc = ZoneInfo("UTC")
-    return (there.astimezone(utc) - moment(day, zone, 0).astimezone(utc)).total_seconds() / 60
+    return (there.astimezone(UTC) - moment(day, zone, 0).astimezone(UTC)).total_seconds() / 60

@@ -18,6 +18,7 @@ from psycopg.conninfo import conninfo_to_dict
 from psycopg.errors import DiskFull
 
 from tidy_trunk.errors import NoRoomError, SetupError, StoreUnavailableError
+from tidy_trunk.store.tables import Tables
 
 MOST_CONNECTIONS: Final = 16
 """ASSUMED_ connections held at most: a few people on one machine."""
@@ -76,6 +77,7 @@ class Database:
             stale_timeout=300,
             **parameters,
         )
+        self.tables = Tables(self.pool)
 
     @contextmanager
     def unit_of_work(self) -> Iterator[None]:

@@ -7,7 +7,6 @@ from typing import Any
 
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.tables import Tables
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,7 +23,7 @@ class EquipmentStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._table = Tables(database.pool).Equipment
+        self._table = database.tables.Equipment
 
     def all(self) -> list[EquipmentRecord]:
         """All classes, by id."""

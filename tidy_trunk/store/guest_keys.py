@@ -9,7 +9,6 @@ import peewee
 
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.tables import Tables
 
 
 class Access(StrEnum):
@@ -42,7 +41,7 @@ class GuestKeyStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._keys = Tables(database.pool).GuestKey
+        self._keys = database.tables.GuestKey
 
     def all(self) -> list[GuestKeyRecord]:
         """The newest first."""

@@ -12,7 +12,6 @@ import peewee
 from tidy_trunk.errors import NotFoundError, NothingToUndoError, RevisionConflictError
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.news import What
-from tidy_trunk.store.tables import Tables
 
 Document = dict[str, Any]
 
@@ -61,7 +60,7 @@ class JobStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._tables = Tables(database.pool)
+        self._tables = database.tables
 
     def all(self) -> list[JobRecord]:
         """All jobs, the newest first."""

@@ -7,7 +7,6 @@ from typing import Any
 
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.tables import Tables
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,7 +23,7 @@ class LinedUpPairStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._table = Tables(database.pool).LinedUpPair
+        self._table = database.tables.LinedUpPair
 
     def all(self) -> list[LinedUpPairRecord]:
         """All pairs, the newest first."""

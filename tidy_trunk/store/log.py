@@ -9,7 +9,6 @@ from tidy_trunk.core.log import MOST_ENTRIES, Act, LogEntry, Status
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.news import What
-from tidy_trunk.store.tables import Tables
 
 
 class LogStore:
@@ -17,7 +16,7 @@ class LogStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._tables = Tables(database.pool)
+        self._tables = database.tables
 
     def add(self, job_id: UUID, entries: Sequence[LogEntry], now: datetime) -> None:
         """Entries, all or none; one that is there already stays as it is, so that it may be sent again.

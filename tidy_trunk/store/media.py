@@ -5,7 +5,6 @@ from uuid import UUID, uuid4
 
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.recordings import RecordingState
-from tidy_trunk.store.tables import Tables
 
 
 class MediaStore:
@@ -13,7 +12,7 @@ class MediaStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._tables = Tables(database.pool)
+        self._tables = database.tables
 
     def identity(self) -> UUID:
         """The name of these data, given when the database was made and never changed; any where an older version made it."""

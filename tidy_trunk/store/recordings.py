@@ -12,7 +12,6 @@ import peewee
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.news import What
-from tidy_trunk.store.tables import Tables
 
 
 class RecordingState(StrEnum):
@@ -50,7 +49,7 @@ class RecordingStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._tables = Tables(database.pool)
+        self._tables = database.tables
 
     def add(self, record: RecordingRecord, begin: Callable[[Any], int] | None = None) -> bool:
         """Whether it is new: one that has been added already stays as it is.

@@ -9,7 +9,6 @@ from uuid import UUID
 import peewee
 
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.tables import Tables
 
 ROOM_KEY: Final = 7_466_002
 """ASSUMED_ number of the advisory lock under which room is promised: any that nobody else on this server takes."""
@@ -29,7 +28,7 @@ class UploadStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._upload = Tables(database.pool).Upload
+        self._upload = database.tables.Upload
 
     def begin(self, upload_id: UUID, total: int, now: datetime, has_room: Callable[[int], bool]) -> UploadRecord | None:
         """One that is let in, or has been before under this id and of this size; None where there is no room for it.

@@ -9,7 +9,6 @@ from uuid import UUID
 
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.tables import Tables
 
 
 class Mark(StrEnum):
@@ -47,7 +46,7 @@ class WalkStore:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._tables = Tables(database.pool)
+        self._tables = database.tables
 
     def begin(
         self, walk_id: UUID, job_id: UUID, revision: int, items: list[dict[str, str]], now: datetime

@@ -181,6 +181,7 @@ def test_a_lavalier_by_cable_gets_its_power_out_of_48_v_by_an_adapter():
     assert recorder.figures.apart == 2
 
 
+@pytest.mark.deep
 def test_no_offered_rig_is_worse_in_everything():
     for text in QUESTIONS:
         brief = read_brief(text, {}).brief

@@ -1,4 +1,4 @@
-"""Laws of the adviser, over rigs drawn at random and over plans with mistakes in them. Sixty rigs; three hundred in the deep run."""
+"""Laws of the adviser, over rigs drawn at random and over plans with mistakes in them. Ten rigs; three hundred in the deep run."""
 
 import os
 from functools import lru_cache
@@ -20,8 +20,9 @@ from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
 from tidy_trunk.words import answer_words, label_of
 
 GRAVITY = [Severity.NOTE, Severity.CAUTION, Severity.STOP]
-DRAWN = 300 if os.environ.get("TIDY_TRUNK_DEEP") else 60
-CHUNKS = [range(first, first + 10) for first in range(0, DRAWN, 10)]
+IS_DEEP = bool(os.environ.get("TIDY_TRUNK_DEEP"))
+pytestmark = [pytest.mark.deep] if IS_DEEP else []
+CHUNKS = [range(first, first + 10) for first in (range(0, 300, 10) if IS_DEEP else [20])]
 LARGE = 12  # the first so many rigs are large; the others show more of what can be wrong in a quarter of the time
 ONCE_WRONG = (60047, 60210, 60875, 62521, 62825, 63468, 63558)  # a better lead or limiter; limiters tried for ever
 

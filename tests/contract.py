@@ -89,16 +89,16 @@ def operations(services: Services, address: str) -> list[Any]:
     schema = schemathesis.openapi.from_url(f"{address}/api/openapi.json")
     found = [result.ok() for result in schema.get_all_operations()]
     found = [operation for operation in found if operation.full_path != NEVER_ENDS]
-    return sorted(found, key=_changes)
+    return sorted(found, key=changes)
 
 
-def _changes(operation: Any) -> bool:
+def changes(operation: Any) -> bool:
     return bool(operation.method.upper() != "GET")
 
 
 def check(operation: Any, services: Services, address: str, count: int, turn: int = 0) -> None:
     """Draw so many requests, right and wrong ones, of which most name what is there, and hold each answer against the promise."""
-    if _changes(operation):
+    if changes(operation):
         laid(services, address)
     for mode in (GenerationMode.POSITIVE, GenerationMode.NEGATIVE):
         with suppress(Unsatisfiable):  # without a parameter nothing can be wrong
@@ -118,7 +118,7 @@ def _checked(
     )
     @given(case=operation.as_strategy(generation_mode=mode), real=st.integers(0, 3), pick=st.integers(0, 5))
     def call(case: Any, real: int, pick: int) -> None:
-        if _changes(operation):
+        if changes(operation):
             there(services)
         if real:
             named = case.path_parameters or {}

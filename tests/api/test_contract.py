@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.contract import check, operations
+from tests.contract import changes, check, operations
 from tests.served import served
 
 BRIEFLY = 1
@@ -14,9 +14,10 @@ def address(services):
         yield address
 
 
-def test_every_operation_keeps_what_it_promises(services, address):
-    found = operations(services, address)
-    assert len(found) > 70
+def test_every_look_keeps_what_it_promises(services, address):
+    """Operations that change something are held against it in the deep run: each needs something there to change."""
+    found = [operation for operation in operations(services, address) if not changes(operation)]
+    assert len(found) > 50
     failed = []
     for operation in found:
         try:

@@ -78,8 +78,9 @@ def test_a_reader_that_dies_is_told_and_not_begun_again(services, job):
 
 def test_what_is_cancelled_stops_and_what_waits_never_begins(services, job, database):
     gets = [dropped(services, job, LONG) for _ in range(3)]
-    wait(lambda: gets[0]().progress > 0 and gets[1]().progress > 0)
-    for get in reversed(gets):  # the one that waits first, so that it does not get the place of another
+    services.recordings.cancel(job, gets[2]().id)  # it waits, and does not get the place of another
+    for get in gets[:2]:
+        wait(lambda get=get: get().progress > 0)
         services.recordings.cancel(job, get().id)
     wait(lambda: not readers())
     assert {get().state for get in gets} == {RecordingState.CANCELLED} and gets[2]().progress == 0

@@ -237,6 +237,11 @@ def test_the_first_answer_is_the_best_where_it_once_was_not(seed):
     assert holds_the_third_and_sixth_law(drawn(seed))
 
 
+def test_a_built_in_microphone_that_would_clip_is_turned_down_too():
+    """Said before: its knob was set for the voice and clipped in the loud place, so that the gain plan left it where it was."""
+    holds_the_fourth_law(adviser_of(drawn(6, FEW)))
+
+
 @pytest.mark.parametrize("seeds", CHUNKS, ids=lambda seeds: str(seeds.start))
 def test_what_clips_is_told(seeds):
     for seed in seeds:

@@ -262,8 +262,12 @@ def _set_own_microphone(progress: Progress, device: str, pins: Pins) -> None:
     """The knob of a built-in microphone, where its track is wanted."""
     run = built_in_run(progress.index, device)
     turn = Trial(progress.plan, run, progress).fitting_gain() if run is not None else None
-    if turn is not None and (turn.device, turn.control) not in pins:
-        progress.take([turn])
+    if run is None or turn is None or (turn.device, turn.control) in pins:
+        return
+    turned = Trial(edited(progress.plan, [turn]), run, progress)
+    clips_db = joint_marks(turned)[0]
+    lower = turned.turned_down(clips_db) if clips_db else None
+    progress.take([turn if lower is None else lower])
 
 
 def _set_tracks(progress: Progress, device: str, pins: Pins) -> None:

@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import Browser, Page, expect
 
+from tests.contract import wait
 from tests.interface.pages import PHONE, opened, say
 from tests.plans import boom_in_bag
 from tidy_trunk.app.demo import foundry
@@ -148,3 +149,35 @@ def test_a_note_becomes_a_tap_and_leads_to_what_is_wrong(screen: Page, services:
     takes.get_by_role("button", name="1A-2").click()
     takes.get_by_role("link", name="Find it: hum at the end").click()
     expect(screen.get_by_role("button", name="Hum or buzz")).to_have_attribute("aria-pressed", "true")
+
+
+def test_a_fault_at_a_device_leads_to_the_search_on_its_track(screen: Page, services: Services):
+    job = opened(screen, services.jobs, boom_in_bag(), "log")
+    taps(screen, "Roll 1A-1", "Cut")
+    takes = screen.get_by_label("Takes", exact=True)
+    takes.get_by_role("button", name="1A-1").click()
+    takes.get_by_label("Note").fill("crackles")
+    takes.get_by_role("combobox").select_option(label="boom")
+    takes.get_by_role("button", name="Add note").click()
+    expect(takes.get_by_text("crackles on boom")).to_be_visible()
+    (take,) = services.log.view(job).takes
+    assert [(note.where, note.track, note.is_fault) for note in take.notes] == [("boom", "bag.1", True)]
+    takes.get_by_role("link", name="Find it: crackles").click()
+    expect(screen.get_by_label("Where it is heard")).to_have_value("bag.1")
+
+
+def test_breaks_and_moves_by_taps(screen: Page, services: Services):
+    job = opened(screen, services.jobs, boom_in_bag(), "day")
+    screen.get_by_label("New break, or where to move").fill("tower")
+    screen.get_by_role("button", name="Add move").click()
+    screen.get_by_label("move to tower begins").fill("14:00")
+    screen.get_by_label("move to tower begins").press("Tab")
+    screen.get_by_label("New break, or where to move").fill("lunch")
+    screen.get_by_role("button", name="Add break").click()
+    screen.get_by_label("lunch, minutes").fill("45")
+    screen.get_by_label("lunch, minutes").press("Tab")
+    wait(lambda: [item.length_min for item in services.jobs.plan(job).breaks.values()] == [45])
+    (move,) = services.jobs.plan(job).moves.values()
+    assert (move.label, move.at_min) == ("tower", 14 * 60)
+    screen.get_by_role("button", name="Remove lunch").click()
+    wait(lambda: not services.jobs.plan(job).breaks)

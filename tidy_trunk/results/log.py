@@ -1,6 +1,6 @@
 """The log of a day: takes as a report, a screen and a file have them."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Final
@@ -8,7 +8,7 @@ from typing import Final
 from pydantic import Field
 
 from tidy_trunk.core.advice.fault_search import symptom_in
-from tidy_trunk.core.log import NOTES, Log, Slate, Take, log_findings, next_slate, next_takes
+from tidy_trunk.core.log import NOTES, Log, Slate, Take, TakeNote, log_findings, next_slate, next_takes
 from tidy_trunk.core.log import Status as TakeStatus
 from tidy_trunk.core.plan import Slating
 from tidy_trunk.results.numbers import Level, Out
@@ -19,7 +19,8 @@ SET_UPS_AHEAD: Final = 6
 
 
 class TakeNoteOut(Out):
-    """at: ISO 8601; where: the track or device, by its name, track: its id; "" where it is said of all.
+    """at: ISO 8601; where: the track or device, by its name; "" where it is said of all. track: that one's id, or that of one on
+    whose way the device is.
 
     symptom: that What is wrong? searches by; "" of what nobody's equipment is to blame for.
     """
@@ -81,6 +82,14 @@ class LoggedTrackOut(Out):
     safety_of: str = ""
 
 
+class LoggedDeviceOut(Out):
+    """A device that a fault can be told of. track: the first that is recorded by way of it; "" where none is."""
+
+    id: str
+    label: str
+    track: str
+
+
 class LogFindingOut(Out):
     what: str
     take: str
@@ -120,6 +129,7 @@ class LogOut(Out):
     since: SinceOut
     takes: list[LoggedTakeOut]
     tracks: list[LoggedTrackOut]
+    devices: list[LoggedDeviceOut] = Field(default_factory=list)
     words: tuple[str, ...] = NOTES
     findings: list[LogFindingOut]
 
@@ -132,12 +142,21 @@ class Place:
     timecode: Mapping[datetime, str]
 
 
-def logged_takes(log: Log, place: Place, revisions: Mapping[str, int], names: Mapping[str, str]) -> list[LoggedTakeOut]:
-    """Every take, the earliest first. `revisions`: by take; `names`: of tracks and devices, by their ids."""
-    return [_take(take, place, revisions.get(take.id, 0), names) for take in log.takes]
+def logged_takes(
+    log: Log,
+    place: Place,
+    revisions: Mapping[str, int],
+    names: Mapping[str, str],
+    devices: Iterable[LoggedDeviceOut],
+) -> list[LoggedTakeOut]:
+    """Every take, the earliest first. `revisions`: by take; `names`: of tracks, by their ids."""
+    known = {device.id: device for device in devices}
+    return [_take(take, place, revisions.get(take.id, 0), names, known) for take in log.takes]
 
 
-def _take(take: Take, place: Place, revision: int, names: Mapping[str, str]) -> LoggedTakeOut:
+def _take(
+    take: Take, place: Place, revision: int, names: Mapping[str, str], devices: Mapping[str, LoggedDeviceOut]
+) -> LoggedTakeOut:
     ended = "" if take.ends is None else place.timecode[take.ends]
     return LoggedTakeOut(
         id=take.id,
@@ -157,23 +176,27 @@ def _take(take: Take, place: Place, revision: int, names: Mapping[str, str]) -> 
         who=take.who,
         struck=take.struck,
         revision=revision,
-        notes=[
-            TakeNoteOut(
-                at=note.at.isoformat(),
-                clock=place.clock[note.at],
-                text=note.text,
-                where=names.get(note.track or note.device, note.track or note.device),
-                track=note.track,
-                symptom=symptom_in(note.text) or "",
-                is_fault=bool(note.device),
-                who=note.who,
-            )
-            for note in take.notes
-        ],
+        notes=[_note(note, place, names, devices) for note in take.notes],
         corrections=[
             CorrectionOut(at=item.at.isoformat(), who=item.who, what=item.what, was=item.was)
             for item in take.corrections
         ],
+    )
+
+
+def _note(
+    note: TakeNote, place: Place, names: Mapping[str, str], devices: Mapping[str, LoggedDeviceOut]
+) -> TakeNoteOut:
+    device = devices.get(note.device)
+    return TakeNoteOut(
+        at=note.at.isoformat(),
+        clock=place.clock[note.at],
+        text=note.text,
+        where=names.get(note.track, note.track) or (device.label if device is not None else note.device),
+        track=note.track or (device.track if device is not None else ""),
+        symptom=symptom_in(note.text) or "",
+        is_fault=bool(note.device),
+        who=note.who,
     )
 
 

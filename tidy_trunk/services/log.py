@@ -10,9 +10,11 @@ from tidy_trunk.core.day import Progress, Renewed, TaskKind
 from tidy_trunk.core.log import Act, Log, LogEntry, Status, note_words, read_log
 from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
+from tidy_trunk.core.sound.trace import upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.reports import circled_edl, circled_otio, package, report_csv, report_sheet, report_text
 from tidy_trunk.results.log import (
+    LoggedDeviceOut,
     LoggedTrackOut,
     LogOut,
     Place,
@@ -95,6 +97,7 @@ class LogService:
         )
         now_slate, to_come = slates(found.log, plan.defaults.slating, _planned(plan))
         running = found.log.running
+        devices = logged_devices(report)
         return LogOut(
             seq=found.seq,
             summary=log_summary(found.log),
@@ -108,8 +111,9 @@ class LogService:
             next_set_up=to_come[0],
             set_ups_to_come=to_come,
             since=self._since(found.log),
-            takes=logged_takes(found.log, place, self._revisions(job_id, found.log), _names(report)),
+            takes=logged_takes(found.log, place, self._revisions(job_id, found.log), _names(report), devices),
             tracks=logged_tracks(report),
+            devices=devices,
             words=note_words(found.log),
             findings=log_finding_list(found.log),
         )
@@ -229,10 +233,19 @@ def _planned(plan: Plan) -> list[str]:
 
 def _names(report: Report) -> Mapping[str, str]:
     index = report.index
-    found = {unit.device.id: unit.label for unit in index.units()}
-    return found | {
-        track.trace.id: index.unit(track.trace.device).bus_label(track.trace.bus) for track in report.tracks
-    }
+    return {track.trace.id: index.unit(track.trace.device).bus_label(track.trace.bus) for track in report.tracks}
+
+
+def logged_devices(report: Report) -> list[LoggedDeviceOut]:
+    """Every device of the plan, with a track that shows what is wrong with it."""
+    shows: dict[str, str] = {}
+    for track in report.tracks:
+        for stage in upstream_of(track.trace.stage):
+            shows.setdefault(stage.device, track.trace.id)
+    return [
+        LoggedDeviceOut(id=unit.device.id, label=unit.label, track=shows.get(unit.device.id, ""))
+        for unit in report.index.units()
+    ]
 
 
 def logged_tracks(report: Report) -> list[LoggedTrackOut]:

@@ -101,6 +101,13 @@ def test_without_timecode_and_labels_the_name_tells(name):
     assert FileTrouble.NO_TAKE in {item.what for item in match_files_to_takes([other], TAKES, JOB).findings}
 
 
+def test_a_take_that_was_cut_at_once():
+    """Said before: a roll tapped by mistake, cut after 0.05 s, had no picture."""
+    take = replace(TAKES[0], seconds=0.05)
+    files = [replace(file, seconds=3.05) for file in right() if file.path.endswith(("-1.wav", "1.mp4"))]
+    assert match_files_to_takes(files, [take], JOB).findings == ()
+
+
 def test_over_midnight():
     take = DayTake(id="t", slate="1A", number=1, begins_s=86_395.0, seconds=30.0)
     file = DayFile(path="a.wav", source="bag", is_picture=False, seconds=34.0, begins_s=86_393.0)

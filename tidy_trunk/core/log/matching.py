@@ -87,8 +87,8 @@ def _common(file: DayFile, take: DayTake) -> float:
         return 0.0
     late = (file.begins_s - take.begins_s + DAY_S / 2) % DAY_S - DAY_S / 2  # the nearer way round midnight
     common = min(late + file.seconds, take.seconds) - max(late, 0.0)
-    shorter = max(min(file.seconds, take.seconds), 0.1)
-    return common / shorter if common / shorter >= SHARE else 0.0
+    shorter = min(file.seconds, take.seconds)
+    return common / shorter if shorter > 0 and common / shorter >= SHARE else 0.0
 
 
 def _against_take(file: DayFile, take: DayTake) -> Iterator[FileFinding]:

@@ -5837,6 +5837,8 @@ export interface components {
             takes: components["schemas"]["LoggedTakeOut"][];
             /** Tracks */
             tracks: components["schemas"]["LoggedTrackOut"][];
+            /** Devices */
+            devices?: components["schemas"]["LoggedDeviceOut"][];
             /**
              * Words
              * @default [
@@ -5853,6 +5855,18 @@ export interface components {
             words: string[];
             /** Findings */
             findings: components["schemas"]["LogFindingOut"][];
+        };
+        /**
+         * LoggedDeviceOut
+         * @description A device that a fault can be told of. track: the first that is recorded by way of it; "" where none is.
+         */
+        LoggedDeviceOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Track */
+            track: string;
         };
         /**
          * LoggedTakeOut
@@ -8520,7 +8534,8 @@ export interface components {
         };
         /**
          * TakeNoteOut
-         * @description at: ISO 8601; where: the track or device, by its name, track: its id; "" where it is said of all.
+         * @description at: ISO 8601; where: the track or device, by its name; "" where it is said of all. track: that one's id, or that of one on
+         *     whose way the device is.
          *
          *     symptom: that What is wrong? searches by; "" of what nobody's equipment is to blame for.
          */

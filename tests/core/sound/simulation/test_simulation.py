@@ -69,7 +69,7 @@ def test_what_is_heard_is_what_was_predicted():
     noises, averages = [], []
 
     # Not made smaller: each try renders a whole plan.
-    @settings(max_examples=80, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
+    @settings(max_examples=200, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
     @given(chains(), st.floats(20, 60), st.sampled_from([0.0, 60.0]))
     def compare(plan, room, rumble):
         plan = apply_edits(plan, [SetJob(room_noise_db_spl=round(room, 1), rumble_db_spl=rumble)])

@@ -6,6 +6,7 @@ import type { Clock, Edit } from '@/api/client'
 import { clockTime, minutesOf } from '@/format/time'
 import { useJob } from '@/stores/job'
 import KeptInput from '@/ui/KeptInput.vue'
+import SpanRow from '@/ui/SpanRow.vue'
 
 /** When the day begins and ends, by how much clocks may part, and its breaks, in which jamming stops no work. */
 const props = defineProps<{ clock: Clock }>()
@@ -20,10 +21,8 @@ function setDay(field: 'day_begins_min' | 'day_ends_min', event: Event) {
   const past = field === 'day_ends_min' && minutes <= props.clock.day_begins_min
   void job.edit([{ kind: 'set-job', [field]: past ? minutes + 1440 : minutes } as Edit])
 }
-const setBreak = (item: Clock['breaks'][number], change: { at_min?: number | null; length_min?: number }) => {
-  if (change.at_min === null) return
+const setBreak = (item: Clock['breaks'][number], change: { at_min?: number; length_min?: number }) =>
   void job.edit([{ kind: 'set-break', ...item, ...change } as Edit])
-}
 async function add() {
   const wanted = label.value.trim()
   const middle = Math.round((props.clock.day_begins_min + props.clock.day_ends_min) / 2)
@@ -73,36 +72,15 @@ async function add() {
         {{ clock.breaks.length ? clock.breaks.map(({ label: name }) => name).join(', ') : 'no breaks' }}
       </summary>
       <ul>
-        <li v-for="item in clock.breaks" :key="item.id">
-          <span class="name">{{ item.label }}</span>
-          <KeptInput
-            class="plain-input"
-            inputmode="numeric"
-            spellcheck="false"
-            :value="clockTime(item.at_min)"
-            :aria-label="`${item.label} begins`"
-            :disabled="job.readOnly"
-            @change="setBreak(item, { at_min: minutesOf(value($event)) })"
-          />
-          <KeptInput
-            class="plain-input num"
-            type="number"
-            min="1"
-            max="600"
-            :value="item.length_min"
-            :aria-label="`${item.label}, minutes`"
-            :disabled="job.readOnly"
-            @change="setBreak(item, { length_min: Number(value($event)) })"
-          />
-          min
-          <Button
-            text
-            size="small"
-            :disabled="job.readOnly"
-            @click="job.edit([{ kind: 'remove-break', id: item.id }])"
-            >Remove</Button
-          >
-        </li>
+        <SpanRow
+          v-for="item in clock.breaks"
+          :key="item.id"
+          :item="item"
+          :before="clock.day_begins_min"
+          :disabled="job.readOnly"
+          @change="(change) => setBreak(item, change)"
+          @remove="job.edit([{ kind: 'remove-break', id: item.id }])"
+        />
         <li>
           <input v-model="label" class="plain-input name" placeholder="another break" @keydown.enter="add" />
           <Button text size="small" :disabled="job.readOnly || !label.trim()" @click="add">Add</Button>

@@ -8,6 +8,7 @@ import { useMe } from '@/stores/me'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import DayLine from './DayLine.vue'
 import HoldingList from './HoldingList.vue'
+import PauseList from './PauseList.vue'
 import SetUpList from './SetUpList.vue'
 import SlipForm from './SlipForm.vue'
 import TaskCard from './TaskCard.vue'
@@ -83,7 +84,10 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
             </li>
           </ul>
         </div>
-        <SetUpList class="setups" :day="day" />
+        <div class="setups">
+          <SetUpList :day="day" />
+          <PauseList :day="day" />
+        </div>
       </div>
       <div ref="box">
         <DayLine
@@ -183,6 +187,11 @@ footer {
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0.8rem;
   align-items: center;
+}
+.setups {
+  display: grid;
+  gap: 1.4rem;
+  align-content: start;
 }
 @media (width < 700px) {
   .parts {

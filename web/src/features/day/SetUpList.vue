@@ -8,7 +8,7 @@ import { useJob } from '@/stores/job'
 import KeptInput from '@/ui/KeptInput.vue'
 import { useDaySheet } from './useDaySheet'
 
-/** What is shot when: set-ups with their takes, each in a line that can be changed; breaks and moves are typed. */
+/** What is shot when: set-ups with their takes, each in a line that can be changed. */
 const props = defineProps<{ day: Day }>()
 const job = useJob()
 const label = ref('')
@@ -120,13 +120,6 @@ async function add() {
         >Add set-up</Button
       >
     </form>
-    <p v-if="day.breaks.length || day.moves.length" class="small soft">
-      <template v-for="(item, number) in day.breaks" :key="item.id"
-        ><template v-if="number">, </template>{{ item.label }} {{ clockTime(item.at_min) }}</template
-      ><template v-for="item in day.moves" :key="item.id"
-        >; move to {{ item.label }} {{ clockTime(item.at_min) }}</template
-      >
-    </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <details class="small soft no-print">
       <summary>What can be typed, or read from a file</summary>

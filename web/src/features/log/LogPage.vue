@@ -157,10 +157,12 @@ useKeys({
         <TakeForm
           :take="take"
           :tracks="log.tracks"
+          :devices="log.devices ?? []"
           :job="job.newest?.job ?? ''"
           :may-log="mayLog"
           @status="act.status(take, $event)"
           @note="(text, track) => act.note(take, text, track)"
+          @fault="(text, device) => act.fault(take, text, device)"
           @correct="act.correct(take, $event)"
           @strike="act.strike(take)"
         />

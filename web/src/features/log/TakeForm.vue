@@ -6,10 +6,17 @@ import type { Log, LoggedTake } from '@/api/client'
 import { formatMoment } from '@/format/time'
 
 /** One take, opened: what it is good for, a note on a track, corrections with what stood there before. */
-const props = defineProps<{ take: LoggedTake; tracks: Log['tracks']; job: string; mayLog: boolean }>()
+const props = defineProps<{
+  take: LoggedTake
+  tracks: Log['tracks']
+  devices: NonNullable<Log['devices']>
+  job: string
+  mayLog: boolean
+}>()
 const emit = defineEmits<{
   status: [wanted: LoggedTake['status']]
   note: [text: string, track: string]
+  fault: [text: string, device: string]
   correct: [change: { slate?: string; number?: number; timecode?: string; text?: string }]
   strike: []
 }>()
@@ -25,7 +32,7 @@ const number = ref(props.take.number)
 const timecode = ref(props.take.timecode)
 const text = ref(props.take.text)
 const noted = ref('')
-const track = ref('')
+const place = ref<{ track?: string; device?: string }>({})
 
 function correct() {
   const change = {
@@ -37,7 +44,8 @@ function correct() {
   if (Object.keys(change).length) emit('correct', change)
 }
 function note() {
-  emit('note', noted.value, track.value)
+  if (place.value.device) emit('fault', noted.value, place.value.device)
+  else emit('note', noted.value, place.value.track ?? '')
   noted.value = ''
 }
 </script>
@@ -63,7 +71,7 @@ function note() {
           on {{ item.where }}</template
         ><template v-if="item.who">, {{ item.who }}</template>
         <RouterLink
-          v-if="item.symptom"
+          v-if="item.symptom || item.is_fault"
           :to="{ name: 'wrong', query: { symptom: item.symptom, track: item.track } }"
           :aria-label="`Find it: ${item.text}`"
           >Find it</RouterLink
@@ -76,11 +84,16 @@ function note() {
       /></label>
       <label class="field"
         ><span>on</span
-        ><select v-model="track">
-          <option value="">all tracks</option>
-          <option v-for="item in tracks" :key="item.id" :value="item.id">
+        ><select v-model="place">
+          <option :value="{}">all tracks</option>
+          <option v-for="item in tracks" :key="item.id" :value="{ track: item.id }">
             {{ item.device }} {{ item.track }}: {{ item.sources.join(', ') }}
           </option>
+          <optgroup label="a fault at">
+            <option v-for="item in devices" :key="item.id" :value="{ device: item.id }">
+              {{ item.label }}
+            </option>
+          </optgroup>
         </select></label
       >
       <Button type="submit" size="small" outlined :disabled="!noted.trim()">Add note</Button>

@@ -39,6 +39,9 @@ export function useTakes() {
   }
   const status = (take: LoggedTake, wanted: LoggedTake['status']) =>
     tap({ act: 'status', take: take.id, status: take.status === wanted ? 'open' : wanted })
+  const fault = (take: LoggedTake | undefined, text: string, device: string) => {
+    if (take && text.trim()) tap({ act: 'fault', take: take.id, text: text.trim(), device })
+  }
   const note = (take: LoggedTake | undefined, text: string, track = '') => {
     if (take && text.trim()) tap({ act: 'note', take: take.id, text: text.trim(), track })
   }
@@ -49,5 +52,20 @@ export function useTakes() {
   const strike = (take: LoggedTake) => tap({ act: 'strike', take: take.id, text: take.struck ? 'back' : '' })
   const did = (kind: 'room-tone' | 'line-up') => tap({ act: 'done', kind })
 
-  return { ...book, running, takes, last, elapsed, roll, nextSetUp, cut, status, note, correct, strike, did }
+  return {
+    ...book,
+    running,
+    takes,
+    last,
+    elapsed,
+    roll,
+    nextSetUp,
+    cut,
+    status,
+    note,
+    fault,
+    correct,
+    strike,
+    did,
+  }
 }

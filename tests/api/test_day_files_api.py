@@ -73,6 +73,12 @@ def test_a_day_is_simulated_read_and_copied(client, job, tmp_path):
     assert circled
     with circled[0].open("rb") as stream:
         assert read_labels(stream).circled
+    split = tmp_path / "split"
+    client.post(f"{at}/copies", json={"into": str(split), "second": "", "mono": True})
+    wait(lambda: (done(client, job, "copies")["copies"] or {"task": {"folder": ""}})["task"]["folder"] == str(split))
+    rows = list(csv.DictReader(io.StringIO(client.get(f"{at}/for-the-edit.csv").text)))
+    assert all((split / row["file"]).is_file() for row in rows), "the sheet calls files as the copy does"
+    assert len({row["file"] for row in rows if row["kind"] == "sound"}) > 2
     client.delete(f"{at}/tasks/{played['task']['id']}")
     assert not Path(folder).exists()
 

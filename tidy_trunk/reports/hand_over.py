@@ -38,11 +38,11 @@ def hand_over_csv(found: HandOverOut) -> bytes:
         ]
     )
     for clip in found.clips:
-        head = [clip.take, clip.status, clip.name, clip.source, _kind(clip), clip.timecode, f"{clip.seconds:.3f}"]
-        tail = [clip.together, clip.notes]
-        rows = [[str(track.number), track.label, track.name, track.edit] for track in clip.tracks] or [["", "", "", ""]]
-        for row in rows:
-            out.writerow([plain_cell(cell) for cell in [*head, *row, *tail]])
+        of_clip = [clip.source, _kind(clip), clip.timecode, f"{clip.seconds:.3f}"]
+        rows = [[track.file, str(track.number), track.label, track.name, track.edit] for track in clip.tracks]
+        for file, *row in rows or [[clip.name, "", "", "", ""]]:
+            cells = [clip.take, clip.status, file, *of_clip, *row, clip.together, clip.notes]
+            out.writerow([plain_cell(cell) for cell in cells])
     return box.getvalue().encode()
 
 
@@ -56,7 +56,7 @@ def hand_over_sheet(found: HandOverOut, *, paper: str, made: datetime) -> bytes:
             *(Column("take", 0.9), Column("file", 2.9), Column("starts", 1.8), Column("tracks", 4.2)),
             *(Column("picture and sound", 1.9), Column("notes", 1.4)),
         ],
-        [[clip.take, clip.name, clip.timecode, _tracks(clip), clip.together, clip.notes] for clip in found.clips],
+        [[clip.take, _files(clip), clip.timecode, _tracks(clip), clip.together, clip.notes] for clip in found.clips],
         bold=[clip.status == "circled" for clip in found.clips],
     )
     return sheet.bytes()
@@ -64,6 +64,11 @@ def hand_over_sheet(found: HandOverOut, *, paper: str, made: datetime) -> bytes:
 
 def _kind(clip: HandOverClipOut) -> str:
     return "picture" if clip.is_picture else "sound"
+
+
+def _files(clip: HandOverClipOut) -> str:
+    """Its own name, or those of the files that its channels became, in their order."""
+    return "; ".join(dict.fromkeys(track.file for track in clip.tracks)) or clip.name
 
 
 def _tracks(clip: HandOverClipOut) -> str:

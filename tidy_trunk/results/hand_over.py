@@ -1,6 +1,6 @@
 """What the edit gets: clip by clip, which side is whom, what to mute, what is never audible, and whether picture and sound agree."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 
 from tidy_trunk.core.base.timecode import FrameRate, at_seconds
@@ -12,9 +12,11 @@ from tidy_trunk.words.files import together_words
 
 
 class HandOverTrackOut(Out):
-    """number: of the channel, from 1; label: of the track, as its device calls it; edit: what the edit does with it, "" where that goes without saying."""
+    """number: of the channel, from 1; label: of the track, as its device calls it; edit: what the edit does with it, "" where that goes without saying;
+    file: that holds it, as its copy is called."""
 
     number: int
+    file: str
     label: str
     name: str
     edit: str
@@ -45,10 +47,11 @@ class HandOverOut(Out):
     clips: list[HandOverClipOut]
 
 
-def hand_over(files: Sequence[DayFile], log: LogOut) -> HandOverOut:
-    """Every file that belongs to a take, as the edit wants to know it."""
+def hand_over(files: Sequence[DayFile], log: LogOut, *, mono: bool = False) -> HandOverOut:
+    """Every file that belongs to a take, as the edit wants to know it. `mono`: copies have a file for each channel."""
     expected, rate = expected_of(log), FrameRate.parse(log.rate)
     names = {order.path: order.name for order in copy_orders(files, log)}
+    split = {(order.path, order.channel): order.name for order in copy_orders(files, log, mono=mono)}
     found = match_files_to_takes(files, takes_of(log), expected).takes
     by_id = {take.id: take for take in log.takes}
     clips = []
@@ -67,7 +70,7 @@ def hand_over(files: Sequence[DayFile], log: LogOut) -> HandOverOut:
                     is_picture=file.is_picture,
                     timecode="" if at is None else str(at_seconds(at, rate)),
                     seconds=file.seconds,
-                    tracks=_tracks(file, log),
+                    tracks=_tracks(file, log, names[file.path], split),
                     off_ms=off_ms,
                     together=together_words(off_ms) if file.is_picture else "",
                 )
@@ -75,7 +78,7 @@ def hand_over(files: Sequence[DayFile], log: LogOut) -> HandOverOut:
     return HandOverOut(job=log.job, day=log.day, rate=log.rate, clips=clips)
 
 
-def _tracks(file: DayFile, log: LogOut) -> list[HandOverTrackOut]:
+def _tracks(file: DayFile, log: LogOut, copied: str, split: Mapping[tuple[str, int], str]) -> list[HandOverTrackOut]:
     logged = [track for track in log.tracks if track.device == file.source]
     expected = expected_of(log).tracks.get(file.source, ())
     placed = tracks_by_channel(file, expected)
@@ -85,7 +88,8 @@ def _tracks(file: DayFile, log: LogOut) -> list[HandOverTrackOut]:
     for number, track in placed.items():
         mine = logged[next(at for at, one in enumerate(expected) if one is track)]
         name = ", ".join(mine.sources)
-        found.append(HandOverTrackOut(number=number, label=mine.track, name=name, edit=mine.edit))
+        alone = split.get((file.path, number), copied)
+        found.append(HandOverTrackOut(number=number, file=alone, label=mine.track, name=name, edit=mine.edit))
     return found
 
 

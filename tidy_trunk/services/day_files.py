@@ -103,15 +103,22 @@ class DayFileService:
         )
 
     def hand_over(self, job_id: UUID, kind: str, paper: str) -> tuple[str, bytes]:
-        """The sheet for the edit, clip by clip, with its name. `kind`: pdf or csv.
+        """The sheet for the edit, clip by clip, with its name; files are called as in the copy that was made last.
+
+        kind: pdf or csv.
 
         Raises NotFoundError: no such job, or nothing was read yet.
         """
         log = self._log.view(job_id)
-        found = hand_over(self._files(job_id)[1], log)
+        found = hand_over(self._files(job_id)[1], log, mono=self._is_split(job_id))
         made = log_stamp(log)
         data = hand_over_csv(found) if kind == "csv" else hand_over_sheet(found, paper=paper, made=made)
         return f"for-the-edit-{log.day}.{kind}", data
+
+    def _is_split(self, job_id: UUID) -> bool:
+        copied = self.last_copy(job_id)
+        request = None if copied is None else request_of(copied.asked)
+        return isinstance(request, CopyDay) and any(order["channel"] for order in request.orders)
 
     def last_copy(self, job_id: UUID) -> RecordingRecord | None:
         """The copy that was made last, or is being made. Raises NotFoundError: no such job."""

@@ -9,13 +9,16 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
+import numpy as np
 import opentimelineio as otio
 import pytest
 from pypdf import PdfReader
 
 from tests.api.test_patch_api import opened
 from tests.commands import typed
+from tests.sounds import RATE, wav
 from tidy_trunk.app.demo import foundry
+from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
 from tidy_trunk.core.log import NOTES
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
 from tidy_trunk.document import plan_from_json
@@ -54,6 +57,23 @@ def test_three_taps_a_take(client, job):
     assert take["timecode"][:8] == take["clock"] and done["next"]["label"] == "1A-2"
     assert done["summary"] == "1 take, 1 circled, 1 min recorded"
     assert client.get(f"/api/jobs/{job}/log/seq").json()["seq"] == done["seq"] > 0
+
+
+def test_timecode_comes_in_through_a_sound_input(client, job):
+    """Two seconds of it, begun 0.3 frames into a frame: the label at their end, 50 frames later. [ST12-1]"""
+    at = f"/api/jobs/{job}/log/timecode"
+    whole = ltc_samples(Timecode.parse("10:20:30:05", RATES["25"]), RATE, 0, 3 * RATE)[576 : 576 + 2 * RATE]
+
+    def heard(samples):
+        return client.post(at, content=wav(0.2 * samples), headers={"content-type": "audio/wav"})
+
+    assert heard(whole).json() == {"timecode": "10:20:32:05"}
+    silence = heard(np.zeros(2 * RATE))
+    assert silence.status_code == 422 and "no timecode is heard" in silence.json()["detail"]
+    other = heard(ltc_samples(Timecode.parse("10:20:30:05", RATES["30"]), RATE, 0, 2 * RATE))
+    assert other.status_code == 422 and "the job at 25" in other.json()["detail"]
+    read = log(client, job, tap("clock", 60, timecode="10:20:32:05", who="Ann"))["read"]
+    assert (read["timecode"], read["who"]) == ("10:20:32:05", "Ann")
 
 
 def test_what_is_sent_again_is_the_same_and_late_taps_find_their_place(client, job):

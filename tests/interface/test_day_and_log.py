@@ -1,13 +1,17 @@
 """Day and Log in the browser: a day typed and slipped, takes logged by two telephones with a cut connection."""
 
+import os
 import re
 
 from playwright.sync_api import Browser, Page, expect
 
 from tests.contract import wait
+from tests.interface.conftest import QUIET
 from tests.interface.pages import PHONE, opened, say
 from tests.plans import boom_in_bag
+from tests.sounds import RATE, wav
 from tidy_trunk.app.demo import foundry
+from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
 from tidy_trunk.core.log import Status
 from tidy_trunk.core.plan import RemoveSetUp, apply_edits
 from tidy_trunk.services.container import Services
@@ -164,6 +168,30 @@ def test_a_fault_at_a_device_leads_to_the_search_on_its_track(screen: Page, serv
     assert [(note.where, note.track, note.is_fault) for note in take.notes] == [("boom", "bag.1", True)]
     takes.get_by_role("link", name="Find it: crackles").click()
     expect(screen.get_by_label("Where it is heard")).to_have_value("bag.1")
+
+
+def test_timecode_is_read_from_the_sound_input(playwright, services: Services, address: str, tmp_path):
+    """Chromium plays a file into its sound input, over and over: half a minute of timecode from ten o'clock on."""
+    job = services.jobs.create(boom_in_bag()).revision.job
+    sound = ltc_samples(Timecode.parse("10:00:00:00", RATES["25"]), RATE, 0, 30 * RATE)
+    (tmp_path / "ltc.wav").write_bytes(wav(0.3 * sound))
+    fake = ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"]
+    browser = playwright.chromium.launch(
+        executable_path=os.environ["TIDY_TRUNK_CHROMIUM"],
+        args=[*QUIET, *fake, f"--use-file-for-fake-audio-capture={tmp_path / 'ltc.wav'}"],
+    )
+    page = browser.new_page(base_url=address)
+    page.goto(f"/jobs/{job}/log")
+    page.get_by_text("Timecode of the takes: time of day").click()
+    page.get_by_role("button", name="Read it from the sound input").click()
+    expect(page.get_by_text("Timecode of the takes: on from 10:00:")).to_be_visible()
+    taps(page, "Roll 1A-1", "Cut")
+    wait(lambda: services.log.view(job).takes)
+    assert services.log.view(job).takes[0].timecode.startswith("10:00:")
+    page.get_by_label("What the recorder shows now").fill("14:30:00:00")
+    page.get_by_role("button", name="Count on from it").click()
+    expect(page.get_by_text("on from 14:30:00:00")).to_be_visible()
+    browser.close()
 
 
 def test_breaks_and_moves_by_taps(screen: Page, services: Services):

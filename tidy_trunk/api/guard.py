@@ -176,18 +176,22 @@ def _in_time(receive: Receive) -> Receive:
     return part
 
 
+WAITED_FOR: Final = ("/heard", "/clap", "/log/timecode")
+"""Ends of addresses at which a sound is read while somebody waits. ASSUMED_"""
+
+
 def _is_streamed(scope: Scope, headers: dict[str, str]) -> bool:
     """Whether a body is a recording, which is taken in piece by piece."""
     if scope["method"] != "POST":
         return False
     is_sound = headers.get("content-type", "").startswith("audio/")
-    taken = ("/recordings", "/sync/files", *(("/heard", "/clap") if is_sound else ()))
+    taken = ("/recordings", "/sync/files", *(WAITED_FOR if is_sound else ()))
     return str(scope["path"]).endswith(taken)
 
 
 def _most_of_a_recording(path: str) -> int:
     """What somebody waits for is small."""
-    return LARGEST_SOUND_BYTES if path.endswith(("/heard", "/clap")) else LARGEST_UPLOAD_BYTES
+    return LARGEST_SOUND_BYTES if path.endswith(WAITED_FOR) else LARGEST_UPLOAD_BYTES
 
 
 def _refused_host(headers: dict[str, str]) -> Refusal | None:

@@ -36,6 +36,7 @@ KEEPS_NOTHING: Final = frozenset(
 OF_A_WALK: Final = frozenset(
     {
         ("POST", "/jobs/{job_id}/log"),
+        ("POST", "/jobs/{job_id}/log/timecode"),
         ("POST", "/jobs/{job_id}/walks"),
         ("PUT", "/jobs/{job_id}/walks/{walk_id}/marks"),
     }

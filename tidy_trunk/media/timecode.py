@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import BinaryIO, Final
 
 import numpy as np
@@ -13,9 +14,11 @@ from tidy_trunk.core.base.timecode import (
     LtcExtras,
     LtcReading,
     Timecode,
+    at_seconds,
     ltc_samples,
     read_frames,
     reading_of,
+    real_seconds,
 )
 from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.errors import InputError, RangeError
@@ -54,6 +57,26 @@ def find_timecode(
         return timecode_in(recording, recording.sample_count, channel, wanted)
     finally:
         recording.close()
+
+
+def timecode_at_end(stream: BinaryIO, wanted: FrameRate) -> dict[str, str]:
+    """The label at the end of a recording through which timecode runs, to the nearest frame, and its rate; empty where there is none.
+
+    Raises:
+        FormatError: Not a recording.
+    """
+    recording = open_recording(stream)
+    try:
+        recording.prepare()
+        found = timecode_in(recording, recording.sample_count, wanted=wanted)
+        seconds = Fraction(recording.sample_count, recording.rate_hz)
+    finally:
+        recording.close()
+    if found is None:
+        return {}
+    reading = found.reading
+    ends_s = real_seconds(reading.start) + Fraction(reading.start_offset_s).limit_denominator(1_000_000) + seconds
+    return {"timecode": str(at_seconds(ends_s, reading.rate)), "rate": reading.rate_name}
 
 
 def timecode_in(

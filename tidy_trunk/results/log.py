@@ -111,9 +111,24 @@ class SinceOut(Out):
     jam_min: Level
 
 
+class ClockReadOut(Out):
+    """Timecode as somebody read it last; clock: when, by the clock of the place."""
+
+    timecode: str
+    clock: str
+    who: str
+
+
+class HeardTimecodeOut(Out):
+    """timecode: at the end of what was heard."""
+
+    timecode: str
+
+
 class LogOut(Out):
     """A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
-    are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection."""
+    are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection; read: what timecode
+    counts on from, null where it is time of day."""
 
     seq: int
     summary: str
@@ -131,6 +146,7 @@ class LogOut(Out):
     tracks: list[LoggedTrackOut]
     devices: list[LoggedDeviceOut] = Field(default_factory=list)
     words: tuple[str, ...] = NOTES
+    read: ClockReadOut | None = None
     findings: list[LogFindingOut]
 
 

@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Final
 from uuid import UUID
 
+from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.day import Progress, Renewed, TaskKind
 from tidy_trunk.core.log import Act, Log, LogEntry, Status, note_words, read_log
 from tidy_trunk.core.plan import Plan, Role
@@ -14,6 +15,8 @@ from tidy_trunk.core.sound.trace import upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.reports import circled_edl, circled_otio, package, report_csv, report_sheet, report_text
 from tidy_trunk.results.log import (
+    ClockReadOut,
+    HeardTimecodeOut,
     LoggedDeviceOut,
     LoggedTrackOut,
     LogOut,
@@ -72,6 +75,10 @@ class LogService:
         self._store.add(job_id, right, now)
         return self.view(job_id)
 
+    def rate(self, job_id: UUID) -> str:
+        """Of the job's timecode, by its name. Raises NotFoundError."""
+        return self._jobs.plan(job_id).defaults.frame_rate
+
     def last(self, job_id: UUID) -> int:
         """The number of the last entry: whoever knows it has the whole log."""
         return self._store.last(job_id)
@@ -106,6 +113,7 @@ class LogService:
             zone=plan.defaults.zone,
             rate=plan.defaults.frame_rate,
             sample_rate_hz=plan.defaults.sample_rate_hz,
+            read=None if found.log.clock is None else _clock_read(found.log.clock, clock),
             running=running.id if running is not None else "",
             next=now_slate,
             next_set_up=to_come[0],
@@ -213,6 +221,22 @@ def log_stamp(log: LogOut) -> datetime:
     """The moment that a report says it was made at: that of the last take, so that the same log gives the same bytes."""
     moments = [datetime.fromisoformat(moment) for take in log.takes for moment in (take.begins, take.ends) if moment]
     return max(moments, default=datetime(2000, 1, 1, tzinfo=UTC)).astimezone(UTC).replace(microsecond=0)
+
+
+def heard_timecode(found: Mapping[str, str], rate: str) -> HeardTimecodeOut:
+    """What a sound input brought. `rate`: the job's, by its name.
+
+    Raises InputError: no timecode in it, or one at another rate.
+    """
+    if not found:
+        raise InputError("no timecode is heard there: plug the timecode output into this input, and turn its level up")
+    if FrameRate.parse(found["rate"]) != FrameRate.parse(rate):
+        raise InputError(f"the timecode runs at {found['rate']}, the job at {rate}: set one of them")
+    return HeardTimecodeOut(timecode=found["timecode"])
+
+
+def _clock_read(entry: LogEntry, clock: DayClock) -> ClockReadOut:
+    return ClockReadOut(timecode=entry.timecode, clock=clock.clock(entry.made), who=entry.who)
 
 
 def _check(entry: LogEntry) -> None:

@@ -24,6 +24,7 @@ from tidy_trunk.tasks.requests import (
     CopyDay,
     FindClaps,
     Hear,
+    HearTimecode,
     LookAt,
     Match,
     Measure,
@@ -79,6 +80,12 @@ def read(path: Path, request: Request) -> dict[str, Any]:
 
             with path.open("rb") as stream:
                 return claps_of(stream)
+        case HearTimecode():
+            from tidy_trunk.core.base.timecode import FrameRate
+            from tidy_trunk.media.timecode import timecode_at_end
+
+            with path.open("rb") as stream:
+                return timecode_at_end(stream, FrameRate.parse(request.rate))
         case TakeStill():
             from tidy_trunk.formats.movie import still
 

@@ -85,6 +85,16 @@ class FindClaps:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class HearTimecode:
+    """What a timecode that runs through a file says at its end. rate: the job's, by its name."""
+
+    kind: ClassVar = "hear-timecode"
+    keep: ClassVar = False
+
+    rate: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TakeStill:
     """One picture of a movie. frame: its number, from 0 on; rate: pictures a second, `30000/1001`."""
 
@@ -166,13 +176,24 @@ class PlayDay:
 
 
 Request = (
-    Measure | LookAt | Match | PlanGain | Hear | FindClaps | TakeStill | WriteAligned | ReadDay | CopyDay | PlayDay
+    Measure
+    | LookAt
+    | Match
+    | PlanGain
+    | Hear
+    | FindClaps
+    | HearTimecode
+    | TakeStill
+    | WriteAligned
+    | ReadDay
+    | CopyDay
+    | PlayDay
 )
 
 _KINDS: Final[Mapping[str, type[Request]]] = {
     kind.kind: kind
     for kind in (
-        *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, TakeStill, WriteAligned),
+        *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, HearTimecode, TakeStill, WriteAligned),
         *(ReadDay, CopyDay, PlayDay),
     )
 }

@@ -3,13 +3,17 @@
 from typing import Annotated, Final, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Response
+from anyio import to_thread
+from fastapi import APIRouter, Query, Request, Response
 
-from tidy_trunk.api.dependencies import ItemId, LogOfDay
+from tidy_trunk.api.dependencies import ItemId, LogOfDay, PieceOf, Recordings
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
 from tidy_trunk.api.schemas.log import LogEntriesIn
-from tidy_trunk.results.log import LogOut
+from tidy_trunk.api.schemas.recordings import SOUND_BODY
+from tidy_trunk.results.log import HeardTimecodeOut, LogOut
 from tidy_trunk.results.numbers import Out
+from tidy_trunk.services.log import heard_timecode
+from tidy_trunk.tasks.requests import HearTimecode
 
 router = APIRouter(prefix="/jobs/{job_id}/log", tags=["log"], responses=PROBLEMS)
 
@@ -47,6 +51,16 @@ def read_last(job_id: UUID, log: LogOfDay) -> SeqOut:
 def add_to_log(job_id: UUID, body: LogEntriesIn, log: LogOfDay) -> LogOut:
     """Taps in any order, late ones too; none takes the place of another, and one that is sent again is the same."""
     return log.add(job_id, [entry.to_core() for entry in body.entries], body.sent)
+
+
+@router.post("/timecode", openapi_extra=SOUND_BODY)
+async def hear_timecode(
+    job_id: UUID, piece: PieceOf, request: Request, log: LogOfDay, recordings: Recordings
+) -> HeardTimecodeOut:
+    """What timecode comes in through a sound input, at the end of a recording of it; nothing is kept."""
+    rate = await to_thread.run_sync(log.rate, job_id)
+    found = await recordings.look(piece, HearTimecode(rate=rate), request.stream())
+    return heard_timecode(found, rate)
 
 
 @router.get("/takes/{take_id}/plan")

@@ -565,6 +565,14 @@ export const api = {
         ...wav,
       }),
     ),
+  hearTimecode: (job: string, sound: Blob) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/log/timecode', {
+        params: { path: { job_id: job } },
+        body: binary(sound),
+        ...wav,
+      }),
+    ),
   sync: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/sync', { params: { path: { job_id: job } } })),
   sendSyncFile: (job: string, file: File, id = newId()) =>

@@ -1544,6 +1544,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/log/timecode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear Timecode
+         * @description What timecode comes in through a sound input, at the end of a recording of it; nothing is kept.
+         */
+        post: operations["hear_timecode_api_jobs__job_id__log_timecode_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log/takes/{take_id}/plan": {
         parameters: {
             query?: never;
@@ -3288,6 +3308,18 @@ export interface components {
             screens: components["schemas"]["ScreenOut"][];
         };
         /**
+         * ClockReadOut
+         * @description Timecode as somebody read it last; clock: when, by the clock of the place.
+         */
+        ClockReadOut: {
+            /** Timecode */
+            timecode: string;
+            /** Clock */
+            clock: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * CommonSourceOut
          * @description A source that both hear; later_ms: by how much later through air the camera does.
          */
@@ -4953,6 +4985,14 @@ export interface components {
             room_edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["SaveSetUpModel"] | components["schemas"]["RemoveSetUpModel"] | components["schemas"]["SaveMoveModel"] | components["schemas"]["RemoveMoveModel"] | components["schemas"]["ShiftDayModel"] | components["schemas"]["AddTakeModel"] | components["schemas"]["PlaceDeviceModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
         };
         /**
+         * HeardTimecodeOut
+         * @description timecode: at the end of what was heard.
+         */
+        HeardTimecodeOut: {
+            /** Timecode */
+            timecode: string;
+        };
+        /**
          * HearsOut
          * @description What one channel of a socket hears; `channel` is empty where there is one only.
          */
@@ -5809,7 +5849,8 @@ export interface components {
         /**
          * LogOut
          * @description A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
-         *     are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection.
+         *     are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection; read: what timecode
+         *     counts on from, null where it is time of day.
          */
         LogOut: {
             /** Seq */
@@ -5853,6 +5894,7 @@ export interface components {
              *     ]
              */
             words: string[];
+            read?: components["schemas"]["ClockReadOut"] | null;
             /** Findings */
             findings: components["schemas"]["LogFindingOut"][];
         };
@@ -14076,6 +14118,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeqOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hear_timecode_api_jobs__job_id__log_timecode_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example RIFF…WAVE… */
+                "audio/wav": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardTimecodeOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -33,7 +33,8 @@ export function overlaid(log: Log, waiting: readonly LogEntry[]): Log {
         if (running === take.id) running = ''
       } else if (entry.act === 'status') takes.set(take.id, { ...take, ...marked(entry.status ?? 'open') })
       else if (entry.act === 'strike') takes.set(take.id, { ...take, struck: !entry.text })
-      else if (entry.act === 'note') takes.set(take.id, { ...take, notes: [...take.notes, noted(entry)] })
+      else if (entry.act === 'note' || entry.act === 'fault')
+        takes.set(take.id, { ...take, notes: [...take.notes, noted(entry)] })
     }
   }
   const rolled = new Set(waiting.filter(({ act }) => act === 'roll').map(({ slate }) => slate))
@@ -56,8 +57,8 @@ const rolling = (entry: LogEntry): LoggedTake => ({
 })
 
 const noted = (entry: LogEntry): LoggedTake['notes'][number] => ({
-  ...{ at: entry.made, clock: '', text: entry.text ?? '', where: entry.track ?? '', is_fault: false },
-  ...{ track: entry.track ?? '', symptom: '' },
+  ...{ at: entry.made, clock: '', text: entry.text ?? '', where: entry.track || entry.device || '' },
+  ...{ track: entry.track ?? '', symptom: '', is_fault: entry.act === 'fault' },
   who: entry.who ?? '',
 })
 
@@ -96,8 +97,8 @@ export function useLogbook() {
     const entry: LogEntry = {
       ...{ who: settings.who, take: '', slate: '', number: 0, status: 'open', text: '', track: '' },
       ...{ kind: '', device: '', left: 1, timecode: '', ends: null },
-      ...given,
       ...{ id: newId(), made: new Date().toISOString() },
+      ...given,
     }
     put<KeptTap>({ box: boxOf(id.value), id: entry.id, order: nextOrder(), entry })
     void looking.now()

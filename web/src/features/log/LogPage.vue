@@ -7,6 +7,7 @@ import { counted, span } from '@/format/time'
 import { useJob } from '@/stores/job'
 import { useMe } from '@/stores/me'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import ClockForm from './ClockForm.vue'
 import TakeForm from './TakeForm.vue'
 import TakeRow from './TakeRow.vue'
 import { useTakes } from './useTakes'
@@ -107,6 +108,7 @@ useKeys({
         <button class="tap" type="submit" :disabled="!slate.trim()">Roll it</button>
       </form>
     </section>
+    <ClockForm v-if="mayLog" :log="log" :job="job.newest?.job ?? ''" @tap="act.tap" />
     <section v-if="mayLog && about" class="notes no-print" aria-label="What happened?">
       <h3>
         What happened<template v-if="!running"> in {{ about.label }}</template

@@ -2,6 +2,10 @@
 
 import io
 import subprocess
+import sys
+import time
+from pathlib import Path
+from random import Random
 
 import av
 import numpy as np
@@ -10,12 +14,14 @@ import soundfile
 from wavinfo import WavInfoReader
 
 from tests.media.test_day_files import RATE, broadcast
+from tests.sounds import wav
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Broadcast, TakeLabels, read_labels, write_broadcast
 from tidy_trunk.media import copying
 from tidy_trunk.media.copying import CopyOrder, CopyVerdict, copy_files
 from tidy_trunk.media.manifests import MANIFEST, SHA256_LIST, read_manifest, verify
 
+ROOT = Path(__file__).resolve().parents[2]
 OLD = TakeLabels(scene="12C", take="5", tape="SR001", tracks=((1, "Tr1"), (2, "Tr2")))
 NEW = TakeLabels(scene="12C", take="4", circled=True, note="plane & <rustle>", tracks=((1, "Boom"), (2, "Ann é")))
 
@@ -201,3 +207,36 @@ def test_sound_is_split_into_one_file_for_each_channel(card, tmp_path):
     wrong = CopyOrder(path="Bag/R1.WAV", name="3.wav", labels=OLD, channel=3)
     (found,) = copy_files(card, [wrong], tmp_path / "mono3")
     assert found.verdict is CopyVerdict.UNREADABLE and "2 channels" in found.problem
+
+
+@pytest.mark.deep
+def test_a_kill_while_copying_leaves_nothing_half(tmp_path):
+    """Killed five times at random moments, then done again to the end: whatever has a name is whole."""
+    by, card, into, second = Random(3), tmp_path / "card", tmp_path / "one", tmp_path / "two"
+    card.mkdir()
+    noise = [np.random.default_rng(number).uniform(-0.1, 0.1, 4_000_000) for number in range(6)]
+    data = {f"R{number}.WAV": wav(samples) for number, samples in enumerate(noise)}
+    for name, content in data.items():
+        (card / name).write_bytes(content)
+    command = [sys.executable, "-m", "tidy_trunk", "files", str(card), "--copy", str(into), "--second", str(second)]
+
+    def named():
+        return [path for place in (into, second) for path in place.glob("R*.WAV")]
+
+    killed = 0
+    for _ in range(5):
+        before = len(named())
+        process = subprocess.Popen(command, cwd=ROOT, stdout=subprocess.DEVNULL)
+        while process.poll() is None and not any(into.glob(".*.part")) and len(named()) == before:
+            time.sleep(0.005)
+        time.sleep(by.uniform(0, 0.15))
+        killed += process.poll() is None
+        process.kill()
+        process.wait()
+        assert all(path.read_bytes() == data[path.name] for path in named())
+    assert killed >= 3, "it was killed while it worked"
+    subprocess.run(command, cwd=ROOT, check=True, stdout=subprocess.DEVNULL)
+    assert len(named()) == 2 * len(data) and all(path.read_bytes() == data[path.name] for path in named())
+    for place in (into, second):
+        assert not list(place.glob(".*.part"))
+        assert subprocess.run(["sha256sum", "-c", "--quiet", SHA256_LIST], cwd=place).returncode == 0

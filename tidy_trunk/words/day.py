@@ -133,6 +133,13 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
             )
         case Trouble.OVERLAP:
             return TroubleWords(f"{label} and {_other(index, item)} overlap", f"Both want {at(item.at_min)}. Move one.")
+        case Trouble.BEFORE_CALL:
+            call = at(index.plan.defaults.day_begins_min)
+            return TroubleWords(
+                f"{label} is shot before call",
+                f"It begins at {at(item.at_min)}, and call is at {call}: nothing is planned for it. Call earlier; or, where it is shot "
+                f"after midnight, let the day go on until then, and say the set-up again.",
+            )
         case Trouble.AFTER_WRAP:
             return TroubleWords(
                 f"{label} is shot after wrap",
@@ -157,7 +164,10 @@ def _no_time(index: PlanIndex, item: Unkept, needed: str) -> str:
 
 def _runs_through(index: PlanIndex, item: Unkept, device: str) -> str:
     """What goes on while a camera starts a new clip: a recorder, where there is one."""
-    recorders = [unit.label for unit in index.units() if unit.device_class.kind is Kind.RECORDER]
+    fed = {run.receiving.device for run in index.plan.runs.values()}
+    recorders = [
+        unit.label for unit in index.units() if unit.device_class.kind is Kind.RECORDER and unit.device.id in fed
+    ]
     again = f"start {device} again at {at(item.at_min)}"
     return f"let {recorders[0]} run through and {again}" if recorders else f"{again}, and record on a second device too"
 

@@ -378,3 +378,24 @@ def test_no_answer_sets_a_control_twice():
 def test_a_symptom_is_sent_to_the_search_for_its_cause():
     answer = say(boom_in_bag(), "hum")
     assert not answer.proposals and "What is wrong?" in answer.problem
+
+
+@pytest.mark.parametrize("kind", ["usb interface", "bag recorder", "stereo recorder"])
+def test_headphones_go_into_the_headphone_socket(kind):
+    """Said before: no cable fits both, as one of half a metre was looked for."""
+    plan = do(Plan(name="Heard"), f"add {kind} as dev", "add headphones as hp", "dev to hp")
+    (run,) = plan.runs.values()
+    assert (run.sending.port, run.parts) == ("phones", ())
+
+
+def test_genlock_is_no_timecode():
+    """Said before: the second device was given the genlock socket, and a stop with it."""
+    plan = do(
+        Plan(name="Sync"),
+        "add timecode generator as box",
+        "add bag recorder as bag",
+        "add cinema camera, four tracks as cine",
+        "box to bag",
+    )
+    answer = say(plan, "box to cine")
+    assert not answer.proposals and "in use by cable 1" in answer.problem

@@ -2,12 +2,13 @@
 
 import math
 from dataclasses import replace
-from itertools import combinations, pairwise
+from itertools import combinations
 
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from tests.core.command.test_say import do
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.day import Progress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
@@ -16,6 +17,7 @@ from tidy_trunk.core.day.needs import Series
 from tidy_trunk.core.day.schedule import first_schedule, schedule
 from tidy_trunk.core.day.timeline import Uses
 from tidy_trunk.core.plan import (
+    Disconnect,
     Lasting,
     LineUp,
     Plan,
@@ -71,12 +73,27 @@ def brute_force(line, items):
 
 
 def lasts_through(line, item, open_slots):
-    """As late as possible each time: whoever waits longest needs fewest."""
+    """As late as possible each time: whoever waits longest needs fewest. What parts with time hurts in a take alone."""
+
+    def reaches(piece, until):
+        if item.uses is Uses.TIME:
+            until = max(
+                [
+                    until,
+                    *[
+                        item.used(line, take.begins_min)
+                        for take in line.takes
+                        if item.used(line, take.ends_min) > until + 1e-6
+                    ][:1],
+                ]
+            )
+        return item.used(line, piece.ends_min) <= until + 1e-6
+
     until, whole = item.left, item.used(line, line.last_take_ends_min)
     pieces = [piece for piece in line.pieces if piece.slot in open_slots]
     at = -1
     while until < whole - 1e-6:
-        reachable = [n for n in range(at + 1, len(pieces)) if item.used(line, pieces[n].ends_min) <= until + 1e-6]
+        reachable = [n for n in range(at + 1, len(pieces)) if reaches(pieces[n], until)]
         if not reachable:
             return False
         at = reachable[-1]
@@ -189,14 +206,19 @@ def test_jams_worked_by_hand():
     """±1 and ±30 ppm part by half a frame of 25 (20 ms) within 20 ms / 31 µs/s = 645 s: it stays on a lead. Two of ±1: 166.7 min."""
     box = next(item for item in day_of(foundry()).holdings if item.kind is TaskKind.JAM)
     assert box.least_min - box.begins_min in (pytest.approx(60), pytest.approx(0.02 / 2e-6 / 60))
-    jams = [task.at_min for task in day_of(foundry()).tasks if task.kind is TaskKind.JAM]
-    assert jams[0] < 9 * 60 and all(later - earlier <= 166.7 for earlier, later in pairwise(jams))
+    day = day_of(foundry())
+    jams = [task.at_min for task in day.tasks if task.kind is TaskKind.JAM]
+    for take in day.line.takes:
+        assert take.ends_min - max(at for at in jams if at < take.begins_min) <= 166.7
+    assert len(jams) == 3, "none while nothing is shot"
 
 
 def test_a_device_that_forgets_is_jammed_with_its_battery():
     day = day_of(foundry())
     (swap,) = [task for task in day.tasks if task.kind is TaskKind.BATTERY and task.device == "box-a"]
-    assert any(task.kind is TaskKind.JAM and task.at_min == swap.ends_min for task in day.tasks)
+    following = next(take for take in day.line.takes if take.begins_min > swap.at_min)
+    jams = [task for task in day.tasks if task.kind is TaskKind.JAM]
+    assert any(swap.ends_min <= task.at_min and task.ends_min <= following.begins_min for task in jams)
 
 
 def test_after_a_company_move_all_is_looked_at_again():
@@ -316,6 +338,30 @@ def test_what_is_off_in_a_long_pause_lasts_longer():
     on = [sum(ends - begins for begins, ends in day.line.times[Uses.SOUND_ON]) for day in (close, apart)]
     assert on == [60 + 2 * 60 + 43, 3 * (60 + 43)]
     assert [round(day.line.times[Uses.ALL_SHOOTING][0][0]) for day in (close, apart)] == [600, 600]
+
+
+def test_clocks_are_not_jammed_while_nothing_is_shot():
+    """A break of three hours: one jam before the next take, not one an hour."""
+    plan = do(
+        Plan(name="Jams"), "add cinema camera, four tracks as cine", "add timecode generator as box",
+        "box to cine", "jam cine from box at 8:00", "set-up 1A at 9:00, 2 takes of 10 min", "set-up 1B at 14:00, 2 takes of 10 min",
+    )  # fmt: skip
+    plan = apply_edits(plan, [Disconnect(run=run) for run in plan.runs])
+    jams = [task.at_min for task in day_of(plan).tasks if task.kind is TaskKind.JAM and task.device == "cine"]
+    assert len(jams) == 2 and jams[1] >= 13 * 60
+
+
+def test_takes_before_call_are_told_and_after_midnight_are_of_the_same_day():
+    night = do(
+        Plan(name="Night"),
+        "set job day 17:00 to 04:00",
+        "set-up 32A at 00:30, 2 takes of 5 min",
+        "break soup at 01:30, 30 min",
+    )
+    assert [item.at_min for item in night.set_ups.values()] == [24 * 60 + 30]
+    assert [item.at_min for item in night.breaks.values()] == [25 * 60 + 30]
+    early = day_of(do(Plan(name="Early"), "set-up 1A at 6:00, 2 takes of 5 min"))
+    assert [item.what for item in early.unkept] == [Trouble.BEFORE_CALL]
 
 
 def test_a_take_at_call_leaves_no_time_for_the_checklist():

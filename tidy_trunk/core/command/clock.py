@@ -12,6 +12,7 @@ from tidy_trunk.core.plan import JamOver, PlacedDevice, Plan, PlanIndex, SetBrea
 from tidy_trunk.core.time.clock import PICTURE_DELAY, SDI_DELAY
 from tidy_trunk.errors import InputError
 
+_DAY_MIN: Final = 24 * 60
 _TIME: Final = re.compile(r"(\d{1,2})[:.h](\d{2})")
 _LENGTH: Final = re.compile(r",?\s*(\d{1,4})\s*min\w*\s*$")
 
@@ -33,6 +34,12 @@ def minutes(text: str) -> int:
     return int(found[1]) * 60 + int(found[2])
 
 
+def of_day(plan: Plan, at_min: int) -> int:
+    """A time of the plan's day: what is earlier than call is next morning, where the day goes on past midnight."""
+    goes_past_midnight = plan.defaults.day_ends_min > _DAY_MIN
+    return at_min + _DAY_MIN if goes_past_midnight and at_min < plan.defaults.day_begins_min else at_min
+
+
 def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`camera a from bag at 8:00 and 12:30`, `box a from bag by radio at 8:00`, `camera a from none`."""
     who, _, whence = rest.partition(" from ")
@@ -43,7 +50,7 @@ def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
     for way in JamOver:
         if name.rstrip().endswith(f" by {way}"):
             name, over = name.rstrip().removesuffix(f" by {way}"), way
-    at_min = tuple(minutes(piece) for piece in re.split(r"\s*,\s*|\s+and\s+", when) if piece.strip())
+    at_min = tuple(of_day(plan, minutes(piece)) for piece in re.split(r"\s*,\s*|\s+and\s+", when) if piece.strip())
     takers = [match.unit for match in find_devices(PlanIndex(plan), split_words(who)) if not match.rest]
     if not takers:
         raise NotUnderstoodError(f"nothing here is called '{who.strip()}': say which device is jammed")
@@ -107,7 +114,7 @@ def break_(plan: Plan, rest: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(f"'{rest.strip()}': say when: break dinner at 12:30, 45 min")
     found = _LENGTH.search(when)
     length_min = int(found[1]) if found else USUAL_BREAK_MIN
-    at_min = minutes(when[: found.start()] if found else when)
+    at_min = of_day(plan, minutes(when[: found.start()] if found else when))
     known = next((item for item in plan.breaks.values() if item.label.lower() == label.strip().lower()), None)
     yield single(
         plan, SetBreak(label=label.strip(), at_min=at_min, length_min=length_min, id=known.id if known else None)

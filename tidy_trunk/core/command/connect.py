@@ -9,7 +9,7 @@ from tidy_trunk.core.advice.checks import Finding, PlacedFinding
 from tidy_trunk.core.advice.ways import arming, switched
 from tidy_trunk.core.command.proposal import Proposal, single
 from tidy_trunk.core.command.words import Match, find_ports
-from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, OutputPort, Signal, built_in, mode_key
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, Kind, OutputPort, Signal, built_in, mode_key
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -122,11 +122,14 @@ def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
 
 def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: str) -> list[_Pair]:
     index = PlanIndex(plan)
+    is_listened_to = receiver.unit.device_class.kind is Kind.HEADPHONES
     found: list[tuple[tuple[float, ...], _Pair]] = []
     for output in find_ports(sender.unit.device_class.outputs, sender.rest):
         for order, port in enumerate(find_ports(receiver.unit.device_class.inputs, receiver.rest)):
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
+            if (output.circuit is Circuit.GENLOCK) is not (port.circuit is Circuit.GENLOCK):
+                continue  # the same plug as timecode's, and neither sound nor timecode in it
             ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
             named = built_in().leads.get(through) or index.plan.leads.get(through)
             usual_m = usual_length_m(output, port) if named is None or named.short_m is None else named.short_m
@@ -140,7 +143,7 @@ def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, t
                 rank = (
                     _is_unasked_timecode(output, port, (*sender.rest, *receiver.rest)),
                     len(join.faults),
-                    output.is_headphone and "headphones" not in sender.rest,
+                    output.is_headphone is not is_listened_to and "headphones" not in sender.rest,
                     output.circuit.is_digital and not sender.rest,
                     join.unbalanced_m > 1,
                     order,

@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 from typing import Final
 
-from tidy_trunk.core.command.clock import minutes
+from tidy_trunk.core.command.clock import minutes, of_day
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.command.words import find_devices, number, split_words
 from tidy_trunk.core.plan import (
@@ -51,7 +51,7 @@ def set_up(plan: Plan, rest: str) -> Iterator[Proposal]:
         plan,
         SaveSetUp(
             label=label.strip(),
-            at_min=minutes(at),
+            at_min=of_day(plan, minutes(at)),
             takes=int(found["takes"] or 1),
             take_min=_length_min(found),
             between_min=number(found["between"]) if found["between"] else BETWEEN_TAKES_MIN,
@@ -69,7 +69,10 @@ def company(plan: Plan, rest: str) -> Iterator[Proposal]:
     known = next((item for item in plan.moves.values() if item.label.lower() == label.lower()), None)
     length = int(found["length"] or USUAL_MOVE_MIN)
     yield single(
-        plan, SaveMove(label=label, at_min=minutes(found["at"]), length_min=length, id=known.id if known else None)
+        plan,
+        SaveMove(
+            label=label, at_min=of_day(plan, minutes(found["at"])), length_min=length, id=known.id if known else None
+        ),
     )
 
 
@@ -79,9 +82,7 @@ def slip(plan: Plan, rest: str) -> Iterator[Proposal]:
     if found is None:
         raise NotUnderstoodError(f"'{rest.strip()}': say by how much and since when: slip 25 min from 11:40")
     sign = -1 if (found["early"] or "").startswith("early") else 1
-    since = minutes(found["since"]) if found["since"] else plan.defaults.day_begins_min
-    if since < plan.defaults.day_begins_min:  # a day that goes on past midnight
-        since += 24 * 60
+    since = of_day(plan, minutes(found["since"])) if found["since"] else plan.defaults.day_begins_min
     yield single(plan, ShiftDay(from_min=since, by_min=sign * round(_length_min(found))))
 
 

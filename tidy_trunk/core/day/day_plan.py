@@ -22,6 +22,7 @@ from tidy_trunk.core.plan import (
     battery_needed_wh,
     clip_limit_min,
     file_ends_min,
+    planned_takes,
 )
 from tidy_trunk.core.sound.levels import Report
 
@@ -66,6 +67,7 @@ class Trouble(StrEnum):
     CLIP_LIMIT = "clip-limit"  # a take is longer than a camera's longest clip
     TWO_FILES = "two-files"  # a take is longer than a plain WAV
     OVERLAP = "overlap"  # two takes at once, or a take within a break or a move
+    BEFORE_CALL = "before-call"  # takes before the day begins: nothing is planned for them
     AFTER_WRAP = "after-wrap"  # takes beyond the end of the day
 
 
@@ -138,7 +140,7 @@ def plan_day(report: Report, progress: Progress = NOTHING_DONE, *, is_first: boo
     ends = {(one.kind, one.device, one.begins_min): one for life in lives for one in life}
     return DayPlan(
         line=line,
-        tasks=tuple(_with_lives(task, (task.kind, task.device) in unset, lives, ends) for task in tasks),
+        tasks=tuple(_with_lives(line, task, (task.kind, task.device) in unset, lives, ends) for task in tasks),
         unkept=tuple(sorted(unkept, key=lambda item: (item.at_min, item.what, item.device))),
         holdings=tuple(one for life in lives for one in life),
         is_best=found.is_best,
@@ -221,6 +223,7 @@ def _used_up(series: Series, line: Timeline, since_min: float, amount: float) ->
 
 
 def _with_lives(
+    line: Timeline,
     task: DayTask,
     is_unset: bool,
     lives: Sequence[Sequence[Holding]],
@@ -234,7 +237,13 @@ def _with_lives(
     before = life[life.index(own) - 1]
     until = own.usual_min if math.isfinite(own.usual_min) else None
     is_first = before is life[0] and is_unset
-    return replace(task, by_min=min(before.least_min, task.by_min), lasts_until_min=until, is_first=is_first)
+    suffers_min = next(
+        (take.begins_min for take in line.takes if take.ends_min > before.least_min + CRUMB_MIN), before.least_min
+    )
+    # A clock that parts hurts in the next take alone; what is empty may be missed while the set is made ready.
+    last_min = suffers_min if task.kind is TaskKind.JAM else min(before.least_min, suffers_min)
+    by_min = min(last_min, task.by_min)
+    return replace(task, by_min=by_min, lasts_until_min=until, is_first=is_first)
 
 
 def _run_out(report: Report, line: Timeline, series: Series, life: Sequence[Holding]) -> Iterator[Unkept]:
@@ -284,6 +293,7 @@ def _not_done(errands: Sequence[Errand], tasks: Sequence[DayTask]) -> Iterator[U
 def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
     """What is wrong with the day itself, whoever works it."""
     yield from _overlaps(report.index.plan, line)
+    yield from _before_call(report.index.plan)
     longest: dict[str, PlannedTake] = {}
     for take in line.takes:
         longest.setdefault(take.set_up, take)
@@ -308,6 +318,14 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
     late = next((take for take in line.takes if take.ends_min > ends + CRUMB_MIN), None)
     if late is not None:
         yield Unkept(what=Trouble.AFTER_WRAP, at_min=ends, take=late.set_up, needed_min=line.takes[-1].ends_min - ends)
+
+
+def _before_call(plan: Plan) -> Iterator[Unkept]:
+    told = set()
+    for take in planned_takes(plan.set_ups.values()):
+        if take.begins_min < plan.defaults.day_begins_min and take.set_up not in told:
+            told.add(take.set_up)
+            yield Unkept(what=Trouble.BEFORE_CALL, at_min=take.begins_min, take=take.set_up)
 
 
 def _overlaps(plan: Plan, line: Timeline) -> Iterator[Unkept]:

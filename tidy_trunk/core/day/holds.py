@@ -8,7 +8,7 @@ from typing import Any, Final
 import numpy as np
 
 from tidy_trunk.core.day.needs import Series
-from tidy_trunk.core.day.timeline import CRUMB_MIN, SlotKind, Timeline
+from tidy_trunk.core.day.timeline import CRUMB_MIN, SlotKind, Timeline, Uses
 
 SOLVER_S: Final = 0.4
 """ASSUMED_ seconds after which the best answer that was found counts."""
@@ -100,17 +100,23 @@ class _Model:
 def windows(line: Timeline, item: Series) -> list[range | None]:
     """Of which pieces one must renew it: from the day's beginning on, then after each piece in which it was renewed.
 
-    None where it lasts to the end. What is empty when the day begins, or the rest of it, is renewed in the first piece: nobody can do
+    None where it lasts to the end. What runs on whether it is used or not, as a clock's drift, is renewed by the next take that
+    would suffer: it may be over in a pause. What is empty when the day begins, or the rest of it, is renewed in the first piece: nobody can do
     it earlier. That each such window holds a renewal says the same as that none runs out: whoever renews
     within one is later than its beginning, and lasts longer.
     """
     begins = item.used_all(line, np.array([piece.begins_min for piece in line.pieces]))
     ends = item.used_all(line, np.array([piece.ends_min for piece in line.pieces]))
     whole = item.used(line, line.last_take_ends_min)
+    over_by = np.array([take.begins_min for take in line.takes if item.uses is Uses.TIME])
+    takes_end = item.used_all(line, np.array([take.ends_min for take in line.takes if item.uses is Uses.TIME]))
     edges = [(0, item.left)]
     edges += [(number + 1, float(begun) + item.lasts.least_min) for number, begun in enumerate(begins)]
     found: list[range | None] = []
     for first, until in edges:
+        if whole > until + CRUMB_MIN and len(over_by):
+            suffers = int(np.searchsorted(takes_end, until + CRUMB_MIN, side="right"))
+            until = max(until, item.used(line, float(over_by[suffers])))
         last = max(first, int(np.searchsorted(ends, until + CRUMB_MIN, side="right")))
         if first == last == 0 and item.left <= CRUMB_MIN:
             last = 1

@@ -9037,7 +9037,7 @@ export interface components {
          * @description What cannot be kept, or not without help.
          * @enum {string}
          */
-        Trouble: "runs-out" | "not-done" | "clip-limit" | "two-files" | "overlap" | "after-wrap";
+        Trouble: "runs-out" | "not-done" | "clip-limit" | "two-files" | "overlap" | "before-call" | "after-wrap";
         /**
          * TurnOut
          * @description A knob that would bring the tone to where it was wanted.

@@ -287,9 +287,9 @@ def usual_length_m(sending: OutputPort, receiving: InputPort) -> float:
     what sends unbalanced stands beside its receiver, as it may not go far."""
     if Circuit.TIMECODE in (sending.circuit, receiving.circuit):
         return ON_CAMERA_M
-    if sending.circuit.is_analogue and not sending.circuit.is_balanced and not is_plug_of_its_own(end_of(sending)):
-        return ON_CAMERA_M
-    return JOINT_M if is_plug_of_its_own(end_of(sending)) else USUAL_LENGTH_M
+    if any(is_plug_of_its_own(end_of(port)) for port in (sending, receiving)):
+        return JOINT_M
+    return ON_CAMERA_M if sending.circuit.is_analogue and not sending.circuit.is_balanced else USUAL_LENGTH_M
 
 
 def with_length(index: PlanIndex, run: Run, length_m: float) -> tuple[Part, ...]:

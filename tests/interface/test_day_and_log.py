@@ -164,8 +164,11 @@ def test_a_fault_at_a_device_leads_to_the_search_on_its_track(screen: Page, serv
     takes.get_by_role("combobox").select_option(label="boom")
     takes.get_by_role("button", name="Add note").click()
     expect(takes.get_by_text("crackles on boom")).to_be_visible()
-    (take,) = services.log.view(job).takes
-    assert [(note.where, note.track, note.is_fault) for note in take.notes] == [("boom", "bag.1", True)]
+
+    def noted():
+        return [(note.where, note.track, note.is_fault) for note in services.log.view(job).takes[0].notes]
+
+    wait(lambda: noted() == [("boom", "bag.1", True)])
     takes.get_by_role("link", name="Find it: crackles").click()
     expect(screen.get_by_label("Where it is heard")).to_have_value("bag.1")
 

@@ -33,8 +33,8 @@ HELD_MIN: Final = 60.0
 NOT_KEPT: Final = 20_000.0
 """ASSUMED_ price of what runs out, or is not done in its time."""
 
-NEVER_AGAIN: Final = 2 * NOT_KEPT
-"""ASSUMED_ price of what has run out and is not renewed at all: a gap in the day is half as bad."""
+LOST_MIN: Final = 100.0
+"""ASSUMED_ price of each minute for which something has run out: for ten of them the set is held once."""
 
 LATER: Final = 0.01
 """ASSUMED_ price of each piece of the day by which an errand is later: what can be done is done."""
@@ -111,7 +111,7 @@ class _Assignment:
         self.in_slot: list[list[Assigned]] = [[] for _ in line.slots]
         self.missed: dict[object, float] = {}
         self.alone: dict[tuple[int, float, str, float], WorkedThrough] = {}
-        self.reach = {(item.kind, item.device): reach(line, item) for item in self.series}
+        self.lasts = {(item.kind, item.device): lasts(line, item) for item in self.series}
 
     def improve(self, rounds: int = MOST_ROUNDS) -> None:
         """Round after round, each thing where it is cheapest beside all others."""
@@ -246,7 +246,7 @@ class _Assignment:
         prices[list(cheaper)] -= ONE_TASK
         prices[[piece.begins_min < item.not_before_min - CRUMB_MIN for piece in pieces]] = math.inf
         forced = self._forced(item) if item.kind is TaskKind.JAM else []
-        chosen, missed = cheapest_way(self.reach[item.kind, item.device], prices, forced)
+        chosen, missed = cheapest_way(self.lasts[item.kind, item.device], prices, forced)
         self.missed[(item.kind, item.device)] = missed
         for number in chosen:
             self._put(item, number)
@@ -266,19 +266,39 @@ class _Assignment:
         )
 
 
-def reach(line: Timeline, item: Series) -> list[int]:
-    """How many pieces of the day something lasts over, from the day's beginning on and from each piece in which it is renewed; one
-    more than there are where it lasts to the end."""
-    return [len(line.pieces) + 1 if window is None else window.stop for window in windows(line, item)]
+@dataclass(frozen=True, slots=True)
+class Lasts:
+    """How far something lasts: from the day's beginning on, and from each piece in which it is renewed.
+
+    reach: how many pieces of the day, one more than there are where it lasts to the end. What is used of it, in its own minutes:
+    until: when it is over; begins: at the beginning of each piece; whole: in the whole day.
+    """
+
+    reach: Sequence[int]
+    until: NDArray[np.float64]
+    begins: NDArray[np.float64]
+    whole: float
+
+    def without_min(self, node: int, piece: int | None) -> float:
+        """How long it has run out, from one renewal to the next, or for the rest of the day."""
+        renewed = self.whole if piece is None else float(self.begins[piece])
+        return max(0.0, renewed - float(self.until[node]))
 
 
-def cheapest_way(
-    reach: Sequence[int], prices: NDArray[np.float64], forced: Iterable[int] = ()
-) -> tuple[list[int], float]:
+def lasts(line: Timeline, item: Series) -> Lasts:
+    begins = item.used_all(line, np.array([piece.begins_min for piece in line.pieces]))
+    return Lasts(
+        reach=[len(line.pieces) + 1 if window is None else window.stop for window in windows(line, item)],
+        until=np.array([item.left, *(begins + item.lasts.least_min)]),
+        begins=begins,
+        whole=item.used(line, line.last_take_ends_min),
+    )
+
+
+def cheapest_way(lasts: Lasts, prices: NDArray[np.float64], forced: Iterable[int] = ()) -> tuple[list[int], float]:
     """The pieces of the day in which something is renewed, so that it never runs out, at the least price.
 
     Args:
-        reach: As `reach` tells it.
         prices: Of doing it in each piece; inf where it cannot be done.
         forced: Pieces in which it is renewed in any case, in order.
 
@@ -293,43 +313,43 @@ def cheapest_way(
     for at in range(count + 1):
         later = [number for number in must if number >= at]
         stops[at] = later[0] + 1 if later else count
-    best, follows = np.zeros(count + 1), [-1] * (count + 1)
+    best, follows, misses = np.zeros(count + 1), [-1] * (count + 1), [0.0] * (count + 1)
     values = np.full(count, math.inf)
     for node in range(count, -1, -1):  # node 0 is the beginning of the day, node n the piece n − 1
         stop = int(stops[node])
-        lasts = reach[node] > count
         has_forced = stop <= count and any(number >= node for number in must)
-        if lasts and not has_forced:
-            best[node], follows[node] = 0.0, -1
-        else:
-            best[node], follows[node] = _next(
-                values, node, min(reach[node], count) if not lasts else count, stop, has_forced
-            )
+        if lasts.reach[node] <= count or has_forced:
+            best[node], follows[node], misses[node] = _next(values, node, lasts, stop, has_forced)
         if node:
             values[node - 1] = prices[node - 1] + best[node]
-    chosen, missed, at = [], 0.0, 0
+    chosen, missed, at = [], misses[0], 0
     while follows[at] >= 0:
         number = follows[at]
-        missed += NOT_KEPT * (number >= reach[at])
         chosen.append(number)
         at = number + 1
-    return chosen, missed + NOT_KEPT * (reach[at] <= count)
+        missed += misses[at]
+    return chosen, missed
 
 
-def _next(values: NDArray[np.float64], node: int, reach: int, stop: int, has_forced: bool) -> tuple[float, int]:
-    """The cheapest piece to go on to from a node: within reach, else the first one beyond it at a price, else none."""
-    options: list[tuple[float, int]] = []
-    edge = max(reach, node)
-    until = min(reach, stop)
+def _next(
+    values: NDArray[np.float64], node: int, lasts: Lasts, stop: int, has_forced: bool
+) -> tuple[float, int, float]:
+    """The cheapest piece to go on to from a node: within reach, else the first one beyond it, else none. Its whole price, the piece,
+    and what of the price is for what runs out."""
+    reach = min(lasts.reach[node], len(values))
+    options: list[tuple[float, int, float]] = []
+    edge, until = max(reach, node), min(reach, stop)
     if node < until:
         at = node + int(values[node:until].argmin())
         if math.isfinite(values[at]):
-            options.append((float(values[at]), at))
+            options.append((float(values[at]), at, 0.0))
     if edge < stop:
         # What has run out is renewed as soon as it can be, and not where that is cheapest.
         at = edge + int(np.isfinite(values[edge:stop]).argmax())
-        if math.isfinite(values[at]):
-            options.append((NOT_KEPT + float(values[at]), at))
+        if math.isfinite(values[at]) and (has_forced or lasts.begins[at] < lasts.whole - CRUMB_MIN):
+            missed = NOT_KEPT + LOST_MIN * lasts.without_min(node, at)
+            options.append((missed + float(values[at]), at, missed))
     if not has_forced:
-        options.append((NEVER_AGAIN, -1))
-    return min(options) if options else (NEVER_AGAIN, -1)
+        missed = NOT_KEPT + LOST_MIN * lasts.without_min(node, None)
+        options.append((missed, -1, missed))
+    return min(options) if options else (NOT_KEPT, -1, NOT_KEPT)

@@ -56,12 +56,13 @@ function setTime(event: Event) {
 <style scoped>
 li {
   display: flex;
-  gap: 0.6rem;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.6rem;
   align-items: center;
   padding-top: 0.4rem;
 }
 .name {
-  width: 9rem;
+  flex: 0 1 9rem;
   overflow-wrap: anywhere;
 }
 .plain-input {

@@ -55,39 +55,39 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <template v-if="day">
       <div class="parts">
-        <div class="now">
-          <ul v-if="day.unkept.length" class="troubles" aria-label="Problems of the day">
-            <li v-for="item in day.unkept" :key="item.what + item.device + item.at_min">
-              <SeverityMark :severity="isStop(item.what) ? 'stop' : 'caution'" :size="13" />
-              <div>
-                <strong>{{ item.title }}</strong>
-                <p>{{ item.text }}</p>
-              </div>
-            </li>
-          </ul>
-          <TaskCard
-            v-if="next[0]"
-            :task="next[0]"
-            :may-log="mayLog"
-            @done="done(next[0])"
-            @later="later(next[0])"
-          />
-          <p v-else-if="day.set_ups.length" class="rest">
-            <strong>Nothing to do until wrap.</strong> Keep listening.
-          </p>
-          <p v-else class="rest"><strong>No set-up is planned yet.</strong> Add the first one below.</p>
-          <ul v-if="others.length" class="then" aria-label="Then">
-            <li v-for="task in others" :key="task.id + task.at">
-              <strong>{{ task.what }}</strong>
-              <span class="num">{{ task.by ? `by ${task.by}` : task.at }}</span>
-              <p class="small soft">{{ task.why }}</p>
-            </li>
-          </ul>
+        <div class="left">
+          <div class="now">
+            <ul v-if="day.unkept.length" class="troubles" aria-label="Problems of the day">
+              <li v-for="item in day.unkept" :key="item.what + item.device + item.at_min">
+                <SeverityMark :severity="isStop(item.what) ? 'stop' : 'caution'" :size="13" />
+                <div>
+                  <strong>{{ item.title }}</strong>
+                  <p>{{ item.text }}</p>
+                </div>
+              </li>
+            </ul>
+            <TaskCard
+              v-if="next[0]"
+              :task="next[0]"
+              :may-log="mayLog"
+              @done="done(next[0])"
+              @later="later(next[0])"
+            />
+            <p v-else-if="day.set_ups.length" class="rest">
+              <strong>Nothing to do until wrap.</strong> Keep listening.
+            </p>
+            <p v-else class="rest"><strong>No set-up is planned yet.</strong> Add the first one below.</p>
+            <ul v-if="others.length" class="then" aria-label="Then">
+              <li v-for="task in others" :key="task.id + task.at">
+                <strong>{{ task.what }}</strong>
+                <span class="num">{{ task.by ? `by ${task.by}` : task.at }}</span>
+                <p class="small soft">{{ task.why }}</p>
+              </li>
+            </ul>
+          </div>
+          <PauseList class="setups" :day="day" />
         </div>
-        <div class="setups">
-          <SetUpList :day="day" />
-          <PauseList :day="day" />
-        </div>
+        <SetUpList class="setups" :day="day" />
       </div>
       <div ref="box">
         <DayLine
@@ -188,13 +188,14 @@ footer {
   gap: 0.8rem;
   align-items: center;
 }
-.setups {
+.left {
   display: grid;
   gap: 1.4rem;
   align-content: start;
 }
 @media (width < 700px) {
-  .parts {
+  .parts,
+  .left {
     display: contents;
   }
   .setups {

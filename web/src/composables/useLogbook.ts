@@ -34,7 +34,7 @@ export function overlaid(log: Log, waiting: readonly LogEntry[]): Log {
       } else if (entry.act === 'status') takes.set(take.id, { ...take, ...marked(entry.status ?? 'open') })
       else if (entry.act === 'strike') takes.set(take.id, { ...take, struck: !entry.text })
       else if (entry.act === 'note' || entry.act === 'fault')
-        takes.set(take.id, { ...take, notes: [...take.notes, noted(entry)] })
+        takes.set(take.id, { ...take, notes: [...take.notes, noted(entry, log)] })
     }
   }
   const rolled = new Set(waiting.filter(({ act }) => act === 'roll').map(({ slate }) => slate))
@@ -56,11 +56,14 @@ const rolling = (entry: LogEntry): LoggedTake => ({
   ...{ who: entry.who ?? '', struck: false, revision: 0, notes: [], corrections: [] },
 })
 
-const noted = (entry: LogEntry): LoggedTake['notes'][number] => ({
-  ...{ at: entry.made, clock: '', text: entry.text ?? '', where: entry.track || entry.device || '' },
-  ...{ track: entry.track ?? '', symptom: '', is_fault: entry.act === 'fault' },
-  who: entry.who ?? '',
-})
+const noted = (entry: LogEntry, log: Log): LoggedTake['notes'][number] => {
+  const device = log.devices?.find(({ id }) => id === entry.device)
+  return {
+    ...{ at: entry.made, clock: '', text: entry.text ?? '', where: entry.track || device?.label || '' },
+    ...{ track: entry.track || device?.track || '', symptom: '', is_fault: entry.act === 'fault' },
+    who: entry.who ?? '',
+  }
+}
 
 /** The log of the job, shared with everybody who logs; taps are kept until the program has answered. */
 export function useLogbook() {

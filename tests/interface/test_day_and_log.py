@@ -2,7 +2,9 @@
 
 import os
 import re
+from datetime import UTC, datetime
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.contract import wait
@@ -15,6 +17,12 @@ from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
 from tidy_trunk.core.log import Status
 from tidy_trunk.core.plan import RemoveSetUp, apply_edits
 from tidy_trunk.services.container import Services
+
+
+@pytest.fixture(autouse=True)
+def before_call(services: Services) -> None:
+    """The day has not begun, at whatever hour the tests run."""
+    services.day._now = lambda: datetime(2026, 1, 1, 6, tzinfo=UTC)
 
 
 def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):

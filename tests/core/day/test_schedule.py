@@ -332,6 +332,16 @@ def test_nothing_is_on_hours_before_its_first_take():
     assert day.unkept == ()
 
 
+@pytest.mark.parametrize("now", range(8 * 60, 9 * 60, 7))
+def test_whenever_one_looks_there_is_time_for_all(now):
+    """Said before: three minutes after call there was no time to switch on the clock an hour later."""
+    line = [RemoveSetUp(id=key) for key in foundry().set_ups]
+    day = day_of(
+        foundry(), *line, SaveSetUp(label="1", at_min=630, takes=4, take_min=3), progress=Progress(now_min=now)
+    )
+    assert day.unkept == ()
+
+
 def test_what_is_off_in_a_long_pause_lasts_longer():
     close = evening(*(SaveSetUp(label=f"{n}A", at_min=(11 + n) * 60, takes=2, take_min=20) for n in range(3)))
     apart = evening(*(SaveSetUp(label=f"{n}A", at_min=(11 + 3 * n) * 60, takes=2, take_min=20) for n in range(3)))

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.advice.line_up import State, line_up_steps
 from tidy_trunk.core.advice.walk import short_walk_items
-from tidy_trunk.core.day.timeline import SOUND_ON_MIN, Timeline, Uses, timeline
+from tidy_trunk.core.day.timeline import PIECE_MIN, SOUND_ON_MIN, Timeline, Uses, timeline
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import Break, Lasting, PlacedDevice, PlannedTake, battery, media
 from tidy_trunk.core.sound.levels import Report
@@ -257,7 +257,7 @@ def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
             id="switch-on",
             kind=TaskKind.SWITCH_ON,
             begins_min=warm_from,
-            ends_min=warm_from + MINUTES[TaskKind.SWITCH_ON] + 5,
+            ends_min=warm_from + MINUTES[TaskKind.SWITCH_ON] + 2 * PIECE_MIN,
             minutes=MINUTES[TaskKind.SWITCH_ON],
             devices=tuple(warms),
         )

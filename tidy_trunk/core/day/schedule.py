@@ -176,7 +176,9 @@ class _Assignment:
         for number, piece in enumerate(self.line.pieces):
             if self.line.slots[piece.slot].kind is SlotKind.BETWEEN and errand.may_be_left:
                 continue
-            if piece.begins_min < errand.begins_min - CRUMB_MIN or piece.ends_min > errand.ends_min + CRUMB_MIN:
+            within_min = piece.ends_min - max(piece.begins_min, errand.begins_min)
+            is_cut = piece.begins_min < errand.begins_min and within_min < errand.minutes
+            if within_min < CRUMB_MIN or is_cut or piece.ends_min > errand.ends_min + CRUMB_MIN:
                 continue
             if errand.after_take and not self._follows_take(piece.begins_min):
                 continue

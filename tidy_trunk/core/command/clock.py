@@ -35,9 +35,11 @@ def minutes(text: str) -> int:
 
 
 def of_day(plan: Plan, at_min: int) -> int:
-    """A time of the plan's day: what is earlier than call is next morning, where the day goes on past midnight."""
-    goes_past_midnight = plan.defaults.day_ends_min > _DAY_MIN
-    return at_min + _DAY_MIN if goes_past_midnight and at_min < plan.defaults.day_begins_min else at_min
+    """A time of the plan's day: where that goes on past midnight, what is nearer to its end than to its beginning is next morning."""
+    begins, ends = plan.defaults.day_begins_min, plan.defaults.day_ends_min
+    next_morning = at_min + _DAY_MIN
+    is_next = ends > _DAY_MIN and at_min < begins and next_morning - ends < begins - at_min
+    return next_morning if is_next else at_min
 
 
 def jam(plan: Plan, rest: str) -> Iterator[Proposal]:

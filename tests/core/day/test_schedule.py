@@ -383,7 +383,7 @@ def test_takes_before_call_are_told_and_after_midnight_are_of_the_same_day():
     )
     assert [item.at_min for item in night.set_ups.values()] == [24 * 60 + 30]
     assert [item.at_min for item in night.breaks.values()] == [25 * 60 + 30]
-    assert [item.at_min for item in do(night, "set-up 31 at 16:30, 1 take of 5 min").set_ups.values()] == [1470, 990]
+    assert [item.at_min for item in do(night, "set-up 31 at 16:30, 1 take of 5 min").set_ups.values()] == [990, 1470]
     early = day_of(do(Plan(name="Early"), "set-up 1A at 6:00, 2 takes of 5 min"))
     assert [item.what for item in early.unkept] == [Trouble.BEFORE_CALL]
 

@@ -48,7 +48,9 @@ def run_tests(arguments: Sequence[str]) -> int:
     if DEEP in arguments:
         others = [argument for argument in arguments if argument != DEEP]
         command = [python, "-m", "pytest", "-n", "auto", "--dist", "worksteal", *(others or ["-m", "deep"])]
-        return subprocess.run(command, cwd=ROOT, env={**_prepare("ngspice"), "TIDY_TRUNK_DEEP": "1"}).returncode
+        return subprocess.run(
+            command, cwd=ROOT, env={**_prepare("ngspice", "ffmpeg"), "TIDY_TRUNK_DEEP": "1"}
+        ).returncode
     # Side by side, threads of the arithmetic only wait for each other.
     env = {**_prepare(), "OPENBLAS_NUM_THREADS": "1"}
     if arguments:

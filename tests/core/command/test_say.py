@@ -399,3 +399,5 @@ def test_genlock_is_no_timecode():
     )
     answer = say(plan, "box to cine")
     assert not answer.proposals and "in use by cable 1" in answer.problem
+    line = answer.problem.rpartition("jam it in turn: ")[2]
+    assert say(plan, line).proposals, "what is advised can be typed"

@@ -18,7 +18,7 @@ from tidy_trunk.core.command.words import (
     split_words,
     take_length,
 )
-from tidy_trunk.core.gear.catalogue import InputPort, OutputPort, Port, built_in
+from tidy_trunk.core.gear.catalogue import Circuit, InputPort, OutputPort, Port, built_in
 from tidy_trunk.core.plan import (
     Connect,
     Disconnect,
@@ -114,6 +114,11 @@ def _why_not(index: PlanIndex, sender: Match, receiver: Match, through: Sequence
         )
         if held and _joins_rightly(output, port):
             number = held[0].number
+            if output.circuit is Circuit.TIMECODE:
+                return (
+                    f"That socket is in use by {index.run_label(held[0])}. Put a timecode generator of its own on {second.label}, or jam "
+                    f"it in turn: jam {second.label} from {first.label} at 8:00"
+                )
             return (
                 f"That socket is in use by {index.run_label(held[0])}. Use a Y-cable (swap cable {number} for it by its name), move "
                 f"cable {number}, or remove it"

@@ -6,7 +6,7 @@ from tidy_trunk.core.plan import clock_words
 from tidy_trunk.core.time.clock import Reach
 from tidy_trunk.words.findings.said import Place, Said, says
 from tidy_trunk.words.names import window_words
-from tidy_trunk.words.numbers import whole
+from tidy_trunk.words.numbers import listed, whole
 
 
 @says
@@ -135,12 +135,14 @@ def genlock_alone(at: Place, *, giver: str) -> Said:
 
 
 @says
-def nothing_to_sync_by(at: Place, *, by_ear: bool, reach: Reach | None) -> Said:
-    """`by_ear`: the camera's own microphone is all there is; `reach`: how far that hears, where it is known."""
-    camera, recorder = at.device, at.label(at.finding.about)
+def nothing_to_sync_by(at: Place, *, by_ear: bool, reach: Reach | None, others: tuple[str, ...]) -> Said:
+    """`by_ear`: the camera's own microphone is all there is; `reach`: how far that hears, where it is known; `others`: recorders of
+    which it hears no less."""
+    camera, recorders = at.device, [at.label(device) for device in (at.finding.about, *others)]
+    recorder = listed(recorders)
     if reach is not None:
         text = (
-            f"{camera} hears what {recorder} records by its own microphone alone: {at.source(reach.source)} stands out of the noise "
+            f"{camera} hears what {recorder} {'record' if others else 'records'} by its own microphone alone: {at.source(reach.source)} stands out of the noise "
             f"up to about {reach.metres:.0f} m away, {reach.later_ms:.0f} ms late there. Stay within that, or send it a feed."
         )
     else:
@@ -149,7 +151,7 @@ def nothing_to_sync_by(at: Place, *, by_ear: bool, reach: Reach | None) -> Said:
             "Send the camera a feed, let both have timecode, or turn its own microphone on."
         )
     return Said(
-        f"{camera} and {recorder}: {'only its own microphone' if by_ear else 'nothing to sync by'}",
+        f"{listed([camera, *recorders])}: {'only its own microphone' if by_ear else 'nothing to sync by'}",
         text,
         "Clap at the start of each take, in shot and close to the microphones.",
     )

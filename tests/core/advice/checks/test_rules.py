@@ -5,6 +5,7 @@ import pytest
 from tests.core.advice.checks.case import CAUTION, NOTE, STOP, Case
 from tests.core.advice.checks.clock_cases import CLOCK_CASES, jammed_camera
 from tests.core.advice.checks.patch_cases import PATCH_CASES
+from tests.core.command.test_say import do
 from tests.plans import boom_in_bag, device, fixes, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.advice.checks import RULES, check
 from tidy_trunk.core.gear.catalogue import LawPoint
@@ -381,3 +382,12 @@ def test_how_sure_a_finding_is(gain_db, rule, words):
     base = made(put("bag", "in1.mic.gain_db", gain_db), base=boom_in_bag())
     (finding,) = found(base, rule)
     assert words in said(finding, PlanIndex(base)).title
+
+
+def test_a_camera_beside_two_recorders_is_one_note():
+    """Said before: one for each recorder, two lavaliers into packs of their own and a camera on the dash."""
+    lines = [f"add bodypack that records as pack {n}" for n in (1, 2)]
+    lines += [f"add lavalier as lav {n}" for n in (1, 2)] + [f"p{n} at lav {n}, 0.2 m" for n in (1, 2)]
+    plan = do(Plan(name="Car"), *lines, *(f"lav {n} to pack {n}" for n in (1, 2)), "add action camera as dash")
+    (found,) = [item for item in check(Report(trace_plan(plan))) if item.rule == "nothing-to-sync-by"]
+    assert {found.about, *found.facts["others"]} == {"pack-1", "pack-2"}

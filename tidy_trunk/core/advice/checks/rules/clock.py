@@ -23,6 +23,7 @@ from tidy_trunk.core.time.clock import (
     Gets,
     LateScreen,
     Meets,
+    Pair,
     TimecodeDevice,
     Window,
     clock_day,
@@ -272,20 +273,28 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
 @clock_rule
 def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
     """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
+    heard: dict[str, list[Pair]] = {}
     for pair in pairs(situation.report, situation.timecode_devices):
-        by_ear = pair.by == (Meets.OWN_MICROPHONE,)
-        if not pair.has_clap_alone and not by_ear:
-            continue
-        if pair.has_clap_alone and not _has_been_wired(situation, pair.camera):
-            continue  # double system: what its own microphone hears is what they have in common
-        yield Finding(
-            rule="nothing-to-sync-by",
-            severity=Severity.NOTE if by_ear else Severity.CAUTION,
-            facts={"by_ear": by_ear, "reach": pair.reach},
-            source="HANDBOOK",
-            device=pair.camera,
-            about=pair.recorder,
-        )
+        if pair.by == (Meets.OWN_MICROPHONE,):
+            heard.setdefault(pair.camera, []).append(pair)
+        # Double system: what its own microphone hears is what they have in common.
+        elif pair.has_clap_alone and _has_been_wired(situation, pair.camera):
+            yield _unsynced(pair, Severity.CAUTION)
+    for mine in heard.values():
+        nearest, *others = sorted(mine, key=lambda pair: pair.reach.metres if pair.reach is not None else 0.0)
+        yield _unsynced(nearest, Severity.NOTE, tuple(pair.recorder for pair in others))
+
+
+def _unsynced(pair: Pair, severity: Severity, others: tuple[str, ...] = ()) -> Finding:
+    """`others`: recorders of which a camera hears no less, by its own microphone too."""
+    return Finding(
+        rule="nothing-to-sync-by",
+        severity=severity,
+        facts={"by_ear": severity is Severity.NOTE, "reach": pair.reach, "others": others},
+        source="HANDBOOK",
+        device=pair.camera,
+        about=pair.recorder,
+    )
 
 
 def _has_been_wired(situation: Situation, camera: str) -> bool:

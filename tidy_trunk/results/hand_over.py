@@ -50,8 +50,10 @@ class HandOverOut(Out):
 def hand_over(files: Sequence[DayFile], log: LogOut, *, mono: bool = False) -> HandOverOut:
     """Every file that belongs to a take, as the edit wants to know it. `mono`: copies have a file for each channel."""
     expected, rate = expected_of(log), FrameRate.parse(log.rate)
-    names = {order.path: order.name for order in copy_orders(files, log)}
-    split = {(order.path, order.channel): order.name for order in copy_orders(files, log, mono=mono)}
+    whole = copy_orders(files, log)
+    names = {order.path: order.name for order in whole}
+    copied = copy_orders(files, log, mono=True) if mono else whole
+    split = {(order.path, order.channel): order.name for order in copied}
     found = match_files_to_takes(files, takes_of(log), expected).takes
     by_id = {take.id: take for take in log.takes}
     clips = []

@@ -14,7 +14,7 @@ def looked_at(rate):
     """Frames all over a day, and those around every minute, where labels are dropped."""
     minute = rate.ten_minutes / 10
     edges = {round(number * minute) + beside for number in range(1_440) for beside in (-1, 0, 1)}
-    return sorted((set(range(0, rate.day, STEP)) | edges) & set(range(rate.day)))
+    return sorted({*range(0, rate.day, STEP), *(frame for frame in edges if 0 <= frame < rate.day)})
 
 
 OTHERS = [name for name in RATES if name not in ("47.952", "30df")]

@@ -76,6 +76,31 @@ def test_timecode_comes_in_through_a_sound_input(client, job):
     assert (read["timecode"], read["who"]) == ("10:20:32:05", "Ann")
 
 
+def test_marks_of_a_scene_from_rehearsal(client, job):
+    """Peaks 16 dB below those of the plan: the knob goes up by as much. [HANDBOOK] §6"""
+    at = f"/api/jobs/{job}/log/scene?slate=1B"
+    assert client.get(at).json()["parts"] == []
+    mark = {"slate": "1", "text": "she whispers", "track": "bag.1"}
+    log(
+        client,
+        job,
+        tap("mark", 20, level_dbfs=-22, **mark),
+        tap("mark", 10, level_dbfs=0, **{**mark, "track": "bag.2"}),
+    )
+    notes = client.get(at).json()
+    assert notes["scene"] == "1" and notes["playback_ready"] is False and len(notes["stream"]) == 2
+    (part,) = notes["parts"]
+    boom, radio = part["marks"]
+    assert (boom["mark"], boom["knob"], boom["trouble"]) == ("+58 dB", "gain, now +42", None)
+    assert radio["trouble"] == "at-full-scale" and radio["mark"] == ""
+    assert client.get(f"/api/jobs/{job}/log/scene?slate=2A").json()["parts"] == []
+    log(client, job, tap("unmark", 0, **mark), tap("unmark", 0, **{**mark, "track": "bag.2"}))
+    assert client.get(at).json()["parts"] == []
+    nameless = log(client, job, tap("mark", 5, slate="1", track="bag.1", level_dbfs=-20), status=422)
+    assert "its scene, its part and its track" in nameless["detail"]
+    log(client, job, tap("mark", 5, level_dbfs=3, **mark), status=422)
+
+
 def test_what_is_sent_again_is_the_same_and_late_taps_find_their_place(client, job):
     first, second = rolled("a", "1A", 1, 300, 60), rolled("b", "1A", 2, 200, 60)
     log(client, job, *second)

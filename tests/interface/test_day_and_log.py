@@ -56,6 +56,24 @@ def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):
     assert services.jobs.plan(job).set_ups["12c"].at_min == 630
 
 
+def test_a_part_is_marked_in_rehearsal(screen: Page, services: Services):
+    """By keyboard: the part, its track, what the meter shows; where the knob goes stands there while it is shot."""
+    job = opened(screen, services.jobs, foundry(), "log")
+    screen.get_by_text("Level marks from rehearsal").click()
+    screen.get_by_label(re.compile("^Part of scene")).fill("she whispers")
+    screen.keyboard.press("Tab")
+    screen.keyboard.press("Tab")
+    screen.keyboard.type("22")
+    screen.keyboard.press("Enter")
+    part = screen.get_by_label("Notes of the scene").get_by_role("listitem").filter(has_text="she whispers")
+    expect(part).to_contain_text("+58 dB")
+    expect(part).to_contain_text("gain, now +42")
+    screen.reload()
+    expect(part).to_contain_text("+58 dB")
+    (mark,) = services.log.read(job).log.marks
+    assert (mark.part, mark.track, mark.peak_dbfs) == ("she whispers", "bag.1", -22)
+
+
 def test_a_table_of_the_day_is_read(screen: Page, services: Services, tmp_path):
     job = opened(screen, services.jobs, boom_in_bag(), "day")
     (tmp_path / "day.csv").write_text("what,at,minutes,takes,take_min\n12C,10:30,,4,3\nLunch,13:00,45,,\n")

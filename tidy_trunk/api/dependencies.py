@@ -24,6 +24,7 @@ from tidy_trunk.services.lined_up_pairs import LinedUpPairService
 from tidy_trunk.services.log import LogService
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings as BenchRecordingsService
@@ -87,6 +88,10 @@ def _news(request: Request) -> NewsService:
 
 def _log(request: Request) -> LogService:
     return _services(request).log
+
+
+def _scene_notes(request: Request) -> SceneNoteService:
+    return _services(request).scene_notes
 
 
 def _day_files(request: Request) -> DayFileService:
@@ -158,6 +163,7 @@ Copies = Annotated[CopyService, Depends(_copies)]
 News = Annotated[NewsService, Depends(_news)]
 DayFiles = Annotated[DayFileService, Depends(_day_files)]
 LogOfDay = Annotated[LogService, Depends(_log)]
+SceneNotes = Annotated[SceneNoteService, Depends(_scene_notes)]
 Day = Annotated[DayService, Depends(_day)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]

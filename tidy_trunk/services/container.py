@@ -19,6 +19,7 @@ from tidy_trunk.services.lined_up_pairs import LinedUpPairService
 from tidy_trunk.services.log import LogService
 from tidy_trunk.services.news import NewsService
 from tidy_trunk.services.recordings import RecordingService
+from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings
@@ -57,6 +58,7 @@ class Services:
     sync: SyncService
     walks: WalkService
     log: LogService
+    scene_notes: SceneNoteService
     day: DayService
     day_files: DayFileService
     equipment: EquipmentService
@@ -108,6 +110,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         sync=SyncService(jobs, recordings),
         walks=WalkService(jobs, WalkStore(database)),
         log=log,
+        scene_notes=SceneNoteService(jobs, log),
         day=DayService(log),
         day_files=DayFileService(jobs, log, recordings),
         equipment=EquipmentService(jobs, equipment),

@@ -1,6 +1,6 @@
 """The log of the day: taps as they arrive, late ones too, and what they say together."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from typing import Final
@@ -192,12 +192,15 @@ class LogService:
 
     def _revisions(self, job_id: UUID, log: Log) -> dict[str, int]:
         """Which state of the plan was in force when each take began."""
-        history: list[HistoryRecord] = sorted(self._jobs.history(job_id), key=lambda one: one.number)
-        found = {}
-        for take in log.takes:
-            before = [record.number for record in history if record.created <= take.begins]
-            found[take.id] = before[-1] if before else history[0].number
-        return found
+        found = revisions_at(self._jobs.history(job_id), [take.begins for take in log.takes])
+        return {take.id: number for take, number in zip(log.takes, found, strict=True)}
+
+
+def revisions_at(history: Iterable[HistoryRecord], moments: Sequence[datetime]) -> list[int]:
+    """Which state of a plan was in force at each moment; before there was one, the first."""
+    ordered = sorted(history, key=lambda one: one.number)
+    before = [[record.number for record in ordered if record.created <= moment] for moment in moments]
+    return [numbers[-1] if numbers else ordered[0].number for numbers in before]
 
 
 def _paper(log: LogOut, kind: str, paper: str) -> bytes:
@@ -241,6 +244,10 @@ def _clock_read(entry: LogEntry, clock: DayClock) -> ClockReadOut:
 
 def _check(entry: LogEntry) -> None:
     """Raises InputError: a tap that says nothing. One on a take that is not here yet is kept: its beginning may come later."""
+    if entry.act in (Act.MARK, Act.UNMARK):
+        if not (entry.slate and entry.text and entry.track):
+            raise InputError("a level mark wants its scene, its part and its track")
+        return
     if entry.act not in (Act.DONE, Act.HOLDS, Act.CLOCK) and not entry.take:
         raise InputError("this is about a take: say which one")
     if entry.act is Act.ROLL and not (entry.slate.strip() and entry.number > 0 and entry.take):

@@ -56,7 +56,7 @@ class LogStore:
             return int(row.seq) if row else 0
 
 
-_BODY = ("slate", "number", "status", "text", "track", "kind", "device", "left", "timecode", "ends")
+_BODY = ("slate", "number", "status", "text", "track", "kind", "device", "left", "timecode", "ends", "level_dbfs")
 
 
 def _row(job_id: UUID, entry: LogEntry, now: datetime) -> dict[str, Any]:

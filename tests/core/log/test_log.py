@@ -17,6 +17,7 @@ from tidy_trunk.core.log import (
     next_takes,
     note_words,
     read_log,
+    scene_of,
 )
 from tidy_trunk.core.plan import Slating
 
@@ -49,6 +50,35 @@ def take(number, slate, count, since, until=None, **more):
 )
 def test_the_slate_of_the_next_set_up(slate, slating, following):
     assert next_slate(slate, slating) == following
+
+
+@pytest.mark.parametrize(
+    ("slate", "slating", "scene"),
+    [
+        ("12C", Slating.SCENE, "12"),
+        ("R7b", Slating.SCENE, "R7"),
+        ("231", Slating.NUMBERS, "231"),
+        ("pickup", Slating.SCENE, "pickup"),
+    ],
+)
+def test_the_scene_of_a_slate(slate, slating, scene):
+    assert scene_of(slate, slating) == scene
+
+
+def test_a_part_that_is_read_again_keeps_its_place():
+    def mark(number, text, level_dbfs, act=Act.MARK):
+        return entry(number, act, number, slate="12", text=text, track="bag.1", level_dbfs=level_dbfs)
+
+    entries = [
+        mark(1, "door", -30),
+        mark(2, "window", -12),
+        mark(3, "Door", -26),
+        mark(4, "roof", -9),
+        mark(5, "roof", 0, Act.UNMARK),
+    ]
+    log = read_log(entries)
+    assert [(item.part, item.peak_dbfs) for item in log.marks] == [("Door", -26), ("window", -12)]
+    assert read_log(entries[::-1]).marks == log.marks
 
 
 def test_takes_and_what_was_said_of_them():

@@ -6,12 +6,14 @@ from uuid import UUID
 from anyio import to_thread
 from fastapi import APIRouter, Query, Request, Response
 
-from tidy_trunk.api.dependencies import ItemId, LogOfDay, PieceOf, Recordings
+from tidy_trunk.api.dependencies import ItemId, LogOfDay, PieceOf, Recordings, SceneNotes
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
 from tidy_trunk.api.schemas.log import LogEntriesIn
 from tidy_trunk.api.schemas.recordings import SOUND_BODY
+from tidy_trunk.core.log import LONGEST_SLATE
 from tidy_trunk.results.log import HeardTimecodeOut, LogOut
 from tidy_trunk.results.numbers import Out
+from tidy_trunk.results.scene_notes import SceneNotesOut
 from tidy_trunk.services.log import heard_timecode
 from tidy_trunk.tasks.requests import HearTimecode
 
@@ -45,6 +47,16 @@ def read_log(job_id: UUID, log: LogOfDay) -> LogOut:
 def read_last(job_id: UUID, log: LogOfDay) -> SeqOut:
     """The number of the newest entry: whoever has it need not read the log again."""
     return SeqOut(seq=log.last(job_id))
+
+
+@router.get("/scene")
+def read_scene_notes(
+    job_id: UUID,
+    notes: SceneNotes,
+    slate: Annotated[str, Query(max_length=LONGEST_SLATE, description="Whose scene: 12C is of scene 12")] = "",
+) -> SceneNotesOut:
+    """What is to be known of a scene while it is shot: level marks from rehearsal, how a take is played back, the stream."""
+    return notes.view(job_id, slate)
 
 
 @router.post("")

@@ -28,7 +28,7 @@ class LogEntryIn(In):
 
     take: id of the take that it is about, of the sender's own. Of a roll: slate and number; of a correction: what is to stand
     there; of what was done in the day: kind and device, and in `text` the id of the task; left: share that a battery or card
-    still holds.
+    still holds. Of a mark from rehearsal: the scene in `slate`, the part in `text`, the track, and the peaks that its meter showed.
     """
 
     id: UUID
@@ -46,6 +46,7 @@ class LogEntryIn(In):
     left: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
     timecode: Label = ""
     ends: Moment | None = None
+    level_dbfs: Annotated[float, Field(ge=-100, le=0, allow_inf_nan=False)] = 0.0
 
     def to_core(self) -> LogEntry:
         values = self.model_dump(exclude={"id", "ends"})

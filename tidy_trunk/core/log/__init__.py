@@ -16,7 +16,7 @@ from tidy_trunk.core.log.files import (
     Matched,
 )
 from tidy_trunk.core.log.matching import match_files_to_takes
-from tidy_trunk.core.log.slates import LETTERS, LONGEST_SLATE, next_slate
+from tidy_trunk.core.log.slates import LETTERS, LONGEST_SLATE, next_slate, scene_of
 from tidy_trunk.core.log.stand_in_faults import (
     DayFault,
     PlannedFault,
@@ -29,6 +29,7 @@ from tidy_trunk.core.log.takes import (
     Log,
     LogFinding,
     LogTrouble,
+    RehearsalMark,
     Slate,
     Take,
     TakeNote,
@@ -64,6 +65,7 @@ __all__ = [
     "LogTrouble",
     "Matched",
     "PlannedFault",
+    "RehearsalMark",
     "Slate",
     "StandInDevice",
     "StandInTake",
@@ -79,5 +81,6 @@ __all__ = [
     "note_words",
     "planned_faults",
     "read_log",
+    "scene_of",
     "tracks_by_channel",
 ]

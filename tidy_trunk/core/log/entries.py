@@ -15,7 +15,8 @@ MOST_ENTRIES: Final = 20_000
 class Act(StrEnum):
     """What somebody did.
 
-    Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK.
+    Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK. Of a scene
+    in rehearsal: MARK, UNMARK.
     """
 
     ROLL = "roll"
@@ -28,6 +29,8 @@ class Act(StrEnum):
     DONE = "done"
     HOLDS = "holds"
     CLOCK = "clock"
+    MARK = "mark"
+    UNMARK = "unmark"
 
 
 class Status(StrEnum):
@@ -51,7 +54,8 @@ class LogEntry:
 
     take: the one that it is about, "" where it is about none. slate, number: of a take that rolls, or what is corrected.
     status, text: as the act says. track: of a note. kind, device, left: of what was done of the day, or holds so much still.
-    timecode: as a label, where somebody read it; "" where it follows from the clock.
+    timecode: as a label, where somebody read it; "" where it follows from the clock. level_dbfs: peaks that a mark was read at;
+    its slate is the scene's, its text the part's.
     """
 
     id: str
@@ -69,3 +73,4 @@ class LogEntry:
     left: float = 1.0
     timecode: str = ""
     ends: str = ""
+    level_dbfs: float = 0.0

@@ -29,6 +29,12 @@ def next_slate(slate: str, slating: Slating) -> str:
     return scene + _after(letters)
 
 
+def scene_of(slate: str, slating: Slating) -> str:
+    """The scene that a slate is of: `12C` → `12`; numbers in a row do not tell, there each slate is one of its own."""
+    found = _ENDING.fullmatch(slate.strip())
+    return slate.strip() if found is None or slating is Slating.NUMBERS else found["scene"]
+
+
 def _after(letters: str) -> str:
     """The next in A, B, … Z, AA, AB, …; letters that are left out count as the one before them."""
     digits = [

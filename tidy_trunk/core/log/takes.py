@@ -69,12 +69,26 @@ class Take:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class RehearsalMark:
+    """Peaks that a track's meter showed in one part of a scene when it was rehearsed; at: when, and so at which settings."""
+
+    scene: str
+    part: str
+    track: str
+    peak_dbfs: float
+    at: datetime
+    who: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Log:
-    """A whole log, read. takes: by their beginning; done: entries of the day, by their moment; clock: the newest reading of timecode."""
+    """A whole log, read. takes: by their beginning; done: entries of the day, by their moment; clock: the newest reading of timecode;
+    marks: of every scene, its parts in the order in which they were first marked."""
 
     takes: tuple[Take, ...]
     done: tuple[LogEntry, ...]
     clock: LogEntry | None
+    marks: tuple[RehearsalMark, ...] = ()
 
     @property
     def running(self) -> Take | None:
@@ -91,6 +105,7 @@ def read_log(entries: Iterable[LogEntry]) -> Log:
     """What entries say together, whichever came first: they count by the moment at which they were made."""
     takes: dict[str, Take] = {}
     done: list[LogEntry] = []
+    marks: dict[tuple[str, str, str], RehearsalMark] = {}
     clock = None
     waiting = sorted(entries, key=lambda entry: (entry.made, entry.act is not Act.ROLL, entry.id))
     for entry in (one for one in waiting if one.act is Act.ROLL):
@@ -111,10 +126,28 @@ def read_log(entries: Iterable[LogEntry]) -> Log:
             clock = entry
         elif entry.act in (Act.DONE, Act.HOLDS):
             done.append(entry)
+        elif entry.act in (Act.MARK, Act.UNMARK):
+            _mark(marks, entry)
         elif entry.act is not Act.ROLL and entry.take in takes:
             takes[entry.take] = _with(takes[entry.take], entry)
     ordered = sorted(takes.values(), key=lambda take: (take.begins, take.id))
-    return Log(takes=tuple(ordered), done=tuple(done), clock=clock)
+    return Log(takes=tuple(ordered), done=tuple(done), clock=clock, marks=tuple(marks.values()))
+
+
+def _mark(marks: dict[tuple[str, str, str], RehearsalMark], entry: LogEntry) -> None:
+    """A part that is read again keeps its place in the scene."""
+    key = (entry.slate.casefold(), entry.text.casefold(), entry.track)
+    if entry.act is Act.UNMARK:
+        marks.pop(key, None)
+        return
+    marks[key] = RehearsalMark(
+        scene=entry.slate,
+        part=entry.text,
+        track=entry.track,
+        peak_dbfs=entry.level_dbfs,
+        at=entry.made,
+        who=entry.who,
+    )
 
 
 def _with(take: Take, entry: LogEntry) -> Take:

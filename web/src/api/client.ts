@@ -96,6 +96,7 @@ export type BenchPoint = Schemas['PointOut']
 export type BenchSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
+export type SceneNotes = Schemas['SceneNotesOut']
 export type Copies = Schemas['CopiesOut']
 export type News = Schemas['NewsOut']
 export type WalkMark = Required<Schemas['MarkIn']>
@@ -498,6 +499,10 @@ export const api = {
     ),
   log: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/log', { params: { path: { job_id: job } } })),
+  sceneNotes: (job: string, slate: string) =>
+    reading(() =>
+      server.GET('/api/jobs/{job_id}/log/scene', { params: { path: { job_id: job }, query: { slate } } }),
+    ),
   dayFiles: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/files', { params: { path: { job_id: job } } })),
   readFolder: (job: string, folder: string, with_sound: boolean) =>

@@ -1544,6 +1544,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/log/scene": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Scene Notes
+         * @description What is to be known of a scene while it is shot: level marks from rehearsal, how a take is played back, the stream.
+         */
+        get: operations["read_scene_notes_api_jobs__job_id__log_scene_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log/timecode": {
         parameters: {
             query?: never;
@@ -2683,10 +2703,11 @@ export interface components {
          * Act
          * @description What somebody did.
          *
-         *     Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK.
+         *     Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK. Of a scene
+         *     in rehearsal: MARK, UNMARK.
          * @enum {string}
          */
-        Act: "roll" | "cut" | "status" | "note" | "fault" | "correct" | "strike" | "done" | "holds" | "clock";
+        Act: "roll" | "cut" | "status" | "note" | "fault" | "correct" | "strike" | "done" | "holds" | "clock" | "mark" | "unmark";
         /** AddDeviceModel */
         AddDeviceModel: {
             /**
@@ -5620,6 +5641,28 @@ export interface components {
              */
             source: string;
         };
+        /**
+         * LevelMarkOut
+         * @description The mark of one track in a part. read_peak_dbfs: what its meter showed in rehearsal; mark: where the knob wants to
+         *     stand, "" where the reading gives none; knob: which one, and where it stands now.
+         */
+        LevelMarkOut: {
+            /** Track */
+            track: string;
+            /** Where */
+            where: string;
+            /** Who */
+            who: string;
+            /** Read Peak Dbfs */
+            read_peak_dbfs: number;
+            /** Mark */
+            mark: string;
+            /** Knob */
+            knob: string;
+            /** Outcome */
+            outcome: string;
+            trouble: components["schemas"]["MarkTrouble"] | null;
+        };
         /** LineUpModel */
         LineUpModel: {
             /** Track */
@@ -5765,7 +5808,7 @@ export interface components {
          *
          *     take: id of the take that it is about, of the sender's own. Of a roll: slate and number; of a correction: what is to stand
          *     there; of what was done in the day: kind and device, and in `text` the id of the task; left: share that a battery or card
-         *     still holds.
+         *     still holds. Of a mark from rehearsal: the scene in `slate`, the part in `text`, the track, and the peaks that its meter showed.
          */
         LogEntryIn: {
             /**
@@ -5834,6 +5877,11 @@ export interface components {
             timecode: string;
             /** Ends */
             ends?: string | null;
+            /**
+             * Level Dbfs
+             * @default 0
+             */
+            level_dbfs: number;
         };
         /** LogFindingOut */
         LogFindingOut: {
@@ -6028,6 +6076,22 @@ export interface components {
              * Format: date-time
              */
             made: string;
+        };
+        /**
+         * MarkTrouble
+         * @description Why a reading gives no mark, or the mark is not enough.
+         * @enum {string}
+         */
+        MarkTrouble: "at-full-scale" | "held" | "nothing-planned" | "beyond-reason" | "no-knob" | "clips" | "out-of-reach";
+        /**
+         * MarkedTrackOut
+         * @description A track whose meter shows one voice, so that a reading of it can become a mark.
+         */
+        MarkedTrackOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /**
          * MarksIn
@@ -7614,6 +7678,27 @@ export interface components {
              * @example boom to bag 1, 7 m
              */
             text: string;
+        };
+        /**
+         * SceneNotesOut
+         * @description playback: ways to hear a take again, best first; playback_ready: whether anybody would hear it; stream: what goes out
+         *     live, "" where there is no stream.
+         */
+        SceneNotesOut: {
+            /** Scene */
+            scene: string;
+            /** Parts */
+            parts: components["schemas"]["tidy_trunk__results__scene_notes__PartOut"][];
+            /** Tracks */
+            tracks: components["schemas"]["MarkedTrackOut"][];
+            /** Playback */
+            playback: string[];
+            /** Playback Ready */
+            playback_ready: boolean;
+            /** Playback Caution */
+            playback_caution: string;
+            /** Stream */
+            stream?: string[];
         };
         /**
          * School
@@ -9489,6 +9574,13 @@ export interface components {
             bleeds_into: number | null;
             /** Delay Ms */
             delay_ms: number | null;
+        };
+        /** PartOut */
+        tidy_trunk__results__scene_notes__PartOut: {
+            /** Part */
+            part: string;
+            /** Marks */
+            marks: components["schemas"]["LevelMarkOut"][];
         };
         /**
          * SocketOut
@@ -14118,6 +14210,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeqOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_scene_notes_api_jobs__job_id__log_scene_get: {
+        parameters: {
+            query?: {
+                /** @description Whose scene: 12C is of scene 12 */
+                slate?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneNotesOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -99,7 +99,7 @@ export function useLogbook() {
   function tap(given: Tap): string {
     const entry: LogEntry = {
       ...{ who: settings.who, take: '', slate: '', number: 0, status: 'open', text: '', track: '' },
-      ...{ kind: '', device: '', left: 1, timecode: '', ends: null },
+      ...{ kind: '', device: '', left: 1, timecode: '', ends: null, level_dbfs: 0 },
       ...{ id: newId(), made: new Date().toISOString() },
       ...given,
     }

@@ -141,7 +141,7 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
         how=_how(index, sender.device),
         meter=index.meter_of(stage.device),
         knobs=knobs_of(report, stage),
-        run=_run_into(report, stage),
+        run=run.id if (run := report.run_into(stage)) is not None else "",
         like=read.track.removeprefix(f"{stage.device}.") if read is not None and line_up is None else "",
     )
 
@@ -154,11 +154,6 @@ def _how(index: PlanIndex, sender: str) -> Message | None:
             return message("tone-while-recording", index, device=sender)
         case ToneBy.SWITCH:
             return None
-
-
-def _run_into(report: Report, stage: Stage) -> str:
-    runs = [item.run.id for item in report.main_path(stage) if item.run is not None]
-    return runs[-1] if runs else ""
 
 
 def _within_db(report: Report, track: TrackLevel, sent: Stage) -> float:

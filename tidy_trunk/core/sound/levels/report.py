@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Circuit, Provenance
-from tidy_trunk.core.plan import Aspect, Plan, PlanIndex, Role, Target, changed_aspects, validate
+from tidy_trunk.core.plan import Aspect, Plan, PlanIndex, Role, Run, Target, changed_aspects, validate
 from tidy_trunk.core.sound.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.sound.levels.passage import Step
 from tidy_trunk.core.sound.levels.sound import Clip, Noise, Sound
@@ -192,6 +192,10 @@ class Report:
             )
             path.append(stage)
         return path[::-1]
+
+    def run_into(self, stage: Stage) -> Run | None:
+        """The last run on the way to a stage; None where there is none, as behind a built-in microphone."""
+        return next((item.run for item in reversed(self.main_path(stage)) if item.run is not None), None)
 
     def branches(self, stage: Stage) -> tuple[str, ...]:
         """Devices in which the ways to a stage begin, loudest first: the ladders to choose from."""

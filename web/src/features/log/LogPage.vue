@@ -8,8 +8,10 @@ import { useJob } from '@/stores/job'
 import { useMe } from '@/stores/me'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import ClockForm from './ClockForm.vue'
+import SceneNotes from './SceneNotes.vue'
 import TakeForm from './TakeForm.vue'
 import TakeRow from './TakeRow.vue'
+import { useSceneNotes } from './useSceneNotes'
 import { useTakes } from './useTakes'
 
 /** The log, in the hand: what rolls large, what happened for a tap each, the takes below, the next one under the thumb. */
@@ -20,6 +22,7 @@ const mayLog = computed(() => mine.me.access !== 'look')
 const opened = ref('')
 const own = ref('')
 const slate = ref('')
+const notes = useSceneNotes(log, () => (running.value ?? log.value?.next)?.slate ?? '')
 const about = computed(() => running.value ?? last.value)
 const files = computed(() => `/api/jobs/${job.newest?.job}/log/report`)
 const marked = computed(() => {
@@ -108,6 +111,7 @@ useKeys({
         <button class="tap" type="submit" :disabled="!slate.trim()">Roll it</button>
       </form>
     </section>
+    <SceneNotes v-if="notes" :notes="notes" :waiting="waiting" :may-log="mayLog" @tap="act.tap" />
     <ClockForm v-if="mayLog" :log="log" :job="job.newest?.job ?? ''" @tap="act.tap" />
     <section v-if="mayLog && about" class="notes no-print" aria-label="What happened?">
       <h3>
@@ -161,6 +165,7 @@ useKeys({
           :tracks="log.tracks"
           :devices="log.devices ?? []"
           :job="job.newest?.job ?? ''"
+          :playback="notes?.playback_ready ? (notes.playback[0] ?? '') : ''"
           :may-log="mayLog"
           @status="act.status(take, $event)"
           @note="(text, track) => act.note(take, text, track)"
@@ -290,7 +295,7 @@ footer button[aria-pressed='true'] {
     display: none;
   }
   footer {
-    grid-template-columns: 1fr 2fr;
+    grid-template-columns: 3fr 4fr;
   }
   footer .tone {
     grid-column: 1 / -1;

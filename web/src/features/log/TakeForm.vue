@@ -11,6 +11,7 @@ const props = defineProps<{
   tracks: Log['tracks']
   devices: NonNullable<Log['devices']>
   job: string
+  playback: string
   mayLog: boolean
 }>()
 const emit = defineEmits<{
@@ -118,6 +119,9 @@ function note() {
     <p v-for="item in take.corrections" :key="item.at + item.what" class="small soft">
       {{ formatMoment(item.at) }}{{ item.who ? `, ${item.who}` : '' }}: {{ item.what }} was
       {{ item.was || 'empty' }}
+    </p>
+    <p v-if="playback && take.ends && !take.struck" class="small">
+      Play it back from {{ take.timecode }}: {{ playback }}.
     </p>
     <p v-if="take.revision" class="small">
       Settings in force: revision {{ take.revision }} of the plan.

@@ -114,6 +114,7 @@ useKeys({
   height: 100vh;
 }
 .station {
+  position: relative; /* what is hidden within scrolls along, and makes the window no longer */
   min-width: 0;
   overflow: auto;
 }

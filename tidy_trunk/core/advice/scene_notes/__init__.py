@@ -1,0 +1,15 @@
+"""Notes of a scene: level marks from rehearsal, and who hears what."""
+
+from tidy_trunk.core.advice.scene_notes.level_marks import LevelMark, MarkTrouble, can_be_marked, level_mark
+from tidy_trunk.core.advice.scene_notes.listeners import Playback, StreamFeed, playbacks, stream_feeds
+
+__all__ = [
+    "LevelMark",
+    "MarkTrouble",
+    "Playback",
+    "StreamFeed",
+    "can_be_marked",
+    "level_mark",
+    "playbacks",
+    "stream_feeds",
+]

@@ -59,6 +59,11 @@ def test_a_day_is_simulated_read_and_copied(client, job, tmp_path):
     assert {row["take"] for row in rows} == {"1A-1", "1A-2"} and {row["kind"] for row in rows} == {"sound", "picture"}
     assert all(row["name"] and row["timecode"] for row in rows)
     assert {row["together"] for row in rows if row["kind"] == "picture"} == {"together within 0.1 ms"}
+    (pair,) = found["takes"][0]["together"]
+    assert pair["words"] == "together within 0.1 ms" and pair["sound"] != pair["picture"]
+    sound = client.get(f"{at}/together.wav", params={"picture": pair["picture"]})
+    assert sound.status_code == 200 and sound.content[:4] == b"RIFF" and len(sound.content) > 2 * 48_000 * 2
+    assert client.get(f"{at}/together.wav", params={"picture": pair["sound"]}).status_code == 404
     paper = client.get(f"{at}/for-the-edit.pdf")
     text = PdfReader(io.BytesIO(paper.content)).pages[0].extract_text()
     assert "an echo is not" in text and "1A-2" in text and client.get(f"{at}/for-the-edit.pdf").content == paper.content

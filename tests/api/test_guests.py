@@ -155,7 +155,16 @@ def test_the_table_names_operations_that_there_are():
         *("/copies", "/copies/{name}", "/everything"),
         *(
             f"/jobs/{{job_id}}/files{rest}"
-            for rest in ("", "/read", "/copies", "/simulated", "/mend", "/tasks/{task_id}", "/for-the-edit.{kind}")
+            for rest in (
+                "",
+                "/read",
+                "/copies",
+                "/simulated",
+                "/mend",
+                "/tasks/{task_id}",
+                "/for-the-edit.{kind}",
+                "/together.wav",
+            )
         ),
     }
     assert least["DELETE", "/jobs/{job_id}"] is Access.CREW and least["GET", "/jobs"] is Access.LOOK

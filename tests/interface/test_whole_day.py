@@ -108,6 +108,11 @@ def day_from_call_to_package(screen: Page, clock: Clock, job: object, day: Day, 
     for words in day.wrong:
         expect(screen.get_by_label("Differences").get_by_text(words)).to_be_visible()
 
+    screen.get_by_role("button", name=re.compile("^Hear both")).first.click()
+    both = screen.get_by_label("Guide and recorder together")
+    expect(both).to_be_visible()
+    assert screen.request.get(both.get_attribute("src")).body()[:4] == b"RIFF"
+
     screen.get_by_label("Into this folder").fill(str(folder / "one"))
     screen.get_by_label("And once more into").fill(str(folder / "two"))
     tap(screen, "Copy and check")

@@ -5,6 +5,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Final, Literal
 
+from pydantic import Field
+
 from tidy_trunk.core.base.timecode import FrameRate, Timecode, real_seconds
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.log import (
@@ -21,13 +23,14 @@ from tidy_trunk.core.log import (
     corrected_files,
     file_fix,
     match_files_to_takes,
+    recorded_beside,
 )
 from tidy_trunk.errors import TimecodeError
 from tidy_trunk.formats import TakeLabels
 from tidy_trunk.media.copying import CopyOrder
 from tidy_trunk.results.log import LoggedTakeOut, LogOut
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.files import file_finding_words, files_summary
+from tidy_trunk.words.files import file_finding_words, files_summary, together_words
 from tidy_trunk.words.log import seconds_words
 
 NOT_SPOKEN: Final = frozenset({Status.FALSE_START, Status.WILD, Status.ROOM_TONE})
@@ -94,13 +97,25 @@ class FileFindingOut(Out):
     can_be: FileFix
 
 
+class TogetherOut(Out):
+    """A picture's file whose guide can be heard together with the recorder's sound. off_ms: by how much it lies later than its
+    timecode says, null where that is not known."""
+
+    picture: str
+    sound: str
+    title: str
+    words: str
+    off_ms: Level
+
+
 class TakeFilesOut(Out):
-    """files: of it, by their paths; by_source: the same, for each of the sources."""
+    """files: of it, by their paths; by_source: the same, for each of the sources; together: what can be played together."""
 
     take: str
     length: str
     files: list[str]
     by_source: list[list[str]]
+    together: list[TogetherOut] = Field(default_factory=list)
 
 
 class FilesOut(Out):
@@ -148,10 +163,26 @@ def files_beside(files: Sequence[DayFile], log: LogOut | None) -> FilesOut:
                 length=lengths[key],
                 files=[file.path for file in mine],
                 by_source=[[file.path for file in mine if file.source == source] for source in sources],
+                together=[
+                    _together(file, sound)
+                    for file in mine
+                    if file.is_picture and not file.problem and (sound := recorded_beside(file, mine)) is not None
+                ],
             )
             for key, mine in found.items()
         ],
         findings=findings,
+    )
+
+
+def _together(picture: DayFile, sound: DayFile) -> TogetherOut:
+    off_ms = None if picture.off_s is None else 1000 * picture.off_s
+    return TogetherOut(
+        picture=picture.path,
+        sound=sound.path,
+        title=f"{picture.source or picture.path} and {sound.source or sound.path}",
+        words=together_words(off_ms),
+        off_ms=off_ms,
     )
 
 

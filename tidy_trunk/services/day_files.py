@@ -12,6 +12,7 @@ from tidy_trunk.core.log import (
     FileFix,
     LogEntry,
     match_files_to_takes,
+    recorded_beside,
 )
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.reports import hand_over_csv, hand_over_sheet
@@ -22,7 +23,7 @@ from tidy_trunk.services.jobs import JobService, plan_document
 from tidy_trunk.services.log import LogService, log_stamp
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord, RecordingState
-from tidy_trunk.tasks.requests import CopyDay, PlayDay, ReadDay, request_of
+from tidy_trunk.tasks.requests import CopyDay, PlayDay, PlayTogether, ReadDay, request_of
 
 MOST_FAULTS: Final = 50
 """ASSUMED_ most faults of a simulated day."""
@@ -114,6 +115,26 @@ class DayFileService:
         made = log_stamp(log)
         data = hand_over_csv(found) if kind == "csv" else hand_over_sheet(found, paper=paper, made=made)
         return f"for-the-edit-{log.day}.{kind}", data
+
+    def together(self, job_id: UUID, picture: str, *, by_ear: bool) -> bytes:
+        """A camera's guide and the sound of the recorder that ran beside it in one, as a WAV.
+
+        by_ear: laid as both are heard, where that is known, and not as their timecode says.
+
+        Raises:
+            NotFoundError: No such job or file, or no recorder ran beside it.
+            InputError: The files are not there any more, or cannot be read.
+        """
+        folder, files = self._files(job_id)
+        file = next((one for one in files if one.path == picture and one.is_picture), None)
+        if file is None:
+            raise NotFoundError(f"{picture} was not read as a picture")
+        sound = recorded_beside(file, files)
+        if sound is None or sound.begins_s is None or file.begins_s is None:
+            raise NotFoundError(f"no recorder ran beside {picture}")
+        behind_s = file.begins_s - sound.begins_s + ((file.off_s or 0.0) if by_ear else 0.0)
+        request = PlayTogether(folder=folder, sound=sound.path, picture=file.path, behind_s=behind_s)
+        return self._recordings.play_together(request)
 
     def _is_split(self, job_id: UUID) -> bool:
         copied = self.last_copy(job_id)

@@ -1,5 +1,6 @@
 """Recordings that are dropped in: read by a worker, and thrown away then unless they are to be kept."""
 
+from base64 import b64decode
 from collections.abc import AsyncIterable, Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
@@ -17,7 +18,7 @@ from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore, UploadStore
 from tidy_trunk.tasks.queue import TaskQueue
 from tidy_trunk.tasks.quick import QuickReader
-from tidy_trunk.tasks.requests import LookAt, Match, Measure, Request, request_document, request_of
+from tidy_trunk.tasks.requests import LookAt, Match, Measure, PlayTogether, Request, request_document, request_of
 
 LONGEST_NAME: Final = 200
 """ASSUMED_ characters of a file's name that are kept."""
@@ -87,6 +88,10 @@ class RecordingService:
     def look_into(self, request: Request, path: Path) -> dict[str, Any]:
         """What a file says that is kept. Raises as `QuickReader.ask`."""
         return self._quick.ask(request, path)
+
+    def play_together(self, request: PlayTogether) -> bytes:
+        """A stretch of two files that lie elsewhere on this machine, as a WAV. Raises as `QuickReader.ask`."""
+        return b64decode(self._quick.ask(request, self._media.incoming)["wav"])
 
     @contextmanager
     def aside(self) -> Iterator[Path]:

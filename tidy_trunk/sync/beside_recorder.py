@@ -6,7 +6,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Final
 
-from tidy_trunk.core.log import DayFile
+from tidy_trunk.core.log import DayFile, common_s, recorded_beside
 from tidy_trunk.core.time.sync import match_many
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.media.apart import each_in_a_process
@@ -30,10 +30,6 @@ class _Pair:
     @property
     def offset_s(self) -> float:
         return (self.camera.begins_s or 0.0) - (self.recorder.begins_s or 0.0)
-
-    @property
-    def common_s(self) -> float:
-        return min(self.recorder.seconds, self.offset_s + self.camera.seconds) - max(0.0, self.offset_s)
 
 
 def read_day(folder: Path, scratch: Path, tell: Callable[[float], None], *, with_sound: bool) -> list[DayFile]:
@@ -60,9 +56,9 @@ def held_against_recorder(
     recorders = [file for file in heard if not file.is_picture]
     pairs = {}
     for camera in (file for file in heard if file.is_picture):
-        best = max((_Pair(recorder, camera) for recorder in recorders), key=lambda pair: pair.common_s, default=None)
-        if best is not None and best.common_s >= TOGETHER_S:
-            pairs[camera.path] = best
+        recorder = recorded_beside(camera, recorders)
+        if recorder is not None and common_s(recorder, camera) >= TOGETHER_S:
+            pairs[camera.path] = _Pair(recorder, camera)
     if not pairs:
         return list(files)
     wanted = sorted({file.path for pair in pairs.values() for file in (pair.recorder, pair.camera)})

@@ -3,13 +3,13 @@
 import io
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Final
+from typing import Final, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.units import ratio_from_db
-from tidy_trunk.core.time.sync import Sound
+from tidy_trunk.core.time.sync import Read
 from tidy_trunk.errors import RangeError
 from tidy_trunk.formats import write_sound
 
@@ -32,14 +32,35 @@ COLUMNS: Final = 600
 """ASSUMED_ columns of a waveform: as many as a screen shows."""
 
 
+class Readable(Protocol):
+    """What is needed of a sound to look at it and to play it."""
+
+    @property
+    def read(self) -> Read: ...
+    @property
+    def rate_hz(self) -> int: ...
+    @property
+    def sample_count(self) -> int: ...
+
+
 @dataclass(frozen=True, slots=True)
 class Laid:
     """A sound, where it begins on the reference's time in seconds, and how much faster its clock runs."""
 
-    sound: Sound
+    sound: Readable
     begins_s: float
     drift_ppm: float
     polarity: int
+
+    @property
+    def ends_s(self) -> float:
+        return self.begins_s + self.sound.sample_count / self.sound.rate_hz
+
+    def power(self, at_s: float, span_s: float) -> float:
+        """Mean square of a stretch, at its own rate."""
+        first = max(round((at_s - self.begins_s) * self.sound.rate_hz), 0)
+        held = self.sound.read(first, min(round(span_s * self.sound.rate_hz), self.sound.sample_count - first))
+        return float(np.mean(np.square(held))) if held.size else 0.0
 
     def samples(self, at_s: float, span_s: float, count: int) -> NDArray[np.float32]:
         """So many samples of a stretch of the reference's time, evenly spaced; nothing where there is no sound."""
@@ -75,11 +96,25 @@ def check_stretch(at_s: float, span_s: float, longest_s: float) -> None:
 
 def left_and_right(first: Laid, second: Laid, at_s: float, span_s: float) -> bytes:
     """A stretch of both as a stereo WAV, equally loud; on headphones two that fit are heard in the middle."""
+    return _wav(np.stack(_sides(first, second, at_s, span_s)))
+
+
+def summed(first: Laid, second: Laid, at_s: float, span_s: float) -> bytes:
+    """The same in one channel: what does not fit is heard as an echo."""
+    one, other = _sides(first, second, at_s, span_s)
+    return _wav((one + other)[np.newaxis] * np.float32(0.5))
+
+
+def _sides(first: Laid, second: Laid, at_s: float, span_s: float) -> list[NDArray[np.float32]]:
     check_stretch(at_s, span_s, LONGEST_S)
     count = round(span_s * HEARD_HZ)
-    sides = [_levelled(laid.samples(at_s, span_s, count)) for laid in (first, second)]
+    return [_levelled(laid.samples(at_s, span_s, count)) for laid in (first, second)]
+
+
+def _wav(samples: NDArray[np.float32]) -> bytes:
+    channels, count = samples.shape
     box = io.BytesIO()
-    write_sound(box, [np.stack(sides)], rate_hz=HEARD_HZ, channels=2, sample_count=count, bits="16")
+    write_sound(box, [samples], rate_hz=HEARD_HZ, channels=channels, sample_count=count, bits="16")
     return box.getvalue()
 
 

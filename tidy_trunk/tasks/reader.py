@@ -31,6 +31,7 @@ from tidy_trunk.tasks.requests import (
     PlanGain,
     PlayDay,
     Plays,
+    PlayTogether,
     ReadDay,
     Request,
     TakeStill,
@@ -99,6 +100,12 @@ def read(path: Path, request: Request) -> dict[str, Any]:
             return _copy_day(request, progress)
         case PlayDay():
             return _play_day(path, request, progress)
+        case PlayTogether():
+            from tidy_trunk.sync.together import played_together
+
+            folder = Path(request.folder)
+            found = played_together(folder / request.sound, folder / request.picture, request.behind_s)
+            return {"wav": b64encode(found).decode()}
         case Measure(plan=dict()):
             return _simulate(request, progress)
         case Measure():
@@ -226,7 +233,7 @@ def _write_aligned(folder: Path, request: WriteAligned) -> dict[str, Any]:
 def _confine(folder: Path, request: Request) -> None:
     """It sees what it was asked to look at, and writes where it was asked to."""
     match request:
-        case ReadDay():
+        case ReadDay() | PlayTogether():
             confine(folder, reads=[Path(request.folder)])
         case CopyDay():
             targets = [Path(name) for name in (request.into, request.second) if name]

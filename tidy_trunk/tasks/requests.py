@@ -175,6 +175,20 @@ class PlayDay:
     date: str
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlayTogether:
+    """A stretch of two files of a day played together. sound, picture: below the folder; behind_s: by how much the picture's
+    begins later."""
+
+    kind: ClassVar = "play-together"
+    keep: ClassVar = False
+
+    folder: str
+    sound: str
+    picture: str
+    behind_s: float
+
+
 Request = (
     Measure
     | LookAt
@@ -188,13 +202,14 @@ Request = (
     | ReadDay
     | CopyDay
     | PlayDay
+    | PlayTogether
 )
 
 _KINDS: Final[Mapping[str, type[Request]]] = {
     kind.kind: kind
     for kind in (
         *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, HearTimecode, TakeStill, WriteAligned),
-        *(ReadDay, CopyDay, PlayDay),
+        *(ReadDay, CopyDay, PlayDay, PlayTogether),
     )
 }
 

@@ -75,6 +75,17 @@ def read_hand_over(
     return Response(data, media_type=TYPES[kind], headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
+@router.get("/together.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
+def hear_together(
+    job_id: UUID,
+    files: DayFiles,
+    picture: Annotated[str, Query(max_length=1000, description="Path of a camera's file, as it was read")],
+    by_ear: Annotated[bool, Query(description="Laid as both are heard, where that is known, not by timecode")] = False,
+) -> Response:
+    """A camera's guide and the recorder's sound in one, twelve seconds where most is heard: an echo says that they are apart."""
+    return Response(files.together(job_id, picture, by_ear=by_ear), media_type="audio/wav")
+
+
 @router.post("/mend")
 @heavy
 def mend_log(job_id: UUID, body: MendIn, files: DayFiles) -> FilesOut:

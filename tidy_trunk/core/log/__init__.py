@@ -14,6 +14,8 @@ from tidy_trunk.core.log.files import (
     FileFinding,
     FileTrouble,
     Matched,
+    common_s,
+    recorded_beside,
 )
 from tidy_trunk.core.log.matching import match_files_to_takes
 from tidy_trunk.core.log.slates import LETTERS, LONGEST_SLATE, next_slate, scene_of
@@ -72,6 +74,7 @@ __all__ = [
     "Status",
     "Take",
     "TakeNote",
+    "common_s",
     "corrected_files",
     "file_fix",
     "log_findings",
@@ -81,6 +84,7 @@ __all__ = [
     "note_words",
     "planned_faults",
     "read_log",
+    "recorded_beside",
     "scene_of",
     "tracks_by_channel",
 ]

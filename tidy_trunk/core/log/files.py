@@ -1,6 +1,6 @@
 """The day's files beside its log: what a file says and holds, what a take and the plan expect, and what does not agree."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
@@ -85,6 +85,20 @@ class DayFile:
     drift_ppm: float | None = None
     is_cut_short: bool = False
     problem: str = ""
+
+
+def common_s(first: DayFile, second: DayFile) -> float:
+    """How long two files ran at one time, by their own clocks; 0 or less where they did not, or one has no clock."""
+    if first.begins_s is None or second.begins_s is None:
+        return 0.0
+    ends = min(first.begins_s + first.seconds, second.begins_s + second.seconds)
+    return ends - max(first.begins_s, second.begins_s)
+
+
+def recorded_beside(picture: DayFile, files: Iterable[DayFile]) -> DayFile | None:
+    """The sound file that ran longest beside a picture's; None where none did."""
+    sounds = [file for file in files if not file.is_picture and not file.problem and common_s(file, picture) > 0]
+    return max(sounds, key=lambda file: common_s(file, picture), default=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

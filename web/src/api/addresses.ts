@@ -18,6 +18,8 @@ export const addresses = {
     `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
   clip: (job: string, file: string, at: number, span: number, offset: number) =>
     `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}&offset=${offset}`,
+  together: (job: string, picture: string, byEar: boolean) =>
+    `/api/jobs/${job}/files/together.wav?picture=${encodeURIComponent(picture)}&by_ear=${byEar}`,
   still: (job: string, file: string, frame: number) =>
     `/api/jobs/${job}/sync/files/${file}/still.jpg?frame=${Math.max(0, Math.floor(frame) || 0)}`,
   syncedCopy: (job: string, file: string, stretch: boolean) =>

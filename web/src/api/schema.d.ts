@@ -1460,6 +1460,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/files/together.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hear Together
+         * @description A camera's guide and the recorder's sound in one, twelve seconds where most is heard: an echo says that they are apart.
+         */
+        get: operations["hear_together_api_jobs__job_id__files_together_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/files/mend": {
         parameters: {
             query?: never;
@@ -8585,7 +8605,7 @@ export interface components {
         };
         /**
          * TakeFilesOut
-         * @description files: of it, by their paths; by_source: the same, for each of the sources.
+         * @description files: of it, by their paths; by_source: the same, for each of the sources; together: what can be played together.
          */
         TakeFilesOut: {
             /** Take */
@@ -8596,6 +8616,8 @@ export interface components {
             files: string[];
             /** By Source */
             by_source: string[][];
+            /** Together */
+            together?: components["schemas"]["TogetherOut"][];
         };
         /** TakeGainLawModel */
         TakeGainLawModel: {
@@ -8897,6 +8919,26 @@ export interface components {
             seconds: number;
             /** Files */
             files: components["schemas"]["TimelineFileOut"][];
+        };
+        /**
+         * TogetherOut
+         * @description A picture's file whose guide can be heard together with the recorder's sound. off_ms: by how much it lies later than its
+         *     timecode says, null where that is not known.
+         */
+        TogetherOut: {
+            /** Picture */
+            picture: string;
+            /** Sound */
+            sound: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+            /**
+             * Off Ms
+             * @description dB; null is silence, or no limit
+             */
+            off_ms: number | null;
         };
         /**
          * ToneBy
@@ -13943,6 +13985,63 @@ export interface operations {
                 content: {
                     "application/pdf": unknown;
                     "text/csv": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hear_together_api_jobs__job_id__files_together_wav_get: {
+        parameters: {
+            query: {
+                /** @description Path of a camera's file, as it was read */
+                picture: string;
+                /** @description Laid as both are heard, where that is known, not by timecode */
+                by_ear?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
                 };
             };
             /** @description No such job, track or run */

@@ -1,6 +1,6 @@
 """Sounds that are laid over each other: by what both hear."""
 
-from tidy_trunk.core.time.sync.align import Alignment, Sound, best_of
+from tidy_trunk.core.time.sync.align import Alignment, Read, Sound, best_of
 from tidy_trunk.core.time.sync.claps import claps_by_chance, common_lag
 from tidy_trunk.core.time.sync.coarse import Place, Spectra, places, size_for
 from tidy_trunk.core.time.sync.features import HOP_S, Profile, profile_of
@@ -12,6 +12,7 @@ __all__ = [
     "PairAlignment",
     "Place",
     "Profile",
+    "Read",
     "Sound",
     "Spectra",
     "Tie",

@@ -7,6 +7,7 @@ import { useMe } from '@/stores/me'
 import CopyForm from './CopyForm.vue'
 import FileFindings from './FileFindings.vue'
 import TaskBar from './TaskBar.vue'
+import TogetherPlayer from './TogetherPlayer.vue'
 import { useDayFiles } from './useDayFiles'
 
 /** The files of the day: a folder is read, held against the log, and copied; in the order in which that is done. */
@@ -24,6 +25,15 @@ watch(
   (now) => (folder.value = now || folder.value),
 )
 const edit = computed(() => `/api/jobs/${job.newest?.job}/files/for-the-edit`)
+const pairs = computed(
+  () =>
+    new Map(
+      found.value?.takes.flatMap(({ take, together }) =>
+        (together ?? []).map((pair) => [pair.picture, { take, pair }]),
+      ),
+    ),
+)
+const heard = ref('')
 const name = (path: string) => path.slice(path.lastIndexOf('/') + 1)
 const seed = ref(Math.floor(Math.random() * 1000))
 </script>
@@ -107,13 +117,26 @@ const seed = ref(Math.floor(Math.random() * 1000))
                 :key="found.sources[number]"
                 :class="{ none: !files.length }"
               >
-                <span v-for="path in files" :key="path">{{ name(path) }} </span>
+                <span v-for="path in files" :key="path"
+                  >{{ name(path) }}
+                  <Button
+                    v-if="pairs.has(path)"
+                    class="no-print"
+                    size="small"
+                    text
+                    :aria-label="`Hear both: ${name(path)} and the recorder`"
+                    :aria-pressed="heard === path"
+                    @click="heard = heard === path ? '' : path"
+                    >Hear both</Button
+                  >
+                </span>
                 <template v-if="!files.length">no file</template>
               </td>
             </tr>
           </tbody>
         </table>
       </section>
+      <TogetherPlayer v-if="pairs.get(heard)" :job="job.newest?.job ?? ''" v-bind="pairs.get(heard)!" />
       <p v-if="found.takes.length" class="no-print">
         For the edit, clip by clip: <a :href="`${edit}.pdf`">PDF</a>,
         <a :href="`${edit}.pdf?paper=letter`">Letter</a>, <a :href="`${edit}.csv`">CSV</a>. Who is on which

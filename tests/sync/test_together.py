@@ -1,0 +1,52 @@
+"""Guide and recorder's sound in one: what fits is one voice, what does not is an echo, and timecode is never heard."""
+
+import io
+
+import numpy as np
+import pytest
+
+from tests.sounds import RATE, voice, wav
+from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
+from tidy_trunk.errors import InputError
+from tidy_trunk.formats import read_sound
+from tidy_trunk.sync.together import HEARD_S, played_together
+
+VOICE = np.concatenate([np.zeros(5 * RATE), voice(-20, 15)])
+BEHIND_S = 1.5
+
+
+@pytest.fixture
+def files(tmp_path):
+    timecode = 0.2 * ltc_samples(Timecode.parse("10:00:00:00", RATES["25"]), RATE, 0, len(VOICE))
+    guide = VOICE[round(BEHIND_S * RATE) :] * 0.1
+    (tmp_path / "sound.wav").write_bytes(wav(VOICE, timecode))
+    (tmp_path / "picture.wav").write_bytes(wav(guide, timecode[: len(guide)]))
+    return tmp_path / "sound.wav", tmp_path / "picture.wav"
+
+
+def heard(files, behind_s):
+    samples, rate_hz = read_sound(io.BytesIO(played_together(*files, behind_s)), 1)
+    assert rate_hz == RATE and len(samples) == HEARD_S * RATE and np.abs(samples).max() <= 10 ** (-3 / 20)
+    return samples
+
+
+def echo(samples, lag_s):
+    """The autocorrelation at a lag, as a share of the power."""
+    lag = round(lag_s * RATE)
+    return float(np.dot(samples[lag:], samples[:-lag]) / np.dot(samples, samples))
+
+
+def test_one_voice_or_an_echo(files):
+    together, apart = heard(files, BEHIND_S), heard(files, BEHIND_S + 0.08)
+    # It is the voice alone, from one of the seconds behind the silence: no timecode is in it.
+    stretches = [
+        VOICE[at:][: len(together)] for at in range(round(BEHIND_S * RATE), len(VOICE) - len(together) + 1, RATE)
+    ]
+    alike = [np.dot(together, one) / np.linalg.norm(together) / np.linalg.norm(one) for one in stretches]
+    assert max(alike) > 0.999 and int(np.argmax(alike)) >= 3
+    assert abs(echo(together, 0.08)) < 0.1 < 0.3 < echo(apart, 0.08)
+
+
+def test_what_did_not_run_at_one_time_is_refused(files):
+    with pytest.raises(InputError, match="did not run at one time"):
+        played_together(*files, 100.0)

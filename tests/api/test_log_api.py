@@ -16,6 +16,7 @@ from pypdf import PdfReader
 
 from tests.api.test_patch_api import opened
 from tests.commands import typed
+from tests.photographs import photograph
 from tests.sounds import RATE, wav
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
@@ -99,6 +100,31 @@ def test_marks_of_a_scene_from_rehearsal(client, job):
     nameless = log(client, job, tap("mark", 5, slate="1", track="bag.1", level_dbfs=-20), status=422)
     assert "its scene, its part and its track" in nameless["detail"]
     log(client, job, tap("mark", 5, level_dbfs=3, **mark), status=422)
+
+
+def test_photographs_of_settings(client, job):
+    at = f"/api/jobs/{job}/log/photos"
+    log(client, job, *rolled("a", "1A", 1, 60, 20))
+    made = (datetime.now(UTC) - timedelta(seconds=50)).isoformat()
+    asked = {"id": str(uuid4()), "made": made, "take": "a", "device": "bag", "text": "gain of 2", "who": "Ann"}
+
+    def sent(data, **more):
+        return client.post(at, params={**asked, **more}, content=data, headers={"content-type": "image/jpeg"})
+
+    for _ in range(2):
+        (photo,) = sent(photograph(2000, 1500)).json()["photos"]
+        assert (photo["what"], photo["text"], photo["who"]) == ("Bag recorder, 1A-1", "gain of 2", "Ann")
+    one = f"{at}/{asked['id']}"
+    shown = client.get(one)
+    assert shown.headers["content-type"] == "image/jpeg" and shown.content[:2] == b"\xff\xd8"
+    names = zipfile.ZipFile(io.BytesIO(client.get(f"/api/jobs/{job}/log/report.zip").content)).namelist()
+    assert f"photographs/{asked['id']}.jpg" in names
+    letter = sent(b"a letter home", id=str(uuid4()))
+    assert letter.status_code == 422 and "no photograph" in letter.json()["detail"]
+    without = log(client, job, tap("photo", take="a"), status=422)
+    assert "comes with its picture" in without["detail"]
+    assert client.delete(one).json()["photos"] == []
+    assert client.get(one).status_code == client.delete(one).status_code == 404
 
 
 def test_what_is_sent_again_is_the_same_and_late_taps_find_their_place(client, job):

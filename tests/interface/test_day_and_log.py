@@ -3,6 +3,7 @@
 import os
 import re
 from datetime import UTC, datetime
+from uuid import UUID
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
@@ -10,6 +11,7 @@ from playwright.sync_api import Browser, Page, expect
 from tests.contract import wait
 from tests.interface.conftest import QUIET
 from tests.interface.pages import PHONE, opened, say
+from tests.photographs import photograph
 from tests.plans import boom_in_bag
 from tests.sounds import RATE, wav
 from tidy_trunk.app.demo import foundry
@@ -72,6 +74,24 @@ def test_a_part_is_marked_in_rehearsal(screen: Page, services: Services):
     expect(part).to_contain_text("+58 dB")
     (mark,) = services.log.read(job).log.marks
     assert (mark.part, mark.track, mark.peak_dbfs) == ("she whispers", "bag.1", -22)
+
+
+def test_a_photograph_waits_for_a_connection(screen: Page, services: Services, tmp_path):
+    job = opened(screen, services.jobs, foundry(), "log")
+    (tmp_path / "knob.jpg").write_bytes(photograph(3000, 2000))
+    screen.get_by_text("Photographs of settings").click()
+    screen.get_by_label("What it shows").fill("gain of channel 2")
+    screen.context.set_offline(True)
+    screen.get_by_label("Take a photograph").set_input_files(tmp_path / "knob.jpg")
+    photo = screen.get_by_role("list", name="Photographs").get_by_role("listitem")
+    expect(photo).to_contain_text("waits here")
+    screen.context.set_offline(False)
+    expect(photo).not_to_contain_text("waits here")
+    (kept,) = services.log.view(job).photos
+    assert kept.text == "gain of channel 2" and len(services.log.photo(job, UUID(kept.id))) < 300_000
+    photo.get_by_role("button").click()
+    expect(photo).to_have_count(0)
+    assert services.log.view(job).photos == []
 
 
 def test_a_table_of_the_day_is_read(screen: Page, services: Services, tmp_path):

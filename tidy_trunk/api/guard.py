@@ -12,7 +12,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tidy_trunk.api.problems import problem_response, status_of
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.formats import LARGEST_SOUND_BYTES
+from tidy_trunk.formats import LARGEST_PHOTO_BYTES, LARGEST_SOUND_BYTES
 from tidy_trunk.media.uploads import LARGEST_UPLOAD_BYTES
 from tidy_trunk.services.guests import GuestService, Network
 from tidy_trunk.store import Access, GuestKeyRecord
@@ -179,18 +179,23 @@ def _in_time(receive: Receive) -> Receive:
 WAITED_FOR: Final = ("/heard", "/clap", "/log/timecode")
 """Ends of addresses at which a sound is read while somebody waits. ASSUMED_"""
 
+PHOTOGRAPHED: Final = ("/log/photos",)
+"""Ends of addresses that take in photographs. ASSUMED_"""
+
 
 def _is_streamed(scope: Scope, headers: dict[str, str]) -> bool:
-    """Whether a body is a recording, which is taken in piece by piece."""
+    """Whether a body is a recording or a photograph, which is taken in piece by piece."""
     if scope["method"] != "POST":
         return False
-    is_sound = headers.get("content-type", "").startswith("audio/")
-    taken = ("/recordings", "/sync/files", *(WAITED_FOR if is_sound else ()))
-    return str(scope["path"]).endswith(taken)
+    kind = headers.get("content-type", "").partition("/")[0]
+    taken = {"audio": WAITED_FOR, "image": PHOTOGRAPHED}.get(kind, ())
+    return str(scope["path"]).endswith(("/recordings", "/sync/files", *taken))
 
 
 def _most_of_a_recording(path: str) -> int:
     """What somebody waits for is small."""
+    if path.endswith(PHOTOGRAPHED):
+        return LARGEST_PHOTO_BYTES
     return LARGEST_SOUND_BYTES if path.endswith(WAITED_FOR) else LARGEST_UPLOAD_BYTES
 
 

@@ -37,6 +37,8 @@ OF_A_WALK: Final = frozenset(
     {
         ("POST", "/jobs/{job_id}/log"),
         ("POST", "/jobs/{job_id}/log/timecode"),
+        ("POST", "/jobs/{job_id}/log/photos"),
+        ("DELETE", "/jobs/{job_id}/log/photos/{photo_id}"),
         ("POST", "/jobs/{job_id}/walks"),
         ("PUT", "/jobs/{job_id}/walks/{walk_id}/marks"),
     }

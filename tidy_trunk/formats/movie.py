@@ -8,6 +8,7 @@ from typing import Any, BinaryIO, Final
 
 from tidy_trunk.errors import FormatError, RangeError
 from tidy_trunk.formats.container import opened
+from tidy_trunk.formats.photograph import jpeg
 
 STILL_HEIGHT: Final = 360
 """ASSUMED_ height of a still in px: hands that close can be told, and a step to the next one takes no time."""
@@ -93,25 +94,11 @@ def still(stream: BinaryIO, frame: int, rate: Fraction) -> bytes:
             found = next((item for item in decoded if item.pts >= wanted - one / 2), None)
             if found is None:
                 raise RangeError(f"picture {frame} cannot be shown: the movie ends before. Give a lower number")
-            return _jpeg(found)
+            return jpeg(found, min(1.0, STILL_HEIGHT / found.height))
     except (av.error.FFmpegError, ValueError, OverflowError) as error:
         if isinstance(error, RangeError):
             raise
         raise FormatError("the pictures of this movie cannot be read") from error
-
-
-def _jpeg(picture: Any) -> bytes:
-    """A picture no higher than a still, by FFmpeg's own encoder."""
-    import av
-
-    height = min(picture.height, STILL_HEIGHT) // 2 * 2
-    width = max(2, round(picture.width * height / picture.height) // 2 * 2)
-    encoder = av.CodecContext.create("mjpeg", "w")
-    encoder.width, encoder.height, encoder.pix_fmt = width, height, "yuvj420p"
-    encoder.time_base = Fraction(1, 25)
-    small = picture.reformat(width=width, height=height, format="yuvj420p")
-    small.pts = 0
-    return b"".join(bytes(packet) for packet in [*encoder.encode(small), *encoder.encode(None)])
 
 
 def _rate(pictures: Any) -> Fraction | None:

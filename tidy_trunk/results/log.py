@@ -125,6 +125,18 @@ class HeardTimecodeOut(Out):
     timecode: str
 
 
+class PhotoOut(Out):
+    """A photograph. take, device: ids of what it shows, "" where that was not said; what: the same in words; clock: when."""
+
+    id: str
+    take: str
+    device: str
+    what: str
+    text: str
+    clock: str
+    who: str
+
+
 class LogOut(Out):
     """A log as far as it is. seq: rises with each entry; day: the date that it is of; rate: of its timecode; words: notes that
     are a tap each; set_ups_to_come: the next one and those behind it, for a telephone without a connection; read: what timecode
@@ -147,6 +159,7 @@ class LogOut(Out):
     devices: list[LoggedDeviceOut] = Field(default_factory=list)
     words: tuple[str, ...] = NOTES
     read: ClockReadOut | None = None
+    photos: list[PhotoOut] = Field(default_factory=list)
     findings: list[LogFindingOut]
 
 
@@ -198,6 +211,25 @@ def _take(
             for item in take.corrections
         ],
     )
+
+
+def logged_photos(log: Log, there: Iterable[str], place: Place, devices: Iterable[LoggedDeviceOut]) -> list[PhotoOut]:
+    """Photographs that were not removed. `there`: their ids."""
+    kept, labels = frozenset(there), {device.id: device.label for device in devices}
+    takes = {take.id: take.label for take in log.takes}
+    return [
+        PhotoOut(
+            id=photo.id,
+            take=photo.take,
+            device=photo.device,
+            what=", ".join(filter(None, [labels.get(photo.device, photo.device), takes.get(photo.take, "")])),
+            text=photo.text,
+            clock=place.clock[photo.at],
+            who=photo.who,
+        )
+        for photo in log.photos
+        if photo.id in kept
+    ]
 
 
 def _note(

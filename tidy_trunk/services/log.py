@@ -23,6 +23,7 @@ from tidy_trunk.results.log import (
     Place,
     SinceOut,
     log_finding_list,
+    logged_photos,
     logged_takes,
     slates,
 )
@@ -75,6 +76,26 @@ class LogService:
         self._store.add(job_id, right, now)
         return self.view(job_id)
 
+    def add_photo(self, job_id: UUID, entry: LogEntry, jpeg: bytes) -> LogOut:
+        """A photograph with its entry; sent again it is the same.
+
+        Raises:
+            NotFoundError: No such job.
+            InputError: More photographs than a log holds.
+        """
+        now = self.now()
+        self._store.add_photo(job_id, replace(entry, made=min(entry.made, now)), jpeg, now)
+        return self.view(job_id)
+
+    def photo(self, job_id: UUID, photo_id: UUID) -> bytes:
+        """As JPEG. Raises NotFoundError."""
+        return self._store.photo(job_id, photo_id)
+
+    def remove_photo(self, job_id: UUID, photo_id: UUID) -> LogOut:
+        """Raises NotFoundError."""
+        self._store.remove_photo(job_id, photo_id)
+        return self.view(job_id)
+
     def rate(self, job_id: UUID) -> str:
         """Of the job's timecode, by its name. Raises NotFoundError."""
         return self._jobs.plan(job_id).defaults.frame_rate
@@ -98,6 +119,7 @@ class LogService:
         report, plan, clock = found.state.evaluation.report, found.state.evaluation.plan, found.clock
         moments = {moment for take in found.log.takes for moment in (take.begins, take.ends) if moment is not None}
         moments |= {note.at for take in found.log.takes for note in take.notes}
+        moments |= {photo.at for photo in found.log.photos}
         place = Place(
             clock={moment: clock.clock(moment) for moment in moments},
             timecode={moment: clock.timecode(moment) for moment in moments},
@@ -124,6 +146,7 @@ class LogService:
             devices=devices,
             words=note_words(found.log),
             findings=log_finding_list(found.log),
+            photos=logged_photos(found.log, self._store.photos(job_id), place, devices) if found.log.photos else [],
         )
 
     def report(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
@@ -146,11 +169,12 @@ class LogService:
         kinds = ["pdf", "csv", "txt", "json"]
         if any(take.status is Status.CIRCLED and not take.struck and take.seconds for take in log.takes):
             kinds += ["edl", "otio"]
+        photos = {f"photographs/{photo.id}.jpg": self.photo(job_id, UUID(photo.id)) for photo in log.photos}
         papers = {
             f"{'circled-takes' if kind in ('edl', 'otio') else 'sound-report'}.{kind}": _paper(log, kind, paper)
             for kind in kinds
         }
-        return {**papers, "plan.json": self._jobs.export(job_id)}
+        return {**papers, **photos, "plan.json": self._jobs.export(job_id)}
 
     def state_of(self, job_id: UUID, take_id: str) -> JobState:
         """The plan as it was when a take began. Raises NotFoundError."""
@@ -244,6 +268,8 @@ def _clock_read(entry: LogEntry, clock: DayClock) -> ClockReadOut:
 
 def _check(entry: LogEntry) -> None:
     """Raises InputError: a tap that says nothing. One on a take that is not here yet is kept: its beginning may come later."""
+    if entry.act is Act.PHOTO:
+        raise InputError("a photograph comes with its picture: send it to /log/photos")
     if entry.act in (Act.MARK, Act.UNMARK):
         if not (entry.slate and entry.text and entry.track):
             raise InputError("a level mark wants its scene, its part and its track")

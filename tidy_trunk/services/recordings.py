@@ -18,7 +18,16 @@ from tidy_trunk.media.uploads import Piece, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore, UploadStore
 from tidy_trunk.tasks.queue import TaskQueue
 from tidy_trunk.tasks.quick import QuickReader
-from tidy_trunk.tasks.requests import LookAt, Match, Measure, PlayTogether, Request, request_document, request_of
+from tidy_trunk.tasks.requests import (
+    LookAt,
+    Match,
+    Measure,
+    PlayTogether,
+    Request,
+    Shrink,
+    request_document,
+    request_of,
+)
 
 LONGEST_NAME: Final = 200
 """ASSUMED_ characters of a file's name that are kept."""
@@ -80,6 +89,10 @@ class RecordingService:
         finally:
             with CancelScope(shield=True):
                 await to_thread.run_sync(self._drop, own_id)
+
+    async def shrunk(self, piece: Piece, chunks: AsyncIterable[bytes]) -> bytes:
+        """A photograph that comes whole, small, as JPEG. Raises as `look`."""
+        return b64decode((await self.look(piece, Shrink(), chunks))["jpeg"])
 
     def _drop(self, upload_id: UUID) -> None:
         self._media.throw_away(upload_id)

@@ -120,6 +120,16 @@ class Tables:
             class Meta:
                 table_name = "log_entry"
 
+        class LogPhoto(pool.Model):
+            """A photograph of the log, under the id of its entry."""
+
+            id = peewee.UUIDField(primary_key=True)
+            job = peewee.ForeignKeyField(Job, column_name="job_id")
+            jpeg = peewee.BlobField()
+
+            class Meta:
+                table_name = "log_photo"
+
         class Equipment(pool.Model):
             """A class of the user's own, as its file says it."""
 
@@ -175,6 +185,7 @@ class Tables:
         self.Equipment: Any = Equipment
         self.GuestKey: Any = GuestKey
         self.LogEntry: Any = LogEntry
+        self.LogPhoto: Any = LogPhoto
         self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia

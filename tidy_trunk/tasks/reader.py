@@ -34,6 +34,7 @@ from tidy_trunk.tasks.requests import (
     PlayTogether,
     ReadDay,
     Request,
+    Shrink,
     TakeStill,
     WriteAligned,
     request_of,
@@ -92,6 +93,11 @@ def read(path: Path, request: Request) -> dict[str, Any]:
 
             with path.open("rb") as stream:
                 return {"jpeg": b64encode(still(stream, request.frame, Fraction(request.rate))).decode()}
+        case Shrink():
+            from tidy_trunk.formats import small_photograph
+
+            with path.open("rb") as stream:
+                return {"jpeg": b64encode(small_photograph(stream)).decode()}
         case WriteAligned():
             return _write_aligned(path, request)
         case ReadDay():

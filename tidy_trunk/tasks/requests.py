@@ -106,6 +106,14 @@ class TakeStill:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Shrink:
+    """A photograph made small."""
+
+    kind: ClassVar = "shrink"
+    keep: ClassVar = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WriteAligned:
     """A copy of a file that says where it begins. reference, other, out: below the folder; offset_s: of the other's first sample
     behind the reference's, as a fraction; fps: the job's rate, by its name; drift_ppm: what is taken out."""
@@ -198,6 +206,7 @@ Request = (
     | FindClaps
     | HearTimecode
     | TakeStill
+    | Shrink
     | WriteAligned
     | ReadDay
     | CopyDay
@@ -208,7 +217,7 @@ Request = (
 _KINDS: Final[Mapping[str, type[Request]]] = {
     kind.kind: kind
     for kind in (
-        *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, HearTimecode, TakeStill, WriteAligned),
+        *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, HearTimecode, TakeStill, Shrink, WriteAligned),
         *(ReadDay, CopyDay, PlayDay, PlayTogether),
     )
 }

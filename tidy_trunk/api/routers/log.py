@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query, Request, Response
 
 from tidy_trunk.api.dependencies import ItemId, LogOfDay, PieceOf, Recordings, SceneNotes
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
-from tidy_trunk.api.schemas.log import LogEntriesIn
+from tidy_trunk.api.schemas.log import PHOTO_BODY, LogEntriesIn, PhotoIn
 from tidy_trunk.api.schemas.recordings import SOUND_BODY
 from tidy_trunk.core.log import LONGEST_SLATE
 from tidy_trunk.results.log import HeardTimecodeOut, LogOut
@@ -73,6 +73,32 @@ async def hear_timecode(
     rate = await to_thread.run_sync(log.rate, job_id)
     found = await recordings.look(piece, HearTimecode(rate=rate), request.stream())
     return heard_timecode(found, rate)
+
+
+@router.post("/photos", openapi_extra=PHOTO_BODY)
+async def add_photo(
+    job_id: UUID,
+    what: Annotated[PhotoIn, Query()],
+    piece: PieceOf,
+    request: Request,
+    log: LogOfDay,
+    recordings: Recordings,
+) -> LogOut:
+    """A photograph of a setting (JPEG, PNG or WebP): kept small, without where it was taken; sent again it is the same."""
+    jpeg = await recordings.shrunk(piece, request.stream())
+    return await to_thread.run_sync(log.add_photo, job_id, what.to_core(), jpeg)
+
+
+@router.get("/photos/{photo_id}", response_class=Response, responses={200: {"content": {"image/jpeg": {}}}})
+def read_photo(job_id: UUID, photo_id: UUID, log: LogOfDay) -> Response:
+    """A photograph of the log."""
+    return Response(log.photo(job_id, photo_id), media_type="image/jpeg")
+
+
+@router.delete("/photos/{photo_id}")
+def remove_photo(job_id: UUID, photo_id: UUID, log: LogOfDay) -> LogOut:
+    """Remove a photograph; that there was one stays in the log's entries."""
+    return log.remove_photo(job_id, photo_id)
 
 
 @router.get("/takes/{take_id}/plan")

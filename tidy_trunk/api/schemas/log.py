@@ -1,6 +1,6 @@
 """Taps of the log, as they arrive."""
 
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
 from pydantic import AfterValidator, ConfigDict, Field
@@ -23,6 +23,9 @@ Slate = Annotated[str, Field(max_length=LONGEST_SLATE), AfterValidator(_plain)]
 Label = Annotated[str, Field(max_length=11, pattern=r"^(\d{2}:\d{2}:\d{2}[:;]\d{2})?$")]
 
 
+TakeId = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9-]*$")]
+
+
 class LogEntryIn(In):
     """One tap. id: of its sender's own, so that it may be sent again; made: when, which may be long before it is sent.
 
@@ -35,7 +38,7 @@ class LogEntryIn(In):
     made: Moment
     act: Act
     who: Who = ""
-    take: Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9-]*$")] = ""
+    take: TakeId = ""
     slate: Slate = ""
     number: Annotated[int, Field(ge=0, le=9999)] = 0
     status: Status = Status.OPEN
@@ -51,6 +54,29 @@ class LogEntryIn(In):
     def to_core(self) -> LogEntry:
         values = self.model_dump(exclude={"id", "ends"})
         return LogEntry(id=str(self.id), ends="" if self.ends is None else self.ends.isoformat(), **values)
+
+
+class PhotoIn(In):
+    """What a photograph shows, and when it was taken. id: of its sender's own, so that it may be sent again."""
+
+    id: UUID
+    made: Moment
+    take: TakeId = ""
+    device: Short = ""
+    text: Text = ""
+    who: Who = ""
+
+    def to_core(self) -> LogEntry:
+        return LogEntry(act=Act.PHOTO, **{**self.model_dump(), "id": str(self.id)})
+
+
+PHOTO_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"image/jpeg": {"schema": {"type": "string", "format": "binary"}, "example": "…JFIF…"}},
+    }
+}
+"""How a photograph is described."""
 
 
 class LogEntriesIn(In):

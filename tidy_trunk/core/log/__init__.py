@@ -1,7 +1,7 @@
 """The log of the day: entries that only add up, and what they say of takes."""
 
 from tidy_trunk.core.log.corrected import CorrectedFile, FileFix, corrected_files, file_fix
-from tidy_trunk.core.log.entries import LONGEST_TEXT, MOST_ENTRIES, NOTES, Act, LogEntry, Status
+from tidy_trunk.core.log.entries import LONGEST_TEXT, MOST_ENTRIES, MOST_PHOTOS, NOTES, Act, LogEntry, Status
 from tidy_trunk.core.log.file_sound import tracks_by_channel
 from tidy_trunk.core.log.files import (
     LOST,
@@ -31,6 +31,7 @@ from tidy_trunk.core.log.takes import (
     Log,
     LogFinding,
     LogTrouble,
+    Photo,
     RehearsalMark,
     Slate,
     Take,
@@ -47,6 +48,7 @@ __all__ = [
     "LONGEST_TEXT",
     "LOST",
     "MOST_ENTRIES",
+    "MOST_PHOTOS",
     "NOTES",
     "OF_WORDS",
     "Act",
@@ -66,6 +68,7 @@ __all__ = [
     "LogFinding",
     "LogTrouble",
     "Matched",
+    "Photo",
     "PlannedFault",
     "RehearsalMark",
     "Slate",

@@ -12,10 +12,14 @@ MOST_ENTRIES: Final = 20_000
 """ASSUMED_ most entries of one job's log: a week of long days has a quarter of it."""
 
 
+MOST_PHOTOS: Final = 500
+"""ASSUMED_ most photographs of one job's log: of about 150 kB each."""
+
+
 class Act(StrEnum):
     """What somebody did.
 
-    Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK. Of a scene
+    PHOTO: of a take, a device, or neither. Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK. Of a scene
     in rehearsal: MARK, UNMARK.
     """
 
@@ -31,6 +35,7 @@ class Act(StrEnum):
     CLOCK = "clock"
     MARK = "mark"
     UNMARK = "unmark"
+    PHOTO = "photo"
 
 
 class Status(StrEnum):

@@ -81,14 +81,27 @@ class RehearsalMark:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Photo:
+    """A photograph of a setting; take, device: what it was taken of, "" where that was not said."""
+
+    id: str
+    at: datetime
+    take: str
+    device: str
+    text: str
+    who: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Log:
     """A whole log, read. takes: by their beginning; done: entries of the day, by their moment; clock: the newest reading of timecode;
-    marks: of every scene, its parts in the order in which they were first marked."""
+    marks: of every scene, its parts in the order in which they were first marked; photos: the earliest first."""
 
     takes: tuple[Take, ...]
     done: tuple[LogEntry, ...]
     clock: LogEntry | None
     marks: tuple[RehearsalMark, ...] = ()
+    photos: tuple[Photo, ...] = ()
 
     @property
     def running(self) -> Take | None:
@@ -106,6 +119,7 @@ def read_log(entries: Iterable[LogEntry]) -> Log:
     takes: dict[str, Take] = {}
     done: list[LogEntry] = []
     marks: dict[tuple[str, str, str], RehearsalMark] = {}
+    photos: list[Photo] = []
     clock = None
     waiting = sorted(entries, key=lambda entry: (entry.made, entry.act is not Act.ROLL, entry.id))
     for entry in (one for one in waiting if one.act is Act.ROLL):
@@ -128,10 +142,14 @@ def read_log(entries: Iterable[LogEntry]) -> Log:
             done.append(entry)
         elif entry.act in (Act.MARK, Act.UNMARK):
             _mark(marks, entry)
+        elif entry.act is Act.PHOTO:
+            photos.append(
+                Photo(id=entry.id, at=entry.made, take=entry.take, device=entry.device, text=entry.text, who=entry.who)
+            )
         elif entry.act is not Act.ROLL and entry.take in takes:
             takes[entry.take] = _with(takes[entry.take], entry)
     ordered = sorted(takes.values(), key=lambda take: (take.begins, take.id))
-    return Log(takes=tuple(ordered), done=tuple(done), clock=clock, marks=tuple(marks.values()))
+    return Log(takes=tuple(ordered), done=tuple(done), clock=clock, marks=tuple(marks.values()), photos=tuple(photos))
 
 
 def _mark(marks: dict[tuple[str, str, str], RehearsalMark], entry: LogEntry) -> None:

@@ -96,6 +96,7 @@ export type BenchPoint = Schemas['PointOut']
 export type BenchSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
+export type Photo = NonNullable<Schemas['LogOut']['photos']>[number]
 export type SceneNotes = Schemas['SceneNotesOut']
 export type Copies = Schemas['CopiesOut']
 export type News = Schemas['NewsOut']
@@ -115,6 +116,7 @@ type Query<P extends keyof paths, M extends keyof paths[P]> = paths[P][M] extend
 /** What a recording is made for. */
 export type AskedOfRecording = Omit<Query<'/api/jobs/{job_id}/recordings', 'post'>, 'id' | 'name'>
 /** What is played in a simulation. */
+export type PhotoOf = Required<Query<'/api/jobs/{job_id}/log/photos', 'post'>>
 export type AskedOfBench = Query<'/api/jobs/{job_id}/bench/{track_id}/points/{number}', 'get'>
 
 /** On which state something is done, by whom; sent again under one `request` it is done once. */
@@ -576,6 +578,21 @@ export const api = {
         params: { path: { job_id: job } },
         body: binary(sound),
         ...wav,
+      }),
+    ),
+  addPhoto: (job: string, query: PhotoOf, photo: Blob) =>
+    writing(() =>
+      server.POST('/api/jobs/{job_id}/log/photos', {
+        params: { path: { job_id: job }, query },
+        body: binary(photo),
+        headers: { 'Content-Type': 'image/jpeg' },
+        ...asItIs,
+      }),
+    ),
+  removePhoto: (job: string, photo: string) =>
+    writing(() =>
+      server.DELETE('/api/jobs/{job_id}/log/photos/{photo_id}', {
+        params: { path: { job_id: job, photo_id: photo } },
       }),
     ),
   sync: (job: string) =>

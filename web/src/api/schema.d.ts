@@ -1604,6 +1604,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/log/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description A photograph of a setting (JPEG, PNG or WebP): kept small, without where it was taken; sent again it is the same.
+         */
+        post: operations["add_photo_api_jobs__job_id__log_photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/log/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Photo
+         * @description A photograph of the log.
+         */
+        get: operations["read_photo_api_jobs__job_id__log_photos__photo_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Photo
+         * @description Remove a photograph; that there was one stays in the log's entries.
+         */
+        delete: operations["remove_photo_api_jobs__job_id__log_photos__photo_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log/takes/{take_id}/plan": {
         parameters: {
             query?: never;
@@ -2723,11 +2767,11 @@ export interface components {
          * Act
          * @description What somebody did.
          *
-         *     Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK. Of a scene
+         *     PHOTO: of a take, a device, or neither. Of a take: ROLL, CUT, STATUS, NOTE, FAULT, CORRECT, STRIKE. Of the day: DONE, HOLDS. Of the job's clock: CLOCK. Of a scene
          *     in rehearsal: MARK, UNMARK.
          * @enum {string}
          */
-        Act: "roll" | "cut" | "status" | "note" | "fault" | "correct" | "strike" | "done" | "holds" | "clock" | "mark" | "unmark";
+        Act: "roll" | "cut" | "status" | "note" | "fault" | "correct" | "strike" | "done" | "holds" | "clock" | "mark" | "unmark" | "photo";
         /** AddDeviceModel */
         AddDeviceModel: {
             /**
@@ -5963,6 +6007,8 @@ export interface components {
              */
             words: string[];
             read?: components["schemas"]["ClockReadOut"] | null;
+            /** Photos */
+            photos?: components["schemas"]["PhotoOut"][];
             /** Findings */
             findings: components["schemas"]["LogFindingOut"][];
         };
@@ -6725,6 +6771,26 @@ export interface components {
          * @enum {string}
          */
         Pattern: "omnidirectional" | "cardioid" | "supercardioid" | "figure of eight" | "shotgun";
+        /**
+         * PhotoOut
+         * @description A photograph. take, device: ids of what it shows, "" where that was not said; what: the same in words; clock: when.
+         */
+        PhotoOut: {
+            /** Id */
+            id: string;
+            /** Take */
+            take: string;
+            /** Device */
+            device: string;
+            /** What */
+            what: string;
+            /** Text */
+            text: string;
+            /** Clock */
+            clock: string;
+            /** Who */
+            who: string;
+        };
         /**
          * PictureOut
          * @description A picture where it comes in: own_frames, what the device adds that sends it; late_frames, with all before that.
@@ -14424,6 +14490,180 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeardTimecodeOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_photo_api_jobs__job_id__log_photos_post: {
+        parameters: {
+            query: {
+                id: string;
+                made: string;
+                take?: string;
+                device?: string;
+                text?: string;
+                /** @description Name of the one who does it; may be empty */
+                who?: string;
+            };
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example …JFIF… */
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_photo_api_jobs__job_id__log_photos__photo_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_photo_api_jobs__job_id__log_photos__photo_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -8,9 +8,11 @@ import { useJob } from '@/stores/job'
 import { useMe } from '@/stores/me'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import ClockForm from './ClockForm.vue'
+import PhotoForm from './PhotoForm.vue'
 import SceneNotes from './SceneNotes.vue'
 import TakeForm from './TakeForm.vue'
 import TakeRow from './TakeRow.vue'
+import { usePhotos } from './usePhotos'
 import { useSceneNotes } from './useSceneNotes'
 import { useTakes } from './useTakes'
 
@@ -23,6 +25,11 @@ const opened = ref('')
 const own = ref('')
 const slate = ref('')
 const notes = useSceneNotes(log, () => (running.value ?? log.value?.next)?.slate ?? '')
+const album = usePhotos(
+  () => job.newest?.job ?? '',
+  () => log.value?.photos ?? [],
+  act.look,
+)
 const about = computed(() => running.value ?? last.value)
 const files = computed(() => `/api/jobs/${job.newest?.job}/log/report`)
 const marked = computed(() => {
@@ -112,7 +119,6 @@ useKeys({
       </form>
     </section>
     <SceneNotes v-if="notes" :notes="notes" :waiting="waiting" :may-log="mayLog" @tap="act.tap" />
-    <ClockForm v-if="mayLog" :log="log" :job="job.newest?.job ?? ''" @tap="act.tap" />
     <section v-if="mayLog && about" class="notes no-print" aria-label="What happened?">
       <h3>
         What happened<template v-if="!running"> in {{ about.label }}</template
@@ -144,6 +150,8 @@ useKeys({
         <button class="tap" type="submit" :disabled="!own.trim()">Note</button>
       </form>
     </section>
+    <PhotoForm :album="album" :about="about" :devices="log.devices ?? []" :may-log="mayLog" />
+    <ClockForm v-if="mayLog" :log="log" :job="job.newest?.job ?? ''" @tap="act.tap" />
     <ul v-if="log.findings.length" class="findings" aria-label="To be cleared">
       <li v-for="item in log.findings" :key="item.what + item.take">
         <SeverityMark severity="caution" :size="12" />
@@ -165,6 +173,7 @@ useKeys({
           :tracks="log.tracks"
           :devices="log.devices ?? []"
           :job="job.newest?.job ?? ''"
+          :album="album"
           :playback="notes?.playback_ready ? (notes.playback[0] ?? '') : ''"
           :may-log="mayLog"
           @status="act.status(take, $event)"

@@ -4,6 +4,8 @@ import { ref } from 'vue'
 
 import type { Log, LoggedTake } from '@/api/client'
 import { formatMoment } from '@/format/time'
+import PhotoStrip from './PhotoStrip.vue'
+import type { usePhotos } from './usePhotos'
 
 /** One take, opened: what it is good for, a note on a track, corrections with what stood there before. */
 const props = defineProps<{
@@ -12,6 +14,7 @@ const props = defineProps<{
   devices: NonNullable<Log['devices']>
   job: string
   playback: string
+  album: ReturnType<typeof usePhotos>
   mayLog: boolean
 }>()
 const emit = defineEmits<{
@@ -120,6 +123,11 @@ function note() {
       {{ formatMoment(item.at) }}{{ item.who ? `, ${item.who}` : '' }}: {{ item.what }} was
       {{ item.was || 'empty' }}
     </p>
+    <PhotoStrip
+      :photos="album.shown.value.filter((photo) => photo.take === take.id)"
+      :may-log="mayLog"
+      @remove="album.remove"
+    />
     <p v-if="playback && take.ends && !take.struck" class="small">
       Play it back from {{ take.timecode }}: {{ playback }}.
     </p>

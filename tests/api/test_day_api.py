@@ -3,6 +3,7 @@
 import pytest
 
 from tests.api.test_patch_api import opened
+from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
 
 TABLE = """what,at,minutes,takes,take_min
@@ -42,6 +43,22 @@ def test_a_table(client, job):
     assert (plan["defaults"]["day_begins_min"], plan["defaults"]["day_ends_min"]) == (450, 1020)
     again = taken(client, job, TABLE.replace("9:00", "9:15").replace(",", ";"))
     assert [item["at_min"] for item in again["set_ups"]] == [555, 600, 900]  # changed, and nothing twice
+
+
+def test_each_of_the_crew_is_told_what_to_do(client):
+    plan = foundry()
+    alone = client.get(f"/api/jobs/{opened(client, plan)['job']}/day").json()
+    assert {task["who"] for task in alone["tasks"]} == {""}
+    named = apply_edits(plan, [SetJob(crew=" Ann,Ben ")])
+    assert named.defaults.hands == 2
+    two = client.get(f"/api/jobs/{opened(client, named)['job']}/day").json()
+    assert {task["who"] for task in two["tasks"]} == {"Ann", "Ben"}
+    three = apply_edits(named, [SetJob(hands=3, crew="Ann")])
+    assert {task["who"] for task in client.get(f"/api/jobs/{opened(client, three)['job']}/day").json()["tasks"]} <= {
+        "Ann",
+        "person 2",
+        "person 3",
+    }
 
 
 def test_a_calendar(client, job):

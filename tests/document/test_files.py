@@ -127,6 +127,12 @@ def test_a_plan_of_version_10_has_no_set_ups():
     assert replace(plan, set_ups=foundry().set_ups) == foundry()
 
 
+def test_a_plan_of_version_11_names_nobody_of_the_crew():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-11.json").read_text())
+    assert old["schema_version"] == 11 and "crew" not in old["defaults"]
+    assert plan_from_json(old) == foundry()
+
+
 def without_the_box(plan):
     """The demo as it was before its clocks came in."""
     return apply_edits(plan, [RemoveDevice(device="box-a")])

@@ -72,6 +72,7 @@ class SetJobModel(EditModel):
     zone: Annotated[str, Field(max_length=60)] | None = None
     temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] | None = None
     hands: Annotated[int, Field(ge=1, le=core.MOST_HANDS)] | None = None
+    crew: Annotated[str, Field(max_length=400)] | None = None
     walk_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=60)] | None = None
     slating: core.Slating | None = None
 

@@ -124,6 +124,11 @@ def _shooting(raw: Raw) -> Raw:
     return {"set_ups": [], "moves": [], **raw}
 
 
+def _crew_and_heat(raw: Raw) -> Raw:
+    """11 → 12: names of the crew, and how long a camera records before it gets too hot; nobody had said either."""
+    return raw
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
@@ -135,4 +140,5 @@ _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     8: _whole_classes,
     9: _whole_cables,
     10: _shooting,
+    11: _crew_and_heat,
 }

@@ -61,7 +61,7 @@ from tidy_trunk.core.plan import (
 from tidy_trunk.equipment import CableClassModel, DeviceClassModel
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 11
+SCHEMA_VERSION: Final = 12
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
@@ -150,6 +150,7 @@ class DefaultsModel(DocumentModel):
     zone: Annotated[str, Field(max_length=60)] = ""
     temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] = WARM_C
     hands: Annotated[int, Field(ge=1, le=MOST_HANDS)] = 1
+    crew: Annotated[str, Field(max_length=400)] = ""
     slating: Slating = Slating.SCENE
     walk_min: Annotated[float, Field(allow_inf_nan=False, ge=0, le=60)] = WALK_MIN
 

@@ -340,6 +340,7 @@ class TraitsModel(EquipmentModel):
     power_w: Watts | None = None
     battery_wh: WattHours | None = None
     clip_limit_min: Minutes | None = None
+    heat_limit_min: Minutes | None = None
     media_gb: Gigabytes | None = None
     picture_mbps: Megabits | None = None
     warm_up_min: Minutes | None = None

@@ -86,6 +86,7 @@ TITLES: Final[Mapping[str, str]] = {
     "power_w": "Power, W",
     "battery_wh": "Battery, Wh",
     "clip_limit_min": "Longest clip, min",
+    "heat_limit_min": "Gets too hot after, min",
     "media_gb": "Media, GB",
     "picture_mbps": "Picture, Mbit/s",
     "warm_up_min": "Warm-up, min",

@@ -21,11 +21,15 @@ def day_text(name: str, day: DayOut) -> str:
 
 
 def _by_the_clock(day: DayOut) -> list[tuple[float, str]]:
-    found = [(task.at_min, f"{task.what}{_by(task)}") for task in day.tasks]
+    found = [(task.at_min, f"{_whose(task)}{task.what}{_by(task)}") for task in day.tasks]
     found += [(item.at_min, f"── {item.label}: {item.takes} × {item.take_min:g} min") for item in day.set_ups]
     found += [(item.at_min, f"── {item.label}, {item.length_min:g} min") for item in day.breaks]
     found += [(item.at_min, f"── move to {item.label}, {item.length_min:g} min") for item in day.moves]
     return sorted(found)
+
+
+def _whose(task: DayTaskOut) -> str:
+    return f"{task.who}: " if task.who else ""
 
 
 def _by(task: DayTaskOut) -> str:
@@ -37,9 +41,9 @@ def day_csv(day: DayOut) -> bytes:
     """A line for each thing to do. UTF-8."""
     box = io.StringIO()
     out = csv.writer(box)
-    out.writerow(["at", "by", "minutes", "what", "where", "kind", "device", "during", "holds_min", "why"])
+    out.writerow(["at", "by", "minutes", "who", "what", "where", "kind", "device", "during", "holds_min", "why"])
     for task in day.tasks:
-        row = [task.at, task.by, f"{task.minutes:g}", task.what, task.place or "cart", task.kind, task.device]
+        row = [task.at, task.by, f"{task.minutes:g}", task.who, task.what, task.place or "cart", task.kind, task.device]
         out.writerow([plain_cell(str(cell)) for cell in [*row, task.during, f"{task.held_min:g}", task.why]])
     return box.getvalue().encode()
 
@@ -47,7 +51,13 @@ def day_csv(day: DayOut) -> bytes:
 def day_calendar(name: str, day: DayOut, on: date, made: datetime) -> bytes:
     """Set-ups, breaks, moves and everything to do, as iCalendar. `on`: the day where the plan names none."""
     entries = [
-        Entry(id=f"task-{number}", title=task.what, text=task.why, at_min=task.at_min, length_min=task.minutes)
+        Entry(
+            id=f"task-{number}",
+            title=f"{_whose(task)}{task.what}",
+            text=task.why,
+            at_min=task.at_min,
+            length_min=task.minutes,
+        )
         for number, task in enumerate(day.tasks, start=1)
     ]
     for kind, items in (("set-up", day.set_ups), ("break", day.breaks), ("move", day.moves)):
@@ -68,7 +78,7 @@ def day_sheet(name: str, day: DayOut, *, paper: str, made: datetime) -> bytes:
             ("Date", day.date),
             ("Call, wrap", f"{at(day.call_min)} to {at(day.wrap_min)}"),
             ("Time zone", day.zone),
-            ("Sound crew", str(day.hands)),
+            ("Sound crew", day.crew or str(day.hands)),
         ]
     )
     if day.held:
@@ -81,7 +91,7 @@ def day_sheet(name: str, day: DayOut, *, paper: str, made: datetime) -> bytes:
     sheet.table(
         [Column("done", 0.6), Column("at", 0.8), Column("by", 0.8), Column("what", 3.6), Column("why", 4.6)],
         [
-            ["[  ]", task.at, task.by, task.what + (f" ({task.place})" if task.place else ""), task.why]
+            ["[  ]", task.at, task.by, _whose(task) + task.what + (f" ({task.place})" if task.place else ""), task.why]
             for task in day.tasks
         ],
         bold=[task.held_min > 0 or task.during == "between" for task in day.tasks],

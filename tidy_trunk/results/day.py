@@ -3,11 +3,12 @@
 from tidy_trunk.core.day import DayPlan, DayTask, Holding, SlotKind, TaskKind, Trouble, Unkept
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words.day import at, day_summary, held_words, holding_words, task_words, unkept_words
+from tidy_trunk.words.day import at, day_summary, held_words, holding_words, task_words, unkept_words, who_words
 
 
 class DayTaskOut(Out):
-    """Something to do. Times in minutes since midnight; at, by: as a watch shows them; by is "" where any time does."""
+    """Something to do. Times in minutes since midnight; at, by: as a watch shows them; by is "" where any time does.
+    who: of the crew; "" of one who works alone."""
 
     id: str
     kind: TaskKind
@@ -16,6 +17,7 @@ class DayTaskOut(Out):
     why: str
     at: str
     by: str
+    who: str = ""
     at_min: float
     minutes: float
     by_min: Level
@@ -34,6 +36,7 @@ class DayTaskOut(Out):
             why=words.why,
             at=at(task.at_min),
             by=words.by,
+            who=who_words(index, task.who),
             at_min=round(task.at_min, 2),
             minutes=task.minutes,
             by_min=task.by_min,
@@ -44,7 +47,8 @@ class DayTaskOut(Out):
 
 
 class UnkeptOut(Out):
-    """What cannot be kept. at_min: when it happens; needed: what would do, in Wh of a battery or GB of a card."""
+    """What cannot be kept. at_min: when it happens; needed: what would do, in Wh of a battery, GB of a card or minutes
+    of a pause."""
 
     what: Trouble
     kind: TaskKind | None
@@ -134,6 +138,7 @@ class DayOut(Out):
     date: str
     zone: str
     hands: int
+    crew: str = ""
     temperature_c: float
     tasks: list[DayTaskOut]
     unkept: list[UnkeptOut]
@@ -158,6 +163,7 @@ class DayOut(Out):
             date=defaults.date,
             zone=defaults.zone,
             hands=defaults.hands,
+            crew=defaults.crew,
             temperature_c=defaults.temperature_c,
             tasks=[DayTaskOut.from_core(index, task) for task in day.tasks],
             unkept=[UnkeptOut.from_core(index, item) for item in day.unkept],

@@ -6,7 +6,7 @@ from typing import Final, NamedTuple
 from tidy_trunk.core.day import DayPlan, DayTask, Holding, TaskKind, Trouble, Unkept
 from tidy_trunk.core.day import SlotKind as Slot
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import PlanIndex, clock_words
+from tidy_trunk.core.plan import PlanIndex, clock_words, crew_names
 from tidy_trunk.words.numbers import listed, many
 
 
@@ -28,6 +28,15 @@ class TroubleWords(NamedTuple):
 def at(minutes: float) -> str:
     """A moment of the day, to the minute: `10:31`."""
     return clock_words(math.floor(minutes + 0.01))
+
+
+def who_words(index: PlanIndex, who: int) -> str:
+    """Whose work it is, by name where the crew has names; "" of one who works alone."""
+    defaults = index.plan.defaults
+    if defaults.hands == 1:
+        return ""
+    names = crew_names(defaults.crew)
+    return names[who] if who < len(names) else f"person {who + 1}"
 
 
 def task_words(index: PlanIndex, task: DayTask) -> TaskWords:
@@ -125,6 +134,8 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
                 f"{device} stops after {limit}",
                 f"A take of {label} is {needed} long. Cut it in two, or {_runs_through(index, item, device)}.",
             )
+        case Trouble.OVERHEATS:
+            return _overheats(index, item, device, label)
         case Trouble.TWO_FILES:
             return TroubleWords(
                 f"{device} writes two files",
@@ -145,6 +156,18 @@ def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
                 f"{label} is shot after wrap",
                 f"The last take ends {needed} after {at(item.at_min)}. Wrap later, or plan fewer takes.",
             )
+
+
+def _overheats(index: PlanIndex, item: Unkept, device: str, label: str) -> TroubleWords:
+    lasts = f"By its figure it records {item.limit_min:.0f} min in one go, and {at(item.at_min)} would be too much"
+    if item.needed is None:
+        cure = f"A take of {math.ceil(item.needed_min)} min is too long for it: cut it in two"
+    else:
+        cure = f"Leave it off for {math.ceil(item.needed)} min more before that take"
+    return TroubleWords(
+        f"{device} may get too hot in {label}",
+        f"{lasts}. {cure}, keep it in the shade, or {_runs_through(index, item, device)}.",
+    )
 
 
 def _no_time(index: PlanIndex, item: Unkept, needed: str) -> str:

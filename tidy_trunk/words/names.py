@@ -39,6 +39,7 @@ _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "zone": ("time zone", ""),
     "temperature_c": ("temperature", " °C"),
     "hands": ("sound crew of", ""),
+    "crew": ("sound crew", ""),
     "slating": ("slates by", ""),
     "walk_min": ("walk to a device", " min"),
 }

@@ -197,6 +197,8 @@ def test_a_way_by_a_box_says_what_it_costs_in_noise():
 
 
 def test_the_school_of_a_job_is_said():
+    crew = do(Plan(name="x"), "set job crew Ann and Ben, date 2026-12-01").defaults
+    assert (crew.crew, crew.hands, crew.date) == ("Ann, Ben", 2, "2026-12-01")
     plan = do(Plan(name="x"), "set job school guide")
     assert plan.defaults.school is School.GUIDE
     assert answer_words(say(plan, "set job school clean").proposals[0]).title == "Job: always the clean way"

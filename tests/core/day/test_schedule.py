@@ -154,6 +154,10 @@ def test_nothing_within_a_take_and_nothing_too_late(drawn, hands, celsius, place
         )
         if (task.kind, task.device) not in runs_out:
             assert task.ends_min <= task.by_min + 0.01, task
+    for first, second in combinations(day.tasks, 2):
+        if first.who == second.who:  # nobody does two things at once
+            assert first.ends_min <= second.at_min + 0.01 or second.ends_min <= first.at_min + 0.01
+    assert {task.who for task in day.tasks} <= set(range(hands))
 
 
 def test_what_would_spare_a_hold_is_said():

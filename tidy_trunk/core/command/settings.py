@@ -212,6 +212,8 @@ def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
             values["school"] = School(value)
         elif what == "slates" and value in tuple(Slating):
             values["slating"] = Slating(value)
+        elif what == "crew" and piece.partition(" ")[2].strip():
+            values["crew"] = ", ".join(re.split(r"\s+and\s+", piece.partition(" ")[2].strip()))
         elif what in _JOB_WORDS and value:
             values[_JOB_WORDS[what]] = value
         elif what in _JOB_NUMBERS and found:
@@ -221,7 +223,7 @@ def _job(plan: Plan, pieces: Sequence[str]) -> SetJob:
         else:
             raise NotUnderstoodError(
                 f"'{piece}' is nothing that holds for the job: say rate 25, tone -20, room 48, rumble 60, mains 50, sample 48000, "
-                f"slack 1, guard 0.1, day 8:00 to 18:00, date 2026-11-28, zone Europe/Vienna, temperature 5, hands 2, walk 2, slates scene or numbers, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
+                f"slack 1, guard 0.1, day 8:00 to 18:00, date 2026-11-28, zone Europe/Vienna, temperature 5, hands 2, crew Ann and Ben, walk 2, slates scene or numbers, school clean or guide, place {', '.join(ROOMS)}, or target {', '.join(targets)}"
             )
     return SetJob(**values)  # type: ignore[arg-type]
 

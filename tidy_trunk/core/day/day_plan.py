@@ -10,6 +10,7 @@ from typing import Final
 
 import numpy as np
 
+from tidy_trunk.core.day.heat import overheated
 from tidy_trunk.core.day.in_turn import WorkedThrough
 from tidy_trunk.core.day.needs import NOTHING_DONE, Errand, Progress, Series, TaskKind, errands_of, series_of
 from tidy_trunk.core.day.schedule import first_schedule, schedule
@@ -36,7 +37,7 @@ class DayTask:
 
     id: the same each time the day is planned, as far as it is the same thing. lasts_until_min: as a rule, what it renews;
     None where it renews nothing. giver: of a jam. devices: of what is done at several. about: break or move that asks for it.
-    is_first: of what was never done before today. slot: the free time in which it is done; held_min: by how long the set waits then, longer than between two takes anyway.
+    is_first: of what was never done before today. who: of the crew, from 0 on. slot: the free time in which it is done; held_min: by how long the set waits then, longer than between two takes anyway.
     """
 
     id: str
@@ -51,6 +52,7 @@ class DayTask:
     devices: tuple[str, ...] = ()
     about: str = ""
     lasts_until_min: float | None = None
+    who: int = 0
     is_first: bool = False
     held_min: float = 0.0
 
@@ -65,6 +67,7 @@ class Trouble(StrEnum):
     RUNS_OUT = "runs-out"  # a battery, a card or a jam, in the middle of a take, or before anybody can renew it
     NOT_DONE = "not-done"  # no time for it
     CLIP_LIMIT = "clip-limit"  # a take is longer than a camera's longest clip
+    OVERHEATS = "overheats"  # a camera gets too hot in the course of its takes
     TWO_FILES = "two-files"  # a take is longer than a plain WAV
     OVERLAP = "overlap"  # two takes at once, or a take within a break or a move
     BEFORE_CALL = "before-call"  # takes before the day begins: nothing is planned for them
@@ -77,7 +80,7 @@ class Unkept:
 
     take, other: set-ups that it happens in. limit_min: how long the thing lasts, or how much time there is for it; needed_min: how long it
     would have to last, or takes.
-    needed: what would do, in the unit of its kind (Wh of a battery, GB of a card); None where nothing of that kind would.
+    needed: what would do, in the unit of its kind (Wh of a battery, GB of a card, minutes of a pause); None where nothing of that kind would.
     """
 
     what: Trouble
@@ -150,8 +153,8 @@ def plan_day(report: Report, progress: Progress = NOTHING_DONE, *, is_first: boo
 def _timed(line: Timeline, worked: Sequence[WorkedThrough]) -> Iterator[DayTask]:
     """Each thing at its minute."""
     for slot, item in zip(line.slots, worked, strict=True):
-        for one, at in zip(item.assigned, item.starts_min, strict=True):
-            yield _task(one.task, at, slot, item.held_min)
+        for one, at, who in zip(item.assigned, item.starts_min, item.hands, strict=True):
+            yield replace(_task(one.task, at, slot, item.held_min), who=who)
 
 
 def _task(task: Series | Errand, at_min: float, slot: Slot, held_min: float) -> DayTask:
@@ -314,10 +317,27 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
                         limit_min=limit,
                         needed_min=length,
                     )
+    yield from _overheating(report, line)
     ends = report.index.plan.defaults.day_ends_min
     late = next((take for take in line.takes if take.ends_min > ends + CRUMB_MIN), None)
     if late is not None:
         yield Unkept(what=Trouble.AFTER_WRAP, at_min=ends, take=late.set_up, needed_min=line.takes[-1].ends_min - ends)
+
+
+def _overheating(report: Report, line: Timeline) -> Iterator[Unkept]:
+    for unit in report.index.units():
+        limit = unit.device_class.traits.heat_limit_min
+        found = overheated(line.takes, limit.value) if limit is not None and limit.value else None
+        if limit is not None and found is not None:
+            yield Unkept(
+                what=Trouble.OVERHEATS,
+                at_min=found.at_min,
+                device=unit.device.id,
+                take=found.take.set_up,
+                limit_min=limit.value,
+                needed_min=found.take.ends_min - found.take.begins_min,
+                needed=found.pause_min,
+            )
 
 
 def _before_call(plan: Plan) -> Iterator[Unkept]:

@@ -22,11 +22,13 @@ class Assigned:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WorkedThrough:
-    """A free time as it is worked. starts_min: of each thing, in its order; late_min: by how much anything is over later than the
+    """A free time as it is worked. starts_min: of each thing, in its order; hands: who does it,
+    from 0 on; late_min: by how much anything is over later than the
     end of its piece, or of the time itself with the way back; held_min: by how long a set waits, between two takes."""
 
     assigned: tuple[Assigned, ...]
     starts_min: tuple[float, ...]
+    hands: tuple[int, ...]
     late_min: float
     held_min: float
 
@@ -43,7 +45,7 @@ def work_through(
         hands, max(len(assigned), 1)
     )  # when each pair of hands is free, and where it is
     ready: dict[str, float] = {}
-    starts, late = [], 0.0
+    starts, whose, late = [], [], 0.0
     for item in assigned:
         task, piece = item.task, line.pieces[item.piece]
         earliest = max(_release(task, slot, piece), ready.get(task.device, 0.0))
@@ -53,12 +55,14 @@ def work_through(
         free[who] = (ends, task.place)
         ready[task.device] = ends
         starts.append(begins[who])
+        whose.append(who)
         late = max(late, ends - piece.ends_min)
     back = max(at + _walk(where, "", walk_min) for at, where in free)
     is_between = slot.kind is SlotKind.BETWEEN
     return WorkedThrough(
         assigned=tuple(assigned),
         starts_min=tuple(starts),
+        hands=tuple(whose),
         late_min=0.0 if is_between else max(late, back - slot.ends_min),
         held_min=max(0.0, back - slot.ends_min) if is_between else 0.0,
     )

@@ -110,6 +110,7 @@ from tidy_trunk.core.plan.model import (
     Source,
     Stretch,
     Weighting,
+    crew_names,
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, drawn_lead
 from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m
@@ -245,6 +246,7 @@ __all__ = [
     "clip_limit_min",
     "clock_words",
     "cold_share",
+    "crew_names",
     "differences",
     "drawn_lead",
     "edited",

@@ -81,7 +81,8 @@ class Defaults:
     day_begins_min, day_ends_min: in minutes since midnight; beyond 24 h where it goes on past midnight.
     drift_limit_frames: by how much two clocks may part.
     date: of the day, ISO 8601; zone: of the place, by its name in the time zone database; "" where nobody has said.
-    temperature_c: in which batteries work; hands: people who swap, jam and send tone.
+    temperature_c: in which batteries work; hands: people who swap, jam and send tone; crew: their
+        names, in their order, with commas between.
     slating: how slates are named.
     walk_min: from the cart to a device that stands elsewhere, in minutes.
     frequencies_cleared: somebody has asked whether the radio frequencies are legal where the job is.
@@ -110,8 +111,18 @@ class Defaults:
     zone: str = ""
     temperature_c: float = WARM_C
     hands: int = 1
+    crew: str = ""
     slating: Slating = Slating.SCENE
     walk_min: float = WALK_MIN
+
+
+LONGEST_CREW: Final = 400
+"""ASSUMED_ letters of all names of a crew."""
+
+
+def crew_names(crew: str) -> tuple[str, ...]:
+    """`Ann, Ben` as names."""
+    return tuple(name for part in crew.split(",") if (name := part.strip()))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -13,7 +13,7 @@ from tidy_trunk.core.plan.clocks import LAST_MIN, MOST_BREAKS, MOST_JAMS, PairDr
 from tidy_trunk.core.plan.index import PlacedDevice, PlanIndex
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import MOST_LAW_POINTS, GainLaw, MeterError
-from tidy_trunk.core.plan.model import Part, Plan, PortRef, Run, Stretch
+from tidy_trunk.core.plan.model import LONGEST_CREW, Part, Plan, PortRef, Run, Stretch, crew_names
 from tidy_trunk.core.plan.own_leads import check_lead
 from tidy_trunk.core.plan.path import ALONG
 from tidy_trunk.core.plan.rooms import ROOMS
@@ -164,6 +164,11 @@ def _check_shooting(plan: Plan) -> None:
     defaults = plan.defaults
     check_number("temperature", defaults.temperature_c, -50, 60, "°C")
     check_number("people of the sound crew", defaults.hands, 1, MOST_HANDS, "")
+    names = crew_names(defaults.crew)
+    if len(names) > MOST_HANDS or not is_plain(defaults.crew) or len(defaults.crew) > LONGEST_CREW:
+        raise InputError(
+            f"the crew: at most {MOST_HANDS} names with commas between, in {LONGEST_CREW} printable characters"
+        )
     check_number("walk to a device", defaults.walk_min, 0, 60, "minutes")
     if defaults.date and not _is_date(defaults.date):
         raise InputError(f"'{defaults.date[:40]}' is no date: write 2026-11-28")

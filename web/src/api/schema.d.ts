@@ -3867,6 +3867,11 @@ export interface components {
             zone: string;
             /** Hands */
             hands: number;
+            /**
+             * Crew
+             * @default
+             */
+            crew: string;
             /** Temperature C */
             temperature_c: number;
             /** Tasks */
@@ -3902,6 +3907,7 @@ export interface components {
         /**
          * DayTaskOut
          * @description Something to do. Times in minutes since midnight; at, by: as a watch shows them; by is "" where any time does.
+         *     who: of the crew; "" of one who works alone.
          */
         DayTaskOut: {
             /** Id */
@@ -3917,6 +3923,11 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
             /** At Min */
             at_min: number;
             /** Minutes */
@@ -4053,6 +4064,11 @@ export interface components {
              * @default 1
              */
             hands: number;
+            /**
+             * Crew
+             * @default
+             */
+            crew: string;
             /** @default scene */
             slating: components["schemas"]["Slating"];
             /**
@@ -6887,7 +6903,7 @@ export interface components {
         PlanDocument: {
             /**
              * Schema Version
-             * @default 11
+             * @default 12
              */
             schema_version: number;
             /** Name */
@@ -6917,6 +6933,7 @@ export interface components {
              *       "zone": "",
              *       "temperature_c": 20,
              *       "hands": 1,
+             *       "crew": "",
              *       "slating": "scene",
              *       "walk_min": 2
              *     }
@@ -8049,6 +8066,8 @@ export interface components {
             temperature_c?: number | null;
             /** Hands */
             hands?: number | null;
+            /** Crew */
+            crew?: string | null;
             /** Walk Min */
             walk_min?: number | null;
             slating?: components["schemas"]["Slating"] | null;
@@ -9188,6 +9207,7 @@ export interface components {
             power_w?: components["schemas"]["PlainFigure"] | null;
             battery_wh?: components["schemas"]["PlainFigure"] | null;
             clip_limit_min?: components["schemas"]["PlainFigure"] | null;
+            heat_limit_min?: components["schemas"]["PlainFigure"] | null;
             media_gb?: components["schemas"]["PlainFigure"] | null;
             picture_mbps?: components["schemas"]["PlainFigure"] | null;
             warm_up_min?: components["schemas"]["PlainFigure"] | null;
@@ -9230,7 +9250,7 @@ export interface components {
          * @description What cannot be kept, or not without help.
          * @enum {string}
          */
-        Trouble: "runs-out" | "not-done" | "clip-limit" | "two-files" | "overlap" | "before-call" | "after-wrap";
+        Trouble: "runs-out" | "not-done" | "clip-limit" | "overheats" | "two-files" | "overlap" | "before-call" | "after-wrap";
         /**
          * TurnOut
          * @description A knob that would bring the tone to where it was wanted.
@@ -9257,7 +9277,8 @@ export interface components {
         };
         /**
          * UnkeptOut
-         * @description What cannot be kept. at_min: when it happens; needed: what would do, in Wh of a battery or GB of a card.
+         * @description What cannot be kept. at_min: when it happens; needed: what would do, in Wh of a battery, GB of a card or minutes
+         *     of a pause.
          */
         UnkeptOut: {
             what: components["schemas"]["Trouble"];

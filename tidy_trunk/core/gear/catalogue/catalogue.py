@@ -39,6 +39,7 @@ FIGURE_WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "power_w": ("power", "W"),
     "battery_wh": ("battery", "Wh"),
     "clip_limit_min": ("longest clip", "min"),
+    "heat_limit_min": ("gets too hot after", "min"),
     "media_gb": ("media", "GB"),
     "picture_mbps": ("picture", "Mbit/s"),
     "warm_up_min": ("warm-up", "min"),

@@ -304,7 +304,7 @@ class Traits:
     tone_by: what gives its tone. hold: where its keys are locked, "" where they are not.
     meter_reads_high_db: by how much its meter shows more than it records; None where it is believed.
     media_gb: of one card, or of what is built in, in 10⁹ bytes; picture_mbps: what a picture takes of it, in 10⁶ bits a second.
-    warm_up_min: until its clock is as good as it gets.
+    warm_up_min: until its clock is as good as it gets. heat_limit_min: how long it records in one go, from cold, until it switches off.
     makes_timecode: False where it takes timecode and runs on nobody else's without it.
     """
 
@@ -318,6 +318,7 @@ class Traits:
     power_w: Figure | None = None
     battery_wh: Figure | None = None
     clip_limit_min: Figure | None = None
+    heat_limit_min: Figure | None = None
     media_gb: Figure | None = None
     picture_mbps: Figure | None = None
     warm_up_min: Figure | None = None
@@ -365,6 +366,7 @@ class Traits:
             ("tone by", "" if self.tone_by is ToneBy.SWITCH else str(self.tone_by)),
             ("hold", self.hold),
             ("longest clip", _words(self.clip_limit_min, "min")),
+            ("gets too hot after", _words(self.heat_limit_min, "min")),
             ("warm-up", _words(self.warm_up_min, "min")),
         )
         return tuple((name, words) for name, words in found if words)

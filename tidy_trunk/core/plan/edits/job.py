@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass, replace
 
-from tidy_trunk.core.plan.model import Defaults, Plan, School
+from tidy_trunk.core.plan.model import Defaults, Plan, School, crew_names
 from tidy_trunk.core.plan.shooting import Slating
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetJob:
-    """Name and defaults of the job; what is None stays."""
+    """Name and defaults of the job; what is None stays. Where the crew is named, there are so many hands."""
 
     name: str | None = None
     frame_rate: str | None = None
@@ -34,6 +34,7 @@ class SetJob:
     zone: str | None = None
     temperature_c: float | None = None
     hands: int | None = None
+    crew: str | None = None
     slating: Slating | None = None
     walk_min: float | None = None
 
@@ -44,5 +45,6 @@ class SetJob:
 
     def apply(self, plan: Plan) -> Plan:
         values = {name: getattr(plan.defaults, name) for name in Defaults.__dataclass_fields__}
-        defaults = Defaults(**{**values, **self.changes})
+        named = len(crew_names(self.crew or ""))
+        defaults = Defaults(**{**values, **({"hands": named} if named else {}), **self.changes})
         return replace(plan, name=plan.name if self.name is None else self.name.strip(), defaults=defaults)

@@ -79,7 +79,7 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
             <p v-else class="rest"><strong>No set-up is planned yet.</strong> Add the first one below.</p>
             <ul v-if="others.length" class="then" aria-label="Then">
               <li v-for="task in others" :key="task.id + task.at">
-                <strong>{{ task.what }}</strong>
+                <strong>{{ task.who ? `${task.who}: ` : '' }}{{ task.what }}</strong>
                 <span class="num">{{ task.by ? `by ${task.by}` : task.at }}</span>
                 <p class="small soft">{{ task.why }}</p>
               </li>
@@ -107,6 +107,7 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
             <tr>
               <th scope="col">at</th>
               <th scope="col">by</th>
+              <th v-if="day.hands > 1" scope="col">who</th>
               <th scope="col">what</th>
               <th scope="col" class="why">why</th>
             </tr>
@@ -115,6 +116,7 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
             <tr v-for="task in day.tasks" :key="task.id + task.at" :class="{ moved: hasMoved(task) }">
               <td class="num">{{ task.at }}</td>
               <td class="num">{{ task.by }}</td>
+              <td v-if="day.hands > 1">{{ task.who }}</td>
               <th scope="row">
                 {{ task.what
                 }}<span v-if="task.held_min > 0.5" class="is-caution">

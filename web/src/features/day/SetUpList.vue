@@ -30,6 +30,8 @@ function take(event: Event) {
   field.value = ''
   if (file) void read(file)
 }
+const crew = (names: string) =>
+  ({ kind: 'set-job', crew: names, ...(names.trim() ? {} : { hands: 1 }) }) as Edit
 async function add() {
   const name = label.value.trim()
   if (!name) return
@@ -120,6 +122,16 @@ async function add() {
         >Add set-up</Button
       >
     </form>
+    <label class="field crew no-print"
+      ><span>Sound crew, by name</span
+      ><KeptInput
+        class="plain-input"
+        maxlength="400"
+        placeholder="you alone"
+        :value="day.crew"
+        :disabled="job.readOnly"
+        @change="job.edit([crew(value($event))])"
+    /></label>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <details class="small soft no-print">
       <summary>What can be typed, or read from a file</summary>
@@ -130,7 +142,7 @@ async function add() {
 
       <code>set-up 12C at 10:30, 4 takes of 3 min</code>, <code>break lunch at 13:00, 45 min</code>,
       <code>company move to the tower at 14:00, 40 min</code>, <code>place camera b at the walkway</code>,
-      <code>set job temperature 0, hands 2</code>.
+      <code>set job temperature 0, crew Ann and Ben</code>.
     </details>
   </section>
 </template>

@@ -9,7 +9,8 @@ const emit = defineEmits<{ done: []; later: [] }>()
 <template>
   <section class="next" aria-label="Next">
     <p class="soft">
-      Next, at {{ task.at }}<template v-if="task.place">, {{ task.place }}</template>
+      Next, at {{ task.at }}<template v-if="task.who">, {{ task.who }}</template
+      ><template v-if="task.place">, {{ task.place }}</template>
     </p>
     <h3>{{ task.what }}</h3>
     <p v-if="task.by">

@@ -209,6 +209,47 @@ def test_sound_is_split_into_one_file_for_each_channel(card, tmp_path):
     assert found.verdict is CopyVerdict.UNREADABLE and "2 channels" in found.problem
 
 
+def test_a_movies_two_sides_become_two_files(card, tmp_path):
+    """Sample by sample as ffmpeg's decoder has them; they begin where the movie's timecode says. [EBU3285]"""
+    sides = (np.stack([np.sin(np.arange(RATE) / 20), np.cos(np.arange(RATE) / 7)]) * 9_000).astype(np.int16)
+    with av.open(str(card / "C0001.MOV"), "w", format="mov") as container:
+        pictures = container.add_stream("mpeg4", rate=25)
+        pictures.width, pictures.height, pictures.pix_fmt = 64, 48, "yuv420p"
+        pictures.metadata["timecode"] = "10:00:04:10"
+        sound = container.add_stream("pcm_s16le", rate=RATE)
+        sound.layout = "stereo"
+        grey = av.VideoFrame.from_ndarray(np.full((48, 64, 3), 90, np.uint8), format="rgb24")
+        for _ in range(25):
+            container.mux(pictures.encode(grey))
+        container.mux(pictures.encode())
+        frame = av.AudioFrame.from_ndarray(sides.T.reshape(1, -1).copy(), format="s16", layout="stereo")
+        frame.sample_rate = RATE
+        container.mux(sound.encode(frame))
+        container.mux(sound.encode())
+    orders = [
+        CopyOrder(
+            path="C0001.MOV",
+            name=f"C0001_{channel}.WAV",
+            labels=TakeLabels(scene="12C", take="4", tracks=((1, name),)),
+            date="2026-12-01",
+            channel=channel,
+            out_of_movie_bytes=4 * RATE,
+        )
+        for channel, name in ((1, "Boom"), (2, "Ann"), (3, "nobody"))
+    ]
+    *copied, third = copy_files(card, orders, tmp_path / "into", tmp_path / "second")
+    for number, file in enumerate(copied):
+        assert file.verdict is CopyVerdict.COPIED and file.is_good, file.problem
+        path = tmp_path / "into" / file.name
+        told = WavInfoReader(str(path))
+        assert (told.fmt.channel_count, told.bext.time_reference) == (1, round(36_004.4 * RATE))
+        assert (told.ixml.scene, told.ixml.take, told.bext.originator_date) == ("12C", "4", "2026-12-01")
+        assert [track.name for track in told.ixml.track_list] == [("Boom", "Ann")[number]]
+        assert np.array_equal(soundfile.read(path, dtype="int16")[0], sides[number])
+    assert third.verdict is CopyVerdict.UNREADABLE and "2 channels" in third.problem
+    assert not (tmp_path / "into" / third.name).exists()
+
+
 @pytest.mark.deep
 def test_a_kill_while_copying_leaves_nothing_half(tmp_path):
     """Killed five times at random moments, then done again to the end: whatever has a name is whole."""

@@ -25,12 +25,15 @@ LARGEST_PICTURE: Final = 8192 * 4320
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MovieFacts:
-    """frame_rate: pictures a second, None where there are none; timecode: the label of the first one, "" where it has none."""
+    """frame_rate: pictures a second, None where there are none; timecode: the label of the first one, "" where it has none.
+    channels, rate_hz: of its first sound; 0 without one."""
 
     seconds: float
     frame_rate: Fraction | None
     timecode: str
     has_sound: bool
+    channels: int = 0
+    rate_hz: int = 0
 
     @property
     def is_silent_movie(self) -> bool:
@@ -53,11 +56,14 @@ def movie_facts(stream: BinaryIO) -> MovieFacts:
         with opened(stream) as container:
             pictures = container.streams.video[0] if container.streams.video else None
             length = container.duration
+            sound = container.streams.audio[0] if container.streams.audio else None
             return MovieFacts(
                 seconds=float(length / av.time_base) if length else 0.0,
                 frame_rate=_rate(pictures),
                 timecode=next(_labels(container), ""),
-                has_sound=bool(container.streams.audio),
+                has_sound=sound is not None,
+                channels=0 if sound is None else sound.channels,
+                rate_hz=0 if sound is None else sound.rate or 0,
             )
     except (av.error.FFmpegError, ValueError, OverflowError) as error:
         raise FormatError("this is no recording that can be read: give a WAV or a camera movie") from error

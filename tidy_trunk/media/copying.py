@@ -19,6 +19,7 @@ from tidy_trunk.errors import FormatError, InputError, TidyTrunkError
 from tidy_trunk.formats import TakeLabels, write_relabelled
 from tidy_trunk.media.files import size_of
 from tidy_trunk.media.manifests import MANIFEST, PIECE_BYTES, Digest, digest, read_manifest, write_list
+from tidy_trunk.media.movie_channels import write_movie_channel
 
 LEFT_FREE_BYTES: Final = 500_000_000
 """ASSUMED_ room that copies leave on a disk: the system wants some of it."""
@@ -42,6 +43,7 @@ class CopyOrder:
     """One file. path, name: below the folder that it is in, and below the one that it goes to; labels: None leaves it as it is.
 
     date: for its head, `2026-12-01`; "" leaves that alone. channel: of labelled sound, the one that is copied, from 1; 0 for all.
+    out_of_movie_bytes: of a channel of a movie, about how large it will be; 0 of what is copied.
     """
 
     path: str
@@ -49,6 +51,11 @@ class CopyOrder:
     labels: TakeLabels | None = None
     date: str = ""
     channel: int = 0
+    out_of_movie_bytes: int = 0
+
+    def size(self, folder: Path) -> int:
+        """About how large it will be."""
+        return self.out_of_movie_bytes or size_of(folder / self.path)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -85,14 +92,14 @@ def copy_files(
     """
     targets = [into, *([second] if second is not None else [])]
     _check(folder, orders, targets)
-    sizes = {order.path: size_of(folder / order.path) for order in orders}
+    sizes = {order.name: order.size(folder) for order in orders}
     done, whole = 0, max(sum(sizes.values()), 1) * len(targets)
     good: dict[Path, dict[str, Digest]] = {target: _listed(target) for target in targets}
     found = []
     for order in orders:
         tell(done / whole)
         copied, one = _copied(folder / order.path, into / order.name, order)
-        done += sizes[order.path]
+        done += sizes[order.name]
         if one is not None:
             good[into][order.name] = one
             if second is not None:
@@ -103,7 +110,7 @@ def copy_files(
                 if is_same and other is not None:
                     good[second][order.name] = other
                 copied = _with_second(copied, is_same, beside.problem)
-        done += sizes[order.path] if second is not None else 0
+        done += sizes[order.name] if second is not None else 0
         found.append(copied)
         if not folder.is_dir():
             raise InputError(f"{folder}: the card is gone after {len(found)} of {len(orders)} files: put it in, go on")
@@ -171,16 +178,11 @@ def _write(card: "_Card", part: Path, order: CopyOrder) -> str:
     """Writes a copy; the checksum of what was written, before the disk has had a say in it."""
     with part.open("wb") as out:
         told = _Told(out)
-        if order.labels is not None:
-            stream = cast(BinaryIO, told)
-            write_relabelled(
-                cast(BinaryIO, card),
-                stream,
-                order.labels,
-                original=PurePosixPath(order.path).name,
-                date=order.date,
-                channel=order.channel,
-            )
+        stream, source, original = cast(BinaryIO, told), cast(BinaryIO, card), PurePosixPath(order.path).name
+        if order.labels is not None and order.out_of_movie_bytes:
+            write_movie_channel(source, stream, order.labels, channel=order.channel, name=original, date=order.date)
+        elif order.labels is not None:
+            write_relabelled(source, stream, order.labels, original=original, date=order.date, channel=order.channel)
         else:
             while piece := card.read(PIECE_BYTES):
                 told.write(piece)
@@ -211,6 +213,10 @@ class _Card:
 
     def tell(self) -> int:
         return self._stream.tell()
+
+    def fileno(self) -> int:
+        """For libraries that read by themselves: what goes wrong there is theirs to tell."""
+        return self._stream.fileno()
 
     def __enter__(self) -> "_Card":
         return self
@@ -251,7 +257,7 @@ def _check(folder: Path, orders: Sequence[CopyOrder], targets: Sequence[Path]) -
             raise InputError(f"{target}: copies cannot go into the folder that they come from, nor both into one")
         if place.exists() and not place.is_dir():
             raise InputError(f"{target}: is a file: name a folder")
-        wanted = sum(size_of(folder / order.path) + MORE_BYTES for order in orders) + LEFT_FREE_BYTES
+        wanted = sum(order.size(folder) + MORE_BYTES for order in orders) + LEFT_FREE_BYTES
         try:
             place.mkdir(parents=True, exist_ok=True)
             free = shutil.disk_usage(place).free

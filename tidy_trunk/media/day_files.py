@@ -107,5 +107,7 @@ def _movie(stream: BinaryIO, path: str, source: str) -> DayFile:
         seconds=facts.seconds,
         begins_s=None if began is None else float(began),
         rate=rate if facts.timecode else "",
+        rate_hz=facts.rate_hz,
+        channels=facts.channels,
         drop=";" in facts.timecode,
     )

@@ -34,6 +34,11 @@ def opened(stream: BinaryIO) -> Iterator[Recording]:
         recording.close()
 
 
+def sample_bits(recording: Recording) -> str:
+    """How a recording is written again without a loss: as its own bits, or as float. A key of `SAMPLE_BYTES`."""
+    return {(16, "pcm"): "16", (24, "pcm"): "24"}.get((recording.bits or 0, recording.encoding), "32f")
+
+
 def sound_of(recording: Recording) -> Sound:
     """One channel out of all that a file holds, with its profile. Raises InputError: nothing is in it."""
     pieces = recording.again(PIECE_S * recording.rate_hz)

@@ -1,5 +1,6 @@
 """The files of a day beside its log."""
 
+import math
 import re
 from collections.abc import Sequence
 from dataclasses import replace
@@ -196,25 +197,33 @@ def copy_orders(files: Sequence[DayFile], log: LogOut | None, *, mono: bool = Fa
     )
     found = match_files_to_takes(files, takes, expected).takes
     by_id = {take.id: take for take in log.takes} if log is not None else {}
-    channels = {file.path: file.channels for file in files}
-    orders = []
+    by_path = {file.path: file for file in files}
+    orders: list[CopyOrder] = []
     for item in corrected_files(files, takes, found, expected):
         labels = None if item.take is None else _labels(by_id[item.take.id], item.tracks)
+        file = by_path[item.path]
         whole = CopyOrder(path=item.path, name=item.name, labels=labels, date=item.date)
-        orders += _mono(whole, channels[item.path]) if mono and labels is not None else [whole]
+        split = _mono(whole, file) if mono and labels is not None and file.channels > 1 else []
+        if item.is_picture or not split:
+            orders.append(replace(whole, labels=None) if item.is_picture else whole)
+        orders += split
     return orders
 
 
-def _mono(whole: CopyOrder, channels: int) -> list[CopyOrder]:
+FLOAT_BYTES: Final = 4
+"""Of the widest sample that sound out of a movie is written with. [EBU3285]"""
+
+
+def _mono(whole: CopyOrder, file: DayFile) -> list[CopyOrder]:
     """`Bag/12C-04_2_Ann.WAV`: a file for each channel, called by its number and its name."""
     assert whole.labels is not None  # only what has a take is split
-    if channels < 2:
-        return [whole]
     stem, dot, suffix = whole.name.rpartition(".")
+    if file.is_picture:
+        suffix = "WAV"
     # The file's own numbers may begin elsewhere, or have gaps where tracks were not armed: its order is that of the channels.
     names = dict(enumerate((name for _, name in sorted(whole.labels.tracks)), start=1))
     found = []
-    for channel in range(1, channels + 1):
+    for channel in range(1, file.channels + 1):
         name = names.get(channel, "")
         called = re.sub(r"[^\w.-]+", "-", name).strip("-")
         labels = replace(whole.labels, tracks=((1, name),) if name else ())
@@ -224,6 +233,7 @@ def _mono(whole: CopyOrder, channels: int) -> list[CopyOrder]:
                 name=f"{stem}_{channel}{f'_{called}' if called else ''}{dot}{suffix}",
                 labels=labels,
                 channel=channel,
+                out_of_movie_bytes=math.ceil(file.seconds * file.rate_hz * FLOAT_BYTES) if file.is_picture else 0,
             )
         )
     return found

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.formats import Broadcast, TimecodeSpeed, read_broadcast, write_broadcast
 from tidy_trunk.media.file_clocks import DAY_S, began
-from tidy_trunk.media.mono_mix import opened
+from tidy_trunk.media.mono_mix import opened, sample_bits
 
 STRETCHED_AS: Final = "VHQ"
 """ASSUMED_ quality of the resampler: the best it has, for it is done once."""
@@ -43,7 +43,6 @@ def write_aligned(
         recording.prepare()
         moment_s %= DAY_S
         samples, seconds = round(moment_s * recording.rate_hz), int(moment_s)
-        bits = {(16, "pcm"): "16", (24, "pcm"): "24"}.get((recording.bits or 0, recording.encoding), "32f")
         count, pieces = recording.sample_count, recording.again(recording.rate_hz)
         if drift_ppm:
             speed = 1 + drift_ppm * 1e-6
@@ -55,7 +54,7 @@ def write_aligned(
             rate_hz=recording.rate_hz,
             channels=recording.channels,
             sample_count=count,
-            bits=bits,
+            bits=sample_bits(recording),
             broadcast=Broadcast(
                 description=f"aligned{', drift taken out' if drift_ppm else ''}: {name}",
                 originator="Tidy Trunk",

@@ -19,5 +19,12 @@ def test_each_channel_is_called_by_its_number_and_name():
         ("bag/12C-1_2_Ann.wav", 2),
         ("cam/C0001.mp4", 0),
     ]
+    shot = copy_orders([replace(camera, channels=2, rate_hz=48_000)], log, mono=True)
+    assert [(order.name, order.channel) for order in shot] == [
+        ("cam/C0001.mp4", 0),
+        ("cam/C0001_1.WAV", 1),
+        ("cam/C0001_2.WAV", 2),
+    ]
+    assert shot[0].labels is None and shot[1].out_of_movie_bytes > 4 * 48_000
     assert [order.labels.tracks for order in split[:2]] == [((1, "Boom"),), ((1, "Ann"),)]
     assert [order.channel for order in copy_orders([sound], None, mono=True)] == [0], "without a log nothing is touched"

@@ -197,7 +197,7 @@ def test_the_copy_is_called_and_says_what_the_log_says():
     assert found["bag/REC_1.WAV"].date == "2026-12-01" and found["bag/REC_1.WAV"].tracks == ((1, "Boom"), (2, "Ann"))
     assert found["bag/12C-2.wav"].name == "bag/12C-2.wav" and found["bag/12C-2.wav"].date == ""
     camera = found["cam/C0001.mp4"]
-    assert (camera.name, camera.take) == ("cam/C0001.mp4", None), "the edit finds pictures by their names"
+    assert (camera.name, camera.is_picture) == ("cam/C0001.mp4", True), "the edit finds pictures by their names"
 
 
 def test_faults_of_a_simulated_day_are_alike_for_one_seed():

@@ -33,7 +33,8 @@ def file_fix(finding: FileFinding, file: DayFile | None) -> FileFix:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CorrectedFile:
-    """path, name: of the original and of its copy, below their folders. take: None of a file that stays as it is.
+    """path, name: of the original and of its copy, below their folders. take: None of a file that stays as it is,
+    and is split neither. is_picture: the file itself stays as it is; what is taken out of it says its take.
 
     tracks: channels from 1, and names; date: ISO 8601, "" where the one that it has is right.
     """
@@ -43,6 +44,7 @@ class CorrectedFile:
     take: DayTake | None = None
     tracks: tuple[tuple[int, str], ...] = ()
     date: str = ""
+    is_picture: bool = False
 
 
 def corrected_files(
@@ -60,8 +62,12 @@ def corrected_files(
         take = take_of.get(file.path)
         if file.problem:
             continue
-        if file.is_picture or take is None:
+        if take is None:
             made.append(CorrectedFile(path=file.path, name=file.path))
+            continue
+        tracks = _tracks(file, expected.tracks.get(file.source, ()))
+        if file.is_picture:
+            made.append(CorrectedFile(path=file.path, name=file.path, take=take, tracks=tracks, is_picture=True))
             continue
         name = file.path if is_named(file, take) else _free(file.path, take, taken)
         taken.add(name.casefold())
@@ -70,7 +76,7 @@ def corrected_files(
                 path=file.path,
                 name=name,
                 take=take,
-                tracks=_tracks(file, expected.tracks.get(file.source, ())),
+                tracks=tracks,
                 date=expected.date if expected.date and file.date and file.date != expected.date else "",
             )
         )

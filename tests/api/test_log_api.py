@@ -293,7 +293,7 @@ def test_a_package_holds_all_papers_and_is_the_same_again(client, job, tmp_path)
     done = subprocess.run(
         ["sha256sum", "--check", "--strict", "sha256sum.txt"], cwd=tmp_path, capture_output=True, text=True
     )
-    assert done.returncode == 0 and done.stdout.count(": OK") == 7
+    assert done.returncode == 0 and done.stdout.count(": OK") == 14
     assert plan_from_json(json.loads((tmp_path / "plan.json").read_text())).name == "Casting day"
 
 

@@ -12,6 +12,7 @@ from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.day_files import DayFileService
+from tidy_trunk.services.day_package import DayPackageService
 from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -23,6 +24,7 @@ from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.lined_up_pairs import LinedUpPairService
 from tidy_trunk.services.log import LogService
 from tidy_trunk.services.news import NewsService
+from tidy_trunk.services.papers import PaperService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
@@ -122,6 +124,14 @@ def _gear_tests(request: Request) -> GearTestService:
     return _services(request).gear_tests
 
 
+def _day_package(request: Request) -> DayPackageService:
+    return _services(request).day_package
+
+
+def _papers(request: Request) -> PaperService:
+    return _services(request).papers
+
+
 def _pairs(request: Request) -> LinedUpPairService:
     return _services(request).pairs
 
@@ -165,6 +175,8 @@ DayFiles = Annotated[DayFileService, Depends(_day_files)]
 LogOfDay = Annotated[LogService, Depends(_log)]
 SceneNotes = Annotated[SceneNoteService, Depends(_scene_notes)]
 Day = Annotated[DayService, Depends(_day)]
+DayPackage = Annotated[DayPackageService, Depends(_day_package)]
+Papers = Annotated[PaperService, Depends(_papers)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]
 FaultSearch = Annotated[FaultSearchService, Depends(_fault_search)]

@@ -7,6 +7,7 @@ from tidy_trunk.media.sounds import Media
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.day_files import DayFileService
+from tidy_trunk.services.day_package import DayPackageService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -18,6 +19,7 @@ from tidy_trunk.services.line_up import LineUpService
 from tidy_trunk.services.lined_up_pairs import LinedUpPairService
 from tidy_trunk.services.log import LogService
 from tidy_trunk.services.news import NewsService
+from tidy_trunk.services.papers import PaperService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
@@ -61,11 +63,13 @@ class Services:
     scene_notes: SceneNoteService
     day: DayService
     day_files: DayFileService
+    day_package: DayPackageService
     equipment: EquipmentService
     fault_search: FaultSearchService
     front_door: FrontDoorService
     gear_tests: GearTestService
     gain_plans: GainPlanService
+    papers: PaperService
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
@@ -97,7 +101,10 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
     worker = Worker(database, media, at_once)
     queue = TaskQueue(database, begin=worker.start)
     recordings = RecordingService(RecordingStore(database), UploadStore(database), media, queue)
+    papers = PaperService(jobs)
     log = LogService(jobs, LogStore(database))
+    day = DayService(log)
+    day_files = DayFileService(jobs, log, recordings)
     return Services(
         media=media,
         jobs=jobs,
@@ -111,13 +118,15 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         walks=WalkService(jobs, WalkStore(database)),
         log=log,
         scene_notes=SceneNoteService(jobs, log),
-        day=DayService(log),
-        day_files=DayFileService(jobs, log, recordings),
+        day=day,
+        day_files=day_files,
+        day_package=DayPackageService(jobs, log, day, day_files, papers),
         equipment=EquipmentService(jobs, equipment),
         fault_search=FaultSearchService(jobs),
         front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),
         gear_tests=GearTestService(jobs, recordings),
         gain_plans=GainPlanService(jobs, recordings),
+        papers=papers,
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),

@@ -13,7 +13,7 @@ from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
 from tidy_trunk.core.sound.trace import upstream_of
 from tidy_trunk.errors import InputError, NotFoundError
-from tidy_trunk.reports import circled_edl, circled_otio, package, report_csv, report_sheet, report_text
+from tidy_trunk.reports import circled_edl, circled_otio, report_csv, report_sheet, report_text
 from tidy_trunk.results.log import (
     ClockReadOut,
     HeardTimecodeOut,
@@ -53,7 +53,10 @@ class LogService:
     """One method for one thing that a user does with the log."""
 
     def __init__(
-        self, jobs: JobService, store: LogStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)
+        self,
+        jobs: JobService,
+        store: LogStore,
+        now: Callable[[], datetime] = lambda: datetime.now(UTC),
     ) -> None:
         self._jobs = jobs
         self._store = store
@@ -152,29 +155,15 @@ class LogService:
     def report(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
         """The sound report as a file, with its name.
 
-        kind: pdf, csv, txt or json; edl or otio of the circled takes; zip of all of them with the plan and its checksums.
+        kind: pdf, csv, txt or json; edl or otio of the circled takes.
 
         Raises:
             NotFoundError: No such job.
             InputError: No take is circled, for edl and otio.
         """
         log = self.view(job_id)
-        if kind == "zip":
-            return f"sound-{log.day}.zip", package(self._papers(job_id, log, paper), log_stamp(log))
         name = f"circled-takes-{log.day}.{kind}" if kind in ("edl", "otio") else f"sound-report-{log.day}.{kind}"
-        return name, _paper(log, kind, paper)
-
-    def _papers(self, job_id: UUID, log: LogOut, paper: str) -> dict[str, bytes]:
-        """Of a package: what there is; without a circled take no edit list."""
-        kinds = ["pdf", "csv", "txt", "json"]
-        if any(take.status is Status.CIRCLED and not take.struck and take.seconds for take in log.takes):
-            kinds += ["edl", "otio"]
-        photos = {f"photographs/{photo.id}.jpg": self.photo(job_id, UUID(photo.id)) for photo in log.photos}
-        papers = {
-            f"{'circled-takes' if kind in ('edl', 'otio') else 'sound-report'}.{kind}": _paper(log, kind, paper)
-            for kind in kinds
-        }
-        return {**papers, **photos, "plan.json": self._jobs.export(job_id)}
+        return name, log_paper(log, kind, paper)
 
     def state_of(self, job_id: UUID, take_id: str) -> JobState:
         """The plan as it was when a take began. Raises NotFoundError."""
@@ -227,7 +216,7 @@ def revisions_at(history: Iterable[HistoryRecord], moments: Sequence[datetime]) 
     return [numbers[-1] if numbers else ordered[0].number for numbers in before]
 
 
-def _paper(log: LogOut, kind: str, paper: str) -> bytes:
+def log_paper(log: LogOut, kind: str, paper: str) -> bytes:
     match kind:
         case "pdf":
             return report_sheet(log, paper=paper, made=log_stamp(log))

@@ -47,10 +47,13 @@ class DayService:
         apply_edits(plan, edits)
         return edits
 
-    def file(self, job_id: UUID, kind: str, paper: str = "a4") -> tuple[str, bytes]:
-        """The whole day as a file, with its name. kind: pdf, csv or ics. Raises NotFoundError."""
+    def file(self, job_id: UUID, kind: str, paper: str = "a4", made: datetime | None = None) -> tuple[str, bytes]:
+        """The whole day as a file, with its name. kind: pdf, csv or ics; made: the moment that it says, else now.
+
+        Raises NotFoundError.
+        """
         name, day = self.plan(job_id, from_now=False)
-        now = self._now()
+        now = made or self._now()
         if kind == "pdf":
             return "day.pdf", day_sheet(name, day, paper=paper, made=now)
         return f"day.{kind}", day_csv(day) if kind == "csv" else day_calendar(name, day, now.date(), now)

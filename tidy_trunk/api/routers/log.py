@@ -6,7 +6,7 @@ from uuid import UUID
 from anyio import to_thread
 from fastapi import APIRouter, Query, Request, Response
 
-from tidy_trunk.api.dependencies import ItemId, LogOfDay, PieceOf, Recordings, SceneNotes
+from tidy_trunk.api.dependencies import DayPackage, ItemId, LogOfDay, PieceOf, Recordings, SceneNotes
 from tidy_trunk.api.schemas.jobs import PROBLEMS, JobStateOut
 from tidy_trunk.api.schemas.log import PHOTO_BODY, LogEntriesIn, PhotoIn
 from tidy_trunk.api.schemas.recordings import SOUND_BODY
@@ -114,9 +114,10 @@ def read_report(
     job_id: UUID,
     kind: Literal["pdf", "csv", "txt", "json", "edl", "otio", "zip"],
     log: LogOfDay,
+    whole: DayPackage,
     paper: Annotated[Literal["a4", "letter"], Query(description="Of the PDF")] = "a4",
 ) -> Response:
     """The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind
-    each; as ZIP all of it, the plan too."""
-    name, data = log.report(job_id, kind, paper)
+    each; as ZIP all of it, with the day, settings, patch and plan."""
+    name, data = whole.zipped(job_id, paper) if kind == "zip" else log.report(job_id, kind, paper)
     return Response(data, media_type=TYPES[kind], headers={"Content-Disposition": f'attachment; filename="{name}"'})

@@ -1678,7 +1678,7 @@ export interface paths {
         /**
          * Read Report
          * @description The sound report; as EDL or OpenTimelineIO the circled takes, one after the other, with two seconds before and behind
-         *     each; as ZIP all of it, the plan too.
+         *     each; as ZIP all of it, with the day, settings, patch and plan.
          */
         get: operations["read_report_api_jobs__job_id__log_report__kind__get"];
         put?: never;
@@ -2337,6 +2337,46 @@ export interface paths {
          * @description The pad that a run wants, and why.
          */
         get: operations["read_wanted_api_jobs__job_id__runs__run_id__pad_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/paper/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Label Papers
+         * @description Label sheets and tapes that labels can be printed on.
+         */
+        get: operations["read_label_papers_api_jobs__job_id__paper_labels_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/paper/{what}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Paper
+         * @description One of them as a file; the same state of the plan gives the same bytes.
+         */
+        get: operations["read_paper_api_jobs__job_id__paper__what___kind__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5498,6 +5538,13 @@ export interface components {
             measured: string | null;
             /** Drop */
             drop: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["SaveSetUpModel"] | components["schemas"]["RemoveSetUpModel"] | components["schemas"]["SaveMoveModel"] | components["schemas"]["RemoveMoveModel"] | components["schemas"]["ShiftDayModel"] | components["schemas"]["AddTakeModel"] | components["schemas"]["PlaceDeviceModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
+        /** LabelPaperOut */
+        LabelPaperOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /**
          * LadderOut
@@ -16725,6 +16772,122 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WantedPadOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_label_papers_api_jobs__job_id__paper_labels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelPaperOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_paper_api_jobs__job_id__paper__what___kind__get: {
+        parameters: {
+            query?: {
+                /** @description a4 or letter; of the patch also a3 */
+                paper?: string;
+                /** @description Of labels: one of those that /labels lists */
+                label?: string;
+                /** @description Labels that are used up on the first sheet */
+                skip?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                /** @description patch, settings, runs, labels or card */
+                what: string;
+                kind: "pdf" | "svg" | "csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                    "image/svg+xml": unknown;
+                    "text/csv": unknown;
                 };
             };
             /** @description No such job, track or run */

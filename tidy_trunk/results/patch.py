@@ -1,0 +1,134 @@
+"""A whole job as it is patched: every device with its sockets, every run from socket to socket, what each device is set to."""
+
+from tidy_trunk.core.advice.walk import short_walk_items, walk_items
+from tidy_trunk.core.gear.catalogue import Circuit, Port
+from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
+from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.results.numbers import Out
+from tidy_trunk.results.rows import lead_row
+from tidy_trunk.words.walk import walk_words
+
+
+class PatchSocketOut(Out):
+    id: str
+    label: str
+
+
+class PatchDeviceOut(Out):
+    """inputs, outputs: those that a run goes into, or comes from."""
+
+    id: str
+    label: str
+    kind: str
+    place: str
+    inputs: list[PatchSocketOut]
+    outputs: list[PatchSocketOut]
+
+
+class PatchRunOut(Out):
+    """tape: colours of its number, one for each digit [IEC60062]; cable: what it is made of; is_air: nothing lies on the floor."""
+
+    id: str
+    number: int
+    tape: list[str]
+    sender: str
+    output: str
+    receiver: str
+    input: str
+    begins: str
+    ends: str
+    cable: str
+    plugs: str
+    length_m: float
+    is_air: bool
+
+
+class PatchOut(Out):
+    job: str
+    devices: list[PatchDeviceOut]
+    runs: list[PatchRunOut]
+
+
+class SettingLineOut(Out):
+    text: str
+    why: str
+
+
+class SettingsOut(Out):
+    """A device with what it is set to, in the order in which that is done."""
+
+    device: str
+    label: str
+    kind: str
+    place: str
+    lines: list[SettingLineOut]
+
+
+def patch_of(index: PlanIndex) -> PatchOut:
+    plan = index.plan
+    return PatchOut(
+        job=plan.name,
+        devices=[_device(index, unit) for unit in index.units()],
+        runs=[_run(index, run) for run in sorted(plan.runs.values(), key=lambda one: one.number)],
+    )
+
+
+def _device(index: PlanIndex, unit: PlacedDevice) -> PatchDeviceOut:
+    own = unit.device.id
+    return PatchDeviceOut(
+        id=own,
+        label=unit.label,
+        kind=unit.device_class.label,
+        place=unit.device.place,
+        inputs=[_socket(port) for port in unit.device_class.inputs if index.arriving.get(PortRef(own, port.id))],
+        outputs=[_socket(port) for port in unit.device_class.outputs if index.leaving.get(PortRef(own, port.id))],
+    )
+
+
+def _socket(port: Port) -> PatchSocketOut:
+    return PatchSocketOut(id=port.id, label=port.label)
+
+
+def _run(index: PlanIndex, run: Run) -> PatchRunOut:
+    row = lead_row(index, run)
+    sender = index.unit(run.sending.device)
+    return PatchRunOut(
+        id=run.id,
+        number=run.number,
+        tape=list(row.tape),
+        sender=run.sending.device,
+        output=run.sending.port,
+        receiver=run.receiving.device,
+        input=run.receiving.port,
+        begins=index.port_label(run.sending),
+        ends=index.port_label(run.receiving),
+        cable=row.label,
+        plugs=row.plugs,
+        length_m=row.length_m,
+        is_air=sender.port(run.sending.port).circuit is Circuit.RADIO,
+    )
+
+
+def settings_of(report: Report) -> list[SettingsOut]:
+    """Every device that anything is set or looked at on, in the order of the sound."""
+    index = report.index
+    found: dict[str, list[SettingLineOut]] = {}
+    for item in walk_items(report):
+        if item.device and item.group == item.device:
+            words = walk_words(item, index)
+            found.setdefault(item.device, []).append(SettingLineOut(text=words.text, why=words.why))
+    return [
+        SettingsOut(
+            device=device,
+            label=index.unit(device).label,
+            kind=index.unit(device).device_class.label,
+            place=index.unit(device).device.place,
+            lines=lines,
+        )
+        for device, lines in found.items()
+    ]
+
+
+def must_be_right(report: Report) -> list[str]:
+    """The short checklist: what ruins a take where it is forgotten."""
+    return [walk_words(item, report.index).text for item in short_walk_items(report)]

@@ -12,6 +12,7 @@ PAGES = (
     "clock",
     "sync",
     "walk",
+    "trunk",
     "day",
     "log",
     "files",

@@ -36,6 +36,7 @@ from tidy_trunk.api.routers import (
     recordings,
     sync,
     tools,
+    trunk,
     walks,
 )
 from tidy_trunk.services.container import Services
@@ -97,6 +98,8 @@ def create_app(services: Services, web: Path | None, network: Network | None = N
         gear_tests.router,
         pads.router,
         papers.router,
+        trunk.router,
+        trunk.of_jobs,
         leads.router,
         catalogue.router,
         guests.router,

@@ -31,6 +31,7 @@ from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings as BenchRecordingsService
 from tidy_trunk.services.sync_files import SyncService
+from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.services.walks import WalkService
 from tidy_trunk.upkeep.copies import CopyService
 
@@ -128,6 +129,10 @@ def _day_package(request: Request) -> DayPackageService:
     return _services(request).day_package
 
 
+def _trunk(request: Request) -> TrunkService:
+    return _services(request).trunk
+
+
 def _papers(request: Request) -> PaperService:
     return _services(request).papers
 
@@ -176,6 +181,7 @@ LogOfDay = Annotated[LogService, Depends(_log)]
 SceneNotes = Annotated[SceneNoteService, Depends(_scene_notes)]
 Day = Annotated[DayService, Depends(_day)]
 DayPackage = Annotated[DayPackageService, Depends(_day_package)]
+Trunk = Annotated[TrunkService, Depends(_trunk)]
 Papers = Annotated[PaperService, Depends(_papers)]
 Walks = Annotated[WalkService, Depends(_walks)]
 Equipment = Annotated[EquipmentService, Depends(_equipment)]

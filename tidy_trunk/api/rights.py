@@ -23,6 +23,10 @@ KEEPS_NOTHING: Final = frozenset(
         ("POST", "/jobs/{job_id}/runs/{run_id}/compare"),
         ("POST", "/jobs/{job_id}/classes/try"),
         ("POST", "/jobs/{job_id}/day/sheet"),
+        ("POST", "/trunk/preview"),
+        ("POST", "/trunk/table/preview"),
+        ("POST", "/trunk/pieces/{piece_id}/stand-in"),
+        ("POST", "/jobs/{job_id}/trunk"),
         ("POST", "/jobs/{job_id}/fault-search"),
         ("POST", "/equipment/preview"),
         ("POST", "/equipment/datasheet"),
@@ -40,6 +44,7 @@ OF_A_WALK: Final = frozenset(
         ("POST", "/jobs/{job_id}/log/photos"),
         ("DELETE", "/jobs/{job_id}/log/photos/{photo_id}"),
         ("POST", "/jobs/{job_id}/walks"),
+        ("PUT", "/jobs/{job_id}/trunk/ticks"),
         ("PUT", "/jobs/{job_id}/walks/{walk_id}/marks"),
     }
 )

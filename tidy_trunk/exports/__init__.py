@@ -9,6 +9,7 @@ from tidy_trunk.exports.day_sheets import LARGEST_DAY_SHEET, read_day_sheet
 from tidy_trunk.exports.edl import edl
 from tidy_trunk.exports.offsets import offsets_csv
 from tidy_trunk.exports.placed import PlacedFile, PlacedTimeline
+from tidy_trunk.exports.stock_table import read_stock_table, write_stock_table
 from tidy_trunk.exports.timeline import otio_timeline
 
 EXPORTS: Final[Mapping[str, Callable[[PlacedTimeline], bytes]]] = {
@@ -30,5 +31,7 @@ __all__ = [
     "plain_cell",
     "read_calendar",
     "read_day_sheet",
+    "read_stock_table",
     "write_calendar",
+    "write_stock_table",
 ]

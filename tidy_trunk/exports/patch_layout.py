@@ -148,7 +148,7 @@ def _layers(stations: Sequence[Station], wires: Sequence[Wire]) -> tuple[list[li
     order = {station.id: number for number, station in enumerate(stations)}
     parts = sorted(found, key=lambda item: min(order[names[n]] for n, _ in item[0] if n in names))
     for part, (positions, across, _, drawn) in enumerate(parts):
-        called = {n: names.get(n, f"{part}/{n}") for n, _ in positions}
+        called = {n: names.get(str(n), f"{part}/{n}") for n, _ in positions}
         heights = sorted({round(y, 6) for _, (_, y) in positions}, reverse=True)
         for n, (x, y) in positions:
             columns[heights.index(round(y, 6))].append((shift + x, called[n]))

@@ -8,7 +8,7 @@ from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.day_package import DayPackageService
-from tidy_trunk.services.equipment import EquipmentService, own_equipment
+from tidy_trunk.services.equipment import EquipmentService, own_equipment, plan_of_own
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
 from tidy_trunk.services.gain_plans import GainPlanService
@@ -26,6 +26,7 @@ from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
 from tidy_trunk.services.simulation_recordings import BenchRecordings
 from tidy_trunk.services.sync_files import SyncService
+from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.services.walks import WalkService
 from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import (
@@ -37,6 +38,7 @@ from tidy_trunk.store import (
     LogStore,
     MediaStore,
     RecordingStore,
+    TrunkStore,
     UploadStore,
     WalkStore,
 )
@@ -70,6 +72,7 @@ class Services:
     gear_tests: GearTestService
     gain_plans: GainPlanService
     papers: PaperService
+    trunk: TrunkService
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
@@ -127,6 +130,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         gear_tests=GearTestService(jobs, recordings),
         gain_plans=GainPlanService(jobs, recordings),
         papers=papers,
+        trunk=TrunkService(jobs, TrunkStore(database), own=lambda: plan_of_own(equipment)),
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),

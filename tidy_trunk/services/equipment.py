@@ -233,6 +233,16 @@ def own_equipment(store: EquipmentStore) -> list[Item]:
     return [_item(record) for record in store.all()]
 
 
+def plan_of_own(store: EquipmentStore) -> Plan:
+    """An empty job that knows the classes in My equipment."""
+    items = own_equipment(store)
+    return Plan(
+        name="My equipment",
+        classes={item.id: item for item in items if isinstance(item, DeviceClass)},
+        leads={item.id: item for item in items if isinstance(item, LeadClass)},
+    )
+
+
 def own_classes(plan: Plan) -> dict[str, Item]:
     """A job's classes of the user's own, of devices and of cables."""
     return {**plan.classes, **plan.leads}

@@ -13,11 +13,13 @@ from tidy_trunk.store.migrate import is_behind, is_current, migrate
 from tidy_trunk.store.news import News, What, listen
 from tidy_trunk.store.queue_state import QueueState, queue_state
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
+from tidy_trunk.store.trunk import ClaimRecord, PackingState, TickRecord, TrunkStore
 from tidy_trunk.store.uploads import UploadRecord, UploadStore
 from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
 
 __all__ = [
     "Access",
+    "ClaimRecord",
     "Database",
     "EquipmentRecord",
     "EquipmentStore",
@@ -33,12 +35,15 @@ __all__ = [
     "MarkRecord",
     "MediaStore",
     "News",
+    "PackingState",
     "PrivateCluster",
     "QueueState",
     "RecordingRecord",
     "RecordingState",
     "RecordingStore",
     "RevisionRecord",
+    "TickRecord",
+    "TrunkStore",
     "UploadRecord",
     "UploadStore",
     "WalkRecord",

@@ -130,6 +130,42 @@ class Tables:
             class Meta:
                 table_name = "log_photo"
 
+        class TrunkPiece(pool.Model):
+            """A piece of the trunk; `seq` counts in the order in which they came."""
+
+            id = peewee.UUIDField(primary_key=True)
+            seq = peewee.BigIntegerField()
+            body = peewee.JSONField()
+            changed = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "trunk_piece"
+
+        class TrunkClaim(pool.Model):
+            """A piece that a job uses on a day: one job at a time."""
+
+            piece = peewee.ForeignKeyField(TrunkPiece, column_name="piece_id")
+            day = peewee.TextField()
+            job = peewee.ForeignKeyField(Job, column_name="job_id")
+            need = peewee.TextField()
+
+            class Meta:
+                table_name = "trunk_claim"
+                primary_key = peewee.CompositeKey("piece", "day")
+
+        class PackingTick(pool.Model):
+            """Where a line of a packing list is, as somebody ticked it last."""
+
+            job = peewee.ForeignKeyField(Job, column_name="job_id")
+            item = peewee.TextField()
+            state = peewee.TextField()
+            who = peewee.TextField()
+            made = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "packing_tick"
+                primary_key = peewee.CompositeKey("job", "item")
+
         class Equipment(pool.Model):
             """A class of the user's own, as its file says it."""
 
@@ -186,6 +222,9 @@ class Tables:
         self.GuestKey: Any = GuestKey
         self.LogEntry: Any = LogEntry
         self.LogPhoto: Any = LogPhoto
+        self.TrunkPiece: Any = TrunkPiece
+        self.TrunkClaim: Any = TrunkClaim
+        self.PackingTick: Any = PackingTick
         self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia

@@ -9,7 +9,7 @@ from tidy_trunk.core.command.grammar import PASSABLE, Form
 from tidy_trunk.core.command.line import Answer, say
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
-from tidy_trunk.core.command.words import Match, find_classes, split_words
+from tidy_trunk.core.command.words import Match, find_classes, find_leads, split_words
 
 __all__ = [
     "GRAMMAR",
@@ -22,6 +22,7 @@ __all__ = [
     "Proposal",
     "SheetLine",
     "find_classes",
+    "find_leads",
     "joined",
     "minutes",
     "picture_delay",

@@ -96,6 +96,11 @@ export type BenchPoint = Schemas['PointOut']
 export type BenchSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
+export type Stock = Schemas['StockOut']
+export type Trunk = Schemas['TrunkOut']
+export type PieceChange = Schemas['PieceChangeIn']
+export type Described = Schemas['DescribedOut']
+export type TrunkTick = Required<Schemas['TickIn']>
 export type Photo = NonNullable<Schemas['LogOut']['photos']>[number]
 export type SceneNotes = Schemas['SceneNotesOut']
 export type Copies = Schemas['CopiesOut']
@@ -580,6 +585,60 @@ export const api = {
         ...wav,
       }),
     ),
+  stock: () => reading(() => server.GET('/api/trunk')),
+  previewTrunk: (line: string) => reading(() => server.POST('/api/trunk/preview', { body: { line } })),
+  addToTrunk: (line: string) => reading(() => server.POST('/api/trunk', { body: { line } })),
+  previewTrunkTable: (text: string) =>
+    reading(() => server.POST('/api/trunk/table/preview', { body: { text } })),
+  readTrunkTable: (text: string) => reading(() => server.POST('/api/trunk/table', { body: { text } })),
+  changePiece: (piece: string, body: Schemas['PieceChangeIn']) =>
+    reading(() =>
+      server.PUT('/api/trunk/pieces/{piece_id}', { params: { path: { piece_id: piece } }, body }),
+    ),
+  removePieces: (pieces: string[]) => reading(() => server.POST('/api/trunk/remove', { body: { pieces } })),
+  cableTest: (piece: string) =>
+    reading(() => server.GET('/api/trunk/pieces/{piece_id}/test', { params: { path: { piece_id: piece } } })),
+  testPiece: (piece: string, pairs: Schemas['ContactPairIn'][]) =>
+    reading(() =>
+      server.POST('/api/trunk/pieces/{piece_id}/test', {
+        params: { path: { piece_id: piece } },
+        body: { pairs },
+      }),
+    ),
+  standInTest: (piece: string, fault: Schemas['CableFault'] | null, seed: number) =>
+    reading(() =>
+      server.POST('/api/trunk/pieces/{piece_id}/stand-in', {
+        params: { path: { piece_id: piece } },
+        body: { fault, seed },
+      }),
+    ),
+  trunkOf: (job: string, chosen: Readonly<Record<string, readonly string[]>>) =>
+    reading(() =>
+      Object.keys(chosen).length
+        ? server.POST('/api/jobs/{job_id}/trunk', {
+            params: { path: { job_id: job } },
+            body: { chosen: chosen as Record<string, string[]> },
+          })
+        : server.GET('/api/jobs/{job_id}/trunk', { params: { path: { job_id: job } } }),
+    ),
+  claimTrunk: (job: string, chosen: Readonly<Record<string, readonly string[]>>) =>
+    reading(() =>
+      server.POST('/api/jobs/{job_id}/trunk/claim', {
+        params: { path: { job_id: job } },
+        body: { chosen: chosen as Record<string, string[]> },
+      }),
+    ),
+  releaseTrunk: (job: string) =>
+    reading(() => server.DELETE('/api/jobs/{job_id}/trunk/claim', { params: { path: { job_id: job } } })),
+  tickTrunk: (job: string, ticks: readonly TrunkTick[]) =>
+    writing(() =>
+      server.PUT('/api/jobs/{job_id}/trunk/ticks', {
+        params: { path: { job_id: job } },
+        body: { ticks: [...ticks] },
+      }),
+    ),
+  labelPapers: (job: string) =>
+    reading(() => server.GET('/api/jobs/{job_id}/paper/labels', { params: { path: { job_id: job } } })),
   addPhoto: (job: string, query: PhotoOf, photo: Blob) =>
     writing(() =>
       server.POST('/api/jobs/{job_id}/log/photos', {

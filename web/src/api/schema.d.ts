@@ -2385,6 +2385,262 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trunk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Stock
+         * @description Everything that lies in the trunk.
+         */
+        get: operations["read_stock_api_trunk_get"];
+        put?: never;
+        /**
+         * Add Line
+         * @description Put what a line says into the trunk.
+         */
+        post: operations["add_line_api_trunk_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Line
+         * @description What a line would add; nothing is kept.
+         */
+        post: operations["preview_line_api_trunk_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Table
+         * @description The trunk as a table; no cell of it is a formula.
+         */
+        get: operations["read_table_api_trunk_table_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Table
+         * @description What a table would add; nothing is kept. What is wrong with it is said with line and column.
+         */
+        post: operations["preview_table_api_trunk_table_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Table
+         * @description Put what a table says into the trunk, all of it or nothing.
+         */
+        post: operations["add_table_api_trunk_table_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Pieces
+         * @description Take pieces out for good, with what jobs have claimed of them.
+         */
+        post: operations["remove_pieces_api_trunk_remove_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/pieces/{piece_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Piece
+         * @description Number, case, length, a fault, when it was tested.
+         */
+        put: operations["change_piece_api_trunk_pieces__piece_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/pieces/{piece_id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Test
+         * @description What a tester shows on a whole cable of that class.
+         */
+        get: operations["read_test_api_trunk_pieces__piece_id__test_get"];
+        put?: never;
+        /**
+         * Test Piece
+         * @description Enter what a tester showed: the cable is tested, or its fault keeps it out of every run.
+         */
+        post: operations["test_piece_api_trunk_pieces__piece_id__test_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trunk/pieces/{piece_id}/stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stand In Test
+         * @description What a tester would show on this cable with a fault, where there is no tester at hand; nothing is kept.
+         */
+        post: operations["stand_in_test_api_trunk_pieces__piece_id__stand_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trunk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Trunk
+         * @description What a job needs, which piece serves what, what is short, what is packed.
+         */
+        get: operations["read_trunk_api_jobs__job_id__trunk_get"];
+        put?: never;
+        /**
+         * Read Trunk With Choice
+         * @description The same with pieces chosen by hand: what that costs elsewhere.
+         */
+        post: operations["read_trunk_with_choice_api_jobs__job_id__trunk_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trunk/claim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Claim Pieces
+         * @description Hold these pieces for the job's day: no other job of that day is promised them.
+         */
+        post: operations["claim_pieces_api_jobs__job_id__trunk_claim_post"];
+        /**
+         * Release Pieces
+         * @description Hold nothing for this job any more.
+         */
+        delete: operations["release_pieces_api_jobs__job_id__trunk_claim_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trunk/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick Lines
+         * @description What was packed, came back or is missing; in any order, late ones too.
+         */
+        put: operations["tick_lines_api_jobs__job_id__trunk_ticks_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/runs/{run_id}/picture": {
         parameters: {
             query?: never;
@@ -3191,6 +3447,44 @@ export interface components {
             };
         };
         /**
+         * CableFault
+         * @description What is wrong with a cable. Source: [HANDBOOK] §4
+         * @enum {string}
+         */
+        CableFault: "open" | "shorted" | "swapped" | "leg-lost";
+        /**
+         * CableTestIn
+         * @description Which contact reaches which, as a tester showed it.
+         * @example {
+         *       "pairs": [
+         *         {
+         *           "far": "1",
+         *           "near": "1"
+         *         },
+         *         {
+         *           "far": "3",
+         *           "near": "2"
+         *         }
+         *       ]
+         *     }
+         */
+        CableTestIn: {
+            /** Pairs */
+            pairs: components["schemas"]["ContactPairIn"][];
+        };
+        /**
+         * CableTestOut
+         * @description What a tester shows on a whole cable of a class: contacts of both ends, and which reaches which.
+         */
+        CableTestOut: {
+            /** Sending */
+            sending: string[];
+            /** Receiving */
+            receiving: string[];
+            /** Right */
+            right: components["schemas"]["ContactPairOut"][];
+        };
+        /**
          * CapsuleModel
          * @description What makes it a microphone.
          */
@@ -3287,6 +3581,23 @@ export interface components {
             clipped: number;
             /** Is Timecode */
             is_timecode: boolean;
+        };
+        /**
+         * ChosenIn
+         * @description Pieces that are to serve a need, whatever that costs elsewhere; by the need's id.
+         * @example {
+         *       "chosen": {
+         *         "run-1/0": [
+         *           "5f0c2b9e-3a53-4a8e-9f3e-6f1f0c7b1a10"
+         *         ]
+         *       }
+         *     }
+         */
+        ChosenIn: {
+            /** Chosen */
+            chosen?: {
+                [key: string]: string[];
+            };
         };
         /**
          * Circuit
@@ -3561,6 +3872,23 @@ export interface components {
             carries: string;
         };
         /**
+         * ContactPairIn
+         * @description A contact of the sending end that reaches one of the receiving end.
+         */
+        ContactPairIn: {
+            /** Near */
+            near: string;
+            /** Far */
+            far: string;
+        };
+        /** ContactPairOut */
+        ContactPairOut: {
+            /** Near */
+            near: string;
+            /** Far */
+            far: string;
+        };
+        /**
          * ControlKind
          * @description How a control is moved.
          * @enum {string}
@@ -3724,6 +4052,16 @@ export interface components {
             what: string;
             /** Was */
             was: string;
+        };
+        /** CountOut */
+        CountOut: {
+            /** Label */
+            label: string;
+            kind: components["schemas"]["PieceKind"];
+            /** Needed */
+            needed: number;
+            /** Owned */
+            owned: number;
         };
         /** CountsOut */
         CountsOut: {
@@ -4132,6 +4470,19 @@ export interface components {
             samples: number;
             /** Metres */
             metres: number;
+        };
+        /**
+         * DescribedOut
+         * @description What a line or a table would add: how many, and of what.
+         */
+        DescribedOut: {
+            /** Count */
+            count: number;
+            /** Words */
+            words: string;
+            kind: components["schemas"]["PieceKind"];
+            /** Case */
+            case: string;
         };
         /**
          * DeviceClassModel
@@ -5142,6 +5493,18 @@ export interface components {
             channel: string;
             /** Words */
             words: string;
+        };
+        /**
+         * HeldOut
+         * @description A piece that another job uses on that day.
+         */
+        HeldOut: {
+            /** Words */
+            words: string;
+            /** Job */
+            job: string;
+            /** Job Name */
+            job_name: string;
         };
         /**
          * HistoryOut
@@ -6565,6 +6928,18 @@ export interface components {
          * @enum {string}
          */
         Original: "same" | "changed" | "none";
+        /**
+         * OtherWayOut
+         * @description Other cables for a run, of which all are there; edits: that put them into the plan.
+         */
+        OtherWayOut: {
+            /** Run */
+            run: number;
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["SaveSetUpModel"] | components["schemas"]["RemoveSetUpModel"] | components["schemas"]["SaveMoveModel"] | components["schemas"]["RemoveMoveModel"] | components["schemas"]["ShiftDayModel"] | components["schemas"]["AddTakeModel"] | components["schemas"]["PlaceDeviceModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
         /** OutputModeModel */
         OutputModeModel: {
             /**
@@ -6674,6 +7049,37 @@ export interface components {
             /** Takes */
             takes: components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["SaveSetUpModel"] | components["schemas"]["RemoveSetUpModel"] | components["schemas"]["SaveMoveModel"] | components["schemas"]["RemoveMoveModel"] | components["schemas"]["ShiftDayModel"] | components["schemas"]["AddTakeModel"] | components["schemas"]["PlaceDeviceModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"];
         };
+        /**
+         * PackedOut
+         * @description A line of the packing list. state: open, packed, back or missing.
+         */
+        PackedOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+            /** Case */
+            case: string;
+            kind: components["schemas"]["PieceKind"];
+            /** Runs */
+            runs: number[];
+            /** Is Spare */
+            is_spare: boolean;
+            /** Warning */
+            warning: string;
+            /** State */
+            state: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * PackingState
+         * @description Where a line of the packing list is.
+         * @enum {string}
+         */
+        PackingState: "open" | "packed" | "back" | "missing";
         /**
          * PadIn
          * @description What is asked of a pad. Layouts l and u bridge; t, h, pi and o stand between `source_ohm` on both sides.
@@ -6873,6 +7279,95 @@ export interface components {
             late_ms: number;
             /** Hold Frames */
             hold_frames: number;
+        };
+        /**
+         * PieceChangeIn
+         * @description What is said of a piece; what is null stays.
+         * @example {
+         *       "number": "X12",
+         *       "tested": "2026-11-28"
+         *     }
+         */
+        PieceChangeIn: {
+            /** Label */
+            label?: string | null;
+            /** Number */
+            number?: string | null;
+            /** Case */
+            case?: string | null;
+            /** Tested */
+            tested?: string | null;
+            /** Fault */
+            fault?: string | null;
+            /** Count */
+            count?: number | null;
+            /** Length M */
+            length_m?: number | null;
+            /** Wh */
+            wh?: number | null;
+            /** Weight Kg */
+            weight_kg?: number | null;
+        };
+        /**
+         * PieceKind
+         * @description What a piece is there for. Source: [HANDBOOK] §§4, 9
+         * @enum {string}
+         */
+        PieceKind: "cable" | "device" | "battery" | "cell" | "card" | "tape" | "stand" | "other";
+        /**
+         * PieceOut
+         * @description A piece as it lies in the trunk. words: as it is called; contacts: of a cable, by end, for a tester.
+         */
+        PieceOut: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["PieceKind"];
+            /** Words */
+            words: string;
+            /** Label */
+            label: string;
+            /** What */
+            what: string;
+            /** Count */
+            count: number;
+            /** Length M */
+            length_m: number;
+            /** Number */
+            number: string;
+            /** Case */
+            case: string;
+            /** Tested */
+            tested: string;
+            /** Fault */
+            fault: string;
+            /**
+             * Wh
+             * @description dB; null is silence, or no limit
+             */
+            wh: number | null;
+            /**
+             * Weight Kg
+             * @description dB; null is silence, or no limit
+             */
+            weight_kg: number | null;
+            /**
+             * Used By
+             * @default
+             */
+            used_by: string;
+        };
+        /**
+         * PiecesIn
+         * @description Pieces that are taken out for good.
+         * @example {
+         *       "pieces": [
+         *         "5f0c2b9e-3a53-4a8e-9f3e-6f1f0c7b1a10"
+         *       ]
+         *     }
+         */
+        PiecesIn: {
+            /** Pieces */
+            pieces: string[];
         };
         /** PinIn */
         PinIn: {
@@ -7982,6 +8477,38 @@ export interface components {
             /** Seq */
             seq: number;
         };
+        /**
+         * ServedOut
+         * @description A cable that a job needs. runs: their numbers; label: what is needed, in words; pieces: ids; is_short: nothing is left for it; spare: kept for what happens only
+         *     once, in words; chosen: by hand.
+         */
+        ServedOut: {
+            /** Need */
+            need: string;
+            /** Runs */
+            runs: number[];
+            /** Label */
+            label: string;
+            /** Length M */
+            length_m: number;
+            /** Words */
+            words: string;
+            /** Pieces */
+            pieces: string[];
+            /** Is Short */
+            is_short: boolean;
+            /** Is Once */
+            is_once: boolean;
+            /** Spare */
+            spare: string;
+            /** Is Unspared */
+            is_unspared: boolean;
+            /**
+             * Chosen
+             * @default false
+             */
+            chosen: boolean;
+        };
         /** SetBreakModel */
         SetBreakModel: {
             /**
@@ -8474,6 +9001,22 @@ export interface components {
             text: string;
         };
         /**
+         * StandInTestIn
+         * @description A fault that a simulated cable has, null for none; where in it, by the seed.
+         * @example {
+         *       "fault": "swapped",
+         *       "seed": 3
+         *     }
+         */
+        StandInTestIn: {
+            fault?: components["schemas"]["CableFault"] | null;
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+        };
+        /**
          * State
          * @description How far a step is.
          * @enum {string}
@@ -8520,6 +9063,15 @@ export interface components {
             };
             /** Short M */
             short_m: number | null;
+        };
+        /** StockOut */
+        StockOut: {
+            /** Summary */
+            summary: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Cases */
+            cases: string[];
         };
         /** StopOut */
         StopOut: {
@@ -8949,6 +9501,49 @@ export interface components {
              */
             job: string;
         };
+        /** TestedOut */
+        TestedOut: {
+            /** Fault */
+            fault: string;
+            /** Faults */
+            faults: components["schemas"]["CableFault"][];
+        };
+        /**
+         * TickIn
+         * @description A line of the packing list, ticked; made: when, which may be long before it is sent.
+         */
+        TickIn: {
+            /** Item */
+            item: string;
+            state: components["schemas"]["PackingState"];
+            /**
+             * Who
+             * @description Name of the one who does it; may be empty
+             * @default
+             */
+            who: string;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+        };
+        /**
+         * TicksIn
+         * @example {
+         *       "ticks": [
+         *         {
+         *           "item": "case/cable",
+         *           "made": "2026-11-28T08:10:00+01:00",
+         *           "state": "packed"
+         *         }
+         *       ]
+         *     }
+         */
+        TicksIn: {
+            /** Ticks */
+            ticks: components["schemas"]["TickIn"][];
+        };
         /** TicksOut */
         TicksOut: {
             /** Every Ms */
@@ -9299,6 +9894,63 @@ export interface components {
          */
         Trouble: "runs-out" | "not-done" | "clip-limit" | "overheats" | "two-files" | "overlap" | "before-call" | "after-wrap";
         /**
+         * TrunkLineIn
+         * @description What lies in the trunk, as a line: `6 XLR 5 m, 2 XLR 10 m, blue case`.
+         * @example {
+         *       "line": "6 XLR 5 m, 2 XLR 10 m, blue case"
+         *     }
+         */
+        TrunkLineIn: {
+            /** Line */
+            line: string;
+        };
+        /**
+         * TrunkOut
+         * @description What a job needs of the trunk. summary: in one line; day: that it claims pieces for; claimed: whether it has.
+         */
+        TrunkOut: {
+            /** Summary */
+            summary: string;
+            /** Day */
+            day: string;
+            /** Claimed */
+            claimed: boolean;
+            /** Has Stock */
+            has_stock: boolean;
+            /** Served */
+            served: components["schemas"]["ServedOut"][];
+            /** Wanted */
+            wanted: components["schemas"]["WantedOut"][];
+            /** Other Ways */
+            other_ways: components["schemas"]["OtherWayOut"][];
+            /** Held */
+            held: components["schemas"]["HeldOut"][];
+            /** Devices */
+            devices: components["schemas"]["CountOut"][];
+            /** Packing */
+            packing: components["schemas"]["PackedOut"][];
+            /** Weight */
+            weight: string;
+            /**
+             * Packed
+             * @default 0
+             */
+            packed: number;
+            /** Notes */
+            notes?: string[];
+        };
+        /**
+         * TrunkTableIn
+         * @description A table of pieces, as CSV.
+         * @example {
+         *       "text": "count,what,length_m\n6,XLR,5\n"
+         *     }
+         */
+        TrunkTableIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * TurnOut
          * @description A knob that would bring the tone to where it was wanted.
          */
@@ -9463,6 +10115,15 @@ export interface components {
             count: number;
             /** Groups */
             groups: components["schemas"]["WalkGroupOut"][];
+        };
+        /** WantedOut */
+        WantedOut: {
+            /** Count */
+            count: number;
+            /** Words */
+            words: string;
+            /** Runs */
+            runs: number[];
         };
         /**
          * WantedPadOut
@@ -16888,6 +17549,868 @@ export interface operations {
                     "application/pdf": unknown;
                     "image/svg+xml": unknown;
                     "text/csv": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_stock_api_trunk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_line_api_trunk_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrunkLineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    preview_line_api_trunk_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrunkLineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DescribedOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_table_api_trunk_table_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    preview_table_api_trunk_table_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrunkTableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DescribedOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_table_api_trunk_table_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrunkTableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_pieces_api_trunk_remove_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_piece_api_trunk_pieces__piece_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceChangeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_test_api_trunk_pieces__piece_id__test_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CableTestOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    test_piece_api_trunk_pieces__piece_id__test_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CableTestIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestedOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stand_in_test_api_trunk_pieces__piece_id__stand_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInTestIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContactPairOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_trunk_api_jobs__job_id__trunk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrunkOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_trunk_with_choice_api_jobs__job_id__trunk_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrunkOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    claim_pieces_api_jobs__job_id__trunk_claim_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrunkOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    release_pieces_api_jobs__job_id__trunk_claim_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrunkOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    tick_lines_api_jobs__job_id__trunk_ticks_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TicksIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrunkOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -73,6 +73,7 @@ export const router = createRouter({
         },
         { path: 'clock', name: 'clock', component: () => import('@/features/clock/ClockPage.vue') },
         { path: 'sync', name: 'sync', component: () => import('@/features/sync/SyncPage.vue') },
+        { path: 'trunk', name: 'trunk', component: () => import('@/features/trunk/TrunkPage.vue') },
         { path: 'day', name: 'day', component: () => import('@/features/day/DayPage.vue') },
         { path: 'log', name: 'log', component: () => import('@/features/log/LogPage.vue') },
         { path: 'files', name: 'files', component: () => import('@/features/files/FilesPage.vue') },

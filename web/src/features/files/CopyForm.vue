@@ -32,7 +32,8 @@ const renamed = computed(
         ><input v-model="second" class="plain-input" placeholder="another disk" maxlength="1000"
       /></label>
       <label class="tick"
-        ><input v-model="mono" type="checkbox" /> split the sound of takes, also that of movies, into a file for each channel</label
+        ><input v-model="mono" type="checkbox" /> split the sound of takes, also that of movies, into a file
+        for each channel</label
       >
       <Button type="submit" label="Copy and check" :disabled="!into.trim() || isBusy" />
     </form>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, nextTick, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 
 import type { Fix } from '@/api/client'
 import { useKeys } from '@/composables/useKeys'
@@ -17,7 +17,7 @@ const job = useJob()
 const router = useRouter()
 const chosen = ref('')
 const device = ref('')
-const run = ref('')
+const run = ref(String(useRoute().query.run ?? '')) // as a label on a cable names it
 const litRun = ref('')
 
 // Ways by another box were asked for, here or from another station: the run opens with them.

@@ -66,6 +66,7 @@ useKeys({
   'g i': go('line-up'),
   'g v': go('bench'),
   'g c': go('clock'),
+  'g t': go('trunk'),
   'g s': go('sync'),
   'g w': go('walk'),
   'g d': go('day'),

@@ -17,6 +17,7 @@ export const STATIONS = [
   { name: 'line-up', label: 'Line-up', key: 'i', more: [{ name: 'bench', label: 'Simulation' }] },
   { name: 'clock', label: 'Timecode', key: 'c', more: [{ name: 'sync', label: 'Sync files' }] },
   { name: 'walk', label: 'Checklist', key: 'w', more: [] },
+  { name: 'trunk', label: 'Trunk', key: 't', more: [] },
   { name: 'day', label: 'Day', key: 'd', more: [] },
   { name: 'log', label: 'Log', key: 'o', more: [{ name: 'files', label: 'Files' }] },
   { name: 'wrong', label: 'What is wrong?', key: 'x', more: [] },
@@ -39,6 +40,7 @@ export const PURPOSES: Readonly<Record<string, string>> = {
   'line-up': 'Send tone, read it at the far end, and let what was read take the place of typical figures.',
   clock: 'Which device is the master, when to jam, and by how much pictures are delayed.',
   walk: 'What is looked at, touched and heard on the set before the first take.',
+  trunk: 'Which piece lies in which run, what is short, what is packed; and the paper that goes along.',
   day: 'What to do when, so that nothing runs out in a take and the set is held least often.',
   log: 'Takes as they are shot: three taps each, by everybody at once, with or without a connection.',
   files: 'What recorders and cameras wrote, held against the log; and copies that are checked.',
@@ -47,7 +49,8 @@ export const PURPOSES: Readonly<Record<string, string>> = {
 }
 
 /** Pages that are used in the hand: there everything else is in the way, and they say themselves what has not arrived. */
-export const inHand = (page: unknown) => page === 'walk' || page === 'day' || page === 'log'
+export const inHand = (page: unknown) =>
+  page === 'walk' || page === 'trunk' || page === 'day' || page === 'log'
 
 /** Whether a page is a station's own, or one that belongs to it. */
 export const isOf = (station: Station, page: unknown) =>
@@ -56,8 +59,8 @@ export const isOf = (station: Station, page: unknown) =>
 export const KEYS = [
   ['/', 'type a connection or a command'],
   [
-    'g then j, r, l, i, c, w, d, o, x',
-    'go to Equipment, Connections, Levels, Line-up, Timecode, Checklist, Day, Log, What is wrong?',
+    'g then j, r, l, i, c, w, t, d, o, x',
+    'go to Equipment, Connections, Levels, Line-up, Timecode, Checklist, Trunk, Day, Log, What is wrong?',
   ],
   ['r, c, n', 'on Log: roll, cut, note'],
   ['g then k', 'know your gear: test the devices of this job'],

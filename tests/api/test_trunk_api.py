@@ -1,0 +1,149 @@
+"""The trunk over the API: typed, read in, claimed by two jobs of one day, tested, packed."""
+
+from datetime import UTC, datetime, timedelta
+from uuid import uuid4
+
+import pytest
+
+from tests.api.test_patch_api import opened
+from tests.plans import boom_in_bag, line_into_camera
+from tidy_trunk.core.plan import Plan, SetJob, apply_edits
+
+DAY = "2026-12-01"
+
+
+@pytest.fixture
+def trunk(client):
+    return lambda line: client.post("/api/trunk", json={"line": line})
+
+
+def job_on(client, day=DAY, plan=None):
+    return opened(client, apply_edits(plan or boom_in_bag(), [SetJob(date=day)]))["job"]
+
+
+def of(client, job):
+    return client.get(f"/api/jobs/{job}/trunk").json()
+
+
+def test_a_trunk_is_typed_and_a_job_takes_out_of_it(client, trunk):
+    job = job_on(client)
+    empty = of(client, job)
+    assert empty["summary"].startswith("1 cable needed") and not empty["has_stock"]
+    preview = client.post("/api/trunk/preview", json={"line": "2 XLR 10 m, blue case"}).json()
+    assert [(one["count"], one["words"], one["case"]) for one in preview] == [(2, "10 m XLR", "blue case")]
+    assert client.get("/api/trunk").json()["pieces"] == []
+    stock = trunk("2 XLR 10 m, blue case, 3 cells").json()
+    assert stock["summary"] == "3 pieces, 2 cables and adapters" and stock["cases"] == ["blue case"]
+    found = of(client, job)
+    (one,) = found["served"]
+    assert (one["words"], one["is_short"], one["runs"]) == ("10 m XLR, 3 m too many (blue case)", False, [1])
+    assert {line["label"] for line in found["packing"]} == {"10 m XLR", "cells"}
+    assert {(item["label"], item["needed"], item["owned"]) for item in found["devices"]} >= {
+        ("Bag recorder, eight inputs", 1, 0)
+    }
+    refused = trunk("frobnicator 3 m")
+    assert refused.status_code == 422 and "no cable is called" in refused.json()["detail"]
+
+
+def test_two_jobs_of_one_day_that_want_the_same_cable_are_told(client, trunk):
+    first, second, later = job_on(client), job_on(client), job_on(client, "2026-12-02")
+    trunk("1 XLR 10 m")
+    claimed = client.post(f"/api/jobs/{first}/trunk/claim", json={"chosen": {}}).json()
+    assert claimed["claimed"] and not claimed["served"][0]["is_short"]
+    found = of(client, second)
+    assert found["served"][0]["is_short"] and found["wanted"][0]["words"] == "7.5 m XLR"
+    (held,) = found["held"]
+    assert (held["words"], held["job"]) == ("10 m XLR", first)
+    assert not of(client, later)["served"][0]["is_short"], "on another day it is free"
+    chosen = {"chosen": {"run-1/0": claimed["served"][0]["pieces"]}}
+    taken = client.post(f"/api/jobs/{second}/trunk/claim", json=chosen)
+    assert taken.status_code == 422 and "another job has it" in taken.json()["detail"]
+    trunk("1 XLR 7.5 m")  # solved: bought, or
+    assert not of(client, second)["served"][0]["is_short"]
+    client.request("DELETE", f"/api/jobs/{first}/trunk/claim")
+    assert of(client, second)["held"] == []
+
+
+def test_the_plan_is_changed_so_that_nothing_is_bought(client, trunk):
+    """A line of 3.5 mm is short; another way to join the two is there, and is taken."""
+    job = opened(client, line_into_camera())["job"]
+    short = of(client, job)
+    assert short["served"][0]["is_short"] and short["other_ways"] == []
+    trunk("1 3.5 mm extension 1 m, 1 2 3.5 mm TRS")
+    state = client.get(f"/api/jobs/{job}").json()
+    found = of(client, job)
+    for way in found["other_ways"]:
+        body = {"base_revision": state["revision"], "edits": way["edits"]}
+        assert client.post(f"/api/jobs/{job}/edits", json=body).status_code == 200
+        assert of(client, job)["served"][0]["is_short"] is False
+
+
+def test_a_faulty_cable_is_found_and_taken_out(client, trunk):
+    job = job_on(client)
+    (piece,) = trunk("1 XLR 10 m").json()["pieces"]
+    at = f"/api/trunk/pieces/{piece['id']}"
+    right = client.get(f"{at}/test").json()
+    assert right["sending"] == ["1", "2", "3"] and len(right["right"]) == 3
+    whole = client.post(f"{at}/test", json={"pairs": right["right"]}).json()
+    assert whole == {"fault": "", "faults": []} and not of(client, job)["served"][0]["is_short"]
+    shown = client.post(f"{at}/stand-in", json={"fault": "swapped", "seed": 3}).json()
+    told = client.post(f"{at}/test", json={"pairs": shown}).json()
+    assert told["faults"] == ["swapped"] and "have changed places" in told["fault"]
+    assert client.get("/api/trunk").json()["summary"].endswith("1 with a fault")
+    assert of(client, job)["served"][0]["is_short"]
+    client.put(at, json={"fault": "", "number": "X1", "case": "red case"})
+    assert of(client, job)["served"][0]["words"] == "10 m XLR no. X1, 3 m too many (red case)"
+    assert client.put(f"/api/trunk/pieces/{uuid4()}", json={"case": "x"}).status_code == 404
+    assert client.put(at, json={"tested": "soon"}).status_code == 422
+
+
+def test_a_table_is_looked_at_before_it_is_read(client):
+    text = "count,what,length_m,case\n6,XLR,5,blue case\n"
+    preview = client.post("/api/trunk/table/preview", json={"text": text}).json()
+    assert [(one["count"], one["words"]) for one in preview] == [(6, "5 m XLR")]
+    assert client.get("/api/trunk").json()["pieces"] == []
+    wrong = client.post("/api/trunk/table", json={"text": text + "1,nonsense,3,\n"})
+    assert wrong.status_code == 422 and "line 3, what" in wrong.json()["detail"]
+    assert client.get("/api/trunk").json()["pieces"] == [], "nothing is half read"
+    assert len(client.post("/api/trunk/table", json={"text": text}).json()["pieces"]) == 6
+    assert client.get("/api/trunk/table.csv").text.splitlines()[1].startswith("6,XLR,5")
+    ids = [piece["id"] for piece in client.get("/api/trunk").json()["pieces"]]
+    assert client.post("/api/trunk/remove", json={"pieces": ids}).json()["pieces"] == []
+
+
+def test_lines_are_ticked_late_and_twice(client, trunk):
+    job = job_on(client)
+    trunk("1 XLR 10 m, blue case")
+    line = of(client, job)["packing"][0]
+    now = datetime.now(UTC)
+
+    def tick(state, seconds_ago):
+        made = (now - timedelta(seconds=seconds_ago)).isoformat()
+        body = {"ticks": [{"item": line["id"], "state": state, "who": "Ann", "made": made}]}
+        return client.put(f"/api/jobs/{job}/trunk/ticks", json=body).json()
+
+    assert tick("packed", 10)["packed"] == 1
+    tick("open", 60)  # from a telephone that had no connection
+    found = tick("packed", 10)
+    assert [(item["state"], item["who"]) for item in found["packing"] if item["id"] == line["id"]] == [
+        ("packed", "Ann")
+    ]
+    assert tick("missing", 1)["packed"] == 0
+
+
+def test_papers_of_a_job(client):
+    job = job_on(client)
+    at = f"/api/jobs/{job}/paper"
+    for name in ("patch.svg", "patch.pdf?paper=a3", "settings.pdf", "runs.pdf?paper=letter", "runs.csv", "card.pdf"):
+        answer = client.get(f"{at}/{name}")
+        assert answer.status_code == 200 and answer.content == client.get(f"{at}/{name}").content, name
+    labels = {item["id"] for item in client.get(f"{at}/labels").json()}
+    assert "tape-12" in labels and client.get(f"{at}/labels.pdf?label=tape-12").content[:5] == b"%PDF-"
+    assert client.get(f"{at}/labels.pdf?label=a5").status_code == 422
+    assert client.get(f"{at}/soup.pdf").status_code == client.get(f"{at}/card.svg").status_code == 404
+
+
+def test_an_empty_job_needs_nothing(client, trunk):
+    trunk("1 XLR 10 m")
+    job = opened(client, Plan(name="Empty"))["job"]
+    assert of(client, job)["served"] == []

@@ -1,0 +1,70 @@
+"""Trunk in the browser: typed, short, the plan changed; packed with one thumb and a cut connection; a cable tested."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.interface.pages import PHONE, opened
+from tests.plans import boom_in_bag
+from tidy_trunk.services.container import Services
+
+
+def test_a_trunk_is_typed_and_packed(screen: Page, services: Services):
+    """By keyboard: what is owned, what serves the run; then what is packed, in the hand and without a connection."""
+    job = opened(screen, services.jobs, boom_in_bag(), "trunk")
+    expect(screen.get_by_role("status").filter(has_text="1 cable needed")).to_be_visible()
+    screen.get_by_label("What do you own?").fill("2 XLR 10 m, blue case, gaffer tape")
+    expect(screen.get_by_text("2 × 10 m XLR in the blue case, 1 × gaffer tape")).to_be_visible()
+    screen.keyboard.press("Enter")
+    expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
+    screen.set_viewport_size(PHONE)
+    line = screen.get_by_label("Packing list").get_by_role("button", name=re.compile("10 m XLR"))
+    screen.context.set_offline(True)
+    line.click()
+    expect(line).to_have_attribute("aria-pressed", "true")
+    expect(screen.get_by_text("tick waits")).to_be_visible()
+    screen.context.set_offline(False)
+    expect(screen.get_by_text("tick waits")).to_have_count(0)
+    assert services.trunk.for_job(job).packed == 1
+    screen.get_by_label("unpacking").check()
+    screen.get_by_role("button", name="Missing: 10 m XLR").click()
+    expect(screen.get_by_text("Did not come back: 10 m XLR.")).to_be_visible()
+
+
+def test_a_cable_is_tested_and_its_fault_taken_out(screen: Page, services: Services):
+    services.trunk.add("1 XLR 10 m")
+    opened(screen, services.jobs, boom_in_bag(), "trunk")
+    expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
+    screen.get_by_text("Everything in the trunk").click()
+    screen.get_by_role("button", name="Test 10 m XLR").click()
+    for contacts in ("1 reaches 1", "2 reaches 3", "3 reaches 2"):
+        screen.get_by_label(contacts).check()
+    screen.get_by_role("button", name="Keep what it shows").click()
+    expect(screen.get_by_text("2 and 3 have changed places. It is kept out of every run.")).to_be_visible()
+    expect(screen.get_by_text("1 × 7.5 m XLR")).to_be_visible()
+    screen.get_by_role("button", name="All as it should be").click()
+    expect(screen.get_by_text("Right. It counts as tested.")).to_be_visible()
+    expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
+
+
+def test_a_table_is_shown_before_it_is_read(screen: Page, services: Services, tmp_path):
+    opened(screen, services.jobs, boom_in_bag(), "trunk")
+    field = screen.get_by_label("A table of pieces, CSV")
+    (tmp_path / "wrong.csv").write_text("what,length_m\nXLR,5 m\n")
+    field.set_input_files(tmp_path / "wrong.csv")
+    expect(screen.get_by_text("wrong.csv: line 2, length_m")).to_be_visible()
+    (tmp_path / "trunk.csv").write_text("count,what,length_m\n6,XLR,10\n")
+    field.set_input_files(tmp_path / "trunk.csv")
+    expect(screen.get_by_text("1 line: 6 × 10 m XLR")).to_be_visible()
+    screen.get_by_role("button", name="Put all of it in").click()
+    expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
+    assert len(services.trunk.stock().pieces) == 6
+
+
+def test_a_label_opens_its_run(screen: Page, services: Services):
+    job = opened(screen, services.jobs, boom_in_bag(), "trunk")
+    paper = screen.get_by_role("link", name="Labels for both ends of each cable")
+    assert screen.request.get(paper.get_attribute("href")).body()[:5] == b"%PDF-"
+    run = next(iter(services.jobs.plan(job).runs))
+    screen.goto(f"/jobs/{job}/runs?run={run}")
+    expect(screen.get_by_role("dialog").or_(screen.get_by_label(re.compile("[Cc]able 1"))).first).to_be_visible()

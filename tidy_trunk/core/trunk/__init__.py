@@ -1,0 +1,59 @@
+"""The trunk: what is owned, what a job needs of it, which piece serves which run, what is short, what is packed."""
+
+from tidy_trunk.core.trunk.assignment import Assignment, Served, assign, cost_of, lengthens, stands_in_for
+from tidy_trunk.core.trunk.needs import CableNeed, OtherNeed, cable_needs, day_needs, device_needs
+from tidy_trunk.core.trunk.packing import Packed, packing_list, serves, weight_kg
+from tidy_trunk.core.trunk.short import OtherWay, Wanted, other_ways, wanted
+from tidy_trunk.core.trunk.stock import (
+    CONSUMED,
+    LONGEST_LEAD_M,
+    MOST_OF_A_KIND,
+    MOST_PIECES,
+    Described,
+    Piece,
+    PieceKind,
+    class_of,
+    described,
+    one_described,
+    pieces_of,
+)
+from tidy_trunk.core.trunk.tester import CableFault, TestedFault, faults_of, pairs_of, reaches, stand_in_test
+
+__all__ = [
+    "CONSUMED",
+    "LONGEST_LEAD_M",
+    "MOST_OF_A_KIND",
+    "MOST_PIECES",
+    "Assignment",
+    "CableFault",
+    "CableNeed",
+    "Described",
+    "OtherNeed",
+    "OtherWay",
+    "Packed",
+    "Piece",
+    "PieceKind",
+    "Served",
+    "TestedFault",
+    "Wanted",
+    "assign",
+    "cable_needs",
+    "class_of",
+    "cost_of",
+    "day_needs",
+    "described",
+    "device_needs",
+    "faults_of",
+    "lengthens",
+    "one_described",
+    "other_ways",
+    "packing_list",
+    "pairs_of",
+    "pieces_of",
+    "reaches",
+    "serves",
+    "stand_in_test",
+    "stands_in_for",
+    "wanted",
+    "weight_kg",
+]

@@ -2,7 +2,7 @@
 
 from uuid import UUID
 
-from tidy_trunk.core.advice.scene_notes import can_be_marked, level_mark, playbacks, stream_feeds
+from tidy_trunk.core.advice.scene_notes import level_mark, marked_tracks, playbacks, stream_feeds
 from tidy_trunk.core.log import RehearsalMark, scene_of
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.results.scene_notes import LevelMarkOut, MarkedTrackOut, PartOut, SceneNotesOut
@@ -40,8 +40,7 @@ class SceneNoteService:
                 MarkedTrackOut(
                     id=track.trace.id, label=f"{_where(report, track.trace.id)}: {_who(report, track.trace.id)}"
                 )
-                for track in report.tracks
-                if can_be_marked(track) and not track.is_silent
+                for track in marked_tracks(report)
             ],
             playback=playback_words(index, heard),
             playback_ready=any(way.listener for way in heard),

@@ -9,8 +9,7 @@ from tidy_trunk.words.numbers import beside_target, listed, marked, whole
 
 NOT_TOLD: Final = {
     MarkTrouble.AT_FULL_SCALE: "the meter could show no more: turn it down, and rehearse this part again",
-    MarkTrouble.HELD: "a limiter, automatic level or clipping held it, so it is at least this loud: switch that off or turn it "
-    "down, and rehearse this part again",
+    MarkTrouble.HELD: "a limiter or automatic level held it, so it is at least this loud: switch that off for the rehearsal",
     MarkTrouble.NOTHING_PLANNED: "by the plan no single voice is heard on this track",
     MarkTrouble.BEYOND_REASON: "no voice is so loud or so quiet: look whether the settings are those of the plan",
 }
@@ -31,6 +30,8 @@ def knob_words(mark: LevelMark) -> str:
 
 def outcome_words(mark: LevelMark) -> str:
     """What comes of it, or why nothing does."""
+    if mark.trouble is MarkTrouble.HELD and mark.clip is not None:
+        return f"it is at least this loud, and {mark.clip.where} cuts it off: turn it down there, and rehearse this part again"
     if mark.average_dbfs is None or mark.peak_dbfs is None:
         return NOT_TOLD[mark.trouble] if mark.trouble is not None else ""
     if mark.clip is not None:
@@ -42,7 +43,7 @@ def outcome_words(mark: LevelMark) -> str:
             turned = "up" if mark.miss_db < 0 else "down"
             return f"{lands}: {beside_target(mark.miss_db)} with the knob all the way {turned}; {helps}"
         case MarkTrouble.NO_KNOB:
-            return f"{lands}: {beside_target(mark.miss_db)}, and its input has no knob"
+            return f"{lands}: {beside_target(mark.miss_db)}, and there is no knob to ride on its way"
     return lands
 
 

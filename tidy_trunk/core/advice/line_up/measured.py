@@ -56,10 +56,11 @@ def knobs_of(report: Report, track: Stage) -> tuple[Knob, ...]:
     sender = sender_of(report.index, track)
     path = list(report.main_path(track))
     begins = [index for index, stage in enumerate(path) if sender is not None and stage.key == sender.stage.key]
-    return tuple(_knobs(report, path[begins[0] + 1 :])) if begins else ()
+    return tuple(knobs_along(report, path[begins[0] + 1 :])) if begins else ()
 
 
-def _knobs(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
+def knobs_along(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
+    """Every knob on a way, in its order."""
     for stage in path:
         unit = report.index.unit(stage.device)
         if stage.place is Place.OUTPUT:

@@ -1,6 +1,12 @@
 """Notes of a scene: level marks from rehearsal, and who hears what."""
 
-from tidy_trunk.core.advice.scene_notes.level_marks import LevelMark, MarkTrouble, can_be_marked, level_mark
+from tidy_trunk.core.advice.scene_notes.level_marks import (
+    LevelMark,
+    MarkTrouble,
+    can_be_marked,
+    level_mark,
+    marked_tracks,
+)
 from tidy_trunk.core.advice.scene_notes.listeners import Playback, StreamFeed, playbacks, stream_feeds
 
 __all__ = [
@@ -10,6 +16,7 @@ __all__ = [
     "StreamFeed",
     "can_be_marked",
     "level_mark",
+    "marked_tracks",
     "playbacks",
     "stream_feeds",
 ]

@@ -7,16 +7,24 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.advice.ways import Trial, Upstream, built_in_run
-from tidy_trunk.core.gear.catalogue import find_control
+from tidy_trunk.core.advice.line_up import Knob, knobs_along
+from tidy_trunk.core.advice.ways import PEAK_MARGIN_DB
+from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import Role, SetControl, SetSource, edited
 from tidy_trunk.core.sound.levels import Clip, Report, TrackLevel
+from tidy_trunk.core.sound.trace import Place
 
 CEILING_WITHIN_DB: Final = 0.5
 """ASSUMED_ below full scale, and below what cuts sound off: half the step of most meters. What reads there may be any louder."""
 
 LINEAR_WITHIN_DB: Final = 1.0
 """ASSUMED_ by how much a reading may differ from what the chain would record of so loud a voice: more, and something held it."""
+
+MOST_TURNS: Final = 4
+"""ASSUMED_ times that a knob is set anew until nothing is cut off: what clips first is found at once."""
+
+OUT_OF_HAND: Final = frozenset({Kind.TRANSMITTER, Kind.RECEIVER})
+"""Devices whose gain nobody rides in a take: it is on a body, or on a camera. [PRACTICE]"""
 
 REACHED_WITHIN_DB: Final = 0.5
 """ASSUMED_ how far outside of its target a part may stay: half the step of most knobs."""
@@ -70,34 +78,46 @@ def can_be_marked(track: TrackLevel) -> bool:
     return len(track.sources) == 1 and track.role is not Role.TIMECODE
 
 
+def marked_tracks(report: Report) -> tuple[TrackLevel, ...]:
+    """Those that are read in rehearsal: one for each knob, as a mix of one voice shows what its track shows."""
+    found: dict[tuple[str, str], TrackLevel] = {}
+    for track in report.tracks:
+        if can_be_marked(track) and not track.is_silent:
+            knob = _knob(report, track.trace.id)
+            key = (knob.device, knob.control) if knob is not None else (track.trace.id, "")
+            found.setdefault(key, track)
+    return tuple(found.values())
+
+
 def level_mark(now: Report, then: Report, track_id: str, read_peak_dbfs: float) -> LevelMark:
     """The mark of one part. `then`: the job as it was set when the peaks were read on the track; `now`: as it is set now.
 
     Raises NotFoundError: the job has no such track.
     """
     now.known_track(track_id)
-    louder = _louder_db(then, track_id, read_peak_dbfs)
-    if isinstance(louder, MarkTrouble):
-        return LevelMark(track=track_id, trouble=louder)
-    return _mark(now, track_id, louder)
+    found = _read(then, track_id, read_peak_dbfs)
+    return found if found.louder_db is None else _mark(now, track_id, found.louder_db)
 
 
-def _louder_db(then: Report, track_id: str, read_peak_dbfs: float) -> float | MarkTrouble:
-    """By how much a source is louder than planned, taken back through the track's way, which is linear or tells nothing."""
+def _read(then: Report, track_id: str, read_peak_dbfs: float) -> LevelMark:
+    """By how much a source is louder than planned, taken back through the track's way, which is linear or tells nothing: then
+    with what cuts it off."""
     track = then.track(track_id)
     if track is None or not can_be_marked(track) or track.is_silent:
-        return MarkTrouble.NOTHING_PLANNED
+        return LevelMark(track=track_id, trouble=MarkTrouble.NOTHING_PLANNED)
     if read_peak_dbfs >= -CEILING_WITHIN_DB:
-        return MarkTrouble.AT_FULL_SCALE
+        return LevelMark(track=track_id, trouble=MarkTrouble.AT_FULL_SCALE)
     meter = then.index.meter_of(track.trace.device)
     peak_dbfs = read_peak_dbfs - (meter.reads_high_db if meter is not None else 0.0)
     louder_db = peak_dbfs - track.sound.uncut
     heard = _with_louder_source(then, track, louder_db)
     if heard is None:
-        return MarkTrouble.BEYOND_REASON
+        return LevelMark(track=track_id, trouble=MarkTrouble.BEYOND_REASON)
     records = heard.known_track(track_id)
     is_linear = abs(records.sound.peak - peak_dbfs) <= LINEAR_WITHIN_DB and records.headroom_db > CEILING_WITHIN_DB
-    return louder_db if is_linear else MarkTrouble.HELD
+    if is_linear:
+        return LevelMark(track=track_id, louder_db=louder_db)
+    return LevelMark(track=track_id, trouble=MarkTrouble.HELD, clip=records.sound.clip)
 
 
 def _with_louder_source(report: Report, track: TrackLevel, by_db: float) -> Report | None:
@@ -118,10 +138,8 @@ def _mark(now: Report, track_id: str, louder_db: float) -> LevelMark:
     heard = _with_louder_source(now, now.known_track(track_id), louder_db)
     if heard is None:
         return LevelMark(track=track_id, trouble=MarkTrouble.BEYOND_REASON)
-    trial = _trial(heard, track_id)
-    knob = trial.knob if trial is not None else None
-    turn = _turn(heard, trial, track_id) if trial is not None else None
-    after = heard.edited(edited(heard.index.plan, [turn])) if turn is not None else heard
+    knob = _knob(heard, track_id)
+    after, mark_db = (heard, 0.0) if knob is None else _turned(heard, track_id, knob)
     track = after.known_track(track_id)
     trouble = None
     if track.sound.clip is not None:
@@ -143,23 +161,62 @@ def _mark(now: Report, track_id: str, louder_db: float) -> LevelMark:
         made,
         device=knob.device,
         control=knob.control,
-        label=find_control(now.index.unit(knob.device).device_class, knob.control).label,
-        stands_db=float(knob.value),
-        mark_db=float((turn or knob).value),
+        label="gain" if knob.device == track.trace.device else knob.label,
+        stands_db=knob.stands_db,
+        mark_db=mark_db,
     )
 
 
-def _trial(report: Report, track_id: str) -> Trial | None:
-    """The way into a track's own device, whose knob is under the recordist's hand."""
-    stage = report.known_track(track_id).trace.stage
-    run = report.run_into(stage) or built_in_run(report.index, stage.device)
-    return Trial(report.index.plan, run, Upstream(report, stage.device), stage.name) if run is not None else None
+def _knob(report: Report, track_id: str) -> Knob | None:
+    """The gain that is ridden: that of the track's own device, else the last one before it."""
+    track = report.known_track(track_id)
+    gains = [
+        knob
+        for knob in knobs_along(report, report.main_path(track.trace.stage))
+        if knob.place is Place.INPUT and report.index.unit(knob.device).device_class.kind not in OUT_OF_HAND
+    ]
+    return gains[-1] if gains else None
 
 
-def _turn(heard: Report, trial: Trial, track_id: str) -> SetControl | None:
-    """The knob where the part fits; lower still where it would be cut off there."""
-    turn = trial.fitting_gain()
-    turned = trial.with_knob(turn) if turn is not None else trial
-    clip = heard.edited(turned.plan).known_track(track_id).sound.clip
-    lower = turned.turned_down(clip.over_db) if clip is not None else None
-    return lower or turn
+def _turned(heard: Report, track_id: str, knob: Knob) -> tuple[Report, float]:
+    """The knob where the part fits, and what is then recorded; lower still where it would be cut off there."""
+    track = heard.known_track(track_id)
+    crest_db = _crest_db(heard, track)
+    peak = track.sound.uncut
+    level = peak if track.target.of_peaks else peak - crest_db
+    by_db = 0.0
+    if track.target.miss_db(peak - crest_db, peak) or peak > -PEAK_MARGIN_DB:
+        middle = (track.target.low_dbfs + track.target.high_dbfs) / 2
+        # To the middle, with room above the peaks as far as the target allows.
+        by_db = max(min(middle - level, -PEAK_MARGIN_DB - peak), track.target.low_dbfs - level)
+        if not heard.index.unit(track.trace.device).device_class.traits.is_float:
+            # Room for a burst too, as in a gain plan.
+            by_db = max(min(by_db, -peak - _burst_db(heard, track)), min(track.target.low_dbfs - level, by_db))
+    gives_db = knob.span.gain_db(knob.stands_db)
+    lowest_db = knob.span.lowest_db
+    for _ in range(MOST_TURNS):
+        mark_db = knob.stands_db if not by_db else knob.span.nearest_db(max(gives_db + by_db, lowest_db))
+        turn = SetControl(device=knob.device, control=knob.control, value=mark_db)
+        after = heard if mark_db == knob.stands_db else heard.edited(edited(heard.index.plan, [turn]))
+        found = after.known_track(track_id)
+        clip = found.sound.clip
+        short_db = -(found.miss_db or 0.0) if (found.miss_db or 0.0) < 0 else 0.0
+        if clip is not None and knob.span.gain_db(mark_db) > lowest_db and clip.over_db > 0:
+            by_db = knob.span.gain_db(mark_db) - gives_db - clip.over_db - knob.span.step_db / 2
+        elif clip is None and REACHED_WITHIN_DB < short_db <= knob.span.step_db and mark_db < knob.span.maximum_db:
+            by_db = knob.span.gain_db(mark_db) - gives_db + knob.span.step_db
+        else:
+            break
+    return after, mark_db
+
+
+def _burst_db(report: Report, track: TrackLevel) -> float:
+    """By how much what comes unannounced lies above its peaks."""
+    source = report.index.plan.sources[track.sources[0]]
+    return source.burst_db_spl - source.peak_db_spl
+
+
+def _crest_db(report: Report, track: TrackLevel) -> float:
+    """By how much the peaks of a track's voice lie above its average."""
+    source = report.index.plan.sources[track.sources[0]]
+    return source.peak_db_spl - source.average_db_spl

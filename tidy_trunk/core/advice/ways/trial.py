@@ -222,14 +222,6 @@ class Trial:
             wanted = gain.snapped_db(wanted + gain.step_db)  # not below the target where a step more is left
         return self._turned_to(knob, wanted)
 
-    @property
-    def knob(self) -> SetControl | None:
-        """The knob that the receiver has for it, as it stands; None where it has none."""
-        knob = self._knob
-        if knob is None or self.mode.signal is Signal.DIGITAL:
-            return None
-        return SetControl(device=self.receiver.device.id, control=knob.control, value=knob.stands_db)
-
     def turned_down(self, by_db: float) -> SetControl | None:
         """The knob lower by at least so much, or as far as it goes; None where it can go no lower, or there is none."""
         knob = self._knob
@@ -275,13 +267,11 @@ class Trial:
     def turned(self) -> tuple["Trial", tuple[Edit, ...]]:
         """The same with the knob where it fits, and the edit for it."""
         edit = self.fitting_gain()
-        return (self, ()) if edit is None else (self.with_knob(edit), (edit,))
-
-    def with_knob(self, edit: SetControl) -> "Trial":
-        """The same with a knob of the receiver elsewhere."""
+        if edit is None:
+            return self, ()
         turned = Trial(edit.apply(self.plan), self.run.id if self.run.number else self.run, self._upstream)
         turned.stage = self.stage  # a knob leads no sound elsewhere
-        return turned
+        return turned, (edit,)
 
     def _full_scale_room_db(self) -> float:
         """By how much the receiving gain may rise until the sender's full scale reads 0 dBFS; negative above it."""

@@ -6,8 +6,9 @@ from uuid import uuid4
 import pytest
 
 from tests.api.test_patch_api import opened
-from tests.plans import boom_in_bag, line_into_camera
-from tidy_trunk.core.plan import Plan, SetJob, apply_edits
+from tests.plans import boom_in_bag, device, line_into_camera, made, run
+from tidy_trunk.core.gear.catalogue import built_in
+from tidy_trunk.core.plan import Part, Plan, SetJob, apply_edits
 
 DAY = "2026-12-01"
 
@@ -131,6 +132,26 @@ def test_lines_are_ticked_late_and_twice(client, trunk):
     assert tick("missing", 1)["packed"] == 0
 
 
+def test_what_lies_in_the_trunk_is_offered_first(client, trunk):
+    """Two ways to join a line to a microphone socket; the one that is owned comes first, and is promised to no other run."""
+    plan = made(
+        device("bag-recorder", "bag"),
+        device("mirrorless-mic", "cam"),
+        run("bag.out-l", "cam.mic", Part(lead="xlr", length_m=3), "xlr-trs"),
+    )
+    job, (run_id,) = opened(client, plan)["job"], plan.runs
+    at = f"/api/jobs/{job}/runs/{run_id}/cable-chains"
+    before = client.get(at).json()
+    assert before and not any(one["in_trunk"] for one in before)
+    last = before[-1]["label"]
+    lying = [part["lead"] for part in before[-1]["edits"][0]["parts"]]
+    for lead in lying:
+        label = built_in().leads[lead].label
+        assert trunk(f"1 {label.replace(',', '')} 3 m").status_code == 200, label
+    after = client.get(at).json()
+    assert after[0]["label"] == last and after[0]["in_trunk"] and len(after) == len(before)
+
+
 def test_papers_of_a_job(client):
     job = job_on(client)
     at = f"/api/jobs/{job}/paper"
@@ -140,6 +161,8 @@ def test_papers_of_a_job(client):
     labels = {item["id"] for item in client.get(f"{at}/labels").json()}
     assert "tape-12" in labels and client.get(f"{at}/labels.pdf?label=tape-12").content[:5] == b"%PDF-"
     assert client.get(f"{at}/labels.pdf?label=a5").status_code == 422
+    packing = client.get(f"/api/jobs/{job}/trunk/packing.pdf?paper=letter")
+    assert packing.content[:5] == b"%PDF-" and packing.headers["content-type"] == "application/pdf"
     assert client.get(f"{at}/soup.pdf").status_code == client.get(f"{at}/card.svg").status_code == 404
 
 

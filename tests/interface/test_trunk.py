@@ -28,7 +28,7 @@ def test_a_trunk_is_typed_and_packed(screen: Page, services: Services):
     assert services.trunk.for_job(job).packed == 1
     screen.get_by_label("unpacking").check()
     screen.get_by_role("button", name="Missing: 10 m XLR").click()
-    expect(screen.get_by_text("Did not come back: 10 m XLR.")).to_be_visible()
+    expect(screen.get_by_text("Did not come back: 10 m XLR, from the blue case, last as cable 1.")).to_be_visible()
 
 
 def test_a_cable_is_tested_and_its_fault_taken_out(screen: Page, services: Services):

@@ -5,6 +5,7 @@ from tidy_trunk.reports.day import day_calendar, day_csv, day_sheet, day_text
 from tidy_trunk.reports.hand_over import hand_over_csv, hand_over_sheet
 from tidy_trunk.reports.labels import LABEL_PAPERS, cable_ends, label_pages, labels_pdf
 from tidy_trunk.reports.package import package
+from tidy_trunk.reports.packing import packing_sheet
 from tidy_trunk.reports.patch import (
     patch_drawing,
     patch_pdf,
@@ -30,6 +31,7 @@ __all__ = [
     "label_pages",
     "labels_pdf",
     "package",
+    "packing_sheet",
     "patch_drawing",
     "patch_pdf",
     "patch_svg",

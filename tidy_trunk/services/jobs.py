@@ -88,7 +88,7 @@ class CableChainChoice:
     label: str
     faults: tuple[Fault, ...]
     unbalanced_m: float
-    edit: Edit
+    edit: SetParts
 
 
 class JobService:

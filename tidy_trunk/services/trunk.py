@@ -20,6 +20,7 @@ from tidy_trunk.core.trunk import (
     Packed,
     Piece,
     PieceKind,
+    are_there,
     assign,
     cable_needs,
     class_of,
@@ -27,6 +28,7 @@ from tidy_trunk.core.trunk import (
     described,
     device_needs,
     faults_of,
+    left_for,
     other_ways,
     packing_list,
     pairs_of,
@@ -40,6 +42,7 @@ from tidy_trunk.core.trunk.tester import CableFault
 from tidy_trunk.document import edit_document
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.exports import read_stock_table, write_stock_table
+from tidy_trunk.reports import packing_sheet
 from tidy_trunk.results.trunk import (
     CableTestOut,
     ContactPairOut,
@@ -55,7 +58,7 @@ from tidy_trunk.results.trunk import (
     TrunkOut,
     WantedOut,
 )
-from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.jobs import CableChainChoice, JobService
 from tidy_trunk.store import ClaimRecord, PackingState, TickRecord, TrunkStore
 from tidy_trunk.words.numbers import many
 from tidy_trunk.words.rows import parts_words
@@ -220,6 +223,35 @@ class TrunkService:
             weight=_weight(kilograms, unknown),
             packed=sum(ticks[line.id].state is PackingState.PACKED for line in packed if line.id in ticks),
         )
+
+    def owned_first(
+        self, job_id: UUID, run_id: str, choices: Sequence[CableChainChoice]
+    ) -> list[tuple[CableChainChoice, bool]]:
+        """Other cables for a run, those first of which every piece lies in the trunk and is promised to no other run.
+
+        Raises NotFoundError: no such job.
+        """
+        report = self._jobs.report(job_id)
+        plan = report.index.plan
+        pieces = self._free(job_id, plan)
+        if not pieces:
+            return [(choice, False) for choice in choices]
+        leads = {**built_in().leads, **plan.leads}
+        usable = left_for(assign(cable_needs(report), pieces, leads), run_id, pieces)
+        told = [(choice, are_there(choice.edit.parts, run_id, usable, leads)) for choice in choices]
+        return sorted(told, key=lambda one: not one[1])
+
+    def packing_paper(self, job_id: UUID, paper: str) -> bytes:
+        """The packing list as PDF. Raises NotFoundError, InputError."""
+        state = self._jobs.newest(job_id)
+        made = state.revision.created.replace(microsecond=0)
+        return packing_sheet(state.evaluation.plan.name, self.for_job(job_id), paper=paper, made=made)
+
+    def _free(self, job_id: UUID, plan: Plan) -> list[Piece]:
+        """What no other job has claimed for that day."""
+        claims = self._store.claims(plan.defaults.date or NO_DAY)
+        elsewhere = {claim.piece for claim in claims if claim.job != job_id}
+        return [piece for piece in self._store.all() if piece.id not in elsewhere]
 
     def claim(self, job_id: UUID, chosen: Mapping[str, Sequence[str]] | None = None) -> TrunkOut:
         """Hold the pieces that serve a job for its day, so that no other job of that day is promised them.

@@ -6,7 +6,7 @@ from uuid import UUID
 from anyio import to_thread
 from fastapi import APIRouter, Query, Request, Response
 
-from tidy_trunk.api.dependencies import GainPlans, ItemId, Jobs, PieceOf, Recordings
+from tidy_trunk.api.dependencies import GainPlans, ItemId, Jobs, PieceOf, Recordings, Trunk
 from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.devices import DeviceDetailOut
 from tidy_trunk.api.schemas.edits import EditsOut
@@ -90,9 +90,10 @@ def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
 
 
 @router.get("/runs/{run_id}/cable-chains")
-def read_cable_chains(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[CableChainOut]:
-    """Other leads that join the two ports of a run, best first."""
-    return [CableChainOut.from_core(choice) for choice in jobs.cable_chains(job_id, run_id)]
+def read_cable_chains(job_id: UUID, run_id: ItemId, jobs: Jobs, trunk: Trunk) -> list[CableChainOut]:
+    """Other leads that join the two ports of a run: what lies in the trunk first, then best first."""
+    found = trunk.owned_first(job_id, run_id, jobs.cable_chains(job_id, run_id))
+    return [CableChainOut.from_core(choice, in_trunk) for choice, in_trunk in found]
 
 
 @router.get("/runs/{run_id}/leads/{lead_id}")

@@ -1,8 +1,9 @@
 """The trunk: what the user owns, beside all jobs; and what a job takes out of it."""
 
+from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import Trunk
 from tidy_trunk.api.heavy import heavy
@@ -95,6 +96,15 @@ def stand_in_test(piece_id: UUID, body: StandInTestIn, trunk: Trunk) -> list[Con
 def read_trunk(job_id: UUID, trunk: Trunk) -> TrunkOut:
     """What a job needs, which piece serves what, what is short, what is packed."""
     return trunk.for_job(job_id)
+
+
+@of_jobs.get("/packing.pdf", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
+@heavy
+def read_packing(
+    job_id: UUID, trunk: Trunk, paper: Annotated[Literal["a4", "letter"], Query(description="Its size")] = "a4"
+) -> Response:
+    """The packing list on paper."""
+    return Response(trunk.packing_paper(job_id, paper), media_type="application/pdf")
 
 
 @of_jobs.post("")

@@ -3,7 +3,7 @@
 from tidy_trunk.core.trunk.assignment import Assignment, Served, assign, cost_of, lengthens, stands_in_for
 from tidy_trunk.core.trunk.needs import CableNeed, OtherNeed, cable_needs, day_needs, device_needs
 from tidy_trunk.core.trunk.packing import Packed, packing_list, serves, weight_kg
-from tidy_trunk.core.trunk.short import OtherWay, Wanted, other_ways, wanted
+from tidy_trunk.core.trunk.short import OtherWay, Wanted, are_there, left_for, other_ways, wanted
 from tidy_trunk.core.trunk.stock import (
     CONSUMED,
     LONGEST_LEAD_M,
@@ -36,6 +36,7 @@ __all__ = [
     "Served",
     "TestedFault",
     "Wanted",
+    "are_there",
     "assign",
     "cable_needs",
     "class_of",
@@ -44,6 +45,7 @@ __all__ = [
     "described",
     "device_needs",
     "faults_of",
+    "left_for",
     "lengthens",
     "one_described",
     "other_ways",

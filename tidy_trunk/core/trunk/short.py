@@ -11,7 +11,7 @@ from tidy_trunk.core.plan import Part, SetParts, edited
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.trunk.assignment import Assignment, Served, assign
-from tidy_trunk.core.trunk.needs import CableNeed
+from tidy_trunk.core.trunk.needs import WITHOUT_LEAD, CableNeed
 from tidy_trunk.core.trunk.stock import Piece
 
 SOLD_M: Final = (0.3, 0.5, 1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 50.0, 100.0)
@@ -84,6 +84,23 @@ def other_ways(
 def _matters(report: Report) -> frozenset[tuple[str, str, str]]:
     """Stops and cautions of a plan, each by its rule and place."""
     return frozenset((item.rule, item.run, item.device) for item in check(report) if item.severity is not Severity.NOTE)
+
+
+def left_for(found: Assignment, run_id: str, pieces: Sequence[Piece]) -> list[Piece]:
+    """Pieces that a run may take: what lies there already, and what serves no other run."""
+    elsewhere = {
+        piece
+        for one in found.served
+        if one.need.runs != (run_id,)
+        for piece in (*one.pieces, *([one.spare] if one.spare else []))
+    }
+    return [piece for piece in pieces if piece.id not in elsewhere]
+
+
+def are_there(parts: Sequence[Part], run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]) -> bool:
+    """Whether there is a piece for every part of a run."""
+    lying = [(number, part) for number, part in enumerate(parts) if part.lead not in WITHOUT_LEAD]
+    return not assign([_need(run_id, number, part, leads) for number, part in lying], usable, leads).short
 
 
 def _chains(

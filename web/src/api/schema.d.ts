@@ -411,7 +411,7 @@ export interface paths {
         };
         /**
          * Read Cable Chains
-         * @description Other leads that join the two ports of a run, best first.
+         * @description Other leads that join the two ports of a run: what lies in the trunk first, then best first.
          */
         get: operations["read_cable_chains_api_jobs__job_id__runs__run_id__cable_chains_get"];
         put?: never;
@@ -2597,6 +2597,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/trunk/packing.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Packing
+         * @description The packing list on paper.
+         */
+        get: operations["read_packing_api_jobs__job_id__trunk_packing_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/trunk/claim": {
         parameters: {
             query?: never;
@@ -3380,7 +3400,7 @@ export interface components {
         };
         /**
          * CableChainOut
-         * @description Other leads for a run; `faults` is empty where the right signal arrives.
+         * @description Other leads for a run; `faults` is empty where the right signal arrives. in_trunk: all of it is owned, and serves no other run.
          */
         CableChainOut: {
             /** Label */
@@ -3391,6 +3411,11 @@ export interface components {
             unbalanced_m: number;
             /** Edits */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["SaveSetUpModel"] | components["schemas"]["RemoveSetUpModel"] | components["schemas"]["SaveMoveModel"] | components["schemas"]["RemoveMoveModel"] | components["schemas"]["ShiftDayModel"] | components["schemas"]["AddTakeModel"] | components["schemas"]["PlaceDeviceModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+            /**
+             * In Trunk
+             * @default false
+             */
+            in_trunk: boolean;
         };
         /**
          * CableClassModel
@@ -18247,6 +18272,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrunkOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_packing_api_jobs__job_id__trunk_packing_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description Its size */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
                 };
             };
             /** @description No such job, track or run */

@@ -33,6 +33,7 @@ watch(insertedDevices, async (found) => {
       <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(join.edits)">{{
         join.label
       }}</Button>
+      <strong v-if="join.in_trunk" class="small">in the trunk</strong>
       <span class="soft small">{{ join.faults.join('; ') || `${join.unbalanced_m} m unbalanced` }}</span>
     </li>
   </ul>

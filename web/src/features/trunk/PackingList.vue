@@ -18,6 +18,16 @@ const cases = computed(() => {
   return [...found]
 })
 const lost = computed(() => props.trunk.packing.filter(({ state }) => state === 'missing'))
+/** Where it lay, and which cable it was last. */
+const lastSeen = ({ label, case: place, runs, who }: Line) =>
+  [
+    label,
+    place && `from the ${place}`,
+    runs.length && `last as cable ${runs.join(', ')}`,
+    who && `ticked by ${who}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 const isDone = (line: Line) => (isUnpacking.value ? line.state === 'back' : line.state !== 'open')
 function toggle(line: Line) {
   if (isUnpacking.value) emit('tick', line.id, line.state === 'back' ? 'packed' : 'back')
@@ -33,9 +43,7 @@ function toggle(line: Line) {
       <label class="small no-print"><input v-model="isUnpacking" type="checkbox" /> unpacking</label>
     </header>
     <p v-if="trunk.weight" class="small soft">{{ trunk.weight }}</p>
-    <p v-if="lost.length" class="is-stop">
-      Did not come back: {{ lost.map(({ label }) => label).join(', ') }}.
-    </p>
+    <p v-if="lost.length" class="is-stop">Did not come back: {{ lost.map(lastSeen).join('; ') }}.</p>
     <div v-for="[place, lines] in cases" :key="place">
       <h4>{{ place }}</h4>
       <ul>

@@ -21,6 +21,7 @@ const at = computed(() => `/api/jobs/${props.job}/paper`)
     <p>
       <a :href="`${at}/settings.pdf?paper=${paper}`">Settings of each device</a> ·
       <a :href="`${at}/runs.pdf?paper=${paper}`">Cables by number</a> <a :href="`${at}/runs.csv`">CSV</a> ·
+      <a :href="`/api/jobs/${job}/trunk/packing.pdf?paper=${paper}`">Packing list</a> ·
       <a :href="`${at}/card.pdf`">Card: what must be right</a>
     </p>
     <p class="labels">

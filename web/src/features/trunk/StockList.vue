@@ -50,7 +50,20 @@ const change = (piece: Piece, what: 'case' | 'number' | 'fault', event: Event) =
         <tbody>
           <template v-for="piece in found.slice(0, MOST)" :key="piece.id">
             <tr>
-              <th scope="row">{{ piece.count > 1 ? `${piece.count} × ` : '' }}{{ piece.words }}</th>
+              <th scope="row">
+                <KeptInput
+                  v-if="piece.kind !== 'cable' && piece.kind !== 'device'"
+                  class="plain-input num count"
+                  type="number"
+                  min="1"
+                  max="999"
+                  :aria-label="`How many: ${piece.words}`"
+                  :value="piece.count"
+                  :disabled="!mayEdit"
+                  @change="actions.change(piece.id, { count: Math.round(Number(value($event))) })"
+                />
+                {{ piece.words }}
+              </th>
               <td>
                 <KeptInput
                   class="plain-input short"
@@ -125,6 +138,10 @@ const change = (piece: Piece, what: 'case' | 'number' | 'fault', event: Event) =
 }
 th[scope='row'] {
   font-weight: 400;
+}
+.plain-input.count {
+  min-width: 3.5rem;
+  max-width: 4.5rem;
 }
 .acts {
   white-space: nowrap;

@@ -1,0 +1,42 @@
+"""The packing list on paper."""
+
+from datetime import datetime
+
+from tidy_trunk.exports.paper import Column, Sheet
+from tidy_trunk.results.trunk import TrunkOut
+
+
+def packing_sheet(job: str, trunk: TrunkOut, *, paper: str, made: datetime) -> bytes:
+    """By case, with two boxes each: packed, and back again; then what has to be got. PDF."""
+    sheet = Sheet(f"{job}: packing", trunk.summary, paper=paper, made=made)
+    sheet.facts([("Day", trunk.day), ("Weight", trunk.weight)])
+    for case in dict.fromkeys(line.case for line in trunk.packing):
+        sheet.heading(case or "In no case")
+        sheet.table(
+            [
+                Column("packed", 0.7),
+                Column("back", 0.7),
+                Column("what", 4),
+                Column("for cable", 1.6),
+                Column("mind", 2.4),
+            ],
+            [
+                [
+                    "[x]" if line.state != "open" else "[  ]",
+                    "[x]" if line.state == "back" else "[  ]",
+                    f"{line.count} × {line.label}" if line.count > 1 else line.label,
+                    ", ".join(map(str, line.runs)) + (" (spare)" if line.is_spare else ""),
+                    line.warning,
+                ]
+                for line in trunk.packing
+                if line.case == case
+            ],
+        )
+    missing = [item for item in trunk.devices if item.owned < item.needed]
+    if trunk.wanted or missing:
+        sheet.heading("To be got")
+        rows = [[f"{item.count} × {item.words}", ", ".join(map(str, item.runs))] for item in trunk.wanted]
+        rows += [[f"{item.needed - item.owned} × {item.label}", ""] for item in missing]
+        sheet.table([Column("what", 6), Column("for cable", 2)], rows)
+    sheet.text("Lithium batteries over 100 Wh: ask the airline. Never pack a damaged one.", soft=True)
+    return sheet.bytes()

@@ -1,8 +1,12 @@
 """The patch on paper: nothing lies over anything, labels are as large as they say, codes are read by another program."""
 
 import io
+import os
+import subprocess
+import sys
 from datetime import UTC, datetime
 from itertools import pairwise
+from pathlib import Path
 from random import Random
 
 import pytest
@@ -34,6 +38,7 @@ from tidy_trunk.reports import (
 )
 from tidy_trunk.results.patch import must_be_right, patch_of, settings_of
 
+ROOT = Path(__file__).parents[2]
 MADE = datetime(2026, 1, 1, tzinfo=UTC)
 MM = 72 / 25.4
 
@@ -208,6 +213,19 @@ def test_the_card_is_one_card_and_holds_every_line():
     many = wallet_card("Job", ["Look at this and that and the other, on every device of the set, twice."] * 30, MADE)
     (wide,) = PdfReader(io.BytesIO(many)).pages
     assert float(wide.mediabox[2]) / MM == pytest.approx(2 * 85.6, abs=0.1)
+
+
+def test_another_run_of_the_program_draws_the_same():
+    """Words are hashed otherwise in each process: nothing may hang on their order."""
+    script = (
+        "import sys; from tests.exports.test_patch import PATCH, patch_svg; sys.stdout.buffer.write(patch_svg(PATCH))"
+    )
+    for seed in ("1", "2"):
+        environment = {**os.environ, "PYTHONHASHSEED": seed}
+        done = subprocess.run(
+            [sys.executable, "-c", script], cwd=ROOT, env=environment, capture_output=True, check=True
+        )
+        assert done.stdout == patch_svg(PATCH)
 
 
 def test_an_empty_job_and_one_of_many_cables():

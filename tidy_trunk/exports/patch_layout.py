@@ -134,21 +134,22 @@ class _Chains:
 
 
 def _layers(stations: Sequence[Station], wires: Sequence[Wire]) -> tuple[list[list[str]], _Chains]:
-    # By name: the library counts what lies between in whole numbers, which are to be no device's.
-    names = {f"device {station.id}": station.id for station in stations}
-    devices = frozenset(names.values())
+    devices = frozenset(station.id for station in stations)
     pairs = list(dict.fromkeys((wire.sender, wire.receiver) for wire in wires if wire.sender != wire.receiver))
-    edges = [(f"device {sender}", f"device {receiver}") for sender, receiver in pairs]
+    joined = {one for pair in pairs for one in pair}
+    # Numbered without a gap: what lies between is numbered from there on by the library, which keeps numbers in their order.
+    names = dict(enumerate(station.id for station in stations if station.id in joined))
+    numbers = {name: number for number, name in names.items()}
+    edges = [(numbers[sender], numbers[receiver]) for sender, receiver in pairs]
     columns: dict[int, list[tuple[float, str]]] = defaultdict(list)
     of_pair: dict[tuple[str, str], tuple[str, ...]] = {}
     shift = 0.0
     found = (
         from_edges(edges, vertex_spacing=1, dummy_vertices=True, crossing_minimization="barycenter") if edges else []
     )
-    order = {station.id: number for number, station in enumerate(stations)}
-    parts = sorted(found, key=lambda item: min(order[names[n]] for n, _ in item[0] if n in names))
+    parts = sorted(found, key=lambda item: min(n for n, _ in item[0]))
     for part, (positions, across, _, drawn) in enumerate(parts):
-        called = {n: names.get(str(n), f"{part}/{n}") for n, _ in positions}
+        called = {n: names.get(int(n), f"{part}/{n}") for n, _ in positions}
         heights = sorted({round(y, 6) for _, (_, y) in positions}, reverse=True)
         for n, (x, y) in positions:
             columns[heights.index(round(y, 6))].append((shift + x, called[n]))

@@ -7,7 +7,7 @@ from tidy_trunk.results.trunk import TrunkOut
 
 
 def packing_sheet(job: str, trunk: TrunkOut, *, paper: str, made: datetime) -> bytes:
-    """By case, with two boxes each: packed, and back again; then what has to be got. PDF."""
+    """By case, with two boxes each: packed, and back again; then what has to be got, and what the trunk does not list. PDF."""
     sheet = Sheet(f"{job}: packing", trunk.summary, paper=paper, made=made)
     sheet.facts([("Day", trunk.day), ("Weight", trunk.weight)])
     for case in dict.fromkeys(line.case for line in trunk.packing):
@@ -32,11 +32,16 @@ def packing_sheet(job: str, trunk: TrunkOut, *, paper: str, made: datetime) -> b
                 if line.case == case
             ],
         )
-    missing = [item for item in trunk.devices if item.owned < item.needed]
-    if trunk.wanted or missing:
+    if trunk.wanted:
         sheet.heading("To be got")
         rows = [[f"{item.count} × {item.words}", ", ".join(map(str, item.runs))] for item in trunk.wanted]
-        rows += [[f"{item.needed - item.owned} × {item.label}", ""] for item in missing]
         sheet.table([Column("what", 6), Column("for cable", 2)], rows)
+    missing = [item for item in trunk.devices if item.owned < item.needed]
+    if missing:
+        sheet.heading("Comes along from elsewhere: the trunk does not list it")
+        sheet.table(
+            [Column("packed", 0.7), Column("back", 0.7), Column("what", 8)],
+            [["[  ]", "[  ]", f"{item.needed - item.owned} × {item.label}"] for item in missing],
+        )
     sheet.text("Lithium batteries over 100 Wh: ask the airline. Never pack a damaged one.", soft=True)
     return sheet.bytes()

@@ -7,8 +7,10 @@ import pytest
 
 from tests.sounds import RATE, voice, wav
 from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
+from tidy_trunk.core.log import DayFile
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import read_sound
+from tidy_trunk.sync.beside_recorder import Pair
 from tidy_trunk.sync.together import HEARD_S, played_together
 
 VOICE = np.concatenate([np.zeros(5 * RATE), voice(-20, 15)])
@@ -45,6 +47,24 @@ def test_one_voice_or_an_echo(files):
     alike = [np.dot(together, one) / np.linalg.norm(together) / np.linalg.norm(one) for one in stretches]
     assert max(alike) > 0.999 and int(np.argmax(alike)) >= 3
     assert abs(echo(together, 0.08)) < 0.1 < 0.3 < echo(apart, 0.08)
+
+
+@pytest.mark.parametrize(
+    ("recorder_s", "camera_s", "offset_s", "is_enough"),
+    [
+        (6, 14, 4.6, False),
+        (12, 5, 9.9, False),
+        (60, 55, 4.6, True),
+        (60, 20, 45, True),
+        (60, 20, -15, False),
+        (2, 60, 5, False),
+    ],
+)
+def test_a_few_words_alike_make_no_clock_wrong(recorder_s, camera_s, offset_s, is_enough):
+    """By hand: 1.4 of 6 seconds, 2.1 of 5, 55, 15 of 20, 5 of 20, and 2, which is too short for anything."""
+    recorder = DayFile(path="a", source="", is_picture=False, seconds=recorder_s, begins_s=0)
+    camera = DayFile(path="b", source="", is_picture=True, seconds=camera_s, begins_s=0)
+    assert Pair(recorder, camera).says_enough(offset_s) is is_enough
 
 
 def test_what_did_not_run_at_one_time_is_refused(files):

@@ -18,18 +18,29 @@ TOGETHER_S: Final = 3.0
 """ASSUMED_ least that two files must have in common for what both hear to say anything."""
 
 
+ENOUGH: Final = 0.5
+"""ASSUMED_ share of the shorter of two files that they must have in common elsewhere than their clocks say: a few words that are
+alike are found in every conversation."""
+
 LISTENING: Final = 0.5
 """ASSUMED_ share of the work that is done when all files of a day were listened to."""
 
 
 @dataclass(frozen=True, slots=True)
-class _Pair:
+class Pair:
+    """A camera's file and that of the recorder that ran beside it."""
+
     recorder: DayFile
     camera: DayFile
 
     @property
     def offset_s(self) -> float:
         return (self.camera.begins_s or 0.0) - (self.recorder.begins_s or 0.0)
+
+    def says_enough(self, offset_s: float) -> bool:
+        """Whether two files have enough in common where they are said to lie, that a clock may be told to be wrong by it."""
+        common_s = min(self.recorder.seconds, offset_s + self.camera.seconds) - max(0.0, offset_s)
+        return common_s >= max(TOGETHER_S, ENOUGH * min(self.recorder.seconds, self.camera.seconds))
 
 
 def read_day(folder: Path, scratch: Path, tell: Callable[[float], None], *, with_sound: bool) -> list[DayFile]:
@@ -58,7 +69,7 @@ def held_against_recorder(
     for camera in (file for file in heard if file.is_picture):
         recorder = recorded_beside(camera, recorders)
         if recorder is not None and common_s(recorder, camera) >= TOGETHER_S:
-            pairs[camera.path] = _Pair(recorder, camera)
+            pairs[camera.path] = Pair(recorder, camera)
     if not pairs:
         return list(files)
     wanted = sorted({file.path for pair in pairs.values() for file in (pair.recorder, pair.camera)})
@@ -76,7 +87,9 @@ def held_against_recorder(
             if found is None:  # not where their clocks say: then somewhere else in the same file
                 elsewhere = match_many([one], [two], FOUND, lambda share: None)
                 found = elsewhere[0].alignment if elsewhere else None
-            return None if found is None else (found.offset_s - pair.offset_s, found.drift_ppm)
+            if found is None or not pair.says_enough(found.offset_s):
+                return None
+            return found.offset_s - pair.offset_s, found.drift_ppm
 
         known = [path for path, pair in pairs.items() if rates[path] and rates[pair.recorder.path]]
         found = dict(each_in_a_process(known, laid))

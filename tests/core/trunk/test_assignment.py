@@ -218,7 +218,17 @@ def test_a_line_says_what_lies_there():
     ]
     assert found[3].piece.wh == 98 and found[5].piece.what == "bag-recorder"
     pieces = pieces_of(found, map(str, count()))
+    (foreign,) = described(Plan(name="x"), "3 \u4c68")
+    assert (foreign.count, foreign.piece.kind, foreign.piece.label) == (3, PieceKind.OTHER, "\u4c68")
     assert len(pieces) == 6 + 2 + 1 + 1 + 1 + 1 and sum(piece.count for piece in pieces) == 8 + 4 + 2 + 1 + 1
+
+
+@pytest.mark.parametrize(
+    "line", ["4 XLR 10 m", "4x XLR 10m", "4 × 10 m XLR", "4 10m XLR cables", "4 xlr cable 10 m", "4 XLR 32.81 ft"]
+)
+def test_however_it_is_typed(line):
+    (one,) = described(Plan(name="x"), line)
+    assert (one.count, one.piece.what, one.piece.length_m) == (4, "xlr", 10.0)
 
 
 @pytest.mark.parametrize(

@@ -74,9 +74,13 @@ class Described:
 
 
 _CLAUSE: Final = re.compile(
-    r"(?:(?P<count>\d{1,4})\s*(?:x|×)?\s+)?(?P<name>.*?)(?:\s+(?P<length>\d+(?:\.\d+)?)\s*m)?(?:\s+(?P<wh>\d+(?:\.\d+)?)\s*wh)?",
+    r"(?:(?P<count>\d{1,4})\s*(?:x|×)?\s+)?(?:(?P<first>\d+(?:\.\d+)?)\s*(?P<first_unit>m|ft|feet)\s+)?(?P<name>.*?)"
+    r"(?:\s+(?P<length>\d+(?:\.\d+)?)\s*(?P<unit>m|ft|feet))?(?:\s+(?P<wh>\d+(?:\.\d+)?)\s*wh)?",
     re.IGNORECASE,
 )
+M_PER_FT: Final = 0.3048
+"""The international foot. [MEMORY]"""
+
 _CASES: Final = ("case", "bag", "box", "trunk", "drawer", "pouch", "rack", "van")
 _WORDS: Final[Mapping[str, PieceKind]] = {
     "battery": PieceKind.BATTERY,
@@ -123,7 +127,8 @@ def one_described(plan: Plan, clause: str) -> Described:
     said = _CLAUSE.fullmatch(clause)
     assert said is not None  # every part of it may be left out
     count, name = int(said["count"] or 1), said["name"].strip()
-    length_m = float(said["length"] or 0.0)
+    length, unit = (said["first"], said["first_unit"]) if said["first"] else (said["length"], said["unit"])
+    length_m = round(float(length or 0.0) * (M_PER_FT if unit and unit.casefold() != "m" else 1.0), 2)
     if not name or name.isdigit():
         raise NotUnderstoodError(f"'{clause}': say what it is: 6 XLR 5 m")
     if not 1 <= count <= MOST_OF_A_KIND:
@@ -143,7 +148,8 @@ def one_described(plan: Plan, clause: str) -> Described:
         return Described(Piece(id="", kind=PieceKind.CABLE, label=lead.label, what=lead.id, length_m=length), count)
     if length_m:
         raise NotUnderstoodError(f"no cable is called '{name}'")
-    device = next(iter(find_classes(plan, words)), None)
+    # A name may have no word by which classes are found: it is the user's own then.
+    device = next(iter(find_classes(plan, words)), None) if words else None
     if device is not None:
         return Described(Piece(id="", kind=PieceKind.DEVICE, label=device.label, what=device.id), count)
     return Described(Piece(id="", kind=PieceKind.OTHER, label=name), count)

@@ -9,7 +9,7 @@ from tidy_trunk.exports.paper import Column, Sheet
 from tidy_trunk.results.hand_over import HandOverClipOut, HandOverOut
 
 RULES = (
-    "Lay the recorder's sound under the picture by its timecode, then mute the camera's guide. Play both once before that: one voice "
+    "Lay the recorder's sound under the picture by its timecode, then mute the camera's guide and link picture and new sound. Play both once before that: one voice "
     "is right, an echo is not. Timecode that was recorded as sound is never audible. A safety track is used instead of its track, never "
     "added to it."
 )

@@ -54,7 +54,7 @@ def test_two_jobs_of_one_day_that_want_the_same_cable_are_told(client, trunk):
     found = of(client, second)
     assert found["served"][0]["is_short"] and found["wanted"][0]["words"] == "7.5 m XLR"
     (held,) = found["held"]
-    assert (held["words"], held["job"]) == ("10 m XLR", first)
+    assert (held["count"], held["words"], held["job"]) == (1, "10 m XLR", first)
     assert not of(client, later)["served"][0]["is_short"], "on another day it is free"
     chosen = {"chosen": {"run-1/0": claimed["served"][0]["pieces"]}}
     taken = client.post(f"/api/jobs/{second}/trunk/claim", json=chosen)

@@ -91,8 +91,9 @@ class OtherWayOut(Out):
 
 
 class HeldOut(Out):
-    """A piece that another job uses on that day."""
+    """Pieces that another job uses on that day; count: of those that are alike."""
 
+    count: int
     words: str
     job: str
     job_name: str

@@ -395,12 +395,9 @@ def _held(
     wished = assign(needs, pieces, leads)
     if not elsewhere or len(wished.short) >= len(found.short):
         return []
-    return [
-        HeldOut(words=piece_words(by_id[piece]), job=str(elsewhere[piece].job), job_name=elsewhere[piece].job_name)
-        for one in wished.served
-        for piece in one.pieces
-        if piece in elsewhere
-    ]
+    held = [elsewhere[piece] for one in wished.served for piece in one.pieces if piece in elsewhere]
+    alike = Counter((piece_words(by_id[claim.piece]), str(claim.job), claim.job_name) for claim in held)
+    return [HeldOut(count=count, words=words, job=job, job_name=name) for (words, job, name), count in alike.items()]
 
 
 def _counts(packed: Sequence[Packed], others: Sequence[OtherNeed]) -> list[CountOut]:

@@ -5521,9 +5521,11 @@ export interface components {
         };
         /**
          * HeldOut
-         * @description A piece that another job uses on that day.
+         * @description Pieces that another job uses on that day; count: of those that are alike.
          */
         HeldOut: {
+            /** Count */
+            count: number;
             /** Words */
             words: string;
             /** Job */

@@ -15,8 +15,8 @@ const at = computed(() => `/api/jobs/${props.job}/paper`)
   <section class="paper no-print" aria-label="Paper">
     <h3>Paper</h3>
     <p>
-      Patch of the whole job: <a :href="`${at}/patch.pdf?paper=${paper}`">PDF</a>
-      <a :href="`${at}/patch.pdf?paper=a3`">A3</a> <a :href="`${at}/patch.svg`">SVG</a>
+      Patch of the whole job: <a :href="`${at}/patch.pdf?paper=${paper}`">PDF</a>,
+      <a :href="`${at}/patch.pdf?paper=a3`">A3</a>, <a :href="`${at}/patch.svg`">SVG</a>
     </p>
     <p>
       <a :href="`${at}/settings.pdf?paper=${paper}`">Settings of each device</a> ·

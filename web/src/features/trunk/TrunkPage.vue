@@ -69,7 +69,7 @@ const otherWay = (edits: readonly Edit[]) => job.edit([...edits])
           <h3>Claimed by another job that day</h3>
           <ul class="short">
             <li v-for="(item, at) in trunk.held" :key="at">
-              {{ item.words }}:
+              {{ item.count > 1 ? `${item.count} × ` : '' }}{{ item.words }}:
               <RouterLink :to="{ name: 'trunk', params: { job: item.job } }">{{ item.job_name }}</RouterLink>
             </li>
           </ul>

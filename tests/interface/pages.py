@@ -55,7 +55,7 @@ def say(page: Page, line: str, choice: int = 0) -> None:
 
 
 def type_line(screen: Page, text: str) -> None:
-    """Enter, and no waiting for what comes of it."""
+    """Enter, without waiting for the result."""
     screen.get_by_label("Command").click()
     screen.keyboard.insert_text(text)
     expect(screen.locator("#say-answer").get_by_role("option").first).to_be_visible()

@@ -230,7 +230,7 @@ out_option = click.option(
     "--out",
     type=click.Path(path_type=Path, dir_okay=False),
     metavar="PLAN2.json",
-    help="Write the plan that comes of it",
+    help="Write the resulting plan",
 )
 
 

@@ -29,7 +29,7 @@ def knob_words(mark: LevelMark) -> str:
 
 
 def outcome_words(mark: LevelMark) -> str:
-    """What comes of it, or why nothing does."""
+    """Where the level lands with the knob at its mark, or why no level can be told."""
     if mark.trouble is MarkTrouble.HELD and mark.clip is not None:
         return f"it is at least this loud, and {mark.clip.where} cuts it off: turn it down there, and rehearse this part again"
     if mark.average_dbfs is None or mark.peak_dbfs is None:

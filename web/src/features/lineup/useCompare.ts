@@ -6,7 +6,7 @@ import { useMeasured } from '@/composables/useMeasured'
 
 const MOST = 6
 
-/** The ways to match a run, which recording was made by each, and what comes of comparing them. */
+/** The ways to match a run, which recording was made by each, and the result of comparing them. */
 export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[]>) {
   const job = useJob()
   const ways = shallowRef<readonly WayName[]>([])

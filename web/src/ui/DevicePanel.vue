@@ -158,9 +158,6 @@ details {
   padding: 0.4rem 0;
   border-top: 1px solid var(--line);
 }
-summary {
-  cursor: pointer;
-}
 summary strong {
   margin-right: 0.6rem;
 }

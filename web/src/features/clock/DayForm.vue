@@ -110,7 +110,4 @@ li {
 li .name {
   width: 9rem;
 }
-summary {
-  cursor: pointer;
-}
 </style>

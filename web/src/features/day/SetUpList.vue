@@ -148,9 +148,6 @@ async function add() {
 </template>
 
 <style scoped>
-summary {
-  cursor: pointer;
-}
 tbody th {
   min-width: 3rem;
 }

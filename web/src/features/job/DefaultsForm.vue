@@ -234,7 +234,4 @@ fieldset {
   grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
   padding-top: 0.6rem;
 }
-summary {
-  cursor: pointer;
-}
 </style>

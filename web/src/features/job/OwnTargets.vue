@@ -85,9 +85,6 @@ details[open] {
   grid-template-columns: minmax(0, 1fr);
   gap: 0.8rem;
 }
-summary {
-  cursor: pointer;
-}
 h2 {
   display: inline;
   font-size: 1.2rem;

@@ -27,7 +27,7 @@ function setTyped() {
       Timecode of the takes:
       {{ log.read ? `on from ${log.read.timecode}, read at ${log.read.clock}` : 'time of day' }}
     </summary>
-    <form @submit.prevent="setTyped">
+    <form class="form-row" @submit.prevent="setTyped">
       <label class="field"
         ><span>What the recorder shows now</span
         ><input
@@ -50,16 +50,3 @@ function setTyped() {
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
   </details>
 </template>
-
-<style scoped>
-summary {
-  cursor: pointer;
-}
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  align-items: end;
-  padding-top: 0.4rem;
-}
-</style>

@@ -32,7 +32,7 @@ async function taken(event: Event) {
 <template>
   <details class="small">
     <summary>Photographs of settings{{ shown.length ? `: ${shown.length}` : '' }}</summary>
-    <form v-if="mayLog" class="no-print" @submit.prevent>
+    <form v-if="mayLog" class="form-row no-print" @submit.prevent>
       <label class="field"
         ><span>Of</span
         ><select v-model="device">
@@ -59,16 +59,6 @@ async function taken(event: Event) {
 </template>
 
 <style scoped>
-summary {
-  cursor: pointer;
-}
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  align-items: end;
-  padding: 0.4rem 0;
-}
 form .field {
   flex: 1 1 9rem;
 }

@@ -68,7 +68,7 @@ const remove = (text: string, id: string) =>
       @toggle="(event) => (isMarking = (event.target as HTMLDetailsElement).open)"
     >
       <summary>Level marks from rehearsal</summary>
-      <form @submit.prevent="mark">
+      <form class="form-row" @submit.prevent="mark">
         <label class="field"
           ><span>Part of scene {{ notes.scene }}</span
           ><input v-model="part" class="plain-input" maxlength="80" placeholder="she whispers at the door"
@@ -137,16 +137,6 @@ li p {
 }
 .caution .mark {
   color: var(--caution);
-}
-summary {
-  cursor: pointer;
-}
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  align-items: end;
-  padding: 0.4rem 0;
 }
 form .field {
   flex: 1 1 10rem;

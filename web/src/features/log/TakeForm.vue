@@ -82,7 +82,7 @@ function note() {
         >
       </li>
     </ul>
-    <form v-if="mayLog" @submit.prevent="note">
+    <form v-if="mayLog" class="form-row" @submit.prevent="note">
       <label class="field"
         ><span>Note</span><input v-model="noted" class="plain-input" maxlength="2000"
       /></label>
@@ -102,7 +102,7 @@ function note() {
       >
       <Button type="submit" size="small" outlined :disabled="!noted.trim()">Add note</Button>
     </form>
-    <form v-if="mayLog" @submit.prevent="correct">
+    <form v-if="mayLog" class="form-row" @submit.prevent="correct">
       <label class="field"
         ><span>Slate</span><input v-model="slate" class="plain-input" maxlength="24"
       /></label>
@@ -150,12 +150,6 @@ function note() {
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem;
-}
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  align-items: end;
 }
 form .field {
   flex: 1 1 6rem;

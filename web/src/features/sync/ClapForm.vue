@@ -101,9 +101,6 @@ function place() {
 </template>
 
 <style scoped>
-summary {
-  cursor: pointer;
-}
 form {
   display: flex;
   flex-wrap: wrap;

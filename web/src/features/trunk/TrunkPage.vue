@@ -146,9 +146,6 @@ const otherWay = (edits: readonly Edit[]) => job.edit([...edits])
 .alone {
   padding: 1rem;
 }
-summary {
-  cursor: pointer;
-}
 @media (width < 700px) {
   .trunk > :deep(.line) {
     order: 1;

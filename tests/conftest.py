@@ -5,6 +5,7 @@ import stat
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import TYPE_CHECKING
 from uuid import uuid4
 
 import psycopg
@@ -12,13 +13,16 @@ import pytest
 from hypothesis import settings
 from starlette.testclient import TestClient
 
-from tests.served import app_on
-from tidy_trunk.services.container import Services, services_on
-from tidy_trunk.services.jobs import JobService
-from tidy_trunk.store import Database, PrivateCluster, migrate
+from tests.few import IS_DEEP
+
+if TYPE_CHECKING:
+    from tidy_trunk.services.container import Services
+    from tidy_trunk.services.jobs import JobService
+    from tidy_trunk.store import Database
+
+# The process that only hands tests out to others reads this file too: the application is imported where it is used.
 
 # What takes too long for every landing is run by `./tidy test --deep` alone: this folder, and whatever is marked.
-IS_DEEP = bool(os.environ.get("TIDY_TRUNK_DEEP"))
 collect_ignore = [] if IS_DEEP else ["deep"]
 
 settings.register_profile("suite", deadline=None, max_examples=30, database=None, derandomize=True)
@@ -28,7 +32,7 @@ settings.load_profile("suite")
 DEEP_FOLDER = Path(__file__).parent / "deep"
 KEPT = ("schema_migration", "data_identity")  # what migrations have written
 LONG = (
-    "test_contract.py",
+    "test_day_files_api.py",
     "test_whole_day.py",
     "test_accessible.py",
     "test_server.py",
@@ -71,6 +75,8 @@ def let_others_in(folder: Path) -> Path:
 
 @pytest.fixture(scope="session")
 def server_url(cluster_home: Path) -> Iterator[str]:
+    from tidy_trunk.store import PrivateCluster
+
     cluster = PrivateCluster(cluster_home)
     try:
         url = cluster.start()
@@ -104,6 +110,8 @@ def database_url(server_url: str) -> Iterator[str]:
 @pytest.fixture(scope="session")
 def migrated(server_url: str) -> Iterator[str]:
     """A database with this version's tables, that tests have after each other."""
+    from tidy_trunk.store import Database, migrate
+
     with _made(server_url) as url:
         database = Database(url)
         migrate(database)
@@ -120,8 +128,10 @@ EMPTY = """
 
 
 @pytest.fixture
-def database(migrated: str) -> Iterator[Database]:
+def database(migrated: str) -> "Iterator[Database]":
     """This version's tables with nothing in them: emptied, which takes a tenth of the time of a new database."""
+    from tidy_trunk.store import Database
+
     with psycopg.connect(migrated, autocommit=True) as connection:
         tables = connection.execute("select tablename from pg_tables where schemaname = 'public'").fetchall()
         connection.execute(EMPTY.format("".join(f"delete from {name};" for (name,) in tables if name not in KEPT)))
@@ -131,19 +141,23 @@ def database(migrated: str) -> Iterator[Database]:
 
 
 @pytest.fixture
-def services(database: Database, tmp_path: Path) -> Iterator[Services]:
+def services(database: "Database", tmp_path: Path) -> "Iterator[Services]":
+    from tidy_trunk.services.container import services_on
+
     services = services_on(database, tmp_path, tmp_path / "recordings")
     yield services
     services.close()
 
 
 @pytest.fixture
-def service(services: Services) -> JobService:
+def service(services: "Services") -> "JobService":
     return services.jobs
 
 
 @pytest.fixture
-def client(services: Services) -> Iterator[TestClient]:
+def client(services: "Services") -> Iterator[TestClient]:
+    from tests.served import app_on
+
     web = os.environ.get("TIDY_TRUNK_WEB")
     with TestClient(app_on(services, Path(web) if web else None), base_url="http://127.0.0.1") as client:
         yield client

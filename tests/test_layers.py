@@ -1,6 +1,7 @@
 """Imports point down the ladder, never up: read from the import statements themselves."""
 
 import ast
+from functools import cache
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -38,7 +39,12 @@ CORE_MAY_USE = {
 }  # fmt: skip
 
 
-def imports():
+@cache
+def imports() -> tuple[tuple[tuple[str, ...], list[str]], ...]:
+    return tuple(read_imports())
+
+
+def read_imports():
     for path in PACKAGE.rglob("*.py"):
         place = path.relative_to(ROOT).with_suffix("").parts
         for node in ast.walk(ast.parse(path.read_text())):

@@ -64,6 +64,7 @@ def test_a_lead_is_put_into_a_run_by_its_id(client):
     assert refused.status_code == 422 and "does not fit cable" in refused.json()["detail"]
 
 
+@pytest.mark.deep
 def test_a_clap_through_the_whole_path_measures_it(client):
     """Hands close in picture 60 at 25, 2.4 s; the clap is heard at 2.0 s: 400 ms early, 10 frames, of which 2 are the
     switcher's. The sound itself took the camera's 5 frames and the switcher's 2, and 1.75 ms of air at least.

@@ -64,6 +64,7 @@ def test_the_simulation_is_found_out_as_it_really_is(client):
     assert undone["plan"]["classes"] == []
 
 
+@pytest.mark.deep
 def test_bleed_is_read_in_a_recording_of_both_sides(client):
     """Its other side holds the same tone 42 dB lower, upside down, in noise of its own."""
     state = opened(client, splitter())
@@ -76,6 +77,7 @@ def test_bleed_is_read_in_a_recording_of_both_sides(client):
 
 
 @pytest.mark.parametrize(("cut_dbfs", "is_late"), [(-20.0, True), (0.0, False)])
+@pytest.mark.deep
 def test_where_an_attenuator_sits_is_seen_in_its_tops(client, cut_dbfs, is_late):
     """A tone 10 dB over the top: cut off before 20 dB are taken off, or whole at −10."""
     plan = made(

@@ -9,6 +9,7 @@ import psycopg
 import pytest
 from starlette.testclient import TestClient
 
+from tests.few import each_of
 from tests.plans import boom_in_bag
 from tests.served import app_on
 from tidy_trunk.api import create_app
@@ -128,7 +129,7 @@ def addresses():
             yield method.upper(), address.removeprefix("/api"), re.sub(r"{\w+}", lambda _: str(uuid4()), address)
 
 
-@pytest.mark.parametrize("access", list(Access))
+@pytest.mark.parametrize("access", each_of([Access.WALK, Access.LOOK, Access.CREW], 1))
 def test_each_role_at_every_operation(services, access):
     """Refused for lack of rights, or let through to say that there is no such job: nothing between."""
     phone = guest(services, key=made(services, access).key)

@@ -8,6 +8,7 @@ import pytest
 import soundfile
 
 from tests.api.test_patch_api import opened
+from tests.few import each_of
 from tests.plans import line_into_camera, padded_plan
 from tests.sounds import RATE, noise, sine, wav
 
@@ -46,6 +47,7 @@ def test_a_recording_is_measured_and_listed(client, job, services):
     assert client.get(f"/api/jobs/{job}/recordings").json() == []
 
 
+@pytest.mark.deep
 def test_steps_are_found_in_a_recording(client, job):
     tones = [np.concatenate((sine(1000, level, 1.0), np.zeros(15_000))) for level in (-30, -20, -10)]
     answer = drop(client, job, wav(np.concatenate(tones), bits=24), settings=[40, 50, 60], target_dbfs=-14)
@@ -63,6 +65,7 @@ def edited(client, job, answer):
     return client.post(f"/api/jobs/{job}/edits", json=body)
 
 
+@pytest.mark.deep
 def test_a_knob_turned_on_the_bench_is_measured_and_taken_over(client, job):
     knob = {"device": "cam", "control": "mic.mic.gain_db"}
     made = client.post(f"/api/jobs/{job}/bench/cam.L/steps", json={**knob, "target_dbfs": -20}).json()
@@ -84,6 +87,7 @@ def test_a_knob_turned_on_the_bench_is_measured_and_taken_over(client, job):
     assert gain["gives_db"] is not None and gain["gives_db"] != gain["value"]
 
 
+@pytest.mark.deep
 def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
     found = over(client, job, drop(client, job, wav(sine(1000, -20, 2), bits=24), track="cam.L").json()["id"])
     at = f"/api/jobs/{job}/recordings/{found['id']}"
@@ -101,7 +105,7 @@ def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
     assert client.post(bench, json={**knob, "positions": [1.5, 900]}).status_code == 422
 
 
-@pytest.mark.parametrize("data", [b"a letter home", b"RIFF\x00\x00\x00\x00WAVE", wav(np.zeros(0))])
+@pytest.mark.parametrize("data", each_of([b"a letter home", b"RIFF\x00\x00\x00\x00WAVE", wav(np.zeros(0))], 1))
 def test_what_is_no_recording_fails_with_a_reason(client, job, data, services):
     found = over(client, job, drop(client, job, data).json()["id"])
     assert found["state"] == "failed" and found["message"] and found["result"] is None
@@ -124,6 +128,7 @@ def test_what_cannot_be_taken_in_is_refused(client, job, services):
     assert not list(services.media.incoming.iterdir()) and client.get(f"/api/jobs/{job}/recordings").json() == []
 
 
+@pytest.mark.deep
 def test_a_recording_is_cancelled(client, job, services):
     """Many at once: the last ones still wait, and are never begun."""
     data = wav(*[noise(-30, 20, seed) for seed in range(4)])
@@ -170,6 +175,7 @@ def test_a_line_up_is_taken_over_and_goes_stale(client, job):
     assert step["turn"] is None and edit(*step["drop"])["state"] == "open"
 
 
+@pytest.mark.deep
 def test_the_bench_stands_in_for_devices(client, job):
     """A simulated camera is near what its class says, not the same; line-up finds by how much, again and again the same."""
     step = client.get(f"/api/jobs/{job}/line-up").json()[0]

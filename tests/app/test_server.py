@@ -109,6 +109,7 @@ def test_no_acknowledged_edit_is_lost(home):
     assert not program.cluster.is_running()
 
 
+@pytest.mark.deep
 def test_the_end_of_the_terminal_ends_all_of_it_whatever_stalls(home):
     """Said before: PostgreSQL ran on; and an upload that had stalled kept the server for ever."""
     program = Program(home)
@@ -177,6 +178,7 @@ def test_a_database_of_ones_own_is_used_and_left_running(home, database_url):
         1,
     ),
 )
+@pytest.mark.deep
 def test_what_keeps_it_from_starting_is_said_in_one_line(home, change, says):
     done = subprocess.run(
         [sys.executable, "-m", "tidy_trunk", "serve", "--port", "0"],

@@ -7,6 +7,7 @@ from pathlib import Path
 import psycopg
 import pytest
 
+from tests.few import each_of
 from tidy_trunk.app.server import update
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import services_on
@@ -25,7 +26,7 @@ def counted(url: str) -> dict[str, int]:
         return {table: connection.execute(f"select count(*) from {table}").fetchone()[0] for table in sorted(wanted)}
 
 
-@pytest.mark.parametrize("dumped", OLD, ids=lambda path: path.stem)
+@pytest.mark.parametrize("dumped", each_of(reversed(OLD), 4), ids=lambda path: path.stem)
 def test_data_of_every_older_version_open(dumped, database_url, tmp_path):
     load(database_url, dumped)
     before = counted(database_url)

@@ -278,6 +278,7 @@ def test_timecode_is_read_in_a_camera_movie(tmp_path, answer, run, codec, kind):
     assert (found["rate"], found["start_timecode"]) == ("25", "10:00:00:00") and found["frames"] >= 95
 
 
+@pytest.mark.deep
 def test_a_drift_is_taken_out_of_the_copy(tmp_path, answer, refused):
     """A clock 60 ppm slow over 80 s: 3840000 samples that are 3839770 of its own."""
     source = voice(-20, 80, 7)

@@ -50,7 +50,7 @@ def wider_than_the_hand(screen: Page) -> list[int]:
 
 
 @pytest.mark.parametrize(("theme", "rules"), few([("light", ALL), ("dark", COLOURS)], 1), ids=["light", "dark"])
-@pytest.mark.parametrize("of_a_job", [False, True], ids=["doors", "job"])
+@pytest.mark.parametrize("of_a_job", [pytest.param(False, marks=pytest.mark.deep), True], ids=["doors", "job"])
 def test_no_page_shuts_anybody_out_or_scrolls_sideways(screen: Page, service, services, of_a_job, theme, rules):
     """Said before: the Job page was twice as wide as the hand, and the navigation ended without a sign."""
     screen.add_init_script(path=AXE)

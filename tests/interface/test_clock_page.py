@@ -1,5 +1,6 @@
 """The clock of a job in the browser: the foundry's clock tree, a jam that is missed, what a longer day changes."""
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.core.time.clock.test_clock import jammed
@@ -41,6 +42,7 @@ def test_a_missed_jam_is_found_and_mended(screen: Page, service: JobService):
     expect(finding).to_contain_text("from 15:16 on")
 
 
+@pytest.mark.deep
 def test_a_lead_that_stays_and_a_longer_day(screen: Page, service: JobService):
     job = service.create(jammed()).revision.job
     screen.goto(f"/jobs/{job}/clock")

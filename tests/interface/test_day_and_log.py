@@ -76,6 +76,7 @@ def test_a_part_is_marked_in_rehearsal(screen: Page, services: Services):
     assert (mark.part, mark.track, mark.peak_dbfs) == ("she whispers", "bag.1", -22)
 
 
+@pytest.mark.deep
 def test_a_photograph_waits_for_a_connection(screen: Page, services: Services, tmp_path):
     job = opened(screen, services.jobs, foundry(), "log")
     (tmp_path / "knob.jpg").write_bytes(photograph(3000, 2000))
@@ -94,6 +95,7 @@ def test_a_photograph_waits_for_a_connection(screen: Page, services: Services, t
     assert services.log.view(job).photos == []
 
 
+@pytest.mark.deep
 def test_a_table_of_the_day_is_read(screen: Page, services: Services, tmp_path):
     job = opened(screen, services.jobs, boom_in_bag(), "day")
     (tmp_path / "day.csv").write_text("what,at,minutes,takes,take_min\n12C,10:30,,4,3\nLunch,13:00,45,,\n")
@@ -107,6 +109,7 @@ def test_a_table_of_the_day_is_read(screen: Page, services: Services, tmp_path):
     assert services.jobs.plan(job).breaks["lunch"].at_min == 780
 
 
+@pytest.mark.deep
 def test_what_is_done_is_not_asked_for_again(screen: Page, services: Services):
     job = opened(screen, services.jobs, foundry(), "day")
     screen.set_viewport_size(PHONE)
@@ -165,6 +168,7 @@ def test_two_telephones_log_with_cuts(screen: Page, services: Services, browser:
     other.context.close()
 
 
+@pytest.mark.deep
 def test_a_take_is_corrected_struck_and_brought_back(screen: Page, services: Services):
     job = opened(screen, services.jobs, boom_in_bag(), "log")
     screen.get_by_placeholder("another slate").fill("12C")
@@ -190,6 +194,7 @@ def test_a_take_is_corrected_struck_and_brought_back(screen: Page, services: Ser
     assert services.log.read(job).log.takes[0].corrections[0].was == "1"
 
 
+@pytest.mark.deep
 def test_a_note_becomes_a_tap_and_leads_to_what_is_wrong(screen: Page, services: Services):
     opened(screen, services.jobs, boom_in_bag(), "log")
     taps(screen, "Roll 1A-1")
@@ -202,6 +207,7 @@ def test_a_note_becomes_a_tap_and_leads_to_what_is_wrong(screen: Page, services:
     expect(screen.get_by_role("button", name="Hum or buzz")).to_have_attribute("aria-pressed", "true")
 
 
+@pytest.mark.deep
 def test_a_fault_at_a_device_leads_to_the_search_on_its_track(screen: Page, services: Services):
     job = opened(screen, services.jobs, boom_in_bag(), "log")
     taps(screen, "Roll 1A-1", "Cut")
@@ -220,6 +226,7 @@ def test_a_fault_at_a_device_leads_to_the_search_on_its_track(screen: Page, serv
     expect(screen.get_by_label("Where it is heard")).to_have_value("bag.1")
 
 
+@pytest.mark.deep
 def test_timecode_is_read_from_the_sound_input(playwright, services: Services, address: str, tmp_path):
     """Chromium plays a file into its sound input, over and over: half a minute of timecode from ten o'clock on."""
     job = services.jobs.create(boom_in_bag()).revision.job
@@ -244,6 +251,7 @@ def test_timecode_is_read_from_the_sound_input(playwright, services: Services, a
     browser.close()
 
 
+@pytest.mark.deep
 def test_breaks_and_moves_by_taps(screen: Page, services: Services):
     job = opened(screen, services.jobs, boom_in_bag(), "day")
     screen.get_by_label("New break, or where to move").fill("tower")

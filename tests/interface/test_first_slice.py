@@ -76,6 +76,7 @@ def test_a_knob_redraws_the_ladder_before_it_is_let_go(screen: Page, service):
     assert service.newest(state.revision.job).revision.number == 2
 
 
+@pytest.mark.deep
 def test_pointing_does_what_typing_does(screen: Page):
     new_job(screen)
     screen.get_by_role("link", name="Equipment", exact=True).click()

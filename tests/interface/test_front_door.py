@@ -64,6 +64,7 @@ def test_two_things_are_joined_without_a_job(screen: Page, service):
     expect(screen.get_by_role("heading", name="Two things")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_a_recording_is_checked_without_a_job(screen: Page, service, tmp_path):
     path = tmp_path / "take.wav"
     path.write_bytes(wav(sine(1000, -43, 2.0)))
@@ -76,6 +77,7 @@ def test_a_recording_is_checked_without_a_job(screen: Page, service, tmp_path):
     expect(screen.get_by_text("No jobs yet.")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_an_example_is_opened_and_its_mistake_fixed(screen: Page, service):
     screen.goto("/")
     screen.get_by_role("button", name="Talk in the reading room").click()

@@ -1,5 +1,6 @@
 """Know your own gear in the real interface: a test done in the simulation, one by eye, one by a recording, and undone."""
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.core.advice.test_gear_tests import matched
@@ -8,6 +9,7 @@ from tests.sounds import noise, wav
 from tidy_trunk.core.gear.catalogue import Provenance
 
 
+@pytest.mark.deep
 def test_a_camera_is_known_after_three_answers(screen, services):
     job = opened(screen, services.jobs, matched(), "job")
     screen.get_by_role("navigation", name="Pages").get_by_role("link", name="Know your gear").click()

@@ -44,6 +44,7 @@ def test_findings_by_keys(screen: Page, service, job):
     expect(screen.get_by_text(titles[2])).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_rows_by_keys_open_their_ladder(screen: Page, job):
     screen.goto(f"/jobs/{job}/runs")
     expect(screen.locator("[data-track='bag.1']")).to_be_visible()
@@ -97,6 +98,7 @@ def test_a_run_gets_another_lead_and_another_length(screen: Page, service, job):
     assert "run-12" not in plan(service, job).runs
 
 
+@pytest.mark.deep
 def test_ways_are_used_from_the_table(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/levels/camera-b.L")
     way = screen.get_by_role("row").filter(
@@ -107,6 +109,7 @@ def test_ways_are_used_from_the_table(screen: Page, service, job):
     assert plan(service, job).devices["bag"].settings["line.line.trim_db"] == -20.5
 
 
+@pytest.mark.deep
 def test_a_mix_is_looked_at_by_way_of_each_microphone(screen: Page, job):
     screen.goto(f"/jobs/{job}/levels/bag.mix-l")
     ladder = screen.get_by_role("group", name=re.compile("Ladder"))
@@ -130,6 +133,7 @@ def test_typing_completes_and_says_what_it_does_not_know(screen: Page, job):
     assert screen.locator("[data-count=stop]").inner_text().strip() == "4 won’t work"
 
 
+@pytest.mark.deep
 def test_all_keys_are_listed_and_themes_stay(screen: Page, job):
     screen.goto(f"/jobs/{job}/runs")
     expect(screen.locator("[data-track='bag.1']")).to_be_visible()
@@ -165,6 +169,7 @@ def test_a_job_is_removed_only_when_said_twice(screen: Page, service, job):
     assert service.all() == []
 
 
+@pytest.mark.deep
 def test_a_server_that_is_gone_is_said(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/job")
     expect(screen.get_by_label("Room noise, dB(A)")).to_be_visible()

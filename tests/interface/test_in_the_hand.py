@@ -5,11 +5,13 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.few import few
 from tests.interface.pages import PHONE, opened, type_line
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 
 
+@pytest.mark.deep
 def test_the_answer_of_a_line_stays_on_a_telephone(screen: Page, service):
     screen.set_viewport_size(PHONE)
     opened(screen, service, foundry())
@@ -20,7 +22,7 @@ def test_the_answer_of_a_line_stays_on_a_telephone(screen: Page, service):
     assert box["x"] >= 0 and box["x"] + box["width"] <= PHONE["width"]
 
 
-@pytest.mark.parametrize(("key", "stays"), [("Enter", False), ("Shift+Enter", True)])
+@pytest.mark.parametrize(("key", "stays"), few([("Enter", False), ("Shift+Enter", True)], 1))
 def test_after_a_line_the_keys_work_again(screen: Page, service, key, stays):
     """Said before: f, a and u went on being typed into the line. Shift+Enter stays in it, for the next one."""
     job = opened(screen, service, Plan(name="Help"))
@@ -39,6 +41,7 @@ def test_after_a_line_the_keys_work_again(screen: Page, service, key, stays):
     assert service.plan(job).devices == {}
 
 
+@pytest.mark.deep
 def test_what_was_done_is_told_on_its_page_alone(screen: Page, service):
     """Said before: on every page, until somebody closed it."""
     opened(screen, service, Plan(name="Told"))
@@ -67,6 +70,7 @@ def test_a_control_is_called_what_is_read_on_it(screen: Page, service):
         assert screen.evaluate(names) == [], page
 
 
+@pytest.mark.deep
 def test_the_ladder_stands_upright_and_options_are_read_without_scrolling_sideways(screen: Page, service):
     """Said before: a picture of 560 px of which a telephone showed two stages, and a table cut off at the right."""
     screen.set_viewport_size(PHONE)

@@ -60,6 +60,7 @@ def test_what_is_no_recording_is_told(screen: Page, service: JobService):
     expect(screen.get_by_text("letter.txt")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
@@ -126,6 +127,7 @@ def test_the_sound_is_kept_where_that_is_ticked(screen: Page, service: JobServic
     assert screen.request.get(address).body() == take
 
 
+@pytest.mark.deep
 def test_a_loose_plug_is_heard_on_the_bench(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/bench/cam.L")

@@ -95,6 +95,7 @@ def test_an_undo_and_a_plan_file_outlive_a_reload(screen: Page, service):
     assert len(service.history(job)) == 4
 
 
+@pytest.mark.deep
 def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, service):
     """Said before: at half a second, eight letters of the next line were lost, and devices came to be named after two lines."""
     job = opened(screen, service, Plan(name="Typed on"))
@@ -113,6 +114,7 @@ def test_the_next_line_is_typed_while_the_one_before_is_done(screen: Page, servi
     assert list(plan.devices) == ["boom-shotgun", "bag"] and len(plan.runs) == 1
 
 
+@pytest.mark.deep
 def test_a_line_that_cannot_be_done_comes_back(screen: Page, service):
     opened(screen, service, Plan(name="Comes back"))
     asked = held(screen, "**/say")  # Enter comes before the answer
@@ -130,6 +132,7 @@ def test_a_line_that_cannot_be_done_comes_back(screen: Page, service):
     expect(line).to_have_value("nonsense of no kind")
 
 
+@pytest.mark.deep
 def test_a_field_shows_what_the_plan_holds(screen: Page, service):
     """Said before: after a change that was not made, fields went on showing it."""
     job = opened(screen, service, Plan(name="Held"), "job")
@@ -167,6 +170,7 @@ def lost_once(screen: Page, address: str, method: str = "GET") -> list[str]:
     return lost
 
 
+@pytest.mark.deep
 def test_a_page_asks_again_for_what_was_lost(screen: Page, services):
     """Said before: the walk page claimed that there was no walk, and a second one was begun."""
     job = services.jobs.create(padded_plan()).revision.job
@@ -235,6 +239,7 @@ def test_enter_pressed_twice_is_one_line(screen: Page, service):
     assert list(service.plan(job).devices) == ["bag"] and len(service.history(job)) == 2
 
 
+@pytest.mark.deep
 def test_three_presses_make_one_job(screen: Page, service):
     screen.goto("/")
     screen.get_by_label("New job").fill("Pressed")
@@ -245,6 +250,7 @@ def test_three_presses_make_one_job(screen: Page, service):
     assert [job.name for job in service.all()] == ["Pressed"]
 
 
+@pytest.mark.deep
 def test_a_button_is_busy_until_its_change_is_answered(screen: Page, service):
     """Said before: pressed twice on a slow connection it was done twice. Undo is done as often as its key is pressed."""
     job = opened(screen, service, padded_plan(), "job")

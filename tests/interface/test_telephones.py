@@ -58,6 +58,7 @@ def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Service
         page.close()
 
 
+@pytest.mark.deep
 def test_a_telephone_logs_without_a_connection_and_its_taps_arrive_once(
     playwright: Playwright, services: Services, tmp_path: Path
 ):

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.interface.pages import PHONE, opened
@@ -61,6 +62,7 @@ def test_a_table_is_shown_before_it_is_read(screen: Page, services: Services, tm
     assert len(services.trunk.stock().pieces) == 6
 
 
+@pytest.mark.deep
 def test_a_label_opens_its_run(screen: Page, services: Services):
     job = opened(screen, services.jobs, boom_in_bag(), "trunk")
     paper = screen.get_by_role("link", name="Labels for both ends of each cable")

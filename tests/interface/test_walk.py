@@ -49,6 +49,7 @@ def test_a_walk_with_one_thumb_and_a_cut_connection(screen: Page, services: Serv
     other.context.close()
 
 
+@pytest.mark.deep
 def test_marks_outlive_a_reload_and_are_taken_back(screen: Page, services: Services):
     job = services.jobs.create(padded_plan()).revision.job
     begun(screen, job)
@@ -65,6 +66,7 @@ def test_marks_outlive_a_reload_and_are_taken_back(screen: Page, services: Servi
     assert services.walks.all(job)[0].marks[0].mark == "open"
 
 
+@pytest.mark.deep
 def test_a_plan_without_tracks_says_what_to_do(screen: Page, services: Services):
     job = services.jobs.create(Plan(name="Empty")).revision.job
     screen.goto(f"/jobs/{job}/walk")

@@ -1,5 +1,6 @@
 """Several windows on one job, and a window that outlived an update."""
 
+import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.interface.pages import held, opened, type_line
@@ -22,6 +23,7 @@ def test_a_second_window_sees_a_change_within_a_second(screen: Page, service, br
     other.context.close()
 
 
+@pytest.mark.deep
 def test_nobody_else_writes_into_a_field_that_somebody_is_in(screen: Page, service):
     """Said before: the name that arrived stood before what was typed, and both were sent."""
     job = opened(screen, service, Plan(name="Mine"), "job")
@@ -43,6 +45,7 @@ def test_nobody_else_writes_into_a_field_that_somebody_is_in(screen: Page, servi
     assert service.plan(job).name == "Theirs again"
 
 
+@pytest.mark.deep
 def test_an_answer_that_is_late_leaves_alone_who_has_come_back(screen: Page, service):
     """Said before: what the first edit met was written into the field while its next text was being typed."""
     job = opened(screen, service, Plan(name="Mine"), "job")
@@ -76,6 +79,7 @@ def test_a_window_that_was_out_of_sight_looks_when_it_comes_back(screen: Page, s
     expect(screen).to_have_title("Back again · Tidy Trunk")
 
 
+@pytest.mark.deep
 def test_a_window_from_before_an_update_is_loaded_anew(screen: Page, service):
     """Said before: a click on a page whose part of the program was gone did nothing at all."""
     job = opened(screen, service, padded_plan())

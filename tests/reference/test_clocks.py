@@ -150,6 +150,7 @@ def test_any_minute_of_a_break_counts():
 
 @settings(max_examples=30)
 @given(st.integers(0, 1_000_000))
+@pytest.mark.deep
 def test_advised_jams_keep_the_limit_along_the_chain(seed):
     """Whatever is advised for the last of a chain is taken, and the minutes are counted again."""
     plan, ppm, givers, jams = drawn(seed)

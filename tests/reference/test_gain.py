@@ -4,6 +4,7 @@ from itertools import product
 
 import pytest
 
+from tests.few import each_of
 from tests.plans import device, made, padded_plan, put, run
 from tests.reference.sound import Model, db
 from tidy_trunk.core.advice.adviser import gain_plan
@@ -76,7 +77,7 @@ def judged(model: Model, tracks: list[tuple[str, str]]) -> tuple[float, float, f
     return miss, ratio, min(wave.headroom_db for wave in waves)
 
 
-@pytest.mark.parametrize("name", RIGS)
+@pytest.mark.parametrize("name", each_of(RIGS, 3))
 def test_no_position_of_the_knobs_is_much_better(name):
     start, knobs = RIGS[name]
     plan = apply_edits(start, gain_plan(Report(trace_plan(start))).edits)

@@ -8,6 +8,7 @@ from uuid import uuid4
 
 import pytest
 
+from tests.few import each_of
 from tidy_trunk.errors import SetupError, StoreUnavailableError
 from tidy_trunk.store import Database, JobStore, PrivateCluster, migrate
 from tidy_trunk.store import cluster as cluster_module
@@ -74,7 +75,7 @@ def test_leftovers_of_a_crash_do_not_stop_the_next_start(home):
     assert not again.is_running()
 
 
-@pytest.mark.parametrize("lost", ["data/PG_VERSION", "data"])
+@pytest.mark.parametrize("lost", each_of(["data", "data/PG_VERSION"], 1))
 def test_a_cluster_that_is_not_whole_stops_the_start_and_is_left_as_it_is(home, lost):
     """Said before: nothing, and the folder was removed with every job in it."""
     cluster = PrivateCluster(home)
@@ -91,6 +92,7 @@ def test_a_cluster_that_is_not_whole_stops_the_start_and_is_left_as_it_is(home, 
     again.stop()
 
 
+@pytest.mark.deep
 def test_a_server_that_dies_twice_comes_back_on_its_port(home, cluster, monkeypatch):
     """Said before: 503 for ever, as the second start took another port than the pool knew."""
     database = Database(cluster.url)
@@ -118,6 +120,7 @@ def test_a_folder_that_postgresql_cannot_use_is_told(home, sign):
         PrivateCluster(home / f"a{sign}b").start()
 
 
+@pytest.mark.deep
 def test_data_stay_with_the_postgresql_that_made_them(home, tmp_path, monkeypatch):
     """Another major version beside it, as a system's update installs one: the one that made them goes on."""
     real = cluster_module.binaries()

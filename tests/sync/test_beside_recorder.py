@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from tests.few import each_of
 from tests.sounds import RATE, voice, wav
 from tidy_trunk.core.log import ChannelHeard, DayFile
 from tidy_trunk.sync.beside_recorder import held_against_recorder
@@ -17,7 +18,7 @@ def kept(folder, name, samples, begins_s, *, is_picture=False):
     )
 
 
-@pytest.mark.parametrize("late_s", [0.0, 0.4])
+@pytest.mark.parametrize("late_s", each_of([0.4, 0.0], 1))
 def test_a_recorder_that_was_cut_off_is_asked_too(tmp_path, late_s):
     spoken, elsewhere = voice(-20, 18, seed=1), voice(-20, 18, seed=2)
     files = [

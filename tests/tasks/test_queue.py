@@ -93,6 +93,7 @@ def test_what_is_cancelled_stops_and_what_waits_never_begins(services, job, data
         wait(lambda: connection.execute("select count(*) from procrastinate_jobs").fetchone() == (0,))
 
 
+@pytest.mark.deep
 def test_a_deleted_job_ends_what_is_read_of_it(services, job):
     """Said before: its readers worked on, and their files stayed."""
     get = dropped(services, job, LONG)

@@ -42,6 +42,7 @@ print(json.dumps({
 """
 
 
+@pytest.mark.deep
 def test_a_small_file_that_unpacks_to_much_takes_nothing_of_the_server(tmp_path):
     """Said before: 0.24 MB of FLAC took 1.17 GB of the server."""
     path = tmp_path / "silence.flac"

@@ -6,6 +6,7 @@ What the ways are is common practice; their levels are those of the classes' typ
 import pytest
 
 from tests.core.command.test_say import do
+from tests.few import each_of
 from tidy_trunk.core.advice.adviser import Adviser, fixed
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import walk_items
@@ -179,7 +180,7 @@ def grave(plan: Plan) -> list[str]:
     return [finding.rule for finding in check(report_of(plan)) if finding.severity is not Severity.NOTE]
 
 
-@pytest.mark.parametrize("name", SETUPS)
+@pytest.mark.parametrize("name", each_of(SETUPS, 16))
 def test_a_setup_is_typed_and_right(name):
     """Within 6 dB of its target, which is a note and no more; no stop and no caution is left."""
     lines, tracks = SETUPS[name]

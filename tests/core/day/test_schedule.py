@@ -9,6 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.core.command.test_say import do
+from tests.few import IS_DEEP
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.day import Progress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
@@ -115,7 +116,7 @@ def built(drawn):
     return small(*found, ends_min=at)
 
 
-@settings(max_examples=60)
+@settings(max_examples=60 if IS_DEEP else 25)
 @given(set_ups, st.lists(st.tuples(st.integers(30, 90), st.sampled_from(list(Uses))), min_size=1, max_size=3))
 def test_no_schedule_holds_the_set_less_often(drawn, lives):
     line = built(drawn)

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.few import few
+from tests.few import each_of, few
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import walk_items
 from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
@@ -146,7 +146,7 @@ JOBS = {
 }  # fmt: skip
 
 
-@pytest.mark.parametrize("text", JOBS)
+@pytest.mark.parametrize("text", each_of(JOBS, 2))
 def test_unlike_jobs_get_the_ways_to_work_that_suit_them(text):
     found = find_rigs(read_brief(text, {}).brief, {})
     assert [rig.approach for rig in found.rigs] == JOBS[text]

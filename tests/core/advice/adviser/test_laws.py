@@ -1,12 +1,12 @@
 """Laws of the adviser, over rigs drawn at random and over plans with mistakes in them. Ten rigs; three hundred in the deep run."""
 
-import os
 from functools import lru_cache
 
 import pytest
 
 from scripts.made_plan import large_plan
 from tests.core.advice.checks.test_rules import CASES
+from tests.few import IS_DEEP, each_of
 from tests.reference.rigs import FEW, drawn
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser, Move, Step, fixed, gain_plan, judge
@@ -20,7 +20,6 @@ from tidy_trunk.core.sound.trace import is_powered, trace_plan, upstream_of
 from tidy_trunk.words import answer_words, label_of
 
 GRAVITY = [Severity.NOTE, Severity.CAUTION, Severity.STOP]
-IS_DEEP = bool(os.environ.get("TIDY_TRUNK_DEEP"))
 pytestmark = [pytest.mark.deep] if IS_DEEP else []
 CHUNKS = [range(first, first + 10) for first in (range(0, 300, 10) if IS_DEEP else [20])]
 LARGE = 12  # the first so many rigs are large; the others show more of what can be wrong in a quarter of the time
@@ -232,7 +231,7 @@ def test_the_first_answer_is_the_best_and_stands(seeds):
     assert sum(holds_the_third_and_sixth_law(random_plan(seed)) for seed in seeds) > len(seeds) / 4
 
 
-@pytest.mark.parametrize("seed", ONCE_WRONG)
+@pytest.mark.parametrize("seed", each_of(ONCE_WRONG, 3))
 def test_the_first_answer_is_the_best_where_it_once_was_not(seed):
     assert holds_the_third_and_sixth_law(drawn(seed))
 

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from tests.core.advice.line_up.test_line_up import WHEN, read, report_of, step_of
+from tests.few import each_of
 from tests.plans import device, made, padded_plan, put, run
 from tidy_trunk.core.advice.line_up import State, knob_of, knobs_of, law_edits, meter_edit, taken, worth_trying
 from tidy_trunk.core.base.signal import StepMeasure, dbfs_of_powers, measure_steps
@@ -99,7 +100,7 @@ def test_a_knob_that_is_not_on_the_way_is_refused():
             knob_of(report, track, "cam", control)
 
 
-@pytest.mark.parametrize("pause_s", [0.0, 0.5])
+@pytest.mark.parametrize("pause_s", each_of([0.5, 0.0], 1))
 def test_the_law_of_the_benchs_camera_is_found_and_lands_within_half_a_step(pause_s):
     plan = padded_plan()
     control = knob(plan)

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy import signal
 
+from tests.few import each_of
 from tests.sounds import RATE, measured, noise, ratio, sine, timecode_sound, voice
 from tidy_trunk.core.base.signal import Meter, NoiseFrom, Polarity, Weight, meanings
 from tidy_trunk.core.base.signal.clipping import ClipTracker, has_flat_tops
@@ -212,7 +213,7 @@ def test_a_rounded_top_is_no_flat_one(hertz, level, floor, seed):
         assert not has_flat_tops(wave + hiss, ratio(floor) / np.sqrt(2))
 
 
-@pytest.mark.parametrize("every_ms", [1, 2, 4])
+@pytest.mark.parametrize("every_ms", each_of([1, 2, 4], 1))
 @pytest.mark.parametrize("under", ["voice", "tone", "nothing"])
 def test_ticks_of_a_computers_power_are_told(every_ms, under):
     """Lines at each multiple of what USB 2.0 polls at, below 8 kHz."""
@@ -274,7 +275,7 @@ def test_unrelated_channels_are_unrelated():
     assert pair.polarity is Polarity.UNRELATED and pair.bleed_db is None and abs(pair.correlation) < 0.05
 
 
-@pytest.mark.parametrize("bleed", [-30, -40, -50])
+@pytest.mark.parametrize("bleed", each_of([-40, -30, -50], 1))
 def test_bleed_is_told_from_the_channels_own_sound(bleed):
     first, second = voice(-26, 12, 1), voice(-26, 12, 2)
     for source, own in ((first, second), (first, 0 * second), (sine(1000, -20, 12), 0 * second)):

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from scipy.signal import fftconvolve, resample_poly
 
+from tests.few import each_of
 from tests.sounds import RATE, noise, voice
 from tidy_trunk.core.time.sync import Sound, align, profile_of
 from tidy_trunk.core.time.sync.chance import top_by_chance
@@ -81,7 +82,7 @@ def test_the_other_may_begin_earlier():
     assert halves.offset_s == pytest.approx(10, abs=WITHIN_S), "only ten seconds are on both"
 
 
-@pytest.mark.parametrize("ppm", [100.0, -12.0])
+@pytest.mark.parametrize("ppm", each_of([-12.0, 100.0], 1))
 def test_clocks_that_part(ppm):
     """A fast clock holds more samples of the same time: the other is longer by so many millionths."""
     slow, long = RATE // 3, voice(-20, 150, 21)[::3]
@@ -107,7 +108,7 @@ def test_what_has_nothing_in_common_is_not_found(stranger):
     assert found is None or found.confidence < 0.5
 
 
-@pytest.mark.parametrize("seed", [2, 3])
+@pytest.mark.parametrize("seed", each_of([2, 3], 1))
 def test_strangers_with_silence_between_their_words_are_not_found(seed):
     """Where only few words lie over each other, what is common by chance is uneven, and stands out of the rest."""
     found = align(sound_of(voice(-20, 60, seed)), sound_of(voice(-20, 60, seed + 50)))
@@ -127,6 +128,7 @@ def test_a_short_clip_is_found():
     assert found.offset_s == pytest.approx(start / RATE, abs=WITHIN_S) and found.confidence > 0.9
 
 
+@pytest.mark.deep
 def test_half_an_hour_that_begins_minutes_later_on_a_clock_that_parts():
     """Thirty minutes of which twenty-six are on both; over them the clocks part by 156 ms. The other way it is -100 ppm."""
     rate_hz, minutes, later_s, ppm = 8_000, 30, 240, 100.0

@@ -1,11 +1,14 @@
 """The trunk over the API: typed, read in, claimed by two jobs of one day, tested, packed."""
 
+import io
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
 import pytest
+from pypdf import PdfReader
 
 from tests.api.test_patch_api import opened
+from tests.photographs import photograph
 from tests.plans import boom_in_bag, device, line_into_camera, made, run
 from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import Part, Plan, SetJob, apply_edits
@@ -66,17 +69,18 @@ def test_two_jobs_of_one_day_that_want_the_same_cable_are_told(client, trunk):
 
 
 def test_the_plan_is_changed_so_that_nothing_is_bought(client, trunk):
-    """A line of 3.5 mm is short; another way to join the two is there, and is taken."""
-    job = opened(client, line_into_camera())["job"]
-    short = of(client, job)
-    assert short["served"][0]["is_short"] and short["other_ways"] == []
-    trunk("1 3.5 mm extension 1 m, 1 2 3.5 mm TRS")
-    state = client.get(f"/api/jobs/{job}").json()
+    """A cable of 3.5 mm is short; another output of the recorder is reached with what is there."""
+    state = opened(client, line_into_camera())
+    job = state["job"]
+    trunk("1 XLR 10 m, 1 xlr to 3.5 mm mono to both sides pin 3 not connected")
     found = of(client, job)
-    for way in found["other_ways"]:
-        body = {"base_revision": state["revision"], "edits": way["edits"]}
-        assert client.post(f"/api/jobs/{job}/edits", json=body).status_code == 200
-        assert of(client, job)["served"][0]["is_short"] is False
+    assert [one["is_short"] for one in found["served"]] == [False, True]
+    (way,) = found["other_ways"]
+    assert way["run"] == 2 and "from bag out L to cam mic socket" in way["words"]
+    body = {"base_revision": state["revision"], "edits": way["edits"]}
+    assert client.post(f"/api/jobs/{job}/edits", json=body).status_code == 200
+    after = of(client, job)
+    assert not any(one["is_short"] for one in after["served"]) and after["other_ways"] == after["wanted"] == []
 
 
 def test_a_faulty_cable_is_found_and_taken_out(client, trunk):
@@ -170,3 +174,46 @@ def test_an_empty_job_needs_nothing(client, trunk):
     trunk("1 XLR 10 m")
     job = opened(client, Plan(name="Empty"))["job"]
     assert of(client, job)["served"] == []
+
+
+def test_two_things_are_joined_by_what_lies_in_the_trunk_first(client, trunk):
+    ends = {"sending": "bag-recorder", "receiving": "mirrorless-mic"}
+    before = client.post("/api/two-things", json=ends).json()["ways"]
+    assert len(before) > 1 and not any(way["is_there"] for way in before)
+    assert before[0]["cable"].startswith("3.5 mm cable with")
+    first, second = ((way["cable"], False) for way in before)
+    trunk("XLR to 3.5 mm with 25 dB mono to both sides, XLR 5 m")
+    after = client.post("/api/two-things", json=ends).json()["ways"]
+    assert [(way["cable"], way["is_there"]) for way in after] == [(second[0], True), first]
+
+
+def test_a_photograph_of_a_piece(client, trunk):
+    (piece,) = trunk("1 XLR 10 m").json()["pieces"]
+    at = f"/api/trunk/pieces/{piece['id']}/photo"
+    image = {"content-type": "image/jpeg"}
+    assert piece["has_photo"] is False and client.get(at).status_code == 404
+    for size in (1600, 800):  # in place of the one before
+        (now,) = client.post(at, content=photograph(size, 600), headers=image).json()["pieces"]
+        assert now["has_photo"] is True and client.get(at).content[:2] == b"\xff\xd8"
+    assert client.post(at, content=b"a letter home", headers=image).status_code == 422
+    nobody = f"/api/trunk/pieces/{uuid4()}/photo"
+    assert client.post(nobody, content=photograph(80, 60), headers=image).status_code == 404
+    (without,) = client.delete(at).json()["pieces"]
+    assert without["has_photo"] is False and client.delete(at).status_code == 404
+    client.post(at, content=photograph(80, 60), headers=image)
+    client.post("/api/trunk/remove", json={"pieces": [piece["id"]]})
+    assert client.get(at).status_code == 404
+
+
+def test_each_of_the_crew_has_a_kit_of_their_own(client, trunk):
+    job = job_on(client)
+    client.post(
+        f"/api/jobs/{job}/edits",
+        json={"base_revision": 1, "edits": [{"kind": "set-job", "crew": "Ann, Ben"}]},
+    )
+    trunk("1 XLR 10 m, Ben's bag, gaffer tape, blue case")
+    kits = {line["label"]: line["kit"] for line in of(client, job)["packing"]}
+    assert kits == {"10 m XLR": "Ben", "gaffer tape": ""}
+    paper = client.get(f"/api/jobs/{job}/trunk/packing.pdf").content
+    text = "".join(page.extract_text() for page in PdfReader(io.BytesIO(paper)).pages)
+    assert "Ben: Ben's bag" in text and "Everybody: blue case" in text

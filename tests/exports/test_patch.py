@@ -36,6 +36,7 @@ from tidy_trunk.reports import (
     settings_sheet,
     wallet_card,
 )
+from tidy_trunk.reports.socket_strip import socket_strip
 from tidy_trunk.results.patch import must_be_right, patch_of, settings_of
 
 ROOT = Path(__file__).parents[2]
@@ -155,8 +156,23 @@ def test_settings_say_what_the_checklist_says():
     data = settings_sheet(PATCH.job, PATCH, settings_of(DEMO), paper="a4", made=MADE)
     text = " ".join("".join(page.extract_text() for page in PdfReader(io.BytesIO(data)).pages).split())
     assert "gain +42 dB" in text and "520.125 MHz" in text
+    assert "timecode in" in text, "sockets that nothing goes into are drawn too"
     rows = run_list_csv(PATCH).decode().splitlines()
     assert len(rows) == 1 + len(PATCH.runs) and rows[1].startswith("1,brown,Boom,Bag recorder in 1,10 m XLR")
+
+
+@pytest.mark.parametrize("device", [one.device for one in settings_of(DEMO)])
+def test_each_socket_is_drawn_inside_the_sheet_with_its_cables(device):
+    (item,) = (one for one in settings_of(DEMO) if one.device == device)
+    strip = socket_strip(item.sockets, 180.0)
+    words = [one for one in strip.items if isinstance(one, Words)]
+    for socket in item.sockets:
+        assert sum(one.text == socket.label for one in words) == 1
+        if socket.runs:
+            assert ", ".join(map(str, socket.runs)) in {one.text for one in words}
+    assert all(one.span[0] >= 0 and one.span[1] <= 180 and one.y < strip.height for one in words)
+    for first, second in pairwise(sorted((one.y, *one.span) for one in words)):
+        assert first[0] != second[0] or first[2] <= second[1], "no word runs into the next"
 
 
 def ends():

@@ -70,3 +70,33 @@ def test_a_label_opens_its_run(screen: Page, services: Services):
     run = next(iter(services.jobs.plan(job).runs))
     screen.goto(f"/jobs/{job}/runs?run={run}")
     expect(screen.get_by_role("dialog").or_(screen.get_by_label(re.compile("[Cc]able 1"))).first).to_be_visible()
+
+
+def test_a_stranger_changes_the_plan_so_that_the_missing_cable_is_not_needed(screen: Page, services: Services):
+    """From the first page: what is owned, a rig, what is short, and the plan changed to what is there; then packed."""
+    screen.goto("/")
+    screen.get_by_role("link", name="Trunk", exact=True).click()
+    owned = "bag recorder eight inputs, 3 XLR 10 m, XLR to 3.5 mm with 25 dB, blue case"
+    screen.get_by_label("What do you own?").fill(owned)
+    expect(screen.get_by_text("3 × 10 m XLR in the blue case")).to_be_visible()
+    screen.keyboard.press("Enter")
+    expect(screen.get_by_role("row", name=re.compile("XLR to 3.5 mm with 25 dB")).first).to_be_visible()
+    screen.get_by_role("link", name="All jobs").click()
+    screen.get_by_label(re.compile("type it")).fill("one person, boom, bag recorder, 1 camera mic socket only")
+    screen.keyboard.press("Enter")
+    rigs = screen.get_by_role("region", name="Rigs")
+    expect(rigs.get_by_role("heading", level=2).first).to_have_text("Recorder, and its mix into the camera")
+    to_get = rigs.get_by_role("row", name=re.compile("To get"))
+    expect(to_get).to_contain_text("3.5 mm cable with 25 dB")
+    expect(to_get).not_to_contain_text("Bag recorder")
+    rigs.get_by_role("button", name="Use this rig").first.click()
+    expect(screen.get_by_role("heading", name=re.compile("person talking"))).to_be_visible()
+    screen.keyboard.press("g")
+    screen.keyboard.press("t")
+    expect(screen.get_by_text("1 × 2 m 3.5 mm cable with 25 dB")).to_be_visible()
+    expect(screen.get_by_label("Without buying")).to_contain_text("XLR to 3.5 mm with 25 dB")
+    screen.get_by_role("button", name=re.compile("Change the plan")).click()
+    expect(screen.get_by_label("Without buying")).to_have_count(0)
+    (job,) = services.jobs.all()
+    told = services.trunk.for_job(job.id)
+    assert not any(one.is_short for one in told.served) and told.packing

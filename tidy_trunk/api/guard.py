@@ -179,7 +179,7 @@ def _in_time(receive: Receive) -> Receive:
 WAITED_FOR: Final = ("/heard", "/clap", "/log/timecode")
 """Ends of addresses at which a sound is read while somebody waits. ASSUMED_"""
 
-PHOTOGRAPHED: Final = ("/log/photos",)
+PHOTOGRAPHED: Final = ("/log/photos", "/photo")
 """Ends of addresses that take in photographs. ASSUMED_"""
 
 

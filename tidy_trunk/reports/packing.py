@@ -10,8 +10,10 @@ def packing_sheet(job: str, trunk: TrunkOut, *, paper: str, made: datetime) -> b
     """By case, with two boxes each: packed, and back again; then what has to be got, and what the trunk does not list. PDF."""
     sheet = Sheet(f"{job}: packing", trunk.summary, paper=paper, made=made)
     sheet.facts([("Day", trunk.day), ("Weight", trunk.weight)])
-    for case in dict.fromkeys(line.case for line in trunk.packing):
-        sheet.heading(case or "In no case")
+    has_kits = any(line.kit for line in trunk.packing)
+    for kit, case in dict.fromkeys((line.kit, line.case) for line in sorted(trunk.packing, key=lambda line: line.kit)):
+        whose = f"{kit}: " if kit else "Everybody: " if has_kits else ""
+        sheet.heading(f"{whose}{case or 'in no case'}" if whose else case or "In no case")
         sheet.table(
             [
                 Column("packed", 0.7),

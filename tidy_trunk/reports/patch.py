@@ -18,12 +18,14 @@ from tidy_trunk.exports.paper.drawing import (
     Line,
     Words,
     fitting,
+    laid_into,
     pdf,
     placed_on,
     svg,
     text_width_mm,
 )
 from tidy_trunk.exports.patch_layout import HEAD_MM, ROW_MM, STUB_MM, Placed, Station, Wire, lay_out
+from tidy_trunk.reports.socket_strip import socket_strip
 from tidy_trunk.results.patch import PatchDeviceOut, PatchOut, PatchRunOut, PatchSocketOut, SettingsOut
 
 PAPERS_MM: Final[Mapping[str, tuple[float, float]]] = {
@@ -138,8 +140,10 @@ def settings_sheet(job: str, patch: PatchOut, settings: Sequence[SettingsOut], *
     )
     for item in settings:
         where = f", {item.place}" if item.place else ""
-        sheet.heading(f"{item.label}{where}")
+        sheet.heading(f"{item.label}{where}", keep_mm=45.0)
         sheet.text(item.kind, soft=True)
+        if item.sockets:
+            laid_into(sheet, socket_strip(item.sockets, sheet.width_mm))
         mine = [run for run in patch.runs if item.device in (run.sender, run.receiver)]
         if mine:
             sheet.table(

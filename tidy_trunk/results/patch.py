@@ -1,7 +1,7 @@
 """A whole job as it is patched: every device with its sockets, every run from socket to socket, what each device is set to."""
 
 from tidy_trunk.core.advice.walk import short_walk_items, walk_items
-from tidy_trunk.core.gear.catalogue import Circuit, Port
+from tidy_trunk.core.gear.catalogue import INSIDE, Circuit, Gender, Port
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.results.numbers import Out
@@ -54,6 +54,16 @@ class SettingLineOut(Out):
     why: str
 
 
+class UsedSocketOut(Out):
+    """A socket of a device, and the numbers of the cables in it; connector, is_male: what it looks like."""
+
+    label: str
+    connector: str
+    is_male: bool
+    is_input: bool
+    runs: list[int]
+
+
 class SettingsOut(Out):
     """A device with what it is set to, in the order in which that is done."""
 
@@ -61,6 +71,7 @@ class SettingsOut(Out):
     label: str
     kind: str
     place: str
+    sockets: list[UsedSocketOut]
     lines: list[SettingLineOut]
 
 
@@ -123,10 +134,29 @@ def settings_of(report: Report) -> list[SettingsOut]:
             label=index.unit(device).label,
             kind=index.unit(device).device_class.label,
             place=index.unit(device).device.place,
+            sockets=_sockets(index, index.unit(device)),
             lines=lines,
         )
         for device, lines in found.items()
     ]
+
+
+def _sockets(index: PlanIndex, unit: PlacedDevice) -> list[UsedSocketOut]:
+    """What can be plugged into, inputs first."""
+    found = []
+    for ports, joined in ((unit.device_class.inputs, index.arriving), (unit.device_class.outputs, index.leaving)):
+        found += [
+            UsedSocketOut(
+                label=port.label,
+                connector=port.plug.connector,
+                is_male=port.plug.gender is Gender.MALE,
+                is_input=joined is index.arriving,
+                runs=sorted({run.number for run in joined.get(PortRef(unit.device.id, port.id), [])}),
+            )
+            for port in ports
+            if port.plug.connector not in (INSIDE, "air")
+        ]
+    return found
 
 
 def must_be_right(report: Report) -> list[str]:

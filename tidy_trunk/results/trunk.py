@@ -8,7 +8,7 @@ from tidy_trunk.results.numbers import Level, Out
 
 
 class PieceOut(Out):
-    """A piece as it lies in the trunk. words: as it is called; contacts: of a cable, by end, for a tester."""
+    """A piece as it lies in the trunk. words: as it is called; has_photo: whether there is a photograph of it."""
 
     id: str
     kind: PieceKind
@@ -23,7 +23,7 @@ class PieceOut(Out):
     fault: str
     wh: Level
     weight_kg: Level
-    used_by: str = ""
+    has_photo: bool = False
 
 
 class ContactPairOut(Out):
@@ -83,7 +83,7 @@ class WantedOut(Out):
 
 
 class OtherWayOut(Out):
-    """Other cables for a run, of which all are there; edits: that put them into the plan."""
+    """Other cables for a run, of which all are there, or other sockets of its devices; edits: that make the plan so."""
 
     run: int
     words: str
@@ -107,7 +107,8 @@ class CountOut(Out):
 
 
 class PackedOut(Out):
-    """A line of the packing list. state: open, packed, back or missing."""
+    """A line of the packing list. kit: who of the crew takes its case, "" for nobody in particular; state: open, packed, back or
+    missing."""
 
     id: str
     label: str
@@ -115,6 +116,7 @@ class PackedOut(Out):
     case: str
     kind: PieceKind
     runs: list[int]
+    kit: str
     is_spare: bool
     warning: str
     state: str

@@ -19,13 +19,17 @@ class RiskOut(Out):
 
 
 class JoinedOut(Out):
-    """A way to join two things: the cable, from where to where, what is set, what arrives, and what could go wrong."""
+    """A way to join two things: the cable, from where to where, what is set, what arrives, and what could go wrong.
+
+    is_there: all its cables lie in the trunk.
+    """
 
     cable: str
     route: str
     settings: list[str]
     arrives: str
     risks: list[RiskOut]
+    is_there: bool
 
     @classmethod
     def from_core(cls, way: JoinedThings) -> "JoinedOut":
@@ -36,6 +40,7 @@ class JoinedOut(Out):
             settings=list(words.settings),
             arrives=words.arrives,
             risks=[RiskOut.from_core(item) for item in way.findings],
+            is_there=way.is_there,
         )
 
 

@@ -105,6 +105,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
     queue = TaskQueue(database, begin=worker.start)
     recordings = RecordingService(RecordingStore(database), UploadStore(database), media, queue)
     papers = PaperService(jobs)
+    trunk = TrunkService(jobs, TrunkStore(database), own=lambda: plan_of_own(equipment))
     log = LogService(jobs, LogStore(database))
     day = DayService(log)
     day_files = DayFileService(jobs, log, recordings)
@@ -126,11 +127,11 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         day_package=DayPackageService(jobs, log, day, day_files, papers),
         equipment=EquipmentService(jobs, equipment),
         fault_search=FaultSearchService(jobs),
-        front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment)),
+        front_door=FrontDoorService(jobs, own=lambda: own_equipment(equipment), trunk=trunk),
         gear_tests=GearTestService(jobs, recordings),
         gain_plans=GainPlanService(jobs, recordings),
         papers=papers,
-        trunk=TrunkService(jobs, TrunkStore(database), own=lambda: plan_of_own(equipment)),
+        trunk=trunk,
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),

@@ -19,6 +19,7 @@ from tidy_trunk.core.rigs import (
 )
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.services.jobs import JobService, JobState
+from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.words.rigs import TITLES, job_name
 
 KEPT = 16
@@ -37,24 +38,30 @@ class AnsweredQuestion:
 class FrontDoorService:
     """One method for one thing that a user does before there is a job."""
 
-    def __init__(self, jobs: JobService, own: Callable[[], Sequence[DeviceClass | LeadClass]]) -> None:
+    def __init__(
+        self,
+        jobs: JobService,
+        own: Callable[[], Sequence[DeviceClass | LeadClass]],
+        trunk: TrunkService,
+    ) -> None:
+        """`own`: classes of the user's own."""
         self._jobs = jobs
-        self._own = own
-        self._known: dict[Brief, tuple[Mapping[str, DeviceClass], Rigs]] = {}
+        self._own, self._trunk = own, trunk
+        self._known: dict[Brief, tuple[Mapping[str, DeviceClass], Mapping[str, int], Rigs]] = {}
 
     def rigs(self, text: str, *, first_alone: bool = False) -> AnsweredQuestion:
         """Rigs for a question; none, and its gaps, where nothing is asked.
 
         first_alone: one of them, sooner. Raises InputError: nothing of it is understood.
         """
-        own = self._classes()
+        own, lying = self._classes(), self._trunk.lying()
         if not text.strip():
             return AnsweredQuestion(Reading(Brief(), ()), Rigs((), frozenset(), is_open=True), own)
-        reading = read_brief(text, own)
+        reading = read_brief(text, own, lying)
         if first_alone:
-            first = first_rig(reading.brief, own)
+            first = first_rig(reading.brief, own, lying)
             return AnsweredQuestion(reading, Rigs(() if first is None else (first,), frozenset()), own)
-        return AnsweredQuestion(reading, self._rigs(reading.brief, own), own)
+        return AnsweredQuestion(reading, self._rigs(reading.brief, own, lying), own)
 
     def take_rig(self, text: str, approach: Approach, job_id: UUID) -> JobState:
         """A job that begins with one of the rigs. Raises NotFoundError: none of them works so."""
@@ -66,8 +73,15 @@ class FrontDoorService:
         return self._jobs.create(plan, f"Rig: {TITLES[approach]}", job_id)
 
     def join(self, ends: Ends) -> TwoThings:
-        """What joins two things. Raises UnknownItemError: no such class."""
-        return join_two(ends, self._classes())
+        """What joins two things: what lies in the trunk comes first, where it leaves no more stops and cautions than the best.
+
+        Raises UnknownItemError: no such class.
+        """
+        found = join_two(ends, self._classes())
+        ways = [replace(way, is_there=self._trunk.covers(way.plan)) for way in found.ways]
+        fewest = ways[0].grave if ways else 0
+        ways.sort(key=lambda way: not (way.is_there and way.grave <= fewest))
+        return replace(found, ways=tuple(ways))
 
     def take_joined(self, ends: Ends, number: int, job_id: UUID) -> JobState:
         """A job that begins with two things, joined in one of the ways. Raises NotFoundError: there are not as many."""
@@ -79,10 +93,10 @@ class FrontDoorService:
     def _classes(self) -> dict[str, DeviceClass]:
         return {item.id: item for item in self._own() if isinstance(item, DeviceClass)}
 
-    def _rigs(self, brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
+    def _rigs(self, brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> Rigs:
         known = self._known.get(brief)
-        if known is None or known[0] != own:
+        if known is None or known[:2] != (own, lying):
             while len(self._known) >= KEPT:
                 self._known.pop(next(iter(self._known)), None)
-            known = self._known[brief] = (own, find_rigs(brief, own))
-        return known[1]
+            known = self._known[brief] = (own, lying, find_rigs(brief, own, lying))
+        return known[2]

@@ -10,8 +10,9 @@ from uuid import UUID, uuid4
 from tidy_trunk.core.command import NotUnderstoodError
 from tidy_trunk.core.day import plan_day
 from tidy_trunk.core.gear.catalogue import LeadClass, Side, built_in
-from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.plan import Plan, crew_names
 from tidy_trunk.core.sound.levels import Report
+from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.trunk import (
     Assignment,
     CableNeed,
@@ -23,11 +24,13 @@ from tidy_trunk.core.trunk import (
     are_there,
     assign,
     cable_needs,
+    cell_needs,
     class_of,
     day_needs,
     described,
     device_needs,
     faults_of,
+    kit_of,
     left_for,
     other_ways,
     packing_list,
@@ -61,8 +64,7 @@ from tidy_trunk.results.trunk import (
 from tidy_trunk.services.jobs import CableChainChoice, JobService
 from tidy_trunk.store import ClaimRecord, PackingState, TickRecord, TrunkStore
 from tidy_trunk.words.numbers import many
-from tidy_trunk.words.rows import parts_words
-from tidy_trunk.words.trunk import fault_words, piece_words, served_words
+from tidy_trunk.words.trunk import fault_words, other_way_words, piece_words, served_words
 
 NO_DAY: Final = "any day"
 """What a job without a date claims pieces for: then two such jobs are at one time. ASSUMED_"""
@@ -89,7 +91,17 @@ class TrunkService:
 
     def stock(self) -> StockOut:
         """Everything that lies in the trunk."""
-        return _stock(self._store.all())
+        return _stock(self._store.all(), self._store.photographed())
+
+    def lying(self) -> dict[str, int]:
+        """By class of device or cable, how many whole ones lie in the trunk."""
+        return dict(Counter(piece.what for piece in self._store.all() if piece.what and piece.is_whole))
+
+    def covers(self, plan: Plan) -> bool:
+        """Whether there is a piece for every cable of a plan; not where nothing lies in the trunk, or nothing is needed."""
+        pieces = self._store.all()
+        needs = cable_needs(Report(trace_plan(plan))) if pieces else ()
+        return bool(needs) and not assign(needs, pieces, {**built_in().leads, **plan.leads}).short
 
     def would_add(self, line: str) -> list[DescribedOut]:
         """What a line means; nothing is kept. Raises InputError: it is not understood."""
@@ -133,6 +145,20 @@ class TrunkService:
     def remove(self, ids: Sequence[UUID]) -> StockOut:
         """Take pieces out of the trunk for good."""
         self._store.remove(ids)
+        return self.stock()
+
+    def put_photo(self, piece_id: UUID, jpeg: bytes) -> StockOut:
+        """A photograph of a piece, in place of the one before. Raises NotFoundError."""
+        self._store.put_photo(piece_id, jpeg)
+        return self.stock()
+
+    def photo(self, piece_id: UUID) -> bytes:
+        """As JPEG. Raises NotFoundError."""
+        return self._store.photo(piece_id)
+
+    def remove_photo(self, piece_id: UUID) -> StockOut:
+        """Raises NotFoundError."""
+        self._store.remove_photo(piece_id)
         return self.stock()
 
     def tester(self, piece_id: UUID) -> CableTestOut:
@@ -189,7 +215,7 @@ class TrunkService:
         leads = {**built_in().leads, **plan.leads}
         needs = cable_needs(report)
         found = assign(needs, free, leads, fixed)
-        others = (*device_needs(plan), *self._of_day(report))
+        others = (*device_needs(plan), *cell_needs(report.index), *self._of_day(report))
         packed = packing_list(found, others, free)
         ticks = {tick.item: tick for tick in self._store.ticks(job_id)}
         kilograms, unknown = weight_kg(packed)
@@ -211,9 +237,9 @@ class TrunkService:
             ],
             other_ways=[
                 OtherWayOut(
-                    run=plan.runs[way.run].number,
-                    words=parts_words(report.index, way.edit.parts),
-                    edits=[edit_document(way.edit)],
+                    run=way.run.number,
+                    words=other_way_words(way, report.index),
+                    edits=[edit_document(edit) for edit in way.edits],
                 )
                 for way in (other_ways(report, found, free, leads) if pieces else ())
             ],
@@ -305,7 +331,7 @@ def _check_date(text: str) -> None:
         raise InputError(f"'{text[:20]}' is no date: write 2026-11-28") from error
 
 
-def _stock(pieces: Sequence[Piece]) -> StockOut:
+def _stock(pieces: Sequence[Piece], photographed: frozenset[str]) -> StockOut:
     cables = sum(piece.kind is PieceKind.CABLE for piece in pieces)
     faulty = sum(not piece.is_whole for piece in pieces)
     told = (
@@ -313,12 +339,12 @@ def _stock(pieces: Sequence[Piece]) -> StockOut:
     )
     return StockOut(
         summary=told + (f", {faulty} with a fault" if faulty else ""),
-        pieces=[_piece_out(piece) for piece in pieces],
+        pieces=[_piece_out(piece, piece.id in photographed) for piece in pieces],
         cases=sorted({piece.case for piece in pieces if piece.case}),
     )
 
 
-def _piece_out(piece: Piece) -> PieceOut:
+def _piece_out(piece: Piece, has_photo: bool) -> PieceOut:
     fields = (
         "id",
         "kind",
@@ -333,7 +359,7 @@ def _piece_out(piece: Piece) -> PieceOut:
         "wh",
         "weight_kg",
     )
-    return PieceOut(words=piece_words(piece), **{name: getattr(piece, name) for name in fields})
+    return PieceOut(words=piece_words(piece), has_photo=has_photo, **{name: getattr(piece, name) for name in fields})
 
 
 def _described(one: Described) -> DescribedOut:
@@ -418,6 +444,7 @@ def _packed(plan: Plan, line: Packed, ticks: Mapping[str, TickRecord]) -> Packed
         case=line.case,
         kind=line.kind,
         runs=_numbers(plan, [run for run in line.runs if run in plan.runs]),
+        kit=kit_of(line.case, crew_names(plan.defaults.crew)),
         is_spare=line.is_spare,
         warning="over 100 Wh: ask the airline before a flight" if line.wants_leave else "",
         state=tick.state if tick is not None else PackingState.OPEN,

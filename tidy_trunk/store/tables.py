@@ -141,6 +141,15 @@ class Tables:
             class Meta:
                 table_name = "trunk_piece"
 
+        class PiecePhoto(pool.Model):
+            """A photograph of a piece."""
+
+            piece = peewee.ForeignKeyField(TrunkPiece, column_name="piece_id", primary_key=True)
+            jpeg = peewee.BlobField()
+
+            class Meta:
+                table_name = "piece_photo"
+
         class TrunkClaim(pool.Model):
             """A piece that a job uses on a day: one job at a time."""
 
@@ -223,6 +232,7 @@ class Tables:
         self.LogEntry: Any = LogEntry
         self.LogPhoto: Any = LogPhoto
         self.TrunkPiece: Any = TrunkPiece
+        self.PiecePhoto: Any = PiecePhoto
         self.TrunkClaim: Any = TrunkClaim
         self.PackingTick: Any = PackingTick
         self.LinedUpPair: Any = LinedUpPair

@@ -82,6 +82,37 @@ class TrunkStore:
         with self._database.unit_of_work():
             table.delete().where(table.id.in_(list(ids))).execute()
 
+    def photographed(self) -> frozenset[str]:
+        """Ids of the pieces of which there is a photograph."""
+        table = self._tables.PiecePhoto
+        with self._database.unit_of_work():
+            return frozenset(str(row.piece_id) for row in table.select(table.piece))
+
+    def put_photo(self, piece_id: UUID, jpeg: bytes) -> None:
+        """In place of the one before. Raises NotFoundError: there is no such piece."""
+        table, pieces = self._tables.PiecePhoto, self._tables.TrunkPiece
+        with self._database.unit_of_work():
+            if not pieces.select().where(pieces.id == piece_id).exists():
+                raise NotFoundError(f"there is no piece {piece_id} in the trunk")
+            insert = table.insert(piece=piece_id, jpeg=jpeg)
+            insert.on_conflict(conflict_target=[table.piece], update={"jpeg": jpeg}).execute()
+
+    def photo(self, piece_id: UUID) -> bytes:
+        """Raises NotFoundError."""
+        table = self._tables.PiecePhoto
+        with self._database.unit_of_work():
+            row = table.get_or_none(table.piece == piece_id)
+            if row is None:
+                raise NotFoundError(f"there is no photograph of piece {piece_id}")
+            return bytes(row.jpeg)
+
+    def remove_photo(self, piece_id: UUID) -> None:
+        """Raises NotFoundError."""
+        table = self._tables.PiecePhoto
+        with self._database.unit_of_work():
+            if not table.delete().where(table.piece == piece_id).execute():
+                raise NotFoundError(f"there is no photograph of piece {piece_id}")
+
     def claims(self, day: str) -> list[ClaimRecord]:
         """What is claimed for a day."""
         table, job = self._tables.TrunkClaim, self._tables.Job

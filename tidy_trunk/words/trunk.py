@@ -3,8 +3,11 @@
 from collections.abc import Mapping
 from typing import Final
 
-from tidy_trunk.core.trunk import CableFault, Piece, PieceKind, Served, TestedFault
+from tidy_trunk.core.plan import PlanIndex, edited
+from tidy_trunk.core.trunk import CableFault, OtherWay, Piece, PieceKind, Served, TestedFault
+from tidy_trunk.words.edits import sentence
 from tidy_trunk.words.numbers import listed, many
+from tidy_trunk.words.rows import parts_words
 
 
 def piece_words(piece: Piece) -> str:
@@ -24,6 +27,20 @@ def served_words(one: Served, pieces: Mapping[str, Piece]) -> str:
     over = f", {one.over_m:g} m too many" if round(one.over_m, 1) >= 1 else ""
     joins = f", {many(one.joins, 'join')}" if one.joins else ""
     return f"{told}{joins}{over}{f' ({where})' if where else ''}"
+
+
+def other_way_words(way: OtherWay, index: PlanIndex) -> str:
+    """Other cables for a run, or other sockets with what has to be set there. index: of the plan as it is."""
+    before = index.plan.runs[way.run.id]
+    by = parts_words(index, way.run.parts)
+    if (way.run.sending, way.run.receiving) == (before.sending, before.receiving):
+        return f"Cable {before.number} can be {by}, which is there."
+    _, *settings = way.edits
+    plan = edited(index.plan, way.edits[:1])
+    told = "; ".join(sentence(edit, plan) for edit in settings)
+    ends = f"{index.port_label(way.run.sending)} to {index.port_label(way.run.receiving)}"
+    then = f" Then: {told}." if told else ""
+    return f"Cable {before.number} can go from {ends} with {by}, which is there.{then}"
 
 
 _FAULTS: Final = {

@@ -314,3 +314,17 @@ def test_a_switcher_of_ones_own_is_one_too():
     mine = own("live-switcher", "Grey switcher")
     found = find_rigs(read_brief("one person, lavalier, grey switcher", mine).brief, mine)
     assert Wish.NO_SYNC in found.wishes and found.rigs[0].figures.sync is Sync.NONE
+
+
+def test_what_lies_in_the_trunk_is_taken_and_need_not_be_got():
+    """Two 25 dB cables are needed for two cameras where one lies there: the other one is to be got."""
+    brief = read_brief(INTERVIEW, {}).brief
+    needed = next(rig for rig in find_rigs(brief, {}).rigs if rig.figures.cables_to_get)
+    (cable, *others) = needed.figures.cables_to_get
+    lying = {cable.id: 1, **dict(needed.figures.to_get)}
+    same = next(rig for rig in find_rigs(brief, {}, lying).rigs if rig.approach is needed.approach)
+    assert same.figures.to_get == () and same.figures.cables_to_get == tuple(others)
+    assert same.figures.cost < needed.figures.cost
+    plain = read_brief("interview, two lavs on radio, a recorder and a camera", {}, {"bag-recorder": 1})
+    assert plain.brief.recorders == ("bag-recorder",)
+    assert read_brief("two people, recorder, camera", {}, {"cinema-xlr5": 1}).brief.cameras == ("cinema-xlr5",)

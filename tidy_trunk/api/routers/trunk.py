@@ -3,11 +3,13 @@
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Response
+from anyio import to_thread
+from fastapi import APIRouter, Query, Request, Response
 
-from tidy_trunk.api.dependencies import Trunk
+from tidy_trunk.api.dependencies import PieceOf, Recordings, Trunk
 from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.log import PHOTO_BODY
 from tidy_trunk.api.schemas.trunk import (
     CableTestIn,
     ChosenIn,
@@ -71,6 +73,27 @@ def remove_pieces(body: PiecesIn, trunk: Trunk) -> StockOut:
 def change_piece(piece_id: UUID, body: PieceChangeIn, trunk: Trunk) -> StockOut:
     """Number, case, length, a fault, when it was tested."""
     return trunk.change(piece_id, body.values())
+
+
+@router.post("/pieces/{piece_id}/photo", openapi_extra=PHOTO_BODY)
+async def add_piece_photo(
+    piece_id: UUID, part: PieceOf, request: Request, trunk: Trunk, recordings: Recordings
+) -> StockOut:
+    """A photograph of a piece (JPEG, PNG or WebP), in place of the one before: kept small, without where it was taken."""
+    jpeg = await recordings.shrunk(part, request.stream())
+    return await to_thread.run_sync(trunk.put_photo, piece_id, jpeg)
+
+
+@router.get("/pieces/{piece_id}/photo", response_class=Response, responses={200: {"content": {"image/jpeg": {}}}})
+def read_piece_photo(piece_id: UUID, trunk: Trunk) -> Response:
+    """The photograph of a piece."""
+    return Response(trunk.photo(piece_id), media_type="image/jpeg")
+
+
+@router.delete("/pieces/{piece_id}/photo")
+def remove_piece_photo(piece_id: UUID, trunk: Trunk) -> StockOut:
+    """Remove the photograph of a piece."""
+    return trunk.remove_photo(piece_id)
 
 
 @router.get("/pieces/{piece_id}/test")

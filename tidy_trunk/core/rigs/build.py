@@ -95,12 +95,12 @@ class _Sources:
 class Builder:
     """Builds ways to work for one brief; what they have in common is built once."""
 
-    def __init__(self, brief: Brief, own: Mapping[str, DeviceClass]) -> None:
+    def __init__(self, brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> None:
         self._brief = brief
-        self._own = own
+        self._own, self._lying = own, lying
         self._microphones = usual_microphones(brief) if brief.microphones is None else brief.microphones
         self._recorded: dict[str, tuple[Draft, str] | None] = {}
-        self._cameras = (own_camera(own) or "mirrorless-mic",) if brief.cameras is None else brief.cameras
+        self._cameras = (own_camera(own, lying) or "mirrorless-mic",) if brief.cameras is None else brief.cameras
 
     def build(self, approach: Approach) -> Built | None:
         """A plan without a stop; None where it cannot be done with what the brief names, or is no other way than one before."""
@@ -238,7 +238,7 @@ class Builder:
         if self._brief.recorders is not None:
             return self._brief.recorders[:1]
         count = len(self._microphones)
-        mine = own_recorder(self._own, count)
+        mine = own_recorder(self._own, self._lying, count)
         usual = SMALL_AND_LARGE if count <= SHOE_INPUTS else SMALL_AND_LARGE[1:]
         return usual if mine is None else (mine, *usual)
 

@@ -13,6 +13,7 @@ from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import Brief, Delivery
 from tidy_trunk.core.rigs.build import TIMECODE_BOX, Approach, Builder, Built
 from tidy_trunk.core.rigs.figures import RigFigures, Sync, figures
+from tidy_trunk.core.rigs.owned import NOTHING_LIES
 
 MOST_RIGS: Final = 4
 """ASSUMED_ rigs that are offered at most: more cannot be read side by side."""
@@ -88,34 +89,35 @@ def _has_switcher(brief: Brief, own: Mapping[str, DeviceClass]) -> bool:
     return any((own.get(item) or built_in().devices[item]).kind is Kind.SWITCHER for item in brief.devices)
 
 
-def first_rig(brief: Brief, own: Mapping[str, DeviceClass]) -> Rig | None:
+def first_rig(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int] = NOTHING_LIES) -> Rig | None:
     """The first way to work that can be built, in the order in which they are most often asked for; to be shown while the rest
     is worked out. Several cameras are begun with timecode: that suits them best, and no level has to be matched to each."""
-    builder = Builder(brief, own)
+    builder = Builder(brief, own, lying)
     begun = (Approach.TIMECODE,) if wishes_of(brief, own) & {Wish.LABELS, Wish.TIMECODE} else ()
     order = (*begun, Approach.FEED, Approach.RECORDER, Approach.STRAIGHT, Approach.PREAMP, Approach.BODY_WORN)
     built = next((found for approach in order if (found := builder.build(approach)) is not None), None)
-    return None if built is None else Rig(built=built, figures=figures(built, brief), met=frozenset())
+    return None if built is None else Rig(built=built, figures=figures(built, brief, lying), met=frozenset())
 
 
-def find_rigs(brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
+def find_rigs(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int] = NOTHING_LIES) -> Rigs:
     """Two to four whole rigs, where there are as many.
 
     Args:
         own: Classes of the user's own, which the brief may name.
+        lying: How many of each class of device and cable lie in the trunk: those need not be got.
 
     Returns:
         What meets most of the wishes first; of those that meet as many the one that loses fewest microphones, then the one of
         which the judge finds least wrong, then the one that costs least. No rig is worse in everything than another. Where the
         recorder that was named leaves no choice, rigs on another one stand behind.
     """
-    found = _rigs(brief, own)
+    found = _rigs(brief, own, lying)
     if len(found.rigs) >= LEAST_RIGS or brief.recorders is None:
         return found
     known = {rig.approach for rig in found.rigs}
     more = [
         rig
-        for rig in _rigs(replace(brief, recorders=None), own).rigs
+        for rig in _rigs(replace(brief, recorders=None), own, lying).rigs
         if rig.approach not in known and not any(_is_worse(rig.figures, other.figures) for other in found.rigs)
     ]
     return replace(
@@ -129,10 +131,10 @@ def _has_recorder(rig: Rig) -> bool:
     return any(item.device_class.kind is Kind.RECORDER for item in rig.built.report.index.units())
 
 
-def _rigs(brief: Brief, own: Mapping[str, DeviceClass]) -> Rigs:
-    builder, wishes = Builder(brief, own), wishes_of(brief, own)
+def _rigs(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> Rigs:
+    builder, wishes = Builder(brief, own, lying), wishes_of(brief, own)
     built = [found for approach in Approach if (found := builder.build(approach)) is not None]
-    known = [(item, figures(item, brief)) for item in built]
+    known = [(item, figures(item, brief, lying)) for item in built]
     fewest = min((_to_mind(item) for _, item in known), default=0)
     rigs = [
         Rig(built=item, figures=found, met=frozenset(wish for wish in wishes if _meets(wish, found, fewest)))

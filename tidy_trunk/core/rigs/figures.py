@@ -2,6 +2,7 @@
 
 import math
 from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
@@ -53,7 +54,7 @@ class RigFigures:
     settings: switches and knobs that do not stand as they are when new. pressed: devices on which record is pressed. jams: in a day.
     automatic_off: cameras and recorders whose automatic level is switched off.
     is_in_camera: whether what a recorder or mixer holds arrives at a camera too, or at a switcher.
-    to_get: classes of devices, and cables, that nobody named: each as often as it is needed. cost: of these together.
+    to_get: classes of devices, and cables, that nobody named and that do not lie in the trunk: each as often as it is needed. cost: of these together.
     """
 
     apart: int
@@ -78,7 +79,7 @@ class RigFigures:
     cautions: tuple[PlacedFinding, ...]
 
 
-def figures(built: Built, brief: Brief) -> RigFigures:
+def figures(built: Built, brief: Brief, lying: Mapping[str, int]) -> RigFigures:
     """Everything that tells one rig from another. Source of the rows: [HANDBOOK] §13"""
     report = built.report
     index = report.index
@@ -91,8 +92,8 @@ def figures(built: Built, brief: Brief) -> RigFigures:
     own = [track for track in tracks if len(begun[track.trace.id]) == 1]
     first = [track for track in own or tracks if track.trace.device == (own or tracks)[0].trace.device]
     others = [track for track in tracks if track.trace.device != first[0].trace.device]
-    to_get = _to_get(index, brief)
-    cables = _special_cables(index)
+    to_get = _to_get(index, brief, lying)
+    cables = _to_be_got(_special_cables(index), lying)
     devices = index.plan.devices.values()
     return RigFigures(
         apart=len(alone & set(built.microphones)),
@@ -194,9 +195,9 @@ def _is_idle_camera(index: PlanIndex, device: str, recording: tuple[str, ...]) -
     return index.unit(device).device_class.kind is Kind.CAMERA and device not in recording
 
 
-def _to_get(index: PlanIndex, brief: Brief) -> tuple[tuple[str, int], ...]:
-    """Classes that the rig needs more often than they were named; nothing of what goes with a radio that was named, and nothing of
-    one's own."""
+def _to_get(index: PlanIndex, brief: Brief, lying: Mapping[str, int]) -> tuple[tuple[str, int], ...]:
+    """Classes that the rig needs more often than they were named; nothing of what goes with a radio that was named, nothing of
+    one's own, and nothing that lies in the trunk."""
     microphones = brief.microphones or ()
     named = Counter(
         (*(item.class_id for item in microphones), *(brief.recorders or ()), *(brief.cameras or ()), *brief.devices)
@@ -209,9 +210,22 @@ def _to_get(index: PlanIndex, brief: Brief) -> tuple[tuple[str, int], ...]:
         has = named[class_id]
         if kind in (Kind.TRANSMITTER, Kind.RECEIVER):
             has = max(has, by_radio)
+        has = max(has, lying.get(class_id, 0))
         if class_id in index.plan.classes or (kind is Kind.CAMERA and brief.cameras is None) or count <= has:
             continue
         found.append((class_id, count - has))
+    return tuple(found)
+
+
+def _to_be_got(cables: Sequence[LeadClass], lying: Mapping[str, int]) -> tuple[LeadClass, ...]:
+    """Those of which there are not enough: a piece is for one place."""
+    left = Counter(lying)
+    found = []
+    for lead in cables:
+        if left[lead.id] > 0:
+            left[lead.id] -= 1
+        else:
+            found.append(lead)
     return tuple(found)
 
 

@@ -17,7 +17,7 @@ from tidy_trunk.core.rigs.brief import (
     Problem,
     Subject,
 )
-from tidy_trunk.core.rigs.owned import own_camera, own_recorder
+from tidy_trunk.core.rigs.owned import NOTHING_LIES, own_camera, own_recorder
 from tidy_trunk.core.rigs.vocabulary import (
     AES3,
     AGAIN,
@@ -97,12 +97,13 @@ class _Text:
         return re.search(pattern, self.left) is not None
 
 
-def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
+def read_brief(text: str, own: Mapping[str, DeviceClass], lying: Mapping[str, int] = NOTHING_LIES) -> Reading:
     """What a question asks for.
 
     Args:
         text: In everyday words, up to 500 letters.
         own: Classes of the user's own, which are known by their names.
+        lying: How many of each class lie in the trunk.
 
     Raises:
         InputError: It is longer, or none of it is understood.
@@ -117,7 +118,7 @@ def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
     is_alone = line.has(ALONE)
     no_timecode = line.has(NO_TIMECODE)
     in_camera = line.has(MIX_IN_CAMERA) or line.sees(INTO_CAMERA)
-    brief = _cameras(line, brief, own_camera(own) or _USUAL_CAMERA)
+    brief = _cameras(line, brief, own_camera(own, lying) or _USUAL_CAMERA)
     if asks_digital and (takers := [item for item in brief.cameras or () if not _takes_aes3(item, own)]):
         problems.append(Problem("aes3-into-analogue", {"class_id": takers[0]}))
     line.take(AES3)
@@ -152,7 +153,7 @@ def read_brief(text: str, own: Mapping[str, DeviceClass]) -> Reading:
             "interview, two people, two lavs on radio, 1 camera mic socket only"
         )
     problems += [Problem("not-understood", {"words": words}) for words in unknown]
-    brief = _with_usual_recorder(brief, own)
+    brief = _with_usual_recorder(brief, own, lying)
     brief, limits = _within_limits(brief)
     return Reading(brief, (*problems, *limits))
 
@@ -290,12 +291,12 @@ def _with_class(brief: Brief, item: DeviceClass, *, is_radio: bool) -> Brief:
     return replace(brief, devices=(*brief.devices, item.id))
 
 
-def _with_usual_recorder(brief: Brief, own: Mapping[str, DeviceClass]) -> Brief:
+def _with_usual_recorder(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> Brief:
     """A recorder of which nothing is said has as many inputs as are needed, and is one's own where there is such a one."""
     if not brief.recorders or "" not in brief.recorders:
         return brief
     count = brief.people if brief.microphones is None else len(brief.microphones)
-    usual = own_recorder(own, count) or ("handheld-recorder" if count <= MOST_INPUTS else "bag-recorder")
+    usual = own_recorder(own, lying, count) or ("handheld-recorder" if count <= MOST_INPUTS else "bag-recorder")
     named = [item for item in brief.recorders if item]
     return replace(brief, recorders=tuple(named) if named else (usual,) * brief.recorders.count(""))
 

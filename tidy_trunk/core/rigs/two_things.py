@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tidy_trunk.core.advice.adviser import How
-from tidy_trunk.core.advice.checks import PlacedFinding, check
+from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
 from tidy_trunk.core.advice.line_up import line_up_steps
 from tidy_trunk.core.command import Draft, Match, Proposal, joined, split_words
 from tidy_trunk.core.gear.catalogue import DeviceClass, built_in
@@ -29,12 +29,18 @@ class Ends:
 @dataclass(frozen=True, slots=True)
 class JoinedThings:
     """A way to join two things: the answer as to a typed line, the plan with it, what is then to be said of it, and how a tone
-    arrives: as it was sent and as it is recorded, in dBFS, None where neither end is a meter."""
+    arrives: as it was sent and as it is recorded, in dBFS, None where neither end is a meter. is_there: all its cables lie in the trunk."""
 
     proposal: Proposal
     plan: Plan
     findings: tuple[PlacedFinding, ...]
     tone: tuple[float, float] | None
+    is_there: bool = False
+
+    @property
+    def grave(self) -> int:
+        """How many stops and cautions it leaves."""
+        return sum(placed.finding.severity is not Severity.NOTE for placed in self.findings)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,9 +1,10 @@
 """The trunk: what is owned, what a job needs of it, which piece serves which run, what is short, what is packed."""
 
 from tidy_trunk.core.trunk.assignment import Assignment, Served, assign, cost_of, lengthens, stands_in_for
-from tidy_trunk.core.trunk.needs import CableNeed, OtherNeed, cable_needs, day_needs, device_needs
-from tidy_trunk.core.trunk.packing import Packed, packing_list, serves, weight_kg
-from tidy_trunk.core.trunk.short import OtherWay, Wanted, are_there, left_for, other_ways, wanted
+from tidy_trunk.core.trunk.covered import are_there
+from tidy_trunk.core.trunk.needs import CableNeed, OtherNeed, cable_needs, cell_needs, day_needs, device_needs
+from tidy_trunk.core.trunk.packing import Packed, kit_of, packing_list, serves, weight_kg
+from tidy_trunk.core.trunk.short import OtherWay, Wanted, left_for, other_ways, wanted
 from tidy_trunk.core.trunk.stock import (
     CONSUMED,
     LONGEST_LEAD_M,
@@ -39,12 +40,14 @@ __all__ = [
     "are_there",
     "assign",
     "cable_needs",
+    "cell_needs",
     "class_of",
     "cost_of",
     "day_needs",
     "described",
     "device_needs",
     "faults_of",
+    "kit_of",
     "left_for",
     "lengthens",
     "one_described",

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from tidy_trunk.core.day import DayPlan, TaskKind
-from tidy_trunk.core.gear.catalogue import INSIDE, LeadClass, built_in
+from tidy_trunk.core.gear.catalogue import INSIDE, LeadClass
 from tidy_trunk.core.plan import Plan, PlanIndex
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import upstream_of
@@ -111,8 +111,18 @@ def day_needs(index: PlanIndex, day: DayPlan) -> tuple[OtherNeed, ...]:
     return tuple(found)
 
 
-def known_lead(plan: Plan, lead_id: str) -> LeadClass | None:
-    return plan.leads.get(lead_id) or built_in().leads.get(lead_id)
+def cell_needs(index: PlanIndex) -> tuple[OtherNeed, ...]:
+    """A fresh cell for each microphone that runs on one. [PRACTICE]"""
+    running = tuple(
+        unit.label
+        for unit in index.units()
+        if (unit.device_class.capsule is not None and unit.device_class.capsule.cell)
+        or (unit.device_class.feeding is not None and unit.device_class.feeding.cell)
+    )
+    if not running:
+        return ()
+    label = f"{'cell' if len(running) == 1 else 'cells'} for {', '.join(running)}"
+    return (OtherNeed(kind=PieceKind.CELL, what="", label=label, count=len(running), names=running),)
 
 
 def by_length(needs: Sequence[CableNeed]) -> list[CableNeed]:

@@ -1,5 +1,6 @@
 """What is packed for a job: pieces by case, and what else has to come along."""
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -80,27 +81,34 @@ def packing_list(found: Assignment, others: Sequence[OtherNeed], pieces: Sequenc
             add(by_id[piece_id], served.need.runs)
         if served.spare:
             add(by_id[served.spare], served.need.runs, is_spare=True)
-    taken: set[str] = set()
+    there = {piece.id: piece.count for piece in pieces}
     for need in others:
-        mine = [piece for piece in pieces if piece.id not in taken and serves(piece, need)]
         left = need.count
-        for piece in mine:
-            if left <= 0:
-                break
-            taken.add(piece.id)
-            add(piece, ())
-            left -= piece.count
+        for piece in pieces:
+            if left <= 0 or there[piece.id] <= 0 or not serves(piece, need):
+                continue
+            if there[piece.id] == piece.count:
+                add(piece, ())
+            taken = min(left, there[piece.id])
+            there[piece.id] -= taken
+            left -= taken
         if left > 0:
             key = ("", need.kind, need.label, "missing")
             lines[key] = Packed(
                 id="/".join(str(part) for part in key), label=need.label, count=left, kind=need.kind, missing=left
             )
     for piece in pieces:
-        if piece.kind in ALWAYS and piece.id not in taken:
+        if piece.kind in ALWAYS and there[piece.id] == piece.count:
             add(piece, ())
     return tuple(
         sorted(lines.values(), key=lambda line: (line.missing == 0, line.case.casefold(), line.kind, line.label))
     )
+
+
+def kit_of(case: str, crew: Sequence[str]) -> str:
+    """Who of the crew takes a case: the one whose name it bears, as `Ben's bag` does; "" where it bears none."""
+    called = case.casefold()
+    return next((name for name in crew if re.match(rf"{re.escape(name.casefold())}(?:['’]s?)?\s", called)), "")
 
 
 def _label(piece: Piece) -> str:

@@ -1,24 +1,22 @@
 """What is short: the shortest list that closes it, and changes of the plan that need nothing to be bought."""
 
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.gear.catalogue import LeadClass
-from tidy_trunk.core.plan import Part, SetParts, edited
-from tidy_trunk.core.sound.cable_chains import find_cable_chains
+from tidy_trunk.core.plan import Edit, Run, SetParts, edited
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.trunk.assignment import Assignment, Served, assign
-from tidy_trunk.core.trunk.needs import WITHOUT_LEAD, CableNeed
+from tidy_trunk.core.trunk.assignment import Assignment
+from tidy_trunk.core.trunk.covered import covered_chains
+from tidy_trunk.core.trunk.needs import CableNeed
+from tidy_trunk.core.trunk.other_sockets import by_other_sockets
 from tidy_trunk.core.trunk.stock import Piece
 
 SOLD_M: Final = (0.3, 0.5, 1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 50.0, 100.0)
 """ASSUMED_ lengths in which cables are sold and hired."""
-
-MOST_TRIED: Final = 6
-"""ASSUMED_ other chains that are tried for a run: those behind are worse."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,10 +31,10 @@ class Wanted:
 
 @dataclass(frozen=True, slots=True)
 class OtherWay:
-    """Other cables for a run, of which all are there. pieces: that serve it; joins: between them."""
+    """A run by cables that are there. run: as it is then; edits: that make it so; pieces: that serve it."""
 
-    run: str
-    edit: SetParts
+    run: Run
+    edits: tuple[Edit, ...]
     pieces: tuple[str, ...]
 
 
@@ -62,23 +60,35 @@ def _sold_m(need: CableNeed) -> float:
 def other_ways(
     report: Report, found: Assignment, pieces: Sequence[Piece], leads: Mapping[str, LeadClass]
 ) -> tuple[OtherWay, ...]:
-    """For each run that is short, other cables that bring the right signal and are there; none that brings a new stop or caution.
+    """For each run that is short, other cables between its sockets, else other sockets of its devices, of which all is there.
 
-    One piece is never promised to two runs.
+    None brings a new stop or caution, and one piece is never promised to two runs.
     """
-    before = _matters(report)
     free = {piece.id for piece in pieces} - {one for served in found.served for one in (*served.pieces, served.spare)}
     ways: list[OtherWay] = []
     for run_id in dict.fromkeys(run for need in found.short for run in need.runs if len(need.runs) == 1):
         mine = {piece for served in found.served if served.need.runs == (run_id,) for piece in served.pieces}
         usable = [piece for piece in pieces if piece.id in free | mine]
-        for edit, served in _chains(report, run_id, usable, leads):
-            if _matters(report.edited(edited(report.index.plan, [edit]))) <= before:
-                taken = tuple(piece for one in served for piece in one.pieces)
-                free = (free | mine) - set(taken)
-                ways.append(OtherWay(run_id, edit, taken))
-                break
+        way = _way_of(report, run_id, usable, leads)
+        if way is not None:
+            free = (free | mine) - set(way.pieces)
+            report = report.edited(edited(report.index.plan, way.edits))
+            ways.append(way)
     return tuple(ways)
+
+
+def _way_of(report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]) -> OtherWay | None:
+    """The first that leaves the plan no worse. Other sockets come last: somebody has to set them."""
+    plan, index = report.index.plan, report.index
+    before, run = _matters(report), plan.runs[run_id]
+    for covered in covered_chains(index, run, run.sending, run.receiving, usable, leads):
+        edit = SetParts(run=run_id, parts=covered.parts)
+        if _matters(report.edited(edited(plan, [edit]))) <= before:
+            return OtherWay(replace(run, parts=covered.parts), (edit,), covered.pieces)
+    for moved in by_other_sockets(report, run, usable, leads):
+        if _matters(moved.report) <= before:
+            return OtherWay(moved.run, moved.edits, moved.covered.pieces)
+    return None
 
 
 def _matters(report: Report) -> frozenset[tuple[str, str, str]]:
@@ -95,36 +105,3 @@ def left_for(found: Assignment, run_id: str, pieces: Sequence[Piece]) -> list[Pi
         for piece in (*one.pieces, *([one.spare] if one.spare else []))
     }
     return [piece for piece in pieces if piece.id not in elsewhere]
-
-
-def are_there(parts: Sequence[Part], run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]) -> bool:
-    """Whether there is a piece for every part of a run."""
-    lying = [(number, part) for number, part in enumerate(parts) if part.lead not in WITHOUT_LEAD]
-    return not assign([_need(run_id, number, part, leads) for number, part in lying], usable, leads).short
-
-
-def _chains(
-    report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]
-) -> Iterator[tuple[SetParts, tuple[Served, ...]]]:
-    """Other chains for a run whose every part is there."""
-    index = report.index
-    run = index.plan.runs[run_id]
-    sending = index.unit(run.sending.device).output(run.sending.port)
-    receiving = index.unit(run.receiving.device).input(run.receiving.port)
-    known = {piece.what for piece in usable}
-    own = {key: lead for key, lead in leads.items() if key in known}
-    tried = 0
-    for chain in find_cable_chains(sending, receiving, length_m=run.length_m, own=own):
-        if not chain.is_right or not chain.parts or not {part.lead for part in chain.parts} <= known:
-            continue
-        tried += 1
-        if tried > MOST_TRIED:
-            return
-        needs = [_need(run_id, number, part, leads) for number, part in enumerate(chain.parts)]
-        served = assign(needs, usable, leads)
-        if not served.short:
-            yield SetParts(run=run_id, parts=chain.parts), served.served
-
-
-def _need(run_id: str, number: int, part: Part, leads: Mapping[str, LeadClass]) -> CableNeed:
-    return CableNeed(id=f"{run_id}/{number}", runs=(run_id,), lead=leads[part.lead], length_m=part.length_m)

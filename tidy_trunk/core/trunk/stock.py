@@ -78,6 +78,7 @@ _CLAUSE: Final = re.compile(
     r"(?:\s+(?P<length>\d+(?:\.\d+)?)\s*(?P<unit>m|ft|feet))?(?:\s+(?P<wh>\d+(?:\.\d+)?)\s*wh)?",
     re.IGNORECASE,
 )
+_LENGTH: Final = re.compile(r"\s+\d+(?:\.\d+)?\s*(?:m|ft|feet)$", re.IGNORECASE)
 M_PER_FT: Final = 0.3048
 """The international foot. [MEMORY]"""
 
@@ -106,9 +107,7 @@ def described(plan: Plan, line: str) -> list[Described]:
     Raises NotUnderstoodError: nothing is called so, or a count or length that cannot be.
     """
     found: list[Described] = []
-    for clause in (part.strip() for part in line.split(",")):
-        if not clause:
-            continue
+    for clause in _clauses(plan, line):
         if _is_case(clause) and found:
             found = [one if one.piece.case else replace(one, piece=replace(one.piece, case=clause)) for one in found]
             continue
@@ -116,6 +115,25 @@ def described(plan: Plan, line: str) -> list[Described]:
     if not found:
         raise NotUnderstoodError("say what lies in the trunk: 6 XLR 5 m, 2 XLR 10 m, blue case")
     return found
+
+
+def _clauses(plan: Plan, line: str) -> Iterator[str]:
+    """What stands between the commas; those that are part of a cable's name stay in it."""
+    tails = {
+        tail.strip().casefold()
+        for lead in (*plan.leads.values(), *built_in().leads.values())
+        for tail in lead.label.split(",")[1:]
+    }
+    held = ""
+    for part in filter(None, (one.strip() for one in line.split(","))):
+        if held and _LENGTH.sub("", part).casefold() in tails:
+            held = f"{held}, {part}"
+            continue
+        if held:
+            yield held
+        held = part
+    if held:
+        yield held
 
 
 def _is_case(clause: str) -> bool:
@@ -156,7 +174,8 @@ def one_described(plan: Plan, clause: str) -> Described:
 
 
 def _lead(plan: Plan, words: Sequence[str], length_m: float) -> LeadClass | None:
-    """The cable that is meant: one of just that name, else of the shortest name; with a length, one that is made to length."""
+    """The cable that is meant: one of just that name, else one whose name begins so, else the shortest name; with a length, one that
+    is made to length."""
     singular = [
         word[:-1] if word.endswith("s") and len(word) > 3 else word for word in words if word not in ("cable", "cables")
     ]
@@ -166,6 +185,7 @@ def _lead(plan: Plan, words: Sequence[str], length_m: float) -> LeadClass | None
         found,
         key=lambda lead: (
             split_words(lead.label) != singular,
+            split_words(lead.label)[: len(singular)] != singular,
             bool(length_m) and lead.is_adapter and abs((lead.short_m or 0.0) - length_m) > 0.01,
             len(lead.label),
         ),

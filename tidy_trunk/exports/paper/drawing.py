@@ -12,7 +12,7 @@ import segno
 from fontTools.ttLib import TTFont
 from fpdf import FPDF
 
-from tidy_trunk.exports.paper.sheet import FONTS, INK, SOFT, printable
+from tidy_trunk.exports.paper.sheet import FONTS, INK, SOFT, Sheet, printable
 
 PAPER: Final = "#ffffff"
 """What is filled so that nothing behind it is seen. ASSUMED_"""
@@ -46,6 +46,17 @@ class Box:
 
 
 @dataclass(frozen=True, slots=True)
+class Circle:
+    """Around (x, y); `is_filled` with ink."""
+
+    x: float
+    y: float
+    radius: float
+    line_mm: float = 0.3
+    is_filled: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Words:
     """y: of the line that the letters stand on."""
 
@@ -75,7 +86,7 @@ class Code:
     text: str
 
 
-Item = Line | Box | Words | Code
+Item = Line | Box | Circle | Words | Code
 
 
 @dataclass(slots=True)
@@ -138,6 +149,10 @@ def svg(drawing: Drawing, title: str) -> bytes:
                 if item.line_mm:
                     look |= {"stroke": _css(INK), "stroke-width": f"{item.line_mm:g}"}
                 SubElement(root, "rect", {name: f"{value:.3f}" for name, value in place.items()} | look)
+            case Circle():
+                round_ = {"cx": f"{item.x:.3f}", "cy": f"{item.y:.3f}", "r": f"{item.radius:.3f}"}
+                look = {"fill": _css(INK) if item.is_filled else "none", "stroke": _css(INK)}
+                SubElement(root, "circle", round_ | look | {"stroke-width": f"{item.line_mm:g}"})
             case Code():
                 matrix = segno.make(item.text, error="m", micro=False).matrix
                 one = item.size / len(matrix)
@@ -203,6 +218,13 @@ def _put(document: FPDF, item: Item, scale: float) -> None:
                 document.set_fill_color(item.fill)
             style = ("F" if item.fill else "") + ("D" if item.line_mm else "")
             document.rect(item.x * scale, item.y * scale, item.width * scale, item.height * scale, style=style or "D")
+        case Circle():
+            document.set_draw_color(*INK)
+            document.set_line_width(item.line_mm * scale)
+            if item.is_filled:
+                document.set_fill_color(*INK)
+            style = "FD" if item.is_filled else "D"
+            document.circle(item.x * scale, item.y * scale, item.radius * scale, style=style)
         case Code():
             box = io.BytesIO()
             segno.make(item.text, error="m", micro=False).save(box, kind="png", scale=1, border=0)
@@ -223,12 +245,24 @@ def placed_on(drawing: Drawing, paper_mm: tuple[float, float], margin_mm: float)
     return sheet, scale
 
 
+def laid_into(sheet: Sheet, drawing: Drawing) -> None:
+    """A drawing as wide as the text at most, where a sheet has come to."""
+
+    def paint(document: FPDF, x: float, y: float) -> None:
+        for item in drawing.items:
+            _put(document, _moved(item, x, y), 1.0)
+
+    sheet.draw(drawing.height, paint)
+
+
 def _moved(item: Item, dx: float, dy: float) -> Item:
     match item:
         case Line():
             return Line(tuple((x + dx, y + dy) for x, y in item.points), item.width_mm, item.dashed)
         case Box():
             return Box(item.x + dx, item.y + dy, item.width, item.height, item.fill, item.line_mm)
+        case Circle():
+            return Circle(item.x + dx, item.y + dy, item.radius, item.line_mm, item.is_filled)
         case Code():
             return Code(item.x + dx, item.y + dy, item.size, item.text)
         case Words():
@@ -241,6 +275,7 @@ __all__ = [
     "PAPER",
     "SOFT",
     "Box",
+    "Circle",
     "Code",
     "Drawing",
     "Item",
@@ -248,6 +283,7 @@ __all__ = [
     "Point",
     "Words",
     "fitting",
+    "laid_into",
     "pdf",
     "placed_on",
     "svg",

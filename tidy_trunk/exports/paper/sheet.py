@@ -1,6 +1,6 @@
 """A sheet in one plain layout: title, facts, headings, tables; text can be selected, and the same input gives the same bytes."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from functools import cache
@@ -68,9 +68,9 @@ class Sheet:
         self._write(subtitle, size=10, color=SOFT, height=5)
         pdf.ln(3)
 
-    def heading(self, text: str) -> None:
-        """Of a part; it never stands alone at the foot of a page."""
-        if self._pdf.will_page_break(22):
+    def heading(self, text: str, *, keep_mm: float = 22.0) -> None:
+        """Of a part; it never stands alone at the foot of a page, but with so much of what follows."""
+        if self._pdf.will_page_break(keep_mm):
             self._pdf.add_page()
         self._pdf.ln(3)
         self._write(text, size=12, bold=True, height=7)
@@ -119,6 +119,21 @@ class Sheet:
             pdf.line(pdf.l_margin, y + height, pdf.l_margin + pdf.epw, y + height)
             pdf.set_xy(pdf.l_margin, y + height)
         pdf.ln(2)
+
+    def draw(self, height_mm: float, paint: Callable[[FPDF, float, float], None]) -> None:
+        """Leave so much room, and have something drawn there; `paint` is told its upper left corner."""
+        pdf = self._pdf
+        if pdf.will_page_break(height_mm):
+            pdf.add_page()
+        y, line_mm = pdf.get_y(), pdf.line_width
+        paint(pdf, pdf.l_margin, y)
+        pdf.set_line_width(line_mm)
+        pdf.set_xy(pdf.l_margin, y + height_mm)
+
+    @property
+    def width_mm(self) -> float:
+        """From margin to margin."""
+        return float(self._pdf.epw)
 
     def bytes(self) -> bytes:
         return bytes(self._pdf.output())

@@ -26,6 +26,7 @@ export const addresses = {
     `/api/jobs/${job}/sync/clips/${file}/aligned.wav?stretch=${stretch}`,
   timeline: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
+  piecePhoto: (piece: string) => `/api/trunk/pieces/${piece}/photo`,
   classFile: (id: string) => `/api/equipment/${part(id)}/file`,
   allClasses: '/api/equipment-archive',
   backup: (name: string) => `/api/copies/${part(name)}`,

@@ -596,6 +596,19 @@ export const api = {
       server.PUT('/api/trunk/pieces/{piece_id}', { params: { path: { piece_id: piece } }, body }),
     ),
   removePieces: (pieces: string[]) => reading(() => server.POST('/api/trunk/remove', { body: { pieces } })),
+  photographPiece: (piece: string, photo: Blob) =>
+    writing(() =>
+      server.POST('/api/trunk/pieces/{piece_id}/photo', {
+        params: { path: { piece_id: piece } },
+        body: binary(photo),
+        headers: { 'Content-Type': 'image/jpeg' },
+        ...asItIs,
+      }),
+    ),
+  removePiecePhoto: (piece: string) =>
+    writing(() =>
+      server.DELETE('/api/trunk/pieces/{piece_id}/photo', { params: { path: { piece_id: piece } } }),
+    ),
   cableTest: (piece: string) =>
     reading(() => server.GET('/api/trunk/pieces/{piece_id}/test', { params: { path: { piece_id: piece } } })),
   testPiece: (piece: string, pairs: Schemas['ContactPairIn'][]) =>

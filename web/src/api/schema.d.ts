@@ -2529,6 +2529,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trunk/pieces/{piece_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Piece Photo
+         * @description The photograph of a piece.
+         */
+        get: operations["read_piece_photo_api_trunk_pieces__piece_id__photo_get"];
+        put?: never;
+        /**
+         * Add Piece Photo
+         * @description A photograph of a piece (JPEG, PNG or WebP), in place of the one before: kept small, without where it was taken.
+         */
+        post: operations["add_piece_photo_api_trunk_pieces__piece_id__photo_post"];
+        /**
+         * Remove Piece Photo
+         * @description Remove the photograph of a piece.
+         */
+        delete: operations["remove_piece_photo_api_trunk_pieces__piece_id__photo_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trunk/pieces/{piece_id}/test": {
         parameters: {
             query?: never;
@@ -5797,6 +5825,8 @@ export interface components {
         /**
          * JoinedOut
          * @description A way to join two things: the cable, from where to where, what is set, what arrives, and what could go wrong.
+         *
+         *     is_there: all its cables lie in the trunk.
          */
         JoinedOut: {
             /** Cable */
@@ -5809,6 +5839,8 @@ export interface components {
             arrives: string;
             /** Risks */
             risks: components["schemas"]["RiskOut"][];
+            /** Is There */
+            is_there: boolean;
         };
         /**
          * JudgedOut
@@ -6957,7 +6989,7 @@ export interface components {
         Original: "same" | "changed" | "none";
         /**
          * OtherWayOut
-         * @description Other cables for a run, of which all are there; edits: that put them into the plan.
+         * @description Other cables for a run, of which all are there, or other sockets of its devices; edits: that make the plan so.
          */
         OtherWayOut: {
             /** Run */
@@ -7078,7 +7110,8 @@ export interface components {
         };
         /**
          * PackedOut
-         * @description A line of the packing list. state: open, packed, back or missing.
+         * @description A line of the packing list. kit: who of the crew takes its case, "" for nobody in particular; state: open, packed, back or
+         *     missing.
          */
         PackedOut: {
             /** Id */
@@ -7092,6 +7125,8 @@ export interface components {
             kind: components["schemas"]["PieceKind"];
             /** Runs */
             runs: number[];
+            /** Kit */
+            kit: string;
             /** Is Spare */
             is_spare: boolean;
             /** Warning */
@@ -7343,7 +7378,7 @@ export interface components {
         PieceKind: "cable" | "device" | "battery" | "cell" | "card" | "tape" | "stand" | "other";
         /**
          * PieceOut
-         * @description A piece as it lies in the trunk. words: as it is called; contacts: of a cable, by end, for a tester.
+         * @description A piece as it lies in the trunk. words: as it is called; has_photo: whether there is a photograph of it.
          */
         PieceOut: {
             /** Id */
@@ -7378,10 +7413,10 @@ export interface components {
              */
             weight_kg: number | null;
             /**
-             * Used By
-             * @default
+             * Has Photo
+             * @default false
              */
-            used_by: string;
+            has_photo: boolean;
         };
         /**
          * PiecesIn
@@ -17994,6 +18029,170 @@ export interface operations {
                 "application/json": components["schemas"]["PieceChangeIn"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_piece_photo_api_trunk_pieces__piece_id__photo_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_piece_photo_api_trunk_pieces__piece_id__photo_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which bytes these are, where the recording comes in pieces: bytes 0-99/200 */
+                "content-range"?: string | null;
+            };
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example …JFIF… */
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_piece_photo_api_trunk_pieces__piece_id__photo_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

@@ -42,6 +42,11 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/trunk',
+      name: 'stock',
+      component: () => import('@/features/trunk/StockPage.vue'),
+    },
+    {
       path: '/telephones',
       name: 'telephones',
       component: () => import('@/features/telephones/TelephonesPage.vue'),

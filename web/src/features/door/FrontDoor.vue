@@ -22,6 +22,7 @@ const mine = useMe()
       <nav aria-label="More">
         <RouterLink to="/tools">Tools</RouterLink>
         <RouterLink to="/equipment">My equipment</RouterLink>
+        <RouterLink to="/trunk">Trunk</RouterLink>
         <template v-if="mine.isOwner">
           <RouterLink to="/telephones">Telephones</RouterLink>
           <RouterLink to="/backups">Backups</RouterLink>

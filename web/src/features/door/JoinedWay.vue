@@ -17,6 +17,7 @@ const notes = computed(() => props.way.risks.filter(({ severity }) => severity =
     <div>
       <h2>{{ way.cable }}</h2>
       <p class="soft">{{ way.route }}</p>
+      <p v-if="way.is_there">All of it lies in your trunk.</p>
       <ul v-if="way.settings.length" aria-label="To set">
         <li v-for="setting in way.settings" :key="setting">{{ setting }}</li>
       </ul>

@@ -7,11 +7,14 @@ import type { Trunk, TrunkTick } from '@/api/client'
 const props = defineProps<{ trunk: Trunk; mayTick: boolean }>()
 const emit = defineEmits<{ tick: [item: string, state: TrunkTick['state']] }>()
 const isUnpacking = ref(false)
+const kit = ref('')
 type Line = Trunk['packing'][number]
 
+const kits = computed(() => [...new Set(props.trunk.packing.map((line) => line.kit))].filter(Boolean).sort())
 const cases = computed(() => {
   const found = new Map<string, Line[]>()
   for (const line of props.trunk.packing) {
+    if (kit.value && line.kit !== kit.value) continue
     const place = line.case || 'In no case'
     found.set(place, [...(found.get(place) ?? []), line])
   }
@@ -41,6 +44,13 @@ function toggle(line: Line) {
       <h3>{{ isUnpacking ? 'Unpacking' : 'Packing' }}</h3>
       <span class="soft">{{ trunk.packed }} of {{ trunk.packing.length }} packed</span>
       <label class="small no-print"><input v-model="isUnpacking" type="checkbox" /> unpacking</label>
+      <label v-if="kits.length" class="small no-print"
+        >whose
+        <select v-model="kit">
+          <option value="">everybody’s</option>
+          <option v-for="name in kits" :key="name" :value="name">{{ name }}’s</option>
+        </select></label
+      >
     </header>
     <p v-if="trunk.weight" class="small soft">{{ trunk.weight }}</p>
     <p v-if="lost.length" class="is-stop">Did not come back: {{ lost.map(lastSeen).join('; ') }}.</p>

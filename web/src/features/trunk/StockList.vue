@@ -5,16 +5,18 @@ import { computed, ref } from 'vue'
 import type { Stock } from '@/api/client'
 import KeptInput from '@/ui/KeptInput.vue'
 import CableTest from './CableTest.vue'
-import type { TrunkActions } from './useTrunk'
+import PiecePhoto from './PiecePhoto.vue'
+import type { StockActions } from './useStock'
 
 /** Every piece: where it lies, its number, when it was tested, what is wrong with it. */
 const props = defineProps<{
   stock: Stock
   mayEdit: boolean
-  actions: TrunkActions
+  actions: StockActions
 }>()
 const sought = ref('')
 const tested = ref('')
+const shown = ref('')
 type Piece = Stock['pieces'][number]
 const MOST = 60
 const found = computed(() => {
@@ -103,6 +105,15 @@ const change = (piece: Piece, what: 'case' | 'number' | 'fault', event: Event) =
                   >Test</Button
                 >
                 <Button
+                  v-if="mayEdit || piece.has_photo"
+                  size="small"
+                  text
+                  :aria-expanded="shown === piece.id"
+                  :aria-label="`Photograph of ${piece.words}`"
+                  @click="shown = shown === piece.id ? '' : piece.id"
+                  >{{ piece.has_photo ? 'Photograph ✓' : 'Photograph' }}</Button
+                >
+                <Button
                   v-if="mayEdit"
                   size="small"
                   text
@@ -111,6 +122,9 @@ const change = (piece: Piece, what: 'case' | 'number' | 'fault', event: Event) =
                   >×</Button
                 >
               </td>
+            </tr>
+            <tr v-if="shown === piece.id">
+              <td colspan="6"><PiecePhoto :piece="piece" :may-edit="mayEdit" :actions="actions" /></td>
             </tr>
             <tr v-if="tested === piece.id">
               <td colspan="6"><CableTest :piece="piece" :looked="actions.looked" /></td>

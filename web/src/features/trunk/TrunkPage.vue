@@ -53,12 +53,12 @@ const otherWay = (edits: readonly Edit[]) => job.edit([...edits])
           </ul>
           <ul v-if="trunk.other_ways.length" class="short" aria-label="Without buying">
             <li v-for="way in trunk.other_ways" :key="way.run">
-              Cable {{ way.run }} can be {{ way.words }}, which is there.
+              {{ way.words }}
               <Button
                 size="small"
                 outlined
                 :disabled="job.readOnly"
-                :aria-label="`Change cable ${way.run} to ${way.words}`"
+                :aria-label="`Change the plan: ${way.words}`"
                 @click="otherWay(way.edits)"
                 >Change the plan</Button
               >

@@ -1,18 +1,11 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 
-import {
-  ApiProblem,
-  api,
-  wordsOf,
-  type PieceChange,
-  type Stock,
-  type Trunk,
-  type TrunkTick,
-} from '@/api/client'
+import { ApiProblem, api, wordsOf, type Trunk, type TrunkTick } from '@/api/client'
 import { usePolling } from '@/composables/usePolling'
 import { useJob } from '@/stores/job'
 import { drop, kept, nextOrder, put, type Kept } from '@/stores/outbox'
 import { useSettings } from '@/stores/settings'
+import { useStock } from './useStock'
 
 const LOOK_MS = 5000 // others pack too
 
@@ -37,9 +30,7 @@ export function useTrunk() {
   const job = useJob()
   const settings = useSettings()
   const served = shallowRef<Trunk | null>(null)
-  const stock = shallowRef<Stock | null>(null)
-  const problem = ref('')
-  const isBusy = ref(false)
+  const { stock, problem, isBusy, attempt, actions: ofStock } = useStock(() => looking.now())
   const chosen = ref<Record<string, string[]>>({})
   const id = computed(() => job.newest?.job ?? '')
   const waiting = computed(() => kept<KeptTick>(boxOf(id.value)).map(({ tick }) => tick))
@@ -63,31 +54,6 @@ export function useTrunk() {
   }
   const looking = usePolling(look, LOOK_MS)
 
-  async function lookAtStock() {
-    try {
-      stock.value = await api.stock()
-    } catch (error) {
-      problem.value = wordsOf(error)
-    }
-  }
-
-  /** Something is done to the trunk; then all that hangs on it is looked at anew. Whether it was done. */
-  async function attempt(action: () => Promise<Stock | Trunk | null>): Promise<boolean> {
-    isBusy.value = true
-    problem.value = ''
-    try {
-      const found = await action()
-      if (found && 'pieces' in found) stock.value = found
-      await looking.now()
-      return true
-    } catch (error) {
-      problem.value = wordsOf(error)
-      return false
-    } finally {
-      isBusy.value = false
-    }
-  }
-
   function tick(item: string, state: TrunkTick['state']) {
     const whole = { item, state, who: settings.who, made: new Date().toISOString() }
     put<KeptTick>({ box: boxOf(id.value), id: item, order: nextOrder(), tick: whole })
@@ -99,13 +65,9 @@ export function useTrunk() {
     void looking.now()
   }
   const actions = {
-    add: (line: string) => attempt(() => api.addToTrunk(line)),
-    read: (text: string) => attempt(() => api.readTrunkTable(text)),
+    ...ofStock,
     claim: () => attempt(() => api.claimTrunk(id.value, chosen.value)),
     release: () => attempt(() => api.releaseTrunk(id.value)),
-    change: (piece: string, change: PieceChange) => attempt(() => api.changePiece(piece, change)),
-    remove: (piece: string) => attempt(() => api.removePieces([piece])),
-    looked: () => attempt(() => api.stock()),
   }
 
   watch(id, () => {
@@ -113,12 +75,7 @@ export function useTrunk() {
     chosen.value = {}
   })
   watch([id, () => job.newest?.revision], () => void looking.now(), { immediate: true })
-  onMounted(() => {
-    void lookAtStock()
-    window.addEventListener('online', looking.now)
-  })
+  onMounted(() => window.addEventListener('online', looking.now))
   onBeforeUnmount(() => window.removeEventListener('online', looking.now))
   return { id, trunk, stock, problem, isBusy, waiting, chosen, actions, tick, choose }
 }
-
-export type TrunkActions = ReturnType<typeof useTrunk>['actions']

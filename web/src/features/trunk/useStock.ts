@@ -1,0 +1,49 @@
+import { onMounted, ref, shallowRef } from 'vue'
+
+import { api, wordsOf, type PieceChange, type Stock, type Trunk } from '@/api/client'
+
+/** What lies in the trunk, and what is done to it. after: what hangs on it and has to be looked at anew. */
+export function useStock(after: () => Promise<unknown> = () => Promise.resolve()) {
+  const stock = shallowRef<Stock | null>(null)
+  const problem = ref('')
+  const isBusy = ref(false)
+
+  async function look() {
+    try {
+      stock.value = await api.stock()
+    } catch (error) {
+      problem.value = wordsOf(error)
+    }
+  }
+
+  /** Whether it was done. */
+  async function attempt(action: () => Promise<Stock | Trunk | null>): Promise<boolean> {
+    isBusy.value = true
+    problem.value = ''
+    try {
+      const found = await action()
+      if (found && 'pieces' in found) stock.value = found
+      await after()
+      return true
+    } catch (error) {
+      problem.value = wordsOf(error)
+      return false
+    } finally {
+      isBusy.value = false
+    }
+  }
+
+  const actions = {
+    add: (line: string) => attempt(() => api.addToTrunk(line)),
+    read: (text: string) => attempt(() => api.readTrunkTable(text)),
+    change: (piece: string, change: PieceChange) => attempt(() => api.changePiece(piece, change)),
+    remove: (piece: string) => attempt(() => api.removePieces([piece])),
+    photograph: (piece: string, file: File) => attempt(() => api.photographPiece(piece, file)),
+    forgetPhoto: (piece: string) => attempt(() => api.removePiecePhoto(piece)),
+    looked: () => attempt(() => api.stock()),
+  }
+  onMounted(() => void look())
+  return { stock, problem, isBusy, attempt, actions }
+}
+
+export type StockActions = ReturnType<typeof useStock>['actions']

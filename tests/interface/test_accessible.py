@@ -27,6 +27,7 @@ DOORS = (
     "/telephones",
     "/equipment",
     "/equipment/new",
+    "/trunk",
     "/equipment/preamp",
 )
 

@@ -60,6 +60,12 @@ def test_a_table_is_shown_before_it_is_read(screen: Page, services: Services, tm
     screen.get_by_role("button", name="Put all of it in").click()
     expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
     assert len(services.trunk.stock().pieces) == 6
+    screen.get_by_text("or by taps").click()
+    screen.get_by_role("button", name="One more").click()
+    screen.get_by_role("combobox", name="What").select_option("XLR")
+    screen.get_by_role("combobox", name="Metres").select_option("3")
+    screen.get_by_role("button", name="Add to the line").click()
+    expect(screen.get_by_text("2 × 3 m XLR", exact=True)).to_be_visible()
 
 
 @pytest.mark.deep
@@ -93,7 +99,7 @@ def test_a_stranger_changes_the_plan_so_that_the_missing_cable_is_not_needed(scr
     expect(screen.get_by_role("heading", name=re.compile("person talking"))).to_be_visible()
     screen.keyboard.press("g")
     screen.keyboard.press("t")
-    expect(screen.get_by_text("1 × 2 m 3.5 mm cable with 25 dB")).to_be_visible()
+    expect(screen.get_by_text("1 × 3.5 mm cable with 25 dB")).to_be_visible()
     expect(screen.get_by_label("Without buying")).to_contain_text("XLR to 3.5 mm with 25 dB")
     screen.get_by_role("button", name=re.compile("Change the plan")).click()
     expect(screen.get_by_label("Without buying")).to_have_count(0)

@@ -21,7 +21,6 @@ from tidy_trunk.core.trunk import (
     Packed,
     Piece,
     PieceKind,
-    are_there,
     assign,
     cable_needs,
     cell_needs,
@@ -35,6 +34,7 @@ from tidy_trunk.core.trunk import (
     other_ways,
     packing_list,
     pairs_of,
+    pieces_for,
     pieces_of,
     reaches,
     stand_in_test,
@@ -264,7 +264,7 @@ class TrunkService:
             return [(choice, False) for choice in choices]
         leads = {**built_in().leads, **plan.leads}
         usable = left_for(assign(cable_needs(report), pieces, leads), run_id, pieces)
-        told = [(choice, are_there(choice.edit.parts, run_id, usable, leads)) for choice in choices]
+        told = [(choice, bool(pieces_for(choice.edit.parts, run_id, usable, leads))) for choice in choices]
         return sorted(told, key=lambda one: not one[1])
 
     def packing_paper(self, job_id: UUID, paper: str) -> bytes:

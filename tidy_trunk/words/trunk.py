@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Final
 
-from tidy_trunk.core.plan import PlanIndex, edited
+from tidy_trunk.core.plan import MoveRun, PlanIndex, SetParts, edited
 from tidy_trunk.core.trunk import CableFault, OtherWay, Piece, PieceKind, Served, TestedFault
 from tidy_trunk.words.edits import sentence
 from tidy_trunk.words.numbers import listed, many
@@ -32,15 +32,14 @@ def served_words(one: Served, pieces: Mapping[str, Piece]) -> str:
 def other_way_words(way: OtherWay, index: PlanIndex) -> str:
     """Other cables for a run, or other sockets with what has to be set there. index: of the plan as it is."""
     before = index.plan.runs[way.run.id]
-    by = parts_words(index, way.run.parts)
-    if (way.run.sending, way.run.receiving) == (before.sending, before.receiving):
-        return f"Cable {before.number} can be {by}, which is there."
-    _, *settings = way.edits
-    plan = edited(index.plan, way.edits[:1])
-    told = "; ".join(sentence(edit, plan) for edit in settings)
+    moves = [edit for edit in way.edits if isinstance(edit, MoveRun | SetParts)]
+    plan = edited(index.plan, moves)
+    told = "; ".join(sentence(edit, plan) for edit in way.edits if edit not in moves)
+    is_moved = (way.run.sending, way.run.receiving) != (before.sending, before.receiving)
     ends = f"{index.port_label(way.run.sending)} to {index.port_label(way.run.receiving)}"
+    how = f"go from {ends} with" if is_moved else "be"
     then = f" Then: {told}." if told else ""
-    return f"Cable {before.number} can go from {ends} with {by}, which is there.{then}"
+    return f"Cable {before.number} can {how} {parts_words(index, way.run.parts)}, which is there.{then}"
 
 
 _FAULTS: Final = {

@@ -1,7 +1,7 @@
 """The trunk: what is owned, what a job needs of it, which piece serves which run, what is short, what is packed."""
 
 from tidy_trunk.core.trunk.assignment import Assignment, Served, assign, cost_of, lengthens, stands_in_for
-from tidy_trunk.core.trunk.covered import are_there
+from tidy_trunk.core.trunk.covered import pieces_for
 from tidy_trunk.core.trunk.needs import CableNeed, OtherNeed, cable_needs, cell_needs, day_needs, device_needs
 from tidy_trunk.core.trunk.packing import Packed, kit_of, packing_list, serves, weight_kg
 from tidy_trunk.core.trunk.short import OtherWay, Wanted, left_for, other_ways, wanted
@@ -37,7 +37,6 @@ __all__ = [
     "Served",
     "TestedFault",
     "Wanted",
-    "are_there",
     "assign",
     "cable_needs",
     "cell_needs",
@@ -54,6 +53,7 @@ __all__ = [
     "other_ways",
     "packing_list",
     "pairs_of",
+    "pieces_for",
     "pieces_of",
     "reaches",
     "serves",

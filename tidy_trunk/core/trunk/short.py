@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import chain
 from typing import Final
 
 from tidy_trunk.core.advice.checks import Severity, check
@@ -12,11 +13,15 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.trunk.assignment import Assignment
 from tidy_trunk.core.trunk.covered import covered_chains
 from tidy_trunk.core.trunk.needs import CableNeed
-from tidy_trunk.core.trunk.other_sockets import by_other_sockets
+from tidy_trunk.core.trunk.other_sockets import by_other_sockets, matched
 from tidy_trunk.core.trunk.stock import Piece
 
 SOLD_M: Final = (0.3, 0.5, 1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 50.0, 100.0)
 """ASSUMED_ lengths in which cables are sold and hired."""
+
+
+MOST_SHORT: Final = 24
+"""ASSUMED_ runs for which another way is looked for: who has nothing yet is told what to get."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +71,8 @@ def other_ways(
     """
     free = {piece.id for piece in pieces} - {one for served in found.served for one in (*served.pieces, served.spare)}
     ways: list[OtherWay] = []
-    for run_id in dict.fromkeys(run for need in found.short for run in need.runs if len(need.runs) == 1):
+    short = list(dict.fromkeys(run for need in found.short for run in need.runs if len(need.runs) == 1))
+    for run_id in short[:MOST_SHORT]:
         mine = {piece for served in found.served if served.need.runs == (run_id,) for piece in served.pieces}
         usable = [piece for piece in pieces if piece.id in free | mine]
         way = _way_of(report, run_id, usable, leads)
@@ -78,16 +84,16 @@ def other_ways(
 
 
 def _way_of(report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]) -> OtherWay | None:
-    """The first that leaves the plan no worse. Other sockets come last: somebody has to set them."""
-    plan, index = report.index.plan, report.index
+    """The first that leaves the plan no worse: other cables alone, then with what has to be set for them, then other sockets."""
+    plan = report.index.plan
     before, run = _matters(report), plan.runs[run_id]
-    for covered in covered_chains(index, run, run.sending, run.receiving, usable, leads):
-        edit = SetParts(run=run_id, parts=covered.parts)
+    for parts, pieces in covered_chains(report.index, run, usable, leads):
+        edit = SetParts(run=run_id, parts=parts)
         if _matters(report.edited(edited(plan, [edit]))) <= before:
-            return OtherWay(replace(run, parts=covered.parts), (edit,), covered.pieces)
-    for moved in by_other_sockets(report, run, usable, leads):
-        if _matters(moved.report) <= before:
-            return OtherWay(moved.run, moved.edits, moved.covered.pieces)
+            return OtherWay(replace(run, parts=parts), (edit,), pieces)
+    for found in chain(matched(report, run_id, usable, leads), by_other_sockets(report, run, usable, leads)):
+        if _matters(found.report) <= before:
+            return OtherWay(found.report.index.plan.runs[run_id], found.edits, found.pieces)
     return None
 
 

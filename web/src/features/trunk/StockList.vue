@@ -32,10 +32,13 @@ const change = (piece: Piece, what: 'case' | 'number' | 'fault', event: Event) =
 <template>
   <section class="stock" aria-label="Everything in the trunk">
     <p>
-      <label
-        ><span class="visually-hidden">Look for a piece</span
-        ><input v-model="sought" class="plain-input" maxlength="80" placeholder="XLR 10 blue" /></label
-      >&#32; <a href="/api/trunk/table.csv">Table (CSV)</a>
+      <label class="small"
+        >Look for a piece&#32;<input
+          v-model="sought"
+          class="plain-input"
+          maxlength="80"
+          placeholder="XLR 10 blue" /></label
+      >&#32; <a class="small" href="/api/trunk/table.csv">Table (CSV)</a>
     </p>
     <div class="scrolls">
       <table class="plain-table">
@@ -145,6 +148,9 @@ const change = (piece: Piece, what: 'case' | 'number' | 'fault', event: Event) =
 }
 .plain-input {
   min-width: 6rem;
+}
+p .plain-input {
+  width: min(16rem, 100%);
 }
 .plain-input.short {
   min-width: 3.5rem;

@@ -22,6 +22,7 @@ const { stock, problem, isBusy, actions } = useStock()
         v-if="mine.mayEdit"
         :is-first="!stock.pieces.length"
         :is-busy="isBusy"
+        :cases="stock?.cases ?? []"
         :add="actions.add"
         :read="actions.read"
       />

@@ -2,12 +2,14 @@
 import Button from 'primevue/button'
 
 import type { Described } from '@/api/client'
+import TrunkTaps from './TrunkTaps.vue'
 import { useTrunkLine } from './useTrunkLine'
 
 /** What lies in the trunk, typed in a line or read from a table; what it means is shown before it is kept. */
 const props = defineProps<{
   isFirst: boolean
   isBusy: boolean
+  cases: readonly string[]
   add: (line: string) => Promise<boolean>
   read: (text: string) => Promise<boolean>
 }>()
@@ -45,6 +47,7 @@ const told = (found: readonly Described[]) =>
           @change="chose"
       /></label>
     </form>
+    <TrunkTaps :cases="cases" @line="(text) => (line = line.trim() ? `${line.trim()}, ${text}` : text)" />
     <p v-if="problem" class="is-stop small" role="alert">{{ problem }}</p>
     <p v-else-if="means.length" class="soft small" role="status">{{ told(means) }}</p>
     <div v-if="holds.length" class="table" role="status">

@@ -38,6 +38,7 @@ const otherWay = (edits: readonly Edit[]) => job.edit([...edits])
       v-if="mine.mayEdit"
       :is-first="!trunk.has_stock"
       :is-busy="isBusy"
+      :cases="stock?.cases ?? []"
       :add="actions.add"
       :read="actions.read"
     />

@@ -13,6 +13,7 @@ from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.day_package import DayPackageService
+from tidy_trunk.services.drills import DrillService
 from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -129,6 +130,10 @@ def _day_package(request: Request) -> DayPackageService:
     return _services(request).day_package
 
 
+def _drills(request: Request) -> DrillService:
+    return _services(request).drills
+
+
 def _trunk(request: Request) -> TrunkService:
     return _services(request).trunk
 
@@ -181,6 +186,7 @@ LogOfDay = Annotated[LogService, Depends(_log)]
 SceneNotes = Annotated[SceneNoteService, Depends(_scene_notes)]
 Day = Annotated[DayService, Depends(_day)]
 DayPackage = Annotated[DayPackageService, Depends(_day_package)]
+Drills = Annotated[DrillService, Depends(_drills)]
 Trunk = Annotated[TrunkService, Depends(_trunk)]
 Papers = Annotated[PaperService, Depends(_papers)]
 Walks = Annotated[WalkService, Depends(_walks)]

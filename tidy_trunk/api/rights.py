@@ -39,6 +39,9 @@ KEEPS_NOTHING: Final = frozenset(
 
 OF_A_WALK: Final = frozenset(
     {
+        ("POST", "/drills"),
+        ("POST", "/drills/{drill_id}/probes"),
+        ("POST", "/drills/{drill_id}/answer"),
         ("POST", "/jobs/{job_id}/log"),
         ("POST", "/jobs/{job_id}/log/timecode"),
         ("POST", "/jobs/{job_id}/log/photos"),
@@ -48,7 +51,7 @@ OF_A_WALK: Final = frozenset(
         ("PUT", "/jobs/{job_id}/walks/{walk_id}/marks"),
     }
 )
-"""Operations of whoever goes along the chain, or logs. ASSUMED_"""
+"""Operations of whoever goes along the chain, logs, or practises. ASSUMED_"""
 
 OF_THE_OWNER: Final = ("/guests", "/copies", "/everything", "/jobs/{job_id}/files")
 """Beginnings of the addresses that are nobody's but the owner's: keys, all data at once, folders of this machine. ASSUMED_"""

@@ -279,6 +279,24 @@ def rigs(what: tuple[str, ...], as_json: bool) -> int:
 
 
 @app.command()
+@click.option("--seed", type=int, required=True, help="Number of the drill, 0 to 999999")
+@click.option(
+    "--plan",
+    "plan_file",
+    type=click.Path(path_type=Path, dir_okay=False),
+    help="Hide it in this plan",
+    metavar="PLAN.json",
+)
+@click.option("--reveal", is_flag=True, help="Say what is wrong, and the shortest order to find it")
+@as_json_option
+def drill(seed: int, plan_file: Path | None, reveal: bool, as_json: bool) -> int:
+    """A rig with a hidden fault, what can be done to find it, and how long that takes."""
+    from tidy_trunk.cli.drill import show_drill
+
+    return show_drill(seed, plan_file, reveal, as_json)
+
+
+@app.command()
 @plan_argument
 @click.option("--run", "run_name", required=True, help="Id of the cable, or the number on its tape")
 @as_json_option

@@ -8,6 +8,7 @@ from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.day_package import DayPackageService
+from tidy_trunk.services.drills import DrillService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment, plan_of_own
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -31,6 +32,7 @@ from tidy_trunk.services.walks import WalkService
 from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import (
     Database,
+    DrillStore,
     EquipmentStore,
     GuestKeyStore,
     JobStore,
@@ -73,6 +75,7 @@ class Services:
     gain_plans: GainPlanService
     papers: PaperService
     trunk: TrunkService
+    drills: DrillService
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
@@ -132,6 +135,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         gain_plans=GainPlanService(jobs, recordings),
         papers=papers,
         trunk=trunk,
+        drills=DrillService(jobs, DrillStore(database)),
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),

@@ -2,6 +2,7 @@
 
 from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database
+from tidy_trunk.store.drills import DrillRecord, DrillStore
 from tidy_trunk.store.dumps import dump, load
 from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
 from tidy_trunk.store.guest_keys import Access, GuestKeyRecord, GuestKeyStore
@@ -21,6 +22,8 @@ __all__ = [
     "Access",
     "ClaimRecord",
     "Database",
+    "DrillRecord",
+    "DrillStore",
     "EquipmentRecord",
     "EquipmentStore",
     "GuestKeyRecord",

@@ -175,6 +175,19 @@ class Tables:
                 table_name = "packing_tick"
                 primary_key = peewee.CompositeKey("job", "item")
 
+        class Drill(pool.Model):
+            """A drill; `seq` counts in the order in which they were begun."""
+
+            id = peewee.UUIDField(primary_key=True)
+            seq = peewee.BigIntegerField()
+            seed = peewee.IntegerField()
+            body = peewee.JSONField()
+            begun = peewee.DateTimeField()
+            ended = peewee.DateTimeField(null=True)
+
+            class Meta:
+                table_name = "drill"
+
         class Equipment(pool.Model):
             """A class of the user's own, as its file says it."""
 
@@ -235,6 +248,7 @@ class Tables:
         self.PiecePhoto: Any = PiecePhoto
         self.TrunkClaim: Any = TrunkClaim
         self.PackingTick: Any = PackingTick
+        self.Drill: Any = Drill
         self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia

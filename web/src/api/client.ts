@@ -98,6 +98,8 @@ export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
 export type Stock = Schemas['StockOut']
 export type Trunk = Schemas['TrunkOut']
+export type Drill = Schemas['DrillOut']
+export type PlayedDrill = Schemas['PlayedOut']
 export type PieceChange = Schemas['PieceChangeIn']
 export type Described = Schemas['DescribedOut']
 export type TrunkTick = Required<Schemas['TickIn']>
@@ -583,6 +585,25 @@ export const api = {
         params: { path: { job_id: job } },
         body: binary(sound),
         ...wav,
+      }),
+    ),
+  drills: () => reading(() => server.GET('/api/drills')),
+  beginDrill: (id: string, seed: number, job?: string) =>
+    reading(() => server.POST('/api/drills', { body: { id, seed, job: job ?? null } })),
+  drill: (id: string) =>
+    reading(() => server.GET('/api/drills/{drill_id}', { params: { path: { drill_id: id } } })),
+  doProbe: (id: string, probe: string, number: number) =>
+    reading(() =>
+      server.POST('/api/drills/{drill_id}/probes', {
+        params: { path: { drill_id: id } },
+        body: { probe, number },
+      }),
+    ),
+  answerDrill: (id: string, answer: string, number: number, givesUp: boolean) =>
+    reading(() =>
+      server.POST('/api/drills/{drill_id}/answer', {
+        params: { path: { drill_id: id } },
+        body: { answer, number, gives_up: givesUp },
       }),
     ),
   stock: () => reading(() => server.GET('/api/trunk')),

@@ -2385,6 +2385,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Drills
+         * @description Drills that were played on this machine, the newest first.
+         */
+        get: operations["list_drills_api_drills_get"];
+        put?: never;
+        /**
+         * Begin Drill
+         * @description Hide a fault in a rig. What it is, is told when the drill was answered.
+         */
+        post: operations["begin_drill_api_drills_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{drill_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Drill
+         * @description A drill as far as it was played.
+         */
+        get: operations["read_drill_api_drills__drill_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Drill
+         * @description Forget a drill.
+         */
+        delete: operations["remove_drill_api_drills__drill_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{drill_id}/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do Probe
+         * @description Look at something, or try it: it takes its time, and is shown from then on.
+         */
+        post: operations["do_probe_api_drills__drill_id__probes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{drill_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Drill
+         * @description Say what is wrong. A wrong answer costs a take; the right one, or giving up, is judged.
+         */
+        post: operations["answer_drill_api_drills__drill_id__answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{drill_id}/sound.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Drill Sound
+         * @description What is heard at a place that was listened to, at half of full scale at most.
+         */
+        get: operations["read_drill_sound_api_drills__drill_id__sound_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trunk": {
         parameters: {
             query?: never;
@@ -4781,6 +4889,125 @@ export interface components {
             drift_frames: number;
             /** Rejam Every H */
             rejam_every_h: number | null;
+        };
+        /**
+         * DrillAnswerIn
+         * @description What is wrong: an id of the list, "" where nothing is. number: how many answers were wrong before; gives_up: to be told.
+         * @example {
+         *       "answer": "loose:run-1",
+         *       "number": 0
+         *     }
+         */
+        DrillAnswerIn: {
+            /**
+             * Answer
+             * @default
+             */
+            answer: string;
+            /** Number */
+            number: number;
+            /**
+             * Gives Up
+             * @default false
+             */
+            gives_up: boolean;
+        };
+        /** DrillChoiceOut */
+        DrillChoiceOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * DrillIn
+         * @description A drill to begin. id: of its sender's own, so that it may be sent again; seed: draws the same for everybody; job: whose rig it
+         *     is hidden in, none for a rig that is drawn.
+         * @example {
+         *       "id": "5f0c6f0e-6f0f-4f6e-9d0c-3f1c9a6f7b10",
+         *       "seed": 4711
+         *     }
+         */
+        DrillIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Seed */
+            seed: number;
+            /** Job */
+            job?: string | null;
+        };
+        /**
+         * DrillJudgedOut
+         * @description truth: what was wrong; minutes, best_minutes: of one's own search, and of the shortest order for this rig; score: 100 for that
+         *     or less; lost: what would have been wrong on the day; prevents: the line of the checklist.
+         */
+        DrillJudgedOut: {
+            /** Truth */
+            truth: string;
+            /** Is Right */
+            is_right: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Best Minutes */
+            best_minutes: number;
+            /** Score */
+            score: number;
+            /** Takes Lost */
+            takes_lost: number;
+            /** Own */
+            own: components["schemas"]["DrillStepOut"][];
+            /** Best */
+            best: components["schemas"]["DrillStepOut"][];
+            /** Expected Minutes */
+            expected_minutes: number;
+            /** In Turn Minutes */
+            in_turn_minutes: number;
+            /** Lost */
+            lost: string[];
+            /** Prevents */
+            prevents: string;
+        };
+        /**
+         * DrillOut
+         * @description A drill. seed: that draws the same for others; devices: of the rig, in the order of the sound; judged: once it was answered.
+         */
+        DrillOut: {
+            /** Id */
+            id: string;
+            /** Seed */
+            seed: number;
+            /** Title */
+            title: string;
+            /** Devices */
+            devices: string[];
+            /** Cables */
+            cables: string[];
+            /** Probes */
+            probes: components["schemas"]["ProbeOut"][];
+            /** Seen */
+            seen: components["schemas"]["ProbedOut"][];
+            /** Answers */
+            answers: components["schemas"]["DrillChoiceOut"][];
+            /** Wrong */
+            wrong: string[];
+            /** Minutes */
+            minutes: number;
+            judged: components["schemas"]["DrillJudgedOut"] | null;
+        };
+        /**
+         * DrillStepOut
+         * @description A step of a search. left: possibilities that were left open after it.
+         */
+        DrillStepOut: {
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
+            /** Left */
+            left: number;
         };
         /**
          * Drive
@@ -7655,6 +7882,22 @@ export interface components {
             faults: components["schemas"]["StandInFaultOut"][];
         };
         /**
+         * PlayedOut
+         * @description A drill in the list of those that were played. score: None while it is open.
+         */
+        PlayedOut: {
+            /** Id */
+            id: string;
+            /** Seed */
+            seed: number;
+            /** Title */
+            title: string;
+            /** Begun */
+            begun: string;
+            /** Score */
+            score: number | null;
+        };
+        /**
          * PlugModel
          * @description One end: `connector` is one of those that the program knows, `gender` is male for a plug and female for a socket.
          */
@@ -7740,6 +7983,55 @@ export interface components {
              * @default []
              */
             edits: (components["schemas"]["SetJobModel"] | components["schemas"]["AddDeviceModel"] | components["schemas"]["CopyDeviceModel"] | components["schemas"]["RenameDeviceModel"] | components["schemas"]["RemoveDeviceModel"] | components["schemas"]["SetControlModel"] | components["schemas"]["RouteBusModel"] | components["schemas"]["FeedOutputModel"] | components["schemas"]["AddSourceModel"] | components["schemas"]["SetSourceModel"] | components["schemas"]["HearModel"] | components["schemas"]["RemoveSourceModel"] | components["schemas"]["ConnectModel"] | components["schemas"]["SetPartsModel"] | components["schemas"]["MoveRunModel"] | components["schemas"]["DisconnectModel"] | components["schemas"]["SetPathModel"] | components["schemas"]["SetStrainReliefModel"] | components["schemas"]["SaveLeadModel"] | components["schemas"]["DrawLeadModel"] | components["schemas"]["RemoveLeadModel"] | components["schemas"]["SetFigureModel"] | components["schemas"]["CopyClassModel"] | components["schemas"]["SaveClassModel"] | components["schemas"]["RemoveClassModel"] | components["schemas"]["SaveTargetModel"] | components["schemas"]["RemoveTargetModel"] | components["schemas"]["SetRoleModel"] | components["schemas"]["TakeLineUpModel"] | components["schemas"]["DropLineUpModel"] | components["schemas"]["TakeGainLawModel"] | components["schemas"]["DropGainLawModel"] | components["schemas"]["TakeMeterErrorModel"] | components["schemas"]["DropMeterErrorModel"] | components["schemas"]["SetJamModel"] | components["schemas"]["SetBreakModel"] | components["schemas"]["RemoveBreakModel"] | components["schemas"]["SaveSetUpModel"] | components["schemas"]["RemoveSetUpModel"] | components["schemas"]["SaveMoveModel"] | components["schemas"]["RemoveMoveModel"] | components["schemas"]["ShiftDayModel"] | components["schemas"]["AddTakeModel"] | components["schemas"]["PlaceDeviceModel"] | components["schemas"]["TakePairDriftModel"] | components["schemas"]["DropPairDriftModel"])[];
+        };
+        /**
+         * ProbeIn
+         * @description What is looked at, or tried: an id of the list. number: how much was done before, so that it may be sent again.
+         * @example {
+         *       "number": 0,
+         *       "probe": "meters:camera"
+         *     }
+         */
+        ProbeIn: {
+            /** Probe */
+            probe: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * ProbeOut
+         * @description Something that can be done. group: the device or cable that it is done at; short: what is left of its label beside that;
+         *     has_sound: it can be listened to.
+         */
+        ProbeOut: {
+            /** Id */
+            id: string;
+            /** Group */
+            group: string;
+            /** Label */
+            label: string;
+            /** Short */
+            short: string;
+            /** Minutes */
+            minutes: number;
+            /** Has Sound */
+            has_sound: boolean;
+        };
+        /**
+         * ProbedOut
+         * @description What was done, and what it showed.
+         */
+        ProbedOut: {
+            /** Probe */
+            probe: string;
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
+            /** Lines */
+            lines: string[];
+            /** Has Sound */
+            has_sound: boolean;
         };
         /** ProblemOut */
         ProblemOut: {
@@ -17611,6 +17903,379 @@ export interface operations {
                     "application/pdf": unknown;
                     "image/svg+xml": unknown;
                     "text/csv": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_drills_api_drills_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayedOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_drill_api_drills_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_drill_api_drills__drill_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_drill_api_drills__drill_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    do_probe_api_drills__drill_id__probes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProbeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answer_drill_api_drills__drill_id__answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_drill_sound_api_drills__drill_id__sound_wav_get: {
+        parameters: {
+            query: {
+                /** @description What was listened to */
+                probe: string;
+            };
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
                 };
             };
             /** @description No such job, track or run */

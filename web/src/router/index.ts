@@ -47,6 +47,12 @@ export const router = createRouter({
       component: () => import('@/features/trunk/StockPage.vue'),
     },
     {
+      path: '/drill/:drill?',
+      name: 'drills',
+      component: () => import('@/features/drill/DrillPage.vue'),
+      props: true,
+    },
+    {
       path: '/telephones',
       name: 'telephones',
       component: () => import('@/features/telephones/TelephonesPage.vue'),
@@ -79,6 +85,12 @@ export const router = createRouter({
         { path: 'clock', name: 'clock', component: () => import('@/features/clock/ClockPage.vue') },
         { path: 'sync', name: 'sync', component: () => import('@/features/sync/SyncPage.vue') },
         { path: 'trunk', name: 'trunk', component: () => import('@/features/trunk/TrunkPage.vue') },
+        {
+          path: 'drill/:drill?',
+          name: 'drill',
+          component: () => import('@/features/drill/DrillPage.vue'),
+          props: true,
+        },
         { path: 'day', name: 'day', component: () => import('@/features/day/DayPage.vue') },
         { path: 'log', name: 'log', component: () => import('@/features/log/LogPage.vue') },
         { path: 'files', name: 'files', component: () => import('@/features/files/FilesPage.vue') },

@@ -23,6 +23,7 @@ const mine = useMe()
         <RouterLink to="/tools">Tools</RouterLink>
         <RouterLink to="/equipment">My equipment</RouterLink>
         <RouterLink to="/trunk">Trunk</RouterLink>
+        <RouterLink to="/drill">Drill</RouterLink>
         <template v-if="mine.isOwner">
           <RouterLink to="/telephones">Telephones</RouterLink>
           <RouterLink to="/backups">Backups</RouterLink>

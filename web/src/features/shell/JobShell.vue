@@ -73,6 +73,7 @@ useKeys({
   'g o': go('log'),
   'g f': go('files'),
   'g x': go('wrong'),
+  'g z': go('drill'),
   'g m': go('leads'),
   'g k': go('gear-tests'),
   'g p': go('gain'),

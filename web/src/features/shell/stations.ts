@@ -20,7 +20,7 @@ export const STATIONS = [
   { name: 'trunk', label: 'Trunk', key: 't', more: [] },
   { name: 'day', label: 'Day', key: 'd', more: [] },
   { name: 'log', label: 'Log', key: 'o', more: [{ name: 'files', label: 'Files' }] },
-  { name: 'wrong', label: 'What is wrong?', key: 'x', more: [] },
+  { name: 'wrong', label: 'What is wrong?', key: 'x', more: [{ name: 'drill', label: 'Drill' }] },
 ] as const satisfies readonly Station[]
 
 interface Page {
@@ -44,6 +44,7 @@ export const PURPOSES: Readonly<Record<string, string>> = {
   day: 'What to do when, so that nothing runs out in a take and the set is held least often.',
   log: 'Takes as they are shot: three taps each, by everybody at once, with or without a connection.',
   files: 'What recorders and cameras wrote, held against the log; and copies that are checked.',
+  drill: 'A fault is hidden in a rig: find it with what a set allows, in the shortest order.',
   wrong:
     'Something is heard or seen that should not be: the next test is the one that tells most for its time.',
 }
@@ -70,6 +71,7 @@ export const KEYS = [
   ['g then v', 'simulation: listen to the plan'],
   ['g then s', 'sync files'],
   ['g then f', 'files of the day'],
+  ['g then z', 'drill: find a hidden fault'],
   ['[, ] and , .', 'move the clip that is chosen by a frame, by a sample'],
   ['j, k', 'next, previous row'],
   ['Enter', 'open the row in Levels'],

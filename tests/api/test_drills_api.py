@@ -1,0 +1,97 @@
+"""Drills over the API: nothing is told before it was looked at, each tap counts once, and the end is judged."""
+
+import io
+from uuid import uuid4
+
+import numpy as np
+import pytest
+import soundfile
+
+from tests.api.test_patch_api import opened
+from tests.plans import line_into_camera, padded_plan
+from tidy_trunk.core.drill import draw_drill
+
+SEED = 3
+TRUTH = draw_drill(SEED).truth
+
+
+@pytest.fixture
+def drill(client):
+    def begun(seed=SEED, **more):
+        answer = client.post("/api/drills", json={"id": str(uuid4()), "seed": seed, **more})
+        assert answer.status_code == 201, answer.text
+        return answer.json()
+
+    return begun
+
+
+def test_a_drill_is_played_to_its_end(client, drill):
+    found = drill()
+    at = f"/api/drills/{found['id']}"
+    assert found["seen"] == [] and found["judged"] is None and TRUTH in {one["id"] for one in found["answers"]}
+    looked = {"probe": "meters:camera", "number": 0}
+    for _ in range(2):  # sent again it counts once
+        seen = client.post(f"{at}/probes", json=looked).json()
+    assert [one["probe"] for one in seen["seen"]] == ["meters:camera"] and seen["minutes"] == 0.3
+    late = client.post(f"{at}/probes", json={"probe": "listen:recorder", "number": 0})
+    assert late.status_code == 422 and "another window" in late.json()["detail"]
+    assert client.get(f"{at}/sound.wav", params={"probe": "listen:recorder"}).status_code == 404
+    client.post(f"{at}/probes", json={"probe": "listen:recorder", "number": 1})
+    for _ in range(2):
+        wrong = client.post(f"{at}/answer", json={"answer": "", "number": 0}).json()
+    assert wrong["wrong"] == ["Nothing is wrong"] and wrong["minutes"] == 5.8 and wrong["judged"] is None
+    for _ in range(2):
+        done = client.post(f"{at}/answer", json={"answer": TRUTH, "number": 1}).json()
+    judged = done["judged"]
+    assert judged["is_right"] and judged["takes_lost"] == 1 and 0 < judged["score"] < 100
+    assert judged["truth"] == "Automatic level, menu is on at Camera mic socket"
+    assert "automatic level" in judged["prevents"] and judged["lost"]
+    assert judged["own"][0]["left"] >= judged["own"][1]["left"] >= 1 and judged["best"][-1]["left"] == 1
+    over = client.post(f"{at}/probes", json={"probe": "meters:camera", "number": 2})
+    assert over.status_code == 422 and "is over" in over.json()["detail"]
+    assert [(one["seed"], one["score"]) for one in client.get("/api/drills").json()] == [(SEED, judged["score"])]
+    assert client.delete(at).status_code == 204 and client.get(at).status_code == 404
+
+
+def test_what_is_heard_is_safe_and_crackles_where_a_plug_is_loose(client, drill):
+    seed = next(seed for seed in range(40) if draw_drill(seed).truth.startswith("loose"))
+    found = drill(seed)
+    at = f"/api/drills/{found['id']}"
+    probe = next(one["id"] for one in found["probes"] if one["has_sound"] and one["group"] == found["devices"][-1])
+    client.post(f"{at}/probes", json={"probe": probe, "number": 0})
+    samples, rate = soundfile.read(io.BytesIO(client.get(f"{at}/sound.wav", params={"probe": probe}).content))
+    assert rate == 48_000 and 0.005 < np.abs(samples).max() <= 0.5
+    pieces = np.sqrt(np.mean(np.square(samples[: len(samples) // 480 * 480].reshape(-1, 480)), axis=1))
+    assert pieces.min() < 0.01 * pieces.max(), "it lets go at times"
+
+
+def test_giving_up_is_judged_too(client, drill):
+    at = f"/api/drills/{drill()['id']}"
+    told = client.post(f"{at}/answer", json={"number": 0, "gives_up": True}).json()["judged"]
+    assert not told["is_right"] and told["score"] == 0 and told["truth"].startswith("Automatic level")
+
+
+def test_a_fault_is_hidden_in_a_job_of_ones_own(client, drill):
+    job = opened(client, padded_plan(25))["job"]
+    found = drill(5, job=job)
+    assert found["title"] == padded_plan(25).name and found["devices"]
+    broken = opened(client, line_into_camera())["job"]
+    refused = client.post("/api/drills", json={"id": str(uuid4()), "seed": 5, "job": broken})
+    assert refused.status_code == 422 and "will not work already" in refused.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [({"seed": -1}, "seed"), ({"seed": 10**6}, "seed"), ({"seed": "x"}, "seed"), ({"seed": 1.5}, "seed")],
+)
+def test_numbers_that_are_none_are_refused(client, body, says):
+    answer = client.post("/api/drills", json={"id": str(uuid4()), **body})
+    assert answer.status_code == 422 and says in answer.json()["detail"]
+
+
+def test_what_is_no_probe_and_no_answer_is_refused(client, drill):
+    at = f"/api/drills/{drill()['id']}"
+    probe = client.post(f"{at}/probes", json={"probe": "x-ray:camera", "number": 0})
+    assert probe.status_code == 422 and "cannot be done" in probe.json()["detail"]
+    answer = client.post(f"{at}/answer", json={"answer": "aliens", "number": 0})
+    assert answer.status_code == 422 and "none of the possible answers" in answer.json()["detail"]

@@ -1,0 +1,65 @@
+"""Drills: a hidden fault, what was looked at, and how the search is judged."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query, Response
+
+from tidy_trunk.api.dependencies import Drills
+from tidy_trunk.api.heavy import heavy
+from tidy_trunk.api.schemas.drills import DrillAnswerIn, DrillIn, ProbeIn
+from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.results.drill import DrillOut, PlayedOut
+
+router = APIRouter(prefix="/drills", tags=["drill"], responses=PROBLEMS)
+
+
+@router.get("")
+def list_drills(drills: Drills) -> list[PlayedOut]:
+    """Drills that were played on this machine, the newest first."""
+    return drills.all()
+
+
+@router.post("", status_code=201)
+@heavy
+def begin_drill(body: DrillIn, drills: Drills) -> DrillOut:
+    """Hide a fault in a rig. What it is, is told when the drill was answered."""
+    return drills.begin(body.id, body.seed, body.job)
+
+
+@router.get("/{drill_id}")
+@heavy
+def read_drill(drill_id: UUID, drills: Drills) -> DrillOut:
+    """A drill as far as it was played."""
+    return drills.read(drill_id)
+
+
+@router.delete("/{drill_id}", status_code=204)
+def remove_drill(drill_id: UUID, drills: Drills) -> None:
+    """Forget a drill."""
+    drills.remove(drill_id)
+
+
+@router.post("/{drill_id}/probes")
+@heavy
+def do_probe(drill_id: UUID, body: ProbeIn, drills: Drills) -> DrillOut:
+    """Look at something, or try it: it takes its time, and is shown from then on."""
+    return drills.do(drill_id, body.probe, body.number)
+
+
+@router.post("/{drill_id}/answer")
+@heavy
+def answer_drill(drill_id: UUID, body: DrillAnswerIn, drills: Drills) -> DrillOut:
+    """Say what is wrong. A wrong answer costs a take; the right one, or giving up, is judged."""
+    return drills.answer(drill_id, body.answer, body.number, gives_up=body.gives_up)
+
+
+@router.get("/{drill_id}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
+@heavy
+def read_drill_sound(
+    drill_id: UUID,
+    probe: Annotated[str, Query(max_length=200, description="What was listened to")],
+    drills: Drills,
+) -> Response:
+    """What is heard at a place that was listened to, at half of full scale at most."""
+    return Response(drills.sound(drill_id, probe), media_type="audio/wav")

@@ -1,0 +1,50 @@
+"""What is asked of a drill."""
+
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import ConfigDict, Field
+
+from tidy_trunk.api.schemas.jobs import In
+from tidy_trunk.core.drill import LARGEST_SEED
+
+Counted = Annotated[int, Field(ge=0, le=10_000)]
+Probed = Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class DrillIn(In):
+    """A drill to begin. id: of its sender's own, so that it may be sent again; seed: draws the same for everybody; job: whose rig it
+    is hidden in, none for a rig that is drawn."""
+
+    id: UUID
+    seed: Annotated[int, Field(ge=0, le=LARGEST_SEED)]
+    job: UUID | None = None
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={"examples": [{"id": "5f0c6f0e-6f0f-4f6e-9d0c-3f1c9a6f7b10", "seed": 4711}]},
+    )
+
+
+class ProbeIn(In):
+    """What is looked at, or tried: an id of the list. number: how much was done before, so that it may be sent again."""
+
+    probe: Probed
+    number: Counted
+
+    model_config = ConfigDict(
+        extra="forbid", frozen=True, json_schema_extra={"examples": [{"probe": "meters:camera", "number": 0}]}
+    )
+
+
+class DrillAnswerIn(In):
+    """What is wrong: an id of the list, "" where nothing is. number: how many answers were wrong before; gives_up: to be told."""
+
+    answer: Annotated[str, Field(max_length=200)] = ""
+    number: Counted
+    gives_up: bool = False
+
+    model_config = ConfigDict(
+        extra="forbid", frozen=True, json_schema_extra={"examples": [{"answer": "loose:run-1", "number": 0}]}
+    )

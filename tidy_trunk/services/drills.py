@@ -1,0 +1,161 @@
+"""Drills: a fault hidden in a rig, looked for with what a set allows, and judged."""
+
+import json
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import UTC, datetime
+from typing import Final
+from uuid import UUID
+
+from tidy_trunk.core.drill import Drill, Probe, draw_drill, drill_of
+from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
+from tidy_trunk.document import stored_plan, write_plan
+from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.media.simulated import loop_file
+from tidy_trunk.results.drill import DrillOut, PlayedOut, drill_out
+from tidy_trunk.services.jobs import JobService
+from tidy_trunk.services.shared import Shared
+from tidy_trunk.store import DrillRecord, DrillStore
+
+GIVEN_UP: Final = "given up"
+"""Answer of whoever wants to be told; no fault has that id. ASSUMED_"""
+
+SAFE_SHARE: Final = 0.5
+"""ASSUMED_ share of full scale that a drill sounds at most: a fault may be loud, and headphones are on the ears."""
+
+KEPT: Final = 8
+"""ASSUMED_ drills whose rigs are kept worked out."""
+
+SOUND_SAMPLES: Final = 2**18
+"""ASSUMED_ length of what is listened to: 5.5 s, two sentences."""
+
+
+class DrillService:
+    """One method for one thing that a user does with a drill."""
+
+    def __init__(
+        self, jobs: JobService, store: DrillStore, now: Callable[[], datetime] = lambda: datetime.now(UTC)
+    ) -> None:
+        self._jobs = jobs
+        self._store = store
+        self._known: Shared[tuple[UUID, str], Drill] = Shared(KEPT)
+        self.now = now
+
+    def begin(self, drill_id: UUID, seed: int, job_id: UUID | None = None) -> DrillOut:
+        """A drill of a number, in a rig of its own or in a job; begun again under the same id it is the same.
+
+        Raises NotFoundError: no such job; RangeError: no such number; PlanError: the job is not fit for one.
+        """
+        plan = None if job_id is None else self._jobs.plan(job_id)
+        drill = draw_drill(seed, plan)
+        title = "Drawn rig" if plan is None else plan.name
+        record = DrillRecord(
+            id=drill_id,
+            seed=seed,
+            title=title,
+            plan=json.loads(write_plan(drill.rig.index.plan)),
+            truth=drill.truth,
+            begun=self.now(),
+        )
+        return self._out(self._store.begin(record))
+
+    def read(self, drill_id: UUID) -> DrillOut:
+        """Raises NotFoundError; PlanError: its classes have changed since."""
+        return self._out(self._store.get(drill_id))
+
+    def all(self) -> list[PlayedOut]:
+        """Those that were played, the newest first."""
+        return [
+            PlayedOut(
+                id=str(record.id),
+                seed=record.seed,
+                title=record.title,
+                begun=record.begun.isoformat(),
+                score=record.score,
+            )
+            for record in self._store.all()
+        ]
+
+    def remove(self, drill_id: UUID) -> None:
+        self._store.remove(drill_id)
+
+    def do(self, drill_id: UUID, probe_id: str, number: int) -> DrillOut:
+        """Look at something, or try it, as the so-manieth, from 0; sent again it counts once.
+
+        Raises NotFoundError; InputError: it is over, it cannot be done, or another window has gone on.
+        """
+
+        def done(record: DrillRecord) -> DrillRecord:
+            if record.done[number : number + 1] == (probe_id,):
+                return record
+            _check_open(record)
+            self._probe(record, probe_id)
+            if number != len(record.done):
+                raise InputError("another window has gone on with this drill: look again")
+            return replace(record, done=(*record.done, probe_id))
+
+        return self._out(self._store.change(drill_id, done))
+
+    def answer(self, drill_id: UUID, answer: str, number: int, *, gives_up: bool = False) -> DrillOut:
+        """Say what is wrong, as the so-manieth answer, from 0. A wrong one costs a take, and the search goes on.
+
+        Raises NotFoundError; InputError: it is over, it is no answer, or another window has gone on.
+        """
+        last = GIVEN_UP if gives_up else answer
+
+        def answered(record: DrillRecord) -> DrillRecord:
+            if record.answer == last or record.wrong[number : number + 1] == (answer,):
+                return record  # sent again
+            _check_open(record)
+            drill = self._drill(record)
+            if not gives_up and answer not in drill.found.order.all:
+                raise InputError("that is none of the possible answers: choose one of the list")
+            if number != len(record.wrong):
+                raise InputError("another window has gone on with this drill: look again")
+            if not gives_up and answer not in drill.found.alike(drill.truth):
+                return replace(record, wrong=(*record.wrong, answer))
+            ended = replace(record, answer=last, ended=self.now())
+            judged = self._out(ended).judged
+            return replace(ended, score=judged.score if judged else None)
+
+        return self._out(self._store.change(drill_id, answered))
+
+    def sound(self, drill_id: UUID, probe_id: str) -> bytes:
+        """What is heard there, as a WAV that can be played over and over, never louder than half of full scale.
+
+        Raises NotFoundError: no such drill, or nothing has been listened to there.
+        """
+        record = self._store.get(drill_id)
+        if probe_id not in record.done:
+            raise NotFoundError("nothing has been listened to there yet")
+        drill = self._drill(record)
+        probe = self._probe(record, probe_id)
+        faulty = drill.faulty
+        loose = drill.fault.run if drill.fault is not None and drill.fault.code == "loose" else ""
+        track = next(iter(faulty.tracks(probe.device)), None)
+        if track is None or probe.code not in ("listen", "play-back"):
+            raise NotFoundError("there is nothing to be heard there")
+        bench = Simulator(faulty.index, Play.VOICE, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
+        point = points_of(faulty.report, track.trace.stage)[-1]
+        return loop_file(audible(bench, point, is_track=True) * SAFE_SHARE)
+
+    def _probe(self, record: DrillRecord, probe_id: str) -> Probe:
+        probe = next((one for one in self._drill(record).rig.probes if one.id == probe_id), None)
+        if probe is None:
+            raise InputError("that cannot be done on this rig: choose one of the list")
+        return probe
+
+    def _out(self, record: DrillRecord) -> DrillOut:
+        drill = self._drill(record)
+        return drill_out(str(record.id), record.title, drill, record.done, record.wrong, record.answer)
+
+    def _drill(self, record: DrillRecord) -> Drill:
+        """Raises PlanError: its classes have changed since."""
+        return self._known.get(
+            (record.id, record.truth), lambda: drill_of(record.seed, stored_plan(record.plan), record.truth)
+        )
+
+
+def _check_open(record: DrillRecord) -> None:
+    if record.answer is not None:
+        raise InputError("this drill is over: draw another one")

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Drill } from '@/api/client'
+
+/** The true fault, one's own search beside the shortest, what it would have cost, and what prevents it. */
+const props = defineProps<{ judged: NonNullable<Drill['judged']>; wrong: readonly string[] }>()
+const searches = computed(
+  () =>
+    [
+      ['Your search', props.judged.own],
+      ['The shortest order for this rig', props.judged.best],
+    ] as const,
+)
+</script>
+
+<template>
+  <section class="judged" aria-label="How it went">
+    <h3 role="status">{{ judged.truth }}.</h3>
+    <p>
+      <strong class="num">{{ judged.is_right ? `${judged.score} of 100` : 'Not found' }}</strong>:
+      {{ judged.minutes }} min against {{ judged.best_minutes }} min of the shortest order<template
+        v-if="judged.takes_lost"
+        >; {{ judged.takes_lost }} {{ judged.takes_lost === 1 ? 'take' : 'takes' }} lost to a wrong
+        fix</template
+      >. On average it takes {{ judged.expected_minutes }} min here, and looking at everything in turn
+      {{ judged.in_turn_minutes }} min.
+    </p>
+    <div class="searches">
+      <div v-for="[title, steps] in searches" :key="title">
+        <h4>{{ title }}</h4>
+        <ol>
+          <li v-for="(step, number) in steps" :key="number">
+            {{ step.label }}
+            <span class="soft">{{ step.minutes }} min, {{ step.left }} left</span>
+          </li>
+        </ol>
+        <p v-if="!steps.length" class="soft">Nothing was looked at.</p>
+      </div>
+    </div>
+    <template v-if="judged.lost.length">
+      <h4>On the day</h4>
+      <ul>
+        <li v-for="line in judged.lost" :key="line">{{ line }}</li>
+      </ul>
+    </template>
+    <p v-if="judged.prevents"><strong>The checklist prevents it:</strong> {{ judged.prevents }}</p>
+  </section>
+</template>
+
+<style scoped>
+.judged {
+  display: grid;
+  gap: 0.6rem;
+  padding-bottom: 1rem;
+  border-bottom: 1px solid var(--line-strong);
+}
+.searches {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));
+  gap: 1rem 2.5rem;
+}
+ul {
+  padding-left: 1rem;
+}
+</style>

@@ -1,0 +1,61 @@
+import { describe, expect, it } from 'vitest'
+import { ref } from 'vue'
+
+import { onJob, settle } from '@/testing/job'
+import { answering } from '@/testing/server'
+import { useDrill } from './useDrill'
+
+const DRILL = {
+  id: 'd1',
+  probes: [
+    { id: 'a', group: 'Bag' },
+    { id: 'b', group: 'Camera' },
+    { id: 'c', group: 'Bag' },
+  ],
+  seen: [],
+  wrong: [],
+  judged: null,
+}
+
+describe('useDrill', () => {
+  it('draws one, looks with what was done before, and answers', async () => {
+    const asked = answering(({ path, method }) => ({
+      body: path.endsWith('/drills') && method === 'GET' ? [] : DRILL,
+    }))
+    const id = ref('')
+    const { made } = onJob(() =>
+      useDrill(
+        () => id.value,
+        () => 'j1',
+      ),
+    )
+    await settle()
+    expect(await made.begin(7, true)).toBe('d1')
+    expect(asked.at(-1)?.body).toMatchObject({ seed: 7, job: 'j1' })
+    id.value = 'd1'
+    await settle()
+    expect(made.groups.value.map(([name, probes]) => [name, probes.length])).toEqual([
+      ['Bag', 2],
+      ['Camera', 1],
+    ])
+    await made.look('a')
+    expect(asked.at(-1)?.body).toEqual({ probe: 'a', number: 0 })
+    await made.answer('', true)
+    expect(asked.at(-1)?.body).toEqual({ answer: '', number: 0, gives_up: true })
+  })
+
+  it('says what is wrong, and begins nothing', async () => {
+    answering(({ method }) =>
+      method === 'POST' ? { status: 422, body: { detail: 'too little in this job' } } : { body: [] },
+    )
+    const { made } = onJob(() =>
+      useDrill(
+        () => '',
+        () => '',
+      ),
+    )
+    await settle()
+    expect(await made.begin(null, false)).toBeNull()
+    expect(made.problem.value).toBe('too little in this job')
+  })
+})

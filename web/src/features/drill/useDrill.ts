@@ -1,0 +1,77 @@
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import { api, wordsOf, type Drill, type PlayedDrill } from '@/api/client'
+import { newId } from '@/api/ids'
+import { useLatest } from '@/composables/useLatest'
+
+const SEEDS = 1_000_000
+
+/** A drill that is played: what was looked at, the answer, and how it was judged. */
+export function useDrill(id: () => string, job: () => string) {
+  const drill = shallowRef<Drill | null>(null)
+  const played = shallowRef<readonly PlayedDrill[]>([])
+  const problem = ref('')
+  const isBusy = ref(false)
+  const reading = useLatest()
+
+  /** What came of it; null where it went wrong, which is said. */
+  async function attempt<T>(question: () => Promise<T>): Promise<T | null> {
+    if (isBusy.value) return null
+    isBusy.value = true
+    problem.value = ''
+    try {
+      return await question()
+    } catch (error) {
+      problem.value = wordsOf(error)
+      return null
+    } finally {
+      isBusy.value = false
+    }
+  }
+
+  /** The id of a drill with this number, or with one that is drawn; of a rig of its own, or hidden in the job. */
+  async function begin(seed: number | null, inJob: boolean): Promise<string | null> {
+    const number = seed ?? Math.floor(Math.random() * SEEDS)
+    const made = await attempt(() => api.beginDrill(newId(), number, inJob ? job() : undefined))
+    return made?.id ?? null
+  }
+  async function look(probe: string) {
+    const now = drill.value
+    if (!now || now.judged) return
+    drill.value = (await attempt(() => api.doProbe(now.id, probe, now.seen.length))) ?? drill.value
+  }
+  async function answer(text: string, givesUp = false) {
+    const now = drill.value
+    if (!now || now.judged) return
+    drill.value =
+      (await attempt(() => api.answerDrill(now.id, text, now.wrong.length, givesUp))) ?? drill.value
+  }
+  /** What can be done, by device and cable, in the order of the sound. */
+  const groups = computed(() => {
+    const found = new Map<string, Drill['probes']>()
+    for (const probe of drill.value?.probes ?? [])
+      found.set(probe.group, [...(found.get(probe.group) ?? []), probe])
+    return [...found]
+  })
+
+  watch(
+    id,
+    (now) => {
+      drill.value = null
+      problem.value = ''
+      if (now)
+        void reading.ask(
+          () => api.drill(now),
+          (found) => (drill.value = found),
+        )
+      else
+        void reading.ask(
+          () => api.drills(),
+          (found) => (played.value = found),
+        )
+    },
+    { immediate: true },
+  )
+  watch(reading.problem, (words) => (problem.value = words))
+  return { drill, played, groups, problem, isBusy, begin, look, answer }
+}

@@ -10,15 +10,19 @@ import soundfile
 from tests.api.test_patch_api import opened
 from tests.plans import line_into_camera, padded_plan
 from tidy_trunk.core.drill import draw_drill
+from tidy_trunk.words.drill import answer_words
 
 SEED = 3
-TRUTH = draw_drill(SEED).truth
+KIND = {"kind": "automatic"}
+HIDDEN = draw_drill(SEED, **KIND)
+TRUTH = HIDDEN.truth
 
 
 @pytest.fixture
 def drill(client):
     def begun(seed=SEED, **more):
-        answer = client.post("/api/drills", json={"id": str(uuid4()), "seed": seed, **more})
+        asked = more or (KIND if seed == SEED else {})
+        answer = client.post("/api/drills", json={"id": str(uuid4()), "seed": seed, **asked})
         assert answer.status_code == 201, answer.text
         return answer.json()
 
@@ -44,12 +48,16 @@ def test_a_drill_is_played_to_its_end(client, drill):
         done = client.post(f"{at}/answer", json={"answer": TRUTH, "number": 1}).json()
     judged = done["judged"]
     assert judged["is_right"] and judged["takes_lost"] == 1 and 0 < judged["score"] < 100
-    assert judged["truth"] == "Automatic level, menu is on at Camera mic socket"
+    assert judged["truth"] == answer_words(HIDDEN, TRUTH) and judged["truth"].startswith(
+        "Automatic level, menu is on at "
+    )
     assert "automatic level" in judged["prevents"] and judged["lost"]
     assert judged["own"][0]["left"] >= judged["own"][1]["left"] >= 1 and judged["best"][-1]["left"] == 1
     over = client.post(f"{at}/probes", json={"probe": "meters:camera", "number": 2})
     assert over.status_code == 422 and "is over" in over.json()["detail"]
-    assert [(one["seed"], one["score"]) for one in client.get("/api/drills").json()] == [(SEED, judged["score"])]
+    training = client.get("/api/drills").json()
+    assert [(one["seed"], one["who"], one["score"]) for one in training["played"]] == [(SEED, "", judged["score"])]
+    assert [(one["kind"], one["found"], one["is_due"]) for one in training["kinds"]] == [("automatic", 0, True)]
     assert client.delete(at).status_code == 204 and client.get(at).status_code == 404
 
 
@@ -63,6 +71,29 @@ def test_what_is_heard_is_safe_and_crackles_where_a_plug_is_loose(client, drill)
     assert rate == 48_000 and 0.005 < np.abs(samples).max() <= 0.5
     pieces = np.sqrt(np.mean(np.square(samples[: len(samples) // 480 * 480].reshape(-1, 480)), axis=1))
     assert pieces.min() < 0.01 * pieces.max(), "it lets go at times"
+
+
+def test_a_kind_and_a_level_are_asked_for(client, drill):
+    found = drill(3, kind="loose", level="first-day", who="Ann")
+    told = client.post(f"/api/drills/{found['id']}/answer", json={"number": 0, "gives_up": True}).json()["judged"]
+    assert "is loose" in told["truth"] and len(found["devices"]) <= 4
+    assert client.get("/api/drills").json()["played"][0]["who"] == "Ann"
+    refused = client.post("/api/drills", json={"id": str(uuid4()), "seed": 3, "kind": "gremlins"})
+    assert refused.status_code == 422 and "no fault is of the kind" in refused.json()["detail"]
+
+
+def test_a_drill_that_is_over_becomes_a_job(client, drill):
+    at = f"/api/drills/{drill()['id']}"
+    early = client.post(f"{at}/job", json={"id": str(uuid4())})
+    assert early.status_code == 422 and "not over" in early.json()["detail"]
+    client.post(f"{at}/answer", json={"number": 0, "gives_up": True})
+    mine = {"id": str(uuid4())}
+    for _ in range(2):
+        job = client.post(f"{at}/job", json=mine).json()["job"]
+    assert job == mine["id"]
+    state = client.get(f"/api/jobs/{job}").json()
+    assert state["revision"] == 2 and state["plan"]["devices"]
+    assert "automatic-level" in {one["rule"] for one in state["findings"]}
 
 
 def test_giving_up_is_judged_too(client, drill):

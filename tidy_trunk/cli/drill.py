@@ -3,17 +3,17 @@
 from pathlib import Path
 
 from tidy_trunk.cli.output import show
-from tidy_trunk.core.drill import draw_drill
+from tidy_trunk.core.drill import Level, draw_drill
 from tidy_trunk.media.plan_files import load_plan
 from tidy_trunk.results.drill import drill_out
 
 
-def show_drill(seed: int, plan_file: Path | None, reveal: bool, as_json: bool) -> int:
+def show_drill(seed: int, plan_file: Path | None, level: str, kind: str, reveal: bool, as_json: bool) -> int:
     """The rig and what can be done on it; with `reveal` the fault too, and the shortest order to find it.
 
     Raises RangeError, PlanError: no such number, or the plan is not fit for a drill.
     """
-    drill = draw_drill(seed, None if plan_file is None else load_plan(plan_file))
+    drill = draw_drill(seed, None if plan_file is None else load_plan(plan_file), level=Level(level), kind=kind)
     steps = drill.found.order.steps_to(drill.truth) if reveal else ()
     title = "Drawn rig" if plan_file is None else drill.rig.index.plan.name
     done = [step.probe.id for step in steps]

@@ -287,13 +287,15 @@ def rigs(what: tuple[str, ...], as_json: bool) -> int:
     help="Hide it in this plan",
     metavar="PLAN.json",
 )
+@click.option("--level", type=click.Choice(["first-day", "unit", "night-shoot"]), default="unit", show_default=True)
+@click.option("--kind", default="", help="Kind of fault, such as loose or phantom", metavar="KIND")
 @click.option("--reveal", is_flag=True, help="Say what is wrong, and the shortest order to find it")
 @as_json_option
-def drill(seed: int, plan_file: Path | None, reveal: bool, as_json: bool) -> int:
+def drill(seed: int, plan_file: Path | None, level: str, kind: str, reveal: bool, as_json: bool) -> int:
     """A rig with a hidden fault, what can be done to find it, and how long that takes."""
     from tidy_trunk.cli.drill import show_drill
 
-    return show_drill(seed, plan_file, reveal, as_json)
+    return show_drill(seed, plan_file, level, kind, reveal, as_json)
 
 
 @app.command()

@@ -1,6 +1,7 @@
 """A drill as it is played and judged: what was looked at, what it showed, and the shortest order beside one's own."""
 
 from collections.abc import Sequence
+from uuid import UUID
 
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import WalkItem, walk_items
@@ -87,8 +88,33 @@ class PlayedOut(Out):
     id: str
     seed: int
     title: str
+    who: str
     begun: str
     score: int | None
+
+
+class JobMadeOut(Out):
+    """A job that was made of a drill. track: on which the fault is heard."""
+
+    job: UUID
+    track: str
+
+
+class KindOut(Out):
+    """A kind of fault. found: how often in a row it was found well; played: how often it was hidden; is_due: to be practised now."""
+
+    kind: str
+    label: str
+    found: int
+    played: int
+    is_due: bool
+
+
+class TrainingOut(Out):
+    """What was played, the newest first, and what is to be practised, the most urgent first."""
+
+    played: list[PlayedOut]
+    kinds: list[KindOut]
 
 
 WRONG_FIX_MIN = 5.0

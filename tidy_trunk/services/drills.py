@@ -7,15 +7,16 @@ from datetime import UTC, datetime
 from typing import Final
 from uuid import UUID
 
-from tidy_trunk.core.drill import Drill, Probe, draw_drill, drill_of
+from tidy_trunk.core.drill import Drill, Impression, Level, PlayedFault, Probe, draw_drill, drill_of, progress
 from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
 from tidy_trunk.document import stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.media.simulated import loop_file
-from tidy_trunk.results.drill import DrillOut, PlayedOut, drill_out
+from tidy_trunk.results.drill import DrillOut, JobMadeOut, KindOut, PlayedOut, TrainingOut, drill_out
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.shared import Shared
 from tidy_trunk.store import DrillRecord, DrillStore
+from tidy_trunk.words.drill import KINDS
 
 GIVEN_UP: Final = "given up"
 """Answer of whoever wants to be told; no fault has that id. ASSUMED_"""
@@ -41,20 +42,29 @@ class DrillService:
         self._known: Shared[tuple[UUID, str], Drill] = Shared(KEPT)
         self.now = now
 
-    def begin(self, drill_id: UUID, seed: int, job_id: UUID | None = None) -> DrillOut:
+    def begin(
+        self,
+        drill_id: UUID,
+        seed: int,
+        job_id: UUID | None = None,
+        *,
+        level: Level = Level.UNIT,
+        kind: str = "",
+        who: str = "",
+    ) -> DrillOut:
         """A drill of a number, in a rig of its own or in a job; begun again under the same id it is the same.
 
-        Raises NotFoundError: no such job; RangeError: no such number; PlanError: the job is not fit for one.
+        Raises NotFoundError: no such job; RangeError: no such number or kind; PlanError: the job is not fit for one.
         """
         plan = None if job_id is None else self._jobs.plan(job_id)
-        drill = draw_drill(seed, plan)
-        title = "Drawn rig" if plan is None else plan.name
+        drill = draw_drill(seed, plan, level=level, kind=kind)
         record = DrillRecord(
             id=drill_id,
             seed=seed,
-            title=title,
+            title="Drawn rig" if plan is None else plan.name,
             plan=json.loads(write_plan(drill.rig.index.plan)),
             truth=drill.truth,
+            who=who,
             begun=self.now(),
         )
         return self._out(self._store.begin(record))
@@ -63,18 +73,54 @@ class DrillService:
         """Raises NotFoundError; PlanError: its classes have changed since."""
         return self._out(self._store.get(drill_id))
 
-    def all(self) -> list[PlayedOut]:
-        """Those that were played, the newest first."""
-        return [
-            PlayedOut(
-                id=str(record.id),
-                seed=record.seed,
-                title=record.title,
-                begun=record.begun.isoformat(),
-                score=record.score,
-            )
-            for record in self._store.all()
-        ]
+    def training(self) -> TrainingOut:
+        """What was played on this machine, and which kinds of fault are due."""
+        records, now = self._store.all(), self.now()
+        ended = [record for record in records if record.ended is not None and record.truth]
+        kinds = progress(
+            [PlayedFault(record.truth.partition(":")[0], record.score or 0, record.ended or now) for record in ended]
+        )
+        return TrainingOut(
+            played=[
+                PlayedOut(
+                    id=str(record.id),
+                    seed=record.seed,
+                    title=record.title,
+                    who=record.who,
+                    begun=record.begun.isoformat(),
+                    score=record.score,
+                )
+                for record in records
+            ],
+            kinds=[
+                KindOut(
+                    kind=one.kind,
+                    label=KINDS[one.kind],
+                    found=one.found,
+                    played=one.played,
+                    is_due=one.due <= now,
+                )
+                for one in kinds
+            ],
+        )
+
+    def as_job(self, drill_id: UUID, job_id: UUID) -> JobMadeOut:
+        """A job with the rig as it was planned, and then with the fault in it: its trace and ladder show what it does.
+
+        Raises NotFoundError; InputError: the drill is not over.
+        """
+        record = self._store.get(drill_id)
+        if record.answer is None:
+            raise InputError("this drill is not over: find the fault first")
+        drill = self._drill(record)
+        plan = replace(drill.rig.index.plan, name=f"Drill {record.seed}")
+        state = self._jobs.create(plan, f"Drill {record.seed}, as planned", job_id)
+        if drill.fault is not None and drill.fault.edits and state.revision.number == 1:
+            self._jobs.edit(state.revision.job, 1, drill.fault.edits)
+        faulty = drill.faulty
+        tracks = [track for track in faulty.report.tracks if not drill.rig.report.known_track(track.trace.id).is_silent]
+        hit = next((one for one in tracks if faulty.heard(one) != {Impression.AS_PLANNED}), tracks[0])
+        return JobMadeOut(job=state.revision.job, track=hit.trace.id)
 
     def remove(self, drill_id: UUID) -> None:
         self._store.remove(drill_id)

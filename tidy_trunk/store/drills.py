@@ -16,7 +16,7 @@ MOST_DRILLS = 2_000
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DrillRecord:
     """plan: of the rig, as a document; truth: id of the fault, "" for none; done: ids of what was looked at; wrong: ids of wrong
-    answers; answer: the last one, None while it is open; score: once it was judged."""
+    answers; answer: the last one, None while it is open; score: once it was judged; who: played it."""
 
     id: UUID
     seed: int
@@ -27,11 +27,12 @@ class DrillRecord:
     wrong: tuple[str, ...] = ()
     answer: str | None = None
     score: int | None = None
+    who: str = ""
     begun: datetime
     ended: datetime | None = None
 
 
-_BODY = ("title", "plan", "truth", "answer", "score")
+_BODY = ("title", "plan", "truth", "answer", "score", "who")
 
 
 class DrillStore:
@@ -98,5 +99,5 @@ def _record(row: Any) -> DrillRecord:
         ended=row.ended,
         done=tuple(body["done"]),
         wrong=tuple(body["wrong"]),
-        **{name: body[name] for name in _BODY},
+        **{name: body[name] for name in _BODY if name in body},
     )

@@ -20,6 +20,24 @@ _PROBES: Final[Mapping[str, str]] = {
 }
 """What can be done on a set. [HANDBOOK] §9"""
 
+KINDS: Final[Mapping[str, str]] = {
+    "automatic": "automatic level",
+    "phantom": "48 V off",
+    "mode": "wrong input mode",
+    "gain": "a knob elsewhere",
+    "pad": "attenuator on",
+    "armed": "track not armed",
+    "frequency": "wrong frequency",
+    "cell": "flat cell",
+    "mains": "mains hum",
+    "pad-missing": "attenuator left out",
+    "wrong-cable": "wrong cable",
+    "wrong-input": "wrong input",
+    "break": "broken cable",
+    "loose": "loose plug",
+}
+"""Kinds of fault by what they are called. [PRACTICE]"""
+
 _SHORT: Final[Mapping[str, str]] = {
     "plugs": "plugs",
     "meters": "meters",
@@ -87,7 +105,7 @@ def fault_words(fault: HiddenFault, index: PlanIndex) -> str:
     if fault.control:
         unit = index.unit(fault.device)
         control = find_control(unit.device_class, fault.control)
-        (edit,) = fault.edits
+        edit = fault.edits[0]
         names |= {
             "control": control.label,
             "place": _place(index, fault.device, control.port),

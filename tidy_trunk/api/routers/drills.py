@@ -7,24 +7,24 @@ from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import Drills
 from tidy_trunk.api.heavy import heavy
-from tidy_trunk.api.schemas.drills import DrillAnswerIn, DrillIn, ProbeIn
+from tidy_trunk.api.schemas.drills import DrillAnswerIn, DrillIn, DrillJobIn, ProbeIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
-from tidy_trunk.results.drill import DrillOut, PlayedOut
+from tidy_trunk.results.drill import DrillOut, JobMadeOut, TrainingOut
 
 router = APIRouter(prefix="/drills", tags=["drill"], responses=PROBLEMS)
 
 
 @router.get("")
-def list_drills(drills: Drills) -> list[PlayedOut]:
-    """Drills that were played on this machine, the newest first."""
-    return drills.all()
+def read_training(drills: Drills) -> TrainingOut:
+    """Drills that were played on this machine, and what is to be practised."""
+    return drills.training()
 
 
 @router.post("", status_code=201)
 @heavy
 def begin_drill(body: DrillIn, drills: Drills) -> DrillOut:
     """Hide a fault in a rig. What it is, is told when the drill was answered."""
-    return drills.begin(body.id, body.seed, body.job)
+    return drills.begin(body.id, body.seed, body.job, level=body.level, kind=body.kind, who=body.who)
 
 
 @router.get("/{drill_id}")
@@ -52,6 +52,13 @@ def do_probe(drill_id: UUID, body: ProbeIn, drills: Drills) -> DrillOut:
 def answer_drill(drill_id: UUID, body: DrillAnswerIn, drills: Drills) -> DrillOut:
     """Say what is wrong. A wrong answer costs a take; the right one, or giving up, is judged."""
     return drills.answer(drill_id, body.answer, body.number, gives_up=body.gives_up)
+
+
+@router.post("/{drill_id}/job", status_code=201)
+@heavy
+def make_job_of_drill(drill_id: UUID, body: DrillJobIn, drills: Drills) -> JobMadeOut:
+    """A job with the rig as planned, and then with the fault: its levels and findings show what it does."""
+    return drills.as_job(drill_id, body.id)
 
 
 @router.get("/{drill_id}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})

@@ -5,8 +5,8 @@ from uuid import UUID
 
 from pydantic import ConfigDict, Field
 
-from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.drill import LARGEST_SEED
+from tidy_trunk.api.schemas.jobs import In, Who
+from tidy_trunk.core.drill import LARGEST_SEED, Level
 
 Counted = Annotated[int, Field(ge=0, le=10_000)]
 Probed = Annotated[str, Field(min_length=1, max_length=200)]
@@ -14,11 +14,14 @@ Probed = Annotated[str, Field(min_length=1, max_length=200)]
 
 class DrillIn(In):
     """A drill to begin. id: of its sender's own, so that it may be sent again; seed: draws the same for everybody; job: whose rig it
-    is hidden in, none for a rig that is drawn."""
+    is hidden in, none for a rig that is drawn; level: of that one; kind: of fault, "" for any, and at times none."""
 
     id: UUID
     seed: Annotated[int, Field(ge=0, le=LARGEST_SEED)]
     job: UUID | None = None
+    level: Level = Level.UNIT
+    kind: Annotated[str, Field(max_length=30)] = ""
+    who: Who = ""
 
     model_config = ConfigDict(
         extra="forbid",
@@ -47,4 +50,14 @@ class DrillAnswerIn(In):
 
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"answer": "loose:run-1", "number": 0}]}
+    )
+
+
+class DrillJobIn(In):
+    """id: of the job that is made, of its sender's own."""
+
+    id: UUID
+
+    model_config = ConfigDict(
+        extra="forbid", frozen=True, json_schema_extra={"examples": [{"id": "0b9f2b0e-7a7c-4a43-9d43-0f3f1f0c2a11"}]}
     )

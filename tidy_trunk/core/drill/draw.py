@@ -1,15 +1,18 @@
 """A drill drawn by a number: a rig, and the fault that is hidden in it. The same number gives the same drill everywhere."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from enum import StrEnum
 from functools import cached_property
 from random import Random
 from typing import Final
 
 from tidy_trunk.core.advice.checks import Severity, check
-from tidy_trunk.core.drill.hidden import HiddenFault, possible_faults
+from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault, possible_faults
 from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Observation
 from tidy_trunk.core.drill.order import NO_FAULT, NO_FAULT_SHARE, SearchOrder
-from tidy_trunk.core.plan import Plan
+from tidy_trunk.core.gear.catalogue import POWER_KEY, Circuit, Kind, Power, frequency_key
+from tidy_trunk.core.plan import Edit, Plan, SetControl, edited
 from tidy_trunk.core.rigs import first_rig, read_brief
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -24,18 +27,47 @@ FEWEST_FAULTS: Final = 3
 MOST_FAULTS: Final = 30
 """ASSUMED_ faults of which one is hidden: more nobody keeps in mind."""
 
-_WHO: Final = ("one person talking", "interview, two people", "music")
-_BY: Final = (
-    "boom",
-    "lavalier by cable",
-    "lavalier on radio",
-    "two lavs on radio",
-    "boom and lav on radio",
-    "stereo pair",
-)
-_INTO: Final = ("handheld recorder", "bag recorder", "field mixer")
-_ON: Final = ("1 camera mic socket only", "cinema camera", "1 camera mic socket only, no timecode")
+
+class Level(StrEnum):
+    """How much stands about: from the first day to a night shoot."""
+
+    FIRST_DAY = "first-day"
+    UNIT = "unit"
+    NIGHT_SHOOT = "night-shoot"
+
+
+_RIGS: Final[Mapping[Level, tuple[tuple[str, ...], ...]]] = {
+    Level.FIRST_DAY: (
+        ("one person talking",),
+        ("boom", "lavalier by cable", "handheld mic"),
+        ("handheld recorder", "bag recorder"),
+        ("1 camera mic socket only",),
+    ),
+    Level.UNIT: (
+        ("one person talking", "interview, two people", "music"),
+        ("boom", "lavalier by cable", "lavalier on radio", "two lavs on radio", "boom and lav on radio", "stereo pair"),
+        ("handheld recorder", "bag recorder", "field mixer"),
+        ("1 camera mic socket only", "cinema camera"),
+    ),
+    Level.NIGHT_SHOOT: (
+        ("interview, two people, once", "four people, once"),
+        ("boom and two lavs on radio", "four lavs on radio", "boom, two lavs on radio"),
+        ("bag recorder",),
+        ("two cinema cameras", "cinema camera", "1 camera mic socket only"),
+    ),
+}
+"""Rigs of a level, in everyday words: who, by what, into what, on what. ASSUMED_"""
+
 _TRIES: Final = 20
+
+LOWEST_MHZ: Final = 520.0
+"""ASSUMED_ frequency from which the radios of a drill are set; where one may transmit, the local regulator says."""
+
+SPACING_MHZ: Final = 1.1
+"""ASSUMED_ distance of the radios of a drill: no two of a few disturb each other."""
+
+MOST_STEPS: Final = 8
+"""ASSUMED_ steps by which a drill's first frequency differs from the next drill's."""
 
 MOST_TRIED: Final = 120
 """ASSUMED_ faults of a rig that are worked out: large jobs have hundreds."""
@@ -97,23 +129,43 @@ class Drill:
         return FaultyRig(self.rig, self.fault)
 
 
-def draw_drill(seed: int, plan: Plan | None = None) -> Drill:
+def draw_drill(seed: int, plan: Plan | None = None, *, level: Level = Level.UNIT, kind: str = "") -> Drill:
     """The drill of a number: in a rig drawn from the catalogue, or in a plan of one's own.
 
+    Args:
+        seed: From 0 to 999999.
+        plan: In which the fault is hidden.
+        level: Of a rig that is drawn.
+        kind: Of fault, a key of `LIKELY`; "" for any, and at times none.
+
     Raises:
-        RangeError: The number is none from 0 to 999999.
+        RangeError: No such number, or no such kind.
         PlanError: The plan has a stop already, or too little in it to hide a fault.
     """
     if not 0 <= seed <= LARGEST_SEED:
         raise RangeError(f"a drill has a number from 0 to {LARGEST_SEED}; {seed} is none")
+    if kind and kind not in LIKELY:
+        raise RangeError(f"no fault is of the kind '{kind[:20]}': use {', '.join(LIKELY)}")
     by = Random(seed)
-    found = RigFaults(DrillRig(_drawn_rig(by) if plan is None else _own_rig(plan)))
-    if len(found.faults) < FEWEST_FAULTS:
-        raise PlanError("there is too little in this job to hide a fault: join a microphone, a recorder and a camera")
-    if by.random() < NO_FAULT_SHARE:
+    found, faults = _fit(by, plan, level, kind)
+    if not kind and by.random() < NO_FAULT_SHARE:
         return Drill(seed, found, None)
-    (fault,) = by.choices(found.faults, [fault.weight for fault in found.faults])
+    (fault,) = by.choices(faults, [fault.weight for fault in faults])
     return Drill(seed, found, fault)
+
+
+def _fit(by: Random, plan: Plan | None, level: Level, kind: str) -> tuple[RigFaults, list[HiddenFault]]:
+    """A rig in which there is enough to search, and its faults of a kind. Raises PlanError: there is none."""
+    has_enough = False
+    for _ in range(_TRIES if plan is None else 1):
+        found = RigFaults(DrillRig(_drawn_rig(by, level) if plan is None else _own_rig(plan)))
+        faults = [fault for fault in found.faults if kind in ("", fault.code)]
+        has_enough |= len(found.faults) >= FEWEST_FAULTS
+        if len(found.faults) >= FEWEST_FAULTS and faults:
+            return found, faults
+    if has_enough:
+        raise PlanError("no fault of that kind can be hidden there: take another kind, or another level")
+    raise PlanError("there is too little in this job to hide a fault: join a microphone, a recorder and a camera")
 
 
 def drill_of(seed: int, plan: Plan, truth: str) -> Drill:
@@ -128,14 +180,36 @@ def drill_of(seed: int, plan: Plan, truth: str) -> Drill:
     return Drill(seed, found, fault)
 
 
-def _drawn_rig(by: Random) -> Report:
+def _drawn_rig(by: Random, level: Level) -> Report:
     """A rig of the catalogue in which nothing is wrong."""
     for _ in range(_TRIES):
-        text = ", ".join(by.choice(words) for words in (_WHO, _BY, _INTO, _ON))
+        text = ", ".join(by.choice(words) for words in _RIGS[level])
         found = first_rig(read_brief(text, {}).brief, {})
-        if found is not None and _is_right(found.built.report):
-            return found.built.report
+        report = None if found is None else _as_on_a_set(found.built.report, by)
+        if report is not None and _is_right(report):
+            return report
     raise PlanError("no rig was found for this number: take another one")
+
+
+def _as_on_a_set(report: Report, by: Random) -> Report:
+    """With what a proposal leaves open: radios have their frequencies, and some cameras run from the mains."""
+    index, edits = report.index, list[Edit]()
+    radios = [
+        run
+        for run in index.plan.runs.values()
+        if index.unit(run.sending.device).output(run.sending.port).circuit is Circuit.RADIO
+    ]
+    for number, run in enumerate(radios):
+        frequency = round(LOWEST_MHZ + SPACING_MHZ * (number + by.randrange(MOST_STEPS)), 3)
+        edits += [
+            SetControl(device=ref.device, control=frequency_key(ref.port), value=frequency)
+            for ref in (run.sending, run.receiving)
+        ]
+    on_mains = by.random() < 0.5
+    for unit in index.units():
+        if on_mains and unit.device_class.kind is Kind.CAMERA and Power.MAINS in unit.device_class.traits.powers:
+            edits.append(SetControl(device=unit.device.id, control=POWER_KEY, value=Power.MAINS))
+    return report.edited(edited(index.plan, edits)) if edits else report
 
 
 def _own_rig(plan: Plan) -> Report:

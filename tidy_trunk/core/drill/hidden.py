@@ -73,18 +73,19 @@ def _of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
         if not _is_in_use(index, unit, control):
             continue
         stands = unit.device.settings.get(control.id, control.default)
-        other = _other(unit, control, stands)
-        if other is None:
-            continue
-        code, value = other
-        edit = SetControl(device=unit.device.id, control=control.id, value=value)
-        yield HiddenFault(
-            id=f"{code}:{unit.device.id}.{control.id}",
-            code=code,
-            device=unit.device.id,
-            control=control.id,
-            edits=(edit,),
-        )
+        for code, value in _others(unit, control, stands):
+            edits: list[Edit] = [SetControl(device=unit.device.id, control=control.id, value=value)]
+            if code == "frequency":
+                ref = PortRef(unit.device.id, control.port)
+                radio = [*index.arriving.get(ref, []), *index.leaving.get(ref, [])]
+                edits += [Disconnect(run=run.id) for run in radio]  # nothing comes over any more
+            yield HiddenFault(
+                id=f"{code}:{unit.device.id}.{control.id}={value}",
+                code=code,
+                device=unit.device.id,
+                control=control.id,
+                edits=tuple(edits),
+            )
 
 
 def _is_in_use(index: PlanIndex, unit: PlacedDevice, control: Control) -> bool:
@@ -95,31 +96,33 @@ def _is_in_use(index: PlanIndex, unit: PlacedDevice, control: Control) -> bool:
     return bool(index.arriving.get(ref) or index.leaving.get(ref)) and unit.acts(control)
 
 
-def _other(unit: PlacedDevice, control: Control, stands: str | float | bool) -> tuple[str, str | float | bool] | None:
-    """What kind of fault a control is good for, and where it stands then; None where for none."""
-    part = control.id.rsplit(".", 2)
+def _others(
+    unit: PlacedDevice, control: Control, stands: str | float | bool
+) -> Iterator[tuple[str, str | float | bool]]:
+    """What kind of fault a control is good for, and where it stands then."""
     if ".auto." in control.id and not stands:
-        return "automatic", True
-    if ".phantom." in control.id and stands:
-        return "phantom", False
-    if control.id.endswith(".pad") and not stands:
-        return "pad", True
-    if control.id.endswith(".armed") and stands:
-        return "armed", False
-    if control.id == CELL_KEY and stands:
-        return "cell", False
-    if control.id == POWER_KEY and stands == Power.BATTERY and Power.MAINS in unit.device_class.traits.powers:
-        return "mains", Power.MAINS
-    if part[-1] == "mode" and control.kind is ControlKind.CHOICE:
-        return "mode", next(option for option, _ in control.options if option != stands)
-    if control.kind is ControlKind.FREQUENCY and stands and unit.device_class.outputs and not unit.device_class.capsule:
-        return "frequency", round(float(stands) + OFF_FREQUENCY_MHZ, 3)
-    if control.kind is ControlKind.KNOB and control.span is not None:
-        lower, higher = float(stands) - MOVED_DB, float(stands) + MOVED_DB
+        yield "automatic", True
+    elif ".phantom." in control.id and stands:
+        yield "phantom", False
+    elif control.id.endswith(".pad") and not stands:
+        yield "pad", True
+    elif control.id.endswith(".armed") and stands:
+        yield "armed", False
+    elif control.id == CELL_KEY and stands:
+        yield "cell", False
+    elif control.id == POWER_KEY and stands == Power.BATTERY and Power.MAINS in unit.device_class.traits.powers:
+        yield "mains", Power.MAINS
+    elif control.id.endswith(".mode") and control.kind is ControlKind.CHOICE:
+        yield from (("mode", option) for option, _ in control.options if option != stands)
+    elif control.kind is ControlKind.FREQUENCY and stands:
+        yield "frequency", round(float(stands) + OFF_FREQUENCY_MHZ, 3)
+    elif control.kind is ControlKind.KNOB and control.span is not None:
         span = control.span
-        value = span.snapped_db(lower if lower >= span.minimum_db + span.step_db else min(higher, span.maximum_db))
-        return ("gain", value) if abs(value - float(stands)) >= MOVED_DB / 2 else None
-    return None
+        lowest = span.minimum_db + (span.step_db if span.lowest_is_off else 0.0)
+        for moved_db in (-MOVED_DB, MOVED_DB):
+            value = span.snapped_db(min(max(float(stands) + moved_db, lowest), span.maximum_db))
+            if abs(value - float(stands)) >= MOVED_DB / 2:
+                yield "gain", value
 
 
 def _of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:

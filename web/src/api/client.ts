@@ -99,7 +99,8 @@ export type Walk = Schemas['WalkOut']
 export type Stock = Schemas['StockOut']
 export type Trunk = Schemas['TrunkOut']
 export type Drill = Schemas['DrillOut']
-export type PlayedDrill = Schemas['PlayedOut']
+export type Training = Schemas['TrainingOut']
+export type DrillAsked = Omit<Schemas['DrillIn'], 'id'>
 export type PieceChange = Schemas['PieceChangeIn']
 export type Described = Schemas['DescribedOut']
 export type TrunkTick = Required<Schemas['TickIn']>
@@ -587,9 +588,13 @@ export const api = {
         ...wav,
       }),
     ),
-  drills: () => reading(() => server.GET('/api/drills')),
-  beginDrill: (id: string, seed: number, job?: string) =>
-    reading(() => server.POST('/api/drills', { body: { id, seed, job: job ?? null } })),
+  training: () => reading(() => server.GET('/api/drills')),
+  beginDrill: (id: string, asked: DrillAsked) =>
+    reading(() => server.POST('/api/drills', { body: { ...asked, id } })),
+  jobOfDrill: (drill: string, id: string) =>
+    reading(() =>
+      server.POST('/api/drills/{drill_id}/job', { params: { path: { drill_id: drill } }, body: { id } }),
+    ),
   drill: (id: string) =>
     reading(() => server.GET('/api/drills/{drill_id}', { params: { path: { drill_id: id } } })),
   doProbe: (id: string, probe: string, number: number) =>

@@ -2393,10 +2393,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Drills
-         * @description Drills that were played on this machine, the newest first.
+         * Read Training
+         * @description Drills that were played on this machine, and what is to be practised.
          */
-        get: operations["list_drills_api_drills_get"];
+        get: operations["read_training_api_drills_get"];
         put?: never;
         /**
          * Begin Drill
@@ -2467,6 +2467,26 @@ export interface paths {
          * @description Say what is wrong. A wrong answer costs a take; the right one, or giving up, is judged.
          */
         post: operations["answer_drill_api_drills__drill_id__answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{drill_id}/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Job Of Drill
+         * @description A job with the rig as planned, and then with the fault: its levels and findings show what it does.
+         */
+        post: operations["make_job_of_drill_api_drills__drill_id__job_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4922,7 +4942,7 @@ export interface components {
         /**
          * DrillIn
          * @description A drill to begin. id: of its sender's own, so that it may be sent again; seed: draws the same for everybody; job: whose rig it
-         *     is hidden in, none for a rig that is drawn.
+         *     is hidden in, none for a rig that is drawn; level: of that one; kind: of fault, "" for any, and at times none.
          * @example {
          *       "id": "5f0c6f0e-6f0f-4f6e-9d0c-3f1c9a6f7b10",
          *       "seed": 4711
@@ -4938,6 +4958,33 @@ export interface components {
             seed: number;
             /** Job */
             job?: string | null;
+            /** @default unit */
+            level: components["schemas"]["Level"];
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Who
+             * @description Name of the one who does it; may be empty
+             * @default
+             */
+            who: string;
+        };
+        /**
+         * DrillJobIn
+         * @description id: of the job that is made, of its sender's own.
+         * @example {
+         *       "id": "0b9f2b0e-7a7c-4a43-9d43-0f3f1f0c2a11"
+         *     }
+         */
+        DrillJobIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
         };
         /**
          * DrillJudgedOut
@@ -5974,6 +6021,19 @@ export interface components {
             used_by: string[];
             original: components["schemas"]["Original"];
         };
+        /**
+         * JobMadeOut
+         * @description A job that was made of a drill. track: on which the fault is heard.
+         */
+        JobMadeOut: {
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+            /** Track */
+            track: string;
+        };
         /** JobOut */
         JobOut: {
             /**
@@ -6168,6 +6228,22 @@ export interface components {
          * @enum {string}
          */
         Kind: "microphone" | "transmitter" | "receiver" | "recorder" | "mixer" | "preamp box" | "camera" | "audio interface" | "computer" | "player" | "audio delay" | "live switcher" | "timecode generator" | "headphones" | "powered speaker" | "picture monitor";
+        /**
+         * KindOut
+         * @description A kind of fault. found: how often in a row it was found well; played: how often it was hidden; is_due: to be practised now.
+         */
+        KindOut: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Found */
+            found: number;
+            /** Played */
+            played: number;
+            /** Is Due */
+            is_due: boolean;
+        };
         /**
          * KnobOut
          * @description A knob on the way, in dB as it is marked. measured: when its law was, None where it never was; drop: back to its marks.
@@ -6401,6 +6477,12 @@ export interface components {
             far: components["schemas"]["ContactOut"][];
             wiring: components["schemas"]["WiringModel"];
         };
+        /**
+         * Level
+         * @description How much stands about: from the first day to a night shoot.
+         * @enum {string}
+         */
+        Level: "first-day" | "unit" | "night-shoot";
         LevelFigure: number | {
             /** Value */
             value: number;
@@ -7892,6 +7974,8 @@ export interface components {
             seed: number;
             /** Title */
             title: string;
+            /** Who */
+            who: string;
             /** Begun */
             begun: string;
             /** Score */
@@ -10178,6 +10262,16 @@ export interface components {
              */
             verdict: "clips" | "silent" | "no-source" | "stop" | "check" | "ok";
             severity: components["schemas"]["Severity"] | null;
+        };
+        /**
+         * TrainingOut
+         * @description What was played, the newest first, and what is to be practised, the most urgent first.
+         */
+        TrainingOut: {
+            /** Played */
+            played: components["schemas"]["PlayedOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
         };
         /**
          * TraitsModel
@@ -17937,7 +18031,7 @@ export interface operations {
             };
         };
     };
-    list_drills_api_drills_get: {
+    read_training_api_drills_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -17952,7 +18046,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlayedOut"][];
+                    "application/json": components["schemas"]["TrainingOut"];
                 };
             };
             /** @description No such job, track or run */
@@ -18221,6 +18315,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    make_job_of_drill_api_drills__drill_id__job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillJobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMadeOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -1,22 +1,39 @@
+<script lang="ts">
+import type { DrillAsked } from '@/api/client'
+
+/** What is asked of a new drill. */
+export type Asked = Pick<DrillAsked, 'level' | 'kind'> & { readonly inJob: boolean }
+</script>
+
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import type { RouteLocationRaw } from 'vue-router'
 
-import type { PlayedDrill } from '@/api/client'
+import type { Training } from '@/api/client'
 import { formatMoment } from '@/format/time'
 
-/** A new drill, by chance or by a number that somebody has called out; and those that were played. */
-defineProps<{
-  played: readonly PlayedDrill[]
+/** A new drill, by chance or by a number that somebody has called out; what is to be practised, and what was played. */
+const props = defineProps<{
+  training: Training | null
   hasJob: boolean
   isBusy: boolean
   at: (id: string) => RouteLocationRaw
 }>()
-const emit = defineEmits<{ draw: [seed: number | null, inJob: boolean] }>()
+const emit = defineEmits<{ draw: [seed: number | null, asked: Asked] }>()
+const LEVELS = [
+  ['first-day', 'first day'],
+  ['unit', 'small unit'],
+  ['night-shoot', 'night shoot'],
+] as const
 const number = ref('')
+const level = ref<NonNullable<Asked['level']>>('unit')
 const seed = computed(() => (/^\d{1,6}$/.test(number.value.trim()) ? Number(number.value) : null))
 const isWrong = computed(() => Boolean(number.value.trim()) && seed.value === null)
+const due = computed(() => props.training?.kinds.filter(({ is_due: isDue }) => isDue) ?? [])
+const draw = (inJob: boolean, kind = '') => emit('draw', seed.value, { level: level.value, kind, inJob })
+const told = (score: number | null | undefined) =>
+  score === null || score === undefined ? ', not answered yet' : `, ${score} of 100`
 </script>
 
 <template>
@@ -24,27 +41,55 @@ const isWrong = computed(() => Boolean(number.value.trim()) && seed.value === nu
     One thing may be wrong in the rig: a switch, a knob, a cable, a plug. Look, listen and try; each takes its
     time. Say what it is as soon as you are sure. Sometimes nothing is wrong.
   </p>
-  <form class="form-row" @submit.prevent="emit('draw', seed, false)">
+  <form class="form-row" @submit.prevent="draw(false)">
     <label class="field"
       ><span>Number, for the same drill as others</span
       ><input v-model="number" class="plain-input num" inputmode="numeric" maxlength="6" placeholder="any"
     /></label>
+    <label class="field"
+      ><span>Rig</span
+      ><select v-model="level">
+        <option v-for="[id, label] in LEVELS" :key="id" :value="id">{{ label }}</option>
+      </select></label
+    >
     <Button type="submit" :disabled="isBusy || isWrong">Draw a rig</Button>
-    <Button v-if="hasJob" outlined :disabled="isBusy || isWrong" @click="emit('draw', seed, true)"
+    <Button v-if="hasJob" outlined :disabled="isBusy || isWrong" @click="draw(true)"
       >Hide a fault in this job</Button
     >
   </form>
   <p v-if="isWrong" class="is-stop small" role="alert">A drill has a number from 0 to 999999.</p>
-  <section v-if="played.length" aria-label="Drills that were played">
+  <p v-if="due[0]">
+    <Button size="small" outlined :disabled="isBusy" @click="draw(false, due[0].kind)"
+      >Practise what is due: {{ due.length }} {{ due.length === 1 ? 'kind' : 'kinds' }}</Button
+    >
+    <span class="soft"> Missed or slow comes back at once, found well after days.</span>
+  </p>
+  <section v-if="training?.kinds.length" aria-label="Progress">
+    <h3>Found well in a row</h3>
+    <ul class="kinds">
+      <li v-for="one in training.kinds" :key="one.kind">
+        {{ one.label }} <strong class="num">{{ one.found }}</strong>
+        <span class="soft"> of {{ one.played }}</span>
+      </li>
+    </ul>
+  </section>
+  <section v-if="training?.played.length" aria-label="Drills that were played">
     <h3>Played</h3>
     <ul>
-      <li v-for="one in played.slice(0, 20)" :key="one.id">
+      <li v-for="one in training.played.slice(0, 20)" :key="one.id">
         <RouterLink :to="at(one.id)">{{ one.title }}, number {{ one.seed }}</RouterLink>
         <span class="soft"
-          >, {{ formatMoment(one.begun)
-          }}{{ one.score === null ? ', not answered yet' : `, ${one.score} of 100` }}</span
+          >, {{ one.who ? `${one.who}, ` : '' }}{{ formatMoment(one.begun) }}{{ told(one.score) }}</span
         >
       </li>
     </ul>
   </section>
 </template>
+
+<style scoped>
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.5rem;
+}
+</style>

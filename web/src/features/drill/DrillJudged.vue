@@ -1,15 +1,17 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import { computed } from 'vue'
 
 import type { Drill } from '@/api/client'
 
 /** The true fault, one's own search beside the shortest, what it would have cost, and what prevents it. */
-const props = defineProps<{ judged: NonNullable<Drill['judged']>; wrong: readonly string[] }>()
+const props = defineProps<{ judged: NonNullable<Drill['judged']>; mayEdit: boolean }>()
+const emit = defineEmits<{ open: [] }>()
 const searches = computed(
   () =>
     [
       ['Your search', props.judged.own],
-      ['The shortest order for this rig', props.judged.best],
+      ['The order that is shortest on average', props.judged.best],
     ] as const,
 )
 </script>
@@ -19,12 +21,12 @@ const searches = computed(
     <h3 role="status">{{ judged.truth }}.</h3>
     <p>
       <strong class="num">{{ judged.is_right ? `${judged.score} of 100` : 'Not found' }}</strong>:
-      {{ judged.minutes }} min against {{ judged.best_minutes }} min of the shortest order<template
-        v-if="judged.takes_lost"
+      {{ judged.minutes }} min. The order that is shortest on average takes {{ judged.best_minutes }} min to
+      this fault, {{ judged.expected_minutes }} min over all that can be wrong here; looking at everything in
+      turn takes {{ judged.in_turn_minutes }} min<template v-if="judged.takes_lost"
         >; {{ judged.takes_lost }} {{ judged.takes_lost === 1 ? 'take' : 'takes' }} lost to a wrong
         fix</template
-      >. On average it takes {{ judged.expected_minutes }} min here, and looking at everything in turn
-      {{ judged.in_turn_minutes }} min.
+      >.
     </p>
     <div class="searches">
       <div v-for="[title, steps] in searches" :key="title">
@@ -45,6 +47,10 @@ const searches = computed(
       </ul>
     </template>
     <p v-if="judged.prevents"><strong>The checklist prevents it:</strong> {{ judged.prevents }}</p>
+    <p v-if="mayEdit" class="no-print">
+      <Button size="small" outlined @click="emit('open')">Open the rig as a job</Button>
+      <span class="soft small"> with the fault in it: its levels and findings show what it does.</span>
+    </p>
   </section>
 </template>
 
@@ -60,7 +66,15 @@ const searches = computed(
   grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));
   gap: 1rem 2.5rem;
 }
+h4 {
+  margin: 0;
+}
+ol {
+  padding-left: 1.4rem;
+  list-style: decimal;
+}
 ul {
-  padding-left: 1rem;
+  padding-left: 1.4rem;
+  list-style: disc;
 }
 </style>

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import DrillBegin from './DrillBegin.vue'
+import { useMe } from '@/stores/me'
+import DrillBegin, { type Asked } from './DrillBegin.vue'
 import DrillJudged from './DrillJudged.vue'
 import DrillSearch from './DrillSearch.vue'
 import { useDrill } from './useDrill'
@@ -11,19 +12,24 @@ import { useDrill } from './useDrill'
 const props = defineProps<{ drill?: string }>()
 const route = useRoute()
 const router = useRouter()
+const mine = useMe()
 const job = computed(() => (typeof route.params.job === 'string' ? route.params.job : ''))
-const { drill, played, groups, problem, isBusy, begin, look, answer } = useDrill(
+const { drill, training, groups, problem, isBusy, begin, look, answer, asJob } = useDrill(
   () => props.drill ?? '',
-  () => job.value,
 )
 const at = (id: string) =>
   job.value
     ? { name: 'drill', params: { job: job.value, drill: id } }
     : { name: 'drills', params: { drill: id } }
 
-async function draw(seed: number | null, inJob: boolean) {
-  const id = await begin(seed, inJob)
+async function draw(seed: number | null, asked: Asked) {
+  const { inJob, ...rest } = asked
+  const id = await begin(seed, { ...rest, job: inJob ? job.value : null })
   if (id) await router.push(at(id))
+}
+async function open() {
+  const made = await asJob()
+  if (made) await router.push({ name: 'levels', params: made })
 }
 </script>
 
@@ -41,14 +47,14 @@ async function draw(seed: number | null, inJob: boolean) {
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <DrillBegin
       v-if="!props.drill"
-      :played="played"
+      :training="training"
       :has-job="Boolean(job)"
       :is-busy="isBusy"
       :at="at"
       @draw="draw"
     />
     <template v-else-if="drill">
-      <DrillJudged v-if="drill.judged" :judged="drill.judged" :wrong="drill.wrong" />
+      <DrillJudged v-if="drill.judged" :judged="drill.judged" :may-edit="mine.mayEdit" @open="open" />
       <DrillSearch :drill="drill" :groups="groups" :is-busy="isBusy" @look="look" @answer="answer" />
     </template>
   </component>

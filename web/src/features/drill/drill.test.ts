@@ -20,17 +20,12 @@ const DRILL = {
 describe('useDrill', () => {
   it('draws one, looks with what was done before, and answers', async () => {
     const asked = answering(({ path, method }) => ({
-      body: path.endsWith('/drills') && method === 'GET' ? [] : DRILL,
+      body: path.endsWith('/drills') && method === 'GET' ? { played: [], kinds: [] } : DRILL,
     }))
     const id = ref('')
-    const { made } = onJob(() =>
-      useDrill(
-        () => id.value,
-        () => 'j1',
-      ),
-    )
+    const { made } = onJob(() => useDrill(() => id.value))
     await settle()
-    expect(await made.begin(7, true)).toBe('d1')
+    expect(await made.begin(7, { job: 'j1', level: 'unit', kind: '' })).toBe('d1')
     expect(asked.at(-1)?.body).toMatchObject({ seed: 7, job: 'j1' })
     id.value = 'd1'
     await settle()
@@ -46,16 +41,13 @@ describe('useDrill', () => {
 
   it('says what is wrong, and begins nothing', async () => {
     answering(({ method }) =>
-      method === 'POST' ? { status: 422, body: { detail: 'too little in this job' } } : { body: [] },
+      method === 'POST'
+        ? { status: 422, body: { detail: 'too little in this job' } }
+        : { body: { played: [], kinds: [] } },
     )
-    const { made } = onJob(() =>
-      useDrill(
-        () => '',
-        () => '',
-      ),
-    )
+    const { made } = onJob(() => useDrill(() => ''))
     await settle()
-    expect(await made.begin(null, false)).toBeNull()
+    expect(await made.begin(null, { level: 'unit', kind: '' })).toBeNull()
     expect(made.problem.value).toBe('too little in this job')
   })
 })

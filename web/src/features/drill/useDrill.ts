@@ -1,15 +1,17 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type Drill, type PlayedDrill } from '@/api/client'
+import { api, wordsOf, type Drill, type DrillAsked, type Training } from '@/api/client'
 import { newId } from '@/api/ids'
 import { useLatest } from '@/composables/useLatest'
+import { useSettings } from '@/stores/settings'
 
 const SEEDS = 1_000_000
 
 /** A drill that is played: what was looked at, the answer, and how it was judged. */
-export function useDrill(id: () => string, job: () => string) {
+export function useDrill(id: () => string) {
   const drill = shallowRef<Drill | null>(null)
-  const played = shallowRef<readonly PlayedDrill[]>([])
+  const training = shallowRef<Training | null>(null)
+  const settings = useSettings()
   const problem = ref('')
   const isBusy = ref(false)
   const reading = useLatest()
@@ -29,11 +31,16 @@ export function useDrill(id: () => string, job: () => string) {
     }
   }
 
-  /** The id of a drill with this number, or with one that is drawn; of a rig of its own, or hidden in the job. */
-  async function begin(seed: number | null, inJob: boolean): Promise<string | null> {
+  /** The id of a drill with this number, or with one that is drawn; in a rig of its own, or hidden in the job. */
+  async function begin(seed: number | null, asked: Omit<DrillAsked, 'seed' | 'who'>): Promise<string | null> {
     const number = seed ?? Math.floor(Math.random() * SEEDS)
-    const made = await attempt(() => api.beginDrill(newId(), number, inJob ? job() : undefined))
+    const made = await attempt(() => api.beginDrill(newId(), { ...asked, seed: number, who: settings.who }))
     return made?.id ?? null
+  }
+  /** A job with the rig of a drill that is over, and its fault. */
+  async function asJob() {
+    const now = drill.value
+    return now && (await attempt(() => api.jobOfDrill(now.id, newId())))
   }
   async function look(probe: string) {
     const now = drill.value
@@ -66,12 +73,12 @@ export function useDrill(id: () => string, job: () => string) {
         )
       else
         void reading.ask(
-          () => api.drills(),
-          (found) => (played.value = found),
+          () => api.training(),
+          (found) => (training.value = found),
         )
     },
     { immediate: true },
   )
   watch(reading.problem, (words) => (problem.value = words))
-  return { drill, played, groups, problem, isBusy, begin, look, answer }
+  return { drill, training, groups, problem, isBusy, begin, look, answer, asJob }
 }

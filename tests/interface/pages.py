@@ -15,6 +15,7 @@ PAGES = (
     "trunk",
     "day",
     "log",
+    "drill",
     "files",
     "leads",
     "pads",

@@ -70,3 +70,16 @@ def test_saying_that_nothing_is_wrong_is_right(screen: Page, services: Services)
     screen.get_by_role("combobox", name="What is wrong?").select_option(label=answer)
     screen.get_by_role("button", name="That is it").click()
     expect(screen.get_by_label("How it went")).to_contain_text(["Nothing is wrong", "100 of 100"][0])
+
+
+@pytest.mark.deep
+def test_the_ear_is_trained_by_keys(screen: Page, services: Services):
+    screen.goto("/ear")
+    screen.get_by_role("button", name="Begin: Hum").click()
+    expect(screen.get_by_role("heading", name="Which has more hum?")).to_be_visible()
+    screen.keyboard.press("a")
+    for number, key in enumerate("1212", 2):
+        screen.keyboard.press(key)
+        expect(screen.get_by_text(re.compile(rf"(Right|Wrong)\. Pair {number},"))).to_be_visible()
+    screen.reload()
+    expect(screen.get_by_text(re.compile("Pair 5,"))).to_be_visible()

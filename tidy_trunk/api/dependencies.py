@@ -14,6 +14,7 @@ from tidy_trunk.services.container import Services
 from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.day_package import DayPackageService
 from tidy_trunk.services.drills import DrillService
+from tidy_trunk.services.ear import EarService
 from tidy_trunk.services.equipment import EquipmentService
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -134,6 +135,10 @@ def _drills(request: Request) -> DrillService:
     return _services(request).drills
 
 
+def _ear(request: Request) -> EarService:
+    return _services(request).ear
+
+
 def _trunk(request: Request) -> TrunkService:
     return _services(request).trunk
 
@@ -187,6 +192,7 @@ SceneNotes = Annotated[SceneNoteService, Depends(_scene_notes)]
 Day = Annotated[DayService, Depends(_day)]
 DayPackage = Annotated[DayPackageService, Depends(_day_package)]
 Drills = Annotated[DrillService, Depends(_drills)]
+Ear = Annotated[EarService, Depends(_ear)]
 Trunk = Annotated[TrunkService, Depends(_trunk)]
 Papers = Annotated[PaperService, Depends(_papers)]
 Walks = Annotated[WalkService, Depends(_walks)]

@@ -40,6 +40,8 @@ KEEPS_NOTHING: Final = frozenset(
 OF_A_WALK: Final = frozenset(
     {
         ("POST", "/drills"),
+        ("POST", "/ear"),
+        ("POST", "/ear/{session_id}/answer"),
         ("POST", "/drills/{drill_id}/probes"),
         ("POST", "/drills/{drill_id}/answer"),
         ("POST", "/jobs/{job_id}/log"),

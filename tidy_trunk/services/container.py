@@ -9,6 +9,7 @@ from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.day_files import DayFileService
 from tidy_trunk.services.day_package import DayPackageService
 from tidy_trunk.services.drills import DrillService
+from tidy_trunk.services.ear import EarService
 from tidy_trunk.services.equipment import EquipmentService, own_equipment, plan_of_own
 from tidy_trunk.services.fault_search import FaultSearchService
 from tidy_trunk.services.front_door import FrontDoorService
@@ -33,6 +34,7 @@ from tidy_trunk.settings import AT_ONCE
 from tidy_trunk.store import (
     Database,
     DrillStore,
+    EarStore,
     EquipmentStore,
     GuestKeyStore,
     JobStore,
@@ -76,6 +78,7 @@ class Services:
     papers: PaperService
     trunk: TrunkService
     drills: DrillService
+    ear: EarService
     pairs: LinedUpPairService
     news: NewsService
     copies: CopyService
@@ -136,6 +139,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         papers=papers,
         trunk=trunk,
         drills=DrillService(jobs, DrillStore(database)),
+        ear=EarService(EarStore(database)),
         pairs=pairs,
         news=NewsService(database),
         copies=CopyService(home, database, folder),

@@ -4,6 +4,7 @@ from tidy_trunk.store.cluster import PrivateCluster
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.drills import DrillRecord, DrillStore
 from tidy_trunk.store.dumps import dump, load
+from tidy_trunk.store.ear import EarRecord, EarStore
 from tidy_trunk.store.equipment import EquipmentRecord, EquipmentStore
 from tidy_trunk.store.guest_keys import Access, GuestKeyRecord, GuestKeyStore
 from tidy_trunk.store.jobs import HistoryRecord, JobRecord, JobStore, RevisionRecord
@@ -24,6 +25,8 @@ __all__ = [
     "Database",
     "DrillRecord",
     "DrillStore",
+    "EarRecord",
+    "EarStore",
     "EquipmentRecord",
     "EquipmentStore",
     "GuestKeyRecord",

@@ -188,6 +188,21 @@ class Tables:
             class Meta:
                 table_name = "drill"
 
+        class EarSession(pool.Model):
+            """Pairs of sounds that were listened to; `answers`: which of the two, 0 or 1, one after the other."""
+
+            id = peewee.UUIDField(primary_key=True)
+            seq = peewee.BigIntegerField()
+            task = peewee.TextField()
+            seed = peewee.IntegerField()
+            who = peewee.TextField()
+            answers = peewee.JSONField()
+            threshold_db = peewee.DoubleField(null=True)
+            begun = peewee.DateTimeField()
+
+            class Meta:
+                table_name = "ear_session"
+
         class Equipment(pool.Model):
             """A class of the user's own, as its file says it."""
 
@@ -249,6 +264,7 @@ class Tables:
         self.TrunkClaim: Any = TrunkClaim
         self.PackingTick: Any = PackingTick
         self.Drill: Any = Drill
+        self.EarSession: Any = EarSession
         self.LinedUpPair: Any = LinedUpPair
         self.DataIdentity: Any = DataIdentity
         self.UnwantedMedia: Any = UnwantedMedia

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Final
 
-from tidy_trunk.core.drill import Drill, FaultyRig, HiddenFault, Impression, Probe
+from tidy_trunk.core.drill import Drill, EarTask, FaultyRig, HiddenFault, Impression, Probe
 from tidy_trunk.core.gear.catalogue import Control, find_control
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex
 from tidy_trunk.words.numbers import signed
@@ -67,6 +67,16 @@ _FAULTS: Final[Mapping[str, str]] = {
 
 NOTHING_WRONG: Final = "Nothing is wrong"
 """The answer where no fault is hidden. ASSUMED_"""
+
+EAR_TASKS: Final[Mapping[EarTask, tuple[str, str]]] = {
+    EarTask.HUM: ("Hum", "Which has more hum?"),
+    EarTask.HISS: ("Hiss", "Which has more hiss?"),
+    EarTask.CLIPPING: ("Clipping", "Which clips?"),
+    EarTask.BLEED: ("Bleed", "In which is the other voice louder?"),
+    EarTask.POLARITY: ("Polarity", "In which is one of the two microphones upside down?"),
+    EarTask.LEVEL: ("Level", "Which is louder?"),
+}
+"""What can be listened for, and what is asked. [PRACTICE]"""
 
 SETTINGS_SHEET: Final = "Every knob as the settings sheet has it."
 """What prevents a fault that no line of the checklist is about. [HANDBOOK] §1"""

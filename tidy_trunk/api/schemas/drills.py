@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
-from tidy_trunk.core.drill import LARGEST_SEED, Level
+from tidy_trunk.core.drill import LARGEST_SEED, EarTask, Level
 
 Counted = Annotated[int, Field(ge=0, le=10_000)]
 Probed = Annotated[str, Field(min_length=1, max_length=200)]
@@ -61,3 +61,26 @@ class DrillJobIn(In):
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"id": "0b9f2b0e-7a7c-4a43-9d43-0f3f1f0c2a11"}]}
     )
+
+
+class EarIn(In):
+    """A session of ear training to begin. id: of its sender's own."""
+
+    id: UUID
+    task: EarTask
+    who: Who = ""
+
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        json_schema_extra={"examples": [{"id": "7d0a2a44-5d37-4a1c-8f2d-2f6b4e0f9a01", "task": "hum"}]},
+    )
+
+
+class EarAnswerIn(In):
+    """Which of the two has more, 0 or 1. number: of the pair, from 0."""
+
+    which: Annotated[int, Field(ge=0, le=1)]
+    number: Counted
+
+    model_config = ConfigDict(extra="forbid", frozen=True, json_schema_extra={"examples": [{"which": 1, "number": 0}]})

@@ -1,6 +1,7 @@
 """A fault hidden in a rig, what a set allows one to find out, and the order in which it is best looked for."""
 
 from tidy_trunk.core.drill.draw import FEWEST_FAULTS, LARGEST_SEED, Drill, Level, RigFaults, draw_drill, drill_of
+from tidy_trunk.core.drill.ear import EarState, EarTask, ear_sound, has_more, staircase
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
 from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation, Probe
 from tidy_trunk.core.drill.order import NO_FAULT, SearchOrder, SearchStep
@@ -13,6 +14,8 @@ __all__ = [
     "NO_FAULT",
     "Drill",
     "DrillRig",
+    "EarState",
+    "EarTask",
     "FaultyRig",
     "HiddenFault",
     "Impression",
@@ -27,5 +30,8 @@ __all__ = [
     "draw_drill",
     "drill_of",
     "due_kind",
+    "ear_sound",
+    "has_more",
     "progress",
+    "staircase",
 ]

@@ -27,6 +27,8 @@ export const addresses = {
   timeline: (job: string, line: number, kind: string) =>
     `/api/jobs/${job}/sync/timelines/${line}/export.${kind}`,
   piecePhoto: (piece: string) => `/api/trunk/pieces/${piece}/photo`,
+  earSound: (session: string, trial: number, which: number) =>
+    `/api/ear/${session}/pairs/${trial}/${which}.wav`,
   drillSound: (drill: string, probe: string) => `/api/drills/${drill}/sound.wav?probe=${part(probe)}`,
   classFile: (id: string) => `/api/equipment/${part(id)}/file`,
   allClasses: '/api/equipment-archive',

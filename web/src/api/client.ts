@@ -99,6 +99,8 @@ export type Walk = Schemas['WalkOut']
 export type Stock = Schemas['StockOut']
 export type Trunk = Schemas['TrunkOut']
 export type Drill = Schemas['DrillOut']
+export type EarSession = Schemas['EarOut']
+export type EarTasks = Schemas['EarTaskOut'][]
 export type Training = Schemas['TrainingOut']
 export type DrillAsked = Omit<Schemas['DrillIn'], 'id'>
 export type PieceChange = Schemas['PieceChangeIn']
@@ -586,6 +588,18 @@ export const api = {
         params: { path: { job_id: job } },
         body: binary(sound),
         ...wav,
+      }),
+    ),
+  earTasks: () => reading(() => server.GET('/api/ear')),
+  beginEar: (id: string, task: EarSession['task'], who: string) =>
+    reading(() => server.POST('/api/ear', { body: { id, task, who } })),
+  ear: (id: string) =>
+    reading(() => server.GET('/api/ear/{session_id}', { params: { path: { session_id: id } } })),
+  answerEar: (id: string, which: number, number: number) =>
+    reading(() =>
+      server.POST('/api/ear/{session_id}/answer', {
+        params: { path: { session_id: id } },
+        body: { which, number },
       }),
     ),
   training: () => reading(() => server.GET('/api/drills')),

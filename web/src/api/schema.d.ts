@@ -2513,6 +2513,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Ear Tasks
+         * @description What can be listened for, and what was just heard so far.
+         */
+        get: operations["read_ear_tasks_api_ear_get"];
+        put?: never;
+        /**
+         * Begin Ear Session
+         * @description Begin a session: pairs of sounds, of which one has more.
+         */
+        post: operations["begin_ear_session_api_ear_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ear/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Ear Session
+         * @description A session as far as it has come.
+         */
+        get: operations["read_ear_session_api_ear__session_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ear/{session_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Ear Session
+         * @description Which of the two has more.
+         */
+        post: operations["answer_ear_session_api_ear__session_id__answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ear/{session_id}/pairs/{trial}/{which}.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Ear Sound
+         * @description One sound of a pair.
+         */
+        get: operations["read_ear_sound_api_ear__session_id__pairs__trial___which__wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trunk": {
         parameters: {
             query?: never;
@@ -5117,6 +5201,88 @@ export interface components {
              * @description Lower-case letters, digits and dashes
              */
             second: string;
+        };
+        /**
+         * EarAnswerIn
+         * @description Which of the two has more, 0 or 1. number: of the pair, from 0.
+         * @example {
+         *       "number": 0,
+         *       "which": 1
+         *     }
+         */
+        EarAnswerIn: {
+            /** Which */
+            which: number;
+            /** Number */
+            number: number;
+        };
+        /**
+         * EarIn
+         * @description A session of ear training to begin. id: of its sender's own.
+         * @example {
+         *       "id": "7d0a2a44-5d37-4a1c-8f2d-2f6b4e0f9a01",
+         *       "task": "hum"
+         *     }
+         */
+        EarIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            task: components["schemas"]["EarTask"];
+            /**
+             * Who
+             * @description Name of the one who does it; may be empty
+             * @default
+             */
+            who: string;
+        };
+        /**
+         * EarOut
+         * @description A session. trial: number of the pair that is to be answered; turns: turning points so far; was_right: the last answer;
+         *     difference_db: of this pair; threshold_db: once it is over.
+         */
+        EarOut: {
+            /** Id */
+            id: string;
+            task: components["schemas"]["EarTask"];
+            /** Label */
+            label: string;
+            /** Question */
+            question: string;
+            /** Trial */
+            trial: number;
+            /** Turns */
+            turns: number;
+            /** Was Right */
+            was_right: boolean | null;
+            /** Difference Db */
+            difference_db: number;
+            /**
+             * Threshold Db
+             * @description dB; null is silence, or no limit
+             */
+            threshold_db: number | null;
+        };
+        /**
+         * EarTask
+         * @description What one of the two sounds has more of.
+         * @enum {string}
+         */
+        EarTask: "hum" | "hiss" | "clipping" | "bleed" | "polarity" | "level";
+        /**
+         * EarTaskOut
+         * @description Something to listen for. found: thresholds, the oldest first.
+         */
+        EarTaskOut: {
+            task: components["schemas"]["EarTask"];
+            /** Label */
+            label: string;
+            /** Question */
+            question: string;
+            /** Found */
+            found: components["schemas"]["ThresholdOut"][];
         };
         /**
          * EarlierOut
@@ -9945,6 +10111,18 @@ export interface components {
             fault: string;
             /** Faults */
             faults: components["schemas"]["CableFault"][];
+        };
+        /**
+         * ThresholdOut
+         * @description The difference that was just heard in a session.
+         */
+        ThresholdOut: {
+            /** Who */
+            who: string;
+            /** Begun */
+            begun: string;
+            /** Threshold Db */
+            threshold_db: number;
         };
         /**
          * TickIn
@@ -18414,6 +18592,274 @@ export interface operations {
             header?: never;
             path: {
                 drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_ear_tasks_api_ear_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarTaskOut"][];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_ear_session_api_ear_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EarIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_ear_session_api_ear__session_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answer_ear_session_api_ear__session_id__answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EarAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_ear_sound_api_ear__session_id__pairs__trial___which__wav_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+                /** @description Number of the pair, from 0 */
+                trial: number;
+                /** @description Of the two */
+                which: number;
             };
             cookie?: never;
         };

@@ -53,6 +53,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/ear/:session?',
+      name: 'ear',
+      component: () => import('@/features/drill/EarPage.vue'),
+      props: true,
+    },
+    {
       path: '/telephones',
       name: 'telephones',
       component: () => import('@/features/telephones/TelephonesPage.vue'),

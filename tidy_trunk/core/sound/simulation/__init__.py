@@ -1,7 +1,7 @@
 """Simulated stand-ins for every device: a plan that can be heard before there is one."""
 
 from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
-from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, Stray, strays
+from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, Stray, mains_hum, strays
 from tidy_trunk.core.sound.simulation.materials import Loop, noise_loop, voice_loop
 from tidy_trunk.core.sound.simulation.picture import Clap, clap_at
 from tidy_trunk.core.sound.simulation.points import Point, Seen, audible, points_of, seen, third_octaves
@@ -26,6 +26,7 @@ __all__ = [
     "both_sides",
     "clap_at",
     "clock_ppm",
+    "mains_hum",
     "meter_shows_dbfs",
     "noise_loop",
     "points_of",

@@ -102,13 +102,18 @@ def _fields(index: PlanIndex, run: Run) -> list[float]:
     return levels
 
 
-def picked_up(stray: Stray, name: str, mains_hz: int, sample_count: int, rate_hz: int) -> Loop:
-    """Hum with its harmonics, and clicks, in volts re 0 dBu; a loop without a seam."""
+def mains_hum(level_db: float, mains_hz: int, sample_count: int, rate_hz: int) -> NDArray[np.float64]:
+    """Hum of the mains with its harmonics at a level re a sine of amplitude 1.0; a loop without a seam."""
     times = np.arange(sample_count) * (round(mains_hz * sample_count / rate_hz) / sample_count) * 2 * np.pi
     # Odd harmonics are the stronger ones, as rectifiers and dimmers make them.
     parts = [(number, (1.0 if number % 2 else 0.4) / number) for number in range(1, 21)]
     hum = sum(share * np.sin(number * times + number) for number, share in parts)
-    hum = hum / np.sqrt(2 * np.mean(np.square(hum))) * ratio_from_db(stray.hum_dbu)
+    return np.asarray(hum / np.sqrt(2 * np.mean(np.square(hum))) * ratio_from_db(level_db))
+
+
+def picked_up(stray: Stray, name: str, mains_hz: int, sample_count: int, rate_hz: int) -> Loop:
+    """Hum with its harmonics, and clicks, in volts re 0 dBu; a loop without a seam."""
+    hum = mains_hum(stray.hum_dbu, mains_hz, sample_count, rate_hz)
     if stray.clicks:
         random = _random(f"{name} clicks")
         for at in random.integers(0, sample_count - 64, round(CLICKS_PER_S * sample_count / rate_hz)):

@@ -74,7 +74,8 @@ header {
 }
 header nav {
   display: flex;
-  gap: 1.5rem;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.5rem;
   margin-left: auto;
 }
 .doors {

@@ -57,6 +57,7 @@ const told = (score: number | null | undefined) =>
       >Hide a fault in this job</Button
     >
   </form>
+  <p><RouterLink to="/ear">Ear training</RouterLink>: which of two has more hum, hiss, clipping, bleed.</p>
   <p v-if="isWrong" class="is-stop small" role="alert">A drill has a number from 0 to 999999.</p>
   <p v-if="due[0]">
     <Button size="small" outlined :disabled="isBusy" @click="draw(false, due[0].kind)"

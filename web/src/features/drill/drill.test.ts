@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { onJob, settle } from '@/testing/job'
 import { answering } from '@/testing/server'
 import { useDrill } from './useDrill'
+import { useEar } from './useEar'
 
 const DRILL = {
   id: 'd1',
@@ -49,5 +50,30 @@ describe('useDrill', () => {
     await settle()
     expect(await made.begin(null, { level: 'unit', kind: '' })).toBeNull()
     expect(made.problem.value).toBe('too little in this job')
+  })
+})
+
+describe('useEar', () => {
+  it('begins a session, answers with its number, and stops when it is over', async () => {
+    const under = { id: 's1', trial: 4, threshold_db: null }
+    const asked = answering(({ path, method }) => ({
+      body:
+        method === 'GET' && path.endsWith('/ear')
+          ? []
+          : path.endsWith('/answer')
+            ? { ...under, trial: 5, threshold_db: 3.5 }
+            : under,
+    }))
+    const id = ref('')
+    const { made } = onJob(() => useEar(() => id.value))
+    await settle()
+    expect(await made.begin('hum')).toBe('s1')
+    id.value = 's1'
+    await settle()
+    await made.answer(1)
+    expect(asked.at(-1)?.body).toEqual({ which: 1, number: 4 })
+    const count = asked.length
+    await made.answer(0)
+    expect(asked.length).toBe(count)
   })
 })

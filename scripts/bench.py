@@ -21,6 +21,7 @@ from pathlib import Path
 import numpy as np
 from bench_clock import hour_with_hour, many_with_many, timecode
 from bench_day import checksums, days, heads
+from bench_drill import drill
 from bench_trunk import trunk
 from made_plan import RADIOS, RECORDERS, large_plan, recorders_in_a_row, with_radios
 
@@ -301,7 +302,7 @@ def main() -> int:
     show("all fixes of the large plan", timed(advised(plan), 1)[0], "5000 ms")
     for name, action, goal in rigs_for_a_question():
         show(name, statistics.median(timed(action, 5)), goal)
-    for name, milliseconds, goal in (*days(timed), *trunk(plan, timed)):
+    for name, milliseconds, goal in (*days(timed), *trunk(plan, timed), *drill(timed)):
         show(name, milliseconds, goal)
     show("heads of 300 recordings", heads(), "30000 ms")
     for name, speed, goal in checksums():

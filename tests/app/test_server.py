@@ -72,6 +72,7 @@ def newest(program: Program, job: str) -> int:
     return program.client.get(f"/api/jobs/{job}").json()["revision"]
 
 
+@pytest.mark.deep
 def test_no_acknowledged_edit_is_lost(home):
     program = Program(home)
     job = program.client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()["job"]

@@ -231,6 +231,7 @@ def test_the_card_is_one_card_and_holds_every_line():
     assert float(wide.mediabox[2]) / MM == pytest.approx(2 * 85.6, abs=0.1)
 
 
+@pytest.mark.deep
 def test_another_run_of_the_program_draws_the_same():
     """Words are hashed otherwise in each process: nothing may hang on their order."""
     script = (

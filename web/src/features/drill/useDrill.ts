@@ -1,7 +1,8 @@
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type Drill, type DrillAsked, type Training } from '@/api/client'
+import { api, type Drill, type DrillAsked, type Training } from '@/api/client'
 import { newId } from '@/api/ids'
+import { useAttempt } from '@/composables/useAttempt'
 import { useLatest } from '@/composables/useLatest'
 import { useSettings } from '@/stores/settings'
 
@@ -12,24 +13,8 @@ export function useDrill(id: () => string) {
   const drill = shallowRef<Drill | null>(null)
   const training = shallowRef<Training | null>(null)
   const settings = useSettings()
-  const problem = ref('')
-  const isBusy = ref(false)
+  const { problem, isBusy, attempt } = useAttempt()
   const reading = useLatest()
-
-  /** What came of it; null where it went wrong, which is said. */
-  async function attempt<T>(question: () => Promise<T>): Promise<T | null> {
-    if (isBusy.value) return null
-    isBusy.value = true
-    problem.value = ''
-    try {
-      return await question()
-    } catch (error) {
-      problem.value = wordsOf(error)
-      return null
-    } finally {
-      isBusy.value = false
-    }
-  }
 
   /** The id of a drill with this number, or with one that is drawn; in a rig of its own, or hidden in the job. */
   async function begin(seed: number | null, asked: Omit<DrillAsked, 'seed' | 'who'>): Promise<string | null> {

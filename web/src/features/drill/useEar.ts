@@ -1,7 +1,8 @@
-import { ref, shallowRef, watch } from 'vue'
+import { shallowRef, watch } from 'vue'
 
-import { api, wordsOf, type EarSession, type EarTasks } from '@/api/client'
+import { api, type EarSession, type EarTasks } from '@/api/client'
 import { newId } from '@/api/ids'
+import { useAttempt } from '@/composables/useAttempt'
 import { useLatest } from '@/composables/useLatest'
 import { useSettings } from '@/stores/settings'
 
@@ -10,23 +11,9 @@ export function useEar(id: () => string) {
   const settings = useSettings()
   const tasks = shallowRef<EarTasks>([])
   const session = shallowRef<EarSession | null>(null)
-  const problem = ref('')
-  const isBusy = ref(false)
+  const { problem, isBusy, attempt } = useAttempt()
   const reading = useLatest()
 
-  async function attempt<T>(question: () => Promise<T>): Promise<T | null> {
-    if (isBusy.value) return null
-    isBusy.value = true
-    problem.value = ''
-    try {
-      return await question()
-    } catch (error) {
-      problem.value = wordsOf(error)
-      return null
-    } finally {
-      isBusy.value = false
-    }
-  }
   /** The id of a new session. */
   const begin = async (task: EarSession['task']) =>
     (await attempt(() => api.beginEar(newId(), task, settings.who)))?.id ?? null

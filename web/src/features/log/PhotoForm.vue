@@ -62,12 +62,4 @@ async function taken(event: Event) {
 form .field {
   flex: 1 1 9rem;
 }
-.shoot {
-  position: relative;
-  display: flex;
-  align-items: center;
-}
-.shoot:focus-within {
-  outline: 3px solid var(--pin);
-}
 </style>

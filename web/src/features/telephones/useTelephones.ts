@@ -1,6 +1,7 @@
-import { ref, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
 
-import { api, wordsOf, type Guests, type MadeKey, type Access } from '@/api/client'
+import { api, type Guests, type MadeKey, type Access } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 
 /** What a key may be for, as it is offered. */
 export const ACCESSES: readonly { value: Access; label: string; does: string }[] = [
@@ -13,25 +14,15 @@ export const ACCESSES: readonly { value: Access; label: string; does: string }[]
 export function useTelephones(page: string) {
   const guests = shallowRef<Guests | null>(null)
   const made = shallowRef<MadeKey | null>(null)
-  const problem = ref('')
-  const isBusy = ref(false)
+  const { problem, isBusy, attempt: one } = useAttempt()
 
   /** Whether it was done. */
-  async function attempt(action: () => Promise<unknown>): Promise<boolean> {
-    if (isBusy.value) return false
-    isBusy.value = true
-    problem.value = ''
-    try {
+  const attempt = async (action: () => Promise<unknown>) =>
+    (await one(async () => {
       await action()
       guests.value = await api.guests()
       return true
-    } catch (error) {
-      problem.value = wordsOf(error)
-      return false
-    } finally {
-      isBusy.value = false
-    }
-  }
+    })) ?? false
 
   const make = (name: string, access: Access) =>
     attempt(async () => (made.value = await api.makeKey(name.trim(), access, page)))

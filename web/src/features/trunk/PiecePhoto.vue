@@ -48,12 +48,4 @@ img {
   max-height: 18rem;
   border: 1px solid var(--line);
 }
-.shoot {
-  position: relative;
-  display: flex;
-  align-items: center;
-}
-.shoot:focus-within {
-  outline: 3px solid var(--pin);
-}
 </style>

@@ -1,12 +1,12 @@
-import { onMounted, ref, shallowRef } from 'vue'
+import { onMounted, shallowRef } from 'vue'
 
 import { api, wordsOf, type PieceChange, type Stock, type Trunk } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 
 /** What lies in the trunk, and what is done to it. after: what hangs on it and has to be looked at anew. */
 export function useStock(after: () => Promise<unknown> = () => Promise.resolve()) {
   const stock = shallowRef<Stock | null>(null)
-  const problem = ref('')
-  const isBusy = ref(false)
+  const { problem, isBusy, attempt: one } = useAttempt()
 
   async function look() {
     try {
@@ -17,21 +17,13 @@ export function useStock(after: () => Promise<unknown> = () => Promise.resolve()
   }
 
   /** Whether it was done. */
-  async function attempt(action: () => Promise<Stock | Trunk | null>): Promise<boolean> {
-    isBusy.value = true
-    problem.value = ''
-    try {
+  const attempt = async (action: () => Promise<Stock | Trunk | null>) =>
+    (await one(async () => {
       const found = await action()
       if (found && 'pieces' in found) stock.value = found
       await after()
       return true
-    } catch (error) {
-      problem.value = wordsOf(error)
-      return false
-    } finally {
-      isBusy.value = false
-    }
-  }
+    })) ?? false
 
   const actions = {
     add: (line: string) => attempt(() => api.addToTrunk(line)),

@@ -5,10 +5,17 @@ from uuid import UUID
 
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import WalkItem, walk_items
-from tidy_trunk.core.drill import Drill, HiddenFault, Probe
+from tidy_trunk.core.drill import Drill, HiddenFault
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.words import said
-from tidy_trunk.words.drill import SETTINGS_SHEET, answer_words, probe_words, short_probe_words, shown_words
+from tidy_trunk.words.drill import (
+    SETTINGS_SHEET,
+    answer_words,
+    probe_words,
+    short_probe_words,
+    shown_words,
+    sound_names,
+)
 from tidy_trunk.words.names import begun
 from tidy_trunk.words.walk import walk_words
 
@@ -26,13 +33,13 @@ class ProbeOut(Out):
 
 
 class ProbedOut(Out):
-    """What was done, and what it showed."""
+    """What was done, and what it showed. sounds: tracks that can be listened to, by their names; lines then say the same in words."""
 
     probe: str
     label: str
     minutes: float
     lines: list[str]
-    has_sound: bool
+    sounds: list[str]
 
 
 class DrillChoiceOut(Out):
@@ -141,7 +148,7 @@ def drill_out(
                 label=probe_words(probe, index),
                 short=short_probe_words(probe, index),
                 minutes=probe.minutes,
-                has_sound=_has_sound(probe),
+                has_sound=probe.is_heard,
             )
             for probe in drill.rig.probes
         ],
@@ -151,7 +158,7 @@ def drill_out(
                 label=probe_words(probes[name], index),
                 minutes=probes[name].minutes,
                 lines=shown_words(faulty, probes[name]),
-                has_sound=_has_sound(probes[name]),
+                sounds=sound_names(faulty, probes[name]),
             )
             for name in done
         ],
@@ -163,10 +170,6 @@ def drill_out(
         minutes=round(minutes, 1),
         judged=None if answer is None else _judged(drill, done, wrong, answer, minutes),
     )
-
-
-def _has_sound(probe: Probe) -> bool:
-    return probe.code in ("listen", "play-back")
 
 
 def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str, minutes: float) -> DrillJudgedOut:

@@ -166,8 +166,8 @@ class DrillService:
 
         return self._out(self._store.change(drill_id, answered))
 
-    def sound(self, drill_id: UUID, probe_id: str) -> bytes:
-        """What is heard there, as a WAV that can be played over and over, never louder than half of full scale.
+    def sound(self, drill_id: UUID, probe_id: str, number: int = 0) -> bytes:
+        """What is heard on one of the tracks there, by its number from 0, as a WAV that can be played over and over, never louder than half of full scale.
 
         Raises NotFoundError: no such drill, or nothing has been listened to there.
         """
@@ -178,11 +178,11 @@ class DrillService:
         probe = self._probe(record, probe_id)
         faulty = drill.faulty
         loose = drill.fault.run if drill.fault is not None and drill.fault.code == "loose" else ""
-        track = next(iter(faulty.tracks(probe.device)), None)
-        if track is None or probe.code not in ("listen", "play-back"):
+        tracks = faulty.tracks(probe.device) if probe.is_heard else ()
+        if number >= len(tracks):
             raise NotFoundError("there is nothing to be heard there")
         bench = Simulator(faulty.index, Play.VOICE, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
-        point = points_of(faulty.report, track.trace.stage)[-1]
+        point = points_of(faulty.report, tracks[number].trace.stage)[-1]
         return loop_file(audible(bench, point, is_track=True) * SAFE_SHARE)
 
     def _probe(self, record: DrillRecord, probe_id: str) -> Probe:

@@ -164,6 +164,13 @@ def shown_words(faulty: FaultyRig, probe: Probe) -> list[str]:
             return ["It is gone." if faulty.observe(probe)[0] else "No change."]
 
 
+def sound_names(faulty: FaultyRig, probe: Probe) -> list[str]:
+    """Tracks that can be listened to there, in their order."""
+    if not probe.is_heard:
+        return []
+    return [_track(faulty.index, track.trace.id) for track in faulty.tracks(probe.device)]
+
+
 def _control_line(unit: PlacedDevice, planned: PlacedDevice, control: Control) -> str:
     """Beside what the settings sheet says."""
     now, then = (control.words(one.device.settings.get(control.id, control.default)) for one in (unit, planned))

@@ -67,6 +67,7 @@ def read_drill_sound(
     drill_id: UUID,
     probe: Annotated[str, Query(max_length=200, description="What was listened to")],
     drills: Drills,
+    track: Annotated[int, Query(ge=0, le=1000, description="Of the tracks there, from 0")] = 0,
 ) -> Response:
     """What is heard at a place that was listened to, at half of full scale at most."""
-    return Response(drills.sound(drill_id, probe), media_type="audio/wav")
+    return Response(drills.sound(drill_id, probe, track), media_type="audio/wav")

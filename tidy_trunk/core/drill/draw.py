@@ -79,7 +79,7 @@ class RigFaults:
     def __init__(self, rig: DrillRig) -> None:
         self.rig = rig
         planned = {probe.id: FaultyRig(rig, None).observe(probe) for probe in rig.probes}
-        audible = [probe.id for probe in rig.probes if probe.code in ("listen", "play-back")]
+        audible = [probe.id for probe in rig.probes if probe.is_heard]
         found: dict[HiddenFault, dict[str, Observation]] = {}
         for fault in possible_faults(rig.index)[:MOST_TRIED]:
             faulty = FaultyRig(rig, fault)

@@ -60,6 +60,11 @@ class Probe:
     def minutes(self) -> float:
         return MINUTES[self.code]
 
+    @property
+    def is_heard(self) -> bool:
+        """Whether one listens to tracks."""
+        return self.code in ("listen", "play-back")
+
 
 Observation = tuple[object, ...]
 """What a probe shows, to be compared with what another fault would show. ASSUMED_"""

@@ -29,7 +29,8 @@ export const addresses = {
   piecePhoto: (piece: string) => `/api/trunk/pieces/${piece}/photo`,
   earSound: (session: string, trial: number, which: number) =>
     `/api/ear/${session}/pairs/${trial}/${which}.wav`,
-  drillSound: (drill: string, probe: string) => `/api/drills/${drill}/sound.wav?probe=${part(probe)}`,
+  drillSound: (drill: string, probe: string, track: number) =>
+    `/api/drills/${drill}/sound.wav?probe=${part(probe)}&track=${track}`,
   classFile: (id: string) => `/api/equipment/${part(id)}/file`,
   allClasses: '/api/equipment-archive',
   backup: (name: string) => `/api/copies/${part(name)}`,

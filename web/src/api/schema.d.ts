@@ -8269,7 +8269,7 @@ export interface components {
         };
         /**
          * ProbedOut
-         * @description What was done, and what it showed.
+         * @description What was done, and what it showed. sounds: tracks that can be listened to, by their names; lines then say the same in words.
          */
         ProbedOut: {
             /** Probe */
@@ -8280,8 +8280,8 @@ export interface components {
             minutes: number;
             /** Lines */
             lines: string[];
-            /** Has Sound */
-            has_sound: boolean;
+            /** Sounds */
+            sounds: string[];
         };
         /** ProblemOut */
         ProblemOut: {
@@ -18588,6 +18588,8 @@ export interface operations {
             query: {
                 /** @description What was listened to */
                 probe: string;
+                /** @description Of the tracks there, from 0 */
+                track?: number;
             };
             header?: never;
             path: {

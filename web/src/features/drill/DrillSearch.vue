@@ -77,17 +77,27 @@ function answer() {
       <ol>
         <li v-for="(one, number) in newest" :key="newest.length - number">
           <strong>{{ one.label }}</strong>
-          <ul>
+          <template v-if="one.sounds.length">
+            <p class="soft small">Set headphones low first.</p>
+            <SoundPlayer
+              v-for="(name, track) in one.sounds"
+              :key="name"
+              :src="addresses.drillSound(drill.id, one.probe, track)"
+              :name="`drill-${drill.seed}.wav`"
+              :label="name"
+              :quiet="0.3"
+              ><span class="small">{{ name }}</span></SoundPlayer
+            >
+            <details class="small">
+              <summary>In words</summary>
+              <ul>
+                <li v-for="line in one.lines" :key="line">{{ line }}</li>
+              </ul>
+            </details>
+          </template>
+          <ul v-else>
             <li v-for="line in one.lines" :key="line">{{ line }}</li>
           </ul>
-          <SoundPlayer
-            v-if="one.has_sound"
-            :src="addresses.drillSound(drill.id, one.probe)"
-            :name="`drill-${drill.seed}.wav`"
-            :label="one.label"
-            :quiet="0.3"
-            ><span class="soft small">Set headphones low first.</span></SoundPlayer
-          >
         </li>
       </ol>
     </section>

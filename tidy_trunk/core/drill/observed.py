@@ -76,7 +76,9 @@ class DrillRig:
     def __init__(self, report: Report) -> None:
         self.report = report
         self.index = report.index
-        self.chain = [unit for unit in self.index.units() if self._has_part(unit)]
+        depths = _depths(report)
+        in_use = [unit for unit in self.index.units() if self._has_part(unit)]
+        self.chain = sorted(in_use, key=lambda unit: depths.get(unit.device.id, math.inf))
         self.runs = sorted(self.index.plan.runs.values(), key=lambda run: run.number)
 
     def _has_part(self, unit: PlacedDevice) -> bool:
@@ -124,6 +126,16 @@ class DrillRig:
             if in_use and (port is None or control.port == port):
                 mine.append(control)
         return tuple(mine)
+
+
+def _depths(report: Report) -> dict[str, int]:
+    """How far along the sound each device is; what no track comes by is not in it."""
+    found: dict[str, int] = {}
+    for track in report.tracks:
+        for stage in upstream_of(track.trace.stage) if track.trace.stage.feeds else ():
+            if stage.run is None and stage.device:
+                found[stage.device] = max(found.get(stage.device, stage.depth), stage.depth)
+    return found
 
 
 class FaultyRig:

@@ -82,6 +82,18 @@ def test_a_kind_and_a_level_are_asked_for(client, drill):
     assert refused.status_code == 422 and "no fault is of the kind" in refused.json()["detail"]
 
 
+def test_a_crew_plays_the_same_drill_side_by_side(client, drill):
+    """Each by the first result; whoever has not ended it is not in it."""
+    for who, answers in (("Ann", [TRUTH]), ("Ben", ["", TRUTH]), ("Ben", [TRUTH]), ("Cleo", [])):
+        at = f"/api/drills/{drill(**KIND, who=who)['id']}"
+        client.post(f"{at}/probes", json={"probe": "meters:camera", "number": 0})
+        for number, answer in enumerate(answers):
+            client.post(f"{at}/answer", json={"answer": answer, "number": number})
+    (same,) = client.get("/api/drills").json()["side_by_side"]
+    assert (same["seed"], [one["who"] for one in same["results"]]) == (SEED, ["Ann", "Ben"])
+    assert same["results"][0]["score"] > same["results"][1]["score"]
+
+
 def test_a_drill_that_is_over_becomes_a_job(client, drill):
     at = f"/api/drills/{drill()['id']}"
     early = client.post(f"{at}/job", json={"id": str(uuid4())})

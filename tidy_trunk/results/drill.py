@@ -117,10 +117,26 @@ class KindOut(Out):
     is_due: bool
 
 
+class ResultOut(Out):
+    """How somebody did."""
+
+    who: str
+    score: int
+
+
+class SameDrillOut(Out):
+    """One drill that several people have played. results: the best first."""
+
+    seed: int
+    title: str
+    results: list[ResultOut]
+
+
 class TrainingOut(Out):
-    """What was played, the newest first, and what is to be practised, the most urgent first."""
+    """What was played, the newest first; what several people played, side by side; what is to be practised, the most urgent first."""
 
     played: list[PlayedOut]
+    side_by_side: list[SameDrillOut]
     kinds: list[KindOut]
 
 

@@ -1,7 +1,7 @@
 """Drills: a fault hidden in a rig, looked for with what a set allows, and judged."""
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Final
@@ -12,7 +12,16 @@ from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, p
 from tidy_trunk.document import stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.media.simulated import loop_file
-from tidy_trunk.results.drill import DrillOut, JobMadeOut, KindOut, PlayedOut, TrainingOut, drill_out
+from tidy_trunk.results.drill import (
+    DrillOut,
+    JobMadeOut,
+    KindOut,
+    PlayedOut,
+    ResultOut,
+    SameDrillOut,
+    TrainingOut,
+    drill_out,
+)
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.shared import Shared
 from tidy_trunk.store import DrillRecord, DrillStore
@@ -92,6 +101,7 @@ class DrillService:
                 )
                 for record in records
             ],
+            side_by_side=_side_by_side(records),
             kinds=[
                 KindOut(
                     kind=one.kind,
@@ -200,6 +210,27 @@ class DrillService:
         return self._known.get(
             (record.id, record.truth), lambda: drill_of(record.seed, stored_plan(record.plan), record.truth)
         )
+
+
+def _side_by_side(records: Sequence[DrillRecord]) -> list[SameDrillOut]:
+    """Drills with the same fault in the same rig that several people have ended: of each the first result."""
+    found: dict[tuple[int, str, str], dict[str, int]] = {}
+    for record in reversed(records):
+        if record.score is not None:
+            same = found.setdefault((record.seed, record.title, record.truth), {})
+            same.setdefault(record.who, record.score)
+    return [
+        SameDrillOut(
+            seed=seed,
+            title=title,
+            results=[
+                ResultOut(who=who or "somebody", score=score)
+                for who, score in sorted(results.items(), key=lambda item: -item[1])
+            ],
+        )
+        for (seed, title, _), results in reversed(found.items())
+        if len(results) > 1
+    ]
 
 
 def _check_open(record: DrillRecord) -> None:

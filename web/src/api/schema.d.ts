@@ -8575,6 +8575,16 @@ export interface components {
             plan: unknown;
         };
         /**
+         * ResultOut
+         * @description How somebody did.
+         */
+        ResultOut: {
+            /** Who */
+            who: string;
+            /** Score */
+            score: number;
+        };
+        /**
          * RigOut
          * @description A way to work. cells: one for each row of the comparison; strong: which of them stand out.
          */
@@ -8832,6 +8842,18 @@ export interface components {
              * @description dB; null is silence, or no limit
              */
             average_dbfs: number | null;
+        };
+        /**
+         * SameDrillOut
+         * @description One drill that several people have played. results: the best first.
+         */
+        SameDrillOut: {
+            /** Seed */
+            seed: number;
+            /** Title */
+            title: string;
+            /** Results */
+            results: components["schemas"]["ResultOut"][];
         };
         /** SaveClassModel */
         SaveClassModel: {
@@ -10443,11 +10465,13 @@ export interface components {
         };
         /**
          * TrainingOut
-         * @description What was played, the newest first, and what is to be practised, the most urgent first.
+         * @description What was played, the newest first; what several people played, side by side; what is to be practised, the most urgent first.
          */
         TrainingOut: {
             /** Played */
             played: components["schemas"]["PlayedOut"][];
+            /** Side By Side */
+            side_by_side: components["schemas"]["SameDrillOut"][];
             /** Kinds */
             kinds: components["schemas"]["KindOut"][];
         };

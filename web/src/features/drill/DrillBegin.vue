@@ -74,6 +74,17 @@ const told = (score: number | null | undefined) =>
       </li>
     </ul>
   </section>
+  <section v-if="training?.side_by_side.length" aria-label="Side by side">
+    <h3>Side by side</h3>
+    <ul>
+      <li v-for="one in training.side_by_side.slice(0, 6)" :key="one.seed">
+        {{ one.title }}, number {{ one.seed }}:
+        <span v-for="(result, place) in one.results" :key="result.who"
+          >{{ place ? ', ' : '' }}{{ result.who }} <strong class="num">{{ result.score }}</strong></span
+        >
+      </li>
+    </ul>
+  </section>
   <section v-if="training?.played.length" aria-label="Drills that were played">
     <h3>Played</h3>
     <ul>

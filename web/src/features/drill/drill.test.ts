@@ -21,7 +21,8 @@ const DRILL = {
 describe('useDrill', () => {
   it('draws one, looks with what was done before, and answers', async () => {
     const asked = answering(({ path, method }) => ({
-      body: path.endsWith('/drills') && method === 'GET' ? { played: [], kinds: [] } : DRILL,
+      body:
+        path.endsWith('/drills') && method === 'GET' ? { played: [], side_by_side: [], kinds: [] } : DRILL,
     }))
     const id = ref('')
     const { made } = onJob(() => useDrill(() => id.value))

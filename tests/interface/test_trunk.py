@@ -60,7 +60,7 @@ def test_a_table_is_shown_before_it_is_read(screen: Page, services: Services, tm
     screen.get_by_role("button", name="Put all of it in").click()
     expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
     assert len(services.trunk.stock().pieces) == 6
-    screen.get_by_text("or by taps").click()
+    screen.get_by_text("or choose from lists").click()
     screen.get_by_role("button", name="One more").click()
     screen.get_by_role("combobox", name="What").select_option("XLR")
     screen.get_by_role("combobox", name="Metres").select_option("3")

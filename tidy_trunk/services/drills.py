@@ -136,7 +136,7 @@ class DrillService:
         self._store.remove(drill_id)
 
     def do(self, drill_id: UUID, probe_id: str, number: int) -> DrillOut:
-        """Look at something, or try it, as the so-manieth, from 0; sent again it counts once.
+        """Look at something, or try it. number: how much was done before; sent again it counts once.
 
         Raises NotFoundError; InputError: it is over, it cannot be done, or another window has gone on.
         """
@@ -153,7 +153,7 @@ class DrillService:
         return self._out(self._store.change(drill_id, done))
 
     def answer(self, drill_id: UUID, answer: str, number: int, *, gives_up: bool = False) -> DrillOut:
-        """Say what is wrong, as the so-manieth answer, from 0. A wrong one costs a take, and the search goes on.
+        """Say what is wrong. number: how many answers were wrong before. A wrong one costs a take, and the search goes on.
 
         Raises NotFoundError; InputError: it is over, it is no answer, or another window has gone on.
         """

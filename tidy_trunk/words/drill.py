@@ -24,7 +24,7 @@ KINDS: Final[Mapping[str, str]] = {
     "automatic": "automatic level",
     "phantom": "48 V off",
     "mode": "wrong input mode",
-    "gain": "a knob elsewhere",
+    "gain": "knob moved",
     "pad": "attenuator on",
     "armed": "track not armed",
     "frequency": "wrong frequency",
@@ -73,7 +73,7 @@ EAR_TASKS: Final[Mapping[EarTask, tuple[str, str]]] = {
     EarTask.HISS: ("Hiss", "Which has more hiss?"),
     EarTask.CLIPPING: ("Clipping", "Which clips?"),
     EarTask.BLEED: ("Bleed", "In which is the other voice louder?"),
-    EarTask.POLARITY: ("Polarity", "In which is one of the two microphones upside down?"),
+    EarTask.POLARITY: ("Polarity", "In which is the polarity of one microphone reversed?"),
     EarTask.LEVEL: ("Level", "Which is louder?"),
 }
 """What can be listened for, and what is asked. [PRACTICE]"""

@@ -66,11 +66,11 @@ const told = (score: number | null | undefined) =>
     <span class="soft"> Missed or slow comes back at once, found well after days.</span>
   </p>
   <section v-if="training?.kinds.length" aria-label="Progress">
-    <h3>Found well in a row</h3>
+    <h3>Progress</h3>
     <ul class="kinds">
       <li v-for="one in training.kinds" :key="one.kind">
-        {{ one.label }} <strong class="num">{{ one.found }}</strong>
-        <span class="soft"> of {{ one.played }}</span>
+        {{ one.label }}: <strong class="num">{{ one.found }}</strong> in a row
+        <span class="soft">, played {{ one.played }} times</span>
       </li>
     </ul>
   </section>

@@ -41,7 +41,7 @@ const searches = computed(
       </div>
     </div>
     <template v-if="judged.lost.length">
-      <h4>On the day</h4>
+      <h4>Consequences on the day</h4>
       <ul>
         <li v-for="line in judged.lost" :key="line">{{ line }}</li>
       </ul>

@@ -66,13 +66,15 @@ function answer() {
             <option v-for="one in drill.answers" :key="one.id" :value="one.id">{{ one.label }}</option>
           </select></label
         >
-        <Button type="submit" :disabled="isBusy || chosen === '-'">That is it</Button>
-        <Button text size="small" :disabled="isBusy" @click="emit('answer', '', true)">Tell me</Button>
+        <Button type="submit" :disabled="isBusy || chosen === '-'">Give this answer</Button>
+        <Button text size="small" :disabled="isBusy" @click="emit('answer', '', true)"
+          >Show the answer</Button
+        >
       </form>
       <p v-for="(one, number) in drill.judged ? [] : drill.wrong" :key="number" class="is-stop" role="alert">
-        Not that: {{ one }}. A take is lost, 5 min gone.
+        Wrong: {{ one }}. One take lost, 5 min.
       </p>
-      <h3>Seen and heard</h3>
+      <h3>Observations</h3>
       <p v-if="!newest.length" class="soft">Nothing yet. Only what you look at is shown.</p>
       <ol>
         <li v-for="(one, number) in newest" :key="newest.length - number">

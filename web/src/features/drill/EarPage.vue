@@ -36,13 +36,13 @@ async function start(task: EarSession['task']) {
     <template v-else-if="!props.session">
       <p>
         Two sounds, one of them has more. Two right answers make it harder, a wrong one easier, until the
-        difference is found that you just hear. Set headphones low before you begin.
+        smallest difference is found that you hear. Set headphones low before you begin.
       </p>
       <table class="plain-table">
         <thead>
           <tr>
             <th scope="col">listen for</th>
-            <th scope="col">just heard, dB</th>
+            <th scope="col">threshold, dB</th>
             <th scope="col"><span class="visually-hidden">begin</span></th>
           </tr>
         </thead>

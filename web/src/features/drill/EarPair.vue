@@ -32,7 +32,7 @@ useKeys({ a: () => play(0), s: () => play(1), '1': () => choose(0), '2': () => c
       <template v-if="session.was_right !== null"
         ><strong>{{ session.was_right ? 'Right.' : 'Wrong.' }}</strong>
       </template>
-      Pair {{ session.trial + 1 }}, {{ session.turns }} of 10 turning points.
+      Pair {{ session.trial + 1 }}, {{ session.turns }} of 10 reversals.
     </p>
     <h2>{{ session.question }}</h2>
     <div class="pair">
@@ -50,8 +50,8 @@ useKeys({ a: () => play(0), s: () => play(1), '1': () => choose(0), '2': () => c
   </template>
   <template v-else>
     <p role="status">
-      You just hear <strong class="num">{{ session.threshold_db }} dB</strong>, from
-      {{ session.trial }} pairs: at that difference seven of ten answers are right.
+      Threshold: <strong class="num">{{ session.threshold_db }} dB</strong>, from {{ session.trial }} pairs.
+      At that difference seven of ten answers are right.
     </p>
     <p><Button :disabled="isBusy" @click="emit('again')">Once more</Button></p>
   </template>

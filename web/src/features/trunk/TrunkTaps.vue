@@ -25,7 +25,7 @@ const text = computed(() => {
 
 <template>
   <details class="small">
-    <summary>or by taps</summary>
+    <summary>or choose from lists</summary>
     <div class="form-row">
       <span class="count" role="group" aria-label="How many">
         <Button size="small" outlined aria-label="One less" :disabled="count < 2" @click="count -= 1"

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator
 from statistics import median
 
-from tidy_trunk.core.drill import EarTask, Level, RigFaults, draw_drill, ear_sound
+from tidy_trunk.core.drill import DrillLevel, EarTask, RigFaults, draw_drill, ear_sound
 from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
 from tidy_trunk.services.drills import SOUND_SAMPLES
 
@@ -14,10 +14,10 @@ def drill(timed: Callable[[Callable[[], object], int], list[float]]) -> Iterator
     """Name, milliseconds and goal of each line."""
     yield (
         "a drill drawn, night shoot, the slowest of 8",
-        max(timed(lambda seed=seed: draw_drill(seed, level=Level.NIGHT_SHOOT), 1)[0] for seed in SEEDS),
+        max(timed(lambda seed=seed: draw_drill(seed, level=DrillLevel.NIGHT_SHOOT), 1)[0] for seed in SEEDS),
         "1000 ms",
     )
-    found = max((draw_drill(seed, level=Level.NIGHT_SHOOT) for seed in SEEDS), key=lambda one: len(one.rig.chain))
+    found = max((draw_drill(seed, level=DrillLevel.NIGHT_SHOOT) for seed in SEEDS), key=lambda one: len(one.rig.chain))
     words = f"shortest order, {len(found.rig.chain)} devices, {len(found.found.faults)} faults, all of it"
     yield words, median(timed(lambda: _order(RigFaults(found.rig)), 3)), "2000 ms"
     yield "a sound of it", median(timed(lambda: _sound(found), 3)), "500 ms"

@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from tidy_trunk.cli.output import show
-from tidy_trunk.core.drill import Level, draw_drill
+from tidy_trunk.core.drill import DrillLevel, draw_drill
 from tidy_trunk.media.plan_files import load_plan
 from tidy_trunk.results.drill import drill_out
 
@@ -13,7 +13,7 @@ def show_drill(seed: int, plan_file: Path | None, level: str, kind: str, reveal:
 
     Raises RangeError, PlanError: no such number, or the plan is not fit for a drill.
     """
-    drill = draw_drill(seed, None if plan_file is None else load_plan(plan_file), level=Level(level), kind=kind)
+    drill = draw_drill(seed, None if plan_file is None else load_plan(plan_file), level=DrillLevel(level), kind=kind)
     steps = drill.found.order.steps_to(drill.truth) if reveal else ()
     title = "Drawn rig" if plan_file is None else drill.rig.index.plan.name
     done = [step.probe.id for step in steps]

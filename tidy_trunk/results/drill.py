@@ -1,6 +1,7 @@
 """A drill as it is played and judged: what was looked at, what it showed, and the shortest order beside one's own."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import Final
 from uuid import UUID
 
 from tidy_trunk.core.advice.checks import Severity, check
@@ -140,7 +141,7 @@ class TrainingOut(Out):
     kinds: list[KindOut]
 
 
-WRONG_FIX_MIN = 5.0
+WRONG_FIX_MIN: Final = 5.0
 """ASSUMED_ what a wrong fix costs: a take that is recorded with the fault in it."""
 
 
@@ -238,7 +239,7 @@ def _prevents(drill: Drill, fault: HiddenFault) -> str:
     return SETTINGS_SHEET if found is None else walk_words(found, drill.rig.index).text
 
 
-_LINES = {
+_LINES: Final[Mapping[str, tuple[str, ...]]] = {
     "automatic": ("automatic-level",),
     "phantom": ("phantom",),
     "mode": ("settings",),

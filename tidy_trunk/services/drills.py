@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from typing import Final
 from uuid import UUID
 
-from tidy_trunk.core.drill import Drill, Impression, Level, PlayedFault, Probe, draw_drill, drill_of, progress
+from tidy_trunk.core.drill import Drill, DrillLevel, Impression, PlayedFault, Probe, draw_drill, drill_of, progress
 from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
 from tidy_trunk.document import stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
@@ -57,7 +57,7 @@ class DrillService:
         seed: int,
         job_id: UUID | None = None,
         *,
-        level: Level = Level.UNIT,
+        level: DrillLevel = DrillLevel.UNIT,
         kind: str = "",
         who: str = "",
     ) -> DrillOut:

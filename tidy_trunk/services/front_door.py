@@ -78,7 +78,8 @@ class FrontDoorService:
         Raises UnknownItemError: no such class.
         """
         found = join_two(ends, self._classes())
-        ways = [replace(way, is_there=self._trunk.covers(way.plan)) for way in found.ways]
+        there = self._trunk.covers([way.plan for way in found.ways])
+        ways = [replace(way, is_there=is_there) for way, is_there in zip(found.ways, there, strict=True)]
         fewest = ways[0].grave if ways else 0
         ways.sort(key=lambda way: not (way.is_there and way.grave <= fewest))
         return replace(found, ways=tuple(ways))

@@ -97,11 +97,10 @@ class TrunkService:
         """By class of device or cable, how many whole ones lie in the trunk."""
         return dict(Counter(piece.what for piece in self._store.all() if piece.what and piece.is_whole))
 
-    def covers(self, plan: Plan) -> bool:
-        """Whether there is a piece for every cable of a plan; not where nothing lies in the trunk, or nothing is needed."""
+    def covers(self, plans: Sequence[Plan]) -> list[bool]:
+        """Of each plan, whether there is a piece for every cable; not where nothing lies in the trunk, or nothing is needed."""
         pieces = self._store.all()
-        needs = cable_needs(Report(trace_plan(plan))) if pieces else ()
-        return bool(needs) and not assign(needs, pieces, {**built_in().leads, **plan.leads}).short
+        return [bool(pieces) and _is_covered(plan, pieces) for plan in plans]
 
     def would_add(self, line: str) -> list[DescribedOut]:
         """What a line means; nothing is kept. Raises InputError: it is not understood."""
@@ -322,6 +321,11 @@ class TrunkService:
         if not isinstance(lead, LeadClass):
             raise InputError(f"{piece.label} is no cable, and has no contacts to be tested")
         return lead
+
+
+def _is_covered(plan: Plan, pieces: Sequence[Piece]) -> bool:
+    needs = cable_needs(Report(trace_plan(plan)))
+    return bool(needs) and not assign(needs, pieces, {**built_in().leads, **plan.leads}).short
 
 
 def _check_date(text: str) -> None:

@@ -3,13 +3,13 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.store.database import Database
 
-MOST_DRILLS = 2_000
+MOST_DRILLS: Final = 2_000
 """ASSUMED_ drills that are kept: one a day for five years."""
 
 

@@ -3,14 +3,14 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, Final
 from uuid import UUID
 
 from tidy_trunk.core.drill import EarTask
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.store.database import Database
 
-MOST_SESSIONS = 2_000
+MOST_SESSIONS: Final = 2_000
 """ASSUMED_ sessions that are kept: one a day for five years."""
 
 

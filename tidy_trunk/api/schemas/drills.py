@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
-from tidy_trunk.core.drill import LARGEST_SEED, EarTask, Level
+from tidy_trunk.core.drill import LARGEST_SEED, DrillLevel, EarTask
 
 Counted = Annotated[int, Field(ge=0, le=10_000)]
 Probed = Annotated[str, Field(min_length=1, max_length=200)]
@@ -19,7 +19,7 @@ class DrillIn(In):
     id: UUID
     seed: Annotated[int, Field(ge=0, le=LARGEST_SEED)]
     job: UUID | None = None
-    level: Level = Level.UNIT
+    level: DrillLevel = DrillLevel.UNIT
     kind: Annotated[str, Field(max_length=30)] = ""
     who: Who = ""
 

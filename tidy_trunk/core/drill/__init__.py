@@ -1,6 +1,6 @@
 """A fault hidden in a rig, what a set allows one to find out, and the order in which it is best looked for."""
 
-from tidy_trunk.core.drill.draw import FEWEST_FAULTS, LARGEST_SEED, Drill, Level, RigFaults, draw_drill, drill_of
+from tidy_trunk.core.drill.draw import FEWEST_FAULTS, LARGEST_SEED, Drill, DrillLevel, RigFaults, draw_drill, drill_of
 from tidy_trunk.core.drill.ear import EarState, EarTask, ear_sound, has_more, staircase
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
 from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation, Probe
@@ -13,6 +13,7 @@ __all__ = [
     "LIKELY",
     "NO_FAULT",
     "Drill",
+    "DrillLevel",
     "DrillRig",
     "EarState",
     "EarTask",
@@ -20,7 +21,6 @@ __all__ = [
     "HiddenFault",
     "Impression",
     "KindProgress",
-    "Level",
     "Observation",
     "PlayedFault",
     "Probe",

@@ -28,7 +28,7 @@ MOST_FAULTS: Final = 30
 """ASSUMED_ faults of which one is hidden: more nobody keeps in mind."""
 
 
-class Level(StrEnum):
+class DrillLevel(StrEnum):
     """How much stands about: from the first day to a night shoot."""
 
     FIRST_DAY = "first-day"
@@ -36,20 +36,20 @@ class Level(StrEnum):
     NIGHT_SHOOT = "night-shoot"
 
 
-_RIGS: Final[Mapping[Level, tuple[tuple[str, ...], ...]]] = {
-    Level.FIRST_DAY: (
+_RIGS: Final[Mapping[DrillLevel, tuple[tuple[str, ...], ...]]] = {
+    DrillLevel.FIRST_DAY: (
         ("one person talking",),
         ("boom", "lavalier by cable", "handheld mic"),
         ("handheld recorder", "bag recorder"),
         ("1 camera mic socket only",),
     ),
-    Level.UNIT: (
+    DrillLevel.UNIT: (
         ("one person talking", "interview, two people", "music"),
         ("boom", "lavalier by cable", "lavalier on radio", "two lavs on radio", "boom and lav on radio", "stereo pair"),
         ("handheld recorder", "bag recorder", "field mixer"),
         ("1 camera mic socket only", "cinema camera"),
     ),
-    Level.NIGHT_SHOOT: (
+    DrillLevel.NIGHT_SHOOT: (
         ("interview, two people, once", "four people, once"),
         ("boom and two lavs on radio", "four lavs on radio", "boom, two lavs on radio"),
         ("bag recorder",),
@@ -129,7 +129,7 @@ class Drill:
         return FaultyRig(self.rig, self.fault)
 
 
-def draw_drill(seed: int, plan: Plan | None = None, *, level: Level = Level.UNIT, kind: str = "") -> Drill:
+def draw_drill(seed: int, plan: Plan | None = None, *, level: DrillLevel = DrillLevel.UNIT, kind: str = "") -> Drill:
     """The drill of a number: in a rig drawn from the catalogue, or in a plan of one's own.
 
     Args:
@@ -154,7 +154,7 @@ def draw_drill(seed: int, plan: Plan | None = None, *, level: Level = Level.UNIT
     return Drill(seed, found, fault)
 
 
-def _fit(by: Random, plan: Plan | None, level: Level, kind: str) -> tuple[RigFaults, list[HiddenFault]]:
+def _fit(by: Random, plan: Plan | None, level: DrillLevel, kind: str) -> tuple[RigFaults, list[HiddenFault]]:
     """A rig in which there is enough to search, and its faults of a kind. Raises PlanError: there is none."""
     has_enough = False
     for _ in range(_TRIES if plan is None else 1):
@@ -180,7 +180,7 @@ def drill_of(seed: int, plan: Plan, truth: str) -> Drill:
     return Drill(seed, found, fault)
 
 
-def _drawn_rig(by: Random, level: Level) -> Report:
+def _drawn_rig(by: Random, level: DrillLevel) -> Report:
     """A rig of the catalogue in which nothing is wrong."""
     for _ in range(_TRIES):
         text = ", ".join(by.choice(words) for words in _RIGS[level])

@@ -14,7 +14,18 @@ from tidy_trunk.core.gear.catalogue import (
     built_in,
     controls_of,
 )
-from tidy_trunk.core.plan import Disconnect, Edit, MoveRun, PlacedDevice, PlanIndex, PortRef, Run, SetControl, SetParts
+from tidy_trunk.core.plan import (
+    Disconnect,
+    Edit,
+    MoveRun,
+    Part,
+    PlacedDevice,
+    PlanIndex,
+    PortRef,
+    Run,
+    SetControl,
+    SetParts,
+)
 
 LIKELY: Final[Mapping[str, float]] = {
     "automatic": 3.0,
@@ -69,8 +80,8 @@ def possible_faults(index: PlanIndex) -> tuple[HiddenFault, ...]:
 
 
 def _of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
-    for control in controls_of(unit.device_class).values():
-        if not _is_in_use(index, unit, control):
+    for control in controls_in_use(index, unit):
+        if not unit.acts(control):
             continue
         stands = unit.device.settings.get(control.id, control.default)
         for code, value in _others(unit, control, stands):
@@ -88,12 +99,15 @@ def _of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
             )
 
 
-def _is_in_use(index: PlanIndex, unit: PlacedDevice, control: Control) -> bool:
-    """Whether something goes through the socket or the track that it belongs to."""
-    if control.port in {bus.id for bus in unit.device_class.buses} or not control.port:
-        return True
-    ref = PortRef(unit.device.id, control.port)
-    return bool(index.arriving.get(ref) or index.leaving.get(ref)) and unit.acts(control)
+def controls_in_use(index: PlanIndex, unit: PlacedDevice) -> tuple[Control, ...]:
+    """Those of the whole device, of its tracks, and of the sockets that something is plugged into."""
+    found = []
+    for control in controls_of(unit.device_class).values():
+        ref = PortRef(unit.device.id, control.port)
+        is_socket = control.port in unit.device_class.port_of
+        if not is_socket or index.arriving.get(ref) or index.leaving.get(ref):
+            found.append(control)
+    return tuple(found)
 
 
 def _others(
@@ -141,7 +155,7 @@ def _of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
         for other in _alike(lead):
             parts = (
                 *run.parts[:at],
-                type(part)(lead=other.id, length_m=other.short_m or part.length_m),
+                Part(lead=other.id, length_m=other.short_m or part.length_m),
                 *run.parts[at + 1 :],
             )
             code = "pad-missing" if lead.loss_db is not None else "wrong-cable"

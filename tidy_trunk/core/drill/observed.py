@@ -7,8 +7,8 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.drill.hidden import HiddenFault
-from tidy_trunk.core.gear.catalogue import Control, LeadClass, Power, controls_of
+from tidy_trunk.core.drill.hidden import HiddenFault, controls_in_use
+from tidy_trunk.core.gear.catalogue import Control, LeadClass, Power
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run, edited
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 from tidy_trunk.core.sound.simulation import meter_shows_dbfs, strays
@@ -117,15 +117,8 @@ class DrillRig:
 
     def controls(self, device: str, port: str | None = None) -> tuple[Control, ...]:
         """What is set on a device, on one of its sockets or tracks."""
-        unit = self.index.unit(device)
-        mine = []
-        for control in controls_of(unit.device_class).values():
-            ref = PortRef(device, control.port)
-            is_port = any(item.id == control.port for item in unit.device_class.ports)
-            in_use = not is_port or self.index.arriving.get(ref) or self.index.leaving.get(ref)
-            if in_use and (port is None or control.port == port):
-                mine.append(control)
-        return tuple(mine)
+        in_use = controls_in_use(self.index, self.index.unit(device))
+        return tuple(control for control in in_use if port is None or control.port == port)
 
 
 def _depths(report: Report) -> dict[str, int]:

@@ -22,7 +22,7 @@ MOST_PAIRS: Final = 24
 
 
 @dataclass(frozen=True, slots=True)
-class Matched:
+class CoveredWay:
     """The edits that make a run so and set what it meets there, and the pieces that lie in it then."""
 
     edits: tuple[Edit, ...]
@@ -32,7 +32,7 @@ class Matched:
 
 def by_other_sockets(
     report: Report, run: Run, usable: Sequence[Piece], leads: Mapping[str, LeadClass]
-) -> Iterator[Matched]:
+) -> Iterator[CoveredWay]:
     """From other outputs and into other inputs that are free, those first that move one end alone.
 
     Each device records the same sources as before. Whether anything else is wrong with it then is for the caller to say.
@@ -45,16 +45,18 @@ def by_other_sockets(
         move = MoveRun(run=run.id, sending=sending, receiving=receiving, parts=parts)
         try:
             moved = report.edited(edited(report.index.plan, [move]))
-            found = next(matched(moved, run.id, usable, leads), None)
+            found = next(covered_ways(moved, run.id, usable, leads), None)
         except TidyTrunkError:
             continue
         if found is not None and _recorded(found.report) == before:
             lying = found.report.index.plan.runs[run.id].parts
             settings = (edit for edit in found.edits if isinstance(edit, SetControl))
-            yield Matched((replace(move, parts=lying), *settings), found.pieces, found.report)
+            yield CoveredWay((replace(move, parts=lying), *settings), found.pieces, found.report)
 
 
-def matched(report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]) -> Iterator[Matched]:
+def covered_ways(
+    report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]
+) -> Iterator[CoveredWay]:
     """A run between its sockets with attenuators, switches and knobs as they fit, of which every cable is there."""
     for way in ways(report, run_id):
         if not way.fits or way.clips or not all(isinstance(edit, SetParts | SetControl) for edit in way.edits):
@@ -62,7 +64,7 @@ def matched(report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping
         after = report.edited(edited(report.index.plan, way.edits))
         pieces = pieces_for(after.index.plan.runs[run_id].parts, run_id, usable, leads)
         if pieces:
-            yield Matched(way.edits, pieces, after)
+            yield CoveredWay(way.edits, pieces, after)
 
 
 def _usual_parts(index: PlanIndex, run: Run, sending: PortRef, receiving: PortRef) -> tuple[Part, ...] | None:

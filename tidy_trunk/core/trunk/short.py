@@ -13,7 +13,7 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.trunk.assignment import Assignment
 from tidy_trunk.core.trunk.covered import covered_chains
 from tidy_trunk.core.trunk.needs import CableNeed
-from tidy_trunk.core.trunk.other_sockets import by_other_sockets, matched
+from tidy_trunk.core.trunk.other_sockets import by_other_sockets, covered_ways
 from tidy_trunk.core.trunk.stock import Piece
 
 SOLD_M: Final = (0.3, 0.5, 1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 50.0, 100.0)
@@ -91,7 +91,7 @@ def _way_of(report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping
         edit = SetParts(run=run_id, parts=parts)
         if _matters(report.edited(edited(plan, [edit]))) <= before:
             return OtherWay(replace(run, parts=parts), (edit,), pieces)
-    for found in chain(matched(report, run_id, usable, leads), by_other_sockets(report, run, usable, leads)):
+    for found in chain(covered_ways(report, run_id, usable, leads), by_other_sockets(report, run, usable, leads)):
         if _matters(found.report) <= before:
             return OtherWay(found.report.index.plan.runs[run_id], found.edits, found.pieces)
     return None

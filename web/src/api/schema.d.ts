@@ -5043,7 +5043,7 @@ export interface components {
             /** Job */
             job?: string | null;
             /** @default unit */
-            level: components["schemas"]["Level"];
+            level: components["schemas"]["DrillLevel"];
             /**
              * Kind
              * @default
@@ -5101,6 +5101,12 @@ export interface components {
             /** Prevents */
             prevents: string;
         };
+        /**
+         * DrillLevel
+         * @description How much stands about: from the first day to a night shoot.
+         * @enum {string}
+         */
+        DrillLevel: "first-day" | "unit" | "night-shoot";
         /**
          * DrillOut
          * @description A drill. seed: that draws the same for others; devices: of the rig, in the order of the sound; judged: once it was answered.
@@ -6643,12 +6649,6 @@ export interface components {
             far: components["schemas"]["ContactOut"][];
             wiring: components["schemas"]["WiringModel"];
         };
-        /**
-         * Level
-         * @description How much stands about: from the first day to a night shoot.
-         * @enum {string}
-         */
-        Level: "first-day" | "unit" | "night-shoot";
         LevelFigure: number | {
             /** Value */
             value: number;

@@ -187,6 +187,19 @@ def test_two_things_are_joined_by_what_lies_in_the_trunk_first(client, trunk):
     assert [(way["cable"], way["is_there"]) for way in after] == [(second[0], True), first]
 
 
+def test_what_is_used_up_is_counted_down(client, trunk):
+    job = job_on(client)
+    trunk("2 AA cells, 1 XLR 10 m, blue case")
+    lines = {line["label"]: line["used_up"] for line in of(client, job)["packing"]}
+    assert lines["10 m XLR"] == [] and len(lines["AA cells"]) == 1
+    at = f"/api/trunk/pieces/{lines['AA cells'][0]}/used"
+    for count, left in ((2, [1]), (2, [1]), (1, []), (1, [])):  # each sent twice
+        pieces = client.post(at, json={"count": count}).json()["pieces"]
+        assert [piece["count"] for piece in pieces if piece["kind"] == "cell"] == left
+    assert client.post(at, json={"count": 5}).status_code == 404
+    assert client.post(at, json={"count": 0}).status_code == 422
+
+
 def test_a_photograph_of_a_piece(client, trunk):
     (piece,) = trunk("1 XLR 10 m").json()["pieces"]
     at = f"/api/trunk/pieces/{piece['id']}/photo"

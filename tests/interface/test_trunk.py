@@ -30,6 +30,8 @@ def test_a_trunk_is_typed_and_packed(screen: Page, services: Services):
     screen.get_by_label("unpacking").check()
     screen.get_by_role("button", name="Missing: 10 m XLR").click()
     expect(screen.get_by_text("Did not come back: 10 m XLR, from the blue case, last as cable 1.")).to_be_visible()
+    screen.get_by_role("button", name="One used: gaffer tape").click()
+    expect(screen.get_by_role("button", name="One used: gaffer tape")).to_have_count(0)
 
 
 def test_a_cable_is_tested_and_its_fault_taken_out(screen: Page, services: Services):

@@ -107,7 +107,7 @@ class CountOut(Out):
 
 
 class PackedOut(Out):
-    """A line of the packing list. kit: who of the crew takes its case, "" for nobody in particular; state: open, packed, back or
+    """A line of the packing list. used_up: ids of its pieces where they are counted down, none of what comes back; kit: who of the crew takes its case, "" for nobody in particular; state: open, packed, back or
     missing."""
 
     id: str
@@ -116,6 +116,7 @@ class PackedOut(Out):
     case: str
     kind: PieceKind
     runs: list[int]
+    used_up: list[str]
     kit: str
     is_spare: bool
     warning: str

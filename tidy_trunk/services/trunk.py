@@ -14,6 +14,7 @@ from tidy_trunk.core.plan import Plan, crew_names
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.trunk import (
+    CONSUMED,
     Assignment,
     CableNeed,
     Described,
@@ -158,6 +159,18 @@ class TrunkService:
     def remove_photo(self, piece_id: UUID) -> StockOut:
         """Raises NotFoundError."""
         self._store.remove_photo(piece_id)
+        return self.stock()
+
+    def use(self, piece_id: UUID, count: int) -> StockOut:
+        """One is used up of so many as there were; sent again it counts once. The last one leaves the trunk. Raises NotFoundError."""
+        piece = next((one for one in self._store.all() if one.id == str(piece_id)), None)
+        if piece is None and count == 1:
+            return self.stock()  # it was the last one, and is gone already
+        piece = self._piece(piece_id)
+        if piece.count == count == 1:
+            return self.remove([piece_id])
+        if piece.count == count:
+            self._store.put([replace(piece, count=count - 1)], self.now())
         return self.stock()
 
     def tester(self, piece_id: UUID) -> CableTestOut:
@@ -448,6 +461,7 @@ def _packed(plan: Plan, line: Packed, ticks: Mapping[str, TickRecord]) -> Packed
         case=line.case,
         kind=line.kind,
         runs=_numbers(plan, [run for run in line.runs if run in plan.runs]),
+        used_up=list(line.pieces) if line.kind in CONSUMED else [],
         kit=kit_of(line.case, crew_names(plan.defaults.crew)),
         is_spare=line.is_spare,
         warning="over 100 Wh: ask the airline before a flight" if line.wants_leave else "",

@@ -19,6 +19,7 @@ from tidy_trunk.api.schemas.trunk import (
     TicksIn,
     TrunkLineIn,
     TrunkTableIn,
+    UsedIn,
 )
 from tidy_trunk.results.trunk import CableTestOut, ContactPairOut, DescribedOut, StockOut, TestedOut, TrunkOut
 
@@ -94,6 +95,12 @@ def read_piece_photo(piece_id: UUID, trunk: Trunk) -> Response:
 def remove_piece_photo(piece_id: UUID, trunk: Trunk) -> StockOut:
     """Remove the photograph of a piece."""
     return trunk.remove_photo(piece_id)
+
+
+@router.post("/pieces/{piece_id}/used")
+def use_piece(piece_id: UUID, body: UsedIn, trunk: Trunk) -> StockOut:
+    """One of several that are alike is used up: cells, tape."""
+    return trunk.use(piece_id, body.count)
 
 
 @router.get("/pieces/{piece_id}/test")

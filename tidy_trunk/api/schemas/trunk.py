@@ -34,6 +34,14 @@ class TrunkLineIn(In):
     )
 
 
+class UsedIn(In):
+    """One is used up. count: how many there were before, so that it may be sent again."""
+
+    count: Annotated[int, Field(ge=1, le=MOST_OF_A_KIND)]
+
+    model_config = ConfigDict(extra="forbid", frozen=True, json_schema_extra={"examples": [{"count": 12}]})
+
+
 class TrunkTableIn(In):
     """A table of pieces, as CSV."""
 

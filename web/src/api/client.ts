@@ -636,6 +636,13 @@ export const api = {
       server.PUT('/api/trunk/pieces/{piece_id}', { params: { path: { piece_id: piece } }, body }),
     ),
   removePieces: (pieces: string[]) => reading(() => server.POST('/api/trunk/remove', { body: { pieces } })),
+  usePiece: (piece: string, count: number) =>
+    reading(() =>
+      server.POST('/api/trunk/pieces/{piece_id}/used', {
+        params: { path: { piece_id: piece } },
+        body: { count },
+      }),
+    ),
   photographPiece: (piece: string, photo: Blob) =>
     writing(() =>
       server.POST('/api/trunk/pieces/{piece_id}/photo', {

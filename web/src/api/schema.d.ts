@@ -2769,6 +2769,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trunk/pieces/{piece_id}/used": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use Piece
+         * @description One of several that are alike is used up: cells, tape.
+         */
+        post: operations["use_piece_api_trunk_pieces__piece_id__used_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trunk/pieces/{piece_id}/test": {
         parameters: {
             query?: never;
@@ -7585,7 +7605,7 @@ export interface components {
         };
         /**
          * PackedOut
-         * @description A line of the packing list. kit: who of the crew takes its case, "" for nobody in particular; state: open, packed, back or
+         * @description A line of the packing list. used_up: ids of its pieces where they are counted down, none of what comes back; kit: who of the crew takes its case, "" for nobody in particular; state: open, packed, back or
          *     missing.
          */
         PackedOut: {
@@ -7600,6 +7620,8 @@ export interface components {
             kind: components["schemas"]["PieceKind"];
             /** Runs */
             runs: number[];
+            /** Used Up */
+            used_up: string[];
             /** Kit */
             kit: string;
             /** Is Spare */
@@ -10671,6 +10693,17 @@ export interface components {
             powers: string[];
             /** Faults */
             faults: string[];
+        };
+        /**
+         * UsedIn
+         * @description One is used up. count: how many there were before, so that it may be sent again.
+         * @example {
+         *       "count": 12
+         *     }
+         */
+        UsedIn: {
+            /** Count */
+            count: number;
         };
         /** ValidationError */
         ValidationError: {
@@ -19480,6 +19513,62 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    use_piece_api_trunk_pieces__piece_id__used_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsedIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

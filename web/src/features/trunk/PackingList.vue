@@ -4,8 +4,8 @@ import { computed, ref } from 'vue'
 import type { Trunk, TrunkTick } from '@/api/client'
 
 /** What is packed, by case, a tick each; at the end of the day the same list says what did not come back. */
-const props = defineProps<{ trunk: Trunk; mayTick: boolean }>()
-const emit = defineEmits<{ tick: [item: string, state: TrunkTick['state']] }>()
+const props = defineProps<{ trunk: Trunk; mayTick: boolean; mayEdit: boolean }>()
+const emit = defineEmits<{ tick: [item: string, state: TrunkTick['state']]; use: [pieces: string[]] }>()
 const isUnpacking = ref(false)
 const kit = ref('')
 type Line = Trunk['packing'][number]
@@ -76,7 +76,17 @@ function toggle(line: Line) {
             </span>
           </button>
           <button
-            v-if="isUnpacking && mayTick"
+            v-if="isUnpacking && mayEdit && line.used_up.length"
+            type="button"
+            class="tap lost"
+            data-repeats
+            :aria-label="`One used: ${line.label}`"
+            @click="emit('use', line.used_up)"
+          >
+            One used
+          </button>
+          <button
+            v-else-if="isUnpacking && mayTick"
             type="button"
             class="tap lost"
             data-repeats

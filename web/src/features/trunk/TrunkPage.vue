@@ -107,6 +107,8 @@ const otherWay = (edits: readonly Edit[]) => job.edit([...edits])
         v-if="trunk.packing.length"
         :trunk="trunk"
         :may-tick="mine.me.access !== 'look'"
+        :may-edit="mine.mayEdit"
+        @use="actions.use"
         @tick="tick"
       />
     </div>

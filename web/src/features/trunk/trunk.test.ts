@@ -4,7 +4,17 @@ import type { Trunk, TrunkTick } from '@/api/client'
 import { overlaid } from './useTrunk'
 
 const line = (id: string, state: TrunkTick['state']) => ({
-  ...{ id, label: id, count: 1, case: '', kind: 'cable' as const, runs: [], kit: '', is_spare: false },
+  ...{
+    id,
+    label: id,
+    count: 1,
+    case: '',
+    kind: 'cable' as const,
+    runs: [],
+    used_up: [],
+    kit: '',
+    is_spare: false,
+  },
   ...{ warning: '', state, who: '' },
 })
 const TRUNK: Trunk = {

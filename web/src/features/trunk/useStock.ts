@@ -32,6 +32,10 @@ export function useStock(after: () => Promise<unknown> = () => Promise.resolve()
     remove: (piece: string) => attempt(() => api.removePieces([piece])),
     photograph: (piece: string, file: File) => attempt(() => api.photographPiece(piece, file)),
     forgetPhoto: (piece: string) => attempt(() => api.removePiecePhoto(piece)),
+    use: (pieces: readonly string[]) => {
+      const piece = stock.value?.pieces.find(({ id }) => pieces.includes(id))
+      return piece ? attempt(() => api.usePiece(piece.id, piece.count)) : Promise.resolve(false)
+    },
     looked: () => attempt(() => api.stock()),
   }
   onMounted(() => void look())

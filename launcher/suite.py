@@ -42,15 +42,17 @@ def _prepare(*more: str) -> dict[str, str]:
 def run_tests(arguments: Sequence[str]) -> int:
     """All checks, or with arguments only pytest with them. Every part runs, so that one failure does not hide the next.
 
-    With `--deep`, what takes too long for every landing: `tests/deep`, with ngspice, and whatever is marked so.
+    With `--deep`, what takes too long for every landing: `tests/deep`, with ngspice, and whatever is marked so; and the form of
+    the front end's code, which changes nothing of what it does.
     """
     python = str(environment.python())
     if DEEP in arguments:
         others = [argument for argument in arguments if argument != DEEP]
         command = [python, "-m", "pytest", "-n", "auto", "--dist", "worksteal", *(others or ["-m", "deep"])]
-        return subprocess.run(
-            command, cwd=ROOT, env={**_prepare("ngspice", "ffmpeg"), "TIDY_TRUNK_DEEP": "1"}
-        ).returncode
+        env = {**_prepare("ngspice", "ffmpeg"), "TIDY_TRUNK_DEEP": "1"}
+        tested = subprocess.run(command, cwd=ROOT, env=env).returncode
+        formed = _part("prettier", ["npm", "run", "--silent", "format:check"], WEB, env, quiet=True)
+        return tested or int(not formed)
     # Side by side, threads of the arithmetic only wait for each other.
     env = {**_prepare(), "OPENBLAS_NUM_THREADS": "1"}
     if arguments:
@@ -61,7 +63,6 @@ def run_tests(arguments: Sequence[str]) -> int:
         ("mypy", [python, "-m", "mypy", "--no-error-summary"], ROOT),
         ("generated types", [python, "scripts/make_api_types.py", "--check"], ROOT),
         ("eslint", ["npm", "run", "--silent", "lint"], WEB),
-        ("prettier", ["npm", "run", "--silent", "format:check"], WEB),
         ("vue-tsc", ["npm", "run", "--silent", "types"], WEB),
         ("front-end units", ["npm", "run", "--silent", "test"], WEB),
     ]

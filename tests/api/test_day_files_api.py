@@ -42,8 +42,8 @@ def test_a_day_is_simulated_read_and_copied(client, job, tmp_path):
     log(
         client,
         job,
-        *rolled("a", "1A", 1, 90, 3),
-        *rolled("b", "1A", 2, 60, 3),
+        *rolled("a", "1A", 1, 30, 3),
+        *rolled("b", "1A", 2, 20, 3),
         tap("status", 1, take="b", status="circled"),
     )
     begun = client.post(f"{at}/simulated", json={"seed": 4, "faults": 0})

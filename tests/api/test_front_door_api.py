@@ -2,6 +2,8 @@
 
 import uuid
 
+import pytest
+
 QUESTION = "two people, two lavs on radio, bag recorder, camera mic socket only"
 
 
@@ -23,6 +25,7 @@ def test_an_empty_question_gives_its_gaps(client):
     assert [gap["id"] for gap in found["gaps"]][:3] == ["who", "where", "microphones"]
 
 
+@pytest.mark.deep
 def test_what_cannot_be_answered_is_a_problem(client):
     nothing = client.get("/api/rigs", params={"text": "xyzzy"})
     assert nothing.status_code == 422 and "xyzzy" in nothing.json()["detail"]

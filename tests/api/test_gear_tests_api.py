@@ -117,6 +117,7 @@ def test_knob_and_meter_travel_with_the_class(client):
     assert step["meter"]["reads_high_db"] == off_db and step["meter"]["drop"] == []
 
 
+@pytest.mark.deep
 def test_what_is_no_answer_is_refused(client):
     state = opened(client, matched())
     job = state["job"]

@@ -43,6 +43,7 @@ def test_a_body_that_is_too_large_is_refused(client):
     assert client.get("/api/jobs").json() == []
 
 
+@pytest.mark.deep
 def test_only_a_recording_may_be_larger(client):
     """Half a minute of sound is more than any plan: it is read as a recording there, and nowhere else."""
     state = opened(client, boom_in_bag())

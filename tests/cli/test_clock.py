@@ -150,6 +150,7 @@ def camera_movie(samples, codec="aac", kind="mp4"):
     return box.getvalue()
 
 
+@pytest.mark.deep
 def test_a_camera_movie_is_found_in_a_recording(answer, tmp_path):
     source = voice(-20, 40, 7)
     (tmp_path / "bag.wav").write_bytes(wav(source, bits=24))
@@ -212,6 +213,7 @@ def test_timecode_on_a_track_comes_before_the_sound(run, answer, tmp_path):
     assert found["offset_frames"] == pytest.approx(7 * 25 + 5, abs=0.01) and found["method"] == "timecode"
 
 
+@pytest.mark.deep
 def test_what_both_hear_makes_timecode_sharp_or_contradicts_it(run, answer, tmp_path):
     """A clip that begins 4.01 s later: its box says 4.00 s and is made sharp, or 9 s and is not believed."""
     source = voice(-20, 30, 7)
@@ -235,6 +237,7 @@ def test_what_is_not_found_says_so_with_status_3(answer, refused, tmp_path):
     refused("text.wav: this is no recording", "sync", tmp_path / "a.wav", tmp_path / "text.wav")
 
 
+@pytest.mark.deep
 def test_claps_find_what_has_no_other_sound_in_common(tmp_path, answer):
     for name, begins, seed in (("a", 0.0, 1), ("b", 4.0, 2)):
         heard = with_claps([at - begins for at in (6.0, 9.5, 16.25)], floor=-50, seed=seed)

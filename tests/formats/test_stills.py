@@ -45,6 +45,7 @@ def test_each_picture_is_the_one_of_its_number(rate):
         assert seen(still(movie, number, rate)).mean() == pytest.approx(grey_of(number), abs=2)
 
 
+@pytest.mark.deep
 def test_a_large_picture_is_made_small_and_keeps_its_shape():
     picture = seen(still(ramp(Fraction(25), width=1920, height=1080), 3, Fraction(25)))
     assert picture.shape == (360, 640, 3)

@@ -30,6 +30,7 @@ def key_of(card) -> bool:
     )
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize("lines", few(((lines,) for lines in MISTAKES.values()), 1), ids=MISTAKES.keys())
 def test_f_and_a_until_nothing_is_left(screen: Page, service, lines):
     job = opened(screen, service, typed(*lines))

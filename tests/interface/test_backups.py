@@ -2,11 +2,13 @@
 
 import zipfile
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.plans import padded_plan
 
 
+@pytest.mark.deep
 def test_a_copy_is_made_and_everything_is_taken_along(screen: Page, service):
     service.create(padded_plan())
     screen.goto("/")

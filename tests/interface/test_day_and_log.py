@@ -58,6 +58,7 @@ def test_a_day_is_typed_slipped_and_undone(screen: Page, services: Services):
     assert services.jobs.plan(job).set_ups["12c"].at_min == 630
 
 
+@pytest.mark.deep
 def test_a_part_is_marked_in_rehearsal(screen: Page, services: Services):
     """By keyboard: the part, its track, what the meter shows; where the knob goes stands there while it is shot."""
     job = opened(screen, services.jobs, foundry(), "log")

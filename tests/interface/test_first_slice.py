@@ -62,6 +62,7 @@ def test_plan_clip_mend_undo_reload(screen: Page):
     expect(stop).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_a_knob_redraws_the_ladder_before_it_is_let_go(screen: Page, service):
     state = service.create(foundry())
     screen.goto(f"/jobs/{state.revision.job}/levels/camera-b.L")

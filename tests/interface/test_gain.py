@@ -32,6 +32,7 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     expect(screen.get_by_text("14 settings to change")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_a_pad_is_designed_saved_and_used(screen: Page, service):
     job = opened(screen, service, foundry(), "levels/camera-b.L")
     screen.get_by_role("link", name="Attenuator for this cable").click()

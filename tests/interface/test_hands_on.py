@@ -118,6 +118,7 @@ def test_a_mix_is_looked_at_by_way_of_each_microphone(screen: Page, job):
     expect(ladder).to_have_attribute("aria-label", re.compile("Boom"))
 
 
+@pytest.mark.deep
 def test_typing_completes_and_says_what_it_does_not_know(screen: Page, job):
     screen.goto(f"/jobs/{job}/runs")
     field = screen.get_by_label("Command")

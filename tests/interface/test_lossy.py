@@ -56,6 +56,7 @@ def test_every_edit_arrives_once(screen: Page, service):
     expect(screen.locator(".waiting")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_what_was_not_saved_is_shown_and_outlives_a_reload(screen: Page, service):
     job = opened(screen, service, Plan(name="Reloaded"))
     screen.route("**/edits", lambda route: route.abort())
@@ -229,6 +230,7 @@ def test_a_measurement_is_followed_though_a_look_at_it_is_lost(screen: Page, ser
     assert lost
 
 
+@pytest.mark.deep
 def test_enter_pressed_twice_is_one_line(screen: Page, service):
     """Said before: two devices."""
     job = opened(screen, service, Plan(name="Twice"))

@@ -79,6 +79,7 @@ def test_a_shotgun_on_a_small_camera_goes_by_a_box(screen: Page, service):
     assert len(plan_of(service, job).runs) == 2
 
 
+@pytest.mark.deep
 def test_a_lead_is_made_judged_saved_and_used(screen: Page, service):
     job = opened(
         screen,
@@ -173,6 +174,7 @@ def test_saved_wiped_and_read_again(screen: Page, service, tmp_path):
     assert read_plan(path.read_bytes()) == foundry()
 
 
+@pytest.mark.deep
 def test_history_says_who_and_compares(screen: Page, service):
     job = opened(screen, service, line_into_camera())
     expect(screen.locator("[data-track='cam.L']")).to_be_visible()

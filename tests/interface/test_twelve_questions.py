@@ -66,6 +66,7 @@ RIGS = [
 ]  # fmt: skip
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize(("question", "title", "name", "says"), few(RIGS, 1), ids=[question for question, *_ in RIGS])
 def test_a_question_is_answered_by_a_rig(hand: Hand, screen: Page, question, title, name, says):
     hand.types(question)

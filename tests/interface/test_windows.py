@@ -8,6 +8,7 @@ from tests.plans import padded_plan
 from tidy_trunk.core.plan import Plan, SetJob
 
 
+@pytest.mark.deep
 def test_a_second_window_sees_a_change_within_a_second(screen: Page, service, browser: Browser, address: str):
     """Said before: other people's edits showed only once one's own met them."""
     job = opened(screen, service, Plan(name="Two desks"))

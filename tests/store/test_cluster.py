@@ -59,6 +59,7 @@ def test_an_acknowledged_edit_outlives_the_server(home, cluster):
     second.stop()
 
 
+@pytest.mark.deep
 def test_leftovers_of_a_crash_do_not_stop_the_next_start(home):
     cluster = PrivateCluster(home)
     half_made = cluster._folder.with_name("postgresql.new")

@@ -115,6 +115,7 @@ def test_what_an_end_of_the_program_cut_is_read_by_the_next_one(services, job, d
     again.close()
 
 
+@pytest.mark.deep
 def test_the_database_goes_away_and_nothing_is_lost(services, job, database):
     """All connections cut: the worker takes the queue up again."""
     get = dropped(services, job, LONG)

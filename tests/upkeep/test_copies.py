@@ -47,6 +47,7 @@ def copies(services, database, tmp_path, clock):
     return CopyService(tmp_path, database, tmp_path / "recordings", lambda: clock[0])
 
 
+@pytest.mark.deep
 def test_one_a_day_is_made_and_old_ones_go(services, copies, clock):
     services.jobs.create(padded_plan())
     for hours in (0, 5, 19, 1, 24, 24):

@@ -69,6 +69,7 @@ def test_where_nothing_is_nothing_is_made(tmp_path):
     assert by_name(found)["Database"].found == "none yet" and not (tmp_path / "nowhere").exists()
 
 
+@pytest.mark.deep
 def test_a_private_server_is_found_while_it_runs(home):
     from tidy_trunk.store import PrivateCluster
 

@@ -9,7 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.core.command.test_say import do
-from tests.few import IS_DEEP
+from tests.few import IS_DEEP, each_of
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.day import Progress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
@@ -337,7 +337,7 @@ def test_nothing_is_on_hours_before_its_first_take():
     assert day.unkept == ()
 
 
-@pytest.mark.parametrize("now", range(8 * 60, 9 * 60, 7))
+@pytest.mark.parametrize("now", each_of(range(8 * 60, 9 * 60, 7), 2))
 def test_whenever_one_looks_there_is_time_for_all(now):
     """Said before: three minutes after call there was no time to switch on the clock an hour later."""
     line = [RemoveSetUp(id=key) for key in foundry().set_ups]

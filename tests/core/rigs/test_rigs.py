@@ -201,11 +201,13 @@ def test_no_offered_rig_is_worse_in_everything():
                 assert other is rig or any(better), (text, rig.approach, other.approach)
 
 
+@pytest.mark.deep
 def test_the_first_rig_is_one_of_them():
     brief = read_brief(INTERVIEW, {}).brief
     assert first_rig(brief, {}).plan == find_rigs(brief, {}).rigs[0].plan
 
 
+@pytest.mark.deep
 def test_several_cameras_get_timecode_and_a_switcher_gets_the_mix():
     several = find_rigs(read_brief("two people, bag recorder, three cameras with xlr", {}).brief, {}).rigs
     assert several[0].approach is Approach.TIMECODE
@@ -245,6 +247,7 @@ def test_a_recorder_of_ones_own_with_too_few_inputs_is_not_taken():
     assert brief.recorders == ("bag-recorder",)
 
 
+@pytest.mark.deep
 def test_what_is_to_be_got_tells_its_cost_class():
     """A field mixer is of class 4 in the catalogue, a cable of class 1."""
     rigs = find_rigs(read_brief(INTERVIEW, {}).brief, {}).rigs
@@ -253,6 +256,7 @@ def test_what_is_to_be_got_tells_its_cost_class():
     assert any("with 25 dB (1)" in cell for cell in got)
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize(
     ("text", "least"),
     few(

@@ -82,6 +82,7 @@ def test_the_other_may_begin_earlier():
     assert halves.offset_s == pytest.approx(10, abs=WITHIN_S), "only ten seconds are on both"
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize("ppm", each_of([-12.0, 100.0], 1))
 def test_clocks_that_part(ppm):
     """A fast clock holds more samples of the same time: the other is longer by so many millionths."""
@@ -108,6 +109,7 @@ def test_what_has_nothing_in_common_is_not_found(stranger):
     assert found is None or found.confidence < 0.5
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize("seed", each_of([2, 3], 1))
 def test_strangers_with_silence_between_their_words_are_not_found(seed):
     """Where only few words lie over each other, what is common by chance is uneven, and stands out of the rest."""

@@ -5,18 +5,18 @@ from pathlib import Path
 from tidy_trunk.cli.output import show
 from tidy_trunk.core.drill import DrillLevel, draw_drill
 from tidy_trunk.media.plan_files import load_plan
-from tidy_trunk.results.drill import drill_out
+from tidy_trunk.results.drill import best_done, drill_out
 
 
-def show_drill(seed: int, plan_file: Path | None, level: str, kind: str, reveal: bool, as_json: bool) -> int:
+def show_drill(seed: int, plan_file: Path | None, level: str, kind: str, most: int, reveal: bool, as_json: bool) -> int:
     """The rig and what can be done on it; with `reveal` the fault too, and the shortest order to find it.
 
     Raises RangeError, PlanError: no such number, or the plan is not fit for a drill.
     """
-    drill = draw_drill(seed, None if plan_file is None else load_plan(plan_file), level=DrillLevel(level), kind=kind)
-    steps = drill.found.order.steps_to(drill.truth) if reveal else ()
+    plan = None if plan_file is None else load_plan(plan_file)
+    drill = draw_drill(seed, plan, level=DrillLevel(level), kind=kind, most=most)
     title = "Drawn rig" if plan_file is None else drill.rig.index.plan.name
-    done = [step.probe.id for step in steps]
+    done = best_done(drill) if reveal else []
     found = drill_out(str(seed), title, drill, done, (), drill.truth if reveal else None)
     order = drill.found.order
     told = [
@@ -27,8 +27,10 @@ def show_drill(seed: int, plan_file: Path | None, level: str, kind: str, reveal:
     ]
     if found.judged is not None:
         told += ["", f"fault: {found.judged.truth}"]
-        for number, (step, seen) in enumerate(zip(found.judged.best, found.seen, strict=True), 1):
-            told.append(f"{number}  {step.label} ({step.minutes:g} min, {step.left} left): {'; '.join(seen.lines)}")
-        told += [f"checklist: {found.judged.prevents}"] if found.judged.prevents else []
+        steps = iter(found.judged.best)
+        for number, seen in enumerate(found.seen, 1):
+            took = f" ({seen.minutes:g} min, {next(steps).left} left)" if seen.minutes else ""
+            told.append(f"{number}  {seen.label}{took}: {'; '.join(seen.lines)}")
+        told += [f"checklist: {line}" for line in found.judged.prevents]
     show(found, "\n".join(told).replace("−", "-"), as_json)
     return 0

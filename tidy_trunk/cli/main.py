@@ -289,13 +289,14 @@ def rigs(what: tuple[str, ...], as_json: bool) -> int:
 )
 @click.option("--level", type=click.Choice(["first-day", "unit", "night-shoot"]), default="unit", show_default=True)
 @click.option("--kind", default="", help="Kind of fault, such as loose or phantom", metavar="KIND")
+@click.option("--most", type=click.IntRange(1, 2), default=1, show_default=True, help="How many faults there may be")
 @click.option("--reveal", is_flag=True, help="Say what is wrong, and the shortest order to find it")
 @as_json_option
-def drill(seed: int, plan_file: Path | None, level: str, kind: str, reveal: bool, as_json: bool) -> int:
+def drill(seed: int, plan_file: Path | None, level: str, kind: str, most: int, reveal: bool, as_json: bool) -> int:
     """A rig with a hidden fault, what can be done to find it, and how long that takes."""
     from tidy_trunk.cli.drill import show_drill
 
-    return show_drill(seed, plan_file, level, kind, reveal, as_json)
+    return show_drill(seed, plan_file, level, kind, most, reveal, as_json)
 
 
 @app.command()

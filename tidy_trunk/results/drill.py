@@ -6,11 +6,14 @@ from uuid import UUID
 
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import WalkItem, walk_items
-from tidy_trunk.core.drill import Drill, HiddenFault
+from tidy_trunk.core.drill import Drill, HiddenFault, Probe, faults_of
+from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.words import said
 from tidy_trunk.words.drill import (
+    PUT_RIGHT,
     SETTINGS_SHEET,
+    SOMETHING_ELSE,
     answer_words,
     probe_words,
     short_probe_words,
@@ -58,7 +61,7 @@ class DrillStepOut(Out):
 
 class DrillJudgedOut(Out):
     """truth: what was wrong; minutes, best_minutes: of one's own search, and of the shortest order for this rig; score: 100 for that
-    or less; lost: what would have been wrong on the day; prevents: the line of the checklist."""
+    or less; lost: what would have been wrong on the day; prevents: the lines of the checklist."""
 
     truth: str
     is_right: bool
@@ -71,11 +74,11 @@ class DrillJudgedOut(Out):
     expected_minutes: float
     in_turn_minutes: float
     lost: list[str]
-    prevents: str
+    prevents: list[str]
 
 
 class DrillOut(Out):
-    """A drill. seed: that draws the same for others; devices: of the rig, in the order of the sound; judged: once it was answered."""
+    """A drill. seed: that draws the same for others; most: faults that there may be; devices: of the rig, in the order of the sound; judged: once it was answered."""
 
     id: str
     seed: int
@@ -84,6 +87,7 @@ class DrillOut(Out):
     cables: list[str]
     probes: list[ProbeOut]
     seen: list[ProbedOut]
+    most: int
     answers: list[DrillChoiceOut]
     wrong: list[str]
     minutes: float
@@ -141,6 +145,9 @@ class TrainingOut(Out):
     kinds: list[KindOut]
 
 
+MENDED: Final = "mended "
+"""Before the id of a fault that was put right, among what was done. ASSUMED_"""
+
 WRONG_FIX_MIN: Final = 5.0
 """ASSUMED_ what a wrong fix costs: a take that is recorded with the fault in it."""
 
@@ -148,10 +155,11 @@ WRONG_FIX_MIN: Final = 5.0
 def drill_out(
     drill_id: str, title: str, drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str | None
 ) -> DrillOut:
-    """done: ids of what was looked at, in order; wrong: ids of wrong answers; answer: the last one, None while it is open."""
-    index, faulty = drill.rig.index, drill.faulty
+    """done: ids of what was looked at, in order, and of faults that were put right; wrong: ids of wrong answers; answer: the last
+    one, None while it is open."""
+    index = drill.rig.index
     probes = {probe.id: probe for probe in drill.rig.probes}
-    minutes = sum(probes[name].minutes for name in done) + WRONG_FIX_MIN * len(wrong)
+    minutes = sum(probes[name].minutes for name in done if name in probes) + WRONG_FIX_MIN * len(wrong)
     return DrillOut(
         id=drill_id,
         seed=drill.seed,
@@ -161,7 +169,7 @@ def drill_out(
         probes=[
             ProbeOut(
                 id=probe.id,
-                group=index.unit(probe.device).label if probe.device else f"Cable {index.plan.runs[probe.run].number}",
+                group=_group(probe, index),
                 label=probe_words(probe, index),
                 short=short_probe_words(probe, index),
                 minutes=probe.minutes,
@@ -169,16 +177,8 @@ def drill_out(
             )
             for probe in drill.rig.probes
         ],
-        seen=[
-            ProbedOut(
-                probe=name,
-                label=probe_words(probes[name], index),
-                minutes=probes[name].minutes,
-                lines=shown_words(faulty, probes[name]),
-                sounds=sound_names(faulty, probes[name]),
-            )
-            for name in done
-        ],
+        most=drill.found.most,
+        seen=_seen(drill, done),
         answers=[
             DrillChoiceOut(id=name, label=answer_words(drill, name))
             for name in (*(fault.id for fault in drill.found.faults), "")
@@ -189,20 +189,64 @@ def drill_out(
     )
 
 
+def best_done(drill: Drill) -> list[str]:
+    """What the shortest order does in it, as it would have been played."""
+    return [
+        name
+        for step in drill.found.order.steps_to(drill.truth)
+        for name in (step.probe.id, *(MENDED + fault for fault in sorted(step.mended)))
+    ]
+
+
+def with_mended(drill: Drill, done: Sequence[str]) -> Drill:
+    """What is left of a drill after what was put right."""
+    for name in done:
+        if name.startswith(MENDED):
+            drill = drill.without(name.removeprefix(MENDED))
+    return drill
+
+
+def _seen(drill: Drill, done: Sequence[str]) -> list[ProbedOut]:
+    index = drill.rig.index
+    probes = {probe.id: probe for probe in drill.rig.probes}
+    seen = []
+    for number, name in enumerate(done):
+        if name.startswith(MENDED):
+            words = answer_words(drill, name.removeprefix(MENDED))
+            seen.append(ProbedOut(probe=name, label=PUT_RIGHT, minutes=0.0, lines=[words, SOMETHING_ELSE], sounds=[]))
+            continue
+        faulty = with_mended(drill, done[:number]).faulty
+        seen.append(
+            ProbedOut(
+                probe=name,
+                label=probe_words(probes[name], index),
+                minutes=probes[name].minutes,
+                lines=shown_words(faulty, probes[name]),
+                sounds=sound_names(faulty, probes[name]),
+            )
+        )
+    return seen
+
+
 def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str, minutes: float) -> DrillJudgedOut:
     index, order = drill.rig.index, drill.found.order
     probes = {probe.id: probe for probe in drill.rig.probes}
     left, own = order.all, []
+    here = drill
     for name in done:
+        if name.startswith(MENDED):
+            here = here.without(fault := name.removeprefix(MENDED))
+            left = frozenset(one for names in left if fault in (held := faults_of(names)) for one in held - {fault})
+            continue
         probe = probes[name]
-        left = order.after(left, probe, drill.found.shown[name][drill.truth])
+        left = order.after(left, probe, drill.found.shown[name][here.truth])
         own.append(DrillStepOut(label=probe_words(probe, index), minutes=probe.minutes, left=len(left)))
     best = [
         DrillStepOut(label=probe_words(step.probe, index), minutes=step.probe.minutes, left=len(step.left))
         for step in order.steps_to(drill.truth)
     ]
     best_minutes = sum(step.minutes for step in best)
-    is_right = answer in drill.found.alike(drill.truth)
+    is_right = answer == here.truth or bool(drill.found.is_answer(answer, here.truth))
     return DrillJudgedOut(
         truth=answer_words(drill, drill.truth),
         is_right=is_right,
@@ -215,8 +259,15 @@ def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str
         expected_minutes=round(order.expected_minutes(), 1),
         in_turn_minutes=round(order.in_turn_minutes(), 1),
         lost=_lost(drill),
-        prevents="" if drill.fault is None else _prevents(drill, drill.fault),
+        prevents=list(dict.fromkeys(_prevents(drill, fault) for fault in drill.faults)),
     )
+
+
+def _group(probe: Probe, index: PlanIndex) -> str:
+    """The device or cable that it is done at, or that it is done at all of them."""
+    if probe.device:
+        return index.unit(probe.device).label
+    return f"Cable {index.plan.runs[probe.run].number}" if probe.run else "All devices"
 
 
 def _lost(drill: Drill) -> list[str]:
@@ -232,11 +283,13 @@ def _lost(drill: Drill) -> list[str]:
 
 def _prevents(drill: Drill, fault: HiddenFault) -> str:
     """The line of the checklist that would have shown it."""
+    index = drill.rig.index
     items = walk_items(drill.rig.report)
     found = next(
-        (item for what in _LINES[fault.code] for item in items if item.what == what and _is_of(item, fault)), None
+        (item for what in _LINES[fault.code] for item in items if item.what == what and _is_of(item, fault, index)),
+        None,
     )
-    return SETTINGS_SHEET if found is None else walk_words(found, drill.rig.index).text
+    return SETTINGS_SHEET if found is None else walk_words(found, index).text
 
 
 _LINES: Final[Mapping[str, tuple[str, ...]]] = {
@@ -245,6 +298,19 @@ _LINES: Final[Mapping[str, tuple[str, ...]]] = {
     "mode": ("settings",),
     "gain": ("settings", "tone"),
     "pad": ("settings",),
+    "limiter": ("settings",),
+    "linked": ("settings",),
+    "pan": ("settings",),
+    "rolling": ("rolling", "counter"),
+    "crossed": ("cable",),
+    "one-leg": ("cable",),
+    "wrong-output": ("cable",),
+    "wrong-mix": ("settings",),
+    "timecode-out": ("timecode-label",),
+    "not-jammed": ("timecode-label",),
+    "timecode-rate": ("timecode-rate",),
+    "timecode-run": ("timecode-rate",),
+    "sample-rate": ("rate",),
     "armed": ("armed",),
     "frequency": ("frequency",),
     "cell": ("cell",),
@@ -258,8 +324,9 @@ _LINES: Final[Mapping[str, tuple[str, ...]]] = {
 """By kind of fault, what the checklist looks at. [HANDBOOK] §1"""
 
 
-def _is_of(item: WalkItem, fault: HiddenFault) -> bool:
-    if fault.run:
-        return item.facts.get("run") == fault.run
+def _is_of(item: WalkItem, fault: HiddenFault, index: PlanIndex) -> bool:
+    if "run" in item.facts:
+        return bool(item.facts["run"] == fault.run)
+    device = index.plan.runs[fault.run].receiving.device if fault.run else fault.device
     port = fault.control.partition(".")[0]
-    return item.device == fault.device and item.facts.get("port", port) == port
+    return item.device in ("", device) and bool(item.facts.get("port", port) == port)

@@ -7,12 +7,24 @@ from datetime import UTC, datetime
 from typing import Final
 from uuid import UUID
 
-from tidy_trunk.core.drill import Drill, DrillLevel, Impression, PlayedFault, Probe, draw_drill, drill_of, progress
+from tidy_trunk.core.drill import (
+    Drill,
+    DrillLevel,
+    Impression,
+    PlayedFault,
+    Probe,
+    draw_drill,
+    drill_of,
+    faults_of,
+    progress,
+)
+from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
 from tidy_trunk.document import stored_plan, write_plan
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.media.simulated import loop_file
 from tidy_trunk.results.drill import (
+    MENDED,
     DrillOut,
     JobMadeOut,
     KindOut,
@@ -21,7 +33,9 @@ from tidy_trunk.results.drill import (
     SameDrillOut,
     TrainingOut,
     drill_out,
+    with_mended,
 )
+from tidy_trunk.services.examples import example_plan
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.shared import Shared
 from tidy_trunk.store import DrillRecord, DrillStore
@@ -57,26 +71,34 @@ class DrillService:
         seed: int,
         job_id: UUID | None = None,
         *,
+        example: str = "",
         level: DrillLevel = DrillLevel.UNIT,
         kind: str = "",
+        most: int = 1,
         who: str = "",
     ) -> DrillOut:
-        """A drill of a number, in a rig of its own or in a job; begun again under the same id it is the same.
+        """A drill of a number, in a rig of its own, in a job or in an example; begun again under the same id it is the same.
 
-        Raises NotFoundError: no such job; RangeError: no such number or kind; PlanError: the job is not fit for one.
+        Raises NotFoundError: no such job or example; RangeError: no such number or kind; PlanError: the job is not fit for one.
         """
-        plan = None if job_id is None else self._jobs.plan(job_id)
-        drill = draw_drill(seed, plan, level=level, kind=kind)
+        plan = self._plan(job_id, example)
+        drill = draw_drill(seed, plan, level=level, kind=kind, most=most)
         record = DrillRecord(
             id=drill_id,
             seed=seed,
             title="Drawn rig" if plan is None else plan.name,
             plan=json.loads(write_plan(drill.rig.index.plan)),
             truth=drill.truth,
+            most=most,
             who=who,
             begun=self.now(),
         )
         return self._out(self._store.begin(record))
+
+    def _plan(self, job_id: UUID | None, example: str) -> Plan | None:
+        if job_id is not None:
+            return self._jobs.plan(job_id)
+        return example_plan(example, is_right=True) if example else None
 
     def read(self, drill_id: UUID) -> DrillOut:
         """Raises NotFoundError; PlanError: its classes have changed since."""
@@ -87,7 +109,11 @@ class DrillService:
         records, now = self._store.all(), self.now()
         ended = [record for record in records if record.ended is not None and record.truth]
         kinds = progress(
-            [PlayedFault(record.truth.partition(":")[0], record.score or 0, record.ended or now) for record in ended]
+            [
+                PlayedFault(fault.partition(":")[0], record.score or 0, record.ended or now)
+                for record in ended
+                for fault in faults_of(record.truth)
+            ]
         )
         return TrainingOut(
             played=[
@@ -125,8 +151,9 @@ class DrillService:
         drill = self._drill(record)
         plan = replace(drill.rig.index.plan, name=f"Drill {record.seed}")
         state = self._jobs.create(plan, f"Drill {record.seed}, as planned", job_id)
-        if drill.fault is not None and drill.fault.edits and state.revision.number == 1:
-            self._jobs.edit(state.revision.job, 1, drill.fault.edits)
+        edits = [edit for fault in drill.faults for edit in fault.edits]
+        if edits and state.revision.number == 1:
+            self._jobs.edit(state.revision.job, 1, edits)
         faulty = drill.faulty
         tracks = [track for track in faulty.report.tracks if not drill.rig.report.known_track(track.trace.id).is_silent]
         hit = next((one for one in tracks if faulty.heard(one) != {Impression.AS_PLANNED}), tracks[0])
@@ -153,23 +180,29 @@ class DrillService:
         return self._out(self._store.change(drill_id, done))
 
     def answer(self, drill_id: UUID, answer: str, number: int, *, gives_up: bool = False) -> DrillOut:
-        """Say what is wrong. number: how many answers were wrong before. A wrong one costs a take, and the search goes on.
+        """Say what is wrong. number: how many answers were wrong before. A wrong one costs a take, and the search goes on; of two
+        faults, the one that is named is put right, and the search goes on for the other.
 
         Raises NotFoundError; InputError: it is over, it is no answer, or another window has gone on.
         """
         last = GIVEN_UP if gives_up else answer
 
         def answered(record: DrillRecord) -> DrillRecord:
-            if record.answer == last or record.wrong[number : number + 1] == (answer,):
+            put_right = MENDED + answer
+            if record.answer == last or record.wrong[number : number + 1] == (answer,) or put_right in record.done:
                 return record  # sent again
             _check_open(record)
             drill = self._drill(record)
-            if not gives_up and answer not in drill.found.order.all:
+            if not gives_up and answer and not drill.found.named(answer):
                 raise InputError("that is none of the possible answers: choose one of the list")
             if number != len(record.wrong):
                 raise InputError("another window has gone on with this drill: look again")
-            if not gives_up and answer not in drill.found.alike(drill.truth):
+            here = with_mended(drill, record.done)
+            found = drill.found.is_answer(answer, here.truth)
+            if not gives_up and answer != here.truth and not found:
                 return replace(record, wrong=(*record.wrong, answer))
+            if not gives_up and here.without(found).faults:
+                return replace(record, done=(*record.done, MENDED + found))
             ended = replace(record, answer=last, ended=self.now())
             judged = self._out(ended).judged
             return replace(ended, score=judged.score if judged else None)
@@ -186,12 +219,13 @@ class DrillService:
             raise NotFoundError("nothing has been listened to there yet")
         drill = self._drill(record)
         probe = self._probe(record, probe_id)
-        faulty = drill.faulty
-        loose = drill.fault.run if drill.fault is not None and drill.fault.code == "loose" else ""
+        faulty = with_mended(drill, record.done[: _last(record.done, probe_id)]).faulty
+        loose = next((fault.run for fault in faulty.faults if fault.code == "loose"), "")
         tracks = faulty.tracks(probe.device) if probe.is_heard else ()
-        if number >= len(tracks):
+        if number >= len(tracks) or (probe.code == "play-back" and not faulty.is_rolling(probe.device)):
             raise NotFoundError("there is nothing to be heard there")
-        bench = Simulator(faulty.index, Play.VOICE, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
+        play = Play.LAUGH if probe.code == "shout" else Play.VOICE
+        bench = Simulator(faulty.index, play, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
         point = points_of(faulty.report, tracks[number].trace.stage)[-1]
         return loop_file(audible(bench, point, is_track=True) * SAFE_SHARE)
 
@@ -208,8 +242,14 @@ class DrillService:
     def _drill(self, record: DrillRecord) -> Drill:
         """Raises PlanError: its classes have changed since."""
         return self._known.get(
-            (record.id, record.truth), lambda: drill_of(record.seed, stored_plan(record.plan), record.truth)
+            (record.id, record.truth),
+            lambda: drill_of(record.seed, stored_plan(record.plan), record.truth, record.most),
         )
+
+
+def _last(done: Sequence[str], probe_id: str) -> int:
+    """How much was done before a probe was done last."""
+    return len(done) - 1 - list(reversed(done)).index(probe_id)
 
 
 def _side_by_side(records: Sequence[DrillRecord]) -> list[SameDrillOut]:

@@ -15,14 +15,16 @@ MOST_DRILLS: Final = 2_000
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DrillRecord:
-    """plan: of the rig, as a document; truth: id of the fault, "" for none; done: ids of what was looked at; wrong: ids of wrong
-    answers; answer: the last one, None while it is open; score: once it was judged; who: played it."""
+    """plan: of the rig, as a document; truth: ids of its faults, "" for none; most: faults that there may be; done: ids of what was
+    looked at, and of faults that were put right; wrong: ids of wrong answers; answer: the last one, None while it is open; score: once
+    it was judged; who: played it."""
 
     id: UUID
     seed: int
     title: str
     plan: dict[str, Any]
     truth: str
+    most: int = 1
     done: tuple[str, ...] = ()
     wrong: tuple[str, ...] = ()
     answer: str | None = None
@@ -32,7 +34,7 @@ class DrillRecord:
     ended: datetime | None = None
 
 
-_BODY = ("title", "plan", "truth", "answer", "score", "who")
+_BODY = ("title", "plan", "truth", "most", "answer", "score", "who")
 
 
 class DrillStore:

@@ -24,7 +24,16 @@ def read_training(drills: Drills) -> TrainingOut:
 @heavy
 def begin_drill(body: DrillIn, drills: Drills) -> DrillOut:
     """Hide a fault in a rig. What it is, is told when the drill was answered."""
-    return drills.begin(body.id, body.seed, body.job, level=body.level, kind=body.kind, who=body.who)
+    return drills.begin(
+        body.id,
+        body.seed,
+        body.job,
+        example=body.example,
+        level=body.level,
+        kind=body.kind,
+        most=body.most,
+        who=body.who,
+    )
 
 
 @router.get("/{drill_id}")

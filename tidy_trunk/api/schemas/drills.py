@@ -14,13 +14,16 @@ Probed = Annotated[str, Field(min_length=1, max_length=200)]
 
 class DrillIn(In):
     """A drill to begin. id: of its sender's own, so that it may be sent again; seed: draws the same for everybody; job: whose rig it
-    is hidden in, none for a rig that is drawn; level: of that one; kind: of fault, "" for any, and at times none."""
+    is hidden in, example: that of one of the examples, neither for a rig that is drawn; level: of that one; kind: of fault, "" for any,
+    and at times none; most: how many faults there may be."""
 
     id: UUID
     seed: Annotated[int, Field(ge=0, le=LARGEST_SEED)]
     job: UUID | None = None
+    example: Annotated[str, Field(max_length=30)] = ""
     level: DrillLevel = DrillLevel.UNIT
     kind: Annotated[str, Field(max_length=30)] = ""
+    most: Annotated[int, Field(ge=1, le=2)] = 1
     who: Who = ""
 
     model_config = ConfigDict(

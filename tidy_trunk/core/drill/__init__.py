@@ -1,13 +1,15 @@
-"""A fault hidden in a rig, what a set allows one to find out, and the order in which it is best looked for."""
+"""Faults hidden in a rig, what a set allows one to find out, and the order in which they are best looked for."""
 
 from tidy_trunk.core.drill.draw import FEWEST_FAULTS, LARGEST_SEED, Drill, DrillLevel, RigFaults, draw_drill, drill_of
 from tidy_trunk.core.drill.ear import EarState, EarTask, ear_sound, has_more, staircase
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
-from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation, Probe
-from tidy_trunk.core.drill.order import NO_FAULT, SearchOrder, SearchStep
+from tidy_trunk.core.drill.misset import records
+from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation, Probe, Together
+from tidy_trunk.core.drill.order import AND, NO_FAULT, SearchOrder, SearchStep, faults_of
 from tidy_trunk.core.drill.training import KindProgress, PlayedFault, due_kind, progress
 
 __all__ = [
+    "AND",
     "FEWEST_FAULTS",
     "LARGEST_SEED",
     "LIKELY",
@@ -27,11 +29,14 @@ __all__ = [
     "RigFaults",
     "SearchOrder",
     "SearchStep",
+    "Together",
     "draw_drill",
     "drill_of",
     "due_kind",
     "ear_sound",
+    "faults_of",
     "has_more",
     "progress",
+    "records",
     "staircase",
 ]

@@ -7,19 +7,24 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.drill.hidden import HiddenFault, controls_in_use
-from tidy_trunk.core.gear.catalogue import Control, LeadClass, Power
+from tidy_trunk.core.drill.hidden import IN_THE_CABLE, HiddenFault
+from tidy_trunk.core.drill.misset import controls_in_use, records
+from tidy_trunk.core.gear.catalogue import Bus, Circuit, Control, LeadClass, Power, channel_refs
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run, edited
-from tidy_trunk.core.sound.levels import Report, TrackLevel
+from tidy_trunk.core.sound.levels import LevelSolver, Report, TrackLevel, sender_of
 from tidy_trunk.core.sound.simulation import meter_shows_dbfs, strays
 from tidy_trunk.core.sound.trace import upstream_of
+from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
 
 MINUTES: Final[Mapping[str, float]] = {
     "settings": 0.3,
     "plugs": 0.3,
     "meters": 0.3,
     "listen": 0.5,
+    "shout": 0.5,
+    "tone": 1.0,
     "play-back": 2.0,
+    "clap": 3.0,
     "swap": 2.0,
     "battery": 1.0,
 }
@@ -27,6 +32,12 @@ MINUTES: Final[Mapping[str, float]] = {
 
 BUCKET_DB: Final = 6.0
 """ASSUMED_ difference in level that an ear is sure of without a comparison."""
+
+TONE_DB: Final = 1.0
+"""ASSUMED_ difference that a steady tone shows on a meter."""
+
+FLAT_DB: Final = 3.0
+"""ASSUMED_ by how much more a limiter has to press a shout down before it is heard."""
 
 
 class Impression(StrEnum):
@@ -41,6 +52,20 @@ class Impression(StrEnum):
     HUM = "hum"
     DROPOUTS = "dropouts"
     UNSTEADY = "unsteady"
+    HOLLOW = "hollow"
+    FLAT = "flat"
+    NOTHING = "nothing"
+
+
+class Together(StrEnum):
+    """How a device's file lies beside the others, found by a clap."""
+
+    AS_PLANNED = "as-planned"
+    NOTHING = "nothing"
+    ELSEWHERE = "elsewhere"
+    OTHER_RATE = "other-rate"
+    STANDS_STILL = "stands-still"
+    RUNS_OFF = "runs-off"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,7 +88,12 @@ class Probe:
     @property
     def is_heard(self) -> bool:
         """Whether one listens to tracks."""
-        return self.code in ("listen", "play-back")
+        return self.code in ("listen", "play-back", "shout")
+
+    @property
+    def is_of_files(self) -> bool:
+        """Whether it shows what would be wrong with the recordings."""
+        return self.is_heard or self.code == "clap"
 
 
 Observation = tuple[object, ...]
@@ -93,27 +123,47 @@ class DrillRig:
     def _probes(self) -> Iterator[Probe]:
         for unit in self.chain:
             yield from (Probe(code="settings", device=unit.device.id, port=port) for port in self._ports(unit))
-            recorded = [bus for bus in unit.device_class.buses if self.report.track(f"{unit.device.id}.{bus.id}")]
-            if recorded:
-                yield Probe(code="meters", device=unit.device.id)
-                free = [
-                    port
-                    for port in unit.device_class.outputs
-                    if port.is_headphone and not self.index.leaving.get(PortRef(unit.device.id, port.id))
-                ]
-                yield Probe(code="listen" if free else "play-back", device=unit.device.id)
+            if any(self.report.track(f"{unit.device.id}.{bus.id}") for bus in unit.device_class.buses):
+                yield from self._at_tracks(unit)
             if {Power.BATTERY, Power.MAINS} <= set(unit.device_class.traits.powers):
                 yield Probe(code="battery", device=unit.device.id)
         for run in self.runs:
-            if self.index.unit(run.sending.device).output(run.sending.port).circuit.is_analogue:
+            circuit = self.index.unit(run.sending.device).output(run.sending.port).circuit
+            if circuit.is_analogue or circuit is Circuit.TIMECODE:
                 yield Probe(code="plugs", run=run.id)
                 if run.parts:
                     yield Probe(code="swap", run=run.id)
+        if sum(records(unit) for unit in self.chain) > 1:
+            yield Probe(code="clap")
+
+    def _at_tracks(self, unit: PlacedDevice) -> Iterator[Probe]:
+        device = unit.device.id
+        yield Probe(code="meters", device=device)
+        if any(
+            port.is_headphone and not self.index.leaving.get(PortRef(device, port.id))
+            for port in unit.device_class.outputs
+        ):
+            yield Probe(code="listen", device=device)
+            yield Probe(code="shout", device=device)
+        if records(unit):
+            yield Probe(code="play-back", device=device)
+        if any(self.tone_sender(track) for track in self.report.tracks_of(device)):
+            yield Probe(code="tone", device=device)
+
+    def tone_sender(self, track: TrackLevel) -> str:
+        """The device before a track's own that can send tone to it; "" where none does."""
+        sender = sender_of(self.index, track.trace.stage)
+        return "" if sender is None else sender.device
 
     def _ports(self, unit: PlacedDevice) -> Iterator[str]:
         """Sockets and tracks in use that have anything to set, and "" for the device itself."""
-        used = dict.fromkeys(control.port for control in self.controls(unit.device.id))
-        yield from used
+        own = [""] if records(unit) or unit.device.id in self.clocks else []
+        yield from dict.fromkeys([*own, *(control.port for control in self.controls(unit.device.id))])
+
+    @cached_property
+    def clocks(self) -> Mapping[str, TimecodeDevice]:
+        """What keeps time in it, by device."""
+        return {item.device: item for item in timecode_devices(self.report)}
 
     def controls(self, device: str, port: str | None = None) -> tuple[Control, ...]:
         """What is set on a device, on one of its sockets or tracks."""
@@ -132,38 +182,129 @@ def _depths(report: Report) -> dict[str, int]:
 
 
 class FaultyRig:
-    """A rig with a fault in it, or with none."""
+    """A rig with faults in it, or with none.
 
-    def __init__(self, rig: DrillRig, fault: HiddenFault | None) -> None:
+    Raises InputError, PlanError: the faults cannot both be there.
+    """
+
+    def __init__(self, rig: DrillRig, faults: Sequence[HiddenFault] = ()) -> None:
         self.rig = rig
-        self.fault = fault
-        edits = () if fault is None else fault.edits
+        self.faults = tuple(faults)
+        edits = [edit for fault in self.faults for edit in fault.edits]
         self.report = rig.report.edited(edited(rig.index.plan, edits)) if edits else rig.report
+
+    def _has(self, *codes: str, device: str = "", run: str = "") -> bool:
+        return any(
+            fault.code in codes and device in ("", fault.device) and run in ("", fault.run) for fault in self.faults
+        )
 
     @property
     def index(self) -> PlanIndex:
         return self.report.index
 
     def observe(self, probe: Probe) -> Observation:
-        """What an probe shows. Equal observations cannot be told apart."""
+        """What a probe shows. Equal observations cannot be told apart."""
         match probe.code:
             case "settings":
-                unit = self.index.unit(probe.device)
-                return tuple(
-                    (control.id, unit.device.settings.get(control.id, control.default))
-                    for control in self.rig.controls(probe.device, probe.port)
-                )
+                return self._settings(probe.device, probe.port)
             case "plugs":
                 return self._plugs(probe.run)
             case "meters":
                 return tuple((track.trace.id, self.reads(track)) for track in self.tracks(probe.device))
-            case "listen" | "play-back":
-                return tuple((track.trace.id, tuple(sorted(self.heard(track)))) for track in self.tracks(probe.device))
+            case "listen" | "play-back" | "shout":
+                return tuple((name, tuple(sorted(self.told_by(probe, name)))) for name in self.heard_names(probe))
+            case "tone":
+                return tuple((track.trace.id, self.tone_off_db(track)) for track in self.tone_tracks(probe.device))
+            case "clap":
+                return tuple(
+                    (unit.device.id, self.together(unit.device.id)) for unit in self.rig.chain if records(unit)
+                )
             case "swap":
-                return (self._is_in_cable(probe.run),)
+                return (self._has(*IN_THE_CABLE, run=probe.run),)
             case "battery":
-                return (self.fault is not None and self.fault.code == "mains" and self.fault.device == probe.device,)
+                return (self._has("mains", device=probe.device),)
         raise ValueError(probe.code)
+
+    def _settings(self, device: str, port: str) -> Observation:
+        unit = self.index.unit(device)
+        stand = [
+            (control.id, unit.device.settings.get(control.id, control.default))
+            for control in self.rig.controls(device, port)
+        ]
+        if port == "":
+            return (*stand, self.is_rolling(device), self.timecode_from(device))
+        return (*stand, *(bus.id for bus in self.gives(device, port)))
+
+    def is_rolling(self, device: str) -> bool:
+        """Whether its record button was pressed."""
+        return not self._has("rolling", device=device)
+
+    def timecode_from(self, device: str) -> tuple[Gets, str]:
+        """How it comes by its time, and from whom."""
+        clock = self._clocks.get(device)
+        return (Gets.NOTHING, "") if clock is None else (clock.gets, clock.giver)
+
+    def gives(self, device: str, port: str) -> list[Bus]:
+        """Mixes and tracks that an output gives, channel by channel; none of an input."""
+        unit = self.index.unit(device)
+        ports = [one for one in unit.device_class.outputs if one.id == port]
+        buses = [unit.fed_bus(channel) for one in ports for channel in channel_refs(one)]
+        return [bus for bus in buses if bus is not None]
+
+    @cached_property
+    def _clocks(self) -> Mapping[str, TimecodeDevice]:
+        return {item.device: item for item in timecode_devices(self.report)}
+
+    def together(self, device: str) -> Together:
+        """How its file would lie beside the others."""
+        planned, now = self.rig.clocks.get(device), self._clocks.get(device)
+        if not self.is_rolling(device):
+            return Together.NOTHING
+        if self.index.unit(device).sample_rate_hz != self.rig.index.unit(device).sample_rate_hz:
+            return Together.RUNS_OFF
+        if planned is None or now is None or planned.gets is Gets.NOTHING:
+            return Together.AS_PLANNED
+        if (now.gets, now.giver) != (planned.gets, planned.giver):
+            return Together.ELSEWHERE
+        if now.rate != planned.rate:
+            return Together.OTHER_RATE
+        return Together.STANDS_STILL if now.records_run and not planned.records_run else Together.AS_PLANNED
+
+    def told_by(self, probe: Probe, track_id: str) -> frozenset[Impression]:
+        """What one hears of a track, listening to it, in a shout, or played back."""
+        track = self.report.known_track(track_id)
+        if probe.code == "play-back" and not self.is_rolling(probe.device):
+            return frozenset({Impression.NOTHING})
+        return self._shouted(track) if probe.code == "shout" else self.heard(track)
+
+    def heard_names(self, probe: Probe) -> list[str]:
+        return [track.trace.id for track in self.tracks(probe.device)]
+
+    def tone_tracks(self, device: str) -> list[TrackLevel]:
+        """Tracks that a tone was planned to reach."""
+        return [track for track in self.rig.report.tracks_of(device) if self.rig.tone_sender(track)]
+
+    def tone_off_db(self, planned: TrackLevel) -> float | None:
+        """By how much the tone reads otherwise than planned, in steps of a decibel; None where it does not arrive."""
+        sender = self.rig.tone_sender(planned)
+        now, then = (_tone_dbfs(rig, sender, planned.trace.id) for rig in (self.report, self.rig.report))
+        if not math.isfinite(then) or not math.isfinite(now):
+            return 0.0 if now == then else None
+        return round((now - then) / TONE_DB) * TONE_DB
+
+    def _shouted(self, track: TrackLevel) -> frozenset[Impression]:
+        planned = self.rig.report.track(track.trace.id)
+        if track.is_silent:
+            return frozenset({Impression.SILENT})
+        found = set()
+        clips, clipped = (
+            one is not None and (one.sound.burst_clip or one.clip) is not None for one in (track, planned)
+        )
+        if clips and not clipped:
+            found.add(Impression.DISTORTED)
+        if planned is not None and track.sound.limited_db >= planned.sound.limited_db + FLAT_DB:
+            found.add(Impression.FLAT)
+        return frozenset(found or {Impression.AS_PLANNED})
 
     def heard(self, track: TrackLevel) -> frozenset[Impression]:
         """What one hears of a track, beside what was planned for it."""
@@ -186,6 +327,8 @@ class FaultyRig:
             found.add(Impression.DROPOUTS)
         if self._is_automatic(track):
             found.add(Impression.UNSTEADY)
+        if planned is not None and self._is_against_others(track, planned):
+            found.add(Impression.HOLLOW)
         return frozenset(found or {Impression.AS_PLANNED})
 
     def meter_dbfs(self, track: TrackLevel) -> float | None:
@@ -207,12 +350,23 @@ class FaultyRig:
         return track.gear_noise_a > track.room_noise_a
 
     def _is_automatic(self, track: TrackLevel) -> bool:
-        fault = self.fault
-        if fault is None or fault.code != "automatic":
-            return False
-        port = fault.control.partition(".")[0]
         feeds = {feed.name for feed, _ in track.trace.stage.feeds} | {track.trace.bus}
-        return track.trace.device == fault.device and port in feeds
+        return any(
+            fault.code == "automatic"
+            and fault.device == track.trace.device
+            and fault.control.partition(".")[0] in feeds
+            for fault in self.faults
+        )
+
+    def _is_against_others(self, track: TrackLevel, planned: TrackLevel) -> bool:
+        """Whether it takes something away from another track with the same source when both are heard in one ear."""
+        if track.is_silent or track.sound.polarity == planned.sound.polarity:
+            return False
+        others = (one for one in self.report.tracks_of(track.trace.device) if one.trace.id != track.trace.id)
+        return any(
+            not one.is_silent and set(one.sources) & set(track.sources) and one.sound.polarity != track.sound.polarity
+            for one in others
+        )
 
     def tracks(self, device: str) -> Sequence[TrackLevel]:
         """Those that something was planned for, or that have something now."""
@@ -222,14 +376,18 @@ class FaultyRig:
     def _plugs(self, run_id: str) -> Observation:
         """Where a cable goes, what it looks like from outside, and whether a plug moves when one wiggles it."""
         run = self.plugged(run_id)
-        return (run.sending, run.receiving, self._looks_of(run), self.is_loose(run_id))
+        return (run.sending, run.receiving, self._looks_of(run), self.is_loose(run_id), self.is_out(run_id))
 
     def looks_planned(self, run_id: str) -> bool:
         """Whether a cable looks like the one that was planned, whatever is inside."""
         return self._looks_of(self.plugged(run_id)) == self._looks_of(self.rig.index.plan.runs[run_id])
 
     def is_loose(self, run_id: str) -> bool:
-        return self.fault is not None and self.fault.code == "loose" and self.fault.run == run_id
+        return self._has("loose", run=run_id)
+
+    def is_out(self, run_id: str) -> bool:
+        """Whether a plug of it lies beside its socket."""
+        return self._has("timecode-out", run=run_id)
 
     def _looks_of(self, run: Run) -> Observation:
         return tuple(_looks(self.index.lead_of(part)) for part in run.parts)
@@ -238,13 +396,6 @@ class FaultyRig:
         """A broken cable is plugged in as any other."""
         return self.index.plan.runs.get(run_id) or self.rig.index.plan.runs[run_id]
 
-    def _is_in_cable(self, run_id: str) -> bool:
-        """Whether the fault is gone with the right cable in place of the one that is there."""
-        fault = self.fault
-        return (
-            fault is not None and fault.run == run_id and fault.code in ("break", "wrong-cable", "pad-missing", "loose")
-        )
-
     @cached_property
     def _strays(self) -> frozenset[str]:
         return frozenset(strays(self.index))
@@ -252,6 +403,15 @@ class FaultyRig:
     @cached_property
     def _planned_strays(self) -> frozenset[str]:
         return frozenset(strays(self.rig.index))
+
+
+def _tone_dbfs(report: Report, sender: str, track_id: str) -> float:
+    """What a tone of the usual level reads there."""
+    track = report.track(track_id)
+    if track is None:  # nothing is recorded there any more
+        return -math.inf
+    oscillators = {sender: report.index.tone_dbfs(sender)}
+    return LevelSolver(report.index, oscillators=oscillators, line_ups={}).level(track.trace.stage).sound.average
 
 
 def _looks(lead: LeadClass) -> Observation:

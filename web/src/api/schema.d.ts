@@ -5046,7 +5046,8 @@ export interface components {
         /**
          * DrillIn
          * @description A drill to begin. id: of its sender's own, so that it may be sent again; seed: draws the same for everybody; job: whose rig it
-         *     is hidden in, none for a rig that is drawn; level: of that one; kind: of fault, "" for any, and at times none.
+         *     is hidden in, example: that of one of the examples, neither for a rig that is drawn; level: of that one; kind: of fault, "" for any,
+         *     and at times none; most: how many faults there may be.
          * @example {
          *       "id": "5f0c6f0e-6f0f-4f6e-9d0c-3f1c9a6f7b10",
          *       "seed": 4711
@@ -5062,6 +5063,11 @@ export interface components {
             seed: number;
             /** Job */
             job?: string | null;
+            /**
+             * Example
+             * @default
+             */
+            example: string;
             /** @default unit */
             level: components["schemas"]["DrillLevel"];
             /**
@@ -5069,6 +5075,11 @@ export interface components {
              * @default
              */
             kind: string;
+            /**
+             * Most
+             * @default 1
+             */
+            most: number;
             /**
              * Who
              * @description Name of the one who does it; may be empty
@@ -5093,7 +5104,7 @@ export interface components {
         /**
          * DrillJudgedOut
          * @description truth: what was wrong; minutes, best_minutes: of one's own search, and of the shortest order for this rig; score: 100 for that
-         *     or less; lost: what would have been wrong on the day; prevents: the line of the checklist.
+         *     or less; lost: what would have been wrong on the day; prevents: the lines of the checklist.
          */
         DrillJudgedOut: {
             /** Truth */
@@ -5119,7 +5130,7 @@ export interface components {
             /** Lost */
             lost: string[];
             /** Prevents */
-            prevents: string;
+            prevents: string[];
         };
         /**
          * DrillLevel
@@ -5129,7 +5140,7 @@ export interface components {
         DrillLevel: "first-day" | "unit" | "night-shoot";
         /**
          * DrillOut
-         * @description A drill. seed: that draws the same for others; devices: of the rig, in the order of the sound; judged: once it was answered.
+         * @description A drill. seed: that draws the same for others; most: faults that there may be; devices: of the rig, in the order of the sound; judged: once it was answered.
          */
         DrillOut: {
             /** Id */
@@ -5146,6 +5157,8 @@ export interface components {
             probes: components["schemas"]["ProbeOut"][];
             /** Seen */
             seen: components["schemas"]["ProbedOut"][];
+            /** Most */
+            most: number;
             /** Answers */
             answers: components["schemas"]["DrillChoiceOut"][];
             /** Wrong */

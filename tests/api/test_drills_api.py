@@ -9,12 +9,16 @@ import soundfile
 
 from tests.api.test_patch_api import opened
 from tests.plans import line_into_camera, padded_plan
-from tidy_trunk.core.drill import draw_drill
+from tidy_trunk.core.drill import DrillLevel, draw_drill
 from tidy_trunk.words.drill import answer_words
 
-SEED = 3
 KIND = {"kind": "automatic"}
-HIDDEN = draw_drill(SEED, **KIND)
+HIDDEN = next(
+    drill
+    for drill in (draw_drill(seed, **KIND) for seed in range(20))
+    if {"listen:recorder", "meters:camera"} <= {probe.id for probe in drill.rig.probes}
+)
+SEED = HIDDEN.seed
 TRUTH = HIDDEN.truth
 
 
@@ -138,3 +142,38 @@ def test_what_is_no_probe_and_no_answer_is_refused(client, drill):
     assert probe.status_code == 422 and "cannot be done" in probe.json()["detail"]
     answer = client.post(f"{at}/answer", json={"answer": "aliens", "number": 0})
     assert answer.status_code == 422 and "none of the possible answers" in answer.json()["detail"]
+
+
+def test_of_two_faults_each_is_put_right_and_both_are_judged(client, drill):
+    asked = {"most": 2, "level": "night-shoot"}
+    hidden = next(
+        one
+        for one in (draw_drill(seed, most=2, level=DrillLevel.NIGHT_SHOOT) for seed in range(20))
+        if len(one.faults) == 2
+    )
+    found = drill(hidden.seed, **asked)
+    at = f"/api/drills/{found['id']}"
+    first, second = (fault.id for fault in hidden.faults)
+    for _ in range(2):  # sent again it counts once
+        mid = client.post(f"{at}/answer", json={"answer": first, "number": 0}).json()
+    assert mid["judged"] is None and mid["wrong"] == []
+    assert [one["label"] for one in mid["seen"]] == ["Put right"] and "Something else" in mid["seen"][0]["lines"][1]
+    assert client.get(f"{at}/ladders").status_code == 422
+    lamp = next(one["id"] for one in found["probes"] if one["id"] == "settings:recorder")
+    seen = client.post(f"{at}/probes", json={"probe": lamp, "number": 1}).json()["seen"][1]
+    assert len(seen["drawn"]) == len(seen["lines"]) and {"lamp", "menu"} <= {
+        one["drawing"] for one in seen["drawn"] if one
+    }
+    done = client.post(f"{at}/answer", json={"answer": second, "number": 0}).json()["judged"]
+    assert done["is_right"] and done["truth"] == answer_words(hidden, hidden.truth)
+    ladders = client.get(f"{at}/ladders").json()
+    assert ladders["planned"]["track"] == ladders["faulty"]["track"] and ladders["planned"]["rungs"]
+
+
+def test_a_fault_hides_in_an_example(client, drill):
+    found = drill(11, example="choir")
+    assert "Bag" in found["devices"] and any(one["id"].startswith("not-jammed") for one in found["answers"])
+    missing = client.post("/api/drills", json={"id": str(uuid4()), "seed": 1, "example": "opera"})
+    assert missing.status_code == 404 and "bakery" in missing.json()["detail"]
+    three = client.post("/api/drills", json={"id": str(uuid4()), "seed": 1, "most": 3})
+    assert three.status_code == 422

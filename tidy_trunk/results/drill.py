@@ -17,9 +17,8 @@ from tidy_trunk.words.drill import (
     answer_words,
     probe_words,
     short_probe_words,
-    shown_words,
-    sound_names,
 )
+from tidy_trunk.words.drill_shown import Drawing, Shown, shown, sound_names
 from tidy_trunk.words.names import begun
 from tidy_trunk.words.walk import walk_words
 
@@ -36,13 +35,30 @@ class ProbeOut(Out):
     has_sound: bool
 
 
+class DrawnOut(Out):
+    """What is drawn beside a line. positions: where it can stand, by name; at: where it stands among them; turned: how far a knob is,
+    from 0 to 1."""
+
+    drawing: Drawing
+    positions: list[str]
+    at: int
+    turned: float
+
+    @classmethod
+    def from_shown(cls, line: Shown) -> "DrawnOut | None":
+        if line.drawing is None:
+            return None
+        return cls(drawing=line.drawing, positions=list(line.positions), at=line.at, turned=round(line.turned, 3))
+
+
 class ProbedOut(Out):
-    """What was done, and what it showed. sounds: tracks that can be listened to, by their names; lines then say the same in words."""
+    """What was done, and what it showed. drawn: for each line what is drawn beside it, none where words say it all; sounds: tracks that can be listened to, by their names; lines then say the same in words."""
 
     probe: str
     label: str
     minutes: float
     lines: list[str]
+    drawn: list[DrawnOut | None]
     sounds: list[str]
 
 
@@ -213,15 +229,18 @@ def _seen(drill: Drill, done: Sequence[str]) -> list[ProbedOut]:
     for number, name in enumerate(done):
         if name.startswith(MENDED):
             words = answer_words(drill, name.removeprefix(MENDED))
-            seen.append(ProbedOut(probe=name, label=PUT_RIGHT, minutes=0.0, lines=[words, SOMETHING_ELSE], sounds=[]))
+            lines = [words, SOMETHING_ELSE]
+            seen.append(ProbedOut(probe=name, label=PUT_RIGHT, minutes=0.0, lines=lines, drawn=[None, None], sounds=[]))
             continue
         faulty = with_mended(drill, done[:number]).faulty
+        told = shown(faulty, probes[name])
         seen.append(
             ProbedOut(
                 probe=name,
                 label=probe_words(probes[name], index),
                 minutes=probes[name].minutes,
-                lines=shown_words(faulty, probes[name]),
+                lines=[line.text for line in told],
+                drawn=[DrawnOut.from_shown(line) for line in told],
                 sounds=sound_names(faulty, probes[name]),
             )
         )

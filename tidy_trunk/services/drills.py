@@ -4,19 +4,19 @@ import json
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Final
+from typing import Final, NamedTuple
 from uuid import UUID
 
 from tidy_trunk.core.drill import (
     Drill,
     DrillLevel,
-    Impression,
     PlayedFault,
     Probe,
     draw_drill,
     drill_of,
     faults_of,
     progress,
+    rungs_of,
 )
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
@@ -35,6 +35,7 @@ from tidy_trunk.results.drill import (
     drill_out,
     with_mended,
 )
+from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.services.examples import example_plan
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.shared import Shared
@@ -52,6 +53,15 @@ KEPT: Final = 8
 
 SOUND_SAMPLES: Final = 2**18
 """ASSUMED_ length of what is listened to: 5.5 s, two sentences."""
+
+
+class DrillLadders(NamedTuple):
+    """A track of a drill that is over, as it was planned and with the faults in it. at: rungs of the planned ladder at which these are."""
+
+    track: str
+    planned: Evaluation
+    faulty: Evaluation
+    at: tuple[int, ...]
 
 
 class DrillService:
@@ -154,10 +164,17 @@ class DrillService:
         edits = [edit for fault in drill.faults for edit in fault.edits]
         if edits and state.revision.number == 1:
             self._jobs.edit(state.revision.job, 1, edits)
-        faulty = drill.faulty
-        tracks = [track for track in faulty.report.tracks if not drill.rig.report.known_track(track.trace.id).is_silent]
-        hit = next((one for one in tracks if faulty.heard(one) != {Impression.AS_PLANNED}), tracks[0])
-        return JobMadeOut(job=state.revision.job, track=hit.trace.id)
+        return JobMadeOut(job=state.revision.job, track=drill.hit_track())
+
+    def ladders(self, drill_id: UUID) -> DrillLadders:
+        """Of the track on which the faults are heard best. Raises NotFoundError; InputError: the drill is not over."""
+        record = self._store.get(drill_id)
+        if record.answer is None:
+            raise InputError("this drill is not over: find the fault first")
+        drill = self._drill(record)
+        planned, faulty = (Evaluation(one.index.plan) for one in (drill.rig, drill.faulty))
+        track = drill.hit_track()
+        return DrillLadders(track, planned, faulty, rungs_of(planned.report, track, drill.faults))
 
     def remove(self, drill_id: UUID) -> None:
         self._store.remove(drill_id)

@@ -6,19 +6,12 @@ from typing import Final
 from tidy_trunk.core.drill import (
     Drill,
     EarTask,
-    FaultyRig,
     HiddenFault,
-    Impression,
     Probe,
-    Together,
     faults_of,
-    records,
 )
-from tidy_trunk.core.gear.catalogue import Control, find_control
-from tidy_trunk.core.plan import FeedOutput, MoveRun, PlacedDevice, PlanIndex, PortRef, SetParts
-from tidy_trunk.core.sound.levels import TrackLevel
-from tidy_trunk.core.time.clock import Gets
-from tidy_trunk.words.numbers import signed
+from tidy_trunk.core.gear.catalogue import find_control
+from tidy_trunk.core.plan import FeedOutput, MoveRun, PlanIndex, PortRef, SetParts
 from tidy_trunk.words.rows import parts_words
 
 _PROBES: Final[Mapping[str, str]] = {
@@ -28,7 +21,7 @@ _PROBES: Final[Mapping[str, str]] = {
     "listen": "Listen at {device}, headphones set low first",
     "shout": "Have somebody shout, and listen at {device}, headphones set low first",
     "tone": "Send tone to {device} and read its meters",
-    "clap": "Clap before all, record, and lay the files over each other",
+    "clap": "Clap once for all to record, and lay the files over each other",
     "play-back": "Record half a minute on {device} and play it back",
     "swap": "Swap {cable} for a right one that is whole",
     "battery": "Run {device} from its battery",
@@ -131,39 +124,6 @@ EAR_TASKS: Final[Mapping[EarTask, tuple[str, str]]] = {
 SETTINGS_SHEET: Final = "Every knob as the settings sheet has it."
 """What prevents a fault that no line of the checklist is about. [HANDBOOK] §1"""
 
-_HEARD: Final[Mapping[Impression, str]] = {
-    Impression.SILENT: "silent",
-    Impression.QUIET: "much quieter than planned",
-    Impression.AS_PLANNED: "as planned",
-    Impression.LOUD: "much louder than planned",
-    Impression.DISTORTED: "distorted",
-    Impression.HISS: "hiss above the room",
-    Impression.HUM: "hum",
-    Impression.DROPOUTS: "dropouts and crackle",
-    Impression.UNSTEADY: "the level rides up and down",
-    Impression.HOLLOW: "hollow beside the other tracks, in one ear",
-    Impression.FLAT: "the shout is pressed flat",
-    Impression.NOTHING: "nothing was recorded",
-}
-
-_TOGETHER: Final[Mapping[Together, str]] = {
-    Together.AS_PLANNED: "lies where it should",
-    Together.NOTHING: "there is no file",
-    Together.ELSEWHERE: "its timecode is hours away from the others",
-    Together.OTHER_RATE: "its timecode counts at another rate",
-    Together.STANDS_STILL: "its timecode stands still between takes",
-    Together.RUNS_OFF: "it runs off: what fits at the beginning does not at the end",
-}
-
-_COMES_BY: Final[Mapping[Gets, str]] = {
-    Gets.GIVES: "of its own, given to others",
-    Gets.SOCKET: "by cable from {giver}",
-    Gets.JAMS: "jammed from {giver}",
-    Gets.SOUND: "as sound from {giver}",
-    Gets.NOTHING: "from nowhere",
-}
-"""How a device comes by its timecode. [HANDBOOK] §8"""
-
 
 def probe_words(probe: Probe, index: PlanIndex) -> str:
     return _PROBES[probe.code].format(
@@ -215,113 +175,6 @@ def answer_words(drill: Drill, truth: str) -> str:
     if not faults_of(truth):
         return NOTHING_WRONG
     return "; ".join(fault_words(fault, drill.rig.index) for fault in faults)
-
-
-def shown_words(faulty: FaultyRig, probe: Probe) -> list[str]:
-    """What a probe shows, line by line. What was not looked at is not told."""
-    index = faulty.index
-    match probe.code:
-        case "settings":
-            return _settings_lines(faulty, probe)
-        case "plugs":
-            return _plugs_lines(faulty, probe.run)
-        case "meters":
-            return [_meter_line(faulty, track.trace.id) for track in faulty.tracks(probe.device)]
-        case "tone":
-            return [_tone_line(faulty, track) for track in faulty.tone_tracks(probe.device)]
-        case "listen" | "play-back" | "shout":
-            return [
-                f"{_track(index, name)}: {', '.join(_HEARD[one] for one in sorted(faulty.told_by(probe, name)))}"
-                for name in faulty.heard_names(probe)
-            ]
-        case "clap":
-            recording = [unit for unit in faulty.rig.chain if records(unit)]
-            return [f"{unit.label}: {_TOGETHER[faulty.together(unit.device.id)]}" for unit in recording]
-        case _:
-            return ["It is gone." if faulty.observe(probe)[0] else "No change."]
-
-
-def _settings_lines(faulty: FaultyRig, probe: Probe) -> list[str]:
-    now, planned = faulty.index.unit(probe.device), faulty.rig.index.unit(probe.device)
-    lines = [
-        _control_line(now, planned, control)
-        for control in faulty.rig.controls(probe.device, probe.port)
-        if now.acts(control)
-    ]
-    if probe.port:
-        buses, then = (
-            ", ".join(unit.bus_label(bus.id) for bus in rig.gives(probe.device, probe.port))
-            for unit, rig in ((now, faulty), (planned, FaultyRig(faulty.rig)))
-        )
-        return [*lines, f"gives: {buses} (planned {then})"] if then else lines
-    if records(now):
-        lines.append(f"record lamp: {'on' if faulty.is_rolling(probe.device) else 'off'} (planned on)")
-    if probe.device in faulty.rig.clocks:
-        from_now, from_then = (_comes_by(rig, probe.device) for rig in (faulty, FaultyRig(faulty.rig)))
-        lines.append(f"timecode: {from_now} (planned {from_then})")
-    return lines
-
-
-def _comes_by(faulty: FaultyRig, device: str) -> str:
-    gets, giver = faulty.timecode_from(device)
-    return _COMES_BY[gets].format(giver=_device(faulty.index, giver))
-
-
-def _plugs_lines(faulty: FaultyRig, run_id: str) -> list[str]:
-    index, planned = faulty.index, faulty.rig.index
-    run = faulty.plugged(run_id)
-    shown = planned.plan.runs[run_id] if faulty.looks_planned(run_id) else run
-    if faulty.is_out(run_id):
-        sits = "It is not plugged in."
-    else:
-        sits = "A plug moves." if faulty.is_loose(run_id) else "Both plugs sit firmly."
-    return [
-        f"{index.port_label(run.sending)} to {index.port_label(run.receiving)}",
-        parts_words(planned, shown.parts) or "plugged in directly",
-        sits,
-    ]
-
-
-def _tone_line(faulty: FaultyRig, track: TrackLevel) -> str:
-    off_db = faulty.tone_off_db(track)
-    if off_db is None:
-        says = "no tone"
-    elif off_db == 0:
-        says = "as planned"
-    else:
-        says = f"{signed(off_db, 0)} dB against the plan"
-    return f"{_track(faulty.rig.index, track.trace.id)}: {says}"
-
-
-def sound_names(faulty: FaultyRig, probe: Probe) -> list[str]:
-    """Tracks that can be listened to there, in their order."""
-    if not probe.is_heard or (probe.code == "play-back" and not faulty.is_rolling(probe.device)):
-        return []
-    return [_track(faulty.index, name) for name in faulty.heard_names(probe)]
-
-
-def _control_line(unit: PlacedDevice, planned: PlacedDevice, control: Control) -> str:
-    """Beside what the settings sheet says."""
-    now, then = (control.words(one.device.settings.get(control.id, control.default)) for one in (unit, planned))
-    if not planned.acts(control):
-        return f"{control.label}: {now}"
-    return f"{control.label}: {now} (planned {then})"
-
-
-def _meter_line(faulty: FaultyRig, track_id: str) -> str:
-    now, then = faulty.report.track(track_id), faulty.rig.report.track(track_id)
-    shows = faulty.meter_dbfs(now) if now is not None else None
-    planned = faulty.meter_dbfs(then) if then is not None else None
-    return f"{_track(faulty.index, track_id)}: {_level(shows)} (planned {_level(planned)})"
-
-
-def _level(level: float | None) -> str:
-    return "no reading" if level is None else f"{signed(level, 0)} dBFS"
-
-
-def _track(index: PlanIndex, track_id: str) -> str:
-    device, _, bus = track_id.partition(".")
-    return index.unit(device).bus_label(bus)
 
 
 def _device(index: PlanIndex, device: str) -> str:

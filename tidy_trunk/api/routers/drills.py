@@ -7,8 +7,9 @@ from fastapi import APIRouter, Query, Response
 
 from tidy_trunk.api.dependencies import Drills
 from tidy_trunk.api.heavy import heavy
-from tidy_trunk.api.schemas.drills import DrillAnswerIn, DrillIn, DrillJobIn, ProbeIn
+from tidy_trunk.api.schemas.drills import DrillAnswerIn, DrillIn, DrillJobIn, DrillLaddersOut, ProbeIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
+from tidy_trunk.api.schemas.ladder import LadderOut
 from tidy_trunk.results.drill import DrillOut, JobMadeOut, TrainingOut
 
 router = APIRouter(prefix="/drills", tags=["drill"], responses=PROBLEMS)
@@ -68,6 +69,17 @@ def answer_drill(drill_id: UUID, body: DrillAnswerIn, drills: Drills) -> DrillOu
 def make_job_of_drill(drill_id: UUID, body: DrillJobIn, drills: Drills) -> JobMadeOut:
     """A job with the rig as planned, and then with the fault: its levels and findings show what it does."""
     return drills.as_job(drill_id, body.id)
+
+
+@router.get("/{drill_id}/ladders")
+@heavy
+def read_drill_ladders(drill_id: UUID, drills: Drills) -> DrillLaddersOut:
+    """Of a drill that is over: the track on which it is heard, as planned and with the faults in it."""
+    found = drills.ladders(drill_id)
+    planned, faulty = (
+        LadderOut.from_core(one, one.report.known_track(found.track), "") for one in (found.planned, found.faulty)
+    )
+    return DrillLaddersOut(planned=planned, faulty=faulty, at=list(found.at))
 
 
 @router.get("/{drill_id}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})

@@ -6,7 +6,9 @@ from uuid import UUID
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
+from tidy_trunk.api.schemas.ladder import LadderOut
 from tidy_trunk.core.drill import LARGEST_SEED, DrillLevel, EarTask
+from tidy_trunk.results.numbers import Out
 
 Counted = Annotated[int, Field(ge=0, le=10_000)]
 Probed = Annotated[str, Field(min_length=1, max_length=200)]
@@ -54,6 +56,14 @@ class DrillAnswerIn(In):
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"answer": "loose:run-1", "number": 0}]}
     )
+
+
+class DrillLaddersOut(Out):
+    """A track as it was planned, and with the faults in it. at: rungs of the planned ladder at which these are, from 0."""
+
+    planned: LadderOut
+    faulty: LadderOut
+    at: list[int]
 
 
 class DrillJobIn(In):

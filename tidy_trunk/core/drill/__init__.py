@@ -1,6 +1,15 @@
 """Faults hidden in a rig, what a set allows one to find out, and the order in which they are best looked for."""
 
-from tidy_trunk.core.drill.draw import FEWEST_FAULTS, LARGEST_SEED, Drill, DrillLevel, RigFaults, draw_drill, drill_of
+from tidy_trunk.core.drill.draw import (
+    FEWEST_FAULTS,
+    LARGEST_SEED,
+    Drill,
+    DrillLevel,
+    RigFaults,
+    draw_drill,
+    drill_of,
+    rungs_of,
+)
 from tidy_trunk.core.drill.ear import EarState, EarTask, ear_sound, has_more, staircase
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
 from tidy_trunk.core.drill.misset import records
@@ -38,5 +47,6 @@ __all__ = [
     "has_more",
     "progress",
     "records",
+    "rungs_of",
     "staircase",
 ]

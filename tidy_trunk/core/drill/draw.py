@@ -13,7 +13,7 @@ from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
 from tidy_trunk.core.drill.misset import of_device
 from tidy_trunk.core.drill.miswired import of_run
-from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Observation
+from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation
 from tidy_trunk.core.drill.order import AND, NO_FAULT, NO_FAULT_SHARE, SearchOrder, faults_of
 from tidy_trunk.core.gear.catalogue import POWER_KEY, Circuit, Kind, Power, frequency_key
 from tidy_trunk.core.plan import Edit, Plan, SetControl, edited
@@ -49,21 +49,21 @@ class DrillLevel(StrEnum):
 _RIGS: Final[Mapping[DrillLevel, tuple[tuple[str, ...], ...]]] = {
     DrillLevel.FIRST_DAY: (
         ("one person talking",),
-        ("boom", "lavalier by cable", "handheld mic"),
-        ("handheld recorder", "bag recorder"),
+        ("boom", "lavalier by cable", "handheld mic", "on-camera mic", "lavalier on radio"),
+        ("handheld recorder", "bag recorder", "no recorder"),
         ("1 camera mic socket only",),
     ),
     DrillLevel.UNIT: (
         ("one person talking", "interview, two people", "music"),
         ("boom", "lavalier by cable", "lavalier on radio", "two lavs on radio", "boom and lav on radio", "stereo pair"),
-        ("handheld recorder", "bag recorder", "field mixer"),
+        ("handheld recorder", "bag recorder", "no recorder"),
         ("1 camera mic socket only", "cinema camera"),
     ),
     DrillLevel.NIGHT_SHOOT: (
         ("interview, two people, once", "four people, once"),
         ("boom and two lavs on radio", "four lavs on radio", "boom, two lavs on radio"),
         ("bag recorder",),
-        ("two cinema cameras", "cinema camera", "1 camera mic socket only"),
+        ("two cinema cameras", "two cinema cameras, timecode boxes", "cinema camera", "1 camera mic socket only"),
     ),
 }
 """Rigs of a level, in everyday words: who, by what, into what, on what. ASSUMED_"""
@@ -215,9 +215,42 @@ class Drill:
     def faulty(self) -> FaultyRig:
         return FaultyRig(self.rig, self.faults)
 
+    def hit_track(self) -> str:
+        """The track on which the faults are heard, else the first that was planned."""
+        faulty = self.faulty
+        tracks = [track for track in faulty.report.tracks if not self.rig.report.known_track(track.trace.id).is_silent]
+        hit = next((one for one in tracks if faulty.heard(one) != {Impression.AS_PLANNED}), None)
+        if hit is not None:
+            return hit.trace.id
+        devices = {fault.device for fault in self.faults}
+        there = [track for track in tracks if track.trace.device in devices]
+        return (there or tracks)[0].trace.id
+
     def without(self, fault_id: str) -> "Drill":
         """Once a fault was put right."""
         return replace(self, truth=AND.join(one.id for one in self.faults if one.id != fault_id))
+
+
+def rungs_of(report: Report, track_id: str, faults: Sequence[HiddenFault]) -> tuple[int, ...]:
+    """The rungs of a track's ladder at which faults are, by their places from the source on; none for what is elsewhere.
+
+    What is wrong with a device as a whole is wrong with what it records.
+    """
+    track = report.known_track(track_id)
+    stages = [rung.level.stage for rung in report.ladder(track.trace)]
+    found = set()
+    for fault in faults:
+        port = fault.control.partition(".")[0]
+        at = [
+            place
+            for place, stage in enumerate(stages)
+            if (stage.run is not None and stage.run.id == fault.run)
+            or (port and stage.device == fault.device and stage.name == port)
+        ]
+        if not at and fault.device == track.trace.device:
+            at = [len(stages) - 1]
+        found |= set(at[:1])
+    return tuple(sorted(found))
 
 
 def draw_drill(

@@ -8,7 +8,7 @@ from tidy_trunk.core.drill.hidden import HiddenFault
 from tidy_trunk.core.gear.catalogue import Circuit, LeadClass, built_in
 from tidy_trunk.core.plan import Disconnect, Edit, MoveRun, Part, PlanIndex, PortRef, Run, SaveLead, SetParts
 
-_SMALL_PLUGS: Final = ("trs35", "trrs35")
+SMALL_PLUGS: Final = ("trs35", "trrs35")
 """Plugs that nothing locks. [PRACTICE]"""
 
 _SIGNAL_PIN: Final = "2"
@@ -24,7 +24,7 @@ def of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
         return
     if run.parts:
         yield HiddenFault(id=f"break:{run.id}", code="break", run=run.id, edits=(Disconnect(run=run.id),))
-    if any(plug.connector in _SMALL_PLUGS for plug in (output.plug, port.plug)):
+    if any(plug.connector in SMALL_PLUGS for plug in (output.plug, port.plug)):
         yield HiddenFault(id=f"loose:{run.id}", code="loose", run=run.id)
     for at, part in enumerate(run.parts):
         if not part.shared and not part.branch:

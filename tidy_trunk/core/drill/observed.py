@@ -9,6 +9,7 @@ from typing import Final
 
 from tidy_trunk.core.drill.hidden import IN_THE_CABLE, HiddenFault
 from tidy_trunk.core.drill.misset import controls_in_use, records
+from tidy_trunk.core.drill.miswired import SMALL_PLUGS
 from tidy_trunk.core.gear.catalogue import Bus, Circuit, Control, LeadClass, Power, channel_refs
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run, edited
 from tidy_trunk.core.sound.levels import LevelSolver, Report, TrackLevel, sender_of
@@ -171,6 +172,15 @@ class DrillRig:
         return tuple(control for control in in_use if port is None or control.port == port)
 
 
+def _chain(clocks: Mapping[str, TimecodeDevice], device: str) -> tuple[tuple[str, Gets], ...]:
+    """By whom and how a device gets its time, and these theirs, up to where it comes from."""
+    found = dict[str, Gets]()
+    while device in clocks and device not in found:
+        found[device] = clocks[device].gets
+        device = clocks[device].giver
+    return tuple(found.items())
+
+
 def _depths(report: Report) -> dict[str, int]:
     """How far along the sound each device is; what no track comes by is not in it."""
     found: dict[str, int] = {}
@@ -264,7 +274,7 @@ class FaultyRig:
             return Together.RUNS_OFF
         if planned is None or now is None or planned.gets is Gets.NOTHING:
             return Together.AS_PLANNED
-        if (now.gets, now.giver) != (planned.gets, planned.giver):
+        if _chain(self._clocks, device) != _chain(self.rig.clocks, device):
             return Together.ELSEWHERE
         if now.rate != planned.rate:
             return Together.OTHER_RATE
@@ -384,6 +394,14 @@ class FaultyRig:
 
     def is_loose(self, run_id: str) -> bool:
         return self._has("loose", run=run_id)
+
+    def loose_end(self, run_id: str) -> PortRef | None:
+        """Of a run with a loose plug, the end that nothing locks; None where both sit firmly."""
+        run = self.plugged(run_id)
+        output = self.index.unit(run.sending.device).output(run.sending.port)
+        if not self.is_loose(run_id):
+            return None
+        return run.sending if output.plug.connector in SMALL_PLUGS else run.receiving
 
     def is_out(self, run_id: str) -> bool:
         """Whether a plug of it lies beside its socket."""

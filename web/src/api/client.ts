@@ -99,6 +99,7 @@ export type Walk = Schemas['WalkOut']
 export type Stock = Schemas['StockOut']
 export type Trunk = Schemas['TrunkOut']
 export type Drill = Schemas['DrillOut']
+export type DrillLadders = Schemas['DrillLaddersOut']
 export type EarSession = Schemas['EarOut']
 export type EarTasks = Schemas['EarTaskOut'][]
 export type Training = Schemas['TrainingOut']
@@ -605,6 +606,8 @@ export const api = {
   training: () => reading(() => server.GET('/api/drills')),
   beginDrill: (id: string, asked: DrillAsked) =>
     reading(() => server.POST('/api/drills', { body: { ...asked, id } })),
+  drillLadders: (id: string) =>
+    reading(() => server.GET('/api/drills/{drill_id}/ladders', { params: { path: { drill_id: id } } })),
   jobOfDrill: (drill: string, id: string) =>
     reading(() =>
       server.POST('/api/drills/{drill_id}/job', { params: { path: { drill_id: drill } }, body: { id } }),

@@ -2493,6 +2493,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{drill_id}/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Drill Ladders
+         * @description Of a drill that is over: the track on which it is heard, as planned and with the faults in it.
+         */
+        get: operations["read_drill_ladders_api_drills__drill_id__ladders_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills/{drill_id}/sound.wav": {
         parameters: {
             query?: never;
@@ -5001,6 +5021,26 @@ export interface components {
             /** Id */
             id?: string | null;
         };
+        /**
+         * Drawing
+         * @description What is drawn beside a line.
+         * @enum {string}
+         */
+        Drawing: "knob" | "switch" | "menu" | "lamp" | "plug";
+        /**
+         * DrawnOut
+         * @description What is drawn beside a line. positions: where it can stand, by name; at: where it stands among them; turned: how far a knob is,
+         *     from 0 to 1.
+         */
+        DrawnOut: {
+            drawing: components["schemas"]["Drawing"];
+            /** Positions */
+            positions: string[];
+            /** At */
+            at: number;
+            /** Turned */
+            turned: number;
+        };
         /** DriftOut */
         DriftOut: {
             /** Words */
@@ -5131,6 +5171,16 @@ export interface components {
             lost: string[];
             /** Prevents */
             prevents: string[];
+        };
+        /**
+         * DrillLaddersOut
+         * @description A track as it was planned, and with the faults in it. at: rungs of the planned ladder at which these are, from 0.
+         */
+        DrillLaddersOut: {
+            planned: components["schemas"]["LadderOut"];
+            faulty: components["schemas"]["LadderOut"];
+            /** At */
+            at: number[];
         };
         /**
          * DrillLevel
@@ -8304,7 +8354,7 @@ export interface components {
         };
         /**
          * ProbedOut
-         * @description What was done, and what it showed. sounds: tracks that can be listened to, by their names; lines then say the same in words.
+         * @description What was done, and what it showed. drawn: for each line what is drawn beside it, none where words say it all; sounds: tracks that can be listened to, by their names; lines then say the same in words.
          */
         ProbedOut: {
             /** Probe */
@@ -8315,6 +8365,8 @@ export interface components {
             minutes: number;
             /** Lines */
             lines: string[];
+            /** Drawn */
+            drawn: (components["schemas"]["DrawnOut"] | null)[];
             /** Sounds */
             sounds: string[];
         };
@@ -18619,6 +18671,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobMadeOut"];
+                };
+            };
+            /** @description No such job, track or run */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The job has moved on, or there is nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It cannot be done; the detail says why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_drill_ladders_api_drills__drill_id__ladders_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillLaddersOut"];
                 };
             };
             /** @description No such job, track or run */

@@ -2,7 +2,7 @@
 import type { DrillAsked } from '@/api/client'
 
 /** What is asked of a new drill. */
-export type Asked = Pick<DrillAsked, 'level' | 'kind'> & { readonly inJob: boolean }
+export type Asked = Pick<DrillAsked, 'level' | 'kind' | 'example' | 'most'> & { readonly inJob: boolean }
 </script>
 
 <script setup lang="ts">
@@ -10,12 +10,13 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import type { RouteLocationRaw } from 'vue-router'
 
-import type { Training } from '@/api/client'
+import type { Example, Training } from '@/api/client'
 import { formatMoment } from '@/format/time'
 
 /** A new drill, by chance or by a number that somebody has called out; what is to be practised, and what was played. */
 const props = defineProps<{
   training: Training | null
+  examples: readonly Example[]
   hasJob: boolean
   isBusy: boolean
   at: (id: string) => RouteLocationRaw
@@ -27,19 +28,30 @@ const LEVELS = [
   ['night-shoot', 'night shoot'],
 ] as const
 const number = ref('')
-const level = ref<NonNullable<Asked['level']>>('unit')
+const rig = ref('unit')
+const isTwo = ref(false)
 const seed = computed(() => (/^\d{1,6}$/.test(number.value.trim()) ? Number(number.value) : null))
 const isWrong = computed(() => Boolean(number.value.trim()) && seed.value === null)
 const due = computed(() => props.training?.kinds.filter(({ is_due: isDue }) => isDue) ?? [])
-const draw = (inJob: boolean, kind = '') => emit('draw', seed.value, { level: level.value, kind, inJob })
+function draw(inJob: boolean, kind = '') {
+  const level = LEVELS.find(([id]) => id === rig.value)?.[0]
+  const example = level || inJob || kind ? '' : rig.value
+  emit('draw', seed.value, {
+    level: level ?? 'unit',
+    example,
+    kind,
+    most: isTwo.value && !kind ? 2 : 1,
+    inJob,
+  })
+}
 const told = (score: number | null | undefined) =>
   score === null || score === undefined ? ', not answered yet' : `, ${score} of 100`
 </script>
 
 <template>
   <p>
-    One thing may be wrong in the rig: a switch, a knob, a cable, a plug. Look, listen and try; each takes its
-    time. Say what it is as soon as you are sure. Sometimes nothing is wrong.
+    Something may be wrong in the rig: a switch, a knob, a cable, a plug, a clock. Look, listen and try; each
+    takes its time. Say what it is as soon as you are sure. Sometimes nothing is wrong.
   </p>
   <form class="form-row" @submit.prevent="draw(false)">
     <label class="field"
@@ -48,10 +60,12 @@ const told = (score: number | null | undefined) =>
     /></label>
     <label class="field"
       ><span>Rig</span
-      ><select v-model="level">
+      ><select v-model="rig">
         <option v-for="[id, label] in LEVELS" :key="id" :value="id">{{ label }}</option>
+        <option v-for="one in examples" :key="one.id" :value="one.id">example: {{ one.title }}</option>
       </select></label
     >
+    <label class="check"><input v-model="isTwo" type="checkbox" /> Up to two faults</label>
     <Button type="submit" :disabled="isBusy || isWrong">Draw a rig</Button>
     <Button v-if="hasJob" outlined :disabled="isBusy || isWrong" @click="draw(true)"
       >Hide a fault in this job</Button

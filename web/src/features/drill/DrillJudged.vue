@@ -2,10 +2,15 @@
 import Button from 'primevue/button'
 import { computed } from 'vue'
 
-import type { Drill } from '@/api/client'
+import type { Drill, DrillLadders } from '@/api/client'
+import LadderChart from '@/ui/LadderChart.vue'
 
 /** The true fault, one's own search beside the shortest, what it would have cost, and what prevents it. */
-const props = defineProps<{ judged: NonNullable<Drill['judged']>; mayEdit: boolean }>()
+const props = defineProps<{
+  judged: NonNullable<Drill['judged']>
+  ladders: DrillLadders | null
+  mayEdit: boolean
+}>()
 const emit = defineEmits<{ open: [] }>()
 const searches = computed(
   () =>
@@ -13,6 +18,9 @@ const searches = computed(
       ['Your search', props.judged.own],
       ['The order that is shortest on average', props.judged.best],
     ] as const,
+)
+const where = computed(
+  () => props.ladders?.at.flatMap((at) => props.ladders?.planned.rungs[at]?.label ?? []) ?? [],
 )
 </script>
 
@@ -22,7 +30,7 @@ const searches = computed(
     <p>
       <strong class="num">{{ judged.is_right ? `${judged.score} of 100` : 'Not found' }}</strong>:
       {{ judged.minutes }} min. The order that is shortest on average takes {{ judged.best_minutes }} min to
-      this fault, {{ judged.expected_minutes }} min over all that can be wrong here; looking at everything in
+      find this, {{ judged.expected_minutes }} min over all that can be wrong here; looking at everything in
       turn takes {{ judged.in_turn_minutes }} min<template v-if="judged.takes_lost"
         >; {{ judged.takes_lost }} {{ judged.takes_lost === 1 ? 'take' : 'takes' }} lost to a wrong
         fix</template
@@ -46,7 +54,19 @@ const searches = computed(
         <li v-for="line in judged.lost" :key="line">{{ line }}</li>
       </ul>
     </template>
-    <p v-if="judged.prevents"><strong>The checklist prevents it:</strong> {{ judged.prevents }}</p>
+    <p v-for="line in judged.prevents" :key="line"><strong>The checklist prevents it:</strong> {{ line }}</p>
+    <template v-if="ladders">
+      <h4>{{ ladders.planned.title }}, as planned and with the fault</h4>
+      <p v-if="where.length" class="small">
+        From {{ ladders.planned.origin }} to the file; the fault sits at
+        <strong>{{ where.join('; ') }}</strong>.
+      </p>
+      <LadderChart
+        :ladder="ladders.planned"
+        :other="{ label: 'with the fault', ladder: ladders.faulty }"
+        :pointed="ladders.at[0]"
+      />
+    </template>
     <p v-if="mayEdit" class="no-print">
       <Button size="small" outlined @click="emit('open')">Open the rig as a job</Button>
       <span class="soft small"> with the fault in it: its levels and findings show what it does.</span>

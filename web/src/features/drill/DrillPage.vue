@@ -14,7 +14,7 @@ const route = useRoute()
 const router = useRouter()
 const mine = useMe()
 const job = computed(() => (typeof route.params.job === 'string' ? route.params.job : ''))
-const { drill, training, groups, problem, isBusy, begin, look, answer, asJob } = useDrill(
+const { drill, training, examples, ladders, groups, problem, isBusy, begin, look, answer, asJob } = useDrill(
   () => props.drill ?? '',
 )
 const at = (id: string) =>
@@ -48,13 +48,20 @@ async function open() {
     <DrillBegin
       v-if="!props.drill"
       :training="training"
+      :examples="examples"
       :has-job="Boolean(job)"
       :is-busy="isBusy"
       :at="at"
       @draw="draw"
     />
     <template v-else-if="drill">
-      <DrillJudged v-if="drill.judged" :judged="drill.judged" :may-edit="mine.mayEdit" @open="open" />
+      <DrillJudged
+        v-if="drill.judged"
+        :judged="drill.judged"
+        :ladders="ladders"
+        :may-edit="mine.mayEdit"
+        @open="open"
+      />
       <DrillSearch :drill="drill" :groups="groups" :is-busy="isBusy" @look="look" @answer="answer" />
     </template>
   </component>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { addresses } from '@/api/addresses'
 import type { Drill } from '@/api/client'
 import SoundPlayer from '@/ui/SoundPlayer.vue'
+import DrillDrawn from './DrillDrawn.vue'
 
 /** What can be done on the set, what it has shown so far, and the answer. Nothing else of the rig is told. */
 const props = defineProps<{
@@ -98,7 +99,9 @@ function answer() {
             </details>
           </template>
           <ul v-else>
-            <li v-for="line in one.lines" :key="line">{{ line }}</li>
+            <li v-for="(line, place) in one.lines" :key="place" class="told">
+              <DrillDrawn v-if="one.drawn[place]" :drawn="one.drawn[place]" /><span>{{ line }}</span>
+            </li>
           </ul>
         </li>
       </ol>
@@ -151,6 +154,15 @@ ol {
 }
 ol ul {
   padding-left: 1rem;
+}
+.told {
+  display: grid;
+  grid-template-columns: 4.5rem minmax(0, 1fr);
+  gap: 0.6rem;
+  align-items: center;
+}
+.told > span:only-child {
+  grid-column: 1 / -1;
 }
 @media (width < 700px) {
   .parts {

@@ -21,13 +21,21 @@ const DRILL = {
 describe('useDrill', () => {
   it('draws one, looks with what was done before, and answers', async () => {
     const asked = answering(({ path, method }) => ({
-      body:
-        path.endsWith('/drills') && method === 'GET' ? { played: [], side_by_side: [], kinds: [] } : DRILL,
+      body: path.endsWith('/examples')
+        ? [{ id: 'choir', title: 'Choir' }]
+        : path.endsWith('/ladders')
+          ? { planned: {}, faulty: {}, at: [2] }
+          : path.endsWith('/drills') && method === 'GET'
+            ? { played: [], side_by_side: [], kinds: [] }
+            : path.endsWith('/answer')
+              ? { ...DRILL, judged: { score: 0 } }
+              : DRILL,
     }))
     const id = ref('')
     const { made } = onJob(() => useDrill(() => id.value))
     await settle()
-    expect(await made.begin(7, { job: 'j1', level: 'unit', kind: '' })).toBe('d1')
+    expect(made.examples.value.map(({ title }) => title)).toEqual(['Choir'])
+    expect(await made.begin(7, { job: 'j1', level: 'unit', kind: '', example: '', most: 1 })).toBe('d1')
     expect(asked.at(-1)?.body).toMatchObject({ seed: 7, job: 'j1' })
     id.value = 'd1'
     await settle()
@@ -39,6 +47,8 @@ describe('useDrill', () => {
     expect(asked.at(-1)?.body).toEqual({ probe: 'a', number: 0 })
     await made.answer('', true)
     expect(asked.at(-1)?.body).toEqual({ answer: '', number: 0, gives_up: true })
+    await settle()
+    expect(made.ladders.value?.at, 'what it did is told once it is over').toEqual([2])
   })
 
   it('says what is wrong, and begins nothing', async () => {
@@ -49,7 +59,7 @@ describe('useDrill', () => {
     )
     const { made } = onJob(() => useDrill(() => ''))
     await settle()
-    expect(await made.begin(null, { level: 'unit', kind: '' })).toBeNull()
+    expect(await made.begin(null, { level: 'unit', kind: '', example: '', most: 1 })).toBeNull()
     expect(made.problem.value).toBe('too little in this job')
   })
 })

@@ -1,6 +1,13 @@
 import { computed, shallowRef, watch } from 'vue'
 
-import { api, type Drill, type DrillAsked, type Training } from '@/api/client'
+import {
+  api,
+  type Drill,
+  type DrillAsked,
+  type DrillLadders,
+  type Example,
+  type Training,
+} from '@/api/client'
 import { newId } from '@/api/ids'
 import { useAttempt } from '@/composables/useAttempt'
 import { useLatest } from '@/composables/useLatest'
@@ -12,9 +19,12 @@ const SEEDS = 1_000_000
 export function useDrill(id: () => string) {
   const drill = shallowRef<Drill | null>(null)
   const training = shallowRef<Training | null>(null)
+  const examples = shallowRef<readonly Example[]>([])
+  const ladders = shallowRef<DrillLadders | null>(null)
   const settings = useSettings()
   const { problem, isBusy, attempt } = useAttempt()
   const reading = useLatest()
+  const comparing = useLatest()
 
   /** The id of a drill with this number, or with one that is drawn; in a rig of its own, or hidden in the job. */
   async function begin(seed: number | null, asked: Omit<DrillAsked, 'seed' | 'who'>): Promise<string | null> {
@@ -58,12 +68,24 @@ export function useDrill(id: () => string) {
         )
       else
         void reading.ask(
-          () => api.training(),
-          (found) => (training.value = found),
+          () => Promise.all([api.training(), api.examples()]),
+          ([found, some]) => {
+            training.value = found
+            examples.value = some
+          },
         )
     },
     { immediate: true },
   )
+  /** Once it is over: what the faults did to the levels. */
+  watch(drill, (now) => {
+    if (!now?.judged) ladders.value = null
+    else if (!ladders.value)
+      void comparing.ask(
+        () => api.drillLadders(now.id),
+        (found) => (ladders.value = found),
+      )
+  })
   watch(reading.problem, (words) => (problem.value = words))
-  return { drill, training, groups, problem, isBusy, begin, look, answer, asJob }
+  return { drill, training, examples, ladders, groups, problem, isBusy, begin, look, answer, asJob }
 }

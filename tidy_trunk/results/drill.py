@@ -321,6 +321,7 @@ _LINES: Final[Mapping[str, tuple[str, ...]]] = {
     "linked": ("settings",),
     "pan": ("settings",),
     "rolling": ("rolling", "counter"),
+    "monitor": ("listen",),
     "crossed": ("cable",),
     "one-leg": ("cable",),
     "wrong-output": ("cable",),

@@ -7,6 +7,8 @@ from datetime import UTC, datetime
 from typing import Final, NamedTuple
 from uuid import UUID
 
+import numpy as np
+
 from tidy_trunk.core.drill import (
     Drill,
     DrillLevel,
@@ -242,6 +244,8 @@ class DrillService:
         if number >= len(tracks) or (probe.code == "play-back" and not faulty.is_rolling(probe.device)):
             raise NotFoundError("there is nothing to be heard there")
         play = Play.LAUGH if probe.code == "shout" else Play.VOICE
+        if faulty.is_off_the_ears(probe, tracks[number].trace.id):
+            return loop_file(np.zeros(SOUND_SAMPLES, np.float32))
         bench = Simulator(faulty.index, play, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
         point = points_of(faulty.report, tracks[number].trace.stage)[-1]
         return loop_file(audible(bench, point, is_track=True) * SAFE_SHARE)

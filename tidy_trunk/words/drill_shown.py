@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.drill import FaultyRig, Impression, Probe, Together, records
+from tidy_trunk.core.drill import FaultyRig, Impression, Probe, Together, has_headphones, records
 from tidy_trunk.core.gear.catalogue import Control, ControlKind
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef
 from tidy_trunk.core.sound.levels import TrackLevel
@@ -130,6 +130,9 @@ def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
         is_on = faulty.is_rolling(probe.device)
         text = f"record lamp: {'on' if is_on else 'off'} (planned on)"
         yield Shown(text=text, drawing=Drawing.LAMP, positions=("off", "on"), at=int(is_on))
+    if has_headphones(now):
+        on = "all tracks" if faulty.hears_all(probe.device) else "first track alone"
+        yield Shown(text=f"headphones: {on} (planned all tracks)")
     if probe.device in faulty.rig.clocks:
         comes, came = (_comes_by(one, probe.device) for one in (faulty, rig))
         yield Shown(text=f"timecode: {comes} (planned {came})")

@@ -12,7 +12,7 @@ from tidy_trunk.core.drill.draw import (
 )
 from tidy_trunk.core.drill.ear import EarState, EarTask, ear_sound, has_more, staircase
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
-from tidy_trunk.core.drill.misset import records
+from tidy_trunk.core.drill.misset import has_headphones, records
 from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation, Probe, Together
 from tidy_trunk.core.drill.order import AND, NO_FAULT, SearchOrder, SearchStep, faults_of
 from tidy_trunk.core.drill.training import KindProgress, PlayedFault, due_kind, progress
@@ -44,6 +44,7 @@ __all__ = [
     "due_kind",
     "ear_sound",
     "faults_of",
+    "has_headphones",
     "has_more",
     "progress",
     "records",

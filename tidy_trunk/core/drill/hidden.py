@@ -17,6 +17,7 @@ LIKELY: Final[Mapping[str, float]] = {
     "pan": 1.0,
     "armed": 2.0,
     "rolling": 2.0,
+    "monitor": 1.0,
     "frequency": 2.0,
     "cell": 2.0,
     "mains": 2.0,

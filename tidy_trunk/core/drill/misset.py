@@ -60,6 +60,8 @@ def of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
             )
     if records(unit):
         yield HiddenFault(id=f"rolling:{device}", code="rolling", device=device)
+    if has_headphones(unit) and sum(unit.is_recorded(bus) for bus in unit.device_class.buses) > 1:
+        yield HiddenFault(id=f"monitor:{device}", code="monitor", device=device)
     if unit.device.jam is not None:
         missed = SetJam(device=device, giver=None)
         yield HiddenFault(id=f"not-jammed:{device}", code="not-jammed", device=device, edits=(missed,))
@@ -69,6 +71,11 @@ def of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
 def records(unit: PlacedDevice) -> bool:
     """Whether it has a record button."""
     return unit.device_class.is_recording
+
+
+def has_headphones(unit: PlacedDevice) -> bool:
+    """Whether one can listen at it."""
+    return any(port.is_headphone for port in unit.device_class.outputs)
 
 
 def controls_in_use(index: PlanIndex, unit: PlacedDevice) -> tuple[Control, ...]:

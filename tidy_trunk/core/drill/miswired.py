@@ -26,9 +26,14 @@ def of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
         yield HiddenFault(id=f"break:{run.id}", code="break", run=run.id, edits=(Disconnect(run=run.id),))
     if any(plug.connector in SMALL_PLUGS for plug in (output.plug, port.plug)):
         yield HiddenFault(id=f"loose:{run.id}", code="loose", run=run.id)
+    known = set()
     for at, part in enumerate(run.parts):
-        if not part.shared and not part.branch:
-            yield from _of_part(index, run, at, part)
+        for fault in _of_part(index, run, at, part) if not part.shared and not part.branch else ():
+            # From outside nobody tells which part of a cable it is.
+            called = fault.code if fault.code in ("crossed", "one-leg") else fault.id
+            if called not in known:
+                yield fault
+            known.add(called)
     yield from _in_another_socket(index, run)
 
 

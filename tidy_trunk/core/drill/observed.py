@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import Final
 
 from tidy_trunk.core.drill.hidden import IN_THE_CABLE, HiddenFault
-from tidy_trunk.core.drill.misset import controls_in_use, records
+from tidy_trunk.core.drill.misset import controls_in_use, has_headphones, records
 from tidy_trunk.core.drill.miswired import SMALL_PLUGS
 from tidy_trunk.core.gear.catalogue import Bus, Circuit, Control, LeadClass, Power, channel_refs
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run, edited
@@ -158,7 +158,7 @@ class DrillRig:
 
     def _ports(self, unit: PlacedDevice) -> Iterator[str]:
         """Sockets and tracks in use that have anything to set, and "" for the device itself."""
-        own = [""] if records(unit) or unit.device.id in self.clocks else []
+        own = [""] if records(unit) or has_headphones(unit) or unit.device.id in self.clocks else []
         yield from dict.fromkeys([*own, *(control.port for control in self.controls(unit.device.id))])
 
     @cached_property
@@ -242,12 +242,21 @@ class FaultyRig:
             for control in self.rig.controls(device, port)
         ]
         if port == "":
-            return (*stand, self.is_rolling(device), self.timecode_from(device))
+            return (*stand, self.is_rolling(device), self.hears_all(device), self.timecode_from(device))
         return (*stand, *(bus.id for bus in self.gives(device, port)))
 
     def is_rolling(self, device: str) -> bool:
         """Whether its record button was pressed."""
         return not self._has("rolling", device=device)
+
+    def hears_all(self, device: str) -> bool:
+        """Whether its headphones are on all tracks, and not on the first alone."""
+        return not self._has("monitor", device=device)
+
+    def is_off_the_ears(self, probe: Probe, track_id: str) -> bool:
+        """Whether a track is not on the headphones, whatever is recorded of it."""
+        listens = probe.code in ("listen", "shout") and not self.hears_all(probe.device)
+        return listens and track_id != self.heard_names(probe)[0]
 
     def timecode_from(self, device: str) -> tuple[Gets, str]:
         """How it comes by its time, and from whom."""
@@ -285,6 +294,8 @@ class FaultyRig:
         track = self.report.known_track(track_id)
         if probe.code == "play-back" and not self.is_rolling(probe.device):
             return frozenset({Impression.NOTHING})
+        if self.is_off_the_ears(probe, track_id):
+            return frozenset({Impression.SILENT})
         return self._shouted(track) if probe.code == "shout" else self.heard(track)
 
     def heard_names(self, probe: Probe) -> list[str]:

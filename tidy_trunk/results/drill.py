@@ -7,18 +7,19 @@ from uuid import UUID
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import WalkItem, walk_items
 from tidy_trunk.core.drill import Drill, HiddenFault, Probe, faults_of
-from tidy_trunk.core.plan import PlanIndex
+from tidy_trunk.core.plan import Disconnect, PlanIndex
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.words import said
 from tidy_trunk.words.drill import (
     PUT_RIGHT,
+    RECORDED_RIGHT,
     SETTINGS_SHEET,
     SOMETHING_ELSE,
     answer_words,
     probe_words,
     short_probe_words,
 )
-from tidy_trunk.words.drill_shown import Drawing, Shown, shown, sound_names
+from tidy_trunk.words.drill_shown import Drawing, Shown, recorded_words, shown, sound_names
 from tidy_trunk.words.names import begun
 from tidy_trunk.words.walk import walk_words
 
@@ -290,9 +291,15 @@ def _group(probe: Probe, index: PlanIndex) -> str:
 
 
 def _lost(drill: Drill) -> list[str]:
-    """Stops and cautions that the fault brings, as the plan would have told them."""
+    """What would be wrong with the recordings; and stops and cautions that the fault brings, as the plan would have told them, unless it
+    stands in the plan as a cable that is not there."""
+    lines = recorded_words(drill.faulty)
+    if not lines and drill.faults:
+        return [RECORDED_RIGHT]
+    if any(isinstance(edit, Disconnect) for fault in drill.faults for edit in fault.edits):
+        return lines
     known = {finding.id for finding in check(drill.rig.report)}
-    return [
+    return lines + [
         words.text
         for finding in check(drill.faulty.report)
         if finding.severity is not Severity.NOTE and finding.id not in known

@@ -10,7 +10,7 @@ from tidy_trunk.core.gear.catalogue import Control, ControlKind
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef
 from tidy_trunk.core.sound.levels import TrackLevel
 from tidy_trunk.core.time.clock import Gets
-from tidy_trunk.words.numbers import signed
+from tidy_trunk.words.numbers import listed, signed
 from tidy_trunk.words.rows import parts_words
 
 _HEARD: Final[Mapping[Impression, str]] = {
@@ -103,6 +103,26 @@ def _lines(faulty: FaultyRig, probe: Probe) -> list[str]:
             return [f"{unit.label}: {_TOGETHER[faulty.together(unit.device.id)]}" for unit in recording]
         case _:
             return ["It is gone." if faulty.observe(probe)[0] else "No change."]
+
+
+def recorded_words(faulty: FaultyRig) -> list[str]:
+    """What would be wrong with the recordings, device by device."""
+    index, lines = faulty.index, list[str]()
+    for unit in (unit for unit in faulty.rig.chain if records(unit)):
+        device = unit.device.id
+        if not faulty.is_rolling(device):
+            lines.append(f"{unit.label}: {_HEARD[Impression.NOTHING]}.")
+            continue
+        heard: dict[str, list[str]] = {}
+        for track in faulty.tracks(device):
+            words = ", ".join(_HEARD[one] for one in sorted(faulty.heard(track)))
+            heard.setdefault(words, []).append(_track(index, track.trace.id))
+        lines += [
+            f"{listed(tracks)}: {words}." for words, tracks in heard.items() if words != _HEARD[Impression.AS_PLANNED]
+        ]
+        if (together := faulty.together(device)) is not Together.AS_PLANNED:
+            lines.append(f"{unit.label}: {_TOGETHER[together]}.")
+    return lines
 
 
 def sound_names(faulty: FaultyRig, probe: Probe) -> list[str]:

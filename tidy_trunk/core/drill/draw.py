@@ -339,8 +339,8 @@ def _as_on_a_set(report: Report, by: Random) -> Report:
         for run in index.plan.runs.values()
         if index.unit(run.sending.device).output(run.sending.port).circuit is Circuit.RADIO
     ]
-    for number, run in enumerate(radios):
-        frequency = round(LOWEST_MHZ + SPACING_MHZ * (number + by.randrange(MOST_STEPS)), 3)
+    for number, run in enumerate(radios, by.randrange(MOST_STEPS)):
+        frequency = round(LOWEST_MHZ + SPACING_MHZ * number, 3)
         edits += [
             SetControl(device=ref.device, control=frequency_key(ref.port), value=frequency)
             for ref in (run.sending, run.receiving)

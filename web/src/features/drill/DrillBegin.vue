@@ -83,8 +83,9 @@ const told = (score: number | null | undefined) =>
     <h3>Progress</h3>
     <ul class="kinds">
       <li v-for="one in training.kinds" :key="one.kind">
-        {{ one.label }}: <strong class="num">{{ one.found }}</strong> in a row
-        <span class="soft">, played {{ one.played }} times</span>
+        {{ one.label }}: <strong class="num">{{ one.found }}</strong> in a row<span class="soft"
+          >, played {{ one.played }} {{ one.played === 1 ? 'time' : 'times' }}</span
+        >
       </li>
     </ul>
   </section>

@@ -44,6 +44,7 @@ export default defineConfig({
       },
     },
   },
-  test: { setupFiles: ['src/testing/place.ts'] },
+  // Threads start in half the time of processes; each file still has a world of its own.
+  test: { setupFiles: ['src/testing/place.ts'], pool: 'threads' },
   server: { proxy: { '/api': 'http://127.0.0.1:8747' } },
 })

@@ -19,7 +19,7 @@ from tidy_trunk.words.drill import (
     probe_words,
     short_probe_words,
 )
-from tidy_trunk.words.drill_shown import Drawing, Shown, recorded_words, shown, sound_names
+from tidy_trunk.words.drill_shown import DrawnAs, Shown, recorded_words, shown, sound_names
 from tidy_trunk.words.names import begun
 from tidy_trunk.words.walk import walk_words
 
@@ -40,7 +40,7 @@ class DrawnOut(Out):
     """What is drawn beside a line. positions: where it can stand, by name; at: where it stands among them; turned: how far a knob is,
     from 0 to 1."""
 
-    drawing: Drawing
+    drawing: DrawnAs
     positions: list[str]
     at: int
     turned: float

@@ -47,7 +47,7 @@ _COMES_BY: Final[Mapping[Gets, str]] = {
 """How a device comes by its timecode. [HANDBOOK] §8"""
 
 
-class Drawing(StrEnum):
+class DrawnAs(StrEnum):
     """What is drawn beside a line."""
 
     KNOB = "knob"
@@ -63,7 +63,7 @@ class Shown:
     among them; turned: how far a knob is, from 0 to 1."""
 
     text: str
-    drawing: Drawing | None = None
+    drawing: DrawnAs | None = None
     positions: tuple[str, ...] = ()
     at: int = 0
     turned: float = 0.0
@@ -149,7 +149,7 @@ def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
     if records(now):
         is_on = faulty.is_rolling(probe.device)
         text = f"record lamp: {'on' if is_on else 'off'} (planned on)"
-        yield Shown(text=text, drawing=Drawing.LAMP, positions=("off", "on"), at=int(is_on))
+        yield Shown(text=text, drawing=DrawnAs.LAMP, positions=("off", "on"), at=int(is_on))
     if has_headphones(now):
         on = "all tracks" if faulty.hears_all(probe.device) else "first track alone"
         yield Shown(text=f"headphones: {on} (planned all tracks)")
@@ -168,14 +168,14 @@ def _control(unit: PlacedDevice, planned: PlacedDevice, control: Control) -> Sho
         case ControlKind.KNOB if control.span is not None:
             span = control.span
             turned = (float(stands) - span.minimum_db) / (span.maximum_db - span.minimum_db or 1.0)
-            return Shown(text=text, drawing=Drawing.KNOB, turned=turned)
+            return Shown(text=text, drawing=DrawnAs.KNOB, turned=turned)
         case ControlKind.SWITCH:
-            drawing = Drawing.MENU if control.label.endswith(", menu") else Drawing.SWITCH
+            drawing = DrawnAs.MENU if control.label.endswith(", menu") else DrawnAs.SWITCH
             return Shown(text=text, drawing=drawing, positions=("off", "on"), at=int(bool(stands)))
         case ControlKind.CHOICE:
             ids = [option for option, _ in control.options]
             labels = tuple(label for _, label in control.options)
-            return Shown(text=text, drawing=Drawing.MENU, positions=labels, at=ids.index(str(stands)))
+            return Shown(text=text, drawing=DrawnAs.MENU, positions=labels, at=ids.index(str(stands)))
         case _:
             return Shown(text=text)
 
@@ -197,7 +197,7 @@ def _plugs(faulty: FaultyRig, run_id: str) -> Iterator[Shown]:
 
 
 def _plug(index: PlanIndex, end: PortRef, at: int) -> Shown:
-    return Shown(text=f"{index.port_label(end)}: {_PLUG[at]}", drawing=Drawing.PLUG, positions=_PLUG, at=at)
+    return Shown(text=f"{index.port_label(end)}: {_PLUG[at]}", drawing=DrawnAs.PLUG, positions=_PLUG, at=at)
 
 
 def _meter_line(faulty: FaultyRig, track_id: str) -> str:

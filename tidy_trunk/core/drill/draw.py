@@ -83,7 +83,7 @@ MOST_TRIED: Final = 120
 """ASSUMED_ faults of a rig that are worked out: large jobs have hundreds."""
 
 
-Seen = Mapping[str, Observation]
+ShownByProbe = Mapping[str, Observation]
 """What each probe shows, by its id. ASSUMED_"""
 
 
@@ -98,7 +98,7 @@ class RigFaults:
         self.most = most
         planned = _seen(FaultyRig(rig))
         of_files = [probe.id for probe in rig.probes if probe.is_of_files]
-        found: dict[str, Seen] = {}
+        found: dict[str, ShownByProbe] = {}
         possible = _possible(rig)
         for fault in _of_all_kinds(possible)[:MOST_TRIED]:
             if len(found) == (MOST_FAULTS if most == 1 else MOST_PAIRED):
@@ -117,7 +117,7 @@ class RigFaults:
         ids = faults_of(possibility)
         return tuple(fault for fault in self.faults if fault.id in ids)
 
-    def seen(self, possibility: str) -> Seen | None:
+    def seen(self, possibility: str) -> ShownByProbe | None:
         """What the probes show with these faults; None for two that cannot both be there, or of which one hides the other."""
         if possibility not in self._seen:
             pair = self.named(possibility)
@@ -175,7 +175,7 @@ def _product(weights: Iterator[float]) -> float:
     return found
 
 
-def _seen(faulty: FaultyRig) -> Seen:
+def _seen(faulty: FaultyRig) -> ShownByProbe:
     return {probe.id: faulty.observe(probe) for probe in faulty.rig.probes}
 
 

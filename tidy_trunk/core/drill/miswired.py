@@ -1,11 +1,11 @@
 """Faults of a cable: another one, a damaged one, a loose plug, or one in the wrong socket."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.drill.hidden import HiddenFault
-from tidy_trunk.core.gear.catalogue import Circuit, LeadClass, built_in
+from tidy_trunk.core.gear.catalogue import Circuit, LeadClass, Port, built_in
 from tidy_trunk.core.plan import Disconnect, Edit, MoveRun, Part, PlanIndex, PortRef, Run, SaveLead, SetParts
 
 SMALL_PLUGS: Final = ("trs35", "trrs35")
@@ -83,17 +83,19 @@ def _alike(lead: LeadClass) -> Iterator[LeadClass]:
 
 def _in_another_socket(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
     """The next free socket that the same plug goes into, at either end: on the sending side the headphones, often."""
-    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
-    output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
-    for other in receiver.device_class.inputs:
-        ref = PortRef(run.receiving.device, other.id)
-        if other.plug == port.plug and other.id != port.id and not index.arriving.get(ref):
-            move = MoveRun(run=run.id, receiving=ref)
-            yield HiddenFault(id=f"wrong-input:{run.id}", code="wrong-input", run=run.id, edits=(move,))
-            break
-    for out in sender.device_class.outputs:
-        ref = PortRef(run.sending.device, out.id)
-        if out.plug == output.plug and out.id != output.id and not index.leaving.get(ref):
-            move = MoveRun(run=run.id, sending=ref)
-            yield HiddenFault(id=f"wrong-output:{run.id}", code="wrong-output", run=run.id, edits=(move,))
-            break
+    sender, receiver = (index.unit(end.device) for end in (run.sending, run.receiving))
+    into = _next_free(run.receiving, receiver.device_class.inputs, index.arriving)
+    if into is not None:
+        move = MoveRun(run=run.id, receiving=into)
+        yield HiddenFault(id=f"wrong-input:{run.id}", code="wrong-input", run=run.id, edits=(move,))
+    out_of = _next_free(run.sending, sender.device_class.outputs, index.leaving)
+    if out_of is not None:
+        move = MoveRun(run=run.id, sending=out_of)
+        yield HiddenFault(id=f"wrong-output:{run.id}", code="wrong-output", run=run.id, edits=(move,))
+
+
+def _next_free(end: PortRef, ports: Sequence[Port], taken: Mapping[PortRef, list[Run]]) -> PortRef | None:
+    """The first socket like that of an end into which nothing is plugged."""
+    plug = next(port.plug for port in ports if port.id == end.port)
+    alike = (PortRef(end.device, port.id) for port in ports if port.plug == plug and port.id != end.port)
+    return next((ref for ref in alike if not taken.get(ref)), None)

@@ -1,6 +1,7 @@
 """What a set allows one to find out, and what each of it shows with a fault: from the same levels that the screens show."""
 
 import math
+from collections import defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -14,7 +15,7 @@ from tidy_trunk.core.gear.catalogue import Bus, Circuit, Control, LeadClass, Pow
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run, edited
 from tidy_trunk.core.sound.levels import LevelSolver, Report, TrackLevel, sender_of
 from tidy_trunk.core.sound.simulation import meter_shows_dbfs, strays
-from tidy_trunk.core.sound.trace import upstream_of
+from tidy_trunk.core.sound.trace import Place, upstream_of
 from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
 
 MINUTES: Final[Mapping[str, float]] = {
@@ -160,6 +161,25 @@ class DrillRig:
         """Sockets and tracks in use that have anything to set, and "" for the device itself."""
         own = [""] if records(unit) or has_headphones(unit) or unit.device.id in self.clocks else []
         yield from dict.fromkeys([*own, *(control.port for control in self.controls(unit.device.id))])
+
+    @cached_property
+    def microphones(self) -> Mapping[str, frozenset[str]]:
+        """By track, the microphones that were planned to reach it; none for a track that is not planned."""
+        found = defaultdict[str, frozenset[str]](frozenset)
+        for track in self.report.tracks:
+            upstream = upstream_of(track.trace.stage)
+            found[track.trace.id] = frozenset(stage.device for stage in upstream if stage.place is Place.MICROPHONE)
+        return found
+
+    @cached_property
+    def sources_of(self) -> Mapping[str, frozenset[str]]:
+        """By microphone, what it hears."""
+        found = defaultdict[str, frozenset[str]](frozenset)
+        for track in self.report.tracks:
+            if len(self.microphones[track.trace.id]) == 1:
+                (microphone,) = self.microphones[track.trace.id]
+                found[microphone] |= frozenset(track.sources)
+        return found
 
     @cached_property
     def clocks(self) -> Mapping[str, TimecodeDevice]:
@@ -348,7 +368,7 @@ class FaultyRig:
             found.add(Impression.DROPOUTS)
         if self._is_automatic(track):
             found.add(Impression.UNSTEADY)
-        if planned is not None and self._is_against_others(track, planned):
+        if self._is_against_others(track):
             found.add(Impression.HOLLOW)
         return frozenset(found or {Impression.AS_PLANNED})
 
@@ -379,14 +399,26 @@ class FaultyRig:
             for fault in self.faults
         )
 
-    def _is_against_others(self, track: TrackLevel, planned: TrackLevel) -> bool:
-        """Whether it takes something away from another track with the same source when both are heard in one ear."""
-        if track.is_silent or track.sound.polarity == planned.sound.polarity:
+    def _is_against_others(self, track: TrackLevel) -> bool:
+        """Whether one of its microphones, reversed, takes something away from another one that hears the same: in this mix, or on
+        another track when both are heard in one ear."""
+        reverse = self._reversed & self.rig.microphones[track.trace.id]
+        if track.is_silent or not reverse:
             return False
-        others = (one for one in self.report.tracks_of(track.trace.device) if one.trace.id != track.trace.id)
-        return any(
-            not one.is_silent and set(one.sources) & set(track.sources) and one.sound.polarity != track.sound.polarity
-            for one in others
+        beside = [one for one in self.report.tracks_of(track.trace.device) if not one.is_silent]
+        others = frozenset().union(*(self.rig.microphones[one.trace.id] for one in beside)) - self._reversed
+        heard = self.rig.sources_of
+        return any(heard[mine] & heard[other] for mine in reverse for other in others)
+
+    @cached_property
+    def _reversed(self) -> frozenset[str]:
+        """Microphones that arrive upside down where they have a track to themselves, and were not planned so."""
+        return frozenset(
+            microphone
+            for track in self.report.tracks
+            for microphone in self.rig.microphones[track.trace.id]
+            if len(self.rig.microphones[track.trace.id]) == 1
+            and track.sound.polarity != self.rig.report.known_track(track.trace.id).sound.polarity
         )
 
     def tracks(self, device: str) -> Sequence[TrackLevel]:

@@ -334,6 +334,7 @@ _LINES: Final[Mapping[str, tuple[str, ...]]] = {
     "wrong-output": ("cable",),
     "wrong-mix": ("settings",),
     "timecode-out": ("timecode-label",),
+    "timecode-beside": ("cable",),
     "not-jammed": ("timecode-label",),
     "timecode-rate": ("timecode-rate",),
     "timecode-run": ("timecode-rate",),

@@ -23,6 +23,7 @@ _HEARD: Final[Mapping[Impression, str]] = {
     Impression.HUM: "hum",
     Impression.DROPOUTS: "dropouts and crackle",
     Impression.UNSTEADY: "the level rides up and down",
+    Impression.CHATTER: "timecode chatters in it",
     Impression.HOLLOW: "hollow beside the other tracks, in one ear",
     Impression.FLAT: "the shout is pressed flat",
     Impression.NOTHING: "nothing was recorded",

@@ -217,6 +217,7 @@ def test_clocks_show_when_files_are_laid_over_each_other():
     }
     assert told == {
         "timecode-out": {"elsewhere"},
+        "timecode-beside": set(),  # that is heard, and lies where it should
         "timecode-rate": {"other-rate"},
         "timecode-run": {"stands-still"},
         "sample-rate": {"runs-off"},

@@ -57,13 +57,18 @@ _RIGS: Final[Mapping[DrillLevel, tuple[tuple[str, ...], ...]]] = {
         ("one person talking", "interview, two people", "music"),
         ("boom", "lavalier by cable", "lavalier on radio", "two lavs on radio", "boom and lav on radio", "stereo pair"),
         ("handheld recorder", "bag recorder", "no recorder"),
-        ("1 camera mic socket only", "cinema camera"),
+        ("1 camera mic socket only", "cinema camera", "phone"),
     ),
     DrillLevel.NIGHT_SHOOT: (
         ("interview, two people, once", "four people, once"),
         ("boom and two lavs on radio", "four lavs on radio", "boom, two lavs on radio"),
         ("bag recorder",),
-        ("two cinema cameras", "two cinema cameras, timecode boxes", "cinema camera", "1 camera mic socket only"),
+        (
+            "two cinema cameras",
+            "two cinema cameras, timecode boxes",
+            "two cameras mic socket only, timecode boxes",
+            "1 camera mic socket only",
+        ),
     ),
 }
 """Rigs of a level, in everyday words: who, by what, into what, on what. ASSUMED_"""

@@ -31,6 +31,7 @@ LIKELY: Final[Mapping[str, float]] = {
     "break": 1.0,
     "loose": 4.0,
     "timecode-out": 2.0,
+    "timecode-beside": 1.0,
     "not-jammed": 2.0,
     "timecode-rate": 1.0,
     "timecode-run": 1.0,
@@ -38,7 +39,9 @@ LIKELY: Final[Mapping[str, float]] = {
 }
 """ASSUMED_ how likely each kind of fault is beside the others, 1 for a rare one; from common practice, and not measured."""
 
-IN_THE_CABLE: Final = frozenset({"break", "wrong-cable", "pad-missing", "crossed", "one-leg", "loose", "timecode-out"})
+IN_THE_CABLE: Final = frozenset(
+    {"break", "wrong-cable", "pad-missing", "crossed", "one-leg", "loose", "timecode-out", "timecode-beside"}
+)
 """Kinds that are gone with the right cable plugged in at both ends. [PRACTICE]"""
 
 

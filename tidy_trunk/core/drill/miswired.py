@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.drill.hidden import HiddenFault
-from tidy_trunk.core.gear.catalogue import Circuit, LeadClass, Port, built_in
+from tidy_trunk.core.gear.catalogue import Circuit, LeadClass, Plug, Port, built_in
 from tidy_trunk.core.plan import Disconnect, Edit, MoveRun, Part, PlanIndex, PortRef, Run, SaveLead, SetParts
 
 SMALL_PLUGS: Final = ("trs35", "trrs35")
@@ -20,6 +20,7 @@ def of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
     output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
     if output.circuit is Circuit.TIMECODE:
         yield HiddenFault(id=f"timecode-out:{run.id}", code="timecode-out", run=run.id, edits=(Disconnect(run=run.id),))
+        yield from _too_loud(index, run)
     if not output.circuit.is_analogue:
         return
     if run.parts:
@@ -35,6 +36,15 @@ def of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
                 yield fault
             known.add(called)
     yield from _in_another_socket(index, run)
+
+
+def _too_loud(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
+    """Timecode that goes to a track of sound without its attenuator: its neighbour hears it. [HANDBOOK] §8"""
+    for at, part in enumerate(run.parts):
+        for fault in _of_part(index, run, at, part):
+            if fault.code == "pad-missing":
+                yield replace(fault, id=f"timecode-beside:{run.id}", code="timecode-beside")
+                return
 
 
 def _of_part(index: PlanIndex, run: Run, at: int, part: Part) -> Iterator[HiddenFault]:
@@ -69,16 +79,22 @@ def _with_one_leg(lead: LeadClass) -> LeadClass | None:
 
 
 def _alike(lead: LeadClass) -> Iterator[LeadClass]:
-    """Cables that one grabs instead: of the same plugs, and of an attenuator the plain one."""
+    """Cables that one grabs instead: of plugs that go in, and of an attenuator the plain one."""
     if lead.short_m is None and lead.loss_db is None:
         return
     for other in built_in().leads.values():
-        if other.id == lead.id or other.sending != lead.sending or other.receiving != lead.receiving:
+        if other.id == lead.id or other.sending != lead.sending or not _goes_in(other.receiving, lead.receiving):
             continue
         if other.loss_db is None and not other.isolates and len(other.ways) == 1:
             yield other
             if lead.loss_db is not None:
                 return
+
+
+def _goes_in(plug: Plug, other: Plug) -> bool:
+    """Whether one goes in where the other does: that of a headset looks like any other small one."""
+    both = {plug.connector, other.connector}
+    return plug.gender is other.gender and (len(both) == 1 or both <= set(SMALL_PLUGS))
 
 
 def _in_another_socket(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:

@@ -16,7 +16,7 @@ from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run, edited
 from tidy_trunk.core.sound.levels import LevelSolver, Report, TrackLevel, sender_of
 from tidy_trunk.core.sound.simulation import meter_shows_dbfs, strays
 from tidy_trunk.core.sound.trace import Place, upstream_of
-from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
+from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices, timecode_tracks
 
 MINUTES: Final[Mapping[str, float]] = {
     "settings": 0.3,
@@ -55,6 +55,7 @@ class Impression(StrEnum):
     DROPOUTS = "dropouts"
     UNSTEADY = "unsteady"
     HOLLOW = "hollow"
+    CHATTER = "chatter"
     FLAT = "flat"
     NOTHING = "nothing"
 
@@ -368,6 +369,8 @@ class FaultyRig:
             found.add(Impression.DROPOUTS)
         if self._is_automatic(track):
             found.add(Impression.UNSTEADY)
+        if track.trace.id in self._beside_timecode:
+            found.add(Impression.CHATTER)
         if self._is_against_others(track):
             found.add(Impression.HOLLOW)
         return frozenset(found or {Impression.AS_PLANNED})
@@ -409,6 +412,19 @@ class FaultyRig:
         others = frozenset().union(*(self.rig.microphones[one.trace.id] for one in beside)) - self._reversed
         heard = self.rig.sources_of
         return any(heard[mine] & heard[other] for mine in reverse for other in others)
+
+    @cached_property
+    def _beside_timecode(self) -> frozenset[str]:
+        """Tracks in the same socket as timecode that comes in too loud."""
+        runs = [self.index.plan.runs[fault.run] for fault in self.faults if fault.code == "timecode-beside"]
+        into = {(run.sending.device, run.receiving.device) for run in runs}
+        tracks = timecode_tracks(self.report) if into else ()
+        return frozenset(
+            beside
+            for track in tracks
+            if (track.giver, track.track.partition(".")[0]) in into
+            for beside in track.beside
+        )
 
     @cached_property
     def _reversed(self) -> frozenset[str]:

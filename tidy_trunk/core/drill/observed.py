@@ -126,7 +126,7 @@ class DrillRig:
     def _probes(self) -> Iterator[Probe]:
         for unit in self.chain:
             yield from (Probe(code="settings", device=unit.device.id, port=port) for port in self._ports(unit))
-            if any(self.report.track(f"{unit.device.id}.{bus.id}") for bus in unit.device_class.buses):
+            if any(not track.is_silent for track in self.report.tracks_of(unit.device.id)):
                 yield from self._at_tracks(unit)
             if {Power.BATTERY, Power.MAINS} <= set(unit.device_class.traits.powers):
                 yield Probe(code="battery", device=unit.device.id)

@@ -144,7 +144,7 @@ def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
             ", ".join(unit.bus_label(bus.id) for bus in one.gives(probe.device, probe.port))
             for unit, one in ((now, faulty), (planned, rig))
         )
-        if then:
+        if then and len(now.device_class.buses) > 1:
             yield Shown(text=f"gives: {gives} (planned {then})")
         return
     if records(now):

@@ -35,6 +35,11 @@ def _order(found: RigFaults) -> float:
 
 def _sound(drill) -> object:  # type: ignore[no-untyped-def]
     faulty = drill.faulty
-    track = next(track for unit in drill.rig.chain[::-1] for track in faulty.tracks(unit.device.id))
+    track = next(
+        track
+        for unit in drill.rig.chain[::-1]
+        for track in faulty.report.tracks_of(unit.device.id)
+        if not track.is_silent
+    )
     bench = Simulator(faulty.index, Play.VOICE, faults=Faults(strays=True), sample_count=SOUND_SAMPLES)
     return audible(bench, points_of(faulty.report, track.trace.stage)[-1], is_track=True)

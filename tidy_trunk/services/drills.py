@@ -240,14 +240,15 @@ class DrillService:
         probe = self._probe(record, probe_id)
         faulty = with_mended(drill, record.done[: _last(record.done, probe_id)]).faulty
         loose = next((fault.run for fault in faulty.faults if fault.code == "loose"), "")
-        tracks = faulty.tracks(probe.device) if probe.is_heard else ()
-        if number >= len(tracks) or (probe.code == "play-back" and not faulty.is_rolling(probe.device)):
+        names = faulty.heard_names(probe.device) if probe.is_heard else []
+        if number >= len(names) or (probe.code == "play-back" and not faulty.is_rolling(probe.device)):
             raise NotFoundError("there is nothing to be heard there")
         play = Play.LAUGH if probe.code == "shout" else Play.VOICE
-        if faulty.is_off_the_ears(probe, tracks[number].trace.id):
+        track = faulty.report.track(names[number])
+        if track is None or faulty.is_off_the_ears(probe, names[number]):
             return loop_file(np.zeros(SOUND_SAMPLES, np.float32))
         bench = Simulator(faulty.index, play, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
-        point = points_of(faulty.report, tracks[number].trace.stage)[-1]
+        point = points_of(faulty.report, track.trace.stage)[-1]
         return loop_file(audible(bench, point, is_track=True) * SAFE_SHARE)
 
     def _probe(self, record: DrillRecord, probe_id: str) -> Probe:

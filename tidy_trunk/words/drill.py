@@ -112,8 +112,8 @@ NOTHING_WRONG: Final = "Nothing is wrong"
 PUT_RIGHT: Final = "Put right"
 """What was done once a fault was named. ASSUMED_"""
 
-RECORDED_RIGHT: Final = "Nothing: what was recorded is right, only nobody could hear that it is."
-"""Of a fault that is in the headphones alone. [PRACTICE]"""
+RECORDED_RIGHT: Final = "Nothing on the recordings: it is only what one hears, or would have heard, that is wrong."
+"""Of a fault that is in the headphones. [PRACTICE]"""
 
 SOMETHING_ELSE: Final = "Something else is wrong too."
 """After the first of two faults. ASSUMED_"""

@@ -29,6 +29,11 @@ _HEARD: Final[Mapping[Impression, str]] = {
     Impression.NOTHING: "nothing was recorded",
 }
 
+_SHOUTED: Final[Mapping[Impression, str]] = {
+    Impression.DISTORTED: "a shout clips",
+    Impression.FLAT: "a shout is pressed flat",
+}
+
 _TOGETHER: Final[Mapping[Together, str]] = {
     Together.AS_PLANNED: "lies where it should",
     Together.NOTHING: "there is no file",
@@ -91,13 +96,13 @@ def _lines(faulty: FaultyRig, probe: Probe) -> list[str]:
     index = faulty.index
     match probe.code:
         case "meters":
-            return [_meter_line(faulty, track.trace.id) for track in faulty.tracks(probe.device)]
+            return [_meter_line(faulty, name) for name in faulty.heard_names(probe.device)]
         case "tone":
             return [_tone_line(faulty, track) for track in faulty.tone_tracks(probe.device)]
         case "listen" | "play-back" | "shout":
             return [
                 f"{_track(index, name)}: {', '.join(_HEARD[one] for one in sorted(faulty.told_by(probe, name)))}"
-                for name in faulty.heard_names(probe)
+                for name in faulty.heard_names(probe.device)
             ]
         case "clap":
             recording = [unit for unit in faulty.rig.chain if records(unit)]
@@ -115,22 +120,31 @@ def recorded_words(faulty: FaultyRig) -> list[str]:
             lines.append(f"{unit.label}: {_HEARD[Impression.NOTHING]}.")
             continue
         heard: dict[str, list[str]] = {}
-        for track in faulty.tracks(device):
-            words = ", ".join(_HEARD[one] for one in sorted(faulty.heard(track)))
-            heard.setdefault(words, []).append(_track(index, track.trace.id))
-        lines += [
-            f"{listed(tracks)}: {words}." for words, tracks in heard.items() if words != _HEARD[Impression.AS_PLANNED]
-        ]
+        for name in faulty.heard_names(device):
+            if words := _lost_words(faulty, name):
+                heard.setdefault(words, []).append(_track(index, name))
+        lines += [f"{listed(tracks)}: {words}." for words, tracks in heard.items()]
         if (together := faulty.together(device)) is not Together.AS_PLANNED:
             lines.append(f"{unit.label}: {_TOGETHER[together]}.")
     return lines
+
+
+def _lost_words(faulty: FaultyRig, track_id: str) -> str:
+    """What would be wrong with a track, in speech, else in a shout; "" where it is as planned."""
+    track = faulty.report.track(track_id)
+    if track is None:
+        return _HEARD[Impression.NOTHING]
+    heard = faulty.heard(track) - {Impression.AS_PLANNED}
+    if heard:
+        return ", ".join(_HEARD[one] for one in sorted(heard))
+    return ", ".join(_SHOUTED[one] for one in sorted(faulty.shouted(track)) if one in _SHOUTED)
 
 
 def sound_names(faulty: FaultyRig, probe: Probe) -> list[str]:
     """Tracks that can be listened to there, in their order."""
     if not probe.is_heard or (probe.code == "play-back" and not faulty.is_rolling(probe.device)):
         return []
-    return [_track(faulty.index, name) for name in faulty.heard_names(probe)]
+    return [_track(faulty.index, name) for name in faulty.heard_names(probe.device)]
 
 
 def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:

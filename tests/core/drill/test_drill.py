@@ -29,7 +29,7 @@ from tidy_trunk.core.plan import Plan
 from tidy_trunk.errors import PlanError, RangeError
 from tidy_trunk.results.drill import best_done, drill_out
 from tidy_trunk.words.drill import answer_words
-from tidy_trunk.words.drill_shown import shown
+from tidy_trunk.words.drill_shown import recorded_words, shown
 
 ROOT = Path(__file__).parents[3]
 SEEDS = range(50) if IS_DEEP else range(4)
@@ -206,6 +206,14 @@ def test_classic_faults_show_as_they_do_on_a_set():
         "one-leg",
         "monitor",
     } <= met
+
+
+@pytest.mark.parametrize("level", list(DrillLevel))
+def test_what_a_fault_costs_is_told(level):
+    """Said before: of a track that was not armed, that its recording is right."""
+    for found, fault in all_faults(range(3), level=level):
+        lost = recorded_words(FaultyRig(found.rig, [fault]))
+        assert bool(lost) == (fault.code != "monitor"), fault.id
 
 
 def test_clocks_show_when_files_are_laid_over_each_other():

@@ -241,9 +241,10 @@ class FaultyRig:
             case "plugs":
                 return self._plugs(probe.run)
             case "meters":
-                return tuple((track.trace.id, self.reads(track)) for track in self.tracks(probe.device))
+                return tuple((name, self.reads(name)) for name in self.heard_names(probe.device))
             case "listen" | "play-back" | "shout":
-                return tuple((name, tuple(sorted(self.told_by(probe, name)))) for name in self.heard_names(probe))
+                names = self.heard_names(probe.device)
+                return tuple((name, tuple(sorted(self.told_by(probe, name)))) for name in names)
             case "tone":
                 return tuple((track.trace.id, self.tone_off_db(track)) for track in self.tone_tracks(probe.device))
             case "clap":
@@ -277,7 +278,7 @@ class FaultyRig:
     def is_off_the_ears(self, probe: Probe, track_id: str) -> bool:
         """Whether a track is not on the headphones, whatever is recorded of it."""
         listens = probe.code in ("listen", "shout") and not self.hears_all(probe.device)
-        return listens and track_id != self.heard_names(probe)[0]
+        return listens and track_id != self.heard_names(probe.device)[0]
 
     def timecode_from(self, device: str) -> tuple[Gets, str]:
         """How it comes by its time, and from whom."""
@@ -312,15 +313,21 @@ class FaultyRig:
 
     def told_by(self, probe: Probe, track_id: str) -> frozenset[Impression]:
         """What one hears of a track, listening to it, in a shout, or played back."""
-        track = self.report.known_track(track_id)
-        if probe.code == "play-back" and not self.is_rolling(probe.device):
+        track = self.report.track(track_id)
+        if probe.code == "play-back" and (track is None or not self.is_rolling(probe.device)):
             return frozenset({Impression.NOTHING})
-        if self.is_off_the_ears(probe, track_id):
+        if track is None or self.is_off_the_ears(probe, track_id):
             return frozenset({Impression.SILENT})
-        return self._shouted(track) if probe.code == "shout" else self.heard(track)
+        return self.shouted(track) if probe.code == "shout" else self.heard(track)
 
-    def heard_names(self, probe: Probe) -> list[str]:
-        return [track.trace.id for track in self.tracks(probe.device)]
+    def heard_names(self, device: str) -> list[str]:
+        """Tracks that something was planned for, or that have something now; what is not armed any more is one of them."""
+        reports = (self.rig.report, self.report)
+        return list(
+            dict.fromkeys(
+                track.trace.id for report in reports for track in report.tracks_of(device) if not track.is_silent
+            )
+        )
 
     def tone_tracks(self, device: str) -> list[TrackLevel]:
         """Tracks that a tone was planned to reach."""
@@ -334,7 +341,8 @@ class FaultyRig:
             return 0.0 if now == then else None
         return round((now - then) / TONE_DB) * TONE_DB
 
-    def _shouted(self, track: TrackLevel) -> frozenset[Impression]:
+    def shouted(self, track: TrackLevel) -> frozenset[Impression]:
+        """What one hears of a shout, beside what was planned."""
         planned = self.rig.report.track(track.trace.id)
         if track.is_silent:
             return frozenset({Impression.SILENT})
@@ -380,10 +388,12 @@ class FaultyRig:
         level = track.sound.average
         return meter_shows_dbfs(self.index.plan, track.trace.device, level) if math.isfinite(level) else None
 
-    def reads(self, track: TrackLevel) -> Impression:
+    def reads(self, track_id: str) -> Impression:
         """A meter beside what it should read: nobody tells a fault from the very decibel."""
-        planned = self.rig.report.track(track.trace.id)
-        now, then = self.meter_dbfs(track), None if planned is None else self.meter_dbfs(planned)
+        now, then = (
+            None if track is None else self.meter_dbfs(track)
+            for track in (self.report.track(track_id), self.rig.report.track(track_id))
+        )
         if now is None:
             return Impression.AS_PLANNED if then is None else Impression.SILENT
         if then is None or abs(now - then) < BUCKET_DB:
@@ -436,11 +446,6 @@ class FaultyRig:
             if len(self.rig.microphones[track.trace.id]) == 1
             and track.sound.polarity != self.rig.report.known_track(track.trace.id).sound.polarity
         )
-
-    def tracks(self, device: str) -> Sequence[TrackLevel]:
-        """Those that something was planned for, or that have something now."""
-        planned = {track.trace.id for track in self.rig.report.tracks_of(device) if not track.is_silent}
-        return [track for track in self.report.tracks_of(device) if track.trace.id in planned or not track.is_silent]
 
     def _plugs(self, run_id: str) -> Observation:
         """Where a cable goes, what it looks like from outside, and whether a plug moves when one wiggles it."""

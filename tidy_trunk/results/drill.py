@@ -69,11 +69,12 @@ class DrillChoiceOut(Out):
 
 
 class DrillStepOut(Out):
-    """A step of a search. left: possibilities that were left open after it."""
+    """A step of a search. left: possibilities that were left open after it; told: what it showed."""
 
     label: str
     minutes: float
     left: int
+    told: str
 
 
 class DrillJudgedOut(Out):
@@ -248,11 +249,11 @@ def _seen(drill: Drill, done: Sequence[str]) -> list[ProbedOut]:
     return seen
 
 
-def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str, minutes: float) -> DrillJudgedOut:
-    index, order = drill.rig.index, drill.found.order
+def _steps(drill: Drill, done: Sequence[str]) -> list[DrillStepOut]:
+    """What was done, what each of it told, and what it left open."""
+    index, order, here = drill.rig.index, drill.found.order, drill
     probes = {probe.id: probe for probe in drill.rig.probes}
-    left, own = order.all, []
-    here = drill
+    left, steps = order.all, list[DrillStepOut]()
     for name in done:
         if name.startswith(MENDED):
             here = here.without(fault := name.removeprefix(MENDED))
@@ -260,11 +261,17 @@ def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str
             continue
         probe = probes[name]
         left = order.after(left, probe, drill.found.shown[name][here.truth])
-        own.append(DrillStepOut(label=probe_words(probe, index), minutes=probe.minutes, left=len(left)))
-    best = [
-        DrillStepOut(label=probe_words(step.probe, index), minutes=step.probe.minutes, left=len(step.left))
-        for step in order.steps_to(drill.truth)
-    ]
+        told = [line.text for line in shown(here.faulty, probe)]
+        steps.append(
+            DrillStepOut(label=probe_words(probe, index), minutes=probe.minutes, left=len(left), told="; ".join(told))
+        )
+    return steps
+
+
+def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str, minutes: float) -> DrillJudgedOut:
+    order = drill.found.order
+    own, best = _steps(drill, done), _steps(drill, best_done(drill))
+    here = with_mended(drill, done)
     best_minutes = sum(step.minutes for step in best)
     is_right = answer == here.truth or bool(drill.found.is_answer(answer, here.truth))
     return DrillJudgedOut(

@@ -259,7 +259,7 @@ def test_two_faults_are_found_one_after_the_other(seed):
     assert all(drill.found.seen(name) == drill.found.seen(here.truth) for name in known) or known != left
     told = drill_out("a", "t", drill, best_done(drill), (), here.truth)
     assert told.judged.is_right and told.judged.score == 100 and told.judged.truth == answer_words(drill, drill.truth)
-    assert len(told.judged.own) == len(told.judged.best)
+    assert told.judged.own == told.judged.best
 
 
 def test_two_are_drawn_and_one_and_none():

@@ -5022,18 +5022,18 @@ export interface components {
             id?: string | null;
         };
         /**
-         * Drawing
+         * DrawnAs
          * @description What is drawn beside a line.
          * @enum {string}
          */
-        Drawing: "knob" | "switch" | "menu" | "lamp" | "plug";
+        DrawnAs: "knob" | "switch" | "menu" | "lamp" | "plug";
         /**
          * DrawnOut
          * @description What is drawn beside a line. positions: where it can stand, by name; at: where it stands among them; turned: how far a knob is,
          *     from 0 to 1.
          */
         DrawnOut: {
-            drawing: components["schemas"]["Drawing"];
+            drawing: components["schemas"]["DrawnAs"];
             /** Positions */
             positions: string[];
             /** At */
@@ -5219,7 +5219,7 @@ export interface components {
         };
         /**
          * DrillStepOut
-         * @description A step of a search. left: possibilities that were left open after it.
+         * @description A step of a search. left: possibilities that were left open after it; told: what it showed.
          */
         DrillStepOut: {
             /** Label */
@@ -5228,6 +5228,8 @@ export interface components {
             minutes: number;
             /** Left */
             left: number;
+            /** Told */
+            told: string;
         };
         /**
          * Drive

@@ -43,6 +43,7 @@ const where = computed(
           <li v-for="(step, number) in steps" :key="number">
             {{ step.label }}
             <span class="soft">{{ step.minutes }} min, {{ step.left }} left</span>
+            <p class="soft small">{{ step.told }}</p>
           </li>
         </ol>
         <p v-if="!steps.length" class="soft">Nothing was looked at.</p>

@@ -78,6 +78,7 @@ const where = computed(
 <style scoped>
 .judged {
   display: grid;
+  grid-template-columns: minmax(0, 1fr); /* the ladder takes the room that there is */
   gap: 0.6rem;
   padding-bottom: 1rem;
   border-bottom: 1px solid var(--line-strong);

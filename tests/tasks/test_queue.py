@@ -1,5 +1,6 @@
 """The queue: each recording is read by a worker, in a process of its own, to its end."""
 
+import asyncio
 import os
 import signal
 import time
@@ -18,7 +19,7 @@ from tests.sounds import wav
 from tidy_trunk.services.container import services_on
 from tidy_trunk.store import RecordingState
 from tidy_trunk.tasks.requests import Measure
-from tidy_trunk.tasks.worker import NO_LAST_WORD
+from tidy_trunk.tasks.worker import NO_LAST_WORD, end
 
 RATE = 48_000
 TONE = wav(0.1 * np.sin(2 * np.pi * 1000 * np.arange(2 * RATE) / RATE), rate=RATE)
@@ -127,3 +128,25 @@ def test_the_database_goes_away_and_nothing_is_lost(services, job, database):
         )
     time.sleep(0.2)
     wait(lambda: get().state is RecordingState.DONE)
+
+
+def test_a_reader_is_seen_gone_however_often_one_is_cancelled():
+    """Said before, at the end of a worker: `subprocess is still running`."""
+
+    async def cancelled_twice():
+        process = await asyncio.create_subprocess_exec("sleep", "60")
+        real = process.wait
+
+        async def slow():
+            await asyncio.sleep(0.05)
+            return await real()
+
+        process.wait = slow
+        ending = asyncio.create_task(end(process))
+        for _ in range(2):
+            await asyncio.sleep(0.01)
+            ending.cancel()
+        await ending
+        return process.returncode
+
+    assert asyncio.run(cancelled_twice()) == -signal.SIGKILL

@@ -189,9 +189,7 @@ class Worker:
                     return {}  # nobody wants it any more
             return {"problem": NO_LAST_WORD}
         finally:
-            with suppress(ProcessLookupError):
-                process.kill()
-            await process.wait()
+            await end(process)
 
     def _place(self, recording_id: UUID, request: Request) -> Path:
         """The file that a request is about; of those that are about none, the folder that its reader may write in."""
@@ -217,6 +215,15 @@ class Worker:
             self._store.finish(record.id, RecordingState.DONE, result=result, asked=request_document(request))
         elif "problem" in answer:
             self._store.finish(record.id, RecordingState.FAILED, answer["problem"])
+
+
+async def end(process: asyncio.subprocess.Process) -> None:
+    """Kill a process, and see it gone, even where whoever waits is cancelled once more by the end of the worker: it takes a moment."""
+    with suppress(ProcessLookupError):
+        process.kill()
+    while process.returncode is None:
+        with suppress(asyncio.CancelledError):
+            await process.wait()
 
 
 class _UnlessItFailed(BaseRetryStrategy):

@@ -88,6 +88,7 @@ def test_a_day_is_simulated_read_and_copied(client, job, tmp_path):
     assert not Path(folder).exists()
 
 
+@pytest.mark.deep
 def test_the_log_is_put_right_by_a_file(client, job, tmp_path):
     """A take that nobody logged, and one that the recorder knows by another number."""
     taken = log(client, job, *rolled("a", "1A", 1, 90, 20))["takes"][0]
@@ -115,6 +116,7 @@ def test_the_log_is_put_right_by_a_file(client, job, tmp_path):
     assert next(take for take in takes if take["label"] == "1A-3")["corrections"]
 
 
+@pytest.mark.deep
 def test_what_cannot_be_is_said(client, job, tmp_path):
     at = f"/api/jobs/{job}/files"
     for path, body, status, says in (

@@ -23,6 +23,7 @@ def heard(client, session, trial, which):
     return soundfile.read(io.BytesIO(answer.content))[0]
 
 
+@pytest.mark.deep
 def test_a_session_ends_at_the_difference_that_a_listener_hears(client, session):
     """It measures both files, and guesses where they differ by less than 3 dB: it must come to rest about there."""
     at, guess = f"/api/ear/{session['id']}", 0

@@ -54,6 +54,7 @@ def slow(monkeypatch):
     return seen
 
 
+@pytest.mark.deep
 def test_nobody_waits_and_it_is_left(services, slow):
     """Said before: abandoned work ran on to its end."""
     job = services.jobs.create(foundry()).revision.job

@@ -102,6 +102,7 @@ def test_marks_of_a_scene_from_rehearsal(client, job):
     log(client, job, tap("mark", 5, level_dbfs=3, **mark), status=422)
 
 
+@pytest.mark.deep
 def test_photographs_of_settings(client, job):
     at = f"/api/jobs/{job}/log/photos"
     log(client, job, *rolled("a", "1A", 1, 60, 20))
@@ -149,6 +150,7 @@ def test_a_telephone_whose_clock_is_wrong(client, job):
     assert abs((datetime.now(UTC) - began).total_seconds() - 30) < 5
 
 
+@pytest.mark.deep
 def test_two_at_once_lose_nothing(client, job):
     log(client, job, *rolled("a", "1A", 1, 600))
     with ThreadPoolExecutor(8) as pool:
@@ -249,6 +251,7 @@ def _moved(item, by_min):
     )
 
 
+@pytest.mark.deep
 def test_the_report_as_paper_table_text_and_json(client, job, tmp_path):
     log(client, job, *rolled("a", "1A", 1, 900, 60), tap("note", 870, take="a", text="plane", track="bag.1"))
     log(client, job, *rolled("b", "1A", 2, 800, 90), tap("status", 700, take="b", status="circled"))

@@ -107,6 +107,7 @@ def test_room_is_promised_once_to_all_that_ask_at_once(services, monkeypatch):
         assert sorted(pool.map(begin, range(6))) == ["let in"] * 2 + ["refused"] * 4
 
 
+@pytest.mark.deep
 def test_another_server_goes_on_where_one_was_ended(client, services, job, database, tmp_path):
     """Of what arrived the database knows: a restart, or a second server on it, takes the rest."""
     upload, cut = str(uuid4()), len(DATA) // 2

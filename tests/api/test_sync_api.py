@@ -278,6 +278,7 @@ def test_clips_that_are_moved_at_once_are_all_moved(sync, services):
     assert sorted(services.recordings.get(job, record.id).result["moved"]) == list(range(16))
 
 
+@pytest.mark.deep
 def test_what_cannot_be_is_refused(sync):
     assert sync.client.post(f"{sync.address}/match").status_code == 422
     letter = sync.drop("letter.wav", b"Dear editor")
@@ -292,6 +293,7 @@ def test_what_cannot_be_is_refused(sync):
         assert sync.client.get(f"{sync.address}/clips/{letter}/waves?{query}").status_code == 422, query
 
 
+@pytest.mark.deep
 def test_line_up_does_not_list_what_is_for_sync(client):
     from tests.api.test_patch_api import opened
 

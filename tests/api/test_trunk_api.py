@@ -200,6 +200,7 @@ def test_what_is_used_up_is_counted_down(client, trunk):
     assert client.post(at, json={"count": 0}).status_code == 422
 
 
+@pytest.mark.deep
 def test_a_photograph_of_a_piece(client, trunk):
     (piece,) = trunk("1 XLR 10 m").json()["pieces"]
     at = f"/api/trunk/pieces/{piece['id']}/photo"

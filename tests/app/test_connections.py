@@ -44,6 +44,7 @@ def received(connection):
         return ""
 
 
+@pytest.mark.deep
 def test_guests_that_hold_connections_keep_nobody_out(services):
     """Said before: 1,100 half-open connections, and no answer on loopback."""
     with ExitStack() as held, with_a_door(services, most=8, of_one=4) as port:
@@ -65,6 +66,7 @@ def test_one_address_has_its_share_and_gets_it_back(services):
         wait(lambda: asked(port.door) == "HTTP/1.1 421 Misdirected Request")
 
 
+@pytest.mark.deep
 def test_half_a_head_is_not_waited_for(services, monkeypatch):
     monkeypatch.setattr(connections, "HEADERS_S", 0.3)
     with with_a_door(services) as port, connected(port.own) as silent, connected(port.own) as slow:
@@ -77,6 +79,7 @@ def test_half_a_head_is_not_waited_for(services, monkeypatch):
         assert silent.recv(1) == b"" and received(slow) == ""
 
 
+@pytest.mark.deep
 def test_half_a_body_is_not_waited_for(services, monkeypatch):
     monkeypatch.setattr(guard, "BODY_S", 0.3)
     head = (

@@ -12,6 +12,7 @@ import wavinfo
 
 from tests.commands import typed
 from tests.core.time.sync.test_claps import with_claps
+from tests.few import few
 from tests.sounds import RATE, noise, voice, wav, with_time_reference
 
 
@@ -161,6 +162,7 @@ def test_a_camera_movie_is_found_in_a_recording(answer, tmp_path):
     assert (found["method"], found["polarity"]) == ("waveform", "opposite") and found["confidence"] > 0.9
 
 
+@pytest.mark.deep
 def test_sides_in_opposite_polarity_do_not_vanish(answer, tmp_path):
     source = voice(-20, 40, 7)
     part = source[9 * RATE : 29 * RATE]
@@ -178,7 +180,7 @@ def test_files_with_a_clock_need_no_common_sound(answer, tmp_path):
     assert answer("sync", tmp_path / "late.wav", tmp_path / "early.wav")["offset_s"] == 3.0
 
 
-@pytest.mark.parametrize(("said_s", "method"), [(36_007.0, "timecode"), (43_200.0, "timecode"), (None, None)])
+@pytest.mark.parametrize(("said_s", "method"), few([(36_007.0, "timecode"), (43_200.0, "timecode"), (None, None)], 1))
 def test_two_files_and_many_are_decided_alike(run, answer, tmp_path, said_s, method):
     """Said before of clocks two hours apart: found by timecode, and with an export found in nothing."""
     a, b = tmp_path / "a.wav", tmp_path / "b.wav"
@@ -192,6 +194,7 @@ def test_two_files_and_many_are_decided_alike(run, answer, tmp_path, said_s, met
     assert (pair["method"] if method else many["not_found"]) == (method or [str(b)])
 
 
+@pytest.mark.deep
 def test_a_camera_that_nobody_jammed_is_found_by_ear(answer, tmp_path):
     """Its clock began at midnight a minute before: it says that both never ran together."""
     source = voice(-20, 30, 7)
@@ -229,6 +232,7 @@ def test_what_both_hear_makes_timecode_sharp_or_contradicts_it(run, answer, tmp_
     assert "a jam was forgotten" in run("sync", bag, clip).out
 
 
+@pytest.mark.deep
 def test_what_is_not_found_says_so_with_status_3(answer, refused, tmp_path):
     (tmp_path / "a.wav").write_bytes(wav(voice(-20, 20, 1)))
     (tmp_path / "b.wav").write_bytes(wav(voice(-20, 20, 2)))
@@ -246,6 +250,7 @@ def test_claps_find_what_has_no_other_sound_in_common(tmp_path, answer):
     assert found["offset_s"] == pytest.approx(4.0, abs=0.003) and found["confidence"] >= 0.5
 
 
+@pytest.mark.deep
 def test_a_copy_says_where_it_begins(tmp_path, answer, refused):
     """The bag began at 10:00:00 by its own word, and the clip 9 s later; its sound stays as it was, bit by bit."""
     source = voice(-20, 40, 7)

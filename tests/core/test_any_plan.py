@@ -5,6 +5,7 @@ import math
 import pytest
 from hypothesis import given, settings
 
+from tests.few import IS_DEEP
 from tests.strategies import plans
 from tidy_trunk.core.advice.adviser import Adviser, ways
 from tidy_trunk.core.advice.checks import Severity, check
@@ -15,13 +16,13 @@ from tidy_trunk.document import read_plan, write_plan
 from tidy_trunk.words import in_one, label_of
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_a_plan_survives_its_file(plan):
     assert read_plan(write_plan(plan)) == plan
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_levels_stay_in_order_and_within_their_ceiling(plan):
     report = Report(trace_plan(plan))
@@ -37,7 +38,7 @@ def test_levels_stay_in_order_and_within_their_ceiling(plan):
             assert track.is_silent
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_a_clip_is_where_a_stage_went_over(plan):
     report = Report(trace_plan(plan))
@@ -47,7 +48,7 @@ def test_a_clip_is_where_a_stage_went_over(plan):
             assert track.clip.over_db > 0 and track.clip.device in {stage.device for stage in over}
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_ladders_run_from_a_first_device_to_the_track(plan):
     report = Report(trace_plan(plan))
@@ -62,7 +63,7 @@ def test_ladders_run_from_a_first_device_to_the_track(plan):
             assert report.ladder(track.trace, device)[0].level.stage.device == device
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_every_fix_can_be_applied(plan):
     adviser = Adviser(Report(trace_plan(plan)))
@@ -72,7 +73,7 @@ def test_every_fix_can_be_applied(plan):
             assert label_of(fix) and in_one(plan, fix.edits)
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_a_way_that_fits_leaves_no_stop_of_level(plan):
     """Applied, it gives what it promised, and its input neither clips nor stands in the wrong mode."""
@@ -89,7 +90,7 @@ def test_a_way_that_fits_leaves_no_stop_of_level(plan):
                 assert not rules & {"clipping", "mic-into-line", "line-into-mic"}
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_taking_a_device_away_takes_its_sound_away(plan):
     name = next(iter(plan.devices))
@@ -101,7 +102,7 @@ def test_taking_a_device_away_takes_its_sound_away(plan):
         assert set(track.trace.stage.sources) <= set(before.sources)
 
 
-@settings(max_examples=25)
+@settings(max_examples=25 if IS_DEEP else 12)
 @given(plans())
 def test_the_same_plan_gives_the_same_findings(plan):
     first, second = check(Report(trace_plan(plan))), check(Report(trace_plan(plan)))

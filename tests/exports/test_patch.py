@@ -16,6 +16,7 @@ from hypothesis import strategies as st
 from PIL import ImageOps
 from pypdf import PdfReader
 
+from tests.few import each_of
 from tests.plans import boom_in_bag, device, made, run
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
@@ -183,7 +184,7 @@ def address(one):
     return f"https://192.168.7.5:8748/jobs/ac215c17-248e-453d-bc9e-1f3f0fdf474d/runs?run={one.id}"
 
 
-@pytest.mark.parametrize("kind", list(LABEL_PAPERS))
+@pytest.mark.parametrize("kind", each_of(LABEL_PAPERS, 2))
 def test_labels_are_as_large_as_they_say_and_their_codes_can_be_read(kind):
     paper = LABEL_PAPERS[kind]
     reader = PdfReader(io.BytesIO(labels_pdf(label_pages(ends(), kind, address), PATCH.job, MADE)))

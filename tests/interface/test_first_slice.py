@@ -131,6 +131,7 @@ def test_two_people_never_overwrite_each_other(screen: Page, service):
     assert plan.defaults.room_noise_db_spl == 52 and "apprentice" in plan.sources
 
 
+@pytest.mark.deep
 def test_a_file_that_is_no_plan_says_so(screen: Page, tmp_path):
     path = tmp_path / "holiday.json"
     path.write_text('{"schema_version": 1, "name": "x", "devices": [{"id": "a"}]}')

@@ -59,6 +59,7 @@ def test_rows_by_keys_open_their_ladder(screen: Page, job):
     expect(screen.get_by_role("group", name=re.compile("Ladder of Bag recorder, track 2"))).to_be_visible()
 
 
+@pytest.mark.deep
 def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     screen.goto(f"/jobs/{job}/runs")
     screen.get_by_role("heading", name="Camera B").get_by_role("button").click()
@@ -161,6 +162,7 @@ def test_a_plan_is_saved_and_read_again(screen: Page, service, job, tmp_path):
     assert len(service.all()) == 2
 
 
+@pytest.mark.deep
 def test_a_job_is_removed_only_when_said_twice(screen: Page, service, job):
     screen.goto("/")
     screen.get_by_role("button", name="Remove", exact=True).click()
@@ -194,6 +196,7 @@ def test_an_address_that_leads_nowhere_leads_back(screen: Page, job):
     expect(screen.get_by_role("group", name=re.compile("Ladder"))).to_be_visible()
 
 
+@pytest.mark.deep
 def test_an_empty_job_says_what_to_do_first(screen: Page, client):
     state = client.post("/api/jobs", json={"name": "Empty"}).json()
     screen.goto(f"/jobs/{state['job']}/runs")
@@ -203,6 +206,7 @@ def test_an_empty_job_says_what_to_do_first(screen: Page, client):
     expect(screen.get_by_text("No track has a plug yet")).to_be_visible()
 
 
+@pytest.mark.deep
 def test_nothing_hides_on_a_narrow_screen_or_on_paper(screen: Page, client):
     state = client.post("/api/jobs/import", json=json.loads(write_plan(line_into_camera()))).json()
     screen.set_viewport_size({"width": 390, "height": 844})

@@ -42,6 +42,7 @@ CLASSIC = [
 ]  # fmt: skip
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize(("rule", "plan", "says"), few(CLASSIC, 1), ids=[case[0] for case in CLASSIC])
 def test_classic_mistakes_are_found_and_mended(screen: Page, service, rule, plan, says):
     opened(screen, service, plan)

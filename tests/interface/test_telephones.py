@@ -32,6 +32,7 @@ KEPT = """async ([what, isSo]) => {
 """Waits until what the telephone keeps holds a text, or does not."""
 
 
+@pytest.mark.deep
 def test_a_key_is_made_named_renewed_and_revoked(screen: Page, services: Services, address: str):
     screen.goto("/telephones")
     expect(screen.get_by_text("This machine answers only itself.")).to_be_visible()

@@ -34,6 +34,7 @@ def test_a_trunk_is_typed_and_packed(screen: Page, services: Services):
     expect(screen.get_by_role("button", name="One used: gaffer tape")).to_have_count(0)
 
 
+@pytest.mark.deep
 def test_a_cable_is_tested_and_its_fault_taken_out(screen: Page, services: Services):
     services.trunk.add("1 XLR 10 m")
     opened(screen, services.jobs, boom_in_bag(), "trunk")
@@ -50,6 +51,7 @@ def test_a_cable_is_tested_and_its_fault_taken_out(screen: Page, services: Servi
     expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
 
 
+@pytest.mark.deep
 def test_a_table_is_shown_before_it_is_read(screen: Page, services: Services, tmp_path):
     opened(screen, services.jobs, boom_in_bag(), "trunk")
     field = screen.get_by_label("A table of pieces, CSV")
@@ -80,6 +82,7 @@ def test_a_label_opens_its_run(screen: Page, services: Services):
     expect(screen.get_by_role("dialog").or_(screen.get_by_label(re.compile("[Cc]able 1"))).first).to_be_visible()
 
 
+@pytest.mark.deep
 def test_a_stranger_changes_the_plan_so_that_the_missing_cable_is_not_needed(screen: Page, services: Services):
     """From the first page: what is owned, a rig, what is short, and the plan changed to what is there; then packed."""
     screen.goto("/")

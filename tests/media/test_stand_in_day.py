@@ -68,6 +68,7 @@ def test_a_day_without_faults_agrees_with_its_log(tmp_path):
     assert {item.take for item in differences(plan, tmp_path / "day", tmp_path)} == {"t3"}, "of which there is no file"
 
 
+@pytest.mark.deep
 def test_what_cannot_be_simulated_is_said(tmp_path, monkeypatch):
     with pytest.raises(InputError, match="nothing to record"):
         write_day(Plan(name="Empty"), TAKES, tmp_path, seed=1, faults=0, date="")

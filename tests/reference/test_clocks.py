@@ -109,6 +109,7 @@ def test_three_in_a_row_may_part_by_more_than_each_link():
     assert not [item for item in check(Report(trace_plan(mended))) if item.rule == "missed-jam"]
 
 
+@pytest.mark.deep
 def test_a_camera_and_a_recorder_that_hang_on_one_generator():
     """±5 ppm each, jammed from ±1 ppm every 80 min: 0.72 frames from the generator's 6 ppm, 1.2 from each other's 10."""
     plan = made(

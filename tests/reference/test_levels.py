@@ -77,6 +77,7 @@ def test_rigs_drawn_at_random(seed):
     agree(drawn(seed))
 
 
+@pytest.mark.deep
 def test_every_class_takes_part_in_what_is_drawn():
     drawn_classes = {item.class_id for seed in range(60) for item in drawn(seed).devices.values()}
     assert drawn_classes >= {*MICROPHONES, *MIDDLES, *ENDS}

@@ -32,6 +32,7 @@ def test_a_recorder_that_was_cut_off_is_asked_too(tmp_path, late_s):
     assert camera.off_s == pytest.approx(late_s, abs=0.001) and list(scratch.iterdir()) == []
 
 
+@pytest.mark.deep
 def test_nobody_who_heard_the_same_says_nothing(tmp_path):
     files = [
         kept(tmp_path, "hall.wav", voice(-20, 18, seed=2), 100.0),

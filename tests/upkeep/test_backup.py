@@ -96,6 +96,7 @@ def changed(archive, name, change):
                 write.writestr(part, data)
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize(
     "damage",
     [

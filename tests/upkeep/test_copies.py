@@ -68,6 +68,7 @@ def test_what_hinders_a_copy_is_said_and_it_is_tried_again(copies, tmp_path, mon
     assert not copies.trouble and len(copies.all()) == 1
 
 
+@pytest.mark.deep
 def test_a_copy_comes_back_without_sounds_and_everything_with_them(client, services, home, tmp_path):
     job = services.jobs.create(padded_plan()).revision.job
     sound = wav(sine(1000, -20, 0.2))

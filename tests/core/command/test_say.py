@@ -176,6 +176,7 @@ def test_every_form_of_the_grammar_is_understood():
         assert answer.proposals, f"{line}: {answer.problem}"
 
 
+@pytest.mark.deep
 def test_a_plug_on_its_own_cord_goes_straight_in():
     plan = do(Plan(name="x"), "add lavalier as Swap lav", "add mirrorless camera, microphone as cam", "swap lav to cam")
     (run,) = plan.runs.values()
@@ -186,6 +187,7 @@ def test_a_plug_on_its_own_cord_goes_straight_in():
     assert "no cable fits both. It goes into pocket mic/line in" in answer.problem
 
 
+@pytest.mark.deep
 def test_a_way_by_a_box_says_what_it_costs_in_noise():
     """48 V into a 3.5 mm socket: not with this microphone, but by way of a box."""
     plan = do(

@@ -180,7 +180,7 @@ def grave(plan: Plan) -> list[str]:
     return [finding.rule for finding in check(report_of(plan)) if finding.severity is not Severity.NOTE]
 
 
-@pytest.mark.parametrize("name", each_of(SETUPS, 16))
+@pytest.mark.parametrize("name", each_of(SETUPS, 8))
 def test_a_setup_is_typed_and_right(name):
     """Within 6 dB of its target, which is a note and no more; no stop and no caution is left."""
     lines, tracks = SETUPS[name]

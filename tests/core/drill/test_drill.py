@@ -127,6 +127,7 @@ def test_seeds_give_the_same_drill_in_another_process():
     assert told.stdout.decode().strip() == str(truths) and len(set(truths)) > 1
 
 
+@pytest.mark.deep
 def test_some_rigs_have_no_fault():
     """A tenth of them: of sixty between one and fifteen, at all odds that matter."""
     rig = line_ready()
@@ -262,6 +263,7 @@ def test_two_faults_are_found_one_after_the_other(seed):
     assert told.judged.own == told.judged.best
 
 
+@pytest.mark.deep
 def test_two_are_drawn_and_one_and_none():
     rig = line_ready()
     counts = Counter(len(draw_drill(seed, rig, most=2).faults) for seed in range(20, 50))

@@ -113,6 +113,7 @@ def test_what_is_not_understood_is_said():
     assert read_brief("AES3 into a cinema camera", {}).problems == ()
 
 
+@pytest.mark.deep
 def test_more_people_than_microphones_are_told():
     reading = read_brief("panel of four people, two handheld mics, bag recorder", {})
     assert [(item.code, dict(item.facts)) for item in reading.problems] == [
@@ -157,6 +158,7 @@ def test_unlike_jobs_get_the_ways_to_work_that_suit_them(text):
         assert walk_items(rig.built.report), "taken as a job it can be walked"
 
 
+@pytest.mark.deep
 def test_an_interview_that_happens_once():
     feed, recorder, preamp, straight = find_rigs(read_brief(INTERVIEW, {}).brief, {}).rigs
     assert (feed.figures.apart, feed.figures.copies, feed.figures.sync) == (3, 2, Sync.SOUND)
@@ -233,6 +235,7 @@ def test_what_one_owns_is_meant_where_only_a_kind_is_named():
     assert (named.recorders, named.cameras) == (("plug-in-recorder",), ("cinema-xlr5",))
 
 
+@pytest.mark.deep
 def test_what_one_owns_is_taken_where_nothing_is_named_and_need_not_be_got():
     brief = read_brief("interview, two lavs on radio", {}).brief
     mine = own("bag-recorder", "Blue bag")
@@ -289,12 +292,15 @@ def test_microphones_of_which_only_the_number_is_said_are_asked_for():
 
 @pytest.mark.parametrize(
     ("text", "first"),
-    [
-        ("recorder into a camera with microphone socket only", Approach.FEED),
-        ("timecode box and a microphone socket", Approach.TIMECODE),
-        ("recorder and two cameras without timecode", Approach.RECORDER),
-        ("two radios into one camera, a side each", Approach.STRAIGHT),
-    ],
+    few(
+        [
+            ("recorder into a camera with microphone socket only", Approach.FEED),
+            ("timecode box and a microphone socket", Approach.TIMECODE),
+            ("recorder and two cameras without timecode", Approach.RECORDER),
+            ("two radios into one camera, a side each", Approach.STRAIGHT),
+        ],
+        2,
+    ),
 )
 def test_what_was_said_of_the_way_comes_first(text, first):
     """Said before: a recorder alone where it was to go into the camera, body-worn ones where there is a timecode box."""
@@ -304,6 +310,7 @@ def test_what_was_said_of_the_way_comes_first(text, first):
     assert not any("timecode" in reason(rig, rigs.wishes) for rig in rigs.rigs) or not reading.brief.no_timecode
 
 
+@pytest.mark.deep
 def test_a_switcher_gets_the_recorders_mix_delayed():
     """Its pictures are late by the camera's and its own frames; sound that comes straight would be early. Common practice."""
     rigs = find_rigs(read_brief("switcher with late pictures", {}).brief, {}).rigs
@@ -314,6 +321,7 @@ def test_a_switcher_gets_the_recorders_mix_delayed():
     assert sides == {"in-l", "in-r"}, "both sides of its stereo output"
 
 
+@pytest.mark.deep
 def test_a_switcher_of_ones_own_is_one_too():
     mine = own("live-switcher", "Grey switcher")
     found = find_rigs(read_brief("one person, lavalier, grey switcher", mine).brief, mine)

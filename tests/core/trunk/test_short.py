@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.few import each_of
 from tests.plans import boom_in_bag, line_into_camera, padded_plan
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.checks import Severity, check
@@ -52,7 +53,7 @@ def test_another_output_does_where_an_adapter_for_it_is_there():
     assert words.startswith("Cable 2 can go from bag out L to cam mic socket with ") and "output level" in words
 
 
-@pytest.mark.parametrize("plan", [foundry(), line_into_camera(), padded_plan(25), boom_in_bag()])
+@pytest.mark.parametrize("plan", each_of([line_into_camera(), padded_plan(25), boom_in_bag(), foundry()], 3))
 def test_what_is_offered_is_there_and_makes_nothing_worse(plan):
     """Of every cable that there is one, but for those of the kind that is short."""
     report = report_of(plan)

@@ -233,7 +233,7 @@ def test_the_first_answer_is_the_best_and_stands(seeds):
     assert sum(holds_the_third_and_sixth_law(random_plan(seed)) for seed in seeds) > len(seeds) / 4
 
 
-@pytest.mark.parametrize("seed", each_of(ONCE_WRONG, 3))
+@pytest.mark.parametrize("seed", each_of(ONCE_WRONG, 1))
 def test_the_first_answer_is_the_best_where_it_once_was_not(seed):
     assert holds_the_third_and_sixth_law(drawn(seed))
 

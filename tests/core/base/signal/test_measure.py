@@ -158,6 +158,7 @@ def test_flat_tops_are_found_however_the_recording_is_cut(values, sizes):
     assert [(run.start, run.samples) for run in tracker.runs()] == wanted
 
 
+@pytest.mark.deep
 @settings(max_examples=10, deadline=None)
 @given(st.integers(2_400, 60_000))
 def test_the_pieces_make_no_difference(pieces):
@@ -237,6 +238,7 @@ def test_ticks_as_they_sound():
     assert "tone" not in [item.what for item in meanings(measured(ticks + noise(-75, 8)))]
 
 
+@pytest.mark.deep
 def test_a_distorted_tone_and_a_dimmer_are_no_ticks():
     """A dimmer's buzz has lines at all multiples of the mains: those of 50 Hz are also at 250, 500 and 1,000 Hz."""
     clipped = np.clip(sine(1000, -10, 4), -0.25, 0.25) + noise(-80, 4)
@@ -291,6 +293,7 @@ def test_a_safety_track_is_no_bleed():
     assert measured(sound + noise(-70, 6, 1), ratio(-12) * sound + noise(-70, 6, 2)).pairs[0].bleed_db is None
 
 
+@pytest.mark.deep
 def test_noise_that_creeps_up_is_automatic_level():
     """A gain that rises by 15 dB/s up to 20 dB while nobody speaks, and falls at once when somebody does."""
     sound = voice(-26, 20)
@@ -338,6 +341,7 @@ def test_a_dead_channel_is_told():
     assert found.channels[1].noise.flat_dbfs == -np.inf
 
 
+@pytest.mark.deep
 def test_the_overview_holds_the_extremes():
     wave = voice(-30, 70)
     overview = measured(wave).overview

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from tests.few import each_of
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tests.sounds import measured
 from tidy_trunk.core.base.signal import dbfs_of_powers
@@ -42,7 +43,7 @@ def mains(plan, *devices, power="mains"):
     return made(*(put(name, "power", power) for name in devices), base=plan)
 
 
-@pytest.mark.parametrize("hertz", [50, 60])
+@pytest.mark.parametrize("hertz", each_of([50, 60], 1))
 def test_a_mains_loop_hums_at_the_mains_and_one_battery_breaks_it(hertz):
     plan = made(SetJob(mains_hz=hertz), base=mains(padded_plan(), "bag", "cam"))
     hum = measured(played(plan, "cam.L")).channels[0].hum
@@ -55,6 +56,7 @@ def test_a_mains_loop_hums_at_the_mains_and_one_battery_breaks_it(hertz):
     assert measured(played(plan, "cam.L", faults=Faults())).channels[0].hum is None, "only where it is asked for"
 
 
+@pytest.mark.deep
 def test_a_computer_clicks():
     plan = mains(mains(padded_plan(), "bag"), "cam", power="computer USB")
     assert len(measured(played(plan, "cam.L")).channels[0].clicks) >= 5

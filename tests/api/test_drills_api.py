@@ -1,7 +1,8 @@
 """Drills over the API: nothing is told before it was looked at, each tap counts once, and the end is judged."""
 
 import io
-from uuid import uuid4
+from dataclasses import replace
+from uuid import UUID, uuid4
 
 import numpy as np
 import pytest
@@ -177,3 +178,11 @@ def test_a_fault_hides_in_an_example(client, drill):
     assert missing.status_code == 404 and "bakery" in missing.json()["detail"]
     three = client.post("/api/drills", json={"id": str(uuid4()), "seed": 1, "most": 3})
     assert three.status_code == 422
+
+
+def test_what_was_looked_at_and_is_not_there_any_more_is_said(client, drill, services):
+    """After an update: said before, that the program had made a mistake."""
+    found = drill()
+    services.drills._store.change(UUID(found["id"]), lambda record: replace(record, done=("meters:gone",)))
+    answer = client.get(f"/api/drills/{found['id']}")
+    assert answer.status_code == 422 and "since an update" in answer.json()["detail"]

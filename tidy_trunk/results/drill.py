@@ -201,7 +201,7 @@ def drill_out(
             DrillChoiceOut(id=name, label=answer_words(drill, name))
             for name in (*(fault.id for fault in drill.found.faults), "")
         ],
-        wrong=[answer_words(drill, name) for name in wrong],
+        wrong=[answer_words(drill, name) for name in wrong if not name or drill.found.named(name)],
         minutes=round(minutes, 1),
         judged=None if answer is None else _judged(drill, done, wrong, answer, minutes),
     )

@@ -10,6 +10,7 @@ from uuid import UUID
 import numpy as np
 
 from tidy_trunk.core.drill import (
+    DESCRIBED_OTHERWISE,
     Drill,
     DrillLevel,
     PlayedFault,
@@ -23,7 +24,7 @@ from tidy_trunk.core.drill import (
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.sound.simulation import Faults, Play, Simulator, audible, points_of
 from tidy_trunk.document import stored_plan, write_plan
-from tidy_trunk.errors import InputError, NotFoundError
+from tidy_trunk.errors import InputError, NotFoundError, PlanError
 from tidy_trunk.media.simulated import loop_file
 from tidy_trunk.results.drill import (
     MENDED,
@@ -263,10 +264,14 @@ class DrillService:
 
     def _drill(self, record: DrillRecord) -> Drill:
         """Raises PlanError: its classes have changed since."""
-        return self._known.get(
+        drill = self._known.get(
             (record.id, record.truth),
             lambda: drill_of(record.seed, stored_plan(record.plan), record.truth, record.most),
         )
+        probes = {probe.id for probe in drill.rig.probes}
+        if any(name not in probes and not name.startswith(MENDED) for name in record.done):
+            raise PlanError(DESCRIBED_OTHERWISE)
+        return drill
 
 
 def _last(done: Sequence[str], probe_id: str) -> int:

@@ -1,6 +1,7 @@
 """Faults hidden in a rig, what a set allows one to find out, and the order in which they are best looked for."""
 
 from tidy_trunk.core.drill.draw import (
+    DESCRIBED_OTHERWISE,
     FEWEST_FAULTS,
     LARGEST_SEED,
     Drill,
@@ -19,6 +20,7 @@ from tidy_trunk.core.drill.training import KindProgress, PlayedFault, due_kind, 
 
 __all__ = [
     "AND",
+    "DESCRIBED_OTHERWISE",
     "FEWEST_FAULTS",
     "LARGEST_SEED",
     "LIKELY",

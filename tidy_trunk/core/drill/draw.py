@@ -1,7 +1,7 @@
 """A drill drawn by a number: a rig, and the fault that is hidden in it. The same number gives the same drill everywhere."""
 
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import cached_property
@@ -75,6 +75,9 @@ _RIGS: Final[Mapping[DrillLevel, tuple[tuple[str, ...], ...]]] = {
 
 _TRIES: Final = 20
 
+DESCRIBED_OTHERWISE: Final = "the devices of this drill are described otherwise since an update: draw a new one"
+"""ASSUMED_ words: why a drill that was kept does not open any more."""
+
 LOWEST_MHZ: Final = 520.0
 """ASSUMED_ frequency from which the radios of a drill are set; where one may transmit, the local regulator says."""
 
@@ -95,17 +98,18 @@ ShownByProbe = Mapping[str, Observation]
 class RigFaults:
     """The faults of a rig that show on a recording, what each shows, and the order in which they are best looked for.
 
-    most: how many may be there at once, 1 or 2.
+    most: how many may be there at once, 1 or 2. known: ids of faults that are among them in any case.
     """
 
-    def __init__(self, rig: DrillRig, most: int = 1) -> None:
+    def __init__(self, rig: DrillRig, most: int = 1, known: Collection[str] = ()) -> None:
         self.rig = rig
         self.most = most
         planned = _seen(FaultyRig(rig))
         of_files = [probe.id for probe in rig.probes if probe.is_of_files]
         found: dict[str, ShownByProbe] = {}
         possible = _possible(rig)
-        for fault in _of_all_kinds(possible)[:MOST_TRIED]:
+        ranked = sorted(_of_all_kinds(possible), key=lambda fault: fault.id not in known)
+        for fault in ranked[:MOST_TRIED]:
             if len(found) == (MOST_FAULTS if most == 1 else MOST_PAIRED):
                 break
             try:
@@ -319,9 +323,9 @@ def drill_of(seed: int, plan: Plan, truth: str, most: int = 1) -> Drill:
 
     Raises PlanError: The classes of its devices have changed since, and the fault is none of theirs any more.
     """
-    found = RigFaults(DrillRig(Report(trace_plan(plan))), most)
+    found = RigFaults(DrillRig(Report(trace_plan(plan))), most, faults_of(truth))
     if len(found.named(truth)) != len(faults_of(truth)) or found.seen(truth) is None:
-        raise PlanError("the devices of this drill are described otherwise since an update: draw a new one")
+        raise PlanError(DESCRIBED_OTHERWISE)
     return Drill(seed, found, truth)
 
 

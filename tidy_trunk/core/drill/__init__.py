@@ -6,7 +6,6 @@ from tidy_trunk.core.drill.draw import (
     LARGEST_SEED,
     Drill,
     DrillLevel,
-    RigFaults,
     draw_drill,
     drill_of,
     rungs_of,
@@ -14,8 +13,10 @@ from tidy_trunk.core.drill.draw import (
 from tidy_trunk.core.drill.ear import EarState, EarTask, ear_sound, has_more, staircase
 from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
 from tidy_trunk.core.drill.misset import has_headphones, records
-from tidy_trunk.core.drill.observed import DrillRig, FaultyRig, Impression, Observation, Probe, Together
+from tidy_trunk.core.drill.observed import FaultyRig
 from tidy_trunk.core.drill.order import AND, NO_FAULT, SearchOrder, SearchStep, faults_of
+from tidy_trunk.core.drill.rig import DrillRig, Impression, Observation, Probe, Together
+from tidy_trunk.core.drill.rig_faults import RigFaults
 from tidy_trunk.core.drill.training import KindProgress, PlayedFault, due_kind, progress
 
 __all__ = [

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
 
-from tidy_trunk.core.drill.observed import Observation, Probe
+from tidy_trunk.core.drill.rig import Observation, Probe
 
 NO_FAULT: Final = ""
 """Id of the possibility that nothing is wrong. ASSUMED_"""

@@ -186,3 +186,18 @@ def test_what_was_looked_at_and_is_not_there_any_more_is_said(client, drill, ser
     services.drills._store.change(UUID(found["id"]), lambda record: replace(record, done=("meters:gone",)))
     answer = client.get(f"/api/drills/{found['id']}")
     assert answer.status_code == 422 and "since an update" in answer.json()["detail"]
+
+
+def test_an_answer_that_nothing_tells_apart_from_the_fault_is_right_once_and_again(client, drill):
+    """Said before, of two faults: the same request sent again was wrong, and cost a take."""
+    hidden = draw_drill(13, level=DrillLevel.FIRST_DAY, most=2)
+    alike = next(
+        (other.id, one.id)
+        for one in hidden.faults
+        for other in hidden.found.faults
+        if other not in hidden.faults and hidden.found.is_answer(other.id, one.id)
+    )
+    at = f"/api/drills/{drill(13, level='first-day', most=2)['id']}/answer"
+    for answer in (alike[0], *alike):
+        told = client.post(at, json={"answer": answer, "number": 0}).json()
+        assert told["wrong"] == [] and [one["label"] for one in told["seen"]] == ["Put right"]

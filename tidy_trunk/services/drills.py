@@ -208,11 +208,13 @@ class DrillService:
         last = GIVEN_UP if gives_up else answer
 
         def answered(record: DrillRecord) -> DrillRecord:
-            put_right = MENDED + answer
-            if record.answer == last or record.wrong[number : number + 1] == (answer,) or put_right in record.done:
+            if record.answer == last or record.wrong[number : number + 1] == (answer,):
                 return record  # sent again
             _check_open(record)
             drill = self._drill(record)
+            put_right = [name.removeprefix(MENDED) for name in record.done if name.startswith(MENDED)]
+            if any(drill.found.is_answer(answer, fault) for fault in put_right):
+                return record  # sent again, or said of what nothing tells apart from it
             if not gives_up and answer and not drill.found.named(answer):
                 raise InputError("that is none of the possible answers: choose one of the list")
             if number != len(record.wrong):

@@ -61,7 +61,6 @@ def run_tests(arguments: Sequence[str]) -> int:
         ("ruff", [python, "-m", "ruff", "check", "--quiet", "--no-cache", "."], ROOT),
         ("ruff format", [python, "-m", "ruff", "format", "--quiet", "--no-cache", "--check", "."], ROOT),
         ("mypy", [python, "-m", "mypy", "--no-error-summary"], ROOT),
-        ("generated types", [python, "scripts/make_api_types.py", "--check"], ROOT),
         ("eslint", ["npm", "run", "--silent", "lint"], WEB),
         ("vue-tsc", ["npm", "run", "--silent", "types"], WEB),
         ("front-end units", ["npm", "run", "--silent", "test"], WEB),

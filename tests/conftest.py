@@ -2,7 +2,7 @@
 
 import os
 import stat
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -10,6 +10,7 @@ from uuid import uuid4
 
 import psycopg
 import pytest
+from anyio.from_thread import start_blocking_portal
 from hypothesis import settings
 from starlette.testclient import TestClient
 
@@ -108,40 +109,54 @@ def database_url(server_url: str) -> Iterator[str]:
 
 
 @pytest.fixture(scope="session")
-def migrated(server_url: str) -> Iterator[str]:
+def migrated(server_url: str) -> "Iterator[Database]":
     """A database with this version's tables, that tests have after each other."""
     from tidy_trunk.store import Database, migrate
 
     with _made(server_url) as url:
         database = Database(url)
         migrate(database)
+        yield database
         database.close()
-        yield url
 
 
-# Rows are deleted without a look at what refers to them: for a few rows, cutting tables off takes ten times longer.
+# Whatever a test before left in the middle of a transaction would keep its rows. They are deleted without a look at what refers
+# to them: for a few rows, cutting tables off takes ten times longer.
 EMPTY = """
-    select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid();
-    set session_replication_role = replica;
+    select pg_terminate_backend(pid) from pg_stat_activity
+        where datname = current_database() and pid <> pg_backend_pid() and state <> 'idle';
     {}
 """
 
 
-@pytest.fixture
-def database(migrated: str) -> "Iterator[Database]":
-    """This version's tables with nothing in them: emptied, which takes a tenth of the time of a new database."""
-    from tidy_trunk.store import Database
-
-    with psycopg.connect(migrated, autocommit=True) as connection:
+@pytest.fixture(scope="session")
+def emptied(migrated: "Database") -> Iterator[Callable[[], object]]:
+    """Empties the tables, on one connection for the whole run: a new one would look up every table again."""
+    with psycopg.connect(migrated.url, autocommit=True) as connection:
+        connection.execute("set session_replication_role = replica")
         tables = connection.execute("select tablename from pg_tables where schemaname = 'public'").fetchall()
-        connection.execute(EMPTY.format("".join(f"delete from {name};" for (name,) in tables if name not in KEPT)))
-    database = Database(migrated)
-    yield database
-    database.close()
+        empty = EMPTY.format("".join(f"delete from {name};" for (name,) in tables if name not in KEPT))
+        yield lambda: connection.execute(empty)
 
 
 @pytest.fixture
-def services(database: "Database", tmp_path: Path) -> "Iterator[Services]":
+def database(migrated: "Database", emptied: Callable[[], object]) -> "Database":
+    """This version's tables with nothing in them."""
+    emptied()
+    return migrated
+
+
+@pytest.fixture(scope="session")
+def loop() -> Iterator[None]:
+    """One event loop for all clients of the run: a new one for each request takes longer than most answers."""
+    with start_blocking_portal() as portal:
+        TestClient.portal = portal
+        yield
+        TestClient.portal = None
+
+
+@pytest.fixture
+def services(database: "Database", loop: None, tmp_path: Path) -> "Iterator[Services]":
     from tidy_trunk.services.container import services_on
 
     services = services_on(database, tmp_path, tmp_path / "recordings")
@@ -155,9 +170,8 @@ def service(services: "Services") -> "JobService":
 
 
 @pytest.fixture
-def client(services: "Services") -> Iterator[TestClient]:
+def client(services: "Services") -> TestClient:
     from tests.served import app_on
 
     web = os.environ.get("TIDY_TRUNK_WEB")
-    with TestClient(app_on(services, Path(web) if web else None), base_url="http://127.0.0.1") as client:
-        yield client
+    return TestClient(app_on(services, Path(web) if web else None), base_url="http://127.0.0.1")

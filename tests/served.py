@@ -8,6 +8,7 @@ from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
 from types import SimpleNamespace
+from typing import Any
 
 import uvicorn
 from fastapi import FastAPI
@@ -30,6 +31,11 @@ def app_on(services: Services | None, web: Path | None, network: Network | None 
     app = _app(web, network is not None)
     app.state.services, app.state.network = services, network
     return app
+
+
+def openapi() -> dict[str, Any]:
+    """What the server says of itself; worked out once, which takes seconds."""
+    return _app(None, False).openapi()
 
 
 @contextmanager

@@ -10,7 +10,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from tests.plans import padded_plan
-from tidy_trunk.api import create_app
+from tests.served import app_on
 from tidy_trunk.core.plan import SetJob
 from tidy_trunk.errors import NoRoomError
 from tidy_trunk.upkeep.log import close_log, last_lines, open_log
@@ -23,13 +23,18 @@ def log(tmp_path):
     close_log(handler)
 
 
+@pytest.fixture(scope="module")
+def web(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("web")
+    (folder / "assets").mkdir()
+    (folder / "index.html").write_text("<title>Tidy Trunk</title>")
+    (folder / "assets" / "index-abc123.js").write_text("1;" * 1000)
+    return folder
+
+
 @pytest.fixture
-def site(services, tmp_path):
-    (tmp_path / "web" / "assets").mkdir(parents=True)
-    (tmp_path / "web" / "index.html").write_text("<title>Tidy Trunk</title>")
-    (tmp_path / "web" / "assets" / "index-abc123.js").write_text("1;" * 1000)
-    app = create_app(services, tmp_path / "web")
-    return TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False)
+def site(services, web):
+    return TestClient(app_on(services, web), base_url="http://127.0.0.1", raise_server_exceptions=False)
 
 
 def test_what_is_large_is_packed_and_what_is_hashed_is_kept(site, services):

@@ -2,7 +2,6 @@
 
 import re
 from datetime import UTC, datetime, timedelta
-from functools import cache
 from uuid import uuid4
 
 import psycopg
@@ -11,8 +10,7 @@ from starlette.testclient import TestClient
 
 from tests.few import each_of
 from tests.plans import boom_in_bag
-from tests.served import app_on
-from tidy_trunk.api import create_app
+from tests.served import app_on, openapi
 from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
 from tidy_trunk.api.routers import news
 from tidy_trunk.errors import InputError, NotAllowedError, NotFoundError, TooManyTriesError
@@ -117,14 +115,9 @@ def test_news_of_a_guest_end_and_are_asked_for_again(services, monkeypatch):
     assert phone.get(f"/api/jobs/{job}/news").status_code == 403
 
 
-@cache
-def served_paths():
-    return create_app(None, None).openapi()["paths"]
-
-
 def addresses():
     """Every operation, with the pattern of its address below /api and an address that fits it."""
-    for address, methods in served_paths().items():
+    for address, methods in openapi()["paths"].items():
         for method in methods:
             yield method.upper(), address.removeprefix("/api"), re.sub(r"{\w+}", lambda _: str(uuid4()), address)
 

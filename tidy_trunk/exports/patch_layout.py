@@ -13,7 +13,6 @@ from typing import Final
 import numpy as np
 from fast_sugiyama import from_edges
 from numpy.typing import NDArray
-from scipy.optimize import isotonic_regression
 
 ROW_MM: Final = 4.6
 """ASSUMED_ height of a socket's row: a line of 8 pt and some air."""
@@ -215,6 +214,8 @@ def _tops(
 
 def _apart(wanted: NDArray[np.float64], heights: Sequence[float]) -> NDArray[np.float64]:
     """Middles nearest to the wanted ones, in their order and with a gap between each two."""
+    from scipy.optimize import isotonic_regression  # half a second: only where a picture is drawn
+
     steps = [(one + other) / 2 + GAP_MM for one, other in pairwise(heights)]
     offsets = np.concatenate(([0.0], np.cumsum(steps)))
     found: NDArray[np.float64] = isotonic_regression(wanted - offsets).x + offsets

@@ -15,8 +15,7 @@ from tidy_trunk.core.base.timecode import (
     name_of,
     real_seconds,
 )
-from tidy_trunk.core.base.units import convert, find_unit, finite
-from tidy_trunk.core.time.clock import air_m, air_ms
+from tidy_trunk.core.base.units import air_m, air_ms, convert, find_unit, finite
 from tidy_trunk.errors import InputError
 from tidy_trunk.results.numbers import Out
 

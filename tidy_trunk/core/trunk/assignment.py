@@ -9,8 +9,6 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import coo_array
 
 from tidy_trunk.core.gear.catalogue import LeadClass, mates
 from tidy_trunk.core.trunk.needs import CableNeed
@@ -252,6 +250,9 @@ def _solved(needs: Sequence[CableNeed], batches: Sequence[_Batch]) -> tuple[list
 
 
 def _milp(costs: Sequence[float], most: Sequence[float], rows: Sequence[tuple[Mapping[int, float], float, float]]):  # type: ignore[no-untyped-def]
+    from scipy.optimize import Bounds, LinearConstraint, milp  # half a second: only where something is packed
+    from scipy.sparse import coo_array
+
     places = [(row, column, value) for row, (weights, _, _) in enumerate(rows) for column, value in weights.items()]
     matrix = coo_array(
         ([value for *_, value in places], ([row for row, _, _ in places], [column for _, column, _ in places])),

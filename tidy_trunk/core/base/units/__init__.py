@@ -1,5 +1,6 @@
 """Units, levels, impedances and preferred values."""
 
+from tidy_trunk.core.base.units.air import SOUND_M_PER_S, air_m, air_ms
 from tidy_trunk.core.base.units.constants import (
     AUDIO_BANDWIDTH_HZ,
     BRIDGING_RATIO,
@@ -37,8 +38,11 @@ __all__ = [
     "ROOM_TEMPERATURE_K",
     "SERIES",
     "SILENCE_DB",
+    "SOUND_M_PER_S",
     "UNITS",
     "a_weighting_db",
+    "air_m",
+    "air_ms",
     "bridging_loss_db",
     "combine_tolerances_db",
     "convert",

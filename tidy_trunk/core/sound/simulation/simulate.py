@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from tidy_trunk.core.base.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
-from tidy_trunk.core.base.units import ratio_from_db
+from tidy_trunk.core.base.units import air_ms, ratio_from_db
 from tidy_trunk.core.gear.catalogue import Circuit, Kind, Playback
 from tidy_trunk.core.plan import PlanIndex, Source
 from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
@@ -34,9 +34,6 @@ TIMECODE_FROM: Final = "10:00:00:00"
 
 WIND_DB_SPL: Final = 75.0
 """ASSUMED_ what a windy day leaves at a microphone in its windshield, below the voice."""
-
-SPEED_OF_SOUND_M_PER_S: Final = 343.0
-"""In air of 20 °C. [HANDBOOK]"""
 
 
 class Play(StrEnum):
@@ -75,7 +72,7 @@ class Simulator(StageSolver[Loop]):
 
     def _begin(self, source: Source, device: str) -> Loop:
         loud = np.float32(ratio_from_db(source.average_db_spl))
-        late = round(source.heard_by[device] / SPEED_OF_SOUND_M_PER_S * self.rate_hz)
+        late = round(air_ms(source.heard_by[device]) / 1000 * self.rate_hz)
         match self._play:
             case Play.VOICE:
                 peak_db = source.peak_db_spl - source.average_db_spl

@@ -23,7 +23,7 @@ from tidy_trunk.core.time.clock.delays import (
     programme_late_frames,
     read_clap,
 )
-from tidy_trunk.core.time.clock.latency import PICTURE_DELAY, SDI_DELAY, Latency, Part, air_m, air_ms, latency
+from tidy_trunk.core.time.clock.latency import PICTURE_DELAY, SDI_DELAY, Latency, Part, latency
 from tidy_trunk.core.time.clock.pairs import Heard, Meets, Pair, Reach, pairs
 from tidy_trunk.core.time.clock.timecode_devices import (
     Gets,
@@ -62,8 +62,6 @@ __all__ = [
     "TimecodeTrack",
     "Window",
     "advised_jams",
-    "air_m",
-    "air_ms",
     "clock_day",
     "day_hours",
     "first_giver",

@@ -5,12 +5,12 @@ from fractions import Fraction
 from typing import Final
 
 from tidy_trunk.core.base.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
+from tidy_trunk.core.base.units import air_m
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock.latency import (
     SDI_DELAY,
-    SOUND_M_PER_S,
     Latency,
     latency,
     picture_delay,
@@ -92,7 +92,7 @@ class StraightSound:
     @property
     def delay_metres(self) -> float | None:
         """The air that takes as long."""
-        return None if self.delay is None else float(self.delay.seconds) * SOUND_M_PER_S
+        return None if self.delay is None else air_m(float(self.delay.seconds) * 1000)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,7 +115,7 @@ class LateScreen:
     @property
     def delay_metres(self) -> float:
         """The air that takes as long as the latest picture."""
-        return float(self.delay.seconds) * SOUND_M_PER_S
+        return air_m(float(self.delay.seconds) * 1000)
 
 
 def late_screens(report: Report) -> tuple[LateScreen, ...]:

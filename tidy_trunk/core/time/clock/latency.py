@@ -4,12 +4,10 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
+from tidy_trunk.core.base.units import air_ms
 from tidy_trunk.core.gear.catalogue import Circuit, Figure
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef
 from tidy_trunk.core.sound.trace import Place, Stage, StageKey
-
-SOUND_M_PER_S: Final = 343.0
-"""Sound in air at 20 °C. [HANDBOOK] §8"""
 
 CONVERTED_MS: Final = 1.0
 """ASSUMED_ what a device takes that turns sound into numbers and back, where nothing else is said of it."""
@@ -38,16 +36,6 @@ class Latency:
 
 PICTURE_DELAY, SDI_DELAY = "traits.picture_delay_frames", "traits.sdi_delay_frames"
 """Paths of the figures that say how late a picture is; the second over SDI, where that differs. ASSUMED_"""
-
-
-def air_ms(metres: float) -> float:
-    """How long sound takes through so much air; 2.9 ms a metre."""
-    return metres / SOUND_M_PER_S * 1000
-
-
-def air_m(ms: float) -> float:
-    """Through how much air sound takes so long; the way back of `air_ms`."""
-    return ms / 1000 * SOUND_M_PER_S
 
 
 def picture_delay(unit: PlacedDevice, circuit: Circuit) -> tuple[str, Figure | None]:

@@ -6,12 +6,11 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
-from tidy_trunk.core.base.units import ratio_from_db
+from tidy_trunk.core.base.units import air_ms, ratio_from_db
 from tidy_trunk.core.gear.catalogue import INSIDE, Kind
 from tidy_trunk.core.plan import PlanIndex, Role
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Place, Stage, StageKey
-from tidy_trunk.core.time.clock.latency import air_ms
 from tidy_trunk.core.time.clock.timecode_devices import TimecodeDevice, first_giver, relative_drift
 
 

@@ -12,9 +12,9 @@ from pypdf import PdfReader
 
 from tests.api.test_log_api import log, rolled, tap
 from tests.api.test_patch_api import opened
-from tests.contract import wait
 from tests.media.test_day_files import broadcast
 from tests.plans import line_into_camera
+from tests.waiting import wait
 from tidy_trunk.formats import TakeLabels, read_labels
 
 

@@ -2,6 +2,7 @@
 
 import io
 from dataclasses import replace
+from functools import cache
 from uuid import UUID, uuid4
 
 import numpy as np
@@ -14,20 +15,22 @@ from tidy_trunk.core.drill import DrillLevel, draw_drill
 from tidy_trunk.words.drill import answer_words
 
 KIND = {"kind": "automatic"}
-HIDDEN = next(
-    drill
-    for drill in (draw_drill(seed, **KIND) for seed in range(20))
-    if {"listen:recorder", "meters:camera"} <= {probe.id for probe in drill.rig.probes}
-)
-SEED = HIDDEN.seed
-TRUTH = HIDDEN.truth
+
+
+@cache
+def hidden():
+    return next(
+        drill
+        for drill in (draw_drill(seed, **KIND) for seed in range(20))
+        if {"listen:recorder", "meters:camera"} <= {probe.id for probe in drill.rig.probes}
+    )
 
 
 @pytest.fixture
 def drill(client):
-    def begun(seed=SEED, **more):
-        asked = more or (KIND if seed == SEED else {})
-        answer = client.post("/api/drills", json={"id": str(uuid4()), "seed": seed, **asked})
+    def begun(seed=None, **more):
+        asked = {"seed": hidden().seed, **KIND, **more} if seed is None else {"seed": seed, **more}
+        answer = client.post("/api/drills", json={"id": str(uuid4()), **asked})
         assert answer.status_code == 201, answer.text
         return answer.json()
 
@@ -37,7 +40,7 @@ def drill(client):
 def test_a_drill_is_played_to_its_end(client, drill):
     found = drill()
     at = f"/api/drills/{found['id']}"
-    assert found["seen"] == [] and found["judged"] is None and TRUTH in {one["id"] for one in found["answers"]}
+    assert found["seen"] == [] and found["judged"] is None and hidden().truth in {one["id"] for one in found["answers"]}
     looked = {"probe": "meters:camera", "number": 0}
     for _ in range(2):  # sent again it counts once
         seen = client.post(f"{at}/probes", json=looked).json()
@@ -50,10 +53,10 @@ def test_a_drill_is_played_to_its_end(client, drill):
         wrong = client.post(f"{at}/answer", json={"answer": "", "number": 0}).json()
     assert wrong["wrong"] == ["Nothing is wrong"] and wrong["minutes"] == 5.8 and wrong["judged"] is None
     for _ in range(2):
-        done = client.post(f"{at}/answer", json={"answer": TRUTH, "number": 1}).json()
+        done = client.post(f"{at}/answer", json={"answer": hidden().truth, "number": 1}).json()
     judged = done["judged"]
     assert judged["is_right"] and judged["takes_lost"] == 1 and 0 < judged["score"] < 100
-    assert judged["truth"] == answer_words(HIDDEN, TRUTH) and judged["truth"].startswith(
+    assert judged["truth"] == answer_words(hidden(), hidden().truth) and judged["truth"].startswith(
         "Automatic level, menu is on at "
     )
     assert "automatic level" in judged["prevents"][0] and judged["lost"]
@@ -61,7 +64,9 @@ def test_a_drill_is_played_to_its_end(client, drill):
     over = client.post(f"{at}/probes", json={"probe": "meters:camera", "number": 2})
     assert over.status_code == 422 and "is over" in over.json()["detail"]
     training = client.get("/api/drills").json()
-    assert [(one["seed"], one["who"], one["score"]) for one in training["played"]] == [(SEED, "", judged["score"])]
+    assert [(one["seed"], one["who"], one["score"]) for one in training["played"]] == [
+        (hidden().seed, "", judged["score"])
+    ]
     assert [(one["kind"], one["found"], one["is_due"]) for one in training["kinds"]] == [("automatic", 0, True)]
     assert client.delete(at).status_code == 204 and client.get(at).status_code == 404
 
@@ -89,13 +94,18 @@ def test_a_kind_and_a_level_are_asked_for(client, drill):
 @pytest.mark.deep
 def test_a_crew_plays_the_same_drill_side_by_side(client, drill):
     """Each by the first result; whoever has not ended it is not in it."""
-    for who, answers in (("Ann", [TRUTH]), ("Ben", ["", TRUTH]), ("Ben", [TRUTH]), ("Cleo", [])):
+    for who, answers in (
+        ("Ann", [hidden().truth]),
+        ("Ben", ["", hidden().truth]),
+        ("Ben", [hidden().truth]),
+        ("Cleo", []),
+    ):
         at = f"/api/drills/{drill(**KIND, who=who)['id']}"
         client.post(f"{at}/probes", json={"probe": "meters:camera", "number": 0})
         for number, answer in enumerate(answers):
             client.post(f"{at}/answer", json={"answer": answer, "number": number})
     (same,) = client.get("/api/drills").json()["side_by_side"]
-    assert (same["seed"], [one["who"] for one in same["results"]]) == (SEED, ["Ann", "Ben"])
+    assert (same["seed"], [one["who"] for one in same["results"]]) == (hidden().seed, ["Ann", "Ben"])
     assert same["results"][0]["score"] > same["results"][1]["score"]
 
 
@@ -147,14 +157,14 @@ def test_what_is_no_probe_and_no_answer_is_refused(client, drill):
 
 def test_of_two_faults_each_is_put_right_and_both_are_judged(client, drill):
     asked = {"most": 2, "level": "night-shoot"}
-    hidden = next(
+    two = next(
         one
         for one in (draw_drill(seed, most=2, level=DrillLevel.NIGHT_SHOOT) for seed in range(20))
         if len(one.faults) == 2
     )
-    found = drill(hidden.seed, **asked)
+    found = drill(two.seed, **asked)
     at = f"/api/drills/{found['id']}"
-    first, second = (fault.id for fault in hidden.faults)
+    first, second = (fault.id for fault in two.faults)
     for _ in range(2):  # sent again it counts once
         mid = client.post(f"{at}/answer", json={"answer": first, "number": 0}).json()
     assert mid["judged"] is None and mid["wrong"] == []
@@ -166,7 +176,7 @@ def test_of_two_faults_each_is_put_right_and_both_are_judged(client, drill):
         one["drawing"] for one in seen["drawn"] if one
     }
     done = client.post(f"{at}/answer", json={"answer": second, "number": 0}).json()["judged"]
-    assert done["is_right"] and done["truth"] == answer_words(hidden, hidden.truth)
+    assert done["is_right"] and done["truth"] == answer_words(two, two.truth)
     ladders = client.get(f"{at}/ladders").json()
     assert ladders["planned"]["track"] == ladders["faulty"]["track"] and ladders["planned"]["rungs"]
 
@@ -190,12 +200,12 @@ def test_what_was_looked_at_and_is_not_there_any_more_is_said(client, drill, ser
 
 def test_an_answer_that_nothing_tells_apart_from_the_fault_is_right_once_and_again(client, drill):
     """Said before, of two faults: the same request sent again was wrong, and cost a take."""
-    hidden = draw_drill(13, level=DrillLevel.FIRST_DAY, most=2)
+    two = draw_drill(13, level=DrillLevel.FIRST_DAY, most=2)
     alike = next(
         (other.id, one.id)
-        for one in hidden.faults
-        for other in hidden.found.faults
-        if other not in hidden.faults and hidden.found.is_answer(other.id, one.id)
+        for one in two.faults
+        for other in two.found.faults
+        if other not in two.faults and two.found.is_answer(other.id, one.id)
     )
     at = f"/api/drills/{drill(13, level='first-day', most=2)['id']}/answer"
     for answer in (alike[0], *alike):

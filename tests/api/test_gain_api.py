@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from tests.api.test_patch_api import opened
-from tests.contract import wait
 from tests.core.base.signal.test_speech import recording
 from tests.formats.test_sound import wav
 from tests.plans import line_into_camera, made, put
+from tests.waiting import wait
 from tidy_trunk.app.demo import foundry
 
 

@@ -7,8 +7,8 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from tests.contract import wait
 from tests.served import served
+from tests.waiting import wait
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser
 from tidy_trunk.services.shared import Shared

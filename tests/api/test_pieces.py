@@ -7,9 +7,9 @@ from uuid import UUID, uuid4
 import numpy as np
 import pytest
 
-from tests.contract import wait
 from tests.plans import padded_plan
 from tests.sounds import RATE, wav
+from tests.waiting import wait
 from tidy_trunk.errors import NoRoomError
 from tidy_trunk.media import uploads
 from tidy_trunk.services.container import services_on

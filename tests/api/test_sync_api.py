@@ -3,6 +3,7 @@
 import io
 import time
 from concurrent.futures import ThreadPoolExecutor
+from functools import cache
 from uuid import UUID, uuid4
 
 import numpy as np
@@ -17,7 +18,12 @@ from tidy_trunk.app.demo import foundry
 from tidy_trunk.formats import Broadcast, write_broadcast
 from tidy_trunk.tasks.requests import Match
 
-VOICE = voice(-20, 90, 21)
+
+@cache
+def spoken():
+    return voice(-20, 90, 21)
+
+
 TEN = 36_000
 MOVIE_S = 4
 
@@ -87,8 +93,10 @@ class Desk:
 
 
 def test_files_are_laid_over_each_other_and_written_out(sync, tmp_path):
-    sync.drop("BAG.WAV", broadcast(VOICE), "recorder")
-    slow = np.interp(np.arange(round(70 * RATE)) / (1 - 40e-6), np.arange(len(VOICE) - 8 * RATE), VOICE[8 * RATE :])
+    sync.drop("BAG.WAV", broadcast(spoken()), "recorder")
+    slow = np.interp(
+        np.arange(round(70 * RATE)) / (1 - 40e-6), np.arange(len(spoken()) - 8 * RATE), spoken()[8 * RATE :]
+    )
     camera = sync.drop("CAMA.WAV", wav(-slow))
     silent = sync.drop("CAMB.MOV", movie(tmp_path / "b.mov", "10:00:30:00"))
     stranger = sync.drop("CAMC.WAV", wav(noise(-20, 5, 3)))
@@ -127,7 +135,7 @@ def test_files_are_laid_over_each_other_and_written_out(sync, tmp_path):
     stretched, _ = soundfile.read(str(path))
     assert len(stretched) == pytest.approx(len(slow) / (1 - 40e-6), abs=2)
     late = stretched[60 * RATE : 65 * RATE]
-    assert np.corrcoef(late, -VOICE[68 * RATE : 73 * RATE])[0, 1] > 0.99, (
+    assert np.corrcoef(late, -spoken()[68 * RATE : 73 * RATE])[0, 1] > 0.99, (
         "after a minute it still lies on the recorder's"
     )
 
@@ -141,9 +149,9 @@ def test_files_are_laid_over_each_other_and_written_out(sync, tmp_path):
 @pytest.mark.deep
 def test_timecode_is_made_sharp_by_the_sound_and_contradicted_where_it_is_wrong(sync):
     """One camera's label is 30 ms off, as a frame is; the other was never jammed and says twelve seconds later."""
-    sync.drop("BAG.WAV", broadcast(VOICE), "recorder")
-    near = sync.drop("NEAR.WAV", broadcast(VOICE[10 * RATE : 40 * RATE], TEN + 10.03))
-    wrong = sync.drop("WRONG.WAV", broadcast(VOICE[20 * RATE : 50 * RATE], TEN + 32))
+    sync.drop("BAG.WAV", broadcast(spoken()), "recorder")
+    near = sync.drop("NEAR.WAV", broadcast(spoken()[10 * RATE : 40 * RATE], TEN + 10.03))
+    wrong = sync.drop("WRONG.WAV", broadcast(spoken()[20 * RATE : 50 * RATE], TEN + 32))
     clips = {clip["other"]: clip for clip in sync.match()["clips"]}
     assert clips[near]["method"] == "timecode" and clips[near]["offset_s"] == pytest.approx(10.0, abs=0.001)
     assert clips[near]["timecode_s"] is None
@@ -154,7 +162,7 @@ def test_timecode_is_made_sharp_by_the_sound_and_contradicted_where_it_is_wrong(
 @pytest.mark.deep
 def test_a_silent_clip_is_placed_by_the_picture_of_a_clap(sync, tmp_path):
     """Picture 50 at 25 is at 2 s; the clap is heard at 5.5 s: it begins at 3.5 s."""
-    bag = sync.drop("BAG.WAV", wav(VOICE[: 20 * RATE]), "recorder")
+    bag = sync.drop("BAG.WAV", wav(spoken()[: 20 * RATE]), "recorder")
     silent = sync.drop("SILENT.MOV", movie(tmp_path / "s.mov"))
     assert sync.match()["clips"] == []
     body = {"reference": bag, "reference_s": 5.5, "frame": 50}
@@ -191,7 +199,10 @@ def test_a_single_clap_is_a_guess_and_says_so(sync):
 
 @pytest.mark.deep
 def test_two_cameras_without_a_recorder(sync):
-    first, second = sync.drop("A.WAV", wav(VOICE[: 40 * RATE])), sync.drop("B.WAV", wav(VOICE[12 * RATE : 30 * RATE]))
+    first, second = (
+        sync.drop("A.WAV", wav(spoken()[: 40 * RATE])),
+        sync.drop("B.WAV", wav(spoken()[12 * RATE : 30 * RATE])),
+    )
     (clip,) = sync.match()["clips"]
     assert (clip["reference"], clip["other"]) == (first, second) and clip["offset_s"] == pytest.approx(12, abs=0.001)
     assert sync.client.delete(f"{sync.address}/files/{first}").status_code == 204
@@ -200,8 +211,8 @@ def test_two_cameras_without_a_recorder(sync):
 
 @pytest.mark.deep
 def test_a_match_is_cancelled(sync):
-    sync.drop("BAG.WAV", wav(VOICE), "recorder")
-    sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
+    sync.drop("BAG.WAV", wav(spoken()), "recorder")
+    sync.drop("CAM.WAV", wav(spoken()[5 * RATE :]))
     sync.over()
     sync.client.post(f"{sync.address}/match")
     state = sync.client.post(f"{sync.address}/match/cancel").json()
@@ -212,8 +223,8 @@ def test_a_match_is_cancelled(sync):
 @pytest.mark.deep
 def test_a_move_that_is_sent_again_is_made_once(sync):
     """Its answer was lost, and somebody else has moved the clip since."""
-    sync.drop("BAG.WAV", wav(VOICE), "recorder")
-    cam = sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
+    sync.drop("BAG.WAV", wav(spoken()), "recorder")
+    cam = sync.drop("CAM.WAV", wav(spoken()[5 * RATE :]))
     sync.match()
     mine, theirs = ({"samples": samples, "request": str(uuid4())} for samples in (48, 96))
     for move in (mine, theirs, mine):
@@ -229,8 +240,8 @@ def placed(state, other):
 @pytest.mark.deep
 def test_what_was_moved_by_hand_outlives_another_look_and_its_end(sync):
     """Said before: gone for good after Cancel, after two presses, after removing a file meanwhile."""
-    bag, cam = sync.drop("BAG.WAV", wav(VOICE), "recorder"), sync.drop("CAM.WAV", wav(VOICE[5 * RATE :]))
-    other = sync.drop("B.WAV", wav(VOICE[9 * RATE :]))
+    bag, cam = sync.drop("BAG.WAV", wav(spoken()), "recorder"), sync.drop("CAM.WAV", wav(spoken()[5 * RATE :]))
+    other = sync.drop("B.WAV", wav(spoken()[9 * RATE :]))
     sync.match()
     put = {"reference": bag, "reference_s": 7.0, "other_s": 1.0}
     assert sync.client.put(f"{sync.address}/clips/{cam}/place", json=put).status_code == 200
@@ -249,7 +260,7 @@ def test_what_was_moved_by_hand_outlives_another_look_and_its_end(sync):
     assert sync.state()["match"]["state"] == "cancelled" and stands() == (True, 6.0, 48)
     first, second = (sync.client.post(f"{sync.address}/match").json()["id"] for _ in range(2))
     assert first == second, "pressed twice it is begun once"
-    third = sync.drop("C.WAV", wav(VOICE[2 * RATE :]))
+    third = sync.drop("C.WAV", wav(spoken()[2 * RATE :]))
     sync.client.delete(f"{sync.address}/files/{third}")
     assert stands() == (True, 6.0, 48)
     sync.match()
@@ -299,6 +310,6 @@ def test_line_up_does_not_list_what_is_for_sync(client):
 
     job = opened(client, foundry())["job"]
     desk = Desk(client, f"/api/jobs/{job}/sync")
-    desk.drop("BAG.WAV", wav(VOICE[:RATE]), "recorder")
+    desk.drop("BAG.WAV", wav(spoken()[:RATE]), "recorder")
     desk.over()
     assert client.get(f"/api/jobs/{job}/recordings").json() == []

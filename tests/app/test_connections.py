@@ -12,8 +12,8 @@ from uuid import uuid4
 
 import pytest
 
-from tests.contract import wait
 from tests.served import ADDRESS, with_a_door
+from tests.waiting import wait
 from tidy_trunk.api import guard
 from tidy_trunk.app import connections
 from tidy_trunk.app.certificates import own_certificate

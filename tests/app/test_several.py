@@ -12,8 +12,8 @@ import httpx2
 import numpy as np
 import pytest
 
-from tests.contract import wait
 from tests.sounds import wav
+from tests.waiting import wait
 
 RATE = 48_000
 LONG = wav(np.tile(np.random.default_rng(1).normal(0, 0.1, 20 * RATE), 3), rate=RATE)

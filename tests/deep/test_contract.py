@@ -4,7 +4,7 @@ import time
 
 import pytest
 
-from tests.contract import check, operations
+from tests.deep.contract import check, operations
 from tests.served import served
 
 FOR_S = 600

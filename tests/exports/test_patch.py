@@ -5,6 +5,7 @@ import os
 import subprocess
 import sys
 from datetime import UTC, datetime
+from functools import cache
 from itertools import pairwise
 from pathlib import Path
 from random import Random
@@ -49,8 +50,14 @@ def report(plan):
     return Report(trace_plan(plan))
 
 
-DEMO = report(foundry())
-PATCH = patch_of(DEMO.index)
+@cache
+def demo():
+    return report(foundry())
+
+
+@cache
+def patch():
+    return patch_of(demo().index)
 
 
 def drawn(seed, count=12, wires=24):
@@ -123,7 +130,7 @@ def test_microphones_into_mixers_into_cameras_cross_nowhere(seed):
 
 
 def test_no_number_lies_over_a_cable_that_is_not_its_own():
-    drawing, placed = patch_drawing(PATCH)
+    drawing, placed = patch_drawing(patch())
     assert placed.crossings == 0
     lines = [item for item in drawing.items if isinstance(item, Line)]
     tags = [
@@ -131,7 +138,7 @@ def test_no_number_lies_over_a_cable_that_is_not_its_own():
         for box, words in pairwise(drawing.items)
         if isinstance(box, Box) and box.height == 3.4 and isinstance(words, Words)
     ]
-    assert sum(len(words.text.split(", ")) for _, words in tags) == 2 * len(PATCH.runs)
+    assert sum(len(words.text.split(", ")) for _, words in tags) == 2 * len(patch().runs)
     for box, words in tags:
         own = {number - 1 for number in map(int, words.text.split(", "))}
         for number, line in enumerate(lines):
@@ -142,29 +149,29 @@ def test_no_number_lies_over_a_cable_that_is_not_its_own():
 
 @pytest.mark.parametrize(("paper", "size"), [("a4", (297, 210)), ("a3", (420, 297)), ("letter", (279.4, 215.9))])
 def test_the_patch_is_one_sheet_whose_text_can_be_searched(paper, size):
-    data = patch_pdf(PATCH, paper=paper, made=MADE)
-    assert data == patch_pdf(PATCH, paper=paper, made=MADE)
+    data = patch_pdf(patch(), paper=paper, made=MADE)
+    assert data == patch_pdf(patch(), paper=paper, made=MADE)
     (page,) = PdfReader(io.BytesIO(data)).pages
     assert [float(side) / MM for side in page.mediabox[2:]] == pytest.approx(size, abs=0.1)
     text = page.extract_text()
-    assert all(device.label in text for device in PATCH.devices if device.inputs or device.outputs)
-    assert b"Bag recorder" in patch_svg(PATCH)
+    assert all(device.label in text for device in patch().devices if device.inputs or device.outputs)
+    assert b"Bag recorder" in patch_svg(patch())
     with pytest.raises(InputError, match="use a4, a3, letter"):
-        patch_pdf(PATCH, paper="a0", made=MADE)
+        patch_pdf(patch(), paper="a0", made=MADE)
 
 
 def test_settings_say_what_the_checklist_says():
-    data = settings_sheet(PATCH.job, PATCH, settings_of(DEMO), paper="a4", made=MADE)
+    data = settings_sheet(patch().job, patch(), settings_of(demo()), paper="a4", made=MADE)
     text = " ".join("".join(page.extract_text() for page in PdfReader(io.BytesIO(data)).pages).split())
     assert "gain +42 dB" in text and "520.125 MHz" in text
     assert "timecode in" in text, "sockets that nothing goes into are drawn too"
-    rows = run_list_csv(PATCH).decode().splitlines()
-    assert len(rows) == 1 + len(PATCH.runs) and rows[1].startswith("1,brown,Boom,Bag recorder in 1,10 m XLR")
+    rows = run_list_csv(patch()).decode().splitlines()
+    assert len(rows) == 1 + len(patch().runs) and rows[1].startswith("1,brown,Boom,Bag recorder in 1,10 m XLR")
 
 
-@pytest.mark.parametrize("device", [one.device for one in settings_of(DEMO)])
+@pytest.mark.parametrize("device", [one.device for one in settings_of(demo())])
 def test_each_socket_is_drawn_inside_the_sheet_with_its_cables(device):
-    (item,) = (one for one in settings_of(DEMO) if one.device == device)
+    (item,) = (one for one in settings_of(demo()) if one.device == device)
     strip = socket_strip(item.sockets, 180.0)
     words = [one for one in strip.items if isinstance(one, Words)]
     for socket in item.sockets:
@@ -177,7 +184,7 @@ def test_each_socket_is_drawn_inside_the_sheet_with_its_cables(device):
 
 
 def ends():
-    return cable_ends(PATCH.runs)
+    return cable_ends(patch().runs)
 
 
 def address(one):
@@ -187,7 +194,7 @@ def address(one):
 @pytest.mark.parametrize("kind", each_of(LABEL_PAPERS, 2))
 def test_labels_are_as_large_as_they_say_and_their_codes_can_be_read(kind):
     paper = LABEL_PAPERS[kind]
-    reader = PdfReader(io.BytesIO(labels_pdf(label_pages(ends(), kind, address), PATCH.job, MADE)))
+    reader = PdfReader(io.BytesIO(labels_pdf(label_pages(ends(), kind, address), patch().job, MADE)))
     size = paper.sheet or (paper.width, paper.height)
     for page in reader.pages:
         assert [float(side) / MM for side in page.mediabox[2:]] == pytest.approx(size, abs=0.05)
@@ -223,10 +230,10 @@ def test_used_up_labels_are_left_out():
 
 
 def test_the_card_is_one_card_and_holds_every_line():
-    (page,) = PdfReader(io.BytesIO(wallet_card(PATCH.job, must_be_right(DEMO), MADE))).pages
+    (page,) = PdfReader(io.BytesIO(wallet_card(patch().job, must_be_right(demo()), MADE))).pages
     assert [float(side) / MM for side in page.mediabox[2:]] == pytest.approx((85.6, 54.0), abs=0.05)
     text = " ".join(page.extract_text().split())
-    assert all(line.split()[0] in text for line in must_be_right(DEMO))
+    assert all(line.split()[0] in text for line in must_be_right(demo()))
     many = wallet_card("Job", ["Look at this and that and the other, on every device of the set, twice."] * 30, MADE)
     (wide,) = PdfReader(io.BytesIO(many)).pages
     assert float(wide.mediabox[2]) / MM == pytest.approx(2 * 85.6, abs=0.1)
@@ -246,7 +253,7 @@ def test_another_run_of_the_program_draws_the_same():
     other = "1" if os.environ.get("PYTHONHASHSEED") == "2" else "2"
     environment = {**os.environ, "PYTHONHASHSEED": other}
     done = subprocess.run([sys.executable, "-c", script], cwd=ROOT, env=environment, capture_output=True, check=True)
-    assert done.stdout == patch_svg(PATCH)
+    assert done.stdout == patch_svg(patch())
 
 
 def test_an_empty_job_and_one_of_many_cables():

@@ -9,8 +9,8 @@ from types import SimpleNamespace
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
 
-from tests.contract import wait
 from tests.served import app_on, served
+from tests.waiting import wait
 from tidy_trunk.services.container import Services
 
 expect.set_options(timeout=15_000)  # a busy machine is no failure; a page that is right answers at once

@@ -8,12 +8,12 @@ from uuid import UUID
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.contract import wait
 from tests.interface.conftest import QUIET
 from tests.interface.pages import PHONE, opened, say
 from tests.photographs import photograph
 from tests.plans import boom_in_bag
 from tests.sounds import RATE, wav
+from tests.waiting import wait
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
 from tidy_trunk.core.log import Status

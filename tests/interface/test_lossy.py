@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 from playwright.sync_api import Locator, Page, Route, expect
 
-from tests.contract import wait
 from tests.interface.pages import held, let_go, opened, slow, type_line
 from tests.plans import padded_plan
 from tests.sounds import wav
+from tests.waiting import wait
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import write_plan
 

@@ -6,13 +6,13 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.contract import wait
 from tests.core.advice.adviser.test_inserted_devices import boom_on_camera
 from tests.core.advice.checks.patch_cases import adapter, hand_held, powered
 from tests.core.command.test_say import do
 from tests.few import few
 from tests.interface.pages import opened, plan_of
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, run
+from tests.waiting import wait
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.document import read_plan, write_plan

@@ -6,7 +6,7 @@ import signal
 import time
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
-from functools import partial
+from functools import cache, partial
 from pathlib import Path
 from uuid import UUID, uuid4
 
@@ -14,9 +14,9 @@ import numpy as np
 import psycopg
 import pytest
 
-from tests.contract import wait
 from tests.plans import boom_in_bag
 from tests.sounds import wav
+from tests.waiting import wait
 from tidy_trunk.services.container import services_on
 from tidy_trunk.store import RecordingState
 from tidy_trunk.tasks.requests import Measure
@@ -24,7 +24,13 @@ from tidy_trunk.tasks.worker import NO_LAST_WORD, end
 
 RATE = 48_000
 TONE = wav(0.1 * np.sin(2 * np.pi * 1000 * np.arange(2 * RATE) / RATE), rate=RATE)
-LONG = wav(np.tile(np.random.default_rng(1).normal(0, 0.1, 60 * RATE), 5), rate=RATE)
+
+
+@cache
+def long():
+    return wav(np.tile(np.random.default_rng(1).normal(0, 0.1, 60 * RATE), 5), rate=RATE)
+
+
 """Many times longer to read than a busy machine needs to cancel it."""
 
 
@@ -71,7 +77,7 @@ def test_what_cannot_be_read_says_why(services, job):
 
 def test_a_reader_that_dies_is_told_and_not_begun_again(services, job):
     """As of a file that ends it: it would end the next one too."""
-    get = dropped(services, job, LONG)
+    get = dropped(services, job, long())
     wait(lambda: get().progress > 0)
     for reader in readers():
         os.kill(reader, signal.SIGKILL)
@@ -82,11 +88,11 @@ def test_a_reader_that_dies_is_told_and_not_begun_again(services, job):
 def test_what_is_cancelled_stops_and_what_waits_never_begins(services, job, database):
     gets = []
     for _ in range(2):
-        gets.append(dropped(services, job, LONG))
+        gets.append(dropped(services, job, long()))
         wait(lambda: gets[-1]().progress > 0)
         for reader in readers():
             os.kill(reader, signal.SIGSTOP)  # however busy the machine is, it is not read to its end
-    gets.append(dropped(services, job, LONG))
+    gets.append(dropped(services, job, long()))
     for get in reversed(gets):  # the one that waits first, so that it does not get the place of another
         services.recordings.cancel(job, get().id)
     wait(lambda: not readers())
@@ -99,7 +105,7 @@ def test_what_is_cancelled_stops_and_what_waits_never_begins(services, job, data
 @pytest.mark.deep
 def test_a_deleted_job_ends_what_is_read_of_it(services, job):
     """Said before: its readers worked on, and their files stayed."""
-    get = dropped(services, job, LONG)
+    get = dropped(services, job, long())
     wait(lambda: get().progress > 0)
     services.jobs.delete(job)
     wait(lambda: not readers())
@@ -108,7 +114,7 @@ def test_a_deleted_job_ends_what_is_read_of_it(services, job):
 
 @pytest.mark.deep
 def test_what_an_end_of_the_program_cut_is_read_by_the_next_one(services, job, database, tmp_path):
-    gets = [dropped(services, job, data) for data in (LONG, TONE, TONE)]
+    gets = [dropped(services, job, data) for data in (long(), TONE, TONE)]
     wait(lambda: gets[0]().progress > 0)
     cut = services.close()
     assert "take.wav" in cut and not readers()
@@ -121,7 +127,7 @@ def test_what_an_end_of_the_program_cut_is_read_by_the_next_one(services, job, d
 @pytest.mark.deep
 def test_the_database_goes_away_and_nothing_is_lost(services, job, database):
     """All connections cut: the worker takes the queue up again."""
-    get = dropped(services, job, LONG)
+    get = dropped(services, job, long())
     wait(lambda: get().progress > 0)
     with psycopg.connect(database.url, autocommit=True) as connection:
         connection.execute(

@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.contract import wait
 from tests.plans import padded_plan
 from tests.sounds import sine, wav
+from tests.waiting import wait
 from tidy_trunk.settings import Settings
 from tidy_trunk.store import Database, JobStore, PrivateCluster
 from tidy_trunk.upkeep.backup import DUMP, MANIFEST, restore

@@ -2,6 +2,7 @@
 recorder before anything is swapped (docs/handbook.md, sections 7 and 9)."""
 
 import math
+from functools import cache
 
 import pytest
 
@@ -15,10 +16,13 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.words.fault_search import suspect_words, trial_words
 
-RIG = do(
-    Plan(name="Rig"), "add bag recorder, eight as bag", "add mirrorless camera, microphone as cam", "ann: boom to bag 1, 0.6 m",
-    "bag line out to cam",
-)  # fmt: skip
+
+@cache
+def rig():
+    return do(
+        Plan(name="Rig"), "add bag recorder, eight as bag", "add mirrorless camera, microphone as cam", "ann: boom to bag 1, 0.6 m",
+        "bag line out to cam",
+    )  # fmt: skip
 
 
 def searched(plan: Plan, symptom: Symptom, track: str, *answers: tuple[str, bool | None]):
@@ -41,11 +45,11 @@ def test_everyday_words_name_a_symptom(text, symptom):
 
 
 def test_hum_is_listened_for_at_the_recorder_first():
-    first = searched(RIG, Symptom.HUM, "cam.L").next
+    first = searched(rig(), Symptom.HUM, "cam.L").next
     assert (first.code, first.device) == ("listen", "bag")
-    there = searched(RIG, Symptom.HUM, "cam.L", (first.id, True))
+    there = searched(rig(), Symptom.HUM, "cam.L", (first.id, True))
     assert {suspect.run for suspect, _ in there.left} <= {"run-1", ""}, "what comes behind the recorder is out of it"
-    behind = searched(RIG, Symptom.HUM, "cam.L", (first.id, False))
+    behind = searched(rig(), Symptom.HUM, "cam.L", (first.id, False))
     assert {suspect.run or suspect.device for suspect, _ in behind.left} == {"run-2"}
 
 
@@ -84,12 +88,12 @@ def test_every_fault_is_found_by_its_own_answers(symptom, track):
 
 
 def test_what_nobody_can_tell_leaves_everything_and_is_not_asked_again():
-    first = searched(RIG, Symptom.HUM, "cam.L")
-    after = searched(RIG, Symptom.HUM, "cam.L", (first.next.id, None))
+    first = searched(rig(), Symptom.HUM, "cam.L")
+    after = searched(rig(), Symptom.HUM, "cam.L", (first.next.id, None))
     assert after.left == first.left and after.next.id != first.next.id
 
 
 def test_of_hiss_the_figures_say_who_is_suspected():
     """What makes most of the noise by the figures is the first suspect: here the room, 10 dB above all gear."""
-    likeliest, share = searched(RIG, Symptom.HISS, "cam.L").left[0]
+    likeliest, share = searched(rig(), Symptom.HISS, "cam.L").left[0]
     assert likeliest.code == "place" and share > 0.3

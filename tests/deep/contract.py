@@ -1,6 +1,5 @@
 """Requests drawn from the API's own description, with ids of things that are there, held against what it promises."""
 
-import time
 from collections.abc import Callable
 from contextlib import suppress
 from typing import Any
@@ -19,6 +18,7 @@ from schemathesis.specs.openapi.checks import response_schema_conformance, statu
 from tests.measured import measured
 from tests.plans import line_into_camera
 from tests.sounds import RATE, wav
+from tests.waiting import wait
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.services.container import Services
 from tidy_trunk.tasks.requests import Measure
@@ -74,13 +74,6 @@ def laid(services: Services, address: str) -> None:
     REAL["file_id"] = [file.id for file in services.sync.view(JOB).files]
     services.sync.match(JOB)
     wait(lambda: not services.sync.view(JOB).is_under_way)
-
-
-def wait(is_there: Callable[[], bool]) -> None:
-    deadline = time.monotonic() + 60  # readers give way to all else: on a busy machine they wait long
-    while not is_there():
-        assert time.monotonic() < deadline
-        time.sleep(0.05)
 
 
 def operations(services: Services, address: str) -> list[Any]:

@@ -44,7 +44,7 @@ export default defineConfig({
       },
     },
   },
-  // Threads start in half the time of processes; each file still has a world of its own.
-  test: { setupFiles: ['src/testing/place.ts'], pool: 'threads' },
+  // Each file has a world of its own, without a thread of its own: with a single one, they would share it.
+  test: { setupFiles: ['src/testing/place.ts'], pool: 'vmThreads', maxWorkers: 2 },
   server: { proxy: { '/api': 'http://127.0.0.1:8747' } },
 })

@@ -1,5 +1,6 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+
+import css from './tokens.css?raw'
 
 /** Contrast of two sRGB colours. [WCAG 2.2, relative luminance and contrast ratio, from memory] */
 function contrast(one: string, other: string): number {
@@ -13,7 +14,6 @@ function contrast(one: string, other: string): number {
 }
 
 function themes(): Record<string, Record<string, string>> {
-  const css = readFileSync(new URL('./tokens.css', import.meta.url), 'utf8')
   const found: Record<string, Record<string, string>> = {}
   for (const [, selector, body] of css.matchAll(/(:root[^{]*)\{([^}]*)\}/g)) {
     const name = /data-theme='(\w+)'/.exec(selector!)?.[1] ?? 'light'

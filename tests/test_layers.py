@@ -44,10 +44,18 @@ def imports() -> tuple[tuple[tuple[str, ...], list[str]], ...]:
     return tuple(read_imports())
 
 
+def statements(body):
+    """All that stand below each other; none lies inside an expression, where most of a tree is."""
+    for node in body:
+        yield node
+        for part in ("body", "orelse", "finalbody", "handlers", "cases"):
+            yield from statements(getattr(node, part, ()))
+
+
 def read_imports():
     for path in PACKAGE.rglob("*.py"):
         place = path.relative_to(ROOT).with_suffix("").parts
-        for node in ast.walk(ast.parse(path.read_text())):
+        for node in statements(ast.parse(path.read_text()).body):
             names = []
             if isinstance(node, ast.Import):
                 names = [alias.name for alias in node.names]

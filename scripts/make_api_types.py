@@ -18,7 +18,7 @@ def types_of(openapi: dict[str, Any]) -> str:
     with tempfile.TemporaryDirectory() as folder:
         source, made = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
         source.write_text(json.dumps(openapi))
-        command = ["npm", "run", "--silent", "api-types", "--", str(source), "-o", str(made)]
+        command = ["node_modules/.bin/openapi-typescript", str(source), "-o", str(made)]
         subprocess.run(command, cwd=ROOT / "web", capture_output=True, check=True)
         return made.read_text()
 

@@ -1,6 +1,5 @@
 """Telephones on the set's own network: let in by a key of their own, to what it is for, and by nothing else."""
 
-import re
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
@@ -8,18 +7,14 @@ import psycopg
 import pytest
 from starlette.testclient import TestClient
 
-from tests.few import each_of
 from tests.plans import boom_in_bag
-from tests.served import app_on, openapi
-from tidy_trunk.api.rights import KEEPS_NOTHING, OF_A_WALK, needed
+from tests.served import app_on
 from tidy_trunk.api.routers import news
 from tidy_trunk.errors import InputError, NotAllowedError, NotFoundError, TooManyTriesError
 from tidy_trunk.services.guests import GuestService, Network
 from tidy_trunk.store import Access, GuestKeyStore
 
 NETWORK = Network("https://192.168.7.5:8748", "AB:CD", b"-----BEGIN CERTIFICATE-----")
-NO_ANSWER = (422, 404, 409, 411)
-"""What an operation says that was let through and lacks what it is about."""
 
 
 def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):
@@ -113,55 +108,6 @@ def test_news_of_a_guest_end_and_are_asked_for_again(services, monkeypatch):
     assert '"look"' in phone.get(f"/api/jobs/{job}/news").text
     services.guests.revoke(key.record.id)
     assert phone.get(f"/api/jobs/{job}/news").status_code == 403
-
-
-def addresses():
-    """Every operation, with the pattern of its address below /api and an address that fits it."""
-    for address, methods in openapi()["paths"].items():
-        for method in methods:
-            yield method.upper(), address.removeprefix("/api"), re.sub(r"{\w+}", lambda _: str(uuid4()), address)
-
-
-@pytest.mark.parametrize("access", each_of([Access.WALK, Access.LOOK, Access.CREW], 1))
-def test_each_role_at_every_operation(services, access):
-    """Refused for lack of rights, or let through to say that there is no such job: nothing between."""
-    phone = guest(services, key=made(services, access).key)
-    allowed = {Access.LOOK: {Access.LOOK}, Access.WALK: {Access.LOOK, Access.WALK}, Access.CREW: set(Access)}[access]
-    counted = 0
-    for method, pattern, address in addresses():
-        if pattern.endswith("/news"):
-            continue  # never ends
-        answer = phone.request(method, address, headers={"origin": NETWORK.address})
-        is_refused = answer.status_code == 403 and answer.json()["code"] == "not-allowed"
-        assert is_refused == (needed(method, pattern) not in allowed), (
-            f"{access} {method} {pattern}: {answer.status_code}"
-        )
-        counted += is_refused
-    assert counted > 4
-
-
-def test_the_table_names_operations_that_there_are():
-    every = {(method, pattern) for method, pattern, _ in addresses()}
-    assert every >= KEEPS_NOTHING | OF_A_WALK
-    least = {(method, pattern): needed(method, pattern) for method, pattern in every}
-    assert {pattern for (_, pattern), access in least.items() if access is None} == {
-        *("/guests", "/guests/{key_id}", "/guests/{key_id}/name", "/guests/{key_id}/renew"),
-        *("/copies", "/copies/{name}", "/everything"),
-        *(
-            f"/jobs/{{job_id}}/files{rest}"
-            for rest in (
-                "",
-                "/read",
-                "/copies",
-                "/simulated",
-                "/mend",
-                "/tasks/{task_id}",
-                "/for-the-edit.{kind}",
-                "/together.wav",
-            )
-        ),
-    }
-    assert least["DELETE", "/jobs/{job_id}"] is Access.CREW and least["GET", "/jobs"] is Access.LOOK
 
 
 def test_the_owner_needs_no_key_and_makes_them(services):

@@ -46,10 +46,9 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
     for item in items:
         if DEEP_FOLDER in item.path.parents:
             item.add_marker("deep")
-    left_out = [] if IS_DEEP else [item for item in items if item.get_closest_marker("deep")]
-    if left_out:
-        config.hook.pytest_deselected(items=left_out)
-        items[:] = [item for item in items if item not in left_out]
+    if not IS_DEEP:
+        config.hook.pytest_deselected(items=[item for item in items if item.get_closest_marker("deep")])
+        items[:] = [item for item in items if not item.get_closest_marker("deep")]
     items.sort(key=lambda item: item.path.name not in LONG)
 
 

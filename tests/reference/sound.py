@@ -11,7 +11,7 @@ import math
 from dataclasses import dataclass, field, replace
 
 import numpy as np
-from scipy import integrate, signal
+import scipy
 
 from tests.reference import circuit
 from tidy_trunk.core.gear.catalogue import (
@@ -69,7 +69,7 @@ def a_weighting(hertz: np.ndarray) -> np.ndarray:
 
 def high_pass(cut_hz: float) -> np.ndarray:
     """Amplitude and phase by band behind a Butterworth of the second order."""
-    return signal.freqs(*signal.butter(2, cut_hz, "highpass", analog=True), BANDS)[1]
+    return scipy.signal.freqs(*scipy.signal.butter(2, cut_hz, "highpass", analog=True), BANDS)[1]
 
 
 def shape(levels: np.ndarray) -> np.ndarray:
@@ -213,7 +213,7 @@ def directivity(pattern: Pattern) -> float:
     def squared(cosine: float) -> float:
         return math.prod((share + (1 - share) * cosine) ** 2 for share in shares)
 
-    return 2 / integrate.quad(squared, -1, 1)[0]
+    return 2 / scipy.integrate.quad(squared, -1, 1)[0]
 
 
 def off_axis(pattern: Pattern, degrees: float) -> float:

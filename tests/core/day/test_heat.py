@@ -2,9 +2,9 @@
 
 import numpy as np
 import pytest
+import scipy
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy.integrate import solve_ivp
 
 from tests.plans import line_into_camera, made
 from tidy_trunk.core.day import Trouble, plan_day
@@ -30,7 +30,9 @@ def test_it_is_newtons_law_of_cooling(pairs):
     heat, until, hottest = 0.0, 0.0, []
     for begins, ends in spans:
         for power, since, to in ((0.0, until, begins), (AT_FULL, begins, ends)):
-            heat = solve_ivp(lambda _, y, p=power: (p - y) / LIMIT_MIN, (since, to), [heat], rtol=1e-8).y[0, -1]
+            heat = scipy.integrate.solve_ivp(
+                lambda _, y, p=power: (p - y) / LIMIT_MIN, (since, to), [heat], rtol=1e-8
+            ).y[0, -1]
         hottest.append(heat)
         until = ends
     if min(abs(one - 1) for one in hottest) < 1e-4:

@@ -4,9 +4,9 @@ from itertools import groupby
 
 import numpy as np
 import pytest
+import scipy
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from scipy import signal
 
 from tests.few import each_of
 from tests.sounds import RATE, measured, noise, ratio, sine, timecode_sound, voice
@@ -54,9 +54,9 @@ def test_true_peak_of_the_published_tones(divisor, degrees):
 
 def test_true_peak_is_as_a_general_resampler_has_it():
     """scipy.signal.resample_poly by 16, on noise below 10 kHz where every fair filter agrees."""
-    taps = signal.firwin(201, 10_000, fs=RATE)
-    wave = signal.lfilter(taps, 1, noise(-12, 3, seed=4))
-    reference = 20 * np.log10(np.abs(signal.resample_poly(wave, 16, 1)).max())
+    taps = scipy.signal.firwin(201, 10_000, fs=RATE)
+    wave = scipy.signal.lfilter(taps, 1, noise(-12, 3, seed=4))
+    reference = 20 * np.log10(np.abs(scipy.signal.resample_poly(wave, 16, 1)).max())
     assert one(wave).true_peak_dbtp == pytest.approx(reference, abs=0.15)
 
 
@@ -122,7 +122,7 @@ def test_hum_is_the_sum_of_its_lines(mains, under):
 @given(st.integers(0, 10_000))
 def test_nothing_is_heard_that_is_not_there(seed):
     """Pink noise by scipy's filter of a random walk's half, and words over noise: no hum, tone, click or creeping noise."""
-    walk = signal.lfilter([0.05, -0.0959, 0.0506, -0.0044], [1, -2.4949, 2.0173, -0.5222], noise(-50, 6, seed))
+    walk = scipy.signal.lfilter([0.05, -0.0959, 0.0506, -0.0044], [1, -2.4949, 2.0173, -0.5222], noise(-50, 6, seed))
     for channel in measured(walk, voice(-26, 6, seed) + noise(-65, 6, seed + 1)).channels:
         assert channel.hum is None and channel.tone is None and not channel.is_ltc
         assert channel.ticks is None
@@ -264,7 +264,7 @@ def test_polarity_and_delay_of_a_pair(sign, polarity, late):
     sound = voice(-26, 6)
     other = sign * ratio(-6) * np.concatenate((np.zeros(late), sound[: len(sound) - late]))
     pair = measured(sound + noise(-70, 6, 1), other + noise(-70, 6, 2)).pairs[0]
-    reference = signal.correlate(other, sound, method="fft")
+    reference = scipy.signal.correlate(other, sound, method="fft")
     assert np.argmax(np.abs(reference)) - (len(sound) - 1) == late
     assert pair.polarity is polarity
     assert pair.delay_ms == pytest.approx(late / RATE * 1000, abs=0.03)

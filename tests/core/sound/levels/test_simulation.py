@@ -9,7 +9,7 @@ import math
 
 import numpy as np
 import pytest
-from scipy import signal
+import scipy
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run, unweighted
 from tidy_trunk.core.plan import Hear, Part, Plan, RemoveSource, RouteBus, SetJob, SetParts, SetSource
@@ -199,7 +199,7 @@ def test_a_low_cut_on_the_rumble_of_a_place(cut):
     pascal *= 20e-6 * ratio(70) / math.sqrt(float(np.mean(pascal**2)))
     heard = microphone(pascal, 20, 150, 4000)
     if cut != "off":
-        heard = signal.sosfilt(signal.butter(2, int(cut), "highpass", fs=RATE, output="sos"), heard)
+        heard = scipy.signal.sosfilt(scipy.signal.butter(2, int(cut), "highpass", fs=RATE, output="sos"), heard)
     found = next(noise for noise in predicted(plan, "bag.1").noises if noise.name == "low-frequency noise")
     assert found.level == pytest.approx(rms_db(bag_track(heard, 50), FULL_SCALE), abs=0.25)
 

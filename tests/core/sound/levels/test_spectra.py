@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 import pytest
-from scipy import signal
+import scipy
 
 from tests.core.base.units.test_weighting import TABLE
 from tidy_trunk.core.sound.levels import Spectrum, a_change_db, cut_change_db, low_cut_db
@@ -42,8 +42,8 @@ def test_low_cuts_on_noise(spectrum, cuts):
     power = SHAPES[spectrum]
     filtered = power.copy()
     for cut in cuts:
-        poles = signal.butter(2, 2 * math.pi * cut, "highpass", analog=True)
-        _, response = signal.freqs(*poles, worN=2 * math.pi * HERTZ)
+        poles = scipy.signal.butter(2, 2 * math.pi * cut, "highpass", analog=True)
+        _, response = scipy.signal.freqs(*poles, worN=2 * math.pi * HERTZ)
         filtered *= np.abs(response) ** 2
     assert cut_change_db(spectrum, cuts) == pytest.approx(level(filtered) - level(power), abs=0.25)
 

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from scipy.signal import fftconvolve, resample_poly
+import scipy
 
 from tests.few import each_of
 from tests.sounds import RATE, noise, voice
@@ -31,12 +31,12 @@ def in_a_room(samples, seed=3):
     tail = random.standard_normal(RATE // 2) * np.exp(-np.arange(RATE // 2) / (0.12 * RATE))
     tail /= np.sqrt(np.sum(tail**2))
     tail[0] = 1.0
-    return fftconvolve(samples, tail)[: len(samples)]
+    return scipy.signal.fftconvolve(samples, tail)[: len(samples)]
 
 
 def ridden(samples):
     """As automatic level leaves it: what is quiet is brought up."""
-    loud = fftconvolve(np.abs(samples), np.ones(9_600) / 9_600, "same")
+    loud = scipy.signal.fftconvolve(np.abs(samples), np.ones(9_600) / 9_600, "same")
     return samples / (loud + 0.01)
 
 
@@ -70,7 +70,7 @@ def test_both_in_noise_as_loud_as_themselves():
 
 
 def test_another_sample_rate():
-    resampled = resample_poly(other(), 147, 160)  # 44 100 to 48 000
+    resampled = scipy.signal.resample_poly(other(), 147, 160)  # 44 100 to 48 000
     found = align(sound_of(SOURCE), sound_of(resampled, 44_100))
     assert found.offset_s == pytest.approx(AT / RATE, abs=WITHIN_S) and found.confidence > 0.9
 

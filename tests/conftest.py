@@ -26,7 +26,7 @@ if TYPE_CHECKING:
 # What takes too long for every landing is run by `./tidy test --deep` alone: this folder, and whatever is marked.
 collect_ignore = [] if IS_DEEP else ["deep"]
 
-settings.register_profile("suite", deadline=None, max_examples=30 if IS_DEEP else 20, database=None, derandomize=True)
+settings.register_profile("suite", deadline=None, max_examples=30 if IS_DEEP else 15, database=None, derandomize=True)
 settings.load_profile("suite")
 
 

@@ -46,13 +46,14 @@ def read_stock_table(plan: Plan, data: bytes) -> list[Described]:
     unknown = [name for name in names if name and name not in COLUMNS]
     if unknown:
         raise FormatError(f"line 1: there is no column '{unknown[0][:30]}'; columns are {', '.join(COLUMNS)}")
+    lines = list(rows)
+    if len(lines) > MOST_ROWS:
+        raise FormatError(
+            f"there are more than {MOST_ROWS} lines: write pieces that are alike in one, with their count"
+        )
     found: list[Described] = []
     numbers: dict[str, int] = {}
-    for line, row in enumerate(rows, start=2):
-        if line > MOST_ROWS + 1:
-            raise FormatError(
-                f"there are more than {MOST_ROWS} lines: write pieces that are alike in one, with their count"
-            )
+    for line, row in enumerate(lines, start=2):
         values = {name: _unescaped(cell.strip()) for name, cell in zip(names, row, strict=False)}
         if not any(values.values()):
             continue

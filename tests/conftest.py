@@ -17,6 +17,8 @@ from starlette.testclient import TestClient
 from tests.few import IS_DEEP
 
 if TYPE_CHECKING:
+    from playwright.sync_api import Playwright
+
     from tidy_trunk.services.container import Services
     from tidy_trunk.services.jobs import JobService
     from tidy_trunk.store import Database
@@ -143,6 +145,14 @@ def database(migrated: "Database", emptied: Callable[[], object]) -> "Database":
     """This version's tables with nothing in them."""
     emptied()
     return migrated
+
+
+@pytest.fixture(scope="session")
+def playwright() -> "Iterator[Playwright]":
+    from playwright.sync_api import sync_playwright
+
+    with sync_playwright() as playwright:
+        yield playwright
 
 
 @pytest.fixture(scope="session")

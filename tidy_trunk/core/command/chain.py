@@ -9,9 +9,9 @@ from tidy_trunk.core.command import runs
 from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
-from tidy_trunk.core.command.things import USUAL_DISTANCE_M, heard_edits
+from tidy_trunk.core.command.things import heard_edits
 from tidy_trunk.core.command.words import Match, find_classes, find_devices, split_words, take_length
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, Port
+from tidy_trunk.core.gear.catalogue import DeviceClass, Port
 from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, PortRef, message
 
 CHAIN: Final = re.compile(r"^[^:]+:\s*\S.*\s(?:to|into|->|>|→)\s+\S")
@@ -19,9 +19,6 @@ CHAIN: Final = re.compile(r"^[^:]+:\s*\S.*\s(?:to|into|->|>|→)\s+\S")
 
 _BY_RADIO: Final = re.compile(r"[,\s]\s*(?:by|on|over|with)\s+(?:radio|wireless)\b", re.IGNORECASE)
 _CALLED: Final = re.compile(r"\s+as\s+([^,]+?)(?=\s+(?:to|into|->|>|→)\s|,|$)")
-
-WORN_M: Final = 0.2
-"""How far a worn microphone is from the mouth. [PRACTICE]"""
 
 
 def chain(plan: Plan, line: str) -> Iterator[Proposal]:
@@ -37,9 +34,6 @@ def chain(plan: Plan, line: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(
             f"'{who.strip()}' is understood as somebody to be heard, but '{start.strip()}' is no microphone: say ann: lavalier to bag 2"
         )
-    if distance_m is None:
-        is_worn = "lavalier" in unit.device_class.id or unit.device_class.kind is Kind.TRANSMITTER
-        distance_m = WORN_M if is_worn else USUAL_DISTANCE_M
     draft.do(*heard_edits(draft.plan, who, unit, distance_m))
     sender = draft.by_radio(microphone) if is_by_radio else microphone
     receiver, left = _device(draft, end, is_end=True)

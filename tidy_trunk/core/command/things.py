@@ -3,7 +3,6 @@
 import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
-from typing import Final
 
 from tidy_trunk.core.advice.ways import Trial, Upstream, built_in_run, by_hand
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
@@ -22,6 +21,7 @@ from tidy_trunk.core.command.words import (
     split_words,
     take_length,
 )
+from tidy_trunk.core.gear.catalogue import usual_distance_m
 from tidy_trunk.core.plan import (
     EFFORTS_DB_SPL,
     AddDevice,
@@ -45,9 +45,6 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-
-USUAL_DISTANCE_M: Final = 0.5
-"""ASSUMED_ distance of a microphone when none is said: a boom just out of frame."""
 
 _LIST = re.compile(r"\s*,\s*|\s+and\s+")
 
@@ -154,7 +151,6 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(
             f"'{who.strip()}' is understood as somebody to be heard, but {_no_microphone(found, words)}"
         )
-    distance_m = USUAL_DISTANCE_M if distance_m is None else distance_m
     for edits in _heard(plan, who, microphones, distance_m, off_axis_deg, average, weighting):
         yield single(plan, *edits, *_own_knob(plan, edits))
 
@@ -182,8 +178,8 @@ def _own_knob(plan: Plan, edits: Sequence[Edit]) -> Iterator[Edit]:
             yield turn
 
 
-def heard_edits(plan: Plan, who: str, unit: PlacedDevice, distance_m: float) -> list[Edit]:
-    """What makes somebody, new or known, be heard at a microphone."""
+def heard_edits(plan: Plan, who: str, unit: PlacedDevice, distance_m: float | None) -> list[Edit]:
+    """What makes somebody, new or known, be heard at a microphone; where no distance is said, at its usual one."""
     return next(_heard(plan, who, [unit], distance_m, None, None, Weighting.A))
 
 
@@ -191,7 +187,7 @@ def _heard(
     plan: Plan,
     who: str,
     microphones: Sequence[PlacedDevice],
-    distance_m: float,
+    distance_m: float | None,
     off_axis_deg: float | None,
     average: float | None,
     weighting: Weighting,
@@ -199,6 +195,7 @@ def _heard(
     """What makes a source be heard at each of some microphones: a new one, or one that is known."""
     known = find_sources(plan, split_words(who))
     for unit in microphones:
+        away_m = usual_distance_m(unit.device_class) if distance_m is None else distance_m
         if not known:
             level_db = EFFORTS_DB_SPL["normal"] if average is None else average
             label = who.strip()[:1].upper() + who.strip()[1:]
@@ -208,14 +205,14 @@ def _heard(
                 AddSource(
                     label=label,
                     average_db_spl=level_db,
-                    heard_by={mic: distance_m},
+                    heard_by={mic: away_m},
                     off_axis_deg=angles,
                     weighting=weighting,
                 )
             ]
         for source in known:
             edits: list[Edit] = [
-                Hear(source=source.id, device=unit.device.id, distance_m=distance_m, off_axis_deg=off_axis_deg)
+                Hear(source=source.id, device=unit.device.id, distance_m=away_m, off_axis_deg=off_axis_deg)
             ]
             if average is not None:
                 edits.append(louder(source, average))

@@ -10,7 +10,17 @@ from tidy_trunk.core.advice.adviser import Adviser, Move, gain_plan
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import Draft
-from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind, Signal, Supply, built_in
+from tidy_trunk.core.gear.catalogue import (
+    FAR_M,
+    WORN_M,
+    Circuit,
+    DeviceClass,
+    Kind,
+    Signal,
+    Supply,
+    built_in,
+    usual_distance_m,
+)
 from tidy_trunk.core.plan import (
     EFFORTS_DB_SPL,
     AddSource,
@@ -23,7 +33,6 @@ from tidy_trunk.core.plan import (
     edited,
 )
 from tidy_trunk.core.rigs.brief import Brief, Microphone, Placing, Subject
-from tidy_trunk.core.rigs.distances import FAR_M, WORN_M, usual_distance_m
 from tidy_trunk.core.rigs.owned import own_camera, own_recorder
 from tidy_trunk.core.rigs.vocabulary import ON_THE_BODY, WORN
 from tidy_trunk.core.sound.levels import Report
@@ -164,17 +173,17 @@ class Builder:
         worn = [name for name, item in zip(microphones, self._microphones, strict=True) if item.class_id in WORN]
         for at in range(brief.people):
             heard_by = {
-                name: self._distance_m(item)
-                for name, item in zip(microphones, self._microphones, strict=True)
+                name: self._distance_m(draft.index.unit(name).device_class)
+                for name in microphones
                 if name not in worn or (at < len(worn) and name == worn[at])
             }
             draft.do(_source(brief, at, heard_by))
             if brief.once:
                 draft.do(SetSource(source=draft.last_source, irreplaceable=True))
 
-    def _distance_m(self, item: Microphone) -> float:
-        is_near = item.class_id in WORN or self._brief.placing is not Placing.FAR
-        return usual_distance_m(item.class_id) if is_near else FAR_M
+    def _distance_m(self, item: DeviceClass) -> float:
+        is_near = item.id in WORN or self._brief.placing is not Placing.FAR
+        return usual_distance_m(item) if is_near else FAR_M
 
     def _with_pictures(self, draft: Draft) -> list[str]:
         """The cameras, added; what their sound would go into: a switcher, where there is one."""

@@ -7,9 +7,8 @@ from tidy_trunk.core.advice.adviser import How
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
 from tidy_trunk.core.advice.line_up import line_up_steps
 from tidy_trunk.core.command import Draft, Match, Proposal, joined, split_words
-from tidy_trunk.core.gear.catalogue import DeviceClass, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, built_in, usual_distance_m
 from tidy_trunk.core.plan import EFFORTS_DB_SPL, AddSource, Plan, SaveClass, apply_edits
-from tidy_trunk.core.rigs.distances import usual_distance_m
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import TidyTrunkError, UnknownItemError
@@ -69,7 +68,7 @@ def join_two(ends: Ends, own: Mapping[str, DeviceClass]) -> TwoThings:
             raise UnknownItemError(f"there is no class of device '{name}': choose one of the list")
     sender, receiver = (draft.add(name, label) for name, label in _labels(ends, own))
     if draft.index.unit(sender).device_class.capsule is not None:
-        heard_by = {sender: usual_distance_m(ends.sending)}
+        heard_by = {sender: usual_distance_m(draft.index.unit(sender).device_class)}
         draft.do(AddSource(label="Voice", average_db_spl=EFFORTS_DB_SPL["normal"], heard_by=heard_by))
     first, second = draft.index.unit(sender), draft.index.unit(receiver)
     start, end = (

@@ -29,7 +29,8 @@ def source_without_track(at: Place) -> Said:
 
 
 @says
-def track_without_source(at: Place) -> Said:
+def track_without_source(at: Place, *, begins: tuple[str, ...]) -> Said:
+    """`begins`: devices at which the track begins, and which bring nothing."""
     if not at.finding.tracks:
         return Said(
             f"{at.device} records nothing",
@@ -38,8 +39,14 @@ def track_without_source(at: Place) -> Said:
             else f"Nothing is plugged into {at.device}, and its own microphones hear no source. Connect it, say what it hears "
             f"(voice at {at.device.lower()}, 1 m), or take it off the job.",
         )
+    microphones = [name for name in begins if at.index.unit(name).device_class.capsule is not None]
+    names = " and ".join(map(at.label, microphones or begins))
     return Said(
         "Nothing to hear on this track",
-        f"{at.unit.bus_label(at.bus)} has a plug at its input, but no source comes through it. Say what its microphone hears, such "
-        "as anna at boom, 0.5 m.",
+        f"{at.unit.bus_label(at.bus)} has a plug at its input, but no source comes through it. "
+        + (
+            f"Say what {names} {'hear' if len(microphones) > 1 else 'hears'}, such as anna at {at.label(microphones[0]).lower()}, 0.5 m."
+            if microphones
+            else f"{names} {'get' if len(begins) > 1 else 'gets'} no sound yet: connect what should come through it."
+        ),
     )

@@ -93,14 +93,19 @@ def gear_above_room(at: Place, *, buses: tuple[str, ...], noise_dbfs: float, mos
 
 
 @says
-def loud_place(at: Place, *, buses: tuple[str, ...], noise_dbfs: float, below_db: float) -> Said:
-    """`below_db`: how far the noise of the place lies below the voice."""
+def loud_place(
+    at: Place, *, buses: tuple[str, ...], noise_dbfs: float, below_db: float, is_far: bool, hears_all_round: bool
+) -> Said:
+    """`below_db`: how far the noise of the place lies below the voice; `is_far`: a microphone can go nearer."""
+    closer = "Go nearer, take a lavalier, or " if is_far and not hears_all_round else "Go nearer, " if is_far else ""
+    narrower = "take a microphone that hears less from the sides, or " if hears_all_round else ""
+    advice = f"{closer}{narrower}find a quieter place."
     return Said(
         "The place is as loud as the voice"
         if below_db < 1
         else f"The place lies only {below_db:.0f} dB below the voice",
         f"{_tracks(at, buses)}: the noise of the place is {signed(noise_dbfs)} dBFS "
-        "(A-weighted). Go nearer, take a lavalier or a microphone that hears less from the sides, or find a quieter place.",
+        f"(A-weighted). {advice[0].upper()}{advice[1:]}",
         "Listen on closed headphones: is every word understood without looking?",
     )
 

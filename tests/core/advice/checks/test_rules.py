@@ -59,6 +59,15 @@ def lavalier_on_air(gain_db: float) -> Plan:
     return made(put("box", "mic.mic.gain_db", gain_db), base=base)
 
 
+def dynamic_on_air(distance_m: float) -> Plan:
+    base = made(put("box", "mic.mic.gain_db", 30), base=dynamic("bodypack-transmitter", "mic", "xlr", "xlr-trs-one-to-one"))
+    return made(Hear(source="voice", device="mic", distance_m=distance_m), base=base)
+
+
+def worn() -> Plan:
+    return made(put("box", "mic.plug_in.menu", True), base=dynamic("mirrorless-mic", "mic", microphone="lavalier"))
+
+
 def gain(value: float) -> Plan:
     return made(put("bag", "in1.mic.gain_db", value), base=boom_in_bag())
 
@@ -131,7 +140,15 @@ CASES = [
         made(SetJob(room_noise_db_spl=60), base=boom_in_bag()),
         made(SetJob(room_noise_db_spl=45), base=boom_in_bag()),
         CAUTION,
-        "find a quieter place",
+        "Go nearer, take a lavalier, or find a quieter place",
+        cured=False,
+    ),
+    Case(
+        "loud-place",
+        made(SetJob(room_noise_db_spl=75), base=worn()),
+        made(SetJob(room_noise_db_spl=45), base=worn()),
+        CAUTION,
+        "(A-weighted). Take a microphone that hears less from the sides, or find a quieter place",
         cured=False,
     ),
     Case(
@@ -249,11 +266,19 @@ CASES = [
     Case(
         "microphone-unpowered",
         dynamic("mirrorless-mic", "mic", microphone="lavalier"),
-        made(put("box", "mic.plug_in.menu", True), base=dynamic("mirrorless-mic", "mic", microphone="lavalier")),
+        worn(),
         STOP,
         "plug-in power",
     ),
     Case("transmitter-low", lavalier_on_air(gain_db=0), lavalier_on_air(gain_db=20), CAUTION, "Turn it up first"),
+    Case(
+        "transmitter-low",
+        dynamic_on_air(distance_m=0.8),
+        dynamic_on_air(distance_m=0.1),
+        CAUTION,
+        "with its gain all the way up. Go nearer",
+        cured=False,
+    ),
     Case("harmful-power", ribbon(power=True), ribbon(power=False), STOP, "can harm"),
     Case(
         "harmful-power",
@@ -293,7 +318,15 @@ CASES = [
         made(device("dynamic-handheld", "hand"), run("hand.out", "bag.in2", "xlr"), base=boom_in_bag()),
         boom_in_bag(),
         CAUTION,
-        "no source comes through it",
+        "Say what hand hears",
+        cured=False,
+    ),
+    Case(
+        "track-without-source",
+        made(device("desk-mixer", "desk"), run("desk.main-l", "bag.in2", "trs635-xlr"), base=boom_in_bag()),
+        boom_in_bag(),
+        CAUTION,
+        "desk gets no sound yet",
         cured=False,
     ),
     *PATCH_CASES,

@@ -79,6 +79,7 @@ from tidy_trunk.core.gear.catalogue.devices import (
     TrimKind,
     channel_refs,
 )
+from tidy_trunk.core.gear.catalogue.distances import FAR_M, WORN_M, usual_distance_m
 from tidy_trunk.core.gear.catalogue.figures import TYPICAL_TOLERANCE_DB, TYPICAL_TOLERANCE_PERCENT, Figure, Provenance
 from tidy_trunk.core.gear.catalogue.laws import span_of, with_laws, with_spans
 from tidy_trunk.core.gear.catalogue.leads import (
@@ -98,6 +99,7 @@ __all__ = [
     "CAPSULE_PAD_KEY",
     "CELL_KEY",
     "CONNECTORS",
+    "FAR_M",
     "FIGURE_WORDS",
     "FITTINGS",
     "FOUR_TRACKS_KEY",
@@ -119,6 +121,7 @@ __all__ = [
     "TYPICAL_TOLERANCE_DB",
     "TYPICAL_TOLERANCE_PERCENT",
     "USUAL_RATE_HZ",
+    "WORN_M",
     "Bridge",
     "Bus",
     "Capsule",
@@ -186,6 +189,7 @@ __all__ = [
     "switch_key",
     "touching",
     "trim_key",
+    "usual_distance_m",
     "with_figures",
     "with_laws",
     "with_spans",

@@ -7,6 +7,7 @@ from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rul
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import ROOMS, Role
 from tidy_trunk.core.sound.levels import TrackLevel
+from tidy_trunk.core.sound.trace import upstream_of
 
 
 @rule
@@ -59,6 +60,7 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
             yield Finding(
                 rule="track-without-source",
                 severity=Severity.CAUTION if situation.plan.sources else Severity.NOTE,
+                facts={"begins": ()},
                 source="HANDBOOK",
                 device=device,
             )
@@ -73,10 +75,17 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
                 yield Finding(
                     rule="track-without-source",
                     severity=Severity.NOTE if spare else Severity.CAUTION,
+                    facts={"begins": _begins(track)},
                     source="HANDBOOK",
                     device=device,
                     tracks=(track.trace.id,),
                 )
+
+
+def _begins(track: TrackLevel) -> tuple[str, ...]:
+    """Devices from which nothing comes though the track begins there."""
+    ends = (stage for stage in upstream_of(track.trace.stage) if not stage.feeds)
+    return tuple(dict.fromkeys(stage.device for stage in ends))
 
 
 def _is_side_of_another(track: TrackLevel, tracks: Iterable[TrackLevel]) -> bool:

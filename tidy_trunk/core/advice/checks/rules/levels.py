@@ -9,6 +9,7 @@ from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
 from tidy_trunk.core.gear.catalogue import (
     Kind,
     PadPlace,
+    Pattern,
     Signal,
 )
 from tidy_trunk.core.plan import PlacedDevice, PortRef, Role
@@ -22,7 +23,7 @@ from tidy_trunk.core.sound.levels import (
     input_ceiling_dbu,
     input_stage_dbu,
 )
-from tidy_trunk.core.sound.trace import Place
+from tidy_trunk.core.sound.trace import Place, upstream_of
 
 HISS_WITHIN_DB: Final = 60.0
 """ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
@@ -33,6 +34,9 @@ STANDS_OUT_DB: Final = 1.0
 
 PLACE_BELOW_DB: Final = 10.0
 """ASSUMED_ how far the noise of a place lies below a voice, both A-weighted, where each word is understood without effort."""
+
+NEAR_M: Final = 0.3
+"""ASSUMED_ distance within which a microphone cannot go nearer: a lavalier on the chest, a handheld at the mouth."""
 
 FAR_ABOVE_MINIMUM_DB: Final = 18.0
 """ASSUMED_ how far above its lowest gain a camera may stand before its preamp rules the noise."""
@@ -229,12 +233,23 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
                 "buses": _buses(tracks),
                 "noise_dbfs": tracks[0].room_noise_a,
                 "below_db": PLACE_BELOW_DB - _place_near_db(tracks[0]),
+                **_how_it_is_heard(situation, tracks[0]),
             },
             source="HANDBOOK",
             device=tracks[0].trace.device,
             tracks=tuple(track.trace.id for track in tracks),
             measured_db=_place_near_db(tracks[0]),
         )
+
+
+def _how_it_is_heard(situation: Situation, track: TrackLevel) -> dict[str, bool]:
+    """Whether a microphone could go nearer, and whether one hears all round."""
+    heard = [stage for stage in upstream_of(track.trace.stage) if stage.place is Place.SOUND]
+    capsules = [situation.index.unit(stage.device).device_class.capsule for stage in heard]
+    return {
+        "is_far": any(situation.plan.sources[stage.name].heard_by[stage.device] > NEAR_M for stage in heard),
+        "hears_all_round": any(capsule is None or capsule.pattern is Pattern.OMNI for capsule in capsules),
+    }
 
 
 def _place_near_db(track: TrackLevel) -> float:

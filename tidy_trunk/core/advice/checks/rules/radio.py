@@ -21,13 +21,14 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
         unit = joint.receiver
         if unit.device_class.kind is not Kind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
             continue
-        bus = unit.device_class.buses[0]
+        bus, gain = unit.device_class.buses[0], joint.takes.gain
         sound = situation.report.solver.track_sound(situation.report.tracer.bus(unit.device.id, bus.id))
         if not -200 < sound.peak < LOWEST_PEAK_DBFS:
             continue
         yield Finding(
             rule="transmitter-low",
             severity=Severity.CAUTION,
+            facts={"is_all_up": gain is None or unit.gain_mark_db(joint.input, joint.takes) >= gain.maximum_db},
             source="HANDBOOK",
             device=unit.device.id,
             run=joint.run.id,

@@ -60,7 +60,9 @@ def lavalier_on_air(gain_db: float) -> Plan:
 
 
 def dynamic_on_air(distance_m: float) -> Plan:
-    base = made(put("box", "mic.mic.gain_db", 30), base=dynamic("bodypack-transmitter", "mic", "xlr", "xlr-trs-one-to-one"))
+    base = made(
+        put("box", "mic.mic.gain_db", 30), base=dynamic("bodypack-transmitter", "mic", "xlr", "xlr-trs-one-to-one")
+    )
     return made(Hear(source="voice", device="mic", distance_m=distance_m), base=base)
 
 

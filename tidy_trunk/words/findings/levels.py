@@ -57,14 +57,14 @@ def clipping(at: Place, *, where: str, noise: str, tolerance_db: float) -> Said:
 
 
 @says
-def burst_clips(at: Place, *, spare_db: float, tolerance_db: float) -> Said:
-    """`spare_db`: by how much the expected peaks fit."""
+def burst_clips(at: Place, *, spare_db: float, tolerance_db: float, can_limit: bool) -> Said:
+    """`spare_db`: by how much the expected peaks fit; `can_limit`: a limiter is there, and off."""
     where = at.finding.about
     doubt = f" by {spare_db:.0f} dB (±{tolerance_db:.0f})" if spare_db < tolerance_db else ""
     return Said(
         f"{where} may clip" if doubt else f"A shout would clip {where}",
-        f"The expected peaks fit{doubt}, but a laugh or a shout would go {at.db:.0f} dB over at {where}. Turn it down, let "
-        "the limiter catch it, or put the source on a second track that is lower.",
+        f"The expected peaks fit{doubt}, but a laugh or a shout would go {at.db:.0f} dB over at {where}. Turn it down, "
+        f"{'let the limiter catch it, ' if can_limit else ''}or put the source on a second track that is lower.",
         "Ask whether it is rehearsed: an interview laughs without warning.",
     )
 

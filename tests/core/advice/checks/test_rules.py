@@ -419,6 +419,14 @@ def test_how_sure_a_finding_is(gain_db, rule, words):
     assert words in said(finding, PlanIndex(base)).title
 
 
+def test_a_limiter_is_advised_where_there_is_one():
+    """Said before of a phone, which has none."""
+    phone = do(Plan(name="Street"), "set job room 65", "add phone camera as phone", "ann: lavalier to phone, 0.2 m")
+    for plan, has_one in ((gain(50), True), (phone, False)):
+        (finding,) = found(plan, "burst-clips")
+        assert ("limiter" in said(finding, PlanIndex(plan)).text) == has_one
+
+
 def test_a_camera_beside_two_recorders_is_one_note():
     """Said before: one for each recorder, two lavaliers into packs of their own and a camera on the dash."""
     lines = [f"add bodypack that records as pack {n}" for n in (1, 2)]

@@ -145,7 +145,11 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="burst-clips",
             severity=Severity.NOTE,
-            facts={"spare_db": worst.burst_clip.spare_db, "tolerance_db": worst.tolerance_db},
+            facts={
+                "spare_db": worst.burst_clip.spare_db,
+                "tolerance_db": worst.tolerance_db,
+                "can_limit": _can_limit(situation, track, device),
+            },
             source="PRACTICE",
             device=device,
             run=joint.run.id if joint is not None else "",
@@ -153,6 +157,23 @@ def burst_clips(situation: Situation) -> Iterator[Finding]:
             about=where,
             measured_db=worst.burst_clip.over_db,
         )
+
+
+def _can_limit(situation: Situation, track: TrackLevel, device: str) -> bool:
+    """Whether a limiter is off on the way of a track into a device, or at its input."""
+    there = [
+        before
+        for stage in upstream_of(track.trace.stage)
+        if (stage.place, stage.device) == (Place.INPUT, device)
+        for before in upstream_of(stage)
+        if before.place is Place.INPUT
+    ]
+    for stage in there:
+        unit = situation.index.unit(stage.device)
+        port = unit.input(stage.name)
+        if port.limiter_dbfs is not None and unit.limiter_dbfs(port) is None:
+            return True
+    return False
 
 
 def _socket_of(where: str) -> str:

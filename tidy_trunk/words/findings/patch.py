@@ -83,12 +83,17 @@ def another_ring_count(at: Place, *, plug: str, socket: str, is_dead: bool) -> S
 
 
 @says
-def stereo_into_mono(at: Place, *, lost: str) -> Said:
-    """`lost`: the side that goes nowhere."""
+def stereo_into_mono(at: Place, *, lost: str, alone: tuple[str, ...]) -> Said:
+    """`lost`: the side that goes nowhere; `alone`: sources that are on that one alone."""
+    names = " and ".join(map(at.source, alone))
     return Said(
-        "One side of it is lost",
-        f"Cable {at.number} brings one side of {at.output} to {at.socket}; "
-        f"{lost} goes nowhere. If something else is on {lost}, use a Y-cable and a second input.",
+        f"{names} {'are' if len(alone) > 1 else 'is'} lost" if alone else "One side of it is lost",
+        f"Cable {at.number} brings one side of {at.output} to {at.socket}; {lost} goes nowhere"
+        + (
+            f", and {names} with it: use a Y-cable and a second input."
+            if alone
+            else f". If something else is on {lost}, use a Y-cable and a second input."
+        ),
     )
 
 

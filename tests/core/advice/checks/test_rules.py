@@ -427,6 +427,19 @@ def test_a_limiter_is_advised_where_there_is_one():
         assert ("limiter" in said(finding, PlanIndex(plan)).text) == has_one
 
 
+def test_who_is_lost_on_the_side_that_goes_nowhere_is_named():
+    """Said before: that something else might be on it, where nobody or somebody was known to be."""
+    one = do(
+        Plan(name="Pair"),
+        *("add bag recorder, eight as bag", "add clip-on receiver as rx", "add clip-on transmitter as ta"),
+        *("ta to rx", "ann at ta, 0.2 m", "rx to bag 1"),
+    )
+    assert not found(one, "stereo-into-mono")
+    both = do(one, "add clip-on transmitter as tb", "tb to rx", "ben at tb, 0.2 m")
+    (finding,) = found(both, "stereo-into-mono")
+    assert finding.severity is CAUTION and said(finding, PlanIndex(both)).title == "Ben is lost"
+
+
 def test_a_camera_beside_two_recorders_is_one_note():
     """Said before: one for each recorder, two lavaliers into packs of their own and a camera on the dash."""
     lines = [f"add bodypack that records as pack {n}" for n in (1, 2)]

@@ -83,11 +83,16 @@ def stereo_into_mono(situation: Situation) -> Iterator[Finding]:
         if Fault.LOST not in joint.faults:
             continue
         heard = {arrival.channel for channel in joint.link.heard for arrival in channel}
-        lost = next(name for index, name in enumerate(joint.output.channels) if index not in heard)
+        sides = [_sources_on(situation, joint.sender, ref) for ref in channel_refs(joint.output)]
+        lost = next(side for side in range(len(sides)) if side not in heard)
+        kept = {source for side in heard for source in sides[side]}
+        if kept and not sides[lost]:
+            continue  # nobody is there
+        alone = tuple(source for source in sides[lost] if source not in kept)
         yield Finding(
             rule="stereo-into-mono",
-            severity=Severity.CAUTION if _says_two_things(joint) else Severity.NOTE,
-            facts={"lost": lost},
+            severity=Severity.CAUTION if alone else Severity.NOTE,
+            facts={"lost": joint.output.channels[lost], "alone": alone},
             source="HANDBOOK",
             device=joint.receiver.device.id,
             run=joint.run.id,
@@ -174,8 +179,7 @@ def _wrong_by_build(joint: Joint) -> bool:
     return bool({Fault.NUMBERS, Fault.VOLTAGE} & set(joint.faults))
 
 
-def _says_two_things(joint: Joint) -> bool:
-    """Whether the two sides of an output carry different buses with different inputs."""
-    unit = joint.sender
-    buses = [unit.fed_bus(ref) for ref in channel_refs(joint.output)]
-    return len({unit.bus_inputs(bus) for bus in buses if bus is not None}) > 1
+def _sources_on(situation: Situation, unit: PlacedDevice, side: str) -> tuple[str, ...]:
+    """Who is heard on one side of an output."""
+    bus = unit.fed_bus(side)
+    return () if bus is None else situation.report.tracer.bus(unit.device.id, bus.id).sources

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
-from typing import Any, Final
+from typing import Any, BinaryIO, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -73,20 +73,24 @@ def profile_file(path: Path, progress: Callable[[float], None], side: Sidecars |
             begin = recording.read(0, min(WEIGHED_S * recording.rate_hz, recording.sample_count))
             weights = weights_of(begin, recording.rate_hz)
             side = side or Sidecars(path)
-            kept = np.lib.format.open_memmap(side.mix, mode="w+", dtype=KEPT, shape=(recording.sample_count,))
 
-            def pieces() -> Iterator[NDArray[np.float32]]:
+            def pieces(out: BinaryIO) -> Iterator[NDArray[np.float32]]:
                 at = 0
                 for piece in recording.again(PIECE_S * recording.rate_hz):
                     mixed = mix(piece, weights)
                     check_finite(np.square(mixed).sum(dtype=np.float32))
-                    kept[at : at + len(mixed)] = np.clip(mixed, -1.0, 1.0) * FULL_SCALE
+                    out.write((np.clip(mixed, -1.0, 1.0) * FULL_SCALE).astype(KEPT).tobytes())
                     at += len(mixed)
                     progress(at / recording.sample_count)
                     yield mixed
 
-            profile = profile_of(pieces(), recording.rate_hz)
-            kept.flush()
+            # Written, not mapped: a mapped file counts as memory of this process, and a full disk would end it without a word.
+            with side.mix.open("wb") as out:
+                kept = {"descr": np.dtype(KEPT).str, "fortran_order": False, "shape": (recording.sample_count,)}
+                np.lib.format.write_array_header_1_0(out, kept)
+                begins = out.tell()
+                profile = profile_of(pieces(out), recording.rate_hz)
+                out.truncate(begins + recording.sample_count * np.dtype(KEPT).itemsize)
             np.savez(
                 side.profile,
                 features=profile.features,

@@ -88,7 +88,7 @@ def test_pointing_does_what_typing_does(screen: Page):
     screen.get_by_label("New source").fill("Founder")
     screen.locator("form", has=screen.get_by_label("New source")).get_by_role("button", name="Add").click()
     screen.get_by_label("Microphone for Founder").select_option(label="Boom")
-    expect(screen.get_by_label("Distance of Boom from Founder in m")).to_have_value("0.5")
+    expect(screen.get_by_label("Distance of Boom from Founder in m")).to_have_value("0.6")
     screen.get_by_label("Target", exact=True).select_option("wide")
     expect(screen.get_by_text("Job: level target wide")).to_be_visible()
 

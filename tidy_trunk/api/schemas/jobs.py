@@ -8,6 +8,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
+from tidy_trunk.core.gear.catalogue import usual_distance_m
 from tidy_trunk.document import AnyEdit, PlanDocument, PortRefModel
 from tidy_trunk.results.advice import FindingOut, FixOut
 from tidy_trunk.results.evaluation import Evaluation
@@ -224,7 +225,7 @@ class TrackOut(Out):
 
 
 class DeviceOut(Out):
-    """A device with its tracks; `is_recording` devices are the blocks of Runs."""
+    """A device with its tracks; `is_recording` devices are the blocks of Runs. usual_m: how far it usually is from who is heard."""
 
     id: str
     label: str
@@ -232,6 +233,7 @@ class DeviceOut(Out):
     class_label: str
     kind: str
     is_recording: bool
+    usual_m: float
     tracks: list[TrackOut]
 
 
@@ -307,6 +309,7 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
             class_label=unit.device_class.label,
             kind=unit.device_class.kind,
             is_recording=unit.device_class.is_recording,
+            usual_m=usual_distance_m(unit.device_class),
             tracks=rows.get(unit.device.id, []),
         )
         for unit in evaluation.index.units()

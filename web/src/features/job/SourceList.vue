@@ -40,8 +40,14 @@ function setWeighting(source: string, event: Event) {
   void job.edit([{ kind: 'set-source', source, weighting }])
 }
 
+/** At first as far as such a microphone usually is. */
+function begin(source: string, device: string) {
+  const found = microphones.value.find(({ id }) => id === device)
+  if (found) hear(source, device, found.usual_m)
+}
+
 function hear(source: string, device: string, distance_m: number | null, off_axis_deg: number | null = null) {
-  if (device) void job.edit([{ kind: 'hear', source, device, distance_m, off_axis_deg }])
+  void job.edit([{ kind: 'hear', source, device, distance_m, off_axis_deg }])
 }
 </script>
 
@@ -144,7 +150,7 @@ function hear(source: string, device: string, distance_m: number | null, off_axi
                 :aria-label="`Microphone for ${source.label}`"
                 :disabled="job.readOnly"
                 value=""
-                @change="hear(source.id, ($event.target as HTMLSelectElement).value, 0.5)"
+                @change="begin(source.id, ($event.target as HTMLSelectElement).value)"
               >
                 <option value="">+ microphone</option>
                 <option

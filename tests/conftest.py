@@ -2,6 +2,7 @@
 
 import os
 import stat
+import tempfile
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -55,8 +56,10 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
 
 
 @pytest.fixture(scope="session")
-def cluster_home(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    return let_others_in(tmp_path_factory.mktemp("cluster"))
+def cluster_home() -> Iterator[Path]:
+    """Not below pytest's folder: another run that begins meanwhile closes that to all others, and the server is another user."""
+    with tempfile.TemporaryDirectory() as folder:
+        yield let_others_in(Path(folder))
 
 
 @pytest.fixture

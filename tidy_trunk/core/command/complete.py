@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.command.runs import TO
 from tidy_trunk.core.command.words import find_classes, find_devices, matches, near_classes, split_words
-from tidy_trunk.core.gear.catalogue import ControlKind, controls_of
+from tidy_trunk.core.gear.catalogue import INSIDE, ControlKind, controls_of
 from tidy_trunk.core.plan import Hazard, PlacedDevice, Plan, PlanIndex
 
 MOST: Final = 6
@@ -79,7 +79,8 @@ def between(plan: Plan, line: str) -> Iterator[str]:
     receivers = [unit for unit in PlanIndex(plan).units() if unit.device_class.inputs]
     yield from (f"{start} to {label}" for label in _labels(receivers, typed))
     for match in find_devices(PlanIndex(plan), typed):
-        ports = [port for port in match.unit.device_class.inputs if matches(match.rest, port.label, port.id)]
+        ports = [port for port in match.unit.device_class.inputs if port.plug.connector != INSIDE]
+        ports = [port for port in ports if matches(match.rest, port.label, port.id)]
         yield from (f"{start} to {match.unit.label.lower()} {port.label.lower()}" for port in ports)
 
 

@@ -18,7 +18,7 @@ from tidy_trunk.core.command.words import (
     split_words,
     take_length,
 )
-from tidy_trunk.core.gear.catalogue import Circuit, InputPort, OutputPort, Port, built_in
+from tidy_trunk.core.gear.catalogue import INSIDE, Circuit, InputPort, OutputPort, Port, built_in
 from tidy_trunk.core.plan import (
     Connect,
     Disconnect,
@@ -130,9 +130,9 @@ def _why_not(index: PlanIndex, sender: Match, receiver: Match, through: Sequence
             "and one that fits is found"
         )
     elsewhere = list(islice(_goes_into(index, first, outputs[0]), 3))
-    return (
-        f"nothing joins {first.label} {outputs[0].label} to {second.label} {inputs[0].label}: no cable fits both. "
-        + (f"It goes into {', '.join(elsewhere)}" if elsewhere else "No other free input here takes it either")
+    socket = next((port for port in inputs if port.plug.connector != INSIDE), inputs[0])
+    return f"nothing joins {first.label} {outputs[0].label} to {second.label} {socket.label}: no cable fits both. " + (
+        f"It goes into {', '.join(elsewhere)}" if elsewhere else "No other free input here takes it either"
     )
 
 

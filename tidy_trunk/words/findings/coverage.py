@@ -16,16 +16,19 @@ def too_far(at: Place, *, distance_m: float, critical_m: float) -> Said:
 
 
 @says
-def source_without_track(at: Place) -> Said:
+def source_without_track(at: Place, *, ends: tuple[str, ...]) -> Said:
+    """`ends`: where its sound goes no further, on the way to what records."""
     source = at.index.plan.sources[at.finding.track.removeprefix("source.")]
-    names = " and ".join(map(at.label, source.heard_by))
-    return Said(
-        f"{source.label} is on no track",
-        f"{names} {'hear it but reach' if len(source.heard_by) > 1 else 'hears it but reaches'} no recorded track: connect "
-        f"{'them, or route their inputs' if len(source.heard_by) > 1 else 'it, or route its input'} to a track."
-        if names
-        else "No microphone is at it: say which one hears it, and from how far.",
-    )
+    names, far = (" and ".join(map(at.label, devices)) for devices in (source.heard_by, ends))
+    several = len(source.heard_by) > 1
+    if not names:
+        text = "No microphone is at it: say which one hears it, and from how far."
+    elif ends:
+        text = f"{names} {'hear' if several else 'hears'} it, and nothing leads on from {far}: connect {far} to what records."
+    else:
+        text = f"{names} {'hear it but reach' if several else 'hears it but reaches'} no recorded track: connect "
+        text += f"{'them, or route their inputs' if several else 'it, or route its input'} to a track."
+    return Said(f"{source.label} is on no track", text)
 
 
 @says

@@ -11,6 +11,7 @@ from tidy_trunk.core.advice.checks import RULES, check
 from tidy_trunk.core.gear.catalogue import LawPoint
 from tidy_trunk.core.plan import (
     AddSource,
+    Disconnect,
     GainLaw,
     Hear,
     Part,
@@ -57,6 +58,18 @@ def cinema_mic(**switches: bool) -> Plan:
 def lavalier_on_air(gain_db: float) -> Plan:
     base = dynamic("bodypack-transmitter", "mic", microphone="lavalier")
     return made(put("box", "mic.mic.gain_db", gain_db), base=base)
+
+
+def through_mixer() -> Plan:
+    return do(
+        Plan(name="Mixed"),
+        *(
+            "add field mixer as mix",
+            "add shoulder camcorder as cam",
+            "voice: dynamic handheld to mix 1",
+            "mix out l to cam 1",
+        ),
+    )
 
 
 def dynamic_on_air(distance_m: float) -> Plan:
@@ -306,6 +319,14 @@ CASES = [
         boom_in_bag(),
         STOP,
         "route its input to a track",
+    ),
+    Case(
+        "source-without-track",
+        made(Disconnect(run="run-2"), base=through_mixer()),
+        through_mixer(),
+        STOP,
+        "nothing leads on from mix: connect mix to what records",
+        cured=False,
     ),
     Case(
         "track-without-source",

@@ -40,6 +40,7 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
         yield Finding(
             rule="source-without-track",
             severity=Severity.STOP,
+            facts={"ends": _dead_ends(situation, source.heard_by)},
             source="HANDBOOK",
             device=next(iter(source.heard_by), ""),
             tracks=(f"source.{source.id}",),
@@ -80,6 +81,21 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
                     device=device,
                     tracks=(track.trace.id,),
                 )
+
+
+def _dead_ends(situation: Situation, microphones: Iterable[str]) -> tuple[str, ...]:
+    """Devices to which some microphones are led, which record nothing, and from which nothing goes on."""
+    way = list(microphones)
+    begins = len(way)
+    for device in way:
+        onward = (run.receiving.device for run in situation.plan.runs.values() if run.sending.device == device)
+        way += (name for name in dict.fromkeys(onward) if name not in way)
+    leaving = {run.sending.device for run in situation.plan.runs.values()}
+    return tuple(
+        name
+        for name in way[begins:]
+        if name not in leaving and not situation.index.unit(name).device_class.is_recording
+    )
 
 
 def _begins(track: TrackLevel) -> tuple[str, ...]:

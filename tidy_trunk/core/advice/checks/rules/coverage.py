@@ -84,17 +84,17 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
 
 
 def _dead_ends(situation: Situation, microphones: Iterable[str]) -> tuple[str, ...]:
-    """Devices to which some microphones are led, which record nothing, and from which nothing goes on."""
+    """Devices to which some microphones are led, which record nothing, and from which something could go on and does not."""
+    runs = situation.plan.runs.values()
     way = list(microphones)
-    begins = len(way)
-    for device in way:
-        onward = (run.receiving.device for run in situation.plan.runs.values() if run.sending.device == device)
-        way += (name for name in dict.fromkeys(onward) if name not in way)
-    leaving = {run.sending.device for run in situation.plan.runs.values()}
+    for device in way:  # it grows on the way
+        way += [
+            run.receiving.device for run in runs if run.sending.device == device and run.receiving.device not in way
+        ]
+    leaving = {run.sending.device for run in runs}
+    classes = {name: situation.index.unit(name).device_class for name in way if name not in leaving}
     return tuple(
-        name
-        for name in way[begins:]
-        if name not in leaving and not situation.index.unit(name).device_class.is_recording
+        name for name, found in classes.items() if found.capsule is None and found.outputs and not found.is_recording
     )
 
 

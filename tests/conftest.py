@@ -29,7 +29,7 @@ if TYPE_CHECKING:
 # What takes too long for every landing is run by `./tidy test --deep` alone: this folder, and whatever is marked.
 collect_ignore = [] if IS_DEEP else ["deep"]
 
-settings.register_profile("suite", deadline=None, max_examples=30 if IS_DEEP else 15, database=None, derandomize=True)
+settings.register_profile("suite", deadline=None, max_examples=30 if IS_DEEP else 12, database=None, derandomize=True)
 settings.load_profile("suite")
 
 
@@ -86,10 +86,9 @@ def server_url(cluster_home: Path) -> Iterator[str]:
     try:
         url = cluster.start()
         with psycopg.connect(url, autocommit=True) as connection:
-            for setting in ("fsync", "full_page_writes", "synchronous_commit"):
-                connection.execute(
-                    f"alter system set {setting} = off"
-                )  # it is thrown away, a crash of the machine or not
+            # It is thrown away, a crash of the machine or not.
+            for setting in ("fsync", "full_page_writes", "synchronous_commit", "autovacuum"):
+                connection.execute(f"alter system set {setting} = off")
             connection.execute("select pg_reload_conf()")
         yield url
     finally:

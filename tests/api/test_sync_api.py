@@ -92,6 +92,7 @@ class Desk:
         return self.over(lambda state: [state["match"]["state"]])
 
 
+@pytest.mark.deep
 def test_files_are_laid_over_each_other_and_written_out(sync, tmp_path):
     sync.drop("BAG.WAV", broadcast(spoken()), "recorder")
     slow = np.interp(

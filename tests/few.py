@@ -11,10 +11,8 @@ IS_DEEP = bool(os.environ.get("TIDY_TRUNK_DEEP"))
 
 
 def few(cases: Iterable[tuple[Any, ...]], count: int) -> list[Any]:
-    """The cases for `parametrize`, each a tuple of its values; the first so many are run at every landing, and the others not even
-    collected."""
-    every = [pytest.param(*case, marks=() if number < count else pytest.mark.deep) for number, case in enumerate(cases)]
-    return every if IS_DEEP else every[:count]
+    """The cases for `parametrize`, each a tuple of its values; the first so many are run at every landing."""
+    return [pytest.param(*case, marks=() if number < count else pytest.mark.deep) for number, case in enumerate(cases)]
 
 
 def each_of(values: Iterable[Any], count: int) -> list[Any]:

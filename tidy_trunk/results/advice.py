@@ -1,6 +1,6 @@
 """Findings, what fixes them, ways to match a cable, a gain plan, and the answers of the typed line."""
 
-from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, Move, Step, TrackChange
+from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, GainStep, Move, TrackChange
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.advice.ways import Way
 from tidy_trunk.core.command import Answer, Proposal
@@ -124,7 +124,7 @@ class GainStepOut(Out):
     edit: AnyEdit
 
     @classmethod
-    def from_core(cls, step: Step) -> "GainStepOut":
+    def from_core(cls, step: GainStep) -> "GainStepOut":
         return cls(
             device=step.device,
             control=step.control,

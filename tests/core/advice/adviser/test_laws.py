@@ -9,7 +9,7 @@ from tests.core.advice.checks.test_rules import CASES
 from tests.few import IS_DEEP, each_of
 from tests.reference.rigs import FEW, drawn
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.advice.adviser import Adviser, Move, Step, fixed, gain_plan, judge
+from tidy_trunk.core.advice.adviser import Adviser, GainStep, Move, fixed, gain_plan, judge
 from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Severity, check
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.command import say
@@ -184,11 +184,11 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
     return count
 
 
-def _socket(index: PlanIndex, step: Step) -> tuple[str, str]:
+def _socket(index: PlanIndex, step: GainStep) -> tuple[str, str]:
     return step.device, controls_of(index.unit(step.device).device_class)[step.control].port
 
 
-def _is_one_step(plan: Plan, step: Step) -> bool:
+def _is_one_step(plan: Plan, step: GainStep) -> bool:
     """Whether a knob is moved by one step of its own, or less."""
     control = controls_of(PlanIndex(plan).unit(step.device).device_class)[step.control]
     was = plan.devices[step.device].settings.get(step.control, control.default)

@@ -1,7 +1,7 @@
 """What mends a plan: moves that are tried on the whole of it, and one judge of what is better."""
 
 from tidy_trunk.core.advice.adviser.adviser import Adviser, Taken, fixed
-from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, Outcome, Step, TrackChange, gain_plan
+from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, GainStep, Outcome, TrackChange, gain_plan
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
 from tidy_trunk.core.advice.adviser.matched import How, Matched, Matcher
@@ -13,6 +13,7 @@ __all__ = [
     "JUST_DB",
     "Adviser",
     "GainPlan",
+    "GainStep",
     "How",
     "Judgement",
     "Matched",
@@ -20,7 +21,6 @@ __all__ = [
     "Move",
     "Outcome",
     "Pins",
-    "Step",
     "Taken",
     "TrackChange",
     "fixed",

@@ -44,7 +44,7 @@ class Outcome(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Step:
+class GainStep:
     """One control to move: `was` and `now` in words.
 
     why: the finding that it ends, or what it brings; None where it only keeps what follows from being driven too hard.
@@ -72,7 +72,7 @@ class TrackChange:
 class GainPlan:
     """Steps in the order of the work, the tracks with what they would hold, and the stops that no setting cures."""
 
-    steps: tuple[Step, ...]
+    steps: tuple[GainStep, ...]
     tracks: tuple[TrackChange, ...]
     stops_before: int
     stops_left: tuple[PlacedFinding, ...]
@@ -219,7 +219,7 @@ def _switches(question: Question, finding: Finding, pins: Pins) -> list[SetContr
     return []
 
 
-def _steps(before: Report, after: Report, cures: Cures) -> Iterator[Step]:
+def _steps(before: Report, after: Report, cures: Cures) -> Iterator[GainStep]:
     """What differs, in the order of the work: from the microphones on, and at each device the largest switch first."""
     for device in devices_in_order(after.index):
         was, unit = before.index.unit(device), after.index.unit(device)
@@ -232,7 +232,7 @@ def _steps(before: Report, after: Report, cures: Cures) -> Iterator[Step]:
         ]
         for control in sorted(moved, key=lambda control: _WORK.index(control.kind)):
             port = f"{where} " if (where := unit.where_label(control.port)) else ""
-            yield Step(
+            yield GainStep(
                 device=device,
                 control=control.id,
                 label=f"{unit.label} {port}{control.label}",

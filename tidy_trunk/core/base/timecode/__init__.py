@@ -6,7 +6,7 @@ from tidy_trunk.core.base.timecode.label import Timecode
 from tidy_trunk.core.base.timecode.ltc_bits import NO_EXTRAS, LtcExtras, frame_bits
 from tidy_trunk.core.base.timecode.ltc_decode import LtcFrames, carries_timecode, read_frames
 from tidy_trunk.core.base.timecode.ltc_encode import FASTEST_LTC, RISE_S, ltc_samples
-from tidy_trunk.core.base.timecode.ltc_read import Gap, LtcReading, Mark, name_of, reading_of
+from tidy_trunk.core.base.timecode.ltc_read import Gap, LtcReading, PlacedLabel, name_of, reading_of
 from tidy_trunk.core.base.timecode.rates import RATES, Delay, FrameRate, delay_of_frames, delay_of_ms
 from tidy_trunk.core.base.timecode.user_bits import date_digits, user_digits, user_hex
 
@@ -25,7 +25,7 @@ __all__ = [
     "LtcExtras",
     "LtcFrames",
     "LtcReading",
-    "Mark",
+    "PlacedLabel",
     "Timecode",
     "added",
     "at_seconds",

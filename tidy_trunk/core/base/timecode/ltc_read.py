@@ -27,7 +27,7 @@ MOST_GAPS: Final = 1_000
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class PlacedLabel:
     """A label, and the sample at which its frame begins as the sound runs."""
 
     timecode: Timecode
@@ -57,8 +57,8 @@ class LtcReading:
     rate_name: str
     drop_flag: bool
     frame_count: int
-    first: Mark
-    last: Mark
+    first: PlacedLabel
+    last: PlacedLabel
     start: Timecode
     start_offset_s: float
     user_bits: tuple[int, ...]
@@ -90,7 +90,7 @@ def reading_of(frames: LtcFrames, rate_hz: int, wanted: FrameRate | None = None)
         return None
     speed = float(measured / rate.ratio)
     step = -1 if is_reversed else 1
-    first, last = (Mark(labels[at], max(float(frames.starts[at]), 0.0)) for at in (0, -1))
+    first, last = (PlacedLabel(labels[at], max(float(frames.starts[at]), 0.0)) for at in (0, -1))
     before = max(int(np.ceil(first.sample / frame_samples - SAME_FRAME)), 0)
     if abs(speed - 1) > NEAR_SPEED:
         notes.append(f"it runs at {speed:.4f} of its speed")

@@ -23,7 +23,7 @@ from tidy_trunk.core.time.clock.delays import (
     programme_late_frames,
     read_clap,
 )
-from tidy_trunk.core.time.clock.latency import PICTURE_DELAY, SDI_DELAY, Latency, Part, latency
+from tidy_trunk.core.time.clock.latency import PICTURE_DELAY, SDI_DELAY, Latency, LatencyPart, latency
 from tidy_trunk.core.time.clock.pairs import Heard, Meets, Pair, Reach, pairs
 from tidy_trunk.core.time.clock.timecode_devices import (
     Gets,
@@ -51,9 +51,9 @@ __all__ = [
     "Heard",
     "LateScreen",
     "Latency",
+    "LatencyPart",
     "Meets",
     "Pair",
-    "Part",
     "Picture",
     "Reach",
     "RelativeDrift",

@@ -18,7 +18,7 @@ WITH_PICTURE: Final = frozenset({Circuit.HDMI, Circuit.SDI})
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class LatencyPart:
     """What one thing on the way takes, in ms; what: a device as it is called, or air."""
 
     what: str
@@ -31,7 +31,7 @@ class Latency:
 
     least_ms: float
     most_ms: float
-    parts: tuple[Part, ...]
+    parts: tuple[LatencyPart, ...]
 
 
 PICTURE_DELAY, SDI_DELAY = "traits.picture_delay_frames", "traits.sdi_delay_frames"
@@ -105,7 +105,7 @@ def _came_with_picture(index: PlanIndex, stage: Stage) -> bool:
 
 def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> Latency:
     if stage.place is Place.SOUND:
-        part = Part("air", air_ms(index.plan.sources[stage.name].heard_by[stage.device]))
+        part = LatencyPart("air", air_ms(index.plan.sources[stage.name].heard_by[stage.device]))
         return Latency(least_ms=part.ms, most_ms=part.ms, parts=(part,))
     before = [latency(index, feed, known) for feed, _ in stage.feeds]
     if not before:
@@ -117,5 +117,5 @@ def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> 
         circuit = unit.output(stage.name).circuit
         pictures = circuit in WITH_PICTURE or _came_with_picture(index, stage)
         added = own_ms(index, stage.device, with_picture=pictures, circuit=circuit)
-    parts = (*latest.parts, Part(unit.label, added)) if added else latest.parts
+    parts = (*latest.parts, LatencyPart(unit.label, added)) if added else latest.parts
     return Latency(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

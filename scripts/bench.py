@@ -30,7 +30,7 @@ from tidy_trunk.app.server import patient_collector
 from tidy_trunk.core.advice.adviser import Adviser, gain_plan
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs import find_rigs, first_rig, read_brief
-from tidy_trunk.core.sound.levels import Report, Spectrum
+from tidy_trunk.core.sound.levels import Report, SpectrumShape
 from tidy_trunk.core.sound.simulation import LOOP_SAMPLES, RATE_HZ, Simulator, noise_loop, voice_loop
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import plan_from_json, write_plan
@@ -215,7 +215,7 @@ SOUND_S = 1_800
 def long_recording(path: Path) -> None:
     """Half an hour of two people who speak in sentences, with noise in their pauses; 24 bit, as loud as voices are."""
     loops = [voice_loop(name, 14.0, LOOP_SAMPLES, RATE_HZ) * 0.1 for name in ("one", "other")]
-    hiss = [np.roll(noise_loop(Spectrum.FLAT, LOOP_SAMPLES, RATE_HZ), at) * 0.0005 for at in (0, 99_991)]
+    hiss = [np.roll(noise_loop(SpectrumShape.FLAT, LOOP_SAMPLES, RATE_HZ), at) * 0.0005 for at in (0, 99_991)]
     voices = np.stack(loops)
     random = np.random.default_rng(1)
     count = -(-SOUND_S * RATE_HZ // LOOP_SAMPLES)

@@ -18,7 +18,7 @@ from tidy_trunk.app.certificates import OwnCertificate
 from tidy_trunk.app.connections import Listener, PunctualProtocol
 from tidy_trunk.app.server import Door, Server
 from tidy_trunk.services.container import Services
-from tidy_trunk.services.guests import Network
+from tidy_trunk.services.guests import LocalNetwork
 
 
 @cache
@@ -26,7 +26,7 @@ def _app(web: Path | None, has_door: bool) -> FastAPI:
     return create_app(None, web)  # type: ignore[arg-type]
 
 
-def app_on(services: Services | None, web: Path | None, network: Network | None = None) -> FastAPI:
+def app_on(services: Services | None, web: Path | None, network: LocalNetwork | None = None) -> FastAPI:
     """The application on services of a test's own: built once, as its hundred and forty routes take a third of a second."""
     app = _app(web, network is not None)
     app.state.services, app.state.network = services, network
@@ -72,7 +72,7 @@ def with_a_door(
     """A server with a door for guests, both on loopback: ports of the owner (`own`) and of the door."""
     own, theirs = Listener("127.0.0.1", 0, 64, 64), Listener("127.0.0.1", door, most, of_one)
     ports = SimpleNamespace(own=own.getsockname()[1], door=theirs.getsockname()[1])
-    network = Network(f"https://{called}:{ports.door}")
+    network = LocalNetwork(f"https://{called}:{ports.door}")
     config = uvicorn.Config(
         app_on(services, web, network),
         http=PunctualProtocol,

@@ -11,10 +11,10 @@ from tests.plans import boom_in_bag
 from tests.served import app_on
 from tidy_trunk.api.routers import news
 from tidy_trunk.errors import InputError, NotAllowedError, NotFoundError, TooManyTriesError
-from tidy_trunk.services.guests import GuestService, Network
+from tidy_trunk.services.guests import GuestService, LocalNetwork
 from tidy_trunk.store import Access, GuestKeyStore
 
-NETWORK = Network("https://192.168.7.5:8748", "AB:CD", b"-----BEGIN CERTIFICATE-----")
+NETWORK = LocalNetwork("https://192.168.7.5:8748", "AB:CD", b"-----BEGIN CERTIFICATE-----")
 
 
 def guest(services, address="192.168.7.31", host="192.168.7.5:8748", key=None):

@@ -94,7 +94,7 @@ def test_room_is_promised_once_to_all_that_ask_at_once(services, monkeypatch):
     """Said before: six parallel uploads of 120 MB all passed with 680 MB free, and filled the disk."""
     disk = type("Disk", (), {"free": uploads.SPARE_BYTES + len(DATA) * 5 // 2})
     monkeypatch.setattr(uploads.shutil, "disk_usage", lambda _: disk)
-    piece = uploads.Piece(0, 1000, len(DATA))
+    piece = uploads.UploadChunk(0, 1000, len(DATA))
 
     def begin(_):
         try:

@@ -18,7 +18,7 @@ from tidy_trunk.api import guard
 from tidy_trunk.app import connections
 from tidy_trunk.app.certificates import own_certificate
 from tidy_trunk.app.connections import allow_many_files
-from tidy_trunk.services.guests import Network
+from tidy_trunk.services.guests import LocalNetwork
 from tidy_trunk.store import Access
 
 
@@ -91,7 +91,7 @@ def test_half_a_body_is_not_waited_for(services, monkeypatch):
 
 def test_a_guest_comes_in_encrypted_by_a_certificate_that_can_be_checked(services, tmp_path):
     certificate = own_certificate(tmp_path, ADDRESS)
-    key = services.guests.enter(services.guests.make(Network(""), uuid4(), "Boom", Access.LOOK, "/").key, ADDRESS)
+    key = services.guests.enter(services.guests.make(LocalNetwork(""), uuid4(), "Boom", Access.LOOK, "/").key, ADDRESS)
     trusting = ssl.create_default_context(cadata=certificate.authority.decode())
     with with_a_door(services, certificate=certificate) as port:
         with trusting.wrap_socket(connected(port.door), server_hostname=ADDRESS) as phone:

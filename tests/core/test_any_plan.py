@@ -11,7 +11,7 @@ from tidy_trunk.core.advice.adviser import Adviser, ways
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.plan import RemoveDevice, apply_edits
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, trace_plan, upstream_of
 from tidy_trunk.document import read_plan, write_plan
 from tidy_trunk.words import in_one, label_of
 
@@ -57,7 +57,7 @@ def test_ladders_run_from_a_first_device_to_the_track(plan):
             continue
         rungs = report.ladder(track.trace)
         assert rungs[-1].level.stage is track.trace.stage
-        assert rungs[0].level.stage.place is not Place.SOUND
+        assert rungs[0].level.stage.place is not StageKind.SOUND
         assert all(math.isfinite(rung.dbu_offset) for rung in rungs)
         for device in report.branches(track.trace.stage):
             assert report.ladder(track.trace, device)[0].level.stage.device == device

@@ -25,7 +25,7 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.exports.paper.drawing import MM_PER_PT, Box, Line, Words
-from tidy_trunk.exports.patch_layout import Station, Wire, count_crossings, lay_out
+from tidy_trunk.exports.patch_layout import DrawnCable, Station, count_crossings, lay_out
 from tidy_trunk.reports import (
     LABEL_PAPERS,
     cable_ends,
@@ -68,7 +68,7 @@ def drawn(seed, count=12, wires=24):
     for number in range(wires):
         sender = by.randrange(count - 1)
         receiver = by.randrange(sender + 1, min(count, sender + 5))
-        made_wires.append(Wire(f"w{number}", str(sender), by.choice("xyz"), str(receiver), by.choice("abc")))
+        made_wires.append(DrawnCable(f"w{number}", str(sender), by.choice("xyz"), str(receiver), by.choice("abc")))
     return stations, made_wires
 
 
@@ -105,7 +105,7 @@ def test_no_cable_goes_through_a_device(seed):
 
 def test_a_feedback_goes_below_all():
     stations = [Station(name, ("in",), ("out",), 30.0) for name in "ab"]
-    placed = lay_out(stations, [Wire("1", "a", "out", "b", "in"), Wire("2", "b", "out", "a", "in")])
+    placed = lay_out(stations, [DrawnCable("1", "a", "out", "b", "in"), DrawnCable("2", "b", "out", "a", "in")])
     lowest = max(placed.corners[one.id][1] + one.height for one in stations)
     back = [name for name, points in placed.paths.items() if max(y for _, y in points) > lowest]
     assert len(back) == 1
@@ -125,7 +125,7 @@ def test_microphones_into_mixers_into_cameras_cross_nowhere(seed):
     count = by.randrange(3, 14)
     stations = [Station(str(n), tuple(f"in{m}" for m in range(count)), ("out",), 30.0) for n in range(count)]
     fed = [by.randrange(n + 1, count) for n in range(count - 1)]
-    wires = [Wire(str(n), str(n), "out", str(one), f"in{n}") for n, one in enumerate(fed)]
+    wires = [DrawnCable(str(n), str(n), "out", str(one), f"in{n}") for n, one in enumerate(fed)]
     assert lay_out(stations, wires).crossings == 0
 
 

@@ -16,7 +16,7 @@ from tests.served import with_a_door
 from tidy_trunk.app.certificates import own_certificate
 from tidy_trunk.core.log import Status
 from tidy_trunk.services.container import Services
-from tidy_trunk.services.guests import Network
+from tidy_trunk.services.guests import LocalNetwork
 from tidy_trunk.store import Access
 
 WEB = Path(os.environ.get("TIDY_TRUNK_WEB", "web/dist"))
@@ -89,7 +89,7 @@ def test_a_telephone_logs_without_a_connection_and_its_taps_arrive_once(
 def telephone(playwright: Playwright, services: Services, folder: Path) -> Iterator[tuple[Page, dict, str]]:
     """A telephone with a key to walk and log, what its door wants, and the key."""
     certificate = own_certificate(folder, "192.168.7.5")
-    key = services.guests.make(Network(""), uuid4(), "Boom", Access.WALK, "/").key
+    key = services.guests.make(LocalNetwork(""), uuid4(), "Boom", Access.WALK, "/").key
     browser = playwright.chromium.launch(
         executable_path=os.environ["TIDY_TRUNK_CHROMIUM"], args=[*QUIET, "--ignore-certificate-errors"]
     )

@@ -17,7 +17,7 @@ from tests.reference.sound import Model, db, total
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.plan import AddSource, Part, Plan, RouteBus, SetJob, SetParts, SetSource
 from tidy_trunk.core.sound.levels import Report, a_change_db
-from tidy_trunk.core.sound.levels.spectra import Spectrum
+from tidy_trunk.core.sound.levels.spectra import SpectrumShape
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.document import write_plan
 
@@ -94,7 +94,7 @@ def test_speech_is_stated_a_weighted_and_heard_unweighted():
     whole = db(sum(sound.power(level) for level in published.values()))
     assert whole == pytest.approx(70.0, abs=0.1), "as published, of both sexes together"
     weighted = db(sum(sound.power(level + weights[hertz]) for hertz, level in published.items()))
-    assert a_change_db(Spectrum.VOICE) == pytest.approx(weighted - whole, abs=0.05)
+    assert a_change_db(SpectrumShape.VOICE) == pytest.approx(weighted - whole, abs=0.05)
     voice = AddSource(id="speech", label="Speech", average_db_spl=60, heard_by={"boom": 0.5})
     plan = made(voice, base=made(RouteBus(device="bag", bus="2", inputs=()), base=boom_in_bag()))
     ours, _ = agree(plan)

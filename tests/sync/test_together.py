@@ -10,7 +10,7 @@ from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
 from tidy_trunk.core.log import DayFile
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import read_sound
-from tidy_trunk.sync.beside_recorder import Pair
+from tidy_trunk.sync.beside_recorder import FilePair
 from tidy_trunk.sync.together import HEARD_S, played_together
 
 VOICE = np.concatenate([np.zeros(5 * RATE), voice(-20, 15)])
@@ -64,7 +64,7 @@ def test_a_few_words_alike_make_no_clock_wrong(recorder_s, camera_s, offset_s, i
     """By hand: 1.4 of 6 seconds, 2.1 of 5, 55, 15 of 20, 5 of 20, and 2, which is too short for anything."""
     recorder = DayFile(path="a", source="", is_picture=False, seconds=recorder_s, begins_s=0)
     camera = DayFile(path="b", source="", is_picture=True, seconds=camera_s, begins_s=0)
-    assert Pair(recorder, camera).says_enough(offset_s) is is_enough
+    assert FilePair(recorder, camera).says_enough(offset_s) is is_enough
 
 
 def test_what_did_not_run_at_one_time_is_refused(files):

@@ -15,7 +15,7 @@ from tests.sounds import wav
 from tidy_trunk.errors import BusyError, InputError
 from tidy_trunk.tasks import quick
 from tidy_trunk.tasks.quick import QuickReader
-from tidy_trunk.tasks.requests import FindClaps, Hear
+from tidy_trunk.tasks.requests import FindClaps, MeasureSpeech
 
 VOICE = wav(np.random.default_rng(1).normal(0, 0.05, 2 * 48_000))
 
@@ -52,7 +52,7 @@ def test_a_small_file_that_unpacks_to_much_takes_nothing_of_the_server(tmp_path)
     assert path.stat().st_size < 500_000
     before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
     with pytest.raises(InputError, match="silent"):
-        QuickReader().ask(Hear(channel=1), path)
+        QuickReader().ask(MeasureSpeech(channel=1), path)
     assert resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before < 20_000  # kB
 
 
@@ -60,12 +60,12 @@ def test_an_answer_and_a_refusal(tmp_path):
     (tmp_path / "voice.wav").write_bytes(VOICE)
     (tmp_path / "none.wav").write_bytes(b"RIFF")
     reader = QuickReader()
-    assert reader.ask(Hear(channel=1), tmp_path / "voice.wav")["average_dbfs"] == pytest.approx(-23, abs=0.2)
+    assert reader.ask(MeasureSpeech(channel=1), tmp_path / "voice.wav")["average_dbfs"] == pytest.approx(-23, abs=0.2)
     assert reader.ask(FindClaps(), tmp_path / "voice.wav") == {"claps_s": [], "pictures": None}
     for request, name, says in (
-        (Hear(channel=2), "voice.wav", "no channel 2"),
-        (Hear(channel=1), "none.wav", "no recording"),
-        (Hear(channel=1), "gone.wav", "not here any more"),
+        (MeasureSpeech(channel=2), "voice.wav", "no channel 2"),
+        (MeasureSpeech(channel=1), "none.wav", "no recording"),
+        (MeasureSpeech(channel=1), "gone.wav", "not here any more"),
     ):
         with pytest.raises(InputError, match=says):
             reader.ask(request, tmp_path / name)
@@ -76,12 +76,12 @@ def test_too_many_at_once_are_told(tmp_path, monkeypatch):
     monkeypatch.setattr(quick, "AT_ONCE", 1)
     (tmp_path / "voice.wav").write_bytes(VOICE)
     reader = QuickReader()
-    first = threading.Thread(target=reader.ask, args=(Hear(channel=1), tmp_path / "voice.wav"))
+    first = threading.Thread(target=reader.ask, args=(MeasureSpeech(channel=1), tmp_path / "voice.wav"))
     first.start()
     while reader._turn._value:
         pass
     with pytest.raises(BusyError):
-        reader.ask(Hear(channel=1), tmp_path / "voice.wav")
+        reader.ask(MeasureSpeech(channel=1), tmp_path / "voice.wav")
     first.join()
 
 

@@ -42,7 +42,7 @@ from tidy_trunk.api.routers import (
     walks,
 )
 from tidy_trunk.services.container import Services
-from tidy_trunk.services.guests import Network
+from tidy_trunk.services.guests import LocalNetwork
 
 FOR_EVER = "public, max-age=31536000, immutable"
 """A year [RFC9110]: the name of a built file changes with what is in it."""
@@ -60,7 +60,7 @@ class Frontend(StaticFiles):
         return response
 
 
-def create_app(services: Services, web: Path | None, network: Network | None = None) -> FastAPI:
+def create_app(services: Services, web: Path | None, network: LocalNetwork | None = None) -> FastAPI:
     """The whole application.
 
     Args:

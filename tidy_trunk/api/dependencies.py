@@ -7,7 +7,7 @@ from uuid import UUID, uuid4
 from fastapi import Depends, Header, Path, Query, Request
 
 from tidy_trunk.errors import InputError
-from tidy_trunk.media.uploads import Piece
+from tidy_trunk.media.uploads import UploadChunk
 from tidy_trunk.services.clock import ClockService
 from tidy_trunk.services.compare import CompareService
 from tidy_trunk.services.container import Services
@@ -166,18 +166,18 @@ def _piece(
     content_range: Annotated[
         str | None, Header(description="Which bytes these are, where the recording comes in pieces: bytes 0-99/200")
     ] = None,
-) -> Piece:
+) -> UploadChunk:
     size = int(request.headers["content-length"])  # the guard lets nothing in that does not say it
     if content_range is None:
-        return Piece(0, size, size)
+        return UploadChunk(0, size, size)
     told = RANGE.fullmatch(content_range)
     if told is None or int(told[2]) - int(told[1]) + 1 != size:
         raise InputError(f"Content-Range: '{content_range[:60]}' does not say which {size} bytes these are")
-    return Piece(int(told[1]), size, int(told[3]))
+    return UploadChunk(int(told[1]), size, int(told[3]))
 
 
 OwnId = Annotated[UUID, Depends(_own_id)]
-PieceOf = Annotated[Piece, Depends(_piece)]
+PieceOf = Annotated[UploadChunk, Depends(_piece)]
 Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
 BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]

@@ -14,7 +14,7 @@ from tidy_trunk.api.problems import problem_response, status_of
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.formats import LARGEST_PHOTO_BYTES, LARGEST_SOUND_BYTES
 from tidy_trunk.media.uploads import LARGEST_UPLOAD_BYTES
-from tidy_trunk.services.guests import GuestService, Network
+from tidy_trunk.services.guests import GuestService, LocalNetwork
 from tidy_trunk.store import Access, GuestKeyRecord
 
 LARGEST_BODY_BYTES: Final = 4 * 1024 * 1024
@@ -52,7 +52,7 @@ OPEN_TO_ALL: Final = frozenset({"/enter", "/enter.js", "/api/enter"})
 """Where a telephone hands over the key of its link. ASSUMED_"""
 
 
-def cookie_of(network: Network) -> str:
+def cookie_of(network: LocalNetwork) -> str:
     """The name of the cookie of a guest."""
     return KEY_COOKIE if network.address.startswith("https:") else PLAIN_COOKIE
 
@@ -60,7 +60,7 @@ def cookie_of(network: Network) -> str:
 class Guest:
     """A request from elsewhere on the set's network. It must name this machine by its address, and bring a key."""
 
-    def __init__(self, network: Network, scope: Scope, headers: dict[str, str]) -> None:
+    def __init__(self, network: LocalNetwork, scope: Scope, headers: dict[str, str]) -> None:
         client, server = scope.get("client"), scope.get("server")
         self.address = client[0] if client is not None else ""
         # By where it comes from, not by what it says: a guest may call us localhost.
@@ -108,7 +108,7 @@ class Guard:
             await self._app(scope, receive, send)
             return
         headers = {name.decode("latin-1"): value.decode("latin-1") for name, value in scope["headers"]}
-        network: Network | None = scope["app"].state.network
+        network: LocalNetwork | None = scope["app"].state.network
         guest = None if network is None else Guest(network, scope, headers)
         if guest is None or not guest.is_one:
             refusal = _refused_host(headers)

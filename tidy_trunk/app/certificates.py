@@ -71,10 +71,10 @@ def own_certificate(home: Path, address: str, now: datetime | None = None) -> Ow
     return OwnCertificate(context, digest, authority[0].public_bytes(serialization.Encoding.PEM))
 
 
-Pair = tuple[x509.Certificate, ec.EllipticCurvePrivateKey]
+KeyedCertificate = tuple[x509.Certificate, ec.EllipticCurvePrivateKey]
 
 
-def _kept(path: Path) -> Pair | None:
+def _kept(path: Path) -> KeyedCertificate | None:
     """A certificate with its key from a file; None where there is none, or half of one."""
     if not path.exists():
         return None
@@ -89,7 +89,7 @@ def _kept(path: Path) -> Pair | None:
     return certificate, key
 
 
-def _keep(path: Path, pair: Pair) -> Pair:
+def _keep(path: Path, pair: KeyedCertificate) -> KeyedCertificate:
     certificate, key = pair
     with new_file(path, mode=0o600) as file:
         file.write(certificate.public_bytes(serialization.Encoding.PEM))
@@ -118,7 +118,7 @@ def _builder(subject: str, lasts: timedelta, now: datetime) -> x509.CertificateB
     )
 
 
-def _new_authority(path: Path, now: datetime) -> Pair:
+def _new_authority(path: Path, now: datetime) -> KeyedCertificate:
     key = ec.generate_private_key(ec.SECP256R1())
     subject = f"{NAME} {x509.random_serial_number() % 10**6:06}"  # a telephone may know several
     networks = [x509.IPAddress(ipaddress.ip_network(network)) for network in PRIVATE]
@@ -135,7 +135,7 @@ def _new_authority(path: Path, now: datetime) -> Pair:
     return _keep(path, (certificate, key))
 
 
-def _new_server(path: Path, authority: Pair, address: str, now: datetime) -> Pair:
+def _new_server(path: Path, authority: KeyedCertificate, address: str, now: datetime) -> KeyedCertificate:
     key = ec.generate_private_key(ec.SECP256R1())
     issuer, issuer_key = authority
     names = [x509.IPAddress(ipaddress.ip_address(address)), x509.DNSName(f"{_host()}.local")]

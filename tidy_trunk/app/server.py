@@ -34,7 +34,7 @@ from tidy_trunk.app.demo import foundry, own_equipment
 from tidy_trunk.equipment import write_class
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
-from tidy_trunk.services.guests import Network
+from tidy_trunk.services.guests import LocalNetwork
 from tidy_trunk.settings import Settings
 from tidy_trunk.store import Database, PrivateCluster, is_behind, migrate
 from tidy_trunk.upkeep.copies import CopyService
@@ -138,7 +138,7 @@ class Door:
     """Where guests come in. context: what is encrypted with, None for plain HTTP."""
 
     listener: Listener
-    network: Network
+    network: LocalNetwork
     context: ssl.SSLContext | None
 
 
@@ -152,10 +152,10 @@ def _open_to_the_set(home: Path, port: int, *, plain: bool) -> Door:
     )  # of earlier versions: one key for everybody, which opens nothing any more
     place = f"{address}:{listener.getsockname()[1]}"
     if certificate is None:
-        network = Network(f"http://{place}")
+        network = LocalNetwork(f"http://{place}")
         print(f"For telephones on this network: {network.address}, unencrypted", flush=True)
     else:
-        network = Network(f"https://{place}", certificate.fingerprint, certificate.authority)
+        network = LocalNetwork(f"https://{place}", certificate.fingerprint, certificate.authority)
         print(f"For telephones on this network: {network.address}", flush=True)
         print(f"Its certificate: SHA-256 {certificate.fingerprint}", flush=True)
     print("Each telephone needs a key: make it on the page Telephones.", flush=True)

@@ -34,7 +34,7 @@ from tidy_trunk.core.gear.catalogue import (
     OutputPort,
     PadPlace,
     Pattern,
-    Playback,
+    PlaybackLevel,
     Plug,
     Provenance,
     Side,
@@ -321,7 +321,7 @@ class CapsuleModel(FeedingModel):
 class PlaybackModel(EquipmentModel):
     """What it plays, as it is usually mastered."""
 
-    core = Playback
+    core = PlaybackLevel
     average_dbfs: Dbfs
     peak_dbfs: Dbfs
 

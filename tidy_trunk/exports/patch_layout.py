@@ -51,7 +51,7 @@ class Station:
 
 
 @dataclass(frozen=True, slots=True)
-class Wire:
+class DrawnCable:
     """A cable to be drawn, from a socket to a socket."""
 
     id: str
@@ -78,7 +78,7 @@ class Placed:
         return count_crossings(self.paths)
 
 
-def lay_out(stations: Sequence[Station], wires: Sequence[Wire]) -> Placed:
+def lay_out(stations: Sequence[Station], wires: Sequence[DrawnCable]) -> Placed:
     """A place for everything; the same input gives the same drawing."""
     layers, chains = _layers(stations, wires)
     known = {station.id: station for station in stations}
@@ -132,7 +132,7 @@ class _Chains:
     through: Mapping[str, list[str]]
 
 
-def _layers(stations: Sequence[Station], wires: Sequence[Wire]) -> tuple[list[list[str]], _Chains]:
+def _layers(stations: Sequence[Station], wires: Sequence[DrawnCable]) -> tuple[list[list[str]], _Chains]:
     devices = frozenset(station.id for station in stations)
     pairs = list(dict.fromkeys((wire.sender, wire.receiver) for wire in wires if wire.sender != wire.receiver))
     joined = {one for pair in pairs for one in pair}
@@ -224,7 +224,7 @@ def _apart(wanted: NDArray[np.float64], heights: Sequence[float]) -> NDArray[np.
 
 def _sockets(
     stations: Sequence[Station],
-    wires: Sequence[Wire],
+    wires: Sequence[DrawnCable],
     chains: _Chains,
     tops: Mapping[str, float],
     sizes: Mapping[str, float],

@@ -5,7 +5,7 @@ from typing import Final
 
 import numpy as np
 
-from tidy_trunk.core.sound.simulation import RATE_HZ, Loop
+from tidy_trunk.core.sound.simulation import RATE_HZ, NoiseLoop
 from tidy_trunk.formats import write_sound
 
 BITS: Final = "24"
@@ -15,7 +15,7 @@ PAUSE_S: Final = 0.5
 """ASSUMED_ what one leaves between two positions of a knob."""
 
 
-def loop_file(loop: Loop) -> bytes:
+def loop_file(loop: NoiseLoop) -> bytes:
     """A loop as a file; several, one a row, as its channels."""
     box, rows = io.BytesIO(), np.atleast_2d(loop)
     channels, sample_count = rows.shape

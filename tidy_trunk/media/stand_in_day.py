@@ -14,7 +14,7 @@ from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.core.log import DayFault, PlannedFault, StandInDevice, StandInTake, planned_faults
 from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.simulation import LOOP_SAMPLES, RATE_HZ, Faults, Loop, Simulator, truth
+from tidy_trunk.core.sound.simulation import LOOP_SAMPLES, RATE_HZ, Faults, NoiseLoop, Simulator, truth
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Broadcast, TakeLabels, TimecodeSpeed, write_broadcast
@@ -50,7 +50,7 @@ Samples = NDArray[np.float32]
 @dataclass(frozen=True, slots=True)
 class _Track:
     name: str
-    loop: Loop
+    loop: NoiseLoop
     is_timecode: bool
     is_expected: bool  # something comes to it by the plan, and is missed where it does not
 

@@ -27,7 +27,7 @@ WRITTEN_BYTES: Final = 1 << 20
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class UploadChunk:
     """`size` bytes from byte `at` on, of a recording of `total`."""
 
     at: int
@@ -48,7 +48,7 @@ class Uploads:
     def path(self, upload_id: UUID) -> Path:
         return self._folder / str(upload_id)
 
-    async def take(self, upload_id: UUID, piece: Piece, chunks: AsyncIterable[bytes]) -> int:
+    async def take(self, upload_id: UUID, piece: UploadChunk, chunks: AsyncIterable[bytes]) -> int:
         """Write a piece where it belongs; returns how much of the recording is there, from its beginning on.
 
         A piece that came before changes nothing, and one that comes too early is not taken: send on from what is there.
@@ -93,7 +93,7 @@ class Uploads:
         file.flush()
         return self._store.arrived(upload_id, up_to, self._now())
 
-    def _begin(self, upload_id: UUID, piece: Piece) -> UploadRecord:
+    def _begin(self, upload_id: UUID, piece: UploadChunk) -> UploadRecord:
         if piece.total <= 0 or piece.at + piece.size > piece.total:
             raise InputError("the recording is empty, or larger than it said: send it again")
         if piece.total > LARGEST_UPLOAD_BYTES:

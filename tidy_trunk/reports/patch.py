@@ -24,7 +24,7 @@ from tidy_trunk.exports.paper.drawing import (
     svg,
     text_width_mm,
 )
-from tidy_trunk.exports.patch_layout import HEAD_MM, ROW_MM, STUB_MM, Placed, Station, Wire, lay_out
+from tidy_trunk.exports.patch_layout import HEAD_MM, ROW_MM, STUB_MM, DrawnCable, Placed, Station, lay_out
 from tidy_trunk.reports.socket_strip import socket_strip
 from tidy_trunk.results.patch import PatchDeviceOut, PatchOut, PatchRunOut, PatchSocketOut, SettingsOut
 
@@ -60,7 +60,7 @@ CARD_MM: Final = (85.6, 54.0)
 def patch_drawing(patch: PatchOut) -> tuple[Drawing, Placed]:
     """The whole job, from left to right as sound goes; and where everything lies."""
     stations = [_station(device) for device in patch.devices if device.inputs or device.outputs]
-    wires = [Wire(run.id, run.sender, run.output, run.receiver, run.input) for run in patch.runs]
+    wires = [DrawnCable(run.id, run.sender, run.output, run.receiver, run.input) for run in patch.runs]
     placed = lay_out(stations, wires)
     drawing = Drawing(placed.width, placed.height + TITLE_MM)
     runs = {run.id: run for run in patch.runs}

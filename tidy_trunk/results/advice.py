@@ -3,7 +3,7 @@
 from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, GainStep, Move, TrackChange
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.advice.ways import Way
-from tidy_trunk.core.command import Answer, Proposal
+from tidy_trunk.core.command import LineAnswer, Proposal
 from tidy_trunk.core.plan import Plan, PlanIndex, School
 from tidy_trunk.core.sound.levels import TrackLevel
 from tidy_trunk.document import AnyEdit, edit_document
@@ -216,7 +216,7 @@ class AnswerOut(Out):
     problem: str
 
     @classmethod
-    def from_core(cls, answer: Answer) -> "AnswerOut":
+    def from_core(cls, answer: LineAnswer) -> "AnswerOut":
         return cls(
             proposals=[ProposalOut.from_core(proposal) for proposal in answer.proposals],
             completions=list(answer.completions),

@@ -164,7 +164,7 @@ class LogOut(Out):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Place:
+class LocalTime:
     """Time where the job is: a moment as its clock has it, and as its timecode."""
 
     clock: Mapping[datetime, str]
@@ -173,7 +173,7 @@ class Place:
 
 def logged_takes(
     log: Log,
-    place: Place,
+    place: LocalTime,
     revisions: Mapping[str, int],
     names: Mapping[str, str],
     devices: Iterable[LoggedDeviceOut],
@@ -184,7 +184,7 @@ def logged_takes(
 
 
 def _take(
-    take: Take, place: Place, revision: int, names: Mapping[str, str], devices: Mapping[str, LoggedDeviceOut]
+    take: Take, place: LocalTime, revision: int, names: Mapping[str, str], devices: Mapping[str, LoggedDeviceOut]
 ) -> LoggedTakeOut:
     ended = "" if take.ends is None else place.timecode[take.ends]
     return LoggedTakeOut(
@@ -213,7 +213,9 @@ def _take(
     )
 
 
-def logged_photos(log: Log, there: Iterable[str], place: Place, devices: Iterable[LoggedDeviceOut]) -> list[PhotoOut]:
+def logged_photos(
+    log: Log, there: Iterable[str], place: LocalTime, devices: Iterable[LoggedDeviceOut]
+) -> list[PhotoOut]:
     """Photographs that were not removed. `there`: their ids."""
     kept, labels = frozenset(there), {device.id: device.label for device in devices}
     takes = {take.id: take.label for take in log.takes}
@@ -233,7 +235,7 @@ def logged_photos(log: Log, there: Iterable[str], place: Place, devices: Iterabl
 
 
 def _note(
-    note: TakeNote, place: Place, names: Mapping[str, str], devices: Mapping[str, LoggedDeviceOut]
+    note: TakeNote, place: LocalTime, names: Mapping[str, str], devices: Mapping[str, LoggedDeviceOut]
 ) -> TakeNoteOut:
     device = devices.get(note.device)
     return TakeNoteOut(

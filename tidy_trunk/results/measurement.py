@@ -104,7 +104,7 @@ class ChannelOut(Out):
         )
 
 
-class PairOut(Out):
+class ChannelPairOut(Out):
     channels: list[int]
     polarity: Polarity
     correlation: float
@@ -113,7 +113,7 @@ class PairOut(Out):
     delay_ms: float | None
 
     @classmethod
-    def from_core(cls, pair: PairMeasure) -> "PairOut":
+    def from_core(cls, pair: PairMeasure) -> "ChannelPairOut":
         return cls(
             channels=list(pair.channels),
             polarity=pair.polarity,
@@ -142,7 +142,7 @@ class MeasuredOut(Out):
     duration_s: float
     truncated: bool
     channels: list[ChannelOut]
-    pairs: list[PairOut]
+    pairs: list[ChannelPairOut]
     findings: list[MeaningOut]
 
     @classmethod
@@ -155,7 +155,7 @@ class MeasuredOut(Out):
             duration_s=found.seconds,
             truncated=measured.truncated,
             channels=[ChannelOut.from_core(channel, found.rate_hz) for channel in found.channels],
-            pairs=[PairOut.from_core(pair) for pair in found.pairs],
+            pairs=[ChannelPairOut.from_core(pair) for pair in found.pairs],
             findings=[
                 MeaningOut(what=item.what, severity=item.weight, text=heard(item, found), channels=list(item.channels))
                 for item in meanings(found)
@@ -238,7 +238,7 @@ class MeasurementOut(Out):
     duration_s: float
     truncated: bool
     channels: list[KeptChannelOut]
-    pairs: list[PairOut]
+    pairs: list[ChannelPairOut]
     findings: list[MeaningOut]
     overview: OverviewOut
     steps: StepsOut | None = None

@@ -12,7 +12,7 @@ from tidy_trunk.core.gear.catalogue import (
     Plug,
     Wiring,
 )
-from tidy_trunk.core.gear.wiring import Judgement, Link, faults, judge, unmated
+from tidy_trunk.core.gear.wiring import JudgedUse, Link, faults, judge, unmated
 from tidy_trunk.core.plan import PlanIndex, Run
 from tidy_trunk.core.sound.trace import run_delivery, run_link
 from tidy_trunk.words.wiring import FAULT_WORDS, arrival_words, between_words, delivery_words, mono_words
@@ -121,7 +121,7 @@ def contacts_of(plug: Plug, circuit: Circuit | None = None) -> tuple[tuple[str, 
 def lead_uses(lead: LeadClass) -> list[LeadUse]:
     """What a lead does between each two kinds of sockets that it fits; those that agree in all are told once."""
     told: dict[tuple[object, ...], LeadUse] = {}
-    senders: dict[tuple[object, ...], list[Judgement]] = {}
+    senders: dict[tuple[object, ...], list[JudgedUse]] = {}
     for item in judge(lead):
         use = _use(item)
         key = (item.takes, item.branch, use.hears, use.mono, use.powers, use.faults)
@@ -131,7 +131,7 @@ def lead_uses(lead: LeadClass) -> list[LeadUse]:
     return sorted(found, key=lambda use: len(use.faults))
 
 
-def _use(item: Judgement) -> LeadUse:
+def _use(item: JudgedUse) -> LeadUse:
     senders = ("left", "right") if item.sends in (Circuit.BALANCED_STEREO, Circuit.UNBALANCED_STEREO) else ("",)
     takers = ("left", "right") if len(item.link.heard) == 2 else ("",)
     return LeadUse(

@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, LeadClass, OutputPort
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel
-from tidy_trunk.core.sound.trace import Place, Stage
+from tidy_trunk.core.sound.trace import Stage, StageKind
 from tidy_trunk.words.rows import heard_by_words, input_words, inside_words, output_words, parts_words, track_words
 
 TAPE_COLOURS: Final = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
@@ -54,12 +54,12 @@ def tape_of(number: int) -> tuple[str, ...]:
 
 def row_of(report: Report, track: TrackLevel) -> Row:
     """The row of a track, along its loudest way; `others` counts the further sources mixed in."""
-    path = [stage for stage in report.main_path(track.trace.stage) if stage.place is not Place.SOUND]
+    path = [stage for stage in report.main_path(track.trace.stage) if stage.place is not StageKind.SOUND]
     stops: list[RowStop] = []
     leads: list[RowLead] = []
     group: list[Stage] = []
     for stage in path:
-        if stage.place is Place.LEAD and stage.run is not None:
+        if stage.place is StageKind.LEAD and stage.run is not None:
             stops.append(_stop(report.index, group))
             leads.append(lead_row(report.index, stage.run))
             group = []
@@ -74,13 +74,13 @@ def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
     unit = index.unit(group[-1].device)
     words = []
     for stage in group:
-        if stage.place is Place.MICROPHONE:
+        if stage.place is StageKind.MICROPHONE:
             words.append(heard_by_words(index.plan, stage.device))
-        elif stage.place is Place.INPUT and not _is_wireless(unit, stage.name):
+        elif stage.place is StageKind.INPUT and not _is_wireless(unit, stage.name):
             words.append(input_words(unit, unit.input(stage.name)))
-        elif stage.place is Place.BUS:
+        elif stage.place is StageKind.BUS:
             words.append(track_words(unit, unit.bus(stage.name)))
-        elif stage.place is Place.OUTPUT and not _says_nothing(unit, unit.output(stage.name)):
+        elif stage.place is StageKind.OUTPUT and not _says_nothing(unit, unit.output(stage.name)):
             words.append(output_words(unit, unit.output(stage.name)))
     return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
 

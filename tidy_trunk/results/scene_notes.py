@@ -20,7 +20,7 @@ class LevelMarkOut(Out):
     trouble: MarkTrouble | None
 
 
-class PartOut(Out):
+class ScenePartOut(Out):
     part: str
     marks: list[LevelMarkOut]
 
@@ -37,7 +37,7 @@ class SceneNotesOut(Out):
     live, "" where there is no stream."""
 
     scene: str
-    parts: list[PartOut]
+    parts: list[ScenePartOut]
     tracks: list[MarkedTrackOut]
     playback: list[str]
     playback_ready: bool

@@ -14,9 +14,9 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock import (
     ClapReading,
     ClockDay,
+    ClockPair,
     Clocks,
     LateScreen,
-    Pair,
     TimecodeDevice,
     clock_day,
     late_screens,
@@ -39,7 +39,7 @@ class ClockView:
     clocks: Clocks
     timecode_devices: tuple[TimecodeDevice, ...]
     days: tuple[ClockDay, ...]
-    pairs: tuple[Pair, ...]
+    pairs: tuple[ClockPair, ...]
     screens: tuple[LateScreen, ...]
 
 

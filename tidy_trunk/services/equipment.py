@@ -19,7 +19,7 @@ from tidy_trunk.core.gear.catalogue import (
     with_laws,
 )
 from tidy_trunk.core.plan import AddDevice, Plan, apply_edits, with_meter
-from tidy_trunk.core.sound.levels import SENDERS, Datasheet, Report, Sound, mode_of_datasheet
+from tidy_trunk.core.sound.levels import SENDERS, Datasheet, Report, SignalLevels, mode_of_datasheet
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.equipment import (
     MOST_CLASSES,
@@ -76,8 +76,8 @@ class TrackMoved:
     """A track of a job before and after a class is described anew."""
 
     label: str
-    before: Sound
-    after: Sound
+    before: SignalLevels
+    after: SignalLevels
 
 
 class EquipmentService:

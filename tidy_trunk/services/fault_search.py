@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from uuid import UUID
 
 from tidy_trunk.core.advice.adviser import Adviser
-from tidy_trunk.core.advice.fault_search import Answer, Search, Symptom, search, symptom_in
+from tidy_trunk.core.advice.fault_search import Search, SearchAnswer, Symptom, search, symptom_in
 from tidy_trunk.errors import InputError
 from tidy_trunk.services.jobs import JobService
 
@@ -16,7 +16,7 @@ class FaultSearchService:
         self._jobs = jobs
 
     def search(
-        self, job_id: UUID, symptom: Symptom | None, text: str, track_id: str, answers: Sequence[Answer]
+        self, job_id: UUID, symptom: Symptom | None, text: str, track_id: str, answers: Sequence[SearchAnswer]
     ) -> tuple[Search, Adviser]:
         """How far the search is, and who knows what mends a finding.
 

@@ -8,10 +8,10 @@ from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass
 from tidy_trunk.core.rigs import (
     Approach,
     Brief,
-    Ends,
     Reading,
     Rigs,
     TwoThings,
+    WantedConnection,
     find_rigs,
     first_rig,
     join_two,
@@ -72,7 +72,7 @@ class FrontDoorService:
         plan = replace(rig.plan, name=job_name(found.reading.brief))
         return self._jobs.create(plan, f"Rig: {TITLES[approach]}", job_id)
 
-    def join(self, ends: Ends) -> TwoThings:
+    def join(self, ends: WantedConnection) -> TwoThings:
         """What joins two things: what lies in the trunk comes first, where it leaves no more stops and cautions than the best.
 
         Raises UnknownItemError: no such class.
@@ -84,7 +84,7 @@ class FrontDoorService:
         ways.sort(key=lambda way: not (way.is_there and way.grave <= fewest))
         return replace(found, ways=tuple(ways))
 
-    def take_joined(self, ends: Ends, number: int, job_id: UUID) -> JobState:
+    def take_joined(self, ends: WantedConnection, number: int, job_id: UUID) -> JobState:
         """A job that begins with two things, joined in one of the ways. Raises NotFoundError: there are not as many."""
         ways = self.join(ends).ways
         if number >= len(ways):

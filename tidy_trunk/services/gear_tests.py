@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from uuid import UUID
 
 from tidy_trunk.core.advice.gear_tests import (
-    Answer,
+    GearAnswer,
     GearRecording,
     GearTest,
     RecordedChannel,
@@ -76,7 +76,7 @@ class GearTestService:
             recording = _measured(MeasurementOut.model_validate(record.result))
             read_from = ReadFrom.BENCH if asked.bench else ReadFrom.RECORDING
         when = self._now().astimezone().isoformat(timespec="minutes")
-        answer = Answer(yes=yes, value=value, recording=recording, scale=scale, read_from=read_from, when=when)
+        answer = GearAnswer(yes=yes, value=value, recording=recording, scale=scale, read_from=read_from, when=when)
         found = answered(report, test, answer)
         return Answered(sentence=found_words(found.what), edits=found.edits, class_id=found.class_id)
 

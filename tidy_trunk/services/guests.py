@@ -59,7 +59,7 @@ _HASHER: Final = PasswordHasher(time_cost=2, memory_cost=19_456, parallelism=1)
 
 
 @dataclass(frozen=True, slots=True)
-class Network:
+class LocalNetwork:
     """How telephones reach this machine.
 
     address: `https://192.168.0.5:8748`; fingerprint: of its certificate, by SHA-256, empty without encryption; authority: the
@@ -104,7 +104,7 @@ class GuestService:
     def all(self) -> list[GuestKeyRecord]:
         return self._store.all()
 
-    def make(self, network: Network, own_id: UUID, name: str, access: Access, page: str) -> MadeKey:
+    def make(self, network: LocalNetwork, own_id: UUID, name: str, access: Access, page: str) -> MadeKey:
         """A key for one telephone. Asked for again under the id of its sender, it is the same one with another secret.
 
         `page`: which it opens first.
@@ -127,7 +127,7 @@ class GuestService:
         self._store.add(record)
         return _made(network, record, secret, page)
 
-    def renew(self, network: Network, key_id: str, page: str) -> MadeKey:
+    def renew(self, network: LocalNetwork, key_id: str, page: str) -> MadeKey:
         """Another key in the place of one, which opens nothing any more. Raises NotFoundError."""
         secret = secrets.token_urlsafe(SECRET_BYTES)
         return _made(network, self._store.renew(key_id, _HASHER.hash(secret), self._now()), secret, page)
@@ -228,7 +228,7 @@ def _name(name: str) -> str:
     return plain
 
 
-def _made(network: Network, record: GuestKeyRecord, secret: str, page: str) -> MadeKey:
+def _made(network: LocalNetwork, record: GuestKeyRecord, secret: str, page: str) -> MadeKey:
     key = f"{record.id}.{secret}"
     link = network.link(page, key)
     box = io.BytesIO()

@@ -9,10 +9,10 @@ from uuid import UUID, uuid4
 
 from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_plan, inserted_devices
 from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
-from tidy_trunk.core.base.signal import Heard
+from tidy_trunk.core.base.signal import SpeechLevels
 from tidy_trunk.core.command import (
-    Answer,
-    Match,
+    DeviceMatch,
+    LineAnswer,
     NotUnderstoodError,
     Proposal,
     joined,
@@ -234,7 +234,7 @@ class JobService:
         plan = apply_edits(_plan(self._store.newest(job_id)), edits)
         return Evaluation(plan)
 
-    def heard(self, job_id: UUID, track_id: str, heard: Heard) -> HeardSource:
+    def heard(self, job_id: UUID, track_id: str, heard: SpeechLevels) -> HeardSource:
         """What a recording of a track says of its source; nothing is kept. Raises NotFoundError: no such track."""
         report = self.report(job_id)
         return heard_at(report, report.known_track(track_id), heard)
@@ -247,7 +247,7 @@ class JobService:
         """Traces and levels of the newest state."""
         return Report(trace_plan(_plan(self._store.newest(job_id))))
 
-    def say(self, job_id: UUID, text: str) -> Answer:
+    def say(self, job_id: UUID, text: str) -> LineAnswer:
         """What a typed line would do. My equipment is known too, and comes along with the first device or cable of it."""
         plan = _plan(self._store.newest(job_id))
         own = {item.id: taken_into_job(item) for item in self._own() if item.id not in (*plan.classes, *plan.leads)}
@@ -259,18 +259,18 @@ class JobService:
             return say(plan, text)  # what is not in the job cannot be taken out of it
         return replace(answer, proposals=tuple(_with_classes(item, own) for item in answer.proposals))
 
-    def joined(self, job_id: UUID, sending: PortRef, receiving: PortRef, length_m: float | None) -> Answer:
+    def joined(self, job_id: UUID, sending: PortRef, receiving: PortRef, length_m: float | None) -> LineAnswer:
         """What joins two sockets, as the line that names them would have it. Raises UnknownItemError: no such socket."""
         plan = _plan(self._store.newest(job_id))
         index = PlanIndex(plan)
         ends = []
         for ref in (sending, receiving):
             unit = index.unit(ref.device)
-            ends.append(Match(unit, tuple(split_words(unit.port(ref.port).label))))
+            ends.append(DeviceMatch(unit, tuple(split_words(unit.port(ref.port).label))))
         try:
-            return Answer(tuple(joined(plan, ends[:1], ends[1:], length_m)), (), "")
+            return LineAnswer(tuple(joined(plan, ends[:1], ends[1:], length_m)), (), "")
         except NotUnderstoodError as error:
-            return Answer((), (), error.message)
+            return LineAnswer((), (), error.message)
 
     def cable_chains(self, job_id: UUID, run_id: str) -> list[CableChainChoice]:
         """What else the catalogue has to join the two ports of a run, best first."""

@@ -38,7 +38,7 @@ TONE_BITS = "24"
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
+class LineUpChange:
     """The edits that take over what was found, and what they do in one sentence."""
 
     sentence: str
@@ -71,7 +71,7 @@ class LineUpService:
         found = {step.track: earlier(report, step, known) for step in steps}
         return {track: pair for track, pair in found.items() if pair is not None}
 
-    def as_earlier(self, job_id: UUID, track_id: str) -> Taken:
+    def as_earlier(self, job_id: UUID, track_id: str) -> LineUpChange:
         """The edits that set a pair as it was found in another job; nothing is kept.
 
         Raises:
@@ -83,7 +83,7 @@ class LineUpService:
             report.known_track(track_id)
             raise NotFoundError("this pair was not lined up in another job, or it has been read in this one already")
         edits = as_earlier(report, track_id, pair, self._when())
-        return Taken(in_one(report.index.plan, edits), edits)
+        return LineUpChange(in_one(report.index.plan, edits), edits)
 
     def voices(self, job_id: UUID) -> tuple[Report, tuple[VoiceStep, ...]]:
         """Who is to be heard on which track, behind the tone, and how loud."""
@@ -92,7 +92,7 @@ class LineUpService:
 
     def reading(
         self, job_id: UUID, track_id: str, read_dbfs: float, read_from: ReadFrom, sent_dbfs: float | None
-    ) -> Taken:
+    ) -> LineUpChange:
         """What takes a reading over; nothing is kept.
 
         Raises:
@@ -101,9 +101,9 @@ class LineUpService:
         """
         report = self._jobs.report(job_id)
         edit = taken(report, track_id, sent_dbfs=sent_dbfs, read_dbfs=read_dbfs, read_from=read_from, when=self._when())
-        return Taken(sentence(edit, report.index.plan), (edit,))
+        return LineUpChange(sentence(edit, report.index.plan), (edit,))
 
-    def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> Taken:
+    def law(self, job_id: UUID, recording_id: UUID, device: str, control: str, scale: Scale | None) -> LineUpChange:
         """What takes over what a knob gave in a recording of steps; nothing is kept.
 
         Raises:
@@ -125,9 +125,11 @@ class LineUpService:
             read_from=ReadFrom.BENCH if made_for.bench else ReadFrom.RECORDING,
             when=self._when(),
         )
-        return Taken(sentence(edits[0], report.index.plan), edits)
+        return LineUpChange(sentence(edits[0], report.index.plan), edits)
 
-    def meter(self, job_id: UUID, recording_id: UUID, track_id: str, shown_dbfs: Sequence[float | None]) -> Taken:
+    def meter(
+        self, job_id: UUID, recording_id: UUID, track_id: str, shown_dbfs: Sequence[float | None]
+    ) -> LineUpChange:
         """What takes over how a meter reads: one reading for each tone or step of a recording, None where none was made.
 
         Raises:
@@ -142,7 +144,7 @@ class LineUpService:
         pairs = [MeterPair(shown, level) for shown, level in zip(shown_dbfs, levels, strict=True) if shown is not None]
         report = self._jobs.report(job_id)
         edit = meter_edit(report, track_id, pairs, self._when())
-        return Taken(sentence(edit, report.index.plan), (edit,))
+        return LineUpChange(sentence(edit, report.index.plan), (edit,))
 
     def _when(self) -> str:
         return self._now().astimezone().isoformat(timespec="minutes")

@@ -7,7 +7,7 @@ from typing import Final
 from uuid import UUID
 
 from tidy_trunk.core.base.timecode import FrameRate
-from tidy_trunk.core.day import Progress, Renewed, TaskKind
+from tidy_trunk.core.day import DayProgress, Renewed, TaskKind
 from tidy_trunk.core.log import Act, Log, LogEntry, Status, note_words, read_log
 from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
@@ -17,10 +17,10 @@ from tidy_trunk.reports import circled_edl, circled_otio, report_csv, report_she
 from tidy_trunk.results.log import (
     ClockReadOut,
     HeardTimecodeOut,
+    LocalTime,
     LoggedDeviceOut,
     LoggedTrackOut,
     LogOut,
-    Place,
     SinceOut,
     log_finding_list,
     logged_photos,
@@ -123,7 +123,7 @@ class LogService:
         moments = {moment for take in found.log.takes for moment in (take.begins, take.ends) if moment is not None}
         moments |= {note.at for take in found.log.takes for note in take.notes}
         moments |= {photo.at for photo in found.log.photos}
-        place = Place(
+        place = LocalTime(
             clock={moment: clock.clock(moment) for moment in moments},
             timecode={moment: clock.timecode(moment) for moment in moments},
         )
@@ -172,7 +172,7 @@ class LogService:
             raise NotFoundError(f"the log has no take {take_id[:60]}")
         return self._jobs.at(job_id, self._revisions(job_id, found.log)[take_id])
 
-    def progress(self, found: Logged, now: datetime) -> Progress:
+    def progress(self, found: Logged, now: datetime) -> DayProgress:
         """How far the day has come, for planning the rest of it."""
         renewed: dict[tuple[TaskKind, str], Renewed] = {}
         done = set()
@@ -186,7 +186,7 @@ class LogService:
         takes = tuple(
             (found.clock.minutes(take.begins), found.clock.minutes(take.ends or now)) for take in found.log.counted
         )
-        return Progress(now_min=found.clock.minutes(now), renewed=renewed, done=frozenset(done), takes=takes)
+        return DayProgress(now_min=found.clock.minutes(now), renewed=renewed, done=frozenset(done), takes=takes)
 
     def _since(self, log: Log) -> SinceOut:
         now = self.now()

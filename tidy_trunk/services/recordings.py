@@ -14,7 +14,7 @@ from anyio import CancelScope, to_thread
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.media.sounds import Media
-from tidy_trunk.media.uploads import Piece, Uploads
+from tidy_trunk.media.uploads import UploadChunk, Uploads
 from tidy_trunk.store import RecordingRecord, RecordingState, RecordingStore, UploadStore
 from tidy_trunk.tasks.queue import TaskQueue
 from tidy_trunk.tasks.quick import QuickReader
@@ -56,7 +56,7 @@ class RecordingService:
         job_id: UUID,
         recording_id: UUID,
         name: str,
-        piece: Piece,
+        piece: UploadChunk,
         request: Request,
         chunks: AsyncIterable[bytes],
     ) -> RecordingRecord | int:
@@ -80,7 +80,7 @@ class RecordingService:
             return received
         return await to_thread.run_sync(self._add, self._new(job_id, name, piece.total, request, recording_id))
 
-    async def look(self, piece: Piece, request: Request, chunks: AsyncIterable[bytes]) -> dict[str, Any]:
+    async def look(self, piece: UploadChunk, request: Request, chunks: AsyncIterable[bytes]) -> dict[str, Any]:
         """What a file says that comes whole and is not kept. Raises as `Uploads.take` and `QuickReader.ask`."""
         own_id = uuid4()
         try:
@@ -90,7 +90,7 @@ class RecordingService:
             with CancelScope(shield=True):
                 await to_thread.run_sync(self._drop, own_id)
 
-    async def shrunk(self, piece: Piece, chunks: AsyncIterable[bytes]) -> bytes:
+    async def shrunk(self, piece: UploadChunk, chunks: AsyncIterable[bytes]) -> bytes:
         """A photograph that comes whole, small, as JPEG. Raises as `look`."""
         return b64decode((await self.look(piece, Shrink(), chunks))["jpeg"])
 

@@ -5,7 +5,7 @@ from uuid import UUID
 from tidy_trunk.core.advice.scene_notes import level_mark, marked_tracks, playbacks, stream_feeds
 from tidy_trunk.core.log import RehearsalMark, scene_of
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.results.scene_notes import LevelMarkOut, MarkedTrackOut, PartOut, SceneNotesOut
+from tidy_trunk.results.scene_notes import LevelMarkOut, MarkedTrackOut, SceneNotesOut, ScenePartOut
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.log import LogService, revisions_at
 from tidy_trunk.words.numbers import marked
@@ -48,16 +48,16 @@ class SceneNoteService:
             stream=stream_words(index, stream_feeds(report)),
         )
 
-    def _parts(self, job_id: UUID, now: Report, marks: list[RehearsalMark]) -> list[PartOut]:
+    def _parts(self, job_id: UUID, now: Report, marks: list[RehearsalMark]) -> list[ScenePartOut]:
         if not marks:
             return []
         numbers = revisions_at(self._jobs.history(job_id), [mark.at for mark in marks])
         then = {number: self._jobs.at(job_id, number).evaluation.report for number in set(numbers)}
-        parts: dict[str, PartOut] = {}
+        parts: dict[str, ScenePartOut] = {}
         for mark, number in zip(marks, numbers, strict=True):
             if now.track(mark.track) is None:
                 continue  # its device has been taken out since
-            part = parts.setdefault(mark.part.casefold(), PartOut(part=mark.part, marks=[]))
+            part = parts.setdefault(mark.part.casefold(), ScenePartOut(part=mark.part, marks=[]))
             part.marks.append(_mark(now, then[number], mark))
         return list(parts.values())
 

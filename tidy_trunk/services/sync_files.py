@@ -12,7 +12,7 @@ from tidy_trunk.core.base.timecode import FrameRate, at_seconds
 from tidy_trunk.core.plan import Defaults
 from tidy_trunk.errors import InputError, NotFoundError, RangeError
 from tidy_trunk.exports import EXPORTS, PlacedTimeline
-from tidy_trunk.media.uploads import Piece
+from tidy_trunk.media.uploads import UploadChunk
 from tidy_trunk.services.jobs import JobService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.store import RecordingRecord, RecordingState
@@ -20,10 +20,10 @@ from tidy_trunk.sync.layout import (
     CAMERA,
     RECORDER,
     Clip,
+    FileTimeline,
     Guess,
     Layout,
     SyncFile,
-    Timeline,
     exact_s,
     guesses,
     lay_out,
@@ -109,7 +109,7 @@ class SyncService:
         job_id: UUID,
         file_id: UUID,
         name: str,
-        piece: Piece,
+        piece: UploadChunk,
         side: str,
         chunks: AsyncIterable[bytes],
     ) -> RecordingRecord | int:
@@ -396,7 +396,7 @@ def _file(view: SyncView, file_id: str) -> SyncFile:
     return found
 
 
-def _placed_timeline(view: SyncView, layout: Layout, line: Timeline) -> PlacedTimeline:
+def _placed_timeline(view: SyncView, layout: Layout, line: FileTimeline) -> PlacedTimeline:
     return PlacedTimeline(
         title=f"sync-{layout.timelines.index(line) + 1}",
         rate=view.rate,

@@ -36,7 +36,7 @@ LISTENING: Final = 0.5
 
 
 @dataclass(frozen=True, slots=True)
-class Pair:
+class FilePair:
     """A camera's file and that of the recorder that ran beside it."""
 
     recorder: DayFile
@@ -85,7 +85,7 @@ def held_against_recorder(
             rates[path] = rate_hz or 0
             tell(0.7 * min(len(rates) / len(new), 1.0))
 
-    def laid(path: str, found_at: Callable[[Sound, Sound, Pair], Alignment | None]) -> Off | None:
+    def laid(path: str, found_at: Callable[[Sound, Sound, FilePair], Alignment | None]) -> Off | None:
         for pair in pairs[path]:
             if rates.get(pair.recorder.path) and rates[path]:
                 one, two = (side[file.path].sound(rates[file.path]) for file in (pair.recorder, pair.camera))
@@ -94,7 +94,7 @@ def held_against_recorder(
                     return found.offset_s - pair.offset_s, found.drift_ppm
         return None
 
-    def answers(paths: Sequence[str], found_at: Callable[[Sound, Sound, Pair], Alignment | None]) -> dict[str, Off]:
+    def answers(paths: Sequence[str], found_at: Callable[[Sound, Sound, FilePair], Alignment | None]) -> dict[str, Off]:
         told = each_in_a_process(paths, lambda path: laid(path, found_at))
         return {path: off for path, off in told if off is not None}
 
@@ -115,19 +115,19 @@ def held_against_recorder(
     return [_with(file, found.get(file.path)) for file in files]
 
 
-def _pairs(camera: DayFile, heard: Sequence[DayFile]) -> list[Pair]:
+def _pairs(camera: DayFile, heard: Sequence[DayFile]) -> list[FilePair]:
     """A camera's file with those of recorders that ran beside it, the longest first."""
     beside = [file for file in heard if not file.is_picture and common_s(file, camera) >= TOGETHER_S]
     beside.sort(key=lambda file: (-common_s(file, camera), file.path))
-    return [Pair(recorder, camera) for recorder in beside[:MOST_BESIDE]]
+    return [FilePair(recorder, camera) for recorder in beside[:MOST_BESIDE]]
 
 
-def _near(one: Sound, two: Sound, pair: Pair) -> Alignment | None:
+def _near(one: Sound, two: Sound, pair: FilePair) -> Alignment | None:
     found = heard_near(one, two, pair.offset_s)
     return found if found is not None and abs(found.offset_s - pair.offset_s) <= NEAR_S else None
 
 
-def _elsewhere(one: Sound, two: Sound, pair: Pair) -> Alignment | None:
+def _elsewhere(one: Sound, two: Sound, pair: FilePair) -> Alignment | None:
     found = match_many([one], [two], FOUND, lambda share: None)
     return found[0].alignment if found else None
 

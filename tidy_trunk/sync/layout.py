@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.core.base.timecode import FrameRate
-from tidy_trunk.core.time.sync import Sound, Tie, match_many, timelines
+from tidy_trunk.core.time.sync import PairOffset, Sound, match_many, timelines
 from tidy_trunk.exports import PlacedFile
 from tidy_trunk.media.file_clocks import DAY_S, apart
 from tidy_trunk.sync.methods import (
@@ -107,7 +107,7 @@ class Guess:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Timeline:
+class FileTimeline:
     """Files that hang together. starts_s: where it begins, in seconds since midnight, 0 where nobody has a clock.
 
     begins_s: of each file by id, from there.
@@ -127,7 +127,7 @@ class Layout:
 
     clips: dict[str, Clip]
     disputed: dict[str, float]
-    timelines: tuple[Timeline, ...]
+    timelines: tuple[FileTimeline, ...]
 
 
 def match_files(files: Sequence[SyncFile], progress: Callable[[float], None], *, sure: float = FOUND) -> list[Clip]:
@@ -247,11 +247,13 @@ def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:
             continue  # one of them was removed since
         best.setdefault(clip.other, clip)
         offset_s = clip.moved_s(files[number[clip.reference]].rate_hz)
-        ties.append(Tie(number[clip.reference], number[clip.other], offset_s, 2.0 if clip.by_hand else clip.confidence))
+        ties.append(
+            PairOffset(number[clip.reference], number[clip.other], offset_s, 2.0 if clip.by_hand else clip.confidence)
+        )
     moments = [(file, file.began_s) for file in files]
     clocked = [(number[file.id], began) for file, began in moments if began is not None]
     for (first, one), (second, two) in pairwise(clocked):
-        ties.append(Tie(first, second, float(apart(one, two)), BY_TIMECODE))
+        ties.append(PairOffset(first, second, float(apart(one, two)), BY_TIMECODE))
     clocks = {
         clip.other: clock_offset_s(files[number[clip.reference]], files[number[clip.other]]) for clip in best.values()
     }
@@ -266,16 +268,16 @@ def lay_out(files: Sequence[SyncFile], clips: Sequence[Clip]) -> Layout:
     )
 
 
-def _timeline(files: Sequence[SyncFile], line: dict[int, float]) -> Timeline:
+def _timeline(files: Sequence[SyncFile], line: dict[int, float]) -> FileTimeline:
     """By the clock where one of its files has one, else from its earliest on."""
     clocks = [(began, at) for item, at in line.items() if (began := files[item].began_s) is not None]
     starts_s = (float(clocks[0][0]) - clocks[0][1]) % DAY_S if clocks else 0.0
-    return Timeline(
+    return FileTimeline(
         starts_s=starts_s, has_clock=bool(clocks), begins_s={files[item].id: at for item, at in line.items()}
     )
 
 
-def placed_file(file: SyncFile, layout: Layout, line: Timeline) -> PlacedFile:
+def placed_file(file: SyncFile, layout: Layout, line: FileTimeline) -> PlacedFile:
     """A file of a timeline, as exports take it."""
     clip = layout.clips.get(file.id)
     return PlacedFile(

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.time.sync import Alignment, Place, Sound, best_of, claps_by_chance, common_lag
+from tidy_trunk.core.time.sync import Alignment, LagCandidate, Sound, best_of, claps_by_chance, common_lag
 
 FOUND: Final = 0.5
 """Confidence from which something is found: half of it is right. `docs/craft/sync.md`. ASSUMED_"""
@@ -60,7 +60,7 @@ class Synced:
 
 def heard_near(reference: Sound, other: Sound, offset_s: float) -> Alignment | None:
     """What both hear where their clocks say, to the sample; None where they hear nothing in common there."""
-    found = best_of(reference, other, [Place(offset_s, 0.0, tried=1)])
+    found = best_of(reference, other, [LagCandidate(offset_s, 0.0, tried=1)])
     return found if found is not None and found.confidence >= FOUND else None
 
 

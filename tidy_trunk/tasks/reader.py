@@ -23,11 +23,11 @@ from tidy_trunk.tasks.confinement import confine
 from tidy_trunk.tasks.requests import (
     CopyDay,
     FindClaps,
-    Hear,
     HearTimecode,
     LookAt,
     Match,
     Measure,
+    MeasureSpeech,
     PlanGain,
     PlayDay,
     Plays,
@@ -42,7 +42,7 @@ from tidy_trunk.tasks.requests import (
 
 if TYPE_CHECKING:
     from tidy_trunk.core.plan import Plan
-    from tidy_trunk.core.sound.simulation import Loop
+    from tidy_trunk.core.sound.simulation import NoiseLoop
 
 TELL_EVERY_S: Final = 0.25
 """ASSUMED_ how often progress is told: as often as somebody looks."""
@@ -71,7 +71,7 @@ def read(path: Path, request: Request) -> dict[str, Any]:
             return profile_file(path, progress)
         case PlanGain():
             return _plan_gain(request)
-        case Hear():
+        case MeasureSpeech():
             from tidy_trunk.core.base.signal import hear
             from tidy_trunk.formats import read_sound
 
@@ -188,7 +188,7 @@ def _simulate(request: Measure, progress: Callable[[float], None]) -> dict[str, 
     return {**result.model_dump(mode="json"), "shown": shown}
 
 
-def _recorded(plan: "Plan", request: Measure) -> "Loop":
+def _recorded(plan: "Plan", request: Measure) -> "NoiseLoop":
     from tidy_trunk.core.sound.simulation import both_sides, silence_take, tone_and_silence, tone_steps, tone_take
     from tidy_trunk.media.simulated import PAUSE_S
 

@@ -67,7 +67,7 @@ class Match:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Hear:
+class MeasureSpeech:
     """How loud a voice and its pauses are on one channel of a file, from 1."""
 
     kind: ClassVar = "hear"
@@ -202,7 +202,7 @@ Request = (
     | LookAt
     | Match
     | PlanGain
-    | Hear
+    | MeasureSpeech
     | FindClaps
     | HearTimecode
     | TakeStill
@@ -217,7 +217,7 @@ Request = (
 _KINDS: Final[Mapping[str, type[Request]]] = {
     kind.kind: kind
     for kind in (
-        *(Measure, LookAt, Match, PlanGain, Hear, FindClaps, HearTimecode, TakeStill, Shrink, WriteAligned),
+        *(Measure, LookAt, Match, PlanGain, MeasureSpeech, FindClaps, HearTimecode, TakeStill, Shrink, WriteAligned),
         *(ReadDay, CopyDay, PlayDay, PlayTogether),
     )
 }

@@ -5,7 +5,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.gear_tests import (
     FigureFound,
-    Finding,
+    GearFinding,
     GearTest,
     GearTestKind,
     KnobFound,
@@ -21,7 +21,7 @@ from tidy_trunk.words.names import begun
 from tidy_trunk.words.numbers import listed, many, marked, plain
 
 
-class Question(NamedTuple):
+class GearQuestion(NamedTuple):
     """What is to be seen or heard, and the two answers."""
 
     asks: str
@@ -35,7 +35,7 @@ class GearTestWords(NamedTuple):
     title: str
     why: str
     does: tuple[str, ...]
-    question: Question | None = None
+    question: GearQuestion | None = None
     value: str = ""
 
 
@@ -85,7 +85,7 @@ def _lowest(test: GearTest, index: PlanIndex) -> GearTestWords:
             f"Set it to {marked(test.gain_db or 0.0)} dB: {_read_at(test, index)} must show the tone.",
             f"Turn it to its lowest, {lowest} dB, and record five seconds.",
         ),
-        Question("Is the tone gone?", "Gone: lowest is off", "Still there"),
+        GearQuestion("Is the tone gone?", "Gone: lowest is off", "Still there"),
     )
 
 
@@ -98,7 +98,7 @@ def _attenuator(test: GearTest, index: PlanIndex) -> GearTestWords:
             f"Attenuator off, gain to {marked(test.gain_db or 0.0)} dB: the tone must be over the top of {_read_at(test, index)}.",
             "Switch the attenuator on and record five seconds.",
         ),
-        Question("How does it look?", "Flat tops at a lower level", "A clean tone"),
+        GearQuestion("How does it look?", "Flat tops at a lower level", "A clean tone"),
     )
 
 
@@ -114,7 +114,7 @@ def _legs(test: GearTest, index: PlanIndex) -> GearTestWords:
             f"Pull the leg of cable {right}, marked right; leave that of cable {left}, marked left.",
             f"Look at the meters, or record five seconds of {listed([first, unit.place_label(other)])} in one file.",
         ),
-        Question("Which one still shows the tone?", begun(first), begun(unit.place_label(other))),
+        GearQuestion("Which one still shows the tone?", begun(first), begun(unit.place_label(other))),
     )
 
 
@@ -205,7 +205,7 @@ _WORDS: Final[Mapping[GearTestKind, Callable[[GearTest, PlanIndex], GearTestWord
 }
 
 
-def found_words(found: Finding) -> str:
+def found_words(found: GearFinding) -> str:
     """What was found out, as a sentence."""
     match found:
         case LowestFound(is_off=True):

@@ -5,7 +5,15 @@ from collections.abc import Sequence
 from typing import Final
 
 from tidy_trunk.core.plan import PlanIndex
-from tidy_trunk.core.sound.levels import SAFETY_FROM_DB, SAFETY_TO_DB, Doubt, NoiseShare, Safety, Spectrum, TrackLevel
+from tidy_trunk.core.sound.levels import (
+    SAFETY_FROM_DB,
+    SAFETY_TO_DB,
+    Doubt,
+    NoiseShare,
+    Safety,
+    SpectrumShape,
+    TrackLevel,
+)
 from tidy_trunk.words.messages import worded
 from tidy_trunk.words.numbers import beside_target
 
@@ -27,7 +35,7 @@ def target_words(track: TrackLevel) -> str:
 
 def noise_words(share: NoiseShare) -> str:
     """What removing a noise would bring."""
-    if share.noise.spectrum is Spectrum.RUMBLE:
+    if share.noise.spectrum is SpectrumShape.RUMBLE:
         return "behind a low cut" if share.noise.cuts else "a low cut takes most of it"
     if share.noise.is_room:
         return "the room itself: move the microphone closer"

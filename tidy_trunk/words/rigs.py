@@ -14,10 +14,10 @@ from tidy_trunk.core.rigs import (
     USUAL_CABLE_COST,
     Approach,
     Brief,
+    BriefProblem,
     Delivery,
     Microphone,
     Placing,
-    Problem,
     Rig,
     Subject,
     Sync,
@@ -323,7 +323,7 @@ def _own_name(class_id: str, own: Mapping[str, DeviceClass]) -> str:
     return built_in().devices[class_id].label.lower().replace(",", "")
 
 
-def problem_words(problem: Problem) -> str:
+def problem_words(problem: BriefProblem) -> str:
     """What of a question could not be answered as it was put, and what would work."""
     return _PROBLEMS[problem.code](**problem.facts)
 

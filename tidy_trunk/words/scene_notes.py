@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Final
 
-from tidy_trunk.core.advice.scene_notes import LevelMark, MarkTrouble, Playback, StreamFeed
+from tidy_trunk.core.advice.scene_notes import LevelMark, MarkTrouble, PlaybackPath, StreamFeed
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.words.numbers import beside_target, listed, marked, whole
 
@@ -47,7 +47,7 @@ def outcome_words(mark: LevelMark) -> str:
     return lands
 
 
-def playback_words(index: PlanIndex, ways: Sequence[Playback]) -> list[str]:
+def playback_words(index: PlanIndex, ways: Sequence[PlaybackPath]) -> list[str]:
     """How a take is heard again, the best way first; what is missing where nobody could hear it."""
     found = []
     for way in ways:

@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.base.units import SILENCE_DB, db_from_ratio
 from tidy_trunk.core.gear.catalogue import Circuit, Drive, Supply
-from tidy_trunk.core.gear.wiring import Delivery, Fault, Judgement, Link
+from tidy_trunk.core.gear.wiring import DeliveredSupply, Fault, JudgedUse, Link
 from tidy_trunk.words.numbers import signed
 
 _SAME_DB: Final = 0.05
@@ -28,7 +28,7 @@ FAULT_WORDS: Final[Mapping[Fault, str]] = {
 """Each fault in words. [HANDBOOK] §4"""
 
 
-def between_words(items: Sequence[Judgement]) -> str:
+def between_words(items: Sequence[JudgedUse]) -> str:
     """`floating or symmetric balanced output into a stereo socket (L)`."""
     outputs: dict[str, list[str]] = {}
     for item in items:
@@ -87,7 +87,7 @@ def _volts_words(volts: float) -> str:
     return f"{round(volts)} V".replace("-", "−")
 
 
-def delivery_words(given: Delivery) -> str:
+def delivery_words(given: DeliveredSupply) -> str:
     name = {Supply.P48: "48 V", Supply.PLUG_IN: "plug-in power", Supply.T_POWER: "T-power"}[given.supply]
     if given.passes:
         return f"{name} gets through"

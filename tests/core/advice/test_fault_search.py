@@ -10,7 +10,7 @@ from tests.core.advice.checks.patch_cases import powered
 from tests.core.command.test_say import do
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.checks import check
-from tidy_trunk.core.advice.fault_search import Answer, Symptom, search, suspects, symptom_in
+from tidy_trunk.core.advice.fault_search import SearchAnswer, Symptom, search, suspects, symptom_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
@@ -27,7 +27,7 @@ def rig():
 
 def searched(plan: Plan, symptom: Symptom, track: str, *answers: tuple[str, bool | None]):
     report = Report(trace_plan(plan))
-    given = [Answer(test=test, yes=yes) for test, yes in answers]
+    given = [SearchAnswer(test=test, yes=yes) for test, yes in answers]
     return search(report, check(report), symptom, report.known_track(track), given)
 
 
@@ -74,12 +74,12 @@ def test_every_fault_is_found_by_its_own_answers(symptom, track):
     report = Report(trace_plan(plan))
     findings, there = check(report), report.known_track(track)
     for culprit in suspects(report, findings, symptom, there):
-        answers: list[Answer] = []
+        answers: list[SearchAnswer] = []
         found = search(report, findings, symptom, there, answers)
         while found.next is not None:
             words = trial_words(found.next, {suspect.id: suspect for suspect, _ in found.left}, report.index)
             assert words.asks.endswith("?")
-            answers.append(Answer(test=found.next.id, yes=culprit.id in found.next.yes))
+            answers.append(SearchAnswer(test=found.next.id, yes=culprit.id in found.next.yes))
             found = search(report, findings, symptom, there, answers)
             assert len(answers) < 40
         assert culprit.id in {suspect.id for suspect, _ in found.left}

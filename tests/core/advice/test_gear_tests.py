@@ -10,8 +10,8 @@ import pytest
 from tests.plans import device, line_into_camera, made, put, run
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.gear_tests import (
-    Answer,
     FigureFound,
+    GearAnswer,
     GearRecording,
     GearTestKind,
     KnobFound,
@@ -59,7 +59,7 @@ def heard(*channels, **more):
 def found(plan, kind, device_id, **answer):
     """What an answer says, the plan with it, and what the test knows of itself then."""
     report = report_of(plan)
-    outcome = answered(report, asked_of(report, kind, device_id), Answer(when=WHEN, **answer))
+    outcome = answered(report, asked_of(report, kind, device_id), GearAnswer(when=WHEN, **answer))
     after = apply_edits(plan, outcome.edits)
     again = asked_of(report_of(after), kind, device_id)
     assert again.when == WHEN

@@ -12,7 +12,7 @@ from tests.core.command.test_say import do
 from tests.few import IS_DEEP, each_of
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.day import Progress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
+from tidy_trunk.core.day import DayProgress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
 from tidy_trunk.core.day.holds import least_holds
 from tidy_trunk.core.day.needs import Series
 from tidy_trunk.core.day.schedule import first_schedule, schedule
@@ -243,7 +243,7 @@ def test_the_day_is_planned_anew_from_now_on():
         (TaskKind.BATTERY, "pack-a"): Renewed(at_min=660, left=0.5),
     }
     renewed |= {(TaskKind.JAM, "box-a"): Renewed(at_min=655)}
-    progress = Progress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
+    progress = DayProgress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
     day = day_of(foundry(), ShiftDay(from_min=660, by_min=30), progress=progress)
     assert day.line.begins_min == 660 and day.line.takes[0].begins_min == 690
     assert all(task.at_min >= 660 for task in day.tasks) and "check" not in {task.id for task in day.tasks}
@@ -264,7 +264,7 @@ def test_in_the_middle_of_the_day_a_camera_has_used_what_it_was_on_for():
         SaveSetUp(label="1A", at_min=EIGHT + 60, takes=1, take_min=12),
         SaveSetUp(label="1B", at_min=EIGHT + 360, takes=1, take_min=25),
     ]
-    day = day_of(plan, *edits, progress=Progress(now_min=12 * 60))
+    day = day_of(plan, *edits, progress=DayProgress(now_min=12 * 60))
     assert not [task for task in day.tasks if task.kind is TaskKind.BATTERY]
     (holding,) = [item for item in day.holdings if item.kind is TaskKind.BATTERY]
     assert holding.least_min == math.inf
@@ -281,12 +281,12 @@ def test_what_was_changed_since_it_was_read_is_read_again():
         "when": "2026-11-28T08:00",
     }
     stale = TakeLineUp(line_up=LineUp(**reading, way=("another way",), read_from=ReadFrom.METER))
-    day = day_of(foundry(), stale, progress=Progress(now_min=10 * 60 + 31))
+    day = day_of(foundry(), stale, progress=DayProgress(now_min=10 * 60 + 31))
     (again,) = [task for task in day.tasks if task.id == "line-up.camera-a.again"]
     assert again.ends_min <= 11 * 60
     assert not [
         task
-        for task in day_of(foundry(), progress=Progress(now_min=10 * 60 + 31)).tasks
+        for task in day_of(foundry(), progress=DayProgress(now_min=10 * 60 + 31)).tasks
         if task.kind is TaskKind.LINE_UP
     ]
 
@@ -317,7 +317,7 @@ def test_a_day_without_takes_asks_for_nothing():
 def test_what_is_empty_is_renewed_at_the_first_moment(left):
     """A dead battery at eleven, half an hour before the next take; in the next hour, not at the end of the day."""
     renewed = {(TaskKind.BATTERY, "pack-a"): Renewed(at_min=660, left=left)}
-    progress = Progress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
+    progress = DayProgress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
     day = day_of(foundry(), ShiftDay(from_min=660, by_min=30), progress=progress)
     swap = next(task for task in day.tasks if task.kind is TaskKind.BATTERY and task.device == "pack-a")
     assert swap.ends_min <= day.line.takes[0].begins_min
@@ -342,7 +342,7 @@ def test_whenever_one_looks_there_is_time_for_all(now):
     """Said before: three minutes after call there was no time to switch on the clock an hour later."""
     line = [RemoveSetUp(id=key) for key in foundry().set_ups]
     day = day_of(
-        foundry(), *line, SaveSetUp(label="1", at_min=630, takes=4, take_min=3), progress=Progress(now_min=now)
+        foundry(), *line, SaveSetUp(label="1", at_min=630, takes=4, take_min=3), progress=DayProgress(now_min=now)
     )
     assert day.unkept == ()
 

@@ -11,7 +11,7 @@ from tidy_trunk.api.guard import KEPT_S, cookie_of
 from tidy_trunk.api.schemas.jobs import PROBLEMS, In
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.services.guests import LONGEST_KEY, LONGEST_NAME, MadeKey, Network
+from tidy_trunk.services.guests import LONGEST_KEY, LONGEST_NAME, LocalNetwork, MadeKey
 from tidy_trunk.store import Access, GuestKeyRecord
 
 router = APIRouter(tags=["guests"], responses=PROBLEMS)
@@ -99,7 +99,7 @@ def enter(request: Request, body: EnterIn, guests: Guests) -> Response:
 @router.get("/guests")
 def list_guests(request: Request, guests: Guests) -> GuestsOut:
     """The keys that were made, the newest first."""
-    network: Network | None = request.app.state.network
+    network: LocalNetwork | None = request.app.state.network
     told = NetworkOut(
         address=None if network is None else network.address, fingerprint="" if network is None else network.fingerprint
     )
@@ -133,15 +133,15 @@ def revoke_key(key_id: str, guests: Guests) -> None:
 @router.get("/certificate", response_class=Response, responses={200: {"content": {"application/x-x509-ca-cert": {}}}})
 def read_certificate(request: Request) -> Response:
     """The authority behind this machine's certificate: a telephone that trusts it asks no more."""
-    network: Network | None = request.app.state.network
+    network: LocalNetwork | None = request.app.state.network
     if network is None or not network.authority:
         raise NotFoundError("nothing is encrypted here: start with --nearby")
     headers = {"Content-Disposition": 'attachment; filename="tidy-trunk.crt"'}
     return Response(network.authority, media_type="application/x-x509-ca-cert", headers=headers)
 
 
-def _network(request: Request) -> Network:
-    network: Network | None = request.app.state.network
+def _network(request: Request) -> LocalNetwork:
+    network: LocalNetwork | None = request.app.state.network
     if network is None:
         raise InputError("nobody is let in from the network: end the program and start it with --nearby")
     return network

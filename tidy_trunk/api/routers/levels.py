@@ -15,13 +15,13 @@ from tidy_trunk.api.schemas.jobs import PROBLEMS, JoinIn, PreviewIn, SayIn
 from tidy_trunk.api.schemas.ladder import HeardOut, LadderOut
 from tidy_trunk.api.schemas.recordings import SOUND_BODY
 from tidy_trunk.api.schemas.runs import CableChainOut
-from tidy_trunk.core.base.signal import Heard
+from tidy_trunk.core.base.signal import SpeechLevels
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.results.advice import AnswerOut, GainPlanOut, WayOut
 from tidy_trunk.results.sockets import SocketsOut
 from tidy_trunk.store import RecordingRecord
-from tidy_trunk.tasks.requests import Hear
+from tidy_trunk.tasks.requests import MeasureSpeech
 
 router = APIRouter(prefix="/jobs/{job_id}", tags=["levels"], responses=PROBLEMS)
 
@@ -52,7 +52,7 @@ async def read_heard(
 ) -> HeardOut:
     """How loud a track's source and the place were in a recording of it, and the edits that say so; nothing is kept."""
     await to_thread.run_sync(jobs.plan, job_id)
-    found = Heard(**await recordings.look(piece, Hear(channel=channel), request.stream()))
+    found = SpeechLevels(**await recordings.look(piece, MeasureSpeech(channel=channel), request.stream()))
     return HeardOut.from_core(await to_thread.run_sync(jobs.heard, job_id, track_id, found))
 
 

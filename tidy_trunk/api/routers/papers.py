@@ -10,7 +10,7 @@ from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.reports import LABEL_PAPERS
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.services.guests import Network
+from tidy_trunk.services.guests import LocalNetwork
 
 router = APIRouter(prefix="/jobs/{job_id}/paper", tags=["paper"], responses=PROBLEMS)
 
@@ -44,7 +44,7 @@ def read_paper(
     skip: Annotated[int, Query(ge=0, le=100, description="Labels that are used up on the first sheet")] = 0,
 ) -> Response:
     """One of them as a file; the same state of the plan gives the same bytes."""
-    network: Network | None = request.app.state.network
+    network: LocalNetwork | None = request.app.state.network
     address = str(request.base_url).rstrip("/") if network is None else network.address
     data = papers.paper(job_id, what, kind, paper, label=label, skip=skip, address=address)
     headers = {"Content-Disposition": f'inline; filename="{what}.{kind}"'}

@@ -4,7 +4,7 @@ from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.simulation import Point
-from tidy_trunk.core.sound.trace import Place
+from tidy_trunk.core.sound.trace import StageKind
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.simulation import Sight
 
@@ -22,7 +22,7 @@ class PointOut(Out):
     def from_core(cls, index: PlanIndex, number: int, point: Point) -> "PointOut":
         stage = point.stage
         unit = index.unit(stage.device)
-        controls = port_controls(index, unit, stage.name) if stage.place in (Place.INPUT, Place.OUTPUT) else []
+        controls = port_controls(index, unit, stage.name) if stage.place in (StageKind.INPUT, StageKind.OUTPUT) else []
         run = stage.run.id if stage.run is not None else ""
         return cls(number=number, label=point.label, unit=point.unit, controls=controls, run=run)
 

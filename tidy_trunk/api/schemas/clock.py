@@ -4,11 +4,11 @@ from tidy_trunk.core.base.timecode import name_of
 from tidy_trunk.core.plan import JamOver, PlanIndex
 from tidy_trunk.core.time.clock import (
     ClockDay,
+    ClockPair,
     Clocks,
     Gets,
     LateScreen,
     Meets,
-    Pair,
     StraightSound,
     TimecodeDevice,
     Window,
@@ -141,7 +141,7 @@ class ReachOut(Out):
     later_ms: float
 
 
-class PairOut(Out):
+class ClockPairOut(Out):
     """By what a camera and a recorder will meet, and whom both hear."""
 
     camera: str
@@ -152,7 +152,7 @@ class PairOut(Out):
     long_take_min: float | None
 
     @classmethod
-    def from_core(cls, index: PlanIndex, pair: Pair) -> "PairOut":
+    def from_core(cls, index: PlanIndex, pair: ClockPair) -> "ClockPairOut":
         reach, sources = pair.reach, index.plan.sources
         return cls(
             camera=_label(index, pair.camera),
@@ -191,7 +191,7 @@ class PictureOut(Out):
     hold_frames: float
 
 
-class PartOut(Out):
+class LatencyPartOut(Out):
     """What one thing on the way takes."""
 
     what: str
@@ -206,7 +206,7 @@ class StraightSoundOut(Out):
     sender: str
     least_ms: float
     most_ms: float
-    parts: list[PartOut]
+    parts: list[LatencyPartOut]
     early_ms: float
     delay_ms: float | None
     delay_frames: float | None
@@ -223,7 +223,7 @@ class StraightSoundOut(Out):
             sender=_label(index, sound.sender),
             least_ms=sound.late.least_ms,
             most_ms=sound.late.most_ms,
-            parts=[PartOut(what=part.what, ms=part.ms) for part in sound.late.parts],
+            parts=[LatencyPartOut(what=part.what, ms=part.ms) for part in sound.late.parts],
             early_ms=sound.early_ms,
             delay_ms=None if delay is None else float(delay.seconds * 1000),
             delay_frames=None if delay is None or delay.frame_count is None else float(delay.frame_count),
@@ -318,7 +318,7 @@ class ClockOut(Out):
     breaks: list[BreakOut]
     timecode_devices: list[TimecodeDeviceOut]
     days: list[ClockDayOut]
-    pairs: list[PairOut]
+    pairs: list[ClockPairOut]
     screens: list[ScreenOut]
 
     @classmethod
@@ -338,7 +338,7 @@ class ClockOut(Out):
                 TimecodeDeviceOut.from_core(index, timecode_device) for timecode_device in view.timecode_devices
             ],
             days=[ClockDayOut.from_core(view.clocks, day) for day in view.days],
-            pairs=[PairOut.from_core(index, pair) for pair in view.pairs],
+            pairs=[ClockPairOut.from_core(index, pair) for pair in view.pairs],
             screens=[ScreenOut.from_core(index, item) for item in view.screens],
         )
 

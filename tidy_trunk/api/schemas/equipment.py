@@ -19,7 +19,7 @@ from tidy_trunk.services.jobs import taken_into_job
 from tidy_trunk.words.classes import cable_lines, plug_words, port_lines, track_lines
 
 
-class SocketOut(Out):
+class DrawnSocketOut(Out):
     """A socket of a class as it is drawn."""
 
     id: str
@@ -31,7 +31,7 @@ class SocketOut(Out):
     lines: list[str]
 
     @classmethod
-    def from_core(cls, port: Port) -> "SocketOut":
+    def from_core(cls, port: Port) -> "DrawnSocketOut":
         return cls(
             id=port.id,
             label=port.label,
@@ -56,7 +56,7 @@ class ClassPageOut(Out):
     of: Literal["device", "cable"]
     kind: str
     blurb: str
-    sockets: list[SocketOut]
+    sockets: list[DrawnSocketOut]
     lines: list[str]
     facts: list[FactLineOut]
 
@@ -72,7 +72,7 @@ class ClassPageOut(Out):
             of="device",
             kind=item.kind,
             blurb=item.blurb,
-            sockets=[SocketOut.from_core(port) for port in item.ports],
+            sockets=[DrawnSocketOut.from_core(port) for port in item.ports],
             lines=track_lines(item),
             facts=[FactLineOut(name=name, words=words) for name, words in item.facts()],
         )

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.advice.fault_search import Answer, Symptom
+from tidy_trunk.core.advice.fault_search import SearchAnswer, Symptom
 
 
 class AnswerIn(In):
@@ -14,8 +14,8 @@ class AnswerIn(In):
     test: Annotated[str, Field(max_length=200)]
     yes: bool | None
 
-    def to_core(self) -> Answer:
-        return Answer(test=self.test, yes=self.yes)
+    def to_core(self) -> SearchAnswer:
+        return SearchAnswer(test=self.test, yes=self.yes)
 
 
 class SearchIn(In):

@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.core.rigs import LONGEST, Approach, Ends
+from tidy_trunk.core.rigs import LONGEST, Approach, WantedConnection
 from tidy_trunk.results.numbers import Out
 
 LONGEST_M = 500
@@ -35,8 +35,8 @@ class EndsIn(In):
     input: Label = ""
     length_m: Annotated[float | None, Field(gt=0, le=LONGEST_M, allow_inf_nan=False)] = None
 
-    def to_core(self) -> Ends:
-        return Ends(**self.model_dump(include=set(EndsIn.model_fields)))
+    def to_core(self) -> WantedConnection:
+        return WantedConnection(**self.model_dump(include=set(EndsIn.model_fields)))
 
 
 class TakeJoinedIn(EndsIn):

@@ -11,7 +11,7 @@ from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropM
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.services.line_up import Taken
+from tidy_trunk.services.line_up import LineUpChange
 from tidy_trunk.words import worded
 from tidy_trunk.words.numbers import marked
 
@@ -41,7 +41,7 @@ class ReadingOut(Out):
     edits: list[AnyEdit]
 
     @classmethod
-    def from_core(cls, taken: Taken) -> "ReadingOut":
+    def from_core(cls, taken: LineUpChange) -> "ReadingOut":
         return cls(sentence=taken.sentence, edits=[edit_document(edit) for edit in taken.edits])
 
 

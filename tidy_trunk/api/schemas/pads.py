@@ -39,7 +39,7 @@ class PadIn(In):
         return PadWish(**self.model_dump())
 
 
-class PartOut(Out):
+class ResistorOut(Out):
     """One resistor: as worked out, and as it is bought."""
 
     name: str
@@ -58,7 +58,7 @@ class MetOut(Out):
 class PadOut(Out):
     """A pad with its parts; losses in dB, impedances in Ω, noise in dBu, corners in Hz."""
 
-    parts: list[PartOut]
+    parts: list[ResistorOut]
     loss_db: Level
     worst_low_db: Level
     worst_high_db: Level
@@ -106,9 +106,9 @@ class PadOut(Out):
         )
 
 
-def _parts(exact: Pad, chosen: Pad) -> list[PartOut]:
+def _parts(exact: Pad, chosen: Pad) -> list[ResistorOut]:
     return [
-        PartOut(name=part.name, role=part.role, exact_ohm=ideal.ohms, ohms=part.ohms)
+        ResistorOut(name=part.name, role=part.role, exact_ohm=ideal.ohms, ohms=part.ohms)
         for ideal, part in zip(exact.resistors, chosen.resistors, strict=True)
     ]
 

@@ -9,7 +9,7 @@ from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.sync_files import SyncView, Waves, sides_of
 from tidy_trunk.store import RecordingRecord, RecordingState
-from tidy_trunk.sync.layout import Clip, Guess, Layout, Timeline
+from tidy_trunk.sync.layout import Clip, FileTimeline, Guess, Layout
 from tidy_trunk.sync.methods import Method
 
 Seconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
@@ -159,7 +159,7 @@ class TimelineOut(Out):
     files: list[TimelineFileOut]
 
     @classmethod
-    def from_core(cls, view: SyncView, line: Timeline) -> "TimelineOut":
+    def from_core(cls, view: SyncView, line: FileTimeline) -> "TimelineOut":
         files = [file for file in view.files if file.id in line.begins_s]
         return cls(
             starts=view.label(line.starts_s),

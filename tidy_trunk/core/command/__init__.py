@@ -6,18 +6,18 @@ from tidy_trunk.core.command.connect import propose_leads
 from tidy_trunk.core.command.day_sheet import SheetLine, sheet_edits
 from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.grammar import PASSABLE, Form
-from tidy_trunk.core.command.line import Answer, say
+from tidy_trunk.core.command.line import LineAnswer, say
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
-from tidy_trunk.core.command.words import Match, find_classes, find_leads, split_words
+from tidy_trunk.core.command.words import DeviceMatch, find_classes, find_leads, split_words
 
 __all__ = [
     "GRAMMAR",
     "PASSABLE",
-    "Answer",
+    "DeviceMatch",
     "Draft",
     "Form",
-    "Match",
+    "LineAnswer",
     "NotUnderstoodError",
     "Proposal",
     "SheetLine",

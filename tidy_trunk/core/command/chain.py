@@ -10,7 +10,7 @@ from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
 from tidy_trunk.core.command.things import heard_edits
-from tidy_trunk.core.command.words import Match, find_classes, find_devices, split_words, take_length
+from tidy_trunk.core.command.words import DeviceMatch, find_classes, find_devices, split_words, take_length
 from tidy_trunk.core.gear.catalogue import DeviceClass, Port
 from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, PortRef, message
 
@@ -76,7 +76,7 @@ def _ending(
 ) -> Iterator[Proposal]:
     """The last cable, matched as the same line would match it where all else is there; all of it as one proposal."""
     index, before = draft.index, draft.edits
-    ends = ([Match(index.unit(sender), tuple(from_words))], [Match(index.unit(receiver), tuple(to_words))])
+    ends = ([DeviceMatch(index.unit(sender), tuple(from_words))], [DeviceMatch(index.unit(receiver), tuple(to_words))])
     added = tuple(device for device in draft.plan.devices if device not in draft.start.devices)
     for answer in joined(draft.plan, *ends, length_m):
         does = message("chain", PlanIndex(draft.plan), who=who, added=added, then=answer.does)

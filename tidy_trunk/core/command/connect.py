@@ -4,11 +4,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from tidy_trunk.core.advice.adviser import Adviser, How, Matched, Matcher
+from tidy_trunk.core.advice.adviser import Adviser, How, MatchedRun, Matcher
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding
 from tidy_trunk.core.advice.ways import arming, switched
 from tidy_trunk.core.command.proposal import Proposal, single
-from tidy_trunk.core.command.words import Match, find_ports
+from tidy_trunk.core.command.words import DeviceMatch, find_ports
 from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, Kind, OutputPort, Signal, built_in, mode_key
 from tidy_trunk.core.plan import (
     AddDevice,
@@ -54,7 +54,7 @@ class _Pair:
 
 
 def propose_runs(
-    plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: Sequence[str] = ()
+    plan: Plan, sender: DeviceMatch, receiver: DeviceMatch, length_m: float | None, through: Sequence[str] = ()
 ) -> Iterator[Proposal]:
     """Runs between two devices, best first: as the program would do it, then exactly as it was said.
 
@@ -75,7 +75,7 @@ def propose_runs(
             return
 
 
-def plain_run(plan: Plan, sender: Match, receiver: Match) -> tuple[Edit, ...]:
+def plain_run(plan: Plan, sender: DeviceMatch, receiver: DeviceMatch) -> tuple[Edit, ...]:
     """A run of usual length by a cable that is right for both ends, with the switches that its microphone needs and nothing
     else set; empty where there is none."""
     for pair in _pairs(plan, sender, receiver, None, ""):
@@ -120,7 +120,7 @@ def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
         yield SetParts(run=run.id, parts=join.parts if is_plain_twin else keeping_loss(join.parts, loss_db, port))
 
 
-def _pairs(plan: Plan, sender: Match, receiver: Match, length_m: float | None, through: str) -> list[_Pair]:
+def _pairs(plan: Plan, sender: DeviceMatch, receiver: DeviceMatch, length_m: float | None, through: str) -> list[_Pair]:
     index = PlanIndex(plan)
     is_listened_to = receiver.unit.device_class.kind is Kind.HEADPHONES
     found: list[tuple[tuple[float, ...], _Pair]] = []
@@ -245,7 +245,7 @@ def _two_way(join: CableChain) -> str:
 
 def _for_pair(
     adviser: Adviser, sender: PlacedDevice, receiver: PlacedDevice, pair: _Pair, lead: str
-) -> Iterator[tuple[Matched, Message]]:
+) -> Iterator[tuple[MatchedRun, Message]]:
     """The best way to make a run between two ports, and the same with nothing set, each with what is said of it."""
     try:
         edits = _made(adviser.plan, sender, receiver, pair)

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator, Sequence
 
 from tidy_trunk.core.command.connect import plain_run, propose_runs
-from tidy_trunk.core.command.words import Match, split_words
+from tidy_trunk.core.command.words import DeviceMatch, split_words
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import AddDevice, Edit, Plan, PlanIndex, PortRef, edited
 
@@ -74,17 +74,19 @@ class Draft:
         that nobody has added."""
         return self._join(sender, receiver, output, self._answered)
 
-    def _join(self, sender: str, receiver: str, output: str, run: Callable[[Match, Match], tuple[Edit, ...]]) -> bool:
+    def _join(
+        self, sender: str, receiver: str, output: str, run: Callable[[DeviceMatch, DeviceMatch], tuple[Edit, ...]]
+    ) -> bool:
         index = self.index
-        start = Match(index.unit(sender), tuple(split_words(output)))
+        start = DeviceMatch(index.unit(sender), tuple(split_words(output)))
         for words in [*self._free(receiver), ""]:
-            edits = run(start, Match(index.unit(receiver), tuple(split_words(words))))
+            edits = run(start, DeviceMatch(index.unit(receiver), tuple(split_words(words))))
             if edits:
                 self.do(*edits)
                 return True
         return False
 
-    def _answered(self, sender: Match, receiver: Match) -> tuple[Edit, ...]:
+    def _answered(self, sender: DeviceMatch, receiver: DeviceMatch) -> tuple[Edit, ...]:
         for answer in propose_runs(self.plan, sender, receiver, None):
             if not answer.stops and not any(isinstance(edit, AddDevice) for edit in answer.edits):
                 return answer.edits

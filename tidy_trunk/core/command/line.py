@@ -13,7 +13,7 @@ from tidy_trunk.errors import TidyTrunkError
 
 
 @dataclass(frozen=True, slots=True)
-class Answer:
+class LineAnswer:
     """Proposals to choose from, ways to go on typing, and what was not understood."""
 
     proposals: tuple[Proposal, ...]
@@ -21,11 +21,11 @@ class Answer:
     problem: str
 
 
-def say(plan: Plan, text: str) -> Answer:
+def say(plan: Plan, text: str) -> LineAnswer:
     """What a line means in this plan; never raises for what is typed. Forms: `commands.GRAMMAR`."""
     line = " ".join(text.split())
     if not line:
-        return Answer((), beginnings(plan), "")
+        return LineAnswer((), beginnings(plan), "")
     try:
         proposals = tuple(_understand(plan, line))[:MOST_PROPOSALS]
         problem = (
@@ -33,7 +33,7 @@ def say(plan: Plan, text: str) -> Answer:
         )
     except TidyTrunkError as error:
         proposals, problem = (), error.message
-    return Answer(proposals, _completions(plan, line + (" " if text.endswith(" ") else "")), problem)
+    return LineAnswer(proposals, _completions(plan, line + (" " if text.endswith(" ") else "")), problem)
 
 
 def _understand(plan: Plan, line: str) -> Iterator[Proposal]:

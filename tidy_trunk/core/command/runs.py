@@ -8,7 +8,7 @@ from itertools import islice, product
 from tidy_trunk.core.command.connect import propose_leads, propose_runs
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, possible, single
 from tidy_trunk.core.command.words import (
-    Match,
+    DeviceMatch,
     find_devices,
     find_leads,
     find_ports,
@@ -69,8 +69,8 @@ def connect(plan: Plan, line: str) -> Iterator[Proposal]:
 
 def joined(
     plan: Plan,
-    senders: Sequence[Match],
-    receivers: Sequence[Match],
+    senders: Sequence[DeviceMatch],
+    receivers: Sequence[DeviceMatch],
     length_m: float | None,
     through: Sequence[str] = (),
 ) -> Iterator[Proposal]:
@@ -85,7 +85,7 @@ def joined(
         raise NotUnderstoodError(_why_not(PlanIndex(plan), senders[0], receivers[0], through))
 
 
-def _why_not(index: PlanIndex, sender: Match, receiver: Match, through: Sequence[str]) -> str:
+def _why_not(index: PlanIndex, sender: DeviceMatch, receiver: DeviceMatch, through: Sequence[str]) -> str:
     """What was understood of a run, and why nothing comes of it. through: cables of which one was asked for."""
     first, second = sender.unit, receiver.unit
     outputs = find_ports(first.device_class.outputs, sender.rest)
@@ -260,7 +260,7 @@ def move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
             f"cable {run.number} is understood; say where to: move cable {run.number} to camera b in 2"
         )
     kept = run.sending if way == "to" else run.receiving
-    fixed = Match(index.unit(kept.device), tuple(split_words(kept.port)))
+    fixed = DeviceMatch(index.unit(kept.device), tuple(split_words(kept.port)))
     freed = Disconnect(run=run.id).apply(plan)
     for match in find_devices(index, split_words(words)):
         ends = (fixed, match) if way == "to" else (match, fixed)

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from tidy_trunk.core.command.clock import minutes
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.command.things import louder
-from tidy_trunk.core.command.words import Match, find_devices, find_sources, matches, number, split_words
+from tidy_trunk.core.command.words import DeviceMatch, find_devices, find_sources, matches, number, split_words
 from tidy_trunk.core.gear.catalogue import (
     Bus,
     Control,
@@ -83,7 +83,7 @@ def _pieces(plan: Plan, text: str) -> list[str]:
     return [piece.replace(_KEPT_COMMA, ", ") for piece in re.split(r",\s+", text) if piece.strip()]
 
 
-def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Iterator[Proposal]:
+def _of_device(plan: Plan, match: DeviceMatch, first: str, more: Sequence[str]) -> Iterator[Proposal]:
     taken = len(split_words(first)) - len(match.rest)
     words = _after(first, taken)
     for edit in _controls(match.unit, words):
@@ -101,7 +101,7 @@ def _of_device(plan: Plan, match: Match, first: str, more: Sequence[str]) -> Ite
         yield single(plan, *edits)
 
 
-def _what_it_takes(match: Match) -> str:
+def _what_it_takes(match: DeviceMatch) -> str:
     """What was understood of a control, and the values that it takes."""
     unit = match.unit
     for count in range(len(match.rest), -1, -1):

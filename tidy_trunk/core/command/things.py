@@ -10,7 +10,7 @@ from tidy_trunk.core.command.words import (
     ANGLE,
     LEVEL,
     UNWEIGHTED,
-    Match,
+    DeviceMatch,
     find_classes,
     find_devices,
     find_leads,
@@ -219,7 +219,7 @@ def _heard(
             yield edits
 
 
-def _no_microphone(found: Sequence[Match], words: Sequence[str]) -> str:
+def _no_microphone(found: Sequence[DeviceMatch], words: Sequence[str]) -> str:
     if not found:
         return f"no microphone here is called '{' '.join(words)}'"
     unit, rest = found[0].unit, " ".join(found[0].rest)

@@ -59,21 +59,21 @@ def matches(typed: Sequence[str], *names: str) -> bool:
 
 
 @dataclass(frozen=True, slots=True)
-class Match:
+class DeviceMatch:
     """A device that words may mean, and the words after it, which say which port."""
 
     unit: PlacedDevice
     rest: tuple[str, ...]
 
 
-def find_devices(index: PlanIndex, typed: Sequence[str]) -> list[Match]:
+def find_devices(index: PlanIndex, typed: Sequence[str]) -> list[DeviceMatch]:
     """Devices whose label or id the first words begin, the longest match first, exact labels before others."""
-    found: list[tuple[tuple[int, bool], Match]] = []
+    found: list[tuple[tuple[int, bool], DeviceMatch]] = []
     for unit in index.units():
         for count in range(len(typed), 0, -1):
             if matches(typed[:count], unit.label) or matches(typed[:count], unit.device.id):
                 exact = list(typed[:count]) in (split_words(unit.label), split_words(unit.device.id))
-                found.append(((-count, not exact), Match(unit, tuple(typed[count:]))))
+                found.append(((-count, not exact), DeviceMatch(unit, tuple(typed[count:]))))
                 break
     found.sort(key=lambda item: item[0])
     if found and not found[0][0][1]:

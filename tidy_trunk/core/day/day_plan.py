@@ -12,12 +12,12 @@ import numpy as np
 
 from tidy_trunk.core.day.heat import overheated
 from tidy_trunk.core.day.in_turn import WorkedThrough
-from tidy_trunk.core.day.needs import NOTHING_DONE, Errand, Progress, Series, TaskKind, errands_of, series_of
+from tidy_trunk.core.day.needs import NOTHING_DONE, DayProgress, Errand, Series, TaskKind, errands_of, series_of
 from tidy_trunk.core.day.schedule import first_schedule, schedule
 from tidy_trunk.core.day.timeline import CRUMB_MIN, Slot, SlotKind, Timeline, Uses, timeline
 from tidy_trunk.core.plan import (
     Break,
-    Move,
+    CompanyMove,
     Plan,
     PlannedTake,
     battery_needed_wh,
@@ -124,7 +124,7 @@ class DayPlan:
         return len({task.slot.begins_min for task in self.tasks if task.slot.kind is SlotKind.BETWEEN})
 
 
-def plan_day(report: Report, progress: Progress = NOTHING_DONE, *, is_first: bool = False) -> DayPlan:
+def plan_day(report: Report, progress: DayProgress = NOTHING_DONE, *, is_first: bool = False) -> DayPlan:
     """What the sound crew does in the course of a day, so that nothing runs out in a take and the set is held least often.
 
     `is_first`: an answer within a fraction of a second, which holds the set hardly more often.
@@ -354,7 +354,7 @@ def _overlaps(plan: Plan, line: Timeline) -> Iterator[Unkept]:
         if later.begins_min < earlier.ends_min - CRUMB_MIN and (earlier.set_up, later.set_up) not in told:
             told.add((earlier.set_up, later.set_up))
             yield Unkept(what=Trouble.OVERLAP, at_min=later.begins_min, take=earlier.set_up, other=later.set_up)
-    held: list[Break | Move] = [*plan.breaks.values(), *plan.moves.values()]
+    held: list[Break | CompanyMove] = [*plan.breaks.values(), *plan.moves.values()]
     for item in held:
         since, until = item.at_min, item.at_min + item.length_min
         hit = next((take for take in line.takes if take.begins_min < until and take.ends_min > since), None)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.day.needs import Errand, Series, TaskKind
-from tidy_trunk.core.day.timeline import CRUMB_MIN, Piece, Slot, SlotKind, Timeline
+from tidy_trunk.core.day.timeline import CRUMB_MIN, Slot, SlotKind, SlotPart, Timeline
 
 _RANK: Final = {kind: number for number, kind in enumerate(TaskKind)}
 """Order of the work at one device. [HANDBOOK] §1"""
@@ -68,7 +68,7 @@ def work_through(
     )
 
 
-def _release(task: Series | Errand, slot: Slot, piece: Piece) -> float:
+def _release(task: Series | Errand, slot: Slot, piece: SlotPart) -> float:
     """What takes longer than a piece is begun before it, and is over by its end."""
     grain = piece.ends_min - piece.begins_min
     begins = max(slot.begins_min, piece.ends_min - math.ceil(task.minutes / grain - CRUMB_MIN) * grain)

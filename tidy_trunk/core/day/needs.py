@@ -57,7 +57,7 @@ class Renewed:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Progress:
+class DayProgress:
     """How far a day has come. now_min: None before it has begun.
 
     renewed: by kind and device, what was done or corrected; done: ids of errands; takes: those that were recorded, as begin and
@@ -70,7 +70,7 @@ class Progress:
     takes: tuple[tuple[float, float], ...] = ()
 
 
-NOTHING_DONE: Final = Progress()
+NOTHING_DONE: Final = DayProgress()
 """ASSUMED_ progress of a day that has not begun."""
 
 
@@ -125,14 +125,14 @@ class Errand:
     may_be_left: bool = False
 
 
-def series_of(report: Report, line: Timeline, progress: Progress) -> tuple[Series, ...]:
+def series_of(report: Report, line: Timeline, progress: DayProgress) -> tuple[Series, ...]:
     """All that runs out in the course of a day."""
     batteries = tuple(_batteries(report, line, progress))
     swapped = frozenset(item.device for item in batteries)
     return (*batteries, *_media(report, line, progress), *_jams(report, line, progress, swapped))
 
 
-def _jams(report: Report, line: Timeline, progress: Progress, swapped: frozenset[str]) -> Iterator[Series]:
+def _jams(report: Report, line: Timeline, progress: DayProgress, swapped: frozenset[str]) -> Iterator[Series]:
     """Those that run alone between jams. `swapped`: devices whose batteries are changed."""
     clocks = Clocks(report.index, {item.device: item for item in timecode_devices(report)})
     first = line.next_take(line.begins_min)
@@ -158,7 +158,7 @@ def _jams(report: Report, line: Timeline, progress: Progress, swapped: frozenset
         )
 
 
-def _jam_from(report: Report, line: Timeline, progress: Progress, warm_min: float) -> float:
+def _jam_from(report: Report, line: Timeline, progress: DayProgress, warm_min: float) -> float:
     """On the day itself whenever somebody comes to it; planned ahead, when it is on and warm."""
     first = line.next_take(line.begins_min)
     if first is None or progress.now_min is not None:
@@ -166,7 +166,7 @@ def _jam_from(report: Report, line: Timeline, progress: Progress, warm_min: floa
     return max(_on_from(report, first), _call(report) + warm_min)
 
 
-def _last_jam(item: TimecodeDevice, progress: Progress) -> Renewed | None:
+def _last_jam(item: TimecodeDevice, progress: DayProgress) -> Renewed | None:
     """When it was jammed last; None where it has not been, or has lost its time with its battery since."""
     last = progress.renewed.get((TaskKind.JAM, item.device))
     swap = progress.renewed.get((TaskKind.BATTERY, item.device))
@@ -174,7 +174,7 @@ def _last_jam(item: TimecodeDevice, progress: Progress) -> Renewed | None:
     return None if is_lost else last
 
 
-def _batteries(report: Report, line: Timeline, progress: Progress) -> Iterator[Series]:
+def _batteries(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Series]:
     whole = timeline(report.index.plan)
     for unit in report.index.units():
         lasts = battery(unit, report.index.plan.defaults.temperature_c)
@@ -203,7 +203,7 @@ def _uses(unit: PlacedDevice) -> Uses:
     return Uses.CAMERA_ON if unit.device_class.kind is Kind.CAMERA else Uses.SOUND_ON
 
 
-def _media(report: Report, line: Timeline, progress: Progress) -> Iterator[Series]:
+def _media(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Series]:
     for unit in report.index.units():
         lasts = media(unit)
         if lasts is None:
@@ -230,7 +230,7 @@ def _on_from(report: Report, first: PlannedTake) -> float:
     return max(_call(report), first.begins_min - SOUND_ON_MIN)
 
 
-def errands_of(report: Report, line: Timeline, progress: Progress) -> tuple[Errand, ...]:
+def errands_of(report: Report, line: Timeline, progress: DayProgress) -> tuple[Errand, ...]:
     """All that is done once, in the order of the day."""
     found = [*_beginning(report, line), *_moves(report, line), *_room_tones(report, line), *_copies(report, line)]
     has_begun = progress.now_min is not None

@@ -68,7 +68,7 @@ class Slot:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Piece:
+class SlotPart:
     """A part of a slot, by the slot's place in the day."""
 
     slot: int
@@ -84,7 +84,7 @@ class Timeline:
     ends_min: float
     takes: tuple[PlannedTake, ...]
     slots: tuple[Slot, ...]
-    pieces: tuple[Piece, ...]
+    pieces: tuple[SlotPart, ...]
 
     @property
     def last_take_ends_min(self) -> float:
@@ -172,16 +172,16 @@ def _around_breaks(plan: Plan, begins: float, ends: float, after: str) -> Iterat
         yield Slot(kind=SlotKind.FREE, begins_min=at, ends_min=ends, beside=after)
 
 
-def _pieces(slots: Sequence[Slot]) -> tuple[Piece, ...]:
+def _pieces(slots: Sequence[Slot]) -> tuple[SlotPart, ...]:
     free_min = sum(slot.length_min for slot in slots if slot.kind is not SlotKind.BETWEEN)
     grain = max(PIECE_MIN, free_min / max(MOST_PIECES - len(slots), 1))
     return tuple(piece for number, slot in enumerate(slots) for piece in _cut(number, slot, grain))
 
 
-def _cut(number: int, slot: Slot, grain: float) -> Iterable[Piece]:
+def _cut(number: int, slot: Slot, grain: float) -> Iterable[SlotPart]:
     count = 1 if slot.kind is SlotKind.BETWEEN else max(1, math.floor(slot.length_min / grain + CRUMB_MIN))
     step = slot.length_min / count
     for at in range(count):
         begins = slot.begins_min + at * step
         ends = slot.ends_min if at == count - 1 else begins + step
-        yield Piece(slot=number, begins_min=begins, ends_min=ends)
+        yield SlotPart(slot=number, begins_min=begins, ends_min=ends)

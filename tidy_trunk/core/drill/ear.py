@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.units import ratio_from_db
-from tidy_trunk.core.sound.levels import Spectrum
+from tidy_trunk.core.sound.levels import SpectrumShape
 from tidy_trunk.core.sound.simulation import RATE_HZ, mains_hum, noise_loop, voice_loop
 
 
@@ -105,7 +105,7 @@ def ear_sound(task: EarTask, seed: int, trial: int, which: int, difference_db: f
         case EarTask.HUM:
             heard = voice + mains_hum(BASES_DB[task] + more_db, 50, SAMPLES, RATE_HZ)
         case EarTask.HISS:
-            heard = voice + noise_loop(Spectrum.FLAT, SAMPLES, RATE_HZ) * ratio_from_db(BASES_DB[task] + more_db)
+            heard = voice + noise_loop(SpectrumShape.FLAT, SAMPLES, RATE_HZ) * ratio_from_db(BASES_DB[task] + more_db)
         case EarTask.BLEED:
             other = np.roll(voice_loop(f"other {seed} {trial}", 14.0, SAMPLES, RATE_HZ), SAMPLES // 3)
             heard = voice + other * ratio_from_db(BASES_DB[task] + more_db)

@@ -12,7 +12,7 @@ from tidy_trunk.core.drill.misset import controls_in_use, has_headphones, record
 from tidy_trunk.core.gear.catalogue import Circuit, Control, Power
 from tidy_trunk.core.plan import PlacedDevice, PortRef
 from tidy_trunk.core.sound.levels import Report, TrackLevel, sender_of
-from tidy_trunk.core.sound.trace import Place, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, upstream_of
 from tidy_trunk.core.time.clock import TimecodeDevice, timecode_devices
 
 MINUTES: Final[Mapping[str, float]] = {
@@ -157,7 +157,7 @@ class DrillRig:
         found = defaultdict[str, frozenset[str]](frozenset)
         for track in self.report.tracks:
             upstream = upstream_of(track.trace.stage)
-            found[track.trace.id] = frozenset(stage.device for stage in upstream if stage.place is Place.MICROPHONE)
+            found[track.trace.id] = frozenset(stage.device for stage in upstream if stage.place is StageKind.MICROPHONE)
         return found
 
     @cached_property

@@ -13,7 +13,7 @@ from tidy_trunk.core.log.files import (
     ExpectedTrack,
     FileFinding,
     FileTrouble,
-    Matched,
+    MatchedFiles,
     common_s,
     recorded_beside,
 )
@@ -67,7 +67,7 @@ __all__ = [
     "LogEntry",
     "LogFinding",
     "LogTrouble",
-    "Matched",
+    "MatchedFiles",
     "Photo",
     "PlannedFault",
     "RehearsalMark",

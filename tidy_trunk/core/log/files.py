@@ -158,7 +158,7 @@ class Expected:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Matched:
+class MatchedFiles:
     """takes: the files of each take, in their order; findings: what does not agree, the gravest kinds first."""
 
     takes: Mapping[str, tuple[DayFile, ...]]

@@ -8,7 +8,7 @@ from itertools import pairwise
 from typing import Final
 
 from tidy_trunk.core.log.file_sound import sound_findings
-from tidy_trunk.core.log.files import LOST, OF_WORDS, DayFile, DayTake, Expected, FileFinding, FileTrouble, Matched
+from tidy_trunk.core.log.files import LOST, OF_WORDS, DayFile, DayTake, Expected, FileFinding, FileTrouble, MatchedFiles
 
 LATE_S: Final = 3.0
 """ASSUMED_ by how much a file may begin after its take was logged, or end before it was cut: taps are that late themselves."""
@@ -30,7 +30,7 @@ DAY_S: Final = 86_400.0
 """Seconds of a day: then every clock begins again. [ST12-1]"""
 
 
-def match_files_to_takes(files: Sequence[DayFile], takes: Sequence[DayTake], expected: Expected) -> Matched:
+def match_files_to_takes(files: Sequence[DayFile], takes: Sequence[DayTake], expected: Expected) -> MatchedFiles:
     """Each file to the take that it is of: by what it is labelled, else by its name, else by the time that both have in common."""
     found: dict[str, list[DayFile]] = {take.id: [] for take in takes}
     findings: list[FileFinding] = []
@@ -56,7 +56,7 @@ def match_files_to_takes(files: Sequence[DayFile], takes: Sequence[DayTake], exp
     findings.sort(
         key=lambda item: (item.what not in LOST, item.what in OF_WORDS, order[item.what], item.path, item.take)
     )
-    return Matched(takes={key: tuple(mine) for key, mine in found.items()}, findings=tuple(findings))
+    return MatchedFiles(takes={key: tuple(mine) for key, mine in found.items()}, findings=tuple(findings))
 
 
 def _take_of(file: DayFile, takes: Sequence[DayTake]) -> DayTake | None:

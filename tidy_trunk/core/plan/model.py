@@ -12,7 +12,7 @@ from tidy_trunk.core.plan.clocks import DAY_BEGINS_MIN, DAY_ENDS_MIN, Break, Jam
 from tidy_trunk.core.plan.line_ups import LineUp
 from tidy_trunk.core.plan.measured import GainLaw, MeterError
 from tidy_trunk.core.plan.rooms import OPEN
-from tidy_trunk.core.plan.shooting import Move, SetUp, Slating
+from tidy_trunk.core.plan.shooting import CompanyMove, SetUp, Slating
 from tidy_trunk.core.plan.targets import Role, Target
 
 SPEECH_PEAK_ABOVE_DB: Final = 14.0
@@ -262,6 +262,6 @@ class Plan:
     gain_laws: Mapping[str, GainLaw] = field(default_factory=dict)
     meters: Mapping[str, MeterError] = field(default_factory=dict)
     set_ups: Mapping[str, SetUp] = field(default_factory=dict)
-    moves: Mapping[str, Move] = field(default_factory=dict)
+    moves: Mapping[str, CompanyMove] = field(default_factory=dict)
     breaks: Mapping[str, Break] = field(default_factory=dict)
     pair_drifts: Mapping[str, PairDrift] = field(default_factory=dict)

@@ -56,7 +56,7 @@ class SetUp:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Move:
+class CompanyMove:
     """A company move: everything is unplugged, carried, and put up again at the place that `label` names."""
 
     id: str

@@ -5,17 +5,17 @@ from tidy_trunk.core.rigs.brief import (
     MOST_MICROPHONES,
     MOST_PEOPLE,
     Brief,
+    BriefProblem,
     Delivery,
     Microphone,
     Placing,
-    Problem,
     Subject,
 )
 from tidy_trunk.core.rigs.build import Approach
 from tidy_trunk.core.rigs.choose import ENOUGH_HEADROOM_DB, MOST_RIGS, SAME_DB, Rig, Rigs, Wish, find_rigs, first_rig
 from tidy_trunk.core.rigs.figures import USUAL_CABLE_COST, RigFigures, Sync
 from tidy_trunk.core.rigs.reading import LONGEST, Reading, read_brief
-from tidy_trunk.core.rigs.two_things import Ends, JoinedThings, TwoThings, join_two
+from tidy_trunk.core.rigs.two_things import JoinedThings, TwoThings, WantedConnection, join_two
 
 __all__ = [
     "ENOUGH_HEADROOM_DB",
@@ -28,12 +28,11 @@ __all__ = [
     "USUAL_CABLE_COST",
     "Approach",
     "Brief",
+    "BriefProblem",
     "Delivery",
-    "Ends",
     "JoinedThings",
     "Microphone",
     "Placing",
-    "Problem",
     "Reading",
     "Rig",
     "RigFigures",
@@ -41,6 +40,7 @@ __all__ = [
     "Subject",
     "Sync",
     "TwoThings",
+    "WantedConnection",
     "Wish",
     "find_rigs",
     "first_rig",

@@ -73,7 +73,7 @@ class Brief:
 
 
 @dataclass(frozen=True, slots=True)
-class Problem:
+class BriefProblem:
     """What of a question cannot be answered as it was put. `words.rigs` says it."""
 
     code: str

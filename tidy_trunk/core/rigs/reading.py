@@ -13,8 +13,8 @@ from tidy_trunk.core.rigs.brief import (
     MOST_MICROPHONES,
     MOST_PEOPLE,
     Brief,
+    BriefProblem,
     Microphone,
-    Problem,
     Subject,
 )
 from tidy_trunk.core.rigs.owned import NOTHING_LIES, own_camera, own_recorder
@@ -75,7 +75,7 @@ class Reading:
     """What a question was understood to ask, and what of it could not be."""
 
     brief: Brief
-    problems: tuple[Problem, ...]
+    problems: tuple[BriefProblem, ...]
 
 
 class _Text:
@@ -120,7 +120,7 @@ def read_brief(text: str, own: Mapping[str, DeviceClass], lying: Mapping[str, in
     in_camera = line.has(MIX_IN_CAMERA) or line.sees(INTO_CAMERA)
     brief = _cameras(line, brief, own_camera(own, lying) or _USUAL_CAMERA)
     if asks_digital and (takers := [item for item in brief.cameras or () if not _takes_aes3(item, own)]):
-        problems.append(Problem("aes3-into-analogue", {"class_id": takers[0]}))
+        problems.append(BriefProblem("aes3-into-analogue", {"class_id": takers[0]}))
     line.take(AES3)
     brief = _recorders(line, brief)
     devices = [
@@ -152,7 +152,7 @@ def read_brief(text: str, own: Mapping[str, DeviceClass], lying: Mapping[str, in
             f"'{text.strip()}' names nothing that is known here. Say who is heard and on what it is filmed: "
             "interview, two people, two lavs on radio, 1 camera mic socket only"
         )
-    problems += [Problem("not-understood", {"words": words}) for words in unknown]
+    problems += [BriefProblem("not-understood", {"words": words}) for words in unknown]
     brief = _with_usual_recorder(brief, own, lying)
     brief, limits = _within_limits(brief)
     return Reading(brief, (*problems, *limits))
@@ -301,19 +301,19 @@ def _with_usual_recorder(brief: Brief, own: Mapping[str, DeviceClass], lying: Ma
     return replace(brief, recorders=tuple(named) if named else (usual,) * brief.recorders.count(""))
 
 
-def _within_limits(brief: Brief) -> tuple[Brief, list[Problem]]:
+def _within_limits(brief: Brief) -> tuple[Brief, list[BriefProblem]]:
     problems = []
 
     def kept(what: str, items: Sequence[object] | int, most: int) -> int:
         count = items if isinstance(items, int) else len(items)
         if count > most:
-            problems.append(Problem("too-many", {"what": what, "said": count, "most": most}))
+            problems.append(BriefProblem("too-many", {"what": what, "said": count, "most": most}))
         return max(min(count, most), 0)
 
     people = max(kept("people", brief.people, MOST_PEOPLE), 1)
     worn = [item for item in brief.microphones or () if item.class_id in WORN]
     if worn and len(worn) == len(brief.microphones or ()) < people:
-        problems.append(Problem("too-few-microphones", {"people": people, "microphones": len(worn)}))
+        problems.append(BriefProblem("too-few-microphones", {"people": people, "microphones": len(worn)}))
         people = len(worn)
     cameras = brief.cameras if brief.cameras is None else brief.cameras[: kept("cameras", brief.cameras, MOST_CAMERAS)]
     microphones = brief.microphones

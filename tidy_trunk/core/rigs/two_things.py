@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from tidy_trunk.core.advice.adviser import How
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
 from tidy_trunk.core.advice.line_up import line_up_steps
-from tidy_trunk.core.command import Draft, Match, Proposal, joined, split_words
+from tidy_trunk.core.command import DeviceMatch, Draft, Proposal, joined, split_words
 from tidy_trunk.core.gear.catalogue import DeviceClass, built_in, usual_distance_m
 from tidy_trunk.core.plan import EFFORTS_DB_SPL, AddSource, Plan, SaveClass, apply_edits
 from tidy_trunk.core.sound.levels import Report
@@ -15,7 +15,7 @@ from tidy_trunk.errors import TidyTrunkError, UnknownItemError
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Ends:
+class WantedConnection:
     """What is to be joined: classes of devices, labels of their sockets ("" for any), and how far apart they are in m."""
 
     sending: str
@@ -52,7 +52,7 @@ class TwoThings:
     problem: str
 
 
-def join_two(ends: Ends, own: Mapping[str, DeviceClass]) -> TwoThings:
+def join_two(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> TwoThings:
     """What joins two devices, as the same line typed in a job would have it.
 
     A microphone has somebody speaking at its usual distance; of everything else full scales are matched.
@@ -72,7 +72,7 @@ def join_two(ends: Ends, own: Mapping[str, DeviceClass]) -> TwoThings:
         draft.do(AddSource(label="Voice", average_db_spl=EFFORTS_DB_SPL["normal"], heard_by=heard_by))
     first, second = draft.index.unit(sender), draft.index.unit(receiver)
     start, end = (
-        Match(unit, tuple(split_words(label))) for unit, label in ((first, ends.output), (second, ends.input))
+        DeviceMatch(unit, tuple(split_words(label))) for unit, label in ((first, ends.output), (second, ends.input))
     )
     ways, problem = [], ""
     try:
@@ -90,7 +90,7 @@ def _is_unmatched(answer: Proposal) -> bool:
     return answer.does is not None and answer.does.facts.get("how") is How.UNMATCHED
 
 
-def _labels(ends: Ends, own: Mapping[str, DeviceClass]) -> list[tuple[str, str]]:
+def _labels(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> list[tuple[str, str]]:
     """Each class with what a device of it is called: its kind, where that tells the two apart."""
     classes = [own.get(name) or built_in().devices[name] for name in (ends.sending, ends.receiving)]
     kinds = [str(item.kind) for item in classes]

@@ -10,10 +10,10 @@ from typing import Final
 from tidy_trunk.core.gear.catalogue import LeadClass, Side
 from tidy_trunk.errors import InputError
 
-Contact = tuple[Side, str]
+SideContact = tuple[Side, str]
 """A contact of a plug: of which end, and its name."""
 
-Reaches = frozenset[frozenset[Contact]]
+Reaches = frozenset[frozenset[SideContact]]
 """Pairs of contacts between which a tester beeps."""
 
 
@@ -40,9 +40,9 @@ class TestedFault:
 
 def reaches(lead: LeadClass) -> Reaches:
     """What a tester finds on a cable that is whole. What goes through a transformer is open to it."""
-    joined: dict[Contact, set[Contact]] = {}
+    joined: dict[SideContact, set[SideContact]] = {}
 
-    def join(one: Contact, other: Contact) -> None:
+    def join(one: SideContact, other: SideContact) -> None:
         together = joined.get(one, {one}) | joined.get(other, {other})
         for contact in together:
             joined[contact] = together
@@ -96,7 +96,7 @@ def faults_of(lead: LeadClass, found: Reaches) -> tuple[TestedFault, ...]:
     return tuple(faults)
 
 
-def _ends(pair: frozenset[Contact]) -> tuple[str, str]:
+def _ends(pair: frozenset[SideContact]) -> tuple[str, str]:
     by_side: Mapping[Side, str] = dict(pair)
     return by_side[Side.SENDING], by_side[Side.RECEIVING]
 
@@ -133,5 +133,5 @@ def stand_in_test(lead: LeadClass, what: CableFault | None, seed: int) -> Reache
     return frozenset(right | crossed)
 
 
-def _pair(near: str, far: str) -> frozenset[Contact]:
+def _pair(near: str, far: str) -> frozenset[SideContact]:
     return frozenset({(Side.SENDING, near), (Side.RECEIVING, far)})

@@ -1,10 +1,10 @@
 """What happens only once."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def one_recorder(at: Place) -> Said:
+def one_recorder(at: FindingPlace) -> Said:
     source = at.source(at.finding.about)
     return Said(
         f"{source} on one recorder only",
@@ -14,7 +14,7 @@ def one_recorder(at: Place) -> Said:
 
 
 @says
-def clip_limit(at: Place, *, minutes: float) -> Said:
+def clip_limit(at: FindingPlace, *, minutes: float) -> Said:
     """`minutes`: after which the last of them stops."""
     source = at.source(at.finding.about)
     return Said(
@@ -25,7 +25,7 @@ def clip_limit(at: Place, *, minutes: float) -> Said:
 
 
 @says
-def battery_ends(at: Place, *, hours: float, stretch_h: float) -> Said:
+def battery_ends(at: FindingPlace, *, hours: float, stretch_h: float) -> Said:
     """`hours`: of the battery that lasts longest; `stretch_h`: of the day without a break."""
     source = at.source(at.finding.about)
     return Said(
@@ -36,7 +36,7 @@ def battery_ends(at: Place, *, hours: float, stretch_h: float) -> Said:
 
 
 @says
-def shared_part(at: Place, *, recorders: int, devices: tuple[str, ...], cables: tuple[int, ...]) -> Said:
+def shared_part(at: FindingPlace, *, recorders: int, devices: tuple[str, ...], cables: tuple[int, ...]) -> Said:
     source = at.source(at.finding.about)
     names = ", ".join(map(at.label, devices))
     shared = f" and cable{'s' if len(cables) > 1 else ''} {', '.join(map(str, cables))}" if cables else ""

@@ -4,13 +4,13 @@ from tidy_trunk.core.advice.checks.rules.clock import HowEarly, Missed
 from tidy_trunk.core.base.timecode import FrameRate, name_of
 from tidy_trunk.core.plan import clock_words
 from tidy_trunk.core.time.clock import Reach
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 from tidy_trunk.words.names import window_words
 from tidy_trunk.words.numbers import listed, whole
 
 
 @says
-def timecode_on_wrong_track(at: Place, *, giver: str) -> Said:
+def timecode_on_wrong_track(at: FindingPlace, *, giver: str) -> Said:
     label, role = at.unit.bus_label(at.bus), at.index.role_of(at.finding.device, at.bus)
     return Said(
         f"{label} is timecode, not {role}",
@@ -21,7 +21,7 @@ def timecode_on_wrong_track(at: Place, *, giver: str) -> Said:
 
 
 @says
-def beside_timecode(at: Place, *, timecode: str, bleed_db: float | None) -> Said:
+def beside_timecode(at: FindingPlace, *, timecode: str, bleed_db: float | None) -> Said:
     """`timecode`: the track beside it, in the same socket; `bleed_db`: at which one is heard in the other, where measured."""
     title = f"{at.unit.bus_label(at.bus)} lies beside timecode"
     bleeds = (
@@ -39,7 +39,7 @@ def beside_timecode(at: Place, *, timecode: str, bleed_db: float | None) -> Said
 
 
 @says
-def timecode_rate(at: Place, *, rate: FrameRate, apart_s: float) -> Said:
+def timecode_rate(at: FindingPlace, *, rate: FrameRate, apart_s: float) -> Said:
     """`apart_s`: how far labels of its rate and the job's part in an hour of real time."""
     wanted = FrameRate.parse(at.index.plan.defaults.frame_rate)
     if rate.ratio == wanted.ratio:
@@ -56,7 +56,7 @@ def timecode_rate(at: Place, *, rate: FrameRate, apart_s: float) -> Said:
 
 
 @says
-def record_run(at: Place) -> Said:
+def record_run(at: FindingPlace) -> Said:
     return Said(
         f"{at.device} is at record run",
         f"{at.device} counts only while it records: after the first pause its labels mean nothing to the others. "
@@ -65,7 +65,7 @@ def record_run(at: Place) -> Said:
 
 
 @says
-def sound_into_timecode(at: Place, *, mode: str) -> Said:
+def sound_into_timecode(at: FindingPlace, *, mode: str) -> Said:
     """`mode`: that of the output which would give timecode, by name."""
     return Said(
         "Sound into a timecode socket",
@@ -74,7 +74,7 @@ def sound_into_timecode(at: Place, *, mode: str) -> Said:
 
 
 @says
-def missed_jam(at: Place, *, giver: str, missed: Missed) -> Said:
+def missed_jam(at: FindingPlace, *, giver: str, missed: Missed) -> Said:
     return Said(
         f"{at.device} is not jammed in time",
         _why_missed(at, at.label(giver), missed)
@@ -89,7 +89,7 @@ def missed_jam(at: Place, *, giver: str, missed: Missed) -> Said:
     )
 
 
-def _why_missed(at: Place, giver: str, missed: Missed) -> str:
+def _why_missed(at: FindingPlace, giver: str, missed: Missed) -> str:
     free_run = missed.free_run
     if missed.unset_until_min is not None or free_run is None:
         return f"{at.device} has no time from {giver} until {clock_words(missed.unset_until_min or 0)}: the day has begun by then."
@@ -106,7 +106,7 @@ def _why_missed(at: Place, giver: str, missed: Missed) -> str:
 
 
 @says
-def forgets_timecode(at: Place, *, lasts_h: float, day_h: float) -> Said:
+def forgets_timecode(at: FindingPlace, *, lasts_h: float, day_h: float) -> Said:
     return Said(
         f"{at.device} forgets its time with its battery",
         f"Its battery lasts about {lasts_h:.1f} h of a day of {day_h:g} h, and it loses timecode when it is switched off: "
@@ -115,7 +115,7 @@ def forgets_timecode(at: Place, *, lasts_h: float, day_h: float) -> Said:
 
 
 @says
-def two_clocks(at: Place, *, first: str, taking: tuple[str, ...]) -> Said:
+def two_clocks(at: FindingPlace, *, first: str, taking: tuple[str, ...]) -> Said:
     """`first`: the device that gives time to most; `taking`: those that take theirs from the other."""
     names = " and ".join(map(at.label, taking))
     return Said(
@@ -126,7 +126,7 @@ def two_clocks(at: Place, *, first: str, taking: tuple[str, ...]) -> Said:
 
 
 @says
-def genlock_alone(at: Place, *, giver: str) -> Said:
+def genlock_alone(at: FindingPlace, *, giver: str) -> Said:
     return Said(
         f"{at.device} has genlock and no timecode",
         f"The genlock of {at.label(giver)} keeps the frames of {at.device} in step; it does not number them. Jam it once: with genlock "
@@ -135,7 +135,7 @@ def genlock_alone(at: Place, *, giver: str) -> Said:
 
 
 @says
-def nothing_to_sync_by(at: Place, *, by_ear: bool, reach: Reach | None, others: tuple[str, ...]) -> Said:
+def nothing_to_sync_by(at: FindingPlace, *, by_ear: bool, reach: Reach | None, others: tuple[str, ...]) -> Said:
     """`by_ear`: the camera's own microphone is all there is; `reach`: how far that hears, where it is known; `others`: recorders of
     which it hears no less."""
     camera, recorders = at.device, [at.label(device) for device in (at.finding.about, *others)]
@@ -158,7 +158,7 @@ def nothing_to_sync_by(at: Place, *, by_ear: bool, reach: Reach | None, others: 
 
 
 @says
-def early_sound(at: Place, *, sender: str, how: HowEarly) -> Said:
+def early_sound(at: FindingPlace, *, sender: str, how: HowEarly) -> Said:
     early = "early" if how.early_ms > 0 else "late"
     cure = (
         "Hold the pictures back, or take a quicker way for the sound."
@@ -176,7 +176,7 @@ def early_sound(at: Place, *, sender: str, how: HowEarly) -> Said:
 
 
 @says
-def pictures_apart(at: Place, *, held: tuple[tuple[str, float], ...]) -> Said:
+def pictures_apart(at: FindingPlace, *, held: tuple[tuple[str, float], ...]) -> Said:
     """`held`: each camera with the frames by which its picture has to be held back."""
     names = ", ".join(f"{at.label(camera)} by {frames:g} frames" for camera, frames in held)
     return Said(

@@ -1,11 +1,11 @@
 """What is heard and recorded at all."""
 
 from tidy_trunk.core.plan import ROOMS
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def too_far(at: Place, *, distance_m: float, critical_m: float) -> Said:
+def too_far(at: FindingPlace, *, distance_m: float, critical_m: float) -> Said:
     room = ROOMS[at.index.plan.defaults.room].label
     return Said(
         f"{at.device} hears the room",
@@ -16,7 +16,7 @@ def too_far(at: Place, *, distance_m: float, critical_m: float) -> Said:
 
 
 @says
-def source_without_track(at: Place, *, ends: tuple[str, ...]) -> Said:
+def source_without_track(at: FindingPlace, *, ends: tuple[str, ...]) -> Said:
     """`ends`: where its sound goes no further, on the way to what records."""
     source = at.index.plan.sources[at.finding.track.removeprefix("source.")]
     names, far = (" and ".join(map(at.label, devices)) for devices in (source.heard_by, ends))
@@ -32,7 +32,7 @@ def source_without_track(at: Place, *, ends: tuple[str, ...]) -> Said:
 
 
 @says
-def track_without_source(at: Place, *, begins: tuple[str, ...]) -> Said:
+def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> Said:
     """`begins`: devices at which the track begins, and which bring nothing."""
     if not at.finding.tracks:
         return Said(

@@ -2,12 +2,12 @@
 
 from tidy_trunk.core.advice.checks.rules.digital import AES3_LONGEST_M
 from tidy_trunk.core.gear.catalogue import USUAL_RATE_HZ
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 from tidy_trunk.words.numbers import khz
 
 
 @says
-def aes3_lead(at: Place, *, is_too_long: bool, plain_m: float) -> Said:
+def aes3_lead(at: FindingPlace, *, is_too_long: bool, plain_m: float) -> Said:
     what = (
         f"{at.joint.run.length_m:g} m is more than the {AES3_LONGEST_M:g} m for which it is meant"
         if is_too_long
@@ -21,7 +21,7 @@ def aes3_lead(at: Place, *, is_too_long: bool, plain_m: float) -> Said:
 
 
 @says
-def aes3_level(at: Place) -> Said:
+def aes3_level(at: FindingPlace) -> Said:
     return Said(
         "Level fixed by the sender",
         f"{at.socket} stands {abs(at.db):.0f} dB {'above' if at.db > 0 else 'below'} the target, and over AES3 only {at.sender} can "
@@ -30,7 +30,7 @@ def aes3_level(at: Place) -> Said:
 
 
 @says
-def sample_rate(at: Place, *, rate_hz: int) -> Said:
+def sample_rate(at: FindingPlace, *, rate_hz: int) -> Said:
     why = (
         "It is the rate of music discs"
         if rate_hz < USUAL_RATE_HZ
@@ -44,7 +44,7 @@ def sample_rate(at: Place, *, rate_hz: int) -> Said:
 
 
 @says
-def sample_rate_between(at: Place, *, sends_hz: int, takes_hz: int) -> Said:
+def sample_rate_between(at: FindingPlace, *, sends_hz: int, takes_hz: int) -> Said:
     return Said(
         "Two sample rates on one link",
         f"{at.sender} sends {khz(sends_hz)}, {at.socket} takes {khz(takes_hz)}: it stays silent, or clicks.",

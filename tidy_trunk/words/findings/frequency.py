@@ -1,11 +1,11 @@
 """Radio frequencies."""
 
 from tidy_trunk.core.base.radio import CHANNEL_MHZ, Product
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def frequency_mismatch(at: Place, *, sends_mhz: float, takes_mhz: float) -> Said:
+def frequency_mismatch(at: FindingPlace, *, sends_mhz: float, takes_mhz: float) -> Said:
     return Said(
         "Not on one frequency",
         f"{at.sender} sends on {sends_mhz:.3f} MHz, {at.receiver} listens on {takes_mhz:.3f} MHz: it hears nothing, or somebody else.",
@@ -13,7 +13,7 @@ def frequency_mismatch(at: Place, *, sends_mhz: float, takes_mhz: float) -> Said
 
 
 @says
-def frequency_twice(at: Place, *, first_mhz: float, second_mhz: float) -> Said:
+def frequency_twice(at: FindingPlace, *, first_mhz: float, second_mhz: float) -> Said:
     return Said(
         "Two transmitters on one channel",
         f"{at.label(at.finding.about)} ({first_mhz:.3f} MHz) and {at.device} ({second_mhz:.3f} MHz) are less than "
@@ -22,7 +22,7 @@ def frequency_twice(at: Place, *, first_mhz: float, second_mhz: float) -> Said:
 
 
 @says
-def intermodulation(at: Place, *, mhz: float, products: tuple[Product, ...]) -> Said:
+def intermodulation(at: FindingPlace, *, mhz: float, products: tuple[Product, ...]) -> Said:
     """`products`: those nearest to it, by the ids of the transmitters that make them."""
     return Said(
         f"Intermodulation on {at.device}",
@@ -32,14 +32,14 @@ def intermodulation(at: Place, *, mhz: float, products: tuple[Product, ...]) -> 
     )
 
 
-def _product(at: Place, product: Product) -> str:
+def _product(at: FindingPlace, product: Product) -> str:
     first, second, third = (at.label(device) for device in product[:3])
     sum_ = f"twice {first}" if first == second else f"{first} plus {second}"
     return f"{sum_} less {third} is {product.mhz:.3f} MHz, {product.distance_mhz * 1000:.0f} kHz off"
 
 
 @says
-def frequency_legal(at: Place, *, carriers: tuple[tuple[str, float], ...], unset: int) -> Said:
+def frequency_legal(at: FindingPlace, *, carriers: tuple[tuple[str, float], ...], unset: int) -> Said:
     """`carriers`: transmitters with the frequency in MHz that each is set to; `unset`: how many are set to none."""
     named = ", ".join(f"{at.label(device)} {mhz:.3f} MHz" for device, mhz in carriers)
     missing = f" {unset} transmitter{'s have' if unset > 1 else ' has'} no frequency here yet." if unset else ""

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from tidy_trunk.core.sound.hum import COMPUTER, EARTH, Grade
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 _BREAKS: Final = (
     "One device on battery, a charger that is no computer, or an isolating transformer breaks it. "
@@ -31,7 +31,7 @@ _GRADED: Final[Mapping[Grade, tuple[str, str]]] = {
 
 
 @says
-def hum_loop(at: Place, *, grade: Grade, nodes: tuple[str, ...]) -> Said:
+def hum_loop(at: FindingPlace, *, grade: Grade, nodes: tuple[str, ...]) -> Said:
     """`nodes`: the devices and mains on the circle, in order."""
     title, why = _GRADED[grade]
     more = at.finding.more_runs

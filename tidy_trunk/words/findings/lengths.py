@@ -5,11 +5,11 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.plan import Hazard, Passing, passing_words
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def unbalanced_too_long(at: Place, *, length_m: float, near: tuple[Passing, ...]) -> Said:
+def unbalanced_too_long(at: FindingPlace, *, length_m: float, near: tuple[Passing, ...]) -> Said:
     """`near`: what radiates beside it."""
     beside = f" and passes {' and '.join(map(passing_words, near))}" if near else ""
     return Said(
@@ -22,7 +22,7 @@ def unbalanced_too_long(at: Place, *, length_m: float, near: tuple[Passing, ...]
 
 
 @says
-def lead_too_short(at: Place, *, path_m: float, needed_m: float) -> Said:
+def lead_too_short(at: FindingPlace, *, path_m: float, needed_m: float) -> Said:
     length_m = at.joint.run.length_m
     return Said(
         f"{needed_m - length_m:.1f} m too short",
@@ -32,7 +32,7 @@ def lead_too_short(at: Place, *, path_m: float, needed_m: float) -> Said:
 
 
 @says
-def beside_mains(at: Place, *, metres: float) -> Said:
+def beside_mains(at: FindingPlace, *, metres: float) -> Said:
     """`metres`: 0 where nobody has said for how far."""
     if at.finding.severity is Severity.NOTE:
         title, text = "Across mains", f"Cable {at.number} crosses mains: at a right angle, and not coiled there."
@@ -58,7 +58,7 @@ _LAID: Final[Mapping[Hazard, str]] = {
 
 
 @says
-def laid_safely(at: Place, *, hazards: tuple[Hazard, ...]) -> Said:
+def laid_safely(at: FindingPlace, *, hazards: tuple[Hazard, ...]) -> Said:
     return Said(
         "Lay it so that nobody is hurt",
         f"Cable {at.number} {'; it '.join(_LAID[what] for what in hazards)}. Rules of the place and the people in charge of safety "
@@ -68,7 +68,7 @@ def laid_safely(at: Place, *, hazards: tuple[Hazard, ...]) -> Said:
 
 
 @says
-def treble_lost(at: Place, *, corner_hz: float) -> Said:
+def treble_lost(at: FindingPlace, *, corner_hz: float) -> Said:
     return Said(
         "Treble lost in the cable",
         f"Cable {at.number}: {at.joint.run.length_m:g} m behind {at.joint.sends.source_ohm.value:g} Ω take 3 dB off at "

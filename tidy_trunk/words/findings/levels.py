@@ -1,12 +1,12 @@
 """Level: the right mode at each end, nothing clipped, the average where the job wants it, quiet gear."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 from tidy_trunk.words.numbers import listed, marked, signed
 
 
 @says
 def line_into_mic(
-    at: Place, *, takes_dbu: float, full_scale_dbu: float, peak_dbu: float | None, has_late_pad: bool
+    at: FindingPlace, *, takes_dbu: float, full_scale_dbu: float, peak_dbu: float | None, has_late_pad: bool
 ) -> Said:
     """`peak_dbu`: None where no sound is planned; `has_late_pad`: its attenuator sits behind the converter."""
     if at.db > 0:
@@ -30,7 +30,7 @@ def line_into_mic(
 
 
 @says
-def mic_into_line(at: Place, *, average_dbfs: float | None) -> Said:
+def mic_into_line(at: FindingPlace, *, average_dbfs: float | None) -> Said:
     """`average_dbfs`: None where nothing is recorded of it."""
     heard = f" The track would average {signed(average_dbfs)} dBFS: near silence." if average_dbfs is not None else ""
     return Said(
@@ -40,7 +40,7 @@ def mic_into_line(at: Place, *, average_dbfs: float | None) -> Said:
 
 
 @says
-def clipping(at: Place, *, where: str, noise: str, tolerance_db: float) -> Said:
+def clipping(at: FindingPlace, *, where: str, noise: str, tolerance_db: float) -> Said:
     """`where`: the stage by name; `noise`: what of the place goes over by itself, "" where it takes a voice."""
     over = f"{at.db:.1f} dB (±{tolerance_db:.0f})"
     sure = "clip" if at.db > tolerance_db else "likely clip"
@@ -57,7 +57,7 @@ def clipping(at: Place, *, where: str, noise: str, tolerance_db: float) -> Said:
 
 
 @says
-def burst_clips(at: Place, *, spare_db: float, tolerance_db: float, can_limit: bool) -> Said:
+def burst_clips(at: FindingPlace, *, spare_db: float, tolerance_db: float, can_limit: bool) -> Said:
     """`spare_db`: by how much the expected peaks fit; `can_limit`: a limiter is there, and off."""
     where = at.finding.about
     doubt = f" by {spare_db:.0f} dB (±{tolerance_db:.0f})" if spare_db < tolerance_db else ""
@@ -70,7 +70,7 @@ def burst_clips(at: Place, *, spare_db: float, tolerance_db: float, can_limit: b
 
 
 @says
-def off_target(at: Place, *, buses: tuple[str, ...], level_dbfs: float, tolerance_db: float) -> Said:
+def off_target(at: FindingPlace, *, buses: tuple[str, ...], level_dbfs: float, tolerance_db: float) -> Said:
     """`buses`: the tracks that are off by the same; `level_dbfs`: their average, or their peak where the target is one."""
     target = at.index.target_of(at.finding.device, buses[0])
     return Said(
@@ -82,7 +82,9 @@ def off_target(at: Place, *, buses: tuple[str, ...], level_dbfs: float, toleranc
 
 
 @says
-def gear_above_room(at: Place, *, buses: tuple[str, ...], noise_dbfs: float, most: str, most_dbfs: float) -> Said:
+def gear_above_room(
+    at: FindingPlace, *, buses: tuple[str, ...], noise_dbfs: float, most: str, most_dbfs: float
+) -> Said:
     """`most`: what makes most of the noise, by name."""
     return Said(
         "Hiss above the room",
@@ -94,7 +96,7 @@ def gear_above_room(at: Place, *, buses: tuple[str, ...], noise_dbfs: float, mos
 
 @says
 def loud_place(
-    at: Place, *, buses: tuple[str, ...], noise_dbfs: float, below_db: float, is_far: bool, hears_all_round: bool
+    at: FindingPlace, *, buses: tuple[str, ...], noise_dbfs: float, below_db: float, is_far: bool, hears_all_round: bool
 ) -> Said:
     """`below_db`: how far the noise of the place lies below the voice; `is_far`: a microphone can go nearer."""
     closer = "Go nearer, take a lavalier, or " if is_far and not hears_all_round else "Go nearer, " if is_far else ""
@@ -111,7 +113,7 @@ def loud_place(
 
 
 @says
-def two_attenuators(at: Place, *, own_db: float, cable_db: float) -> Said:
+def two_attenuators(at: FindingPlace, *, own_db: float, cable_db: float) -> Said:
     """`own_db`: of the input; `cable_db`: in the cable."""
     return Said(
         "Two attenuators in a row",
@@ -121,7 +123,7 @@ def two_attenuators(at: Place, *, own_db: float, cable_db: float) -> Said:
 
 
 @says
-def knob_is_off(at: Place, *, lowest_db: float) -> Said:
+def knob_is_off(at: FindingPlace, *, lowest_db: float) -> Said:
     """`lowest_db`: as the knob is marked there."""
     return Said(
         "Gain is off",
@@ -130,7 +132,7 @@ def knob_is_off(at: Place, *, lowest_db: float) -> Said:
 
 
 @says
-def automatic_level(at: Place, *, sends_timecode: bool, noise_dbfs: float | None) -> Said:
+def automatic_level(at: FindingPlace, *, sends_timecode: bool, noise_dbfs: float | None) -> Said:
     """`noise_dbfs`: what it lifts the noise between words to, by as much as was worked out; None where nothing is lifted."""
     place = at.unit.automatic_level_place(at.finding.about)
     if sends_timecode:
@@ -150,7 +152,7 @@ def automatic_level(at: Place, *, sends_timecode: bool, noise_dbfs: float | None
 
 
 @says
-def limiter(at: Place, *, is_straight: bool) -> Said:
+def limiter(at: FindingPlace, *, is_straight: bool) -> Said:
     """`is_straight`: a microphone goes straight into the camera."""
     if is_straight:
         return Said(
@@ -164,7 +166,7 @@ def limiter(at: Place, *, is_straight: bool) -> Said:
 
 
 @says
-def camera_gain(at: Place) -> Said:
+def camera_gain(at: FindingPlace) -> Said:
     if at.finding.measured_db is None:
         return Said(
             "Camera gain at its lowest",
@@ -178,7 +180,7 @@ def camera_gain(at: Place) -> Said:
 
 
 @says
-def pad_behind_converter(at: Place, *, pad_db: float, takes_dbu: float) -> Said:
+def pad_behind_converter(at: FindingPlace, *, pad_db: float, takes_dbu: float) -> Said:
     return Said(
         "Attenuator behind the converter",
         f"The {pad_db:g} dB attenuator of {at.socket} acts on the finished numbers. The input still takes only "
@@ -186,7 +188,7 @@ def pad_behind_converter(at: Place, *, pad_db: float, takes_dbu: float) -> Said:
     )
 
 
-def _tracks(at: Place, buses: tuple[str, ...]) -> str:
+def _tracks(at: FindingPlace, buses: tuple[str, ...]) -> str:
     if len(buses) == 1:
         return at.unit.bus_label(buses[0])
     return f"{at.device} tracks {listed([at.unit.bus(bus).label for bus in buses])}"

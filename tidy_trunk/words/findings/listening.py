@@ -1,10 +1,10 @@
 """Listening: at the last point there is, and in time."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def headphone_feed(at: Place, *, listens: bool) -> Said:
+def headphone_feed(at: FindingPlace, *, listens: bool) -> Said:
     """`listens`: somebody hears the same by a cable with a tail or a splitter."""
     if listens:
         return Said(
@@ -22,7 +22,7 @@ def headphone_feed(at: Place, *, listens: bool) -> Said:
 
 
 @says
-def cannot_listen(at: Place) -> Said:
+def cannot_listen(at: FindingPlace) -> Said:
     return Said(
         f"You cannot listen at {at.device}",
         f"{at.device} has no headphone socket, and nothing behind it has one: hum, clicks and a wrong input show only in "
@@ -32,7 +32,7 @@ def cannot_listen(at: Place) -> Said:
 
 
 @says
-def listening_late(at: Place, *, through: str, late_ms: float) -> Said:
+def listening_late(at: FindingPlace, *, through: str, late_ms: float) -> Said:
     """`through`: what makes most of the delay, by name."""
     return Said(
         "Monitoring is late",

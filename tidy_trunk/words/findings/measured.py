@@ -1,10 +1,10 @@
 """What was measured of a device."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def noisy_gain(at: Place) -> Said:
+def noisy_gain(at: FindingPlace) -> Said:
     return Said(
         "Gain where it turns into noise",
         f"{at.socket} stands {at.db:g} dB above the position from which on it was "

@@ -5,11 +5,11 @@ from typing import Final
 
 from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.plan import PortRef
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def plugs_do_not_mate(at: Place, *, first: str, second: str) -> Said:
+def plugs_do_not_mate(at: FindingPlace, *, first: str, second: str) -> Said:
     """`first`, `second`: the two ends, by name and plug."""
     return Said("Plugs do not mate", f"Cable {at.number}: {first} does not go into {second}. Nothing arrives.")
 
@@ -59,7 +59,7 @@ _WRONG: Final[Mapping[Fault, tuple[str, str]]] = {
 
 
 @says
-def wrong_lead(at: Place, *, fault: Fault) -> Said:
+def wrong_lead(at: FindingPlace, *, fault: Fault) -> Said:
     title, text = _WRONG[fault]
     return Said(
         title,
@@ -69,7 +69,7 @@ def wrong_lead(at: Place, *, fault: Fault) -> Said:
 
 
 @says
-def another_ring_count(at: Place, *, plug: str, socket: str, is_dead: bool) -> Said:
+def another_ring_count(at: FindingPlace, *, plug: str, socket: str, is_dead: bool) -> Said:
     what = (
         "The signal is shorted: nothing arrives."
         if is_dead
@@ -83,7 +83,7 @@ def another_ring_count(at: Place, *, plug: str, socket: str, is_dead: bool) -> S
 
 
 @says
-def stereo_into_mono(at: Place, *, lost: str, alone: tuple[str, ...]) -> Said:
+def stereo_into_mono(at: FindingPlace, *, lost: str, alone: tuple[str, ...]) -> Said:
     """`lost`: the side that goes nowhere; `alone`: sources that are on that one alone."""
     names = " and ".join(map(at.source, alone))
     return Said(
@@ -98,7 +98,7 @@ def stereo_into_mono(at: Place, *, lost: str, alone: tuple[str, ...]) -> Said:
 
 
 @says
-def mono_into_stereo(at: Place, *, silent: str) -> Said:
+def mono_into_stereo(at: FindingPlace, *, silent: str) -> Said:
     """`silent`: the side on which nothing arrives."""
     return Said(
         f"{silent} stays silent",
@@ -108,7 +108,7 @@ def mono_into_stereo(at: Place, *, silent: str) -> Said:
 
 
 @says
-def port_blocked(at: Place, *, by: str) -> Said:
+def port_blocked(at: FindingPlace, *, by: str) -> Said:
     """`by`: the port that is used instead."""
     blocked = at.joint.input.label
     return Said(
@@ -119,7 +119,7 @@ def port_blocked(at: Place, *, by: str) -> Said:
 
 
 @says
-def no_strain_relief(at: Place, *, loose: tuple[PortRef, ...]) -> Said:
+def no_strain_relief(at: FindingPlace, *, loose: tuple[PortRef, ...]) -> Said:
     """`loose`: the sockets in which the plug does not lock."""
     where = " and ".join(f"{at.label(ref.device)} {at.index.unit(ref.device).port(ref.port).label}" for ref in loose)
     return Said(
@@ -130,7 +130,7 @@ def no_strain_relief(at: Place, *, loose: tuple[PortRef, ...]) -> Said:
 
 
 @says
-def digital_mode(at: Place, *, sends_digital: bool) -> Said:
+def digital_mode(at: FindingPlace, *, sends_digital: bool) -> Said:
     sent, taken = ("digital sound", "a voltage") if sends_digital else ("a voltage", "digital sound")
     return Said(
         "Digital and analogue mixed up",

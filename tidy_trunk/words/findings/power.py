@@ -5,13 +5,13 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks.rules.power import Harm, Unpowered
 from tidy_trunk.core.gear.catalogue import Supply
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 _ROUTINE: Final = "Mute, connect, switch on, wait, open."
 
 
 @says
-def microphone_unpowered(at: Place, *, cause: Unpowered, need: Supply | None) -> Said:
+def microphone_unpowered(at: FindingPlace, *, cause: Unpowered, need: Supply | None) -> Said:
     if need is None:
         return Said(
             f"{at.sender} has no cell",
@@ -20,7 +20,7 @@ def microphone_unpowered(at: Place, *, cause: Unpowered, need: Supply | None) ->
     return Said(f"{at.sender} has no power", f"{at.sender} needs {need}, and {_why_unpowered(at, cause)}. {_ROUTINE}")
 
 
-def _why_unpowered(at: Place, cause: Unpowered) -> str:
+def _why_unpowered(at: FindingPlace, cause: Unpowered) -> str:
     joint = at.joint
     if cause is Unpowered.ONE_OF_TWO:
         on = joint.receiver.phantom_on(joint.input)
@@ -46,7 +46,7 @@ _HARMED: Final[Mapping[Harm, str]] = {
 
 
 @says
-def harmful_power(at: Place, *, harm: Harm, across_v: float) -> Said:
+def harmful_power(at: FindingPlace, *, harm: Harm, across_v: float) -> Said:
     supply = at.finding.about
     return Said(
         f"{supply} where it harms",
@@ -56,7 +56,7 @@ def harmful_power(at: Place, *, harm: Harm, across_v: float) -> Said:
 
 
 @says
-def phantom_shorted(at: Place, *, short_ma: float) -> Said:
+def phantom_shorted(at: FindingPlace, *, short_ma: float) -> Said:
     return Said(
         "48 V meets a short",
         f"A piece of cable {at.number} ties a leg of {at.socket} to the screen: {short_ma:.0f} mA flow for nothing, "
@@ -65,7 +65,7 @@ def phantom_shorted(at: Place, *, short_ma: float) -> Said:
 
 
 @says
-def phantom_voltage(at: Place, *, nominal_v: float, current_ma: float, left_v: float, least_v: float) -> Said:
+def phantom_voltage(at: FindingPlace, *, nominal_v: float, current_ma: float, left_v: float, least_v: float) -> Said:
     return Said(
         f"Too little voltage at {at.sender}",
         f"{at.socket} gives {nominal_v:g} V; at {current_ma:g} mA {left_v:.1f} V are left at "
@@ -74,7 +74,7 @@ def phantom_voltage(at: Place, *, nominal_v: float, current_ma: float, left_v: f
 
 
 @says
-def phantom_budget(at: Place, *, drawn_ma: float, budget_ma: float) -> Said:
+def phantom_budget(at: FindingPlace, *, drawn_ma: float, budget_ma: float) -> Said:
     return Said(
         f"{at.device} cannot power all its microphones",
         f"The microphones at {at.device} draw {drawn_ma:g} mA at 48 V, and it gives {budget_ma:g} mA for all: the voltage "
@@ -83,7 +83,7 @@ def phantom_budget(at: Place, *, drawn_ma: float, budget_ma: float) -> Said:
 
 
 @says
-def cell_without_gauge(at: Place) -> Said:
+def cell_without_gauge(at: FindingPlace) -> Said:
     return Said(
         f"Fresh cell for {at.sender}",
         f"{at.sender} runs on a cell and has no gauge: it fades or stops in mid-take. A fresh one each day, the day "

@@ -1,11 +1,11 @@
 """Radio microphones."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 from tidy_trunk.words.numbers import whole
 
 
 @says
-def transmitter_low(at: Place, *, is_all_up: bool) -> Said:
+def transmitter_low(at: FindingPlace, *, is_all_up: bool) -> Said:
     """`is_all_up`: its gain can go no higher."""
     return Said(
         f"{at.device}: {'too little level' if is_all_up else 'transmitter gain too low'}",

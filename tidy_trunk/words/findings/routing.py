@@ -1,10 +1,10 @@
 """Which input goes to which track."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def input_without_track(at: Place) -> Said:
+def input_without_track(at: FindingPlace) -> Said:
     return Said(
         f"{at.socket} goes to no track",
         f"Cable {at.number} ends at {at.socket}, and no track of {at.device} takes it: it is heard perhaps, never recorded.",
@@ -12,7 +12,7 @@ def input_without_track(at: Place) -> Said:
 
 
 @says
-def built_in_microphone(at: Place, *, waiting: str) -> Said:
+def built_in_microphone(at: FindingPlace, *, waiting: str) -> Said:
     """`waiting`: the run that waits at an input which no track takes."""
     run = at.index.plan.runs[waiting]
     return Said(
@@ -24,7 +24,7 @@ def built_in_microphone(at: Place, *, waiting: str) -> Said:
 
 
 @says
-def track_not_armed(at: Place, *, buses: tuple[str, ...]) -> Said:
+def track_not_armed(at: FindingPlace, *, buses: tuple[str, ...]) -> Said:
     """`buses`: the tracks that take the socket and can be armed."""
     labels = " and ".join(at.unit.bus(bus).label for bus in buses)
     tracks = f"tracks {labels} take it, and are" if len(buses) > 1 else f"track {labels} takes it, and is"
@@ -32,7 +32,7 @@ def track_not_armed(at: Place, *, buses: tuple[str, ...]) -> Said:
 
 
 @says
-def four_track_mode(at: Place, *, buses: tuple[str, ...]) -> Said:
+def four_track_mode(at: FindingPlace, *, buses: tuple[str, ...]) -> Said:
     labels = " and ".join(at.unit.bus(bus).label for bus in buses)
     return Said(
         "Four-track mode is off",
@@ -42,7 +42,7 @@ def four_track_mode(at: Place, *, buses: tuple[str, ...]) -> Said:
 
 
 @says
-def safety_on_one_knob(at: Place, *, first: str) -> Said:
+def safety_on_one_knob(at: FindingPlace, *, first: str) -> Said:
     """`first`: the run that brings the same to the other input."""
     return Said(
         "Both tracks on one knob",

@@ -1,10 +1,10 @@
 """The low cut: against wind and low-frequency noise, and only against them."""
 
-from tidy_trunk.words.findings.said import Place, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, Said, says
 
 
 @says
-def rumble(at: Place, *, cut_hz: float | None, off_rumble_db: float, off_voice_db: float) -> Said:
+def rumble(at: FindingPlace, *, cut_hz: float | None, off_rumble_db: float, off_voice_db: float) -> Said:
     """`cut_hz`: the gentlest low cut that is there; then what it takes off either, in dB."""
     below = -at.db
     where = f"{'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {at.socket}"
@@ -21,7 +21,7 @@ def rumble(at: Place, *, cut_hz: float | None, off_rumble_db: float, off_voice_d
 
 
 @says
-def thin_voice(at: Place, *, cut_hz: float, off_voice_db: float, below_db: float | None) -> Said:
+def thin_voice(at: FindingPlace, *, cut_hz: float, off_voice_db: float, below_db: float | None) -> Said:
     """`below_db`: how far low-frequency noise lies below the voice without the cut; None where there is none."""
     against = (
         "and there is no low-frequency noise"

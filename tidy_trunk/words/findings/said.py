@@ -16,7 +16,7 @@ class Said(NamedTuple):
     verify: str = ""
 
 
-class Place:
+class FindingPlace:
     """Where a finding is, by the names that the user gave. `index`: of the plan in which it was found."""
 
     def __init__(self, index: PlanIndex, finding: Finding) -> None:
@@ -87,7 +87,7 @@ def says(function: Sayer) -> Sayer:
 
 def said(finding: Finding, index: PlanIndex) -> Said:
     """A finding in words. `index`: of the plan in which it was found."""
-    return SAYERS[finding.rule](Place(index, finding), **finding.facts)
+    return SAYERS[finding.rule](FindingPlace(index, finding), **finding.facts)
 
 
 def headline(found: PlacedFinding) -> str:

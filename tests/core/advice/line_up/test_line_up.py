@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tidy_trunk.core.advice.line_up import State, line_up_steps, taken, voice_steps
-from tidy_trunk.core.base.signal import Heard, dbfs_of_powers, measure_steps
+from tidy_trunk.core.base.signal import SpeechLevels, dbfs_of_powers, measure_steps
 from tidy_trunk.core.gear.catalogue import Provenance, built_in, find_control
 from tidy_trunk.core.plan import (
     DropLineUp,
@@ -284,7 +284,7 @@ def test_behind_the_tone_voices_are_let_heard():
     track = report_of(padded_plan()).track("bag.1")
     assert (step.track, step.sources, step.is_heard) == ("bag.1", ("Voice",), False)
     assert (step.average_dbfs, step.peak_dbfs) == (track.sound.average, track.sound.peak) and not step.warning
-    heard = Heard(
+    heard = SpeechLevels(
         quiet_dbfs=-40, average_dbfs=-26, peak_dbfs=-12, noise_dbfs=None, noise_a_dbfs=None, is_clipped=False, seconds=9
     )
     taken_over = heard_at(report_of(padded_plan()), track, heard).edits

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
-from tidy_trunk.core.base.signal import Heard, hear
+from tidy_trunk.core.base.signal import SpeechLevels, hear
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
 from tidy_trunk.core.sound.levels import Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -23,9 +23,9 @@ def recording(voice_dbfs: float = -20, noise_dbfs: float = -60, seconds: int = 6
     return np.where(time.astype(int) % 2 == 0, tone, noise)
 
 
-def heard(**levels) -> Heard:
+def heard(**levels) -> SpeechLevels:
     usual = {"average_dbfs": -22.0, "quiet_dbfs": -34.0, "peak_dbfs": -8.0, "noise_dbfs": -50.0, "noise_a_dbfs": -54.0}
-    return Heard(**{**usual, "is_clipped": False, "seconds": 10.0, **levels})
+    return SpeechLevels(**{**usual, "is_clipped": False, "seconds": 10.0, **levels})
 
 
 def track(plan: Plan, track_id: str = "bag.1"):

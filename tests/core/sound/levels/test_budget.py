@@ -10,7 +10,7 @@ from tests.plans import boom_in_bag, line_into_camera, made, padded_plan
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.gear.catalogue import Figure, Provenance
 from tidy_trunk.core.plan import SetFigure
-from tidy_trunk.core.sound.levels import Noise, Report, Sound, doubts, noise_budget
+from tidy_trunk.core.sound.levels import Noise, Report, SignalLevels, doubts, noise_budget
 from tidy_trunk.core.sound.levels.report import TrackLevel
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.words import first_measurement, noise_words
@@ -25,7 +25,7 @@ def with_noises(*levels: float) -> TrackLevel:
     noises = tuple(Noise(f"noise {index}", level, is_room=index == 0) for index, level in enumerate(levels))
     return TrackLevel(
         trace=track.trace,
-        sound=Sound(noises_before=noises),
+        sound=SignalLevels(noises_before=noises),
         role=track.role,
         target=track.target,
         sources=(),

@@ -7,7 +7,7 @@ import pytest
 import scipy
 
 from tests.core.base.units.test_weighting import TABLE
-from tidy_trunk.core.sound.levels import Spectrum, a_change_db, cut_change_db, low_cut_db
+from tidy_trunk.core.sound.levels import SpectrumShape, a_change_db, cut_change_db, low_cut_db
 
 RATE = 48_000
 HERTZ = np.fft.rfftfreq(1 << 18, 1 / RATE)
@@ -19,7 +19,7 @@ def slope(decibels_per_octave: float) -> np.ndarray:
     return np.where(AUDIBLE, np.maximum(HERTZ, 1.0) ** (decibels_per_octave / (20 * math.log10(2)) * 2), 0)
 
 
-SHAPES = {Spectrum.FLAT: slope(0), Spectrum.ROOM: slope(-3.0103), Spectrum.RUMBLE: slope(-9.0309)}
+SHAPES = {SpectrumShape.FLAT: slope(0), SpectrumShape.ROOM: slope(-3.0103), SpectrumShape.RUMBLE: slope(-9.0309)}
 
 
 def level(power: np.ndarray) -> float:
@@ -55,6 +55,6 @@ def test_a_low_cut_is_three_decibels_down_where_it_says():
 
 def test_160_hz_thins_a_voice_and_80_hz_does_not():
     """Handbook §6: against rumble; 80 to 160 Hz thins a voice. The spectrum of speech is from memory."""
-    assert -0.2 < cut_change_db(Spectrum.VOICE, (80,)) < 0
-    assert cut_change_db(Spectrum.VOICE, (160,)) < -0.5
-    assert cut_change_db(Spectrum.RUMBLE, (80,)) < -10
+    assert -0.2 < cut_change_db(SpectrumShape.VOICE, (80,)) < 0
+    assert cut_change_db(SpectrumShape.VOICE, (160,)) < -0.5
+    assert cut_change_db(SpectrumShape.RUMBLE, (80,)) < -10

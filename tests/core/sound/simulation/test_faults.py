@@ -23,7 +23,7 @@ from tidy_trunk.core.sound.simulation import (
     tone_take,
     truth,
 )
-from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, trace_plan, upstream_of
 
 RATE = 48_000
 STRAYS = Faults(strays=True)
@@ -131,7 +131,7 @@ def test_what_sources_do_is_as_loud_as_the_plan_says():
     plan = boom_in_bag()
     source = plan.sources["voice"]
     report = Report(trace_plan(plan))
-    boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.place is Place.MICROPHONE)
+    boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.place is StageKind.MICROPHONE)
 
     def peak(play):
         bench = Simulator(report.index, play, sample_count=2**18)

@@ -16,7 +16,7 @@ from tidy_trunk.core.plan import SetJob, apply_edits
 from tidy_trunk.core.sound.levels import LevelSolver, Report, low_cut_db
 from tidy_trunk.core.sound.simulation import Play, Simulator
 from tidy_trunk.core.sound.simulation.wave import WavePassage
-from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, trace_plan, upstream_of
 from tidy_trunk.core.time.clock import timecode_tracks
 
 COUNT, RATE = 2**15, 48_000
@@ -38,11 +38,11 @@ def is_steady(report: Report, stage) -> bool:
     """Whether nothing on the way follows the sound: no automatic level, limiter or compander."""
     for item in upstream_of(stage):
         unit = report.index.unit(item.device)
-        if item.place is Place.INPUT:
+        if item.place is StageKind.INPUT:
             port = unit.input(item.name)
             if unit.automatic_level_on(port) or unit.limiter_dbfs(port) is not None:
                 return False
-        if item.place is Place.OUTPUT and unit.output_mode(unit.output(item.name)).compander_db is not None:
+        if item.place is StageKind.OUTPUT and unit.output_mode(unit.output(item.name)).compander_db is not None:
             return False
     return True
 

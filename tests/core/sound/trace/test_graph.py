@@ -6,7 +6,7 @@ import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, run
 from tidy_trunk.core.plan import PlanIndex, RouteBus
-from tidy_trunk.core.sound.trace import Place, Tracer, trace_plan
+from tidy_trunk.core.sound.trace import StageKind, Tracer, trace_plan
 from tidy_trunk.errors import PlanError, SignalLoopError
 
 
@@ -20,8 +20,8 @@ def test_every_stage_in_order():
             break
         stage = stage.feeds[0][0]
     assert places[::-1] == [
-        Place.SOUND, Place.MICROPHONE, Place.OUTPUT, Place.LEAD, Place.INPUT, Place.BUS,
-        Place.OUTPUT, Place.LEAD, Place.INPUT, Place.BUS,
+        StageKind.SOUND, StageKind.MICROPHONE, StageKind.OUTPUT, StageKind.LEAD, StageKind.INPUT, StageKind.BUS,
+        StageKind.OUTPUT, StageKind.LEAD, StageKind.INPUT, StageKind.BUS,
     ]  # fmt: skip
     assert trace.stage.sources == ("voice",)
 

@@ -4,7 +4,7 @@ import pytest
 
 from tests.core.time.sync.test_align import WITHIN_S, sound_of
 from tests.sounds import RATE, noise, voice
-from tidy_trunk.core.time.sync import Tie, match_many, timelines
+from tidy_trunk.core.time.sync import PairOffset, match_many, timelines
 
 
 def test_each_is_found_in_its_own_and_strangers_in_none():
@@ -24,7 +24,7 @@ def test_nothing_is_found_in_nothing():
 
 def test_what_hangs_together_stands_on_one_timeline():
     """By hand: 1 begins 4 s after 0, 2 begins 1.5 s before 1; 3 hangs on nothing; a doubtful tie that says otherwise loses."""
-    ties = [Tie(0, 1, 4.0, 0.9), Tie(1, 2, -1.5, 0.8), Tie(0, 2, 9.0, 0.6)]
+    ties = [PairOffset(0, 1, 4.0, 0.9), PairOffset(1, 2, -1.5, 0.8), PairOffset(0, 2, 9.0, 0.6)]
     assert timelines(4, ties) == [{0: 0.0, 1: 4.0, 2: 2.5}, {3: 0.0}]
-    assert timelines(2, [Tie(0, 1, -3.0, 1.0)]) == [{0: 3.0, 1: 0.0}], "from the earliest on"
+    assert timelines(2, [PairOffset(0, 1, -3.0, 1.0)]) == [{0: 3.0, 1: 0.0}], "from the earliest on"
     assert timelines(0, []) == []

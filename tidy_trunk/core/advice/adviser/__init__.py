@@ -1,10 +1,10 @@
 """What mends a plan: moves that are tried on the whole of it, and one judge of what is better."""
 
-from tidy_trunk.core.advice.adviser.adviser import Adviser, Taken, fixed
+from tidy_trunk.core.advice.adviser.adviser import Adviser, TakenFix, fixed
 from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, GainStep, Outcome, TrackChange, gain_plan
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
-from tidy_trunk.core.advice.adviser.matched import How, Matched, Matcher
+from tidy_trunk.core.advice.adviser.matched import How, MatchedRun, Matcher
 from tidy_trunk.core.advice.adviser.move import Move
 from tidy_trunk.core.advice.adviser.settle import Pins
 from tidy_trunk.core.advice.adviser.ways import ways
@@ -16,12 +16,12 @@ __all__ = [
     "GainStep",
     "How",
     "Judgement",
-    "Matched",
+    "MatchedRun",
     "Matcher",
     "Move",
     "Outcome",
     "Pins",
-    "Taken",
+    "TakenFix",
     "TrackChange",
     "fixed",
     "gain_plan",

@@ -354,7 +354,7 @@ def _is_milder(after: Finding, before: Finding) -> bool:
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
+class TakenFix:
     """A fix that was taken, what it ended, and what the judge says of the plan with it."""
 
     ended: PlacedFinding
@@ -362,7 +362,7 @@ class Taken:
     judged: Judgement
 
 
-def fixed(plan: Plan) -> tuple[Plan, list[Taken]]:
+def fixed(plan: Plan) -> tuple[Plan, list[TakenFix]]:
     """A plan with first fixes taken, the gravest finding first, until none is left; and what was taken.
 
     It comes to an end: each fix makes the judgement less, and a plan that was there cannot come again.
@@ -373,5 +373,5 @@ def fixed(plan: Plan) -> tuple[Plan, list[Taken]]:
         finding, move = first
         ended = PlacedFinding(finding, adviser.report.index)
         adviser = adviser.after(move)
-        taken.append(Taken(ended, move, adviser.judgement))
+        taken.append(TakenFix(ended, move, adviser.judgement))
     return adviser.plan, taken

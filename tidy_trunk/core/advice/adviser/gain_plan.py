@@ -23,7 +23,7 @@ from tidy_trunk.core.advice.adviser.settle import NO_PINS, Pins, settle
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding, Severity
 from tidy_trunk.core.gear.catalogue import Control, ControlKind, InputPort, Setting, controls_of
 from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, PortRef, SetControl, apply_edits
-from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
+from tidy_trunk.core.sound.levels import Report, SignalLevels, TrackLevel
 from tidy_trunk.errors import TidyTrunkError
 
 JUST_DB: Final = 0.5
@@ -40,7 +40,7 @@ class Outcome(NamedTuple):
     """What a knob brings: a track or mix by name, and its sound with everything set."""
 
     label: str
-    sound: Sound
+    sound: SignalLevels
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

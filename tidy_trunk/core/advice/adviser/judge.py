@@ -9,7 +9,7 @@ from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, AUDIBLE_DB, JUST_DB, Tr
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Signal
 from tidy_trunk.core.plan import Plan, PlanIndex, PortRef, Role, Run
-from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel
+from tidy_trunk.core.sound.levels import Report, SignalLevels, TrackLevel
 from tidy_trunk.core.time.clock import jams_too_often
 
 STEP_DB: Final = 3.0
@@ -150,13 +150,13 @@ def joint_marks(trial: Trial) -> JointMarks:
     )
 
 
-def burst_db(sound: Sound) -> float:
+def burst_db(sound: SignalLevels) -> float:
     """What is cut off a burst while the expected peaks fit, where it is worth telling."""
     over = sound.burst_clip.over_db if sound.burst_clip is not None and sound.clip is None else 0.0
     return over if over > ALLOWED_MISS_DB else 0.0
 
 
-def noise_steps(sound: Sound | TrackLevel) -> int:
+def noise_steps(sound: SignalLevels | TrackLevel) -> int:
     """Gear noise by ear, as far as the place does not hide it, in steps of 3 dB."""
     above = sound.gear_noise_a - (sound.room_noise_a - AUDIBLE_DB)
     return round(above / STEP_DB) if math.isfinite(above) and above > 0 else 0

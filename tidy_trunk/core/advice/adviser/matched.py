@@ -50,7 +50,7 @@ class How(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Matched:
+class MatchedRun:
     """A run with what is set for it. `stops`: what would then stand and did not before; `is_plain`: nothing is set."""
 
     move: Move
@@ -74,7 +74,7 @@ class Matcher:
         self._adviser = adviser
         self._cable: Run | None = None
 
-    def matched(self, run_edits: Sequence[Edit], *, keeps_cable: bool = False) -> list[Matched]:
+    def matched(self, run_edits: Sequence[Edit], *, keeps_cable: bool = False) -> list[MatchedRun]:
         """Ways to make a run, best first by the judge.
 
         Args:
@@ -99,7 +99,7 @@ class Matcher:
         best, *others = sorted(found, key=lambda item: item[0])
         best = self._bettered(best)
         return [
-            Matched(
+            MatchedRun(
                 replace(move, edits=_with_final_cables(before, move.edits, tried.question.plan)),
                 tried.question.plan,
                 self._adviser.new_stops(tried),

@@ -23,7 +23,7 @@ from tidy_trunk.core.gear.catalogue import (
     trim_key,
 )
 from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, PortRef, Run, SetControl, edited
-from tidy_trunk.core.sound.levels import LevelSolver, Sound, StageLevel
+from tidy_trunk.core.sound.levels import LevelSolver, SignalLevels, StageLevel
 from tidy_trunk.core.sound.trace import Stage, StageKey, Tracer
 
 Pins = frozenset[tuple[str, str]]
@@ -41,13 +41,13 @@ ROUND_DB: Final = 5.0
 _MOST_STEPS_DOWN = 200
 
 
-class Progress:
+class SettlingPlan:
     """A plan whose gains are being settled, with the stages and levels of every device that stands."""
 
     def __init__(self, plan: Plan) -> None:
         self.index = PlanIndex(plan)
         self._stages: dict[StageKey, Stage] = {}
-        self._levels: dict[StageKey, StageLevel[Sound]] = {}
+        self._levels: dict[StageKey, StageLevel[SignalLevels]] = {}
 
     @property
     def plan(self) -> Plan:
@@ -75,7 +75,7 @@ class Progress:
 
 def settle(plan: Plan, pins: Pins = NO_PINS, only: Collection[str] | None = None) -> Plan:
     """The plan with every knob where it fits, from the microphones on. `only`: devices into which runs are settled."""
-    progress = Progress(plan)
+    progress = SettlingPlan(plan)
     done: set[str] = set()
     for device in devices_in_order(progress.index):
         if only is None or device in only:
@@ -83,7 +83,7 @@ def settle(plan: Plan, pins: Pins = NO_PINS, only: Collection[str] | None = None
     return progress.plan
 
 
-def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -> None:
+def settle_device(progress: SettlingPlan, device: str, pins: Pins, done: set[str]) -> None:
     """Everything that feeds a device, then its own mixes. `done`: ids of runs that are settled; added to."""
     progress.stand({run.sending.device for run in progress.plan.runs.values() if run.receiving.device == device})
     for group in groups_into(progress.index, device):
@@ -95,7 +95,7 @@ def settle_device(progress: Progress, device: str, pins: Pins, done: set[str]) -
     _set_tracks(progress, device, pins)
 
 
-def _best(progress: Progress, group: Group, pins: Pins) -> list[Edit]:
+def _best(progress: SettlingPlan, group: Group, pins: Pins) -> list[Edit]:
     """The setting of a group that has the least wrong with it: every position of its outputs, and for each the best
     of every input, which do not depend on each other."""
     best: tuple[Score, list[Edit]] | None = None
@@ -122,7 +122,7 @@ def _free(choices: Iterable[list[Edit]], pins: Pins) -> Iterator[list[Edit]]:
 
 
 def _best_input(
-    progress: Progress, plan: Plan, ref: PortRef, runs: Sequence[Run], pins: Pins
+    progress: SettlingPlan, plan: Plan, ref: PortRef, runs: Sequence[Run], pins: Pins
 ) -> tuple[Score, list[Edit]]:
     unit = PlanIndex(plan, progress.index).unit(ref.device)
     senders = [progress.index.unit(run.sending.device) for run in runs]
@@ -230,7 +230,7 @@ def _clip_dbu(mode: InputMode) -> float:
     return mode.clip_dbu.value if mode.clip_dbu is not None else math.inf
 
 
-def _score(progress: Progress, plan: Plan, runs: Sequence[Run], edits: Sequence[Edit]) -> Score:
+def _score(progress: SettlingPlan, plan: Plan, runs: Sequence[Run], edits: Sequence[Edit]) -> Score:
     """What is wrong where these runs arrive; then how many knobs move, and to how odd a position."""
     parts = [joint_marks(Trial(plan, run.id, progress)) for run in runs]
     total = tuple(sum(part) for part in zip(*parts, strict=True))
@@ -243,7 +243,7 @@ def _roughness(edits: Sequence[Edit]) -> float:
     return float(sum(isinstance(value, float) and value % ROUND_DB != 0 for value in values))
 
 
-def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
+def _unclip_mixes(progress: SettlingPlan, device: str, pins: Pins) -> None:
     """Several tracks that fit may clip where they are summed: what feeds that mix goes down, step by step."""
     for bus in progress.index.unit(device).device_class.buses:
         for _ in range(_MOST_STEPS_DOWN):
@@ -258,7 +258,7 @@ def _unclip_mixes(progress: Progress, device: str, pins: Pins) -> None:
             progress.take(edits)
 
 
-def _set_own_microphone(progress: Progress, device: str, pins: Pins) -> None:
+def _set_own_microphone(progress: SettlingPlan, device: str, pins: Pins) -> None:
     """The knob of a built-in microphone, where its track is wanted."""
     run = built_in_run(progress.index, device)
     turn = Trial(progress.plan, run, progress).fitting_gain() if run is not None else None
@@ -270,7 +270,7 @@ def _set_own_microphone(progress: Progress, device: str, pins: Pins) -> None:
     progress.take([turn if lower is None else lower])
 
 
-def _set_tracks(progress: Progress, device: str, pins: Pins) -> None:
+def _set_tracks(progress: SettlingPlan, device: str, pins: Pins) -> None:
     """The knob of each track that has one of its own, where that track is wanted."""
     for bus in progress.index.unit(device).device_class.buses:
         if bus.gain is None or (device, bus_gain_key(bus.id)) in pins:

@@ -6,7 +6,7 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Any, Final, NamedTuple
 
-from tidy_trunk.core.advice.ways import Ends
+from tidy_trunk.core.advice.ways import RunEnds
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import (
     INSIDE,
@@ -15,11 +15,11 @@ from tidy_trunk.core.gear.catalogue import (
     Supply,
     is_meant_for,
 )
-from tidy_trunk.core.gear.wiring import Delivery, Fault, Link, faults, unmated
+from tidy_trunk.core.gear.wiring import DeliveredSupply, Fault, Link, faults, unmated
 from tidy_trunk.core.plan import NOTHING_CHANGED, Aspect, PlacedDevice, Plan, PlanIndex, Run, changed_aspects
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum import Loop, loops, ties
-from tidy_trunk.core.sound.levels import Report, Sound, TrackLevel, is_safety
+from tidy_trunk.core.sound.levels import Report, SignalLevels, TrackLevel, is_safety
 from tidy_trunk.core.sound.trace import Stage, is_shared, run_delivery, run_link
 from tidy_trunk.core.time.clock import (
     Clocks,
@@ -95,7 +95,7 @@ class PlacedFinding:
     index: PlanIndex
 
 
-class Joint(Ends):
+class Joint(RunEnds):
     """A run with both its ends and its leads looked up, as most rules want it."""
 
     def __init__(self, index: PlanIndex, run: Run) -> None:
@@ -113,7 +113,7 @@ class Joint(Ends):
         """What is wrong with what arrives; empty where the plugs do not mate, which is another matter."""
         return faults(self.output, self.leads, self.input, self.link) if self.mates else ()
 
-    def delivery(self, supply: Supply) -> Delivery | None:
+    def delivery(self, supply: Supply) -> DeliveredSupply | None:
         """How a supply stands at the sender's contacts; None where no contacts carry it."""
         return run_delivery(self.index, self.run, supply)
 
@@ -248,7 +248,7 @@ class Situation:
         """Raises KeyError: no such run."""
         return self._joint_of[run_id]
 
-    def mixes_of(self, run_id: str) -> Iterator[Sound]:
+    def mixes_of(self, run_id: str) -> Iterator[SignalLevels]:
         """The sound of every track and mix of the receiving device that a run feeds."""
         device = self.plan.runs[run_id].receiving.device
         for bus in self.index.unit(device).device_class.buses:

@@ -58,7 +58,7 @@ class FaultTest:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Answer:
+class SearchAnswer:
     """What came of a test; None where nobody could tell."""
 
     test: str
@@ -78,7 +78,7 @@ class Search:
 
 
 def search(
-    report: Report, findings: Sequence[Finding], symptom: Symptom, track: TrackLevel, answers: Sequence[Answer]
+    report: Report, findings: Sequence[Finding], symptom: Symptom, track: TrackLevel, answers: Sequence[SearchAnswer]
 ) -> Search:
     """What is left after some answers, and which test to do next.
 

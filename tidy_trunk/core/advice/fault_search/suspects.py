@@ -12,7 +12,7 @@ from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.core.gear.catalogue import Circuit, Kind, Power, Supply
 from tidy_trunk.core.plan import PlacedDevice, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel, noise_budget
-from tidy_trunk.core.sound.trace import Place
+from tidy_trunk.core.sound.trace import StageKind
 
 FOUND: Final[Mapping[Severity, float]] = {Severity.STOP: 20.0, Severity.CAUTION: 10.0, Severity.NOTE: 3.0}
 """ASSUMED_ how likely a finding that explains the symptom is its cause, beside what no plan can know."""
@@ -100,7 +100,7 @@ class Chain:
         self.at: dict[str, int] = {}
         for stage in report.main_path(track.trace.stage):
             name = stage.run.id if stage.run is not None else stage.device
-            if stage.place is Place.SOUND or not name:
+            if stage.place is StageKind.SOUND or not name:
                 continue
             if name not in self.at:
                 self.at[name] = len(self.at)

@@ -2,10 +2,10 @@
 
 from tidy_trunk.core.advice.gear_tests.answers import answered, known
 from tidy_trunk.core.advice.gear_tests.found import (
-    Answer,
     FigureFound,
-    Finding,
     Found,
+    GearAnswer,
+    GearFinding,
     GearRecording,
     KnobFound,
     LegsFound,
@@ -23,10 +23,10 @@ from tidy_trunk.core.advice.gear_tests.gear_tests import (
 )
 
 __all__ = [
-    "Answer",
     "FigureFound",
-    "Finding",
     "Found",
+    "GearAnswer",
+    "GearFinding",
     "GearRecording",
     "GearTest",
     "GearTestKind",

@@ -6,10 +6,10 @@ from dataclasses import replace
 from typing import Final
 
 from tidy_trunk.core.advice.gear_tests.found import (
-    Answer,
     FigureFound,
-    Finding,
     Found,
+    GearAnswer,
+    GearFinding,
     GearRecording,
     KnobFound,
     LegsFound,
@@ -75,7 +75,7 @@ Change = Callable[[DeviceClass], DeviceClass]
 """What becomes of a class. [PRACTICE] of software"""
 
 
-def answered(report: Report, test: GearTest, answer: Answer) -> Found:
+def answered(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     """What an answer says, and the edits that keep it.
 
     Raises:
@@ -84,7 +84,7 @@ def answered(report: Report, test: GearTest, answer: Answer) -> Found:
     return _READERS[test.kind](report, test, answer)
 
 
-def known(report: Report, test: GearTest) -> Finding | None:
+def known(report: Report, test: GearTest) -> GearFinding | None:
     """What a test has found out already; None where it was never done."""
     if not test.when:
         return None
@@ -119,7 +119,7 @@ def _figure_path(report: Report, test: GearTest) -> str:
     return f"inputs.{test.at}.modes.{unit.input_mode(unit.input(test.at)).id}.ein_dbu"
 
 
-def _lowest(report: Report, test: GearTest, answer: Answer) -> Found:
+def _lowest(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     is_off = answer.yes
     if is_off is None:
         channel = _channel(report, test.track, _recording(answer))
@@ -136,7 +136,7 @@ def _lowest(report: Report, test: GearTest, answer: Answer) -> Found:
     return _kept(report, test, answer, LowestFound(is_off), change)
 
 
-def _attenuator(report: Report, test: GearTest, answer: Answer) -> Found:
+def _attenuator(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     is_late = answer.yes
     if is_late is None:
         channel = _channel(report, test.track, _recording(answer))
@@ -149,7 +149,7 @@ def _attenuator(report: Report, test: GearTest, answer: Answer) -> Found:
     return _kept(report, test, answer, PadFound(place), _port(test.at, lambda port: replace(port, pad_place=place)))
 
 
-def _legs(report: Report, test: GearTest, answer: Answer) -> Found:
+def _legs(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     """The leg that is marked left alone: it is the left one where the first side hears it."""
     as_marked = answer.yes
     if as_marked is None:
@@ -184,7 +184,7 @@ def _own_lead(plan: Plan, lead: LeadClass, when: str) -> LeadClass:
     return replace(lead, id=free_id(f"my {lead.id}", plan.leads), label=label, tested=tested)
 
 
-def _bleed(report: Report, test: GearTest, answer: Answer) -> Found:
+def _bleed(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     at_most = False
     if answer.value is not None:
         bleed_db = -abs(answer.value)
@@ -207,14 +207,14 @@ def _bleed(report: Report, test: GearTest, answer: Answer) -> Found:
     return _kept(report, test, answer, found, _port(test.at, lambda port: replace(port, bleed_db=figure)))
 
 
-def _idle_noise(report: Report, test: GearTest, answer: Answer) -> Found:
+def _idle_noise(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     def change(figure: Figure | None) -> Change:
         return _port(test.at, lambda port: replace(port, idle_noise_dbfs=figure))
 
     return _noise_found(report, test, answer, change, (-160.0, 0.0), MEASURED_WITHIN_DB)
 
 
-def _input_noise(report: Report, test: GearTest, answer: Answer) -> Found:
+def _input_noise(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     unit = report.index.unit(test.device)
     chosen = unit.input_mode(unit.input(test.at))
 
@@ -233,7 +233,7 @@ def _input_noise(report: Report, test: GearTest, answer: Answer) -> Found:
 def _noise_found(
     report: Report,
     test: GearTest,
-    answer: Answer,
+    answer: GearAnswer,
     change: Callable[[Figure | None], Change],
     between: tuple[float, float],
     within_db: float,
@@ -259,7 +259,7 @@ def _noise_found(
     return _kept(report, test, answer, FigureFound(_figure_path(report, test), figure, at_most), change(figure))
 
 
-def _meter(report: Report, test: GearTest, answer: Answer) -> Found:
+def _meter(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     if answer.value is None:
         raise InputError("say what the meter showed while this was recorded")
     channel = _channel(report, test.track, _recording(answer))
@@ -274,7 +274,7 @@ def _meter(report: Report, test: GearTest, answer: Answer) -> Found:
     return Found(MeterFound(edit.meter.reads_high_db), keeping_line_ups(report, (*edits, edit)), own.id)
 
 
-def _knob(report: Report, test: GearTest, answer: Answer) -> Found:
+def _knob(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     recording = _recording(answer)
     if test.knob is None or not recording.steps:
         raise InputError("this recording holds no steps: name the marks when it is dropped in")
@@ -292,7 +292,7 @@ def _knob(report: Report, test: GearTest, answer: Answer) -> Found:
     return Found(KnobFound(len(clean)), keeping_line_ups(report, (*edits, law[0])), own.id)
 
 
-def _picture(report: Report, test: GearTest, answer: Answer) -> Found:
+def _picture(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     if answer.value is None or not 0 <= answer.value <= 120:
         raise InputError("say by how many frames the picture is late, from 0 to 120")
     # A frame is all that can be counted.
@@ -317,7 +317,7 @@ def _own_class(report: Report, test: GearTest) -> tuple[DeviceClass, tuple[Edit,
     return after.classes[after.devices[test.device].class_id], (copied,)
 
 
-def _kept(report: Report, test: GearTest, answer: Answer, what: Finding, change: Change) -> Found:
+def _kept(report: Report, test: GearTest, answer: GearAnswer, what: GearFinding, change: Change) -> Found:
     own, edits = _own_class(report, test)
     changed = change(own)
     kept: list[Edit] = [
@@ -343,13 +343,13 @@ def _edited(report: Report, edits: Sequence[Edit]) -> Report:
     return Report(trace_plan(apply_edits(report.index.plan, edits)))
 
 
-def _measured(answer: Answer, value: float, within: float) -> Figure:
+def _measured(answer: GearAnswer, value: float, within: float) -> Figure:
     """A figure that says where it is from: of a simulated device it is one of no real one."""
     source = "SIMULATION" if answer.read_from is ReadFrom.BENCH else "USER"
     return Figure(round(value, 1), within, Provenance.MEASURED, source)
 
 
-def _recording(answer: Answer) -> GearRecording:
+def _recording(answer: GearAnswer) -> GearRecording:
     if answer.recording is None or not answer.recording.channels:
         raise InputError("this test wants a recording: drop it in, or measure in the simulation")
     return answer.recording
@@ -370,7 +370,7 @@ def _channel(report: Report, track_id: str, recording: GearRecording) -> Recorde
     return recording.channels[number]
 
 
-def _noise(report: Report, test: GearTest, answer: Answer) -> float:
+def _noise(report: Report, test: GearTest, answer: GearAnswer) -> float:
     """In dBFS, typed or recorded."""
     if answer.value is not None:
         return answer.value
@@ -382,7 +382,7 @@ def _noise(report: Report, test: GearTest, answer: Answer) -> float:
     return channel.noise_dbfs
 
 
-_READERS: Final[Mapping[GearTestKind, Callable[[Report, GearTest, Answer], Found]]] = {
+_READERS: Final[Mapping[GearTestKind, Callable[[Report, GearTest, GearAnswer], Found]]] = {
     GearTestKind.LOWEST: _lowest,
     GearTestKind.ATTENUATOR: _attenuator,
     GearTestKind.LEGS: _legs,

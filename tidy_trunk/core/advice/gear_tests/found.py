@@ -30,7 +30,7 @@ class GearRecording:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Answer:
+class GearAnswer:
     """What somebody saw, measured or recorded.
 
     yes: to the question of a test that has one; None where a recording tells it.
@@ -91,13 +91,13 @@ class KnobFound:
     marks: int
 
 
-Finding = LowestFound | PadFound | LegsFound | FigureFound | MeterFound | KnobFound
+GearFinding = LowestFound | PadFound | LegsFound | FigureFound | MeterFound | KnobFound
 
 
 @dataclass(frozen=True, slots=True)
 class Found:
     """What was found out, and the edits that keep it. class_id: of the class, or the lead, that knows it then."""
 
-    what: Finding
+    what: GearFinding
     edits: tuple[Edit, ...]
     class_id: str

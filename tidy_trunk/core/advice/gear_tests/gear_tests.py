@@ -38,8 +38,8 @@ from tidy_trunk.core.plan import (
     apply_edits,
     law_key,
 )
-from tidy_trunk.core.sound.levels import LevelSolver, Report, Sound, known_sender, sender_of
-from tidy_trunk.core.sound.trace import Place, Stage
+from tidy_trunk.core.sound.levels import LevelSolver, Report, SignalLevels, known_sender, sender_of
+from tidy_trunk.core.sound.trace import Stage, StageKind
 from tidy_trunk.errors import NotFoundError
 
 
@@ -170,7 +170,7 @@ def _knobs(report: Report, unit: PlacedDevice) -> Iterator[tuple[Knob, Stage]]:
 
 def _of_knob(report: Report, knob: Knob, track: Stage) -> Iterator[GearTest]:
     unit = report.index.unit(knob.device)
-    if knob.place is Place.OUTPUT and unit.device_class.kind in SET_BY_STEPS:
+    if knob.place is StageKind.OUTPUT and unit.device_class.kind in SET_BY_STEPS:
         return
     manual = _by_hand(report, track)
     report = report.edited(apply_edits(report.index.plan, manual)) if manual else report
@@ -299,7 +299,7 @@ def _by_hand(report: Report, track: Stage) -> tuple[Edit, ...]:
     """Automatic level off on the way to a track: through it a tone says nothing."""
     found: list[Edit] = []
     for stage in report.main_path(track):
-        if stage.place is Place.INPUT:
+        if stage.place is StageKind.INPUT:
             unit = report.index.unit(stage.device)
             found += by_hand(unit, unit.input(stage.name))
     return tuple(found)
@@ -369,7 +369,7 @@ def leg_part(run: Run) -> Part:
     return next(part for part in run.parts if part.branch)
 
 
-def tone_at(report: Report, track: Stage) -> Sound:
+def tone_at(report: Report, track: Stage) -> SignalLevels:
     """The tone of the nearest sender before a track, as the track has it. Raises InputError: no device sends one."""
     sender = known_sender(report.index, track)
     oscillators = {sender.device: report.index.tone_dbfs(sender.device)}

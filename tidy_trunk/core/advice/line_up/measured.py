@@ -22,7 +22,7 @@ from tidy_trunk.core.plan import (
     apply_edits,
 )
 from tidy_trunk.core.sound.levels import LevelSolver, Report, Standing, sender_of
-from tidy_trunk.core.sound.trace import Place, Stage, trace_plan
+from tidy_trunk.core.sound.trace import Stage, StageKind, trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 
 LOUDEST_TRY_DBFS: Final = -5.0
@@ -42,7 +42,7 @@ class Knob:
     place: an input's gain or an output's trim.
     """
 
-    place: Place
+    place: StageKind
     device: str
     class_id: str
     control: str
@@ -63,12 +63,12 @@ def knobs_along(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
     """Every knob on a way, in its order."""
     for stage in path:
         unit = report.index.unit(stage.device)
-        if stage.place is Place.OUTPUT:
+        if stage.place is StageKind.OUTPUT:
             output = unit.output(stage.name)
             sends = unit.output_mode(output)
             control, span, stands_db = trim_key(output.id, sends.id), sends.trim, unit.trim_mark_db(output, sends)
             label = f"{unit.label} {output.label}, output level"
-        elif stage.place is Place.INPUT:
+        elif stage.place is StageKind.INPUT:
             port = unit.leader_of(unit.input(stage.name))
             takes = unit.input_mode(port)
             control, span, stands_db = gain_key(port.id, takes.id), takes.gain, unit.gain_mark_db(port, takes)

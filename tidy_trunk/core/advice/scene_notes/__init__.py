@@ -7,12 +7,12 @@ from tidy_trunk.core.advice.scene_notes.level_marks import (
     level_mark,
     marked_tracks,
 )
-from tidy_trunk.core.advice.scene_notes.listeners import Playback, StreamFeed, playbacks, stream_feeds
+from tidy_trunk.core.advice.scene_notes.listeners import PlaybackPath, StreamFeed, playbacks, stream_feeds
 
 __all__ = [
     "LevelMark",
     "MarkTrouble",
-    "Playback",
+    "PlaybackPath",
     "StreamFeed",
     "can_be_marked",
     "level_mark",

@@ -11,8 +11,8 @@ from tidy_trunk.core.advice.line_up import Knob, knobs_along
 from tidy_trunk.core.advice.ways import PEAK_MARGIN_DB
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import Role, SetControl, SetSource, edited
-from tidy_trunk.core.sound.levels import Clip, Report, TrackLevel
-from tidy_trunk.core.sound.trace import Place
+from tidy_trunk.core.sound.levels import Clipping, Report, TrackLevel
+from tidy_trunk.core.sound.trace import StageKind
 
 CEILING_WITHIN_DB: Final = 0.5
 """ASSUMED_ below full scale, and below what cuts sound off: half the step of most meters. What reads there may be any louder."""
@@ -69,7 +69,7 @@ class LevelMark:
     average_dbfs: float | None = None
     peak_dbfs: float | None = None
     miss_db: float = 0.0
-    clip: Clip | None = None
+    clip: Clipping | None = None
     trouble: MarkTrouble | None = None
 
 
@@ -173,7 +173,7 @@ def _knob(report: Report, track_id: str) -> Knob | None:
     gains = [
         knob
         for knob in knobs_along(report, report.main_path(track.trace.stage))
-        if knob.place is Place.INPUT and report.index.unit(knob.device).device_class.kind not in OUT_OF_HAND
+        if knob.place is StageKind.INPUT and report.index.unit(knob.device).device_class.kind not in OUT_OF_HAND
     ]
     return gains[-1] if gains else None
 

@@ -19,7 +19,7 @@ PLAYERS: Final = (Kind.RECORDER, Kind.COMPUTER, Kind.CAMERA)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Playback:
+class PlaybackPath:
     """A way for a take to be heard. output: of the recorder; run: the lead that goes in there; listener: at its end.
 
     With listener and run "" nothing is plugged in there, and something could be.
@@ -43,7 +43,7 @@ class StreamFeed:
     miss_db: float | None
 
 
-def playbacks(report: Report) -> tuple[Playback, ...]:
+def playbacks(report: Report) -> tuple[PlaybackPath, ...]:
     """Ways to play a take back, best first; where nobody could hear one, the free output at which somebody could."""
     index = report.index
     recording = {track.trace.device for track in report.tracks if track.is_reached}
@@ -57,19 +57,19 @@ def playbacks(report: Report) -> tuple[Playback, ...]:
     return tuple(found) or tuple(_free(index, players))[:1]
 
 
-def _rank(index: PlanIndex, way: Playback) -> tuple[int, int]:
+def _rank(index: PlanIndex, way: PlaybackPath) -> tuple[int, int]:
     player = index.unit(way.recorder).device_class.kind
     return PLAYERS.index(player), LISTENERS.index(way.kind) if way.kind is not None else len(LISTENERS)
 
 
-def _heard(index: PlanIndex, players: Iterable[str]) -> Iterator[Playback]:
+def _heard(index: PlanIndex, players: Iterable[str]) -> Iterator[PlaybackPath]:
     for device in players:
         for output in index.unit(device).device_class.outputs:
             ref = PortRef(device, output.id)
             for run in index.leaving.get(ref, []):
                 for listener in _listeners(index, run, {device}):
                     kind = index.unit(listener).device_class.kind
-                    yield Playback(recorder=device, output=ref, run=run.id, listener=listener, kind=kind)
+                    yield PlaybackPath(recorder=device, output=ref, run=run.id, listener=listener, kind=kind)
 
 
 def _listeners(index: PlanIndex, run: Run, seen: set[str]) -> Iterator[str]:
@@ -87,14 +87,14 @@ def _listeners(index: PlanIndex, run: Run, seen: set[str]) -> Iterator[str]:
                 yield from _listeners(index, onward, seen)
 
 
-def _free(index: PlanIndex, players: Iterable[str]) -> Iterator[Playback]:
+def _free(index: PlanIndex, players: Iterable[str]) -> Iterator[PlaybackPath]:
     """At each player the output to plug something into: the headphones' first, as people look for it there."""
     for device in players:
         outputs = sorted(index.unit(device).device_class.outputs, key=lambda port: not port.is_headphone)
         for output in outputs:
             ref = PortRef(device, output.id)
             if _is_for_ears(output) and not index.leaving.get(ref):
-                yield Playback(recorder=device, output=ref)
+                yield PlaybackPath(recorder=device, output=ref)
                 break
 
 

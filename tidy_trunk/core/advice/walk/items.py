@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.line_up import LineUpStep, State, line_up_steps
 from tidy_trunk.core.gear.catalogue import Circuit, Control, ControlKind, InputPort, Kind, Power, Supply, controls_of
 from tidy_trunk.core.plan import Hazard, PlacedDevice, PlanIndex, PortRef, Role, Run
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import Place, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, upstream_of
 from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
 
 TRODDEN: Final = frozenset({Hazard.WALKWAY, Hazard.DOORWAY})
@@ -75,7 +75,7 @@ def _in_order(report: Report) -> list[PlacedDevice]:
     depths: dict[str, int] = {}
     for track in report.tracks:
         for stage in upstream_of(track.trace.stage) if track.trace.stage.feeds else ():
-            if stage.place not in (Place.SOUND, Place.LEAD):
+            if stage.place not in (StageKind.SOUND, StageKind.LEAD):
                 depths[stage.device] = max(depths.get(stage.device, stage.depth), stage.depth)
     return [report.index.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
 

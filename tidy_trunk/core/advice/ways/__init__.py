@@ -1,6 +1,6 @@
 """A run tried out with other settings and leads, worked out no further than its own joint."""
 
-from tidy_trunk.core.advice.ways.candidates import AS_IT_IS, PADDED_FROM_DB, Candidate, Ends, candidates, modes_for
+from tidy_trunk.core.advice.ways.candidates import AS_IT_IS, PADDED_FROM_DB, Candidate, RunEnds, candidates, modes_for
 from tidy_trunk.core.advice.ways.trial import (
     ALLOWED_MISS_DB,
     AUDIBLE_DB,
@@ -26,7 +26,7 @@ __all__ = [
     "PADDED_FROM_DB",
     "PEAK_MARGIN_DB",
     "Candidate",
-    "Ends",
+    "RunEnds",
     "Trial",
     "Upstream",
     "WantedPad",

@@ -66,7 +66,7 @@ PADDED_FROM_DB: Final = 6.0
 
 def candidates(index: PlanIndex, run: Run) -> Iterator[Candidate]:
     """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
-    end = Ends(index, run)
+    end = RunEnds(index, run)
     yield Candidate(id=AS_IT_IS, does=message("as-it-is", index), edits=(), is_now=True)
     if len(end.sender.timecode_channels(end.output)) == len(end.output.channels):
         return  # every other way would carry something else
@@ -93,7 +93,7 @@ class Apart(NamedTuple):
         return self.sends_dbu + self.doubt_db - self.takes_dbu
 
 
-class Ends:
+class RunEnds:
     """Both ends of a run, looked up."""
 
     def __init__(self, index: PlanIndex, run: Run) -> None:
@@ -152,7 +152,7 @@ def _needs(unit: PlacedDevice) -> set[Supply]:
     return set(unit.device_class.feeding.needs) if unit.device_class.feeding is not None else set()
 
 
-def _input_modes(end: Ends) -> Iterator[Candidate]:
+def _input_modes(end: RunEnds) -> Iterator[Candidate]:
     analogue = end.output.circuit.is_analogue
     for mode in modes_for(end.input, [end.sender]):
         if mode.id != end.takes.id and (mode.signal is Signal.DIGITAL) != analogue:
@@ -164,7 +164,7 @@ def _input_modes(end: Ends) -> Iterator[Candidate]:
             )
 
 
-def _output_modes(end: Ends) -> Iterator[Candidate]:
+def _output_modes(end: RunEnds) -> Iterator[Candidate]:
     for mode in end.output.modes:
         alike = mode.id != end.sends.id and mode.carries_what(end.sends)
         if alike and end.output.circuit.is_analogue and not end.output.is_headphone:
@@ -176,7 +176,7 @@ def _output_modes(end: Ends) -> Iterator[Candidate]:
             )
 
 
-def _pads(end: Ends) -> Iterator[Candidate]:
+def _pads(end: RunEnds) -> Iterator[Candidate]:
     """A pad goes to the receiving end, so that the cable carries the higher level."""
     if not end.output.circuit.is_analogue or end.takes.signal is Signal.DIGITAL:
         return
@@ -205,7 +205,7 @@ Padded = tuple[float, LeadClass, tuple[Part, ...]]
 """Loss in dB, the lead, and the run's parts with it. [HANDBOOK] §6"""
 
 
-def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
+def _just_enough(end: RunEnds, found: list[Padded]) -> list[Padded]:
     """Pads that keep the sender's full scale clear of clipping, whatever the ± of the figures: all of one's own, and the
     two weakest of the catalogue.
 
@@ -222,7 +222,7 @@ def _just_enough(end: Ends, found: list[Padded]) -> list[Padded]:
     return [*own, *sold[:2]] or found[-1:]
 
 
-def _with_pad(end: Ends, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
+def _with_pad(end: RunEnds, plain: tuple[Part, ...], lead: LeadClass) -> tuple[Part, ...] | None:
     last = end.index.lead_of(plain[-1]) if plain else None
     before = last.receiving if last is not None else end.output.plug
     goes_behind = "" in lead.ways and mates(before, lead.sending) and mates(lead.receiving, end.input.plug)
@@ -238,7 +238,7 @@ def _is_twin(plain: LeadClass, own: LeadClass) -> bool:
     return same and not own.replaces and own.ways.keys() == plain.ways.keys()
 
 
-def _trim(end: Ends) -> Iterator[Candidate]:
+def _trim(end: RunEnds) -> Iterator[Candidate]:
     if end.sends.trim is None or end.output.is_headphone:
         return
     wanted = _trim_to_fit(end, end.sends)
@@ -259,7 +259,7 @@ def _trim(end: Ends) -> Iterator[Candidate]:
     )
 
 
-def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
+def _trim_to_fit(end: RunEnds, mode: OutputMode) -> float | None:
     """The highest trim at which the sender's full scale is the receiver's full scale or below it."""
     if mode.trim is None or mode.full_scale_dbu is None or end.takes.full_scale_dbu is None:
         return None
@@ -271,7 +271,7 @@ def _trim_to_fit(end: Ends, mode: OutputMode) -> float | None:
     return mode.trim.at_most_db(ceiling - mode.full_scale_dbu.value)
 
 
-def _headphones(end: Ends) -> Iterator[Candidate]:
+def _headphones(end: RunEnds) -> Iterator[Candidate]:
     for port in end.sender.device_class.outputs:
         free = not end.index.leaving.get(PortRef(end.sender.device.id, port.id))
         if not port.is_headphone or port.id == end.output.id or not free:
@@ -293,7 +293,7 @@ def _headphones(end: Ends) -> Iterator[Candidate]:
             )
 
 
-def _camera_attenuator(end: Ends) -> Iterator[Candidate]:
+def _camera_attenuator(end: RunEnds) -> Iterator[Candidate]:
     if end.input.pad_db is None or end.receiver.pad_db(end.input):
         return
     edit = SetControl(device=end.receiver.device.id, control=pad_key(end.input.id), value=True)
@@ -306,7 +306,7 @@ def _camera_attenuator(end: Ends) -> Iterator[Candidate]:
     )
 
 
-def _aes3(end: Ends) -> Iterator[Candidate]:
+def _aes3(end: RunEnds) -> Iterator[Candidate]:
     digital = next((mode for mode in end.input.modes if mode.signal is Signal.DIGITAL), None)
     if digital is None or end.output.circuit.is_digital:
         return

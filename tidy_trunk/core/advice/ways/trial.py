@@ -23,7 +23,7 @@ from tidy_trunk.core.plan import Edit, PlacedDevice, Plan, PlanIndex, PortRef, R
 from tidy_trunk.core.sound.levels import (
     LevelSolver,
     Report,
-    Sound,
+    SignalLevels,
     StageLevel,
     full_scale_at_input_dbu,
     input_stage_dbu,
@@ -105,7 +105,7 @@ class Upstream:
         self._report = report
         self.index = report.index
         self._stages: dict[StageKey, Stage] = {}
-        self._levels: dict[StageKey, StageLevel[Sound]] = {}
+        self._levels: dict[StageKey, StageLevel[SignalLevels]] = {}
         for port in report.index.unit(device).device_class.inputs:
             for channel in range(len(port.channels)):
                 for lead, _ in report.tracer.input(device, port.id, channel).feeds:
@@ -176,7 +176,7 @@ class Trial:
         return self.index.target_of(self.stage.device, self.stage.name)
 
     @cached_property
-    def sound(self) -> Sound | None:
+    def sound(self) -> SignalLevels | None:
         """What that track would hold; None where the run reaches none."""
         return self._solver.track_sound(self.stage) if self.stage is not None else None
 
@@ -196,7 +196,7 @@ class Trial:
         Where a burst would clip there, it goes down as far as the target lets it.
         The lowest position of a microphone input is often "off": one step above it is the least that is proposed.
         """
-        sound = self._solver.unclipped(self.stage) if self.stage is not None else Sound()
+        sound = self._solver.unclipped(self.stage) if self.stage is not None else SignalLevels()
         target = self.target
         level = sound.peak if target.of_peaks else sound.average
         knob = self._knob

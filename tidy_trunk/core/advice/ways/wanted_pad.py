@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.advice.ways.candidates import Ends
+from tidy_trunk.core.advice.ways.candidates import RunEnds
 from tidy_trunk.core.gear.catalogue import FITTINGS, PAD_LOAD_OHM, PAD_SOURCE_OHM, Signal, mates
 from tidy_trunk.core.plan import Message, PlanIndex, message
 from tidy_trunk.core.sound.cable_chains import SHORT_M
@@ -43,7 +43,7 @@ def wanted_pad(index: PlanIndex, run_id: str) -> WantedPad:
     run = index.plan.runs.get(run_id)
     if run is None:
         raise UnknownItemError(f"there is no cable '{run_id}'; the job has {', '.join(index.plan.runs) or 'none'}")
-    ends = Ends(index, run)
+    ends = RunEnds(index, run)
     fitting = next(
         (
             item.id
@@ -63,7 +63,7 @@ def wanted_pad(index: PlanIndex, run_id: str) -> WantedPad:
     )
 
 
-def _loss(ends: Ends) -> tuple[float, Message]:
+def _loss(ends: RunEnds) -> tuple[float, Message]:
     apart = ends.apart
     if apart is None or ends.takes.signal is Signal.DIGITAL:
         return USUAL_LOSS_DB, message("pad-usual", ends.index, usual_db=USUAL_LOSS_DB)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from tidy_trunk.core.advice.ways.trial import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.plan import Edit, Message, PlanIndex, School, message
-from tidy_trunk.core.sound.levels import Sound
+from tidy_trunk.core.sound.levels import SignalLevels
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,7 +107,7 @@ def _verdict_unheard(index: PlanIndex, margin_db: float) -> Message:
     return message("full-scale-fits", index, margin_db=margin_db)
 
 
-def _verdict(index: PlanIndex, sound: Sound, miss_db: float, below_db: float, margin_db: float) -> Message:
+def _verdict(index: PlanIndex, sound: SignalLevels, miss_db: float, below_db: float, margin_db: float) -> Message:
     if sound.clip is not None:
         return message("still-clips", index, by_db=sound.clip.over_db)
     if abs(miss_db) > ALLOWED_MISS_DB:

@@ -20,7 +20,7 @@ from tidy_trunk.core.base.signal.measurement import (
 )
 from tidy_trunk.core.base.signal.meter import BLOCK_S, Meter, Metered, check_finite, check_kind
 from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
-from tidy_trunk.core.base.signal.speech import Heard, active_level_dbfs, hear
+from tidy_trunk.core.base.signal.speech import SpeechLevels, active_level_dbfs, hear
 from tidy_trunk.core.base.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeasure, measure_steps
 from tidy_trunk.core.base.signal.tones import line_up_tone
 
@@ -33,7 +33,6 @@ __all__ = [
     "LOWEST_HZ",
     "ChannelMeasure",
     "ClippedRun",
-    "Heard",
     "Hum",
     "Meaning",
     "Measurement",
@@ -45,6 +44,7 @@ __all__ = [
     "Overview",
     "PairMeasure",
     "Polarity",
+    "SpeechLevels",
     "StepMeasure",
     "StepsMeasure",
     "Ticks",

@@ -31,7 +31,7 @@ Samples = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Heard:
+class SpeechLevels:
     """Levels in dBFS [AES17] of one channel. `noise_dbfs`, `noise_a_dbfs`: of the pauses, None where there is none."""
 
     average_dbfs: float
@@ -43,7 +43,7 @@ class Heard:
     seconds: float
 
 
-def hear(samples: Samples, rate_hz: int) -> Heard:
+def hear(samples: Samples, rate_hz: int) -> SpeechLevels:
     """Levels of a voice and of the pauses between its words.
 
     Args:
@@ -72,7 +72,7 @@ def hear(samples: Samples, rate_hz: int) -> Heard:
     if starts:
         flat, weighted = noise_spectrum([samples[start : start + length] for start in starts], rate_hz).noise()
         noise, noise_a = (dbfs_of_power(flat), dbfs_of_power(weighted)) if flat else (None, None)
-    return Heard(
+    return SpeechLevels(
         average_dbfs=dbfs_of_power(float(spoken.mean())),
         quiet_dbfs=dbfs_of_power(float(spoken[int(len(spoken) * QUIET_SHARE)])),
         peak_dbfs=float(db_of_ratios(np.abs(samples).max())),

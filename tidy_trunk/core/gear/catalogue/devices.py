@@ -288,7 +288,7 @@ class Capsule(Feeding):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Playback:
+class PlaybackLevel:
     """What a device plays that records nothing itself: music or a finished film, as it is usually mastered."""
 
     average_dbfs: Figure
@@ -402,7 +402,7 @@ class DeviceClass:
     feeds: Mapping[str, str] = field(default_factory=dict)
     capsule: Capsule | None = None
     booster: Feeding | None = None
-    playback: Playback | None = None
+    playback: PlaybackLevel | None = None
     cost: int | None = None
     tested: Mapping[str, str] = field(default_factory=dict)
     traits: Traits = field(default_factory=Traits)

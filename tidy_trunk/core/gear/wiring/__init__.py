@@ -2,8 +2,8 @@
 
 from tidy_trunk.core.gear.wiring.circuit import Branch, end_of, is_plug_of_its_own
 from tidy_trunk.core.gear.wiring.faults import Fault, faults
-from tidy_trunk.core.gear.wiring.judgement import Judgement, judge
-from tidy_trunk.core.gear.wiring.power import FEED_OHM, SUPPLY_V, Delivery, Feed, delivery
+from tidy_trunk.core.gear.wiring.judgement import JudgedUse, judge
+from tidy_trunk.core.gear.wiring.power import FEED_OHM, SUPPLY_V, DeliveredSupply, Feed, delivery
 from tidy_trunk.core.gear.wiring.sound import Arrival, Link, Mismatch, bare_ratio, branch_of, link, unmated
 
 __all__ = [
@@ -11,10 +11,10 @@ __all__ = [
     "SUPPLY_V",
     "Arrival",
     "Branch",
-    "Delivery",
+    "DeliveredSupply",
     "Fault",
     "Feed",
-    "Judgement",
+    "JudgedUse",
     "Link",
     "Mismatch",
     "bare_ratio",

@@ -11,10 +11,10 @@ COMMON: Node = "common of the sender"
 """Where the screen contacts of the sending port meet. [HANDBOOK]"""
 
 
-Place = tuple[int | None, int]
+PlugPosition = tuple[int | None, int]
 """A plug or socket of a network: its branch, and which in the row it is; the sender's belongs to none. [HANDBOOK]"""
 
-SENDER: Final[Place] = (None, 0)
+SENDER: Final[PlugPosition] = (None, 0)
 """That of the output itself. ASSUMED_ name"""
 
 
@@ -31,7 +31,7 @@ class End(NamedTuple):
     channels: int
 
 
-class Piece(NamedTuple):
+class LeadWay(NamedTuple):
     """One way of a lead."""
 
     sending: Plug
@@ -42,7 +42,7 @@ class Piece(NamedTuple):
 class Branch(NamedTuple):
     """What leads from an output to one of the inputs that share it: leads in order, the input, and its impedance."""
 
-    pieces: tuple[Piece, ...]
+    pieces: tuple[LeadWay, ...]
     receiver: End
     load_ohm: float = math.inf
 
@@ -51,9 +51,9 @@ def end_of(port: Port) -> End:
     return End(port.plug, port.circuit, len(port.channels))
 
 
-def pieces_of(leads: Sequence[tuple[LeadClass, str]]) -> tuple[Piece, ...]:
+def pieces_of(leads: Sequence[tuple[LeadClass, str]]) -> tuple[LeadWay, ...]:
     """The ways of leads, as (lead, branch), in order."""
-    return tuple(Piece(lead.sending, lead.receiving, lead.ways[branch]) for lead, branch in leads)
+    return tuple(LeadWay(lead.sending, lead.receiving, lead.ways[branch]) for lead, branch in leads)
 
 
 def legs_of(end: End) -> Iterator[tuple[str, Leg]]:
@@ -75,7 +75,7 @@ def wire_up(network: Network, sender: End, branches: Sequence[Branch], *, power:
         for piece in branch.pieces:
             ends += [piece.sending, piece.receiving]
         ends.append(branch.receiver.plug)
-        places: list[Place] = [SENDER, *((number, at) for at in range(1, len(ends) - 1)), (number, -1)]
+        places: list[PlugPosition] = [SENDER, *((number, at) for at in range(1, len(ends) - 1)), (number, -1)]
         for joint in range(0, len(ends), 2):
             for near, far in touching(ends[joint], ends[joint + 1]) or ():
                 network.wire((*places[joint], near), (*places[joint + 1], far))
@@ -84,13 +84,13 @@ def wire_up(network: Network, sender: End, branches: Sequence[Branch], *, power:
         _screen(network, branch.receiver, (number, -1), ground(number))
 
 
-def _screen(network: Network, end: End, place: Place, screen: Node) -> None:
+def _screen(network: Network, end: End, place: PlugPosition, screen: Node) -> None:
     for name, leg in legs_of(end):
         if leg.role == "screen":
             network.wire((*place, name), screen)
 
 
-def _put_inside(network: Network, wiring: Wiring, near: Place, far: Place, *, power: bool) -> None:
+def _put_inside(network: Network, wiring: Wiring, near: PlugPosition, far: PlugPosition, *, power: bool) -> None:
     for wire in wiring.wires:
         if power and wire.blocks_dc:
             continue
@@ -114,7 +114,7 @@ def _put_inside(network: Network, wiring: Wiring, near: Place, far: Place, *, po
             network.winding((first, second), (third, fourth))
 
 
-def contact(end: End, place: Place, leg: Leg) -> Node | None:
+def contact(end: End, place: PlugPosition, leg: Leg) -> Node | None:
     """The node of the contact that carries a leg; None where the port has none."""
     return next(((*place, name) for name, carried in legs_of(end) if carried == leg), None)
 

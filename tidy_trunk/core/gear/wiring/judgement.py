@@ -18,7 +18,7 @@ from tidy_trunk.core.gear.catalogue import (
     Supply,
 )
 from tidy_trunk.core.gear.wiring.faults import Fault, faults
-from tidy_trunk.core.gear.wiring.power import Delivery, delivery
+from tidy_trunk.core.gear.wiring.power import DeliveredSupply, delivery
 from tidy_trunk.core.gear.wiring.sound import Link, link
 
 _SOURCE_OHM, _LOAD_OHM = 150.0, 2_500.0
@@ -27,7 +27,7 @@ _STEREO = (Circuit.BALANCED_STEREO, Circuit.UNBALANCED_STEREO)
 
 
 @dataclass(frozen=True, slots=True)
-class Judgement:
+class JudgedUse:
     """A lead between two kinds of sockets. `drive` is None for an unbalanced output."""
 
     sends: Circuit
@@ -36,10 +36,10 @@ class Judgement:
     branch: str
     link: Link
     faults: tuple[Fault, ...]
-    deliveries: tuple[Delivery, ...]
+    deliveries: tuple[DeliveredSupply, ...]
 
 
-def judge(lead: LeadClass) -> Iterator[Judgement]:
+def judge(lead: LeadClass) -> Iterator[JudgedUse]:
     """Every use of a lead, between sockets of 150 Ω and 2.5 kΩ: sound one way, power the other. [HANDBOOK] §4"""
     for branch, seen in ((branch, lead.at_branch(branch)) for branch in lead.ways):
         for sends in _circuits(lead.sending):
@@ -52,7 +52,7 @@ def _circuits(plug: Plug) -> list[Circuit]:
     return [circuit for connector, circuit in PINOUTS if connector == plug.connector and circuit.is_analogue]
 
 
-def _between(lead: LeadClass, branch: str, sends: Circuit, drive: Drive | None, takes: Circuit) -> Judgement:
+def _between(lead: LeadClass, branch: str, sends: Circuit, drive: Drive | None, takes: Circuit) -> JudgedUse:
     output = OutputPort(
         id="out",
         label="out",
@@ -73,7 +73,7 @@ def _between(lead: LeadClass, branch: str, sends: Circuit, drive: Drive | None, 
     supplies = (Supply.P48,) if takes.is_balanced else (Supply.PLUG_IN,)
     leads = [(lead, branch)]
     found = link(output, leads, port)
-    return Judgement(
+    return JudgedUse(
         sends,
         drive,
         takes,

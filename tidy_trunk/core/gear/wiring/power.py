@@ -27,7 +27,7 @@ _FELT_FROM_V: Final = 1.0
 
 
 @dataclass(frozen=True, slots=True)
-class Delivery:
+class DeliveredSupply:
     """A supply at the contacts of the device that would take it, in volts above that device's screen.
 
     hot_v, cold_v: with nothing there that draws (cold 0 where it has no such contact).
@@ -85,7 +85,7 @@ def delivery(
     volts: float | None = None,
     draw_ma: float = 0.0,
     beside: Sequence[Feed] = (),
-) -> Delivery:
+) -> DeliveredSupply:
     """How a supply of the receiving port stands at the sending port, through the leads between them.
 
     Args:
@@ -102,7 +102,7 @@ def delivery(
 
 
 @lru_cache(maxsize=2048)
-def _delivery(sender: End, feeds: tuple[Feed, ...], draw_ma: float) -> Delivery:
+def _delivery(sender: End, feeds: tuple[Feed, ...], draw_ma: float) -> DeliveredSupply:
     """At the sender, with all inputs that feed it; what flows for nothing out of the first of them."""
     network = Network(sets=2)  # the first without, the second with the microphone's current
     wire_up(network, sender, [feed.branch for feed in feeds], power=True)
@@ -133,7 +133,7 @@ def _delivery(sender: End, feeds: tuple[Feed, ...], draw_ma: float) -> Delivery:
         max(emf - float(level[0]), 0.0) / FEED_OHM[supply]
         for (_, emf), level in zip(fed, solved[1 + len(legs) :], strict=True)
     )
-    return Delivery(
+    return DeliveredSupply(
         supply=supply,
         hot_v=float(above[0][0]),
         cold_v=float(above[1][0]) if len(legs) > 1 else 0.0,

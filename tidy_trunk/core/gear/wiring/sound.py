@@ -25,7 +25,7 @@ from tidy_trunk.core.gear.wiring.circuit import (
     SENDER,
     Branch,
     End,
-    Piece,
+    LeadWay,
     contact,
     end_of,
     ground,
@@ -148,7 +148,7 @@ def bare_ratio(
         End(plug.opposite, circuit, 2 if circuit in stereo else 1)
         for plug, circuit in ((sending, sends), (receiving, takes))
     )
-    branch = Branch((Piece(sending, receiving, wiring),), last, load_ohm)
+    branch = Branch((LeadWay(sending, receiving, wiring),), last, load_ohm)
     return _link(first, Drive.FLOATING, source_ohm, (branch,)).strongest
 
 

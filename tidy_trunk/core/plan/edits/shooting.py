@@ -7,10 +7,10 @@ from typing import TypeVar
 from tidy_trunk.core.plan.clocks import Break
 from tidy_trunk.core.plan.edits.base import device_of, find, free_id, put, with_device, without
 from tidy_trunk.core.plan.model import Plan
-from tidy_trunk.core.plan.shooting import BETWEEN_TAKES_MIN, Move, SetUp
+from tidy_trunk.core.plan.shooting import BETWEEN_TAKES_MIN, CompanyMove, SetUp
 from tidy_trunk.errors import InputError
 
-_Planned = TypeVar("_Planned", Move, Break)
+_Planned = TypeVar("_Planned", CompanyMove, Break)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,7 +59,7 @@ class SaveMove:
 
     def apply(self, plan: Plan) -> Plan:
         key = self.id or free_id(self.label, plan.moves)
-        item = Move(id=key, label=self.label.strip(), at_min=self.at_min, length_min=self.length_min)
+        item = CompanyMove(id=key, label=self.label.strip(), at_min=self.at_min, length_min=self.length_min)
         return replace(plan, moves=_in_order(put(plan.moves, key, item)))
 
 
@@ -141,7 +141,7 @@ class PlaceDevice:
         return with_device(plan, replace(device_of(plan, self.device), place=self.place.strip()))
 
 
-_Timed = TypeVar("_Timed", SetUp, Move, Break)
+_Timed = TypeVar("_Timed", SetUp, CompanyMove, Break)
 
 
 def _in_order(items: dict[str, _Timed]) -> dict[str, _Timed]:

@@ -13,7 +13,7 @@ COMPUTER: Final = "computer"
 
 
 IN, OUT = True, False
-Place = tuple[str, bool]
+HumNode = tuple[str, bool]
 """A node as one comes to it, or as one leaves it; they differ for nodes that a way already takes. [HANDBOOK]"""
 
 Around = Mapping[str, Sequence[tuple[int, str]]]
@@ -156,12 +156,12 @@ def _round(around: Around, home: Home, index: int, tie: Tie, power: str) -> set[
     before = {
         there: (here, step) for (here, step), there in zip(nearer, [node for node, _ in nearer[1:]], strict=False)
     }
-    came: dict[Place, tuple[Place, int] | None] = {(other, OUT): None}
-    waiting: deque[Place] = deque(came)
+    came: dict[HumNode, tuple[HumNode, int] | None] = {(other, OUT): None}
+    waiting: deque[HumNode] = deque(came)
     while waiting:
         place = waiting.popleft()
         node, side = place
-        steps: list[tuple[Place, int]] = []
+        steps: list[tuple[HumNode, int]] = []
         if side is IN:
             there, step = before[node]
             steps.append(((there, OUT), step))
@@ -181,7 +181,7 @@ def _round(around: Around, home: Home, index: int, tie: Tie, power: str) -> set[
     return set()
 
 
-def _back(came: Mapping[Place, tuple[Place, int] | None], place: Place) -> set[int]:
+def _back(came: Mapping[HumNode, tuple[HumNode, int] | None], place: HumNode) -> set[int]:
     steps = set()
     while (before := came[place]) is not None:
         place, step = before

@@ -17,8 +17,8 @@ from tidy_trunk.core.sound.levels.line_up import (
 from tidy_trunk.core.sound.levels.passage import Passage, Step
 from tidy_trunk.core.sound.levels.report import Report, Rung, TrackLevel
 from tidy_trunk.core.sound.levels.safety import SAFETY_FROM_DB, SAFETY_TO_DB, Safety, is_safety, safeties
-from tidy_trunk.core.sound.levels.sound import Clip, Noise, Sound, mixed, weaker
-from tidy_trunk.core.sound.levels.spectra import SPEECH_DB, Spectrum, a_change_db, cut_change_db, low_cut_db
+from tidy_trunk.core.sound.levels.sound import Clipping, Noise, SignalLevels, mixed, weaker
+from tidy_trunk.core.sound.levels.spectra import SPEECH_DB, SpectrumShape, a_change_db, cut_change_db, low_cut_db
 from tidy_trunk.core.sound.levels.stage_solver import NO_OSCILLATORS, NO_STEPS, RUMBLE, StageLevel, StageSolver
 from tidy_trunk.core.sound.levels.stages import (
     LevelSolver,
@@ -36,7 +36,7 @@ __all__ = [
     "SAFETY_TO_DB",
     "SENDERS",
     "SPEECH_DB",
-    "Clip",
+    "Clipping",
     "Datasheet",
     "Doubt",
     "HeardSource",
@@ -47,8 +47,8 @@ __all__ = [
     "Report",
     "Rung",
     "Safety",
-    "Sound",
-    "Spectrum",
+    "SignalLevels",
+    "SpectrumShape",
     "StageLevel",
     "StageSolver",
     "Standing",

@@ -9,7 +9,7 @@ from tidy_trunk.core.gear.catalogue import Figure, Provenance
 from tidy_trunk.core.plan import Message, message
 from tidy_trunk.core.sound.levels.report import Report, TrackLevel
 from tidy_trunk.core.sound.levels.sound import Noise
-from tidy_trunk.core.sound.trace import Place, Stage
+from tidy_trunk.core.sound.trace import Stage, StageKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +57,9 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     known: list[tuple[Message, Figure, Message]] = []
     if lined_up is not None:
         correction = report.solver.correction(track.trace.stage, lined_up)
-        sending = [at for at, stage in enumerate(path) if stage.place is Place.BUS and stage.device == lined_up.sender]
+        sending = [
+            at for at, stage in enumerate(path) if stage.place is StageKind.BUS and stage.device == lined_up.sender
+        ]
         if sending and correction.holds:
             # What was measured as a whole hides what it is made of.
             path = path[: sending[-1] + 1]
@@ -86,7 +88,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
 def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Message]]:
     """The figures that a stage brings into the level, each with how it is settled."""
     index, place = report.index, report.solver.place_words(stage)
-    if stage.place is Place.SOUND:
+    if stage.place is StageKind.SOUND:
         source = index.plan.sources[stage.name]
         figure = Figure(source.average_db_spl, source.tolerance_db)
         yield (
@@ -98,7 +100,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
     unit = index.unit(stage.device)
     capsule = unit.device_class.capsule
     if (
-        stage.place is Place.OUTPUT
+        stage.place is StageKind.OUTPUT
         and capsule is not None
         and unit.device_class.is_capsule_out(unit.output(stage.name))
     ):
@@ -107,7 +109,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
             capsule.sensitivity_mv_per_pa,
             message("compare-with-known", index, device=stage.device),
         )
-    elif stage.place is Place.OUTPUT:
+    elif stage.place is StageKind.OUTPUT:
         full_scale = unit.output_mode(unit.output(stage.name)).full_scale_dbu
         if full_scale is not None:
             yield (
@@ -115,7 +117,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
                 full_scale,
                 message("measure-output", index, device=stage.device),
             )
-    elif stage.place is Place.INPUT:
+    elif stage.place is StageKind.INPUT:
         takes = unit.input_mode(unit.input(stage.name)).full_scale_dbu
         if takes is not None and report.solver.level(stage).unit == "dBu":
             yield (
@@ -123,7 +125,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
                 takes,
                 message("line-up-into", index, device=stage.device),
             )
-    elif stage.place is Place.LEAD and stage.run is not None:
+    elif stage.place is StageKind.LEAD and stage.run is not None:
         for part in stage.run.parts:
             loss = index.lead_of(part).loss_db
             if loss is not None:

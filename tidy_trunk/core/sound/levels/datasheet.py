@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.base.units import convert
 from tidy_trunk.core.gear.catalogue import Figure, InputMode, Provenance, Signal, Span
-from tidy_trunk.core.sound.levels.spectra import Spectrum, a_change_db
+from tidy_trunk.core.sound.levels.spectra import SpectrumShape, a_change_db
 from tidy_trunk.errors import InputError, RangeError
 
 MANUAL_TOLERANCE_DB: Final = 1.0
@@ -69,7 +69,7 @@ def mode_of_datasheet(sheet: Datasheet, mode: InputMode) -> InputMode:
         (sheet.lowest_db + sheet.highest_db) / 2
     )
     off = mode.gain.lowest_is_off if mode.gain is not None else False
-    weighting_db = a_change_db(Spectrum.FLAT) if sheet.is_a_weighted else 0.0
+    weighting_db = a_change_db(SpectrumShape.FLAT) if sheet.is_a_weighted else 0.0
     return InputMode(
         id=mode.id,
         label=mode.label,

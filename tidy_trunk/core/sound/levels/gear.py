@@ -19,7 +19,7 @@ from tidy_trunk.core.gear.catalogue import (
 from tidy_trunk.core.plan import PlacedDevice
 from tidy_trunk.core.sound.levels.passage import Passage
 from tidy_trunk.core.sound.levels.sound import Noise, noise_in
-from tidy_trunk.core.sound.levels.spectra import Spectrum, a_change_db, cut_change_db
+from tidy_trunk.core.sound.levels.spectra import SpectrumShape, a_change_db, cut_change_db
 
 AUTOMATIC_TARGET_DBFS: Final = -20.0
 """Average to which automatic level brings speech. [MEMORY]"""
@@ -35,7 +35,7 @@ EIN_SOURCE_OHM: Final = 150.0
 """Source resistance with which equivalent input noise is stated, and whose own noise it holds. [HANDBOOK] §2"""
 
 
-def a_weighted(name: str, level_db_a: float, spectrum: Spectrum, *, is_room: bool = False) -> Noise:
+def a_weighted(name: str, level_db_a: float, spectrum: SpectrumShape, *, is_room: bool = False) -> Noise:
     """A noise of which the A-weighted level in dB SPL is known."""
     return noise_in(name, level_db_a - a_change_db(spectrum), "dB SPL", spectrum=spectrum, is_room=is_room)
 
@@ -147,7 +147,7 @@ def input_ceiling_dbu(unit: PlacedDevice, port: InputPort, mode: InputMode) -> f
     converter = mode.full_scale_dbu.value - unit.gain_db(port, mode) + _pad_at(PadPlace.BETWEEN, unit, port)
     cut_hz = unit.low_cut_hz(port)
     if cut_hz is not None:
-        converter -= cut_change_db(Spectrum.VOICE, (cut_hz,))
+        converter -= cut_change_db(SpectrumShape.VOICE, (cut_hz,))
     if port.limiter_place is not PadPlace.LAST and unit.limiter_dbfs(port) is not None:
         converter = math.inf
     return min(converter, stage) + _pad_at(PadPlace.FIRST, unit, port)

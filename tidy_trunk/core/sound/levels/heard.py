@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.base.signal import Heard
+from tidy_trunk.core.base.signal import SpeechLevels
 from tidy_trunk.core.base.units import db_from_ratio, ratio_from_db, sum_powers_db
 from tidy_trunk.core.plan import Edit, SetJob, SetSource
 from tidy_trunk.core.sound.levels.report import Report, TrackLevel
-from tidy_trunk.core.sound.levels.spectra import Spectrum
-from tidy_trunk.core.sound.trace import Place, upstream_of
+from tidy_trunk.core.sound.levels.spectra import SpectrumShape
+from tidy_trunk.core.sound.trace import StageKind, upstream_of
 from tidy_trunk.errors import InputError
 
 HEARD_WITHIN_DB: Final = 2.0
@@ -28,7 +28,7 @@ class HeardSource:
     room_edits: tuple[Edit, ...]
 
 
-def heard_at(report: Report, track: TrackLevel, heard: Heard) -> HeardSource:
+def heard_at(report: Report, track: TrackLevel, heard: SpeechLevels) -> HeardSource:
     """A source as it was recorded, taken back through the track's way as the plan has it set.
 
     The chain is linear, so that what the recording is louder than the prediction the source is louder at 1 m. The gear's
@@ -74,17 +74,17 @@ def _limiters(report: Report, track: TrackLevel) -> bool:
     return any(
         report.index.unit(stage.device).limiter_dbfs(report.index.unit(stage.device).input(stage.name)) is not None
         for stage in upstream_of(track.trace.stage)
-        if stage.place is Place.INPUT
+        if stage.place is StageKind.INPUT
     )
 
 
-def _room_db_a(report: Report, track: TrackLevel, heard: Heard) -> float | None:
+def _room_db_a(report: Report, track: TrackLevel, heard: SpeechLevels) -> float | None:
     """The place's own noise at the microphone; None where there is no pause, or gear and rumble make all of it."""
     if heard.noise_a_dbfs is None:
         return None
     noises = track.sound.noises
-    room = sum_powers_db(noise.a_level for noise in noises if noise.spectrum is Spectrum.ROOM)
-    others = sum_powers_db(noise.a_level for noise in noises if noise.spectrum is not Spectrum.ROOM)
+    room = sum_powers_db(noise.a_level for noise in noises if noise.spectrum is SpectrumShape.ROOM)
+    others = sum_powers_db(noise.a_level for noise in noises if noise.spectrum is not SpectrumShape.ROOM)
     power = ratio_from_db(heard.noise_a_dbfs) ** 2 - ratio_from_db(others) ** 2
     if power <= 0:
         return None

@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.gear.catalogue import INSIDE, Bus, InputPort, Kind
 from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, PlanIndex, ReadFrom, Run
-from tidy_trunk.core.sound.trace import Place, Stage, upstream_of
+from tidy_trunk.core.sound.trace import Stage, StageKind, upstream_of
 from tidy_trunk.errors import InputError
 
 OTHER_SIDE_DB: Final = 0.5
@@ -33,7 +33,7 @@ class Standing(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Correction:
+class LineUpCorrection:
     """What a line-up says of its track today: by how many dB it is louder than without it, and within how many."""
 
     standing: Standing
@@ -47,14 +47,14 @@ class Correction:
 
 def correction_of(
     index: PlanIndex, found: LineUp, track: Stage, predicted_dbfs: float, without_dbfs: float
-) -> Correction:
+) -> LineUpCorrection:
     """Args:
     predicted_dbfs: What the figures say of the tone today, without any line-up.
     without_dbfs: What stands there today with all other line-ups, but without this one.
     """
     standing = _standing(index, found, track, predicted_dbfs)
     if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
-        return Correction(Standing.ANOTHER_WAY, 0.0, 0.0)
+        return LineUpCorrection(Standing.ANOTHER_WAY, 0.0, 0.0)
     within_db = _read_within_db(index, found, track)
     if standing is Standing.MOVED:
         within_db = max(within_db, MOVED_WITHIN_DB)
@@ -62,7 +62,7 @@ def correction_of(
         within_db = math.hypot(within_db, OTHER_SIDE_DB)
     # As it was read, moved by whatever the settings have moved it since.
     expected_dbfs = found.read_dbfs + predicted_dbfs - found.predicted_dbfs
-    return Correction(standing, expected_dbfs - without_dbfs, within_db)
+    return LineUpCorrection(standing, expected_dbfs - without_dbfs, within_db)
 
 
 def _read_within_db(index: PlanIndex, found: LineUp, track: Stage) -> float:
@@ -112,7 +112,7 @@ class Sender:
 def sender_of(index: PlanIndex, track: Stage) -> Sender | None:
     """The nearest device before a track's own that can send tone; None where none does."""
     for stage in upstream_of(track):
-        if stage.place is Place.BUS and stage.device != track.device and can_send(index.unit(stage.device)):
+        if stage.place is StageKind.BUS and stage.device != track.device and can_send(index.unit(stage.device)):
             return Sender(stage.device, stage)
     return None
 
@@ -156,15 +156,15 @@ def runs_between(index: PlanIndex, sender: str, track: Stage) -> tuple[Run, ...]
 
 def _way(index: PlanIndex, sender: str, stage: Stage, name: Callable[[str], str]) -> Iterator[str]:
     for feed, _ in stage.feeds:
-        if feed.place is Place.BUS and feed.device == sender:
+        if feed.place is StageKind.BUS and feed.device == sender:
             continue
         unit = index.unit(feed.device)
-        if feed.place is Place.OUTPUT:
+        if feed.place is StageKind.OUTPUT:
             yield f"{name(feed.device)}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
-        elif feed.place is Place.INPUT:
+        elif feed.place is StageKind.INPUT:
             port = unit.input(feed.name)
             yield f"{name(feed.device)}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
-        elif feed.place is Place.LEAD and feed.run is not None:
+        elif feed.place is StageKind.LEAD and feed.run is not None:
             yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
         yield from _way(index, sender, feed, name)
 

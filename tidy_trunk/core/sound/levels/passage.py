@@ -7,7 +7,7 @@ from typing import Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Figure
-from tidy_trunk.core.sound.levels.sound import Noise, Sound, noise_in
+from tidy_trunk.core.sound.levels.sound import Noise, SignalLevels, noise_in
 from tidy_trunk.core.sound.trace import StageKey
 
 S = TypeVar("S")
@@ -62,7 +62,7 @@ class Passage(ABC, Generic[S]):
         """Pass through a channel of that range between a compressor and an expander, 2:1."""
 
 
-class LevelPassage(Passage[Sound]):
+class LevelPassage(Passage[SignalLevels]):
     """A sound of which the levels are known.
 
     margin_db, burst_margin_db: from its peaks, and from a burst, to the nearest ceiling that it has met here; inf where none.
@@ -70,7 +70,7 @@ class LevelPassage(Passage[Sound]):
 
     __slots__ = ("_by_db", "_figures", "_sound", "burst_margin_db", "margin_db")
 
-    def __init__(self, sound: Sound, at: StageKey) -> None:
+    def __init__(self, sound: SignalLevels, at: StageKey) -> None:
         self._sound = sound
         self._by_db = 0.0
         self._figures: tuple[Figure, ...] = ()
@@ -86,7 +86,7 @@ class LevelPassage(Passage[Sound]):
         return found
 
     @property
-    def sound(self) -> Sound:
+    def sound(self) -> SignalLevels:
         """With all that it has been shifted by, taken in one go: most stages turn it several times in a row."""
         if self._by_db or self._figures:
             self._sound = self._sound.shifted(self._by_db, *self._figures)
@@ -94,7 +94,7 @@ class LevelPassage(Passage[Sound]):
         return self._sound
 
     @sound.setter
-    def sound(self, sound: Sound) -> None:
+    def sound(self, sound: SignalLevels) -> None:
         self._sound, self._by_db, self._figures = sound, 0.0, ()
 
     def shift(self, what: str, by_db: float, *figures: Figure) -> None:
@@ -139,7 +139,7 @@ class LevelPassage(Passage[Sound]):
         gain_db = max(self.sound.noise / 2, -channel_db)
         self.add_noise(noise_in(f"{label} compander", gain_db - channel_db, "dBFS"))
 
-    def _become(self, what: str, sound: Sound) -> None:
+    def _become(self, what: str, sound: SignalLevels) -> None:
         by_db = sound.average - self.sound.average
         if by_db < 0:
             self.steps.append(Step(what, by_db))

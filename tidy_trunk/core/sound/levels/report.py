@@ -11,11 +11,11 @@ from tidy_trunk.core.gear.catalogue import Circuit, Provenance
 from tidy_trunk.core.plan import Aspect, Plan, PlanIndex, Role, Run, Target, changed_aspects, validate
 from tidy_trunk.core.sound.levels.gear import dbu_at_no_spl
 from tidy_trunk.core.sound.levels.passage import Step
-from tidy_trunk.core.sound.levels.sound import Clip, Noise, Sound
+from tidy_trunk.core.sound.levels.sound import Clipping, Noise, SignalLevels
 from tidy_trunk.core.sound.levels.stage_solver import StageLevel
 from tidy_trunk.core.sound.levels.stages import LevelSolver
 from tidy_trunk.core.sound.levels.touched import moved_ports, touched_devices
-from tidy_trunk.core.sound.trace import Place, Stage, StageKey, Trace, Tracer, is_powered, trace_plan, upstream_of
+from tidy_trunk.core.sound.trace import Stage, StageKey, StageKind, Trace, Tracer, is_powered, trace_plan, upstream_of
 from tidy_trunk.errors import NotFoundError
 
 TOLD_DB: Final = 0.05
@@ -31,7 +31,7 @@ class TrackLevel:
     """
 
     trace: Trace
-    sound: Sound
+    sound: SignalLevels
     role: Role
     target: Target
     sources: tuple[str, ...]
@@ -64,7 +64,7 @@ class TrackLevel:
         return not self.is_silent or bool(self.unpowered)
 
     @property
-    def clip(self) -> Clip | None:
+    def clip(self) -> Clipping | None:
         return self.sound.clip
 
     @property
@@ -89,7 +89,7 @@ class Rung:
     steps: what became of the average since the rung before, or since what it begins with.
     """
 
-    level: StageLevel[Sound]
+    level: StageLevel[SignalLevels]
     label: str
     dbu_offset: float
     begins: str = ""
@@ -102,7 +102,7 @@ class Report:
     def __init__(
         self,
         tracer: Tracer,
-        known: Mapping[StageKey, StageLevel[Sound]] | None = None,
+        known: Mapping[StageKey, StageLevel[SignalLevels]] | None = None,
         like: "Report | None" = None,
         changed: Collection[StageKey] = (),
     ) -> None:
@@ -153,7 +153,7 @@ class Report:
         return tuple(
             item.device
             for item in upstream_of(stage)
-            if item.place is Place.OUTPUT and item.sources and not is_powered(self.index, item.device)
+            if item.place is StageKind.OUTPUT and item.sources and not is_powered(self.index, item.device)
         )
 
     @cached_property
@@ -201,7 +201,9 @@ class Report:
         """Devices in which the ways to a stage begin, loudest first: the ladders to choose from."""
         found: dict[str, float] = {}
         for first in upstream_of(stage):
-            if first.place is not Place.SOUND and not any(feed.place is not Place.SOUND for feed, _ in first.feeds):
+            if first.place is not StageKind.SOUND and not any(
+                feed.place is not StageKind.SOUND for feed, _ in first.feeds
+            ):
                 average = self.solver.level(first).sound.average
                 found[first.device] = max(found.get(first.device, SILENCE_DB), average)
         return tuple(sorted(found, key=lambda device: -found[device]))
@@ -216,7 +218,7 @@ class Report:
         path = [stage for stage in whole if not self._says_nothing(stage)]
         found, begins, steps = [], "", []
         for before, stage in zip([None, *whole], whole, strict=False):
-            if stage.place is Place.SOUND:
+            if stage.place is StageKind.SOUND:
                 source = self.index.plan.sources[stage.name]
                 begins = f"{source.label} at 1 m, {source.average_db_spl:g} dB SPL"
             elif before is not None:
@@ -233,7 +235,7 @@ class Report:
         level, came_from = self.solver.level(stage), self.solver.level(before)
         steps = list(level.steps.get(before.key, ()))
         start = came_from.sound.average
-        if before.place is Place.SOUND:
+        if before.place is StageKind.SOUND:
             start = self.index.plan.sources[before.name].average_db_spl
         rest = level.sound.average - start - sum(step.by_db for step in steps)
         if math.isfinite(rest) and abs(rest) >= TOLD_DB:
@@ -242,8 +244,8 @@ class Report:
 
     def _says_nothing(self, stage: Stage) -> bool:
         """Sources, which the microphone sums, and aerials, which pass on what is on air, are no rungs of their own."""
-        if stage.place not in (Place.OUTPUT, Place.INPUT):
-            return stage.place is Place.SOUND
+        if stage.place not in (StageKind.OUTPUT, StageKind.INPUT):
+            return stage.place is StageKind.SOUND
         return self.index.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
 
     def _offset(self, path: list[Stage], index: int) -> float:
@@ -255,12 +257,12 @@ class Report:
             return dbu_at_no_spl(self.index.unit(path[index].device), capsule)
         for later in path[index:]:
             unit = self.index.unit(later.device)
-            if later.place is Place.OUTPUT:
+            if later.place is StageKind.OUTPUT:
                 mode = unit.output_mode(unit.output(later.name))
                 if mode.full_scale_dbu is not None:
                     return mode.full_scale_dbu.value
         for earlier in reversed(path[: index + 1]):
-            if earlier.place is Place.INPUT:
+            if earlier.place is StageKind.INPUT:
                 unit = self.index.unit(earlier.device)
                 port = unit.input(earlier.name)
                 mode_in = unit.input_mode(port)
@@ -272,7 +274,7 @@ class Report:
 def _reaching(stage: Stage, device: str) -> frozenset[StageKey]:
     """Keys of the stages, among those upstream, that the device reaches."""
     stages = upstream_of(stage)
-    reached = {item.key for item in stages if item.device == device and item.place is not Place.LEAD}
+    reached = {item.key for item in stages if item.device == device and item.place is not StageKind.LEAD}
     grew = True
     while grew:
         more = {item.key for item in stages if any(feed.key in reached for feed, _ in item.feeds)}

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from tidy_trunk.core.sound.levels.report import Report, TrackLevel
-from tidy_trunk.core.sound.trace import KnownParts, Part, Place, parts_on_all_ways
+from tidy_trunk.core.sound.trace import KnownParts, PlanPart, StageKind, parts_on_all_ways
 
 SAFETY_FROM_DB: Final = 6.0
 """Least that a safety track lies lower; up to 20 dB are usual. [PRACTICE]"""
@@ -37,8 +37,8 @@ class Safety:
     lower_db: float
     rise_db: float
     more_db: float
-    parts: frozenset[Part]
-    shared: frozenset[Part]
+    parts: frozenset[PlanPart]
+    shared: frozenset[PlanPart]
 
 
 def safeties(report: Report, track: TrackLevel) -> tuple[Safety, ...]:
@@ -73,4 +73,4 @@ def safeties(report: Report, track: TrackLevel) -> tuple[Safety, ...]:
 def _loudest(report: Report, track: TrackLevel) -> str:
     """The source that the track's loudest way begins with; "" where it has none."""
     first = report.main_path(track.trace.stage)[0]
-    return first.name if first.place is Place.SOUND else ""
+    return first.name if first.place is StageKind.SOUND else ""

@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.base.units import SILENCE_DB, db_from_ratio, ratio_from_db, sum_powers_db
 from tidy_trunk.core.gear.catalogue import Figure, Provenance
-from tidy_trunk.core.sound.levels.spectra import Cuts, Spectrum, a_change_db, cut_change_db, likeness
+from tidy_trunk.core.sound.levels.spectra import Cuts, SpectrumShape, a_change_db, cut_change_db, likeness
 
 MOST_CONTRIBUTORS: Final = 10
 """ASSUMED_ noises told apart on one track: the smallest of a large mix are summed into one, as nobody hears them singly."""
@@ -40,7 +40,7 @@ class Noise(NamedTuple):
     name: str
     level: float
     is_room: bool = False
-    spectrum: Spectrum = Spectrum.FLAT
+    spectrum: SpectrumShape = SpectrumShape.FLAT
     cuts: Cuts = ()
     born: float = SILENCE_DB
     unit: str = ""
@@ -57,13 +57,15 @@ class Noise(NamedTuple):
         return self._replace(level=self.level + change, cuts=cuts)
 
 
-def noise_in(name: str, level: float, unit: str, *, spectrum: Spectrum = Spectrum.FLAT, is_room: bool = False) -> Noise:
+def noise_in(
+    name: str, level: float, unit: str, *, spectrum: SpectrumShape = SpectrumShape.FLAT, is_room: bool = False
+) -> Noise:
     """A noise where it comes in, at its unweighted level."""
     return Noise(name, level, is_room, spectrum, (), level, unit)
 
 
 @dataclass(frozen=True, slots=True)
-class Clip:
+class Clipping:
     """Where sound was first cut off: the stage, and by how much it went over there.
 
     spare_db: of a burst that is cut, how far the expected peaks stay below that ceiling.
@@ -77,7 +79,7 @@ class Clip:
     noise: str = ""
 
 
-class Sound(NamedTuple):
+class SignalLevels(NamedTuple):
     """Quiet, average, peak and burst level in one unit (dB SPL, dBu or dBFS), with what else is known about them.
 
     burst: what comes unannounced, above the expected peaks.
@@ -111,8 +113,8 @@ class Sound(NamedTuple):
     noise_by_db: float = 0.0
     variance_db2: float = 0.0
     weakest: Provenance = Provenance.MEASURED
-    clip: Clip | None = None
-    burst_clip: Clip | None = None
+    clip: Clipping | None = None
+    burst_clip: Clipping | None = None
     limited_db: float = 0.0
     lifted_db: float = 0.0
 
@@ -167,10 +169,10 @@ class Sound(NamedTuple):
         ruling = max(self.noises_before, key=lambda noise: noise.a_level, default=None)
         return None if ruling is None else ruling._replace(level=ruling.level + self.noise_by_db)
 
-    def shifted(self, by_db: float, *figures: Figure) -> "Sound":
+    def shifted(self, by_db: float, *figures: Figure) -> "SignalLevels":
         """Louder by so many dB, signal and noise alike, as sure as the figures that say so."""
         # Built by hand, not by `replace`: this is the innermost loop of every evaluation.
-        return Sound(
+        return SignalLevels(
             quiet=self.quiet + by_db,
             average=self.average + by_db,
             peak=self.peak + by_db,
@@ -191,7 +193,7 @@ class Sound(NamedTuple):
             lifted_db=self.lifted_db,
         )
 
-    def with_noise(self, *noises: Noise) -> "Sound":
+    def with_noise(self, *noises: Noise) -> "SignalLevels":
         # Built by hand as well: the second most frequent step. What comes in late is put beside the others as if it had
         # come in with them, so that none of those is made anew.
         by_db = self.noise_by_db
@@ -205,7 +207,7 @@ class Sound(NamedTuple):
                 Noise(name, level - by_db, is_room, spectrum, cuts, born, unit)
                 for name, level, is_room, spectrum, cuts, born, unit in noises
             )
-        return Sound(
+        return SignalLevels(
             quiet=self.quiet,
             average=self.average,
             peak=self.peak,
@@ -226,7 +228,7 @@ class Sound(NamedTuple):
             lifted_db=self.lifted_db,
         )
 
-    def with_more(self, noises: Iterable[Noise]) -> "Sound":
+    def with_more(self, noises: Iterable[Noise]) -> "SignalLevels":
         """With noises of which some may be there already, from other inputs of the same gear: those are told as one."""
         found = {(noise.name, noise.cuts): noise for noise in self.noises_before}
         by_db, added = self.noise_by_db, []
@@ -239,10 +241,10 @@ class Sound(NamedTuple):
             added.append(noise.level + NOISE_PEAK_DB)
         return self._replace(noises_before=_fewest(list(found.values())), loudest=_with_peaks(self.loudest, added))
 
-    def behind_low_cut(self, cut_hz: int) -> "Sound":
+    def behind_low_cut(self, cut_hz: int) -> "SignalLevels":
         """What a low cut leaves: of each noise by its spectrum, of the sound as of a voice."""
         cuts = (*self.cuts, cut_hz)
-        by_db = cut_change_db(Spectrum.VOICE, cuts) - cut_change_db(Spectrum.VOICE, self.cuts)
+        by_db = cut_change_db(SpectrumShape.VOICE, cuts) - cut_change_db(SpectrumShape.VOICE, self.cuts)
         noises = tuple(noise.behind(cut_hz) for noise in self.noises)
         peaks = [noise.level + NOISE_PEAK_DB for noise in noises]
         return self._replace(
@@ -257,7 +259,7 @@ class Sound(NamedTuple):
             noise_by_db=0.0,
         )
 
-    def ridden(self, target: float, range_db: float) -> "Sound":
+    def ridden(self, target: float, range_db: float) -> "SignalLevels":
         """What automatic level makes of it: all that it hears at its target, while somebody speaks and in the pauses.
 
         target: average that it turns to; range_db: the furthest that it turns anything up or down.
@@ -275,7 +277,7 @@ class Sound(NamedTuple):
             lifted_db=self.lifted_db + lifted_db,
         )
 
-    def limited(self, threshold: float) -> "Sound":
+    def limited(self, threshold: float) -> "SignalLevels":
         """What a limiter leaves: nothing above its threshold, and nothing cut off."""
         pressed = max(self.burst, self.loudest) - threshold
         if pressed <= 0:
@@ -292,7 +294,7 @@ class Sound(NamedTuple):
             limited_db=max(self.limited_db, pressed),
         )
 
-    def under(self, ceiling: float, device: str, where: Callable[[], str]) -> "Sound":
+    def under(self, ceiling: float, device: str, where: Callable[[], str]) -> "SignalLevels":
         """What is left after a stage that cannot go above its ceiling: clipped once is clipped for good.
 
         where: asked for the stage's name only if something is cut there.
@@ -306,9 +308,9 @@ class Sound(NamedTuple):
         over, burst_over = self.loudest - ceiling, self.burst - ceiling
         clip, burst_clip = self.clip, self.burst_clip
         if over > JUST_OVER_DB and clip is None:
-            clip = Clip(device, where(), over, noise=self._noise_above(ceiling))
+            clip = Clipping(device, where(), over, noise=self._noise_above(ceiling))
         if burst_over > 0 and burst_clip is None:
-            burst_clip = Clip(device, where(), burst_over, max(ceiling - self.peak, 0.0))
+            burst_clip = Clipping(device, where(), burst_over, max(ceiling - self.peak, 0.0))
         noise_over = max(self.noise - ceiling, 0.0)
         return self._replace(
             quiet=min(self.quiet, ceiling),
@@ -352,7 +354,7 @@ def weaker(provenances: Iterable[Provenance]) -> Provenance:
     return min(provenances, key=_STRENGTH.__getitem__, default=Provenance.MEASURED)
 
 
-def mixed(sounds: Sequence[Sound]) -> Sound:
+def mixed(sounds: Sequence[SignalLevels]) -> SignalLevels:
     """Several sounds on one wire: powers add, for peaks too, as unrelated voices seldom peak together.
 
     Of bursts the largest comes alone, over the averages of the others; all peaks together may be more.
@@ -362,10 +364,10 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
     if len(sounds) == 1:
         return sounds[0]
     if not sounds:
-        return Sound()
+        return SignalLevels()
     loudest = max(sounds, key=lambda sound: sound.average)
     peak = sum_powers_db(sound.peak for sound in sounds)
-    return Sound(
+    return SignalLevels(
         quiet=sum_powers_db(sound.quiet for sound in sounds),
         average=sum_powers_db(sound.average for sound in sounds),
         peak=peak,
@@ -385,7 +387,7 @@ def mixed(sounds: Sequence[Sound]) -> Sound:
     )
 
 
-def in_step(sounds: Sequence[tuple[Sound, float]], shared: frozenset[tuple[str, Cuts]]) -> Sound:
+def in_step(sounds: Sequence[tuple[SignalLevels, float]], shared: frozenset[tuple[str, Cuts]]) -> SignalLevels:
     """One sound that arrives by several ways, each with its polarity (1 or -1): voltages add, powers do not.
 
     shared: names and low cuts of the noises that were there before the ways parted; all others are each way's own.
@@ -393,8 +395,8 @@ def in_step(sounds: Sequence[tuple[Sound, float]], shared: frozenset[tuple[str, 
     first, _ = max(sounds, key=lambda item: item[0].average)
     sounds = [(sound, sign * sound.polarity) for sound, sign in sounds]
 
-    def together(level: Callable[[Sound], float]) -> float:
-        return _voltages_db([(level(sound), sign, sound.cuts) for sound, sign in sounds], Spectrum.VOICE)
+    def together(level: Callable[[SignalLevels], float]) -> float:
+        return _voltages_db([(level(sound), sign, sound.cuts) for sound, sign in sounds], SpectrumShape.VOICE)
 
     own: list[Noise] = []
     common: dict[tuple[str, Cuts], list[tuple[Noise, float]]] = {}
@@ -435,7 +437,7 @@ def _is_of(noise: Noise, kind: tuple[str, Cuts]) -> bool:
     return noise.name == name and noise.cuts[: len(cuts)] == cuts
 
 
-def _voltages_db(levels: Sequence[tuple[float, float, Cuts]], spectrum: Spectrum) -> float:
+def _voltages_db(levels: Sequence[tuple[float, float, Cuts]], spectrum: SpectrumShape) -> float:
     """Level of voltages of one sound that add with their signs, as far as low cuts have left them alike.
 
     What is left by rounding is nothing.
@@ -450,7 +452,7 @@ def _voltages_db(levels: Sequence[tuple[float, float, Cuts]], spectrum: Spectrum
     return db_from_ratio(total) if total > ROUNDING * largest else SILENCE_DB
 
 
-def _noise_cut_db(sounds: Sequence[Sound]) -> float:
+def _noise_cut_db(sounds: Sequence[SignalLevels]) -> float:
     """By how much the noise of several together has been cut."""
     if not any(sound.noise_cut_db for sound in sounds):
         return 0.0
@@ -458,7 +460,7 @@ def _noise_cut_db(sounds: Sequence[Sound]) -> float:
     return uncut - sum_powers_db(sound.noise for sound in sounds)
 
 
-def _one_burst(sounds: Sequence[Sound]) -> float:
+def _one_burst(sounds: Sequence[SignalLevels]) -> float:
     """The loudest burst over the averages of all others."""
     first = max(sounds, key=lambda sound: sound.burst)
     return sum_powers_db(sound.burst if sound is first else sound.average for sound in sounds)

@@ -18,7 +18,7 @@ Cuts = tuple[int, ...]
 """Low cuts that something has been through, in Hz. [PRACTICE]"""
 
 
-class Spectrum(StrEnum):
+class SpectrumShape(StrEnum):
     """The shape of a noise, or of a voice."""
 
     FLAT = "flat"
@@ -37,11 +37,11 @@ SPEECH_DB: Final[Mapping[float, float]] = {
 RUMBLE_PER_OCTAVE_DB: Final = -6.0
 """Slope of the third octaves of wind and rumble, from 20 Hz on. [MEMORY]"""
 
-_SHAPES: Final[Mapping[Spectrum, tuple[float, ...]]] = {
-    Spectrum.FLAT: tuple(float(index) for index in range(len(BANDS_HZ))),  # a third octave more: 1 dB more of it
-    Spectrum.ROOM: tuple(0.0 for _ in BANDS_HZ),
-    Spectrum.RUMBLE: tuple(RUMBLE_PER_OCTAVE_DB / 3 * index for index in range(len(BANDS_HZ))),
-    Spectrum.VOICE: tuple(SPEECH_DB.values()),
+_SHAPES: Final[Mapping[SpectrumShape, tuple[float, ...]]] = {
+    SpectrumShape.FLAT: tuple(float(index) for index in range(len(BANDS_HZ))),  # a third octave more: 1 dB more of it
+    SpectrumShape.ROOM: tuple(0.0 for _ in BANDS_HZ),
+    SpectrumShape.RUMBLE: tuple(RUMBLE_PER_OCTAVE_DB / 3 * index for index in range(len(BANDS_HZ))),
+    SpectrumShape.VOICE: tuple(SPEECH_DB.values()),
 }
 """Third octaves of each shape in dB, from 20 Hz up: flat rises by 1 dB each, a room's noise is alike in all. [MEMORY]"""
 
@@ -53,19 +53,19 @@ def low_cut_db(frequency_hz: float, cut_hz: float) -> float:
 
 
 @lru_cache(maxsize=512)
-def cut_change_db(spectrum: Spectrum, cuts: Cuts) -> float:
+def cut_change_db(spectrum: SpectrumShape, cuts: Cuts) -> float:
     """By how much low cuts turn it down, unweighted: 0 or negative dB."""
     return _level(spectrum, cuts, weighted=False) - _level(spectrum, (), weighted=False)
 
 
 @lru_cache(maxsize=512)
-def a_change_db(spectrum: Spectrum, cuts: Cuts = ()) -> float:
+def a_change_db(spectrum: SpectrumShape, cuts: Cuts = ()) -> float:
     """A-weighted level less the unweighted one, both behind those low cuts. Source: [IEC61672-1]"""
     return _level(spectrum, cuts, weighted=True) - _level(spectrum, cuts, weighted=False)
 
 
 @lru_cache(maxsize=512)
-def likeness(spectrum: Spectrum, one: Cuts, other: Cuts) -> float:
+def likeness(spectrum: SpectrumShape, one: Cuts, other: Cuts) -> float:
     """How much alike a sound still is that has been through different low cuts, 1 where they are the same: the real part of
     its cross-correlation. Butterworth filters turn the phase as well. Source: [HANDBOOK] textbook formula"""
     if one == other:
@@ -86,7 +86,7 @@ def _response(frequency_hz: float, cuts: Cuts) -> complex:
     return found
 
 
-def _level(spectrum: Spectrum, cuts: Cuts, *, weighted: bool) -> float:
+def _level(spectrum: SpectrumShape, cuts: Cuts, *, weighted: bool) -> float:
     return sum_powers_db(
         band
         - (HALF_DB if hertz in (BANDS_HZ[0], BANDS_HZ[-1]) else 0.0)

@@ -7,7 +7,7 @@ from functools import partial
 from typing import Final, Generic, NamedTuple, TypeVar
 
 from tidy_trunk.core.base.units import db_from_ratio, sum_powers_db
-from tidy_trunk.core.gear.catalogue import Bus, Pattern, Playback, Signal, channel_refs
+from tidy_trunk.core.gear.catalogue import Bus, Pattern, PlaybackLevel, Signal, channel_refs
 from tidy_trunk.core.plan import ROOMS, PlacedDevice, PlanIndex, Source, Weighting
 from tidy_trunk.core.sound.levels.gear import (
     AUTOMATIC_RANGE_DB,
@@ -20,8 +20,8 @@ from tidy_trunk.core.sound.levels.gear import (
 )
 from tidy_trunk.core.sound.levels.passage import Passage, Step
 from tidy_trunk.core.sound.levels.sound import noise_in
-from tidy_trunk.core.sound.levels.spectra import Spectrum, a_change_db
-from tidy_trunk.core.sound.trace import Place, Stage, StageKey, is_powered
+from tidy_trunk.core.sound.levels.spectra import SpectrumShape, a_change_db
+from tidy_trunk.core.sound.trace import Stage, StageKey, StageKind, is_powered
 
 CEILING_OF_BUS_DBFS: Final = 0.0
 """Nothing on a fixed-point track is above full scale. [AES17]"""
@@ -88,17 +88,17 @@ class StageSolver(ABC, Generic[S]):
 
     def _work_out(self, stage: Stage) -> StageLevel[S]:
         match stage.place:
-            case Place.SOUND:
+            case StageKind.SOUND:
                 return self._sound(stage)
-            case Place.MICROPHONE:
+            case StageKind.MICROPHONE:
                 return self._microphone(stage)
-            case Place.OUTPUT:
+            case StageKind.OUTPUT:
                 return self._output(stage)
-            case Place.LEAD:
+            case StageKind.LEAD:
                 return self._lead(stage)
-            case Place.INPUT:
+            case StageKind.INPUT:
                 return self._input(stage)
-            case Place.BUS:
+            case StageKind.BUS:
                 return self._bus(stage)
 
     @abstractmethod
@@ -114,7 +114,7 @@ class StageSolver(ABC, Generic[S]):
         """Timecode that peaks at 0."""
 
     @abstractmethod
-    def _played(self, playback: Playback) -> S:
+    def _played(self, playback: PlaybackLevel) -> S:
         """What a player plays, in dBFS."""
 
     @abstractmethod
@@ -147,7 +147,7 @@ class StageSolver(ABC, Generic[S]):
         critical_m = ROOMS[self.index.plan.defaults.room].critical_distance_m(pattern.directivity)
         way = self._passage(self._begin(source, stage.device), stage.key)
         if source.weighting is Weighting.A:
-            way.shift("A-weighted to unweighted, speech", -a_change_db(Spectrum.VOICE))
+            way.shift("A-weighted to unweighted, speech", -a_change_db(SpectrumShape.VOICE))
         # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
         direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
         way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
@@ -166,11 +166,13 @@ class StageSolver(ABC, Generic[S]):
         # A sound level meter hears the room from all sides; a microphone that does not hears less of it by its Q.
         pattern = capsule.pattern if capsule is not None else Pattern.OMNI
         room_db_a = defaults.room_noise_db_spl - pattern.diffuse_loss_db
-        noises = [a_weighted("room", room_db_a, Spectrum.ROOM, is_room=True)]
+        noises = [a_weighted("room", room_db_a, SpectrumShape.ROOM, is_room=True)]
         if defaults.rumble_db_spl:
-            noises.append(noise_in(RUMBLE, defaults.rumble_db_spl, "dB SPL", spectrum=Spectrum.RUMBLE, is_room=True))
+            noises.append(
+                noise_in(RUMBLE, defaults.rumble_db_spl, "dB SPL", spectrum=SpectrumShape.RUMBLE, is_room=True)
+            )
         if capsule is not None and capsule.self_noise_db_a is not None:
-            noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, Spectrum.FLAT))
+            noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, SpectrumShape.FLAT))
         way.add_noise(*noises)
         return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
 
@@ -286,12 +288,12 @@ class StageSolver(ABC, Generic[S]):
         """What leaves a stage: cut at its ceiling; behind an input, converted and with the input's noise."""
         stage = level.stage
         way = self._passage(level.sound, stage.key)
-        if level.unit == "dBu" and stage.place is Place.INPUT:
+        if level.unit == "dBu" and stage.place is StageKind.INPUT:
             unit = self.index.unit(stage.device)
             microphone = any(
                 self._is_from_capsule(output)
                 for feed, _ in stage.feeds
-                for output in ((feed,) if feed.place is Place.OUTPUT else (output for output, _ in feed.feeds))
+                for output in ((feed,) if feed.place is StageKind.OUTPUT else (output for output, _ in feed.feeds))
             )
             where = partial(self.place_words, stage)
             convert(way, unit, unit.input(stage.name), where, clipping=clipping, from_microphone=microphone)
@@ -310,13 +312,13 @@ class StageSolver(ABC, Generic[S]):
     def place_words(self, stage: Stage) -> str:
         """A stage as it is named in sentences."""
         unit = self.index.unit(stage.device)
-        if stage.place in (Place.INPUT, Place.OUTPUT):
+        if stage.place in (StageKind.INPUT, StageKind.OUTPUT):
             return unit.label if unit.device_class.is_microphone else f"{unit.label} {_channel_label(unit, stage)}"
-        if stage.place is Place.BUS:
+        if stage.place is StageKind.BUS:
             return unit.bus_label(stage.name)
-        if stage.place is Place.LEAD and stage.run is not None:
+        if stage.place is StageKind.LEAD and stage.run is not None:
             return f"cable {stage.run.number}"
-        if stage.place is Place.SOUND:
+        if stage.place is StageKind.SOUND:
             return self.index.plan.sources[stage.name].label
         return unit.label
 

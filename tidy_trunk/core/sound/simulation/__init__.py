@@ -2,7 +2,7 @@
 
 from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
 from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, Stray, mains_hum, strays
-from tidy_trunk.core.sound.simulation.materials import Loop, noise_loop, voice_loop
+from tidy_trunk.core.sound.simulation.materials import NoiseLoop, noise_loop, voice_loop
 from tidy_trunk.core.sound.simulation.picture import Clap, clap_at
 from tidy_trunk.core.sound.simulation.points import Point, Seen, audible, points_of, seen, third_octaves
 from tidy_trunk.core.sound.simulation.simulate import LOOP_SAMPLES, RATE_HZ, Play, Simulator
@@ -16,7 +16,7 @@ __all__ = [
     "RATE_HZ",
     "Clap",
     "Faults",
-    "Loop",
+    "NoiseLoop",
     "Play",
     "Point",
     "Seen",

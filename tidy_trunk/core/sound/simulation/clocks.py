@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 
 from tidy_trunk.core.plan import PlanIndex
-from tidy_trunk.core.sound.simulation.materials import Loop
+from tidy_trunk.core.sound.simulation.materials import NoiseLoop
 
 OVERSAMPLED: Final = 4
 """ASSUMED_ how much finer a loop is laid before it is read between its samples: what cubes miss lies 100 dB down."""
@@ -20,7 +20,7 @@ def clock_ppm(index: PlanIndex, device_id: str) -> float:
     return round(found.value * (zlib.crc32(f"{device_id} clock".encode()) / 0xFFFF_FFFF * 2 - 1), 2)
 
 
-def recorded_by(sound: Loop, sender_ppm: float, recorder_ppm: float) -> Loop:
+def recorded_by(sound: NoiseLoop, sender_ppm: float, recorder_ppm: float) -> NoiseLoop:
     """A loop that one clock played, as another counts its samples: a fast recorder holds more of them, and plays it slow."""
     ratio = (1 + sender_ppm * 1e-6) / (1 + recorder_ppm * 1e-6)
     if ratio == 1.0:

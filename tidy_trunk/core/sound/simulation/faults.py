@@ -12,7 +12,7 @@ from tidy_trunk.core.base.units import SILENCE_DB, db_from_ratio, ratio_from_db,
 from tidy_trunk.core.plan import FIELDS, Hazard, PlanIndex, Run, passed
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum import Grade, loops, ties
-from tidy_trunk.core.sound.simulation.materials import Loop
+from tidy_trunk.core.sound.simulation.materials import NoiseLoop
 
 LOOP_HUM_DBU: Final = {Grade.COMPUTER: -60.0, Grade.EARTH: -60.0, Grade.ADAPTERS: -90.0}
 """ASSUMED_ hum of a loop through an unbalanced lead: plain beside a quiet voice at line level, worse behind a pad; of what
@@ -111,7 +111,7 @@ def mains_hum(level_db: float, mains_hz: int, sample_count: int, rate_hz: int) -
     return np.asarray(hum / np.sqrt(2 * np.mean(np.square(hum))) * ratio_from_db(level_db))
 
 
-def picked_up(stray: Stray, name: str, mains_hz: int, sample_count: int, rate_hz: int) -> Loop:
+def picked_up(stray: Stray, name: str, mains_hz: int, sample_count: int, rate_hz: int) -> NoiseLoop:
     """Hum with its harmonics, and clicks, in volts re 0 dBu; a loop without a seam."""
     hum = mains_hum(stray.hum_dbu, mains_hz, sample_count, rate_hz)
     if stray.clicks:
@@ -121,7 +121,7 @@ def picked_up(stray: Stray, name: str, mains_hz: int, sample_count: int, rate_hz
     return np.asarray(hum, dtype=np.float32)
 
 
-def through_loose_plug(sound: Loop, name: str, rate_hz: int) -> Loop:
+def through_loose_plug(sound: NoiseLoop, name: str, rate_hz: int) -> NoiseLoop:
     """The sound with holes in it, and a crackle at both ends of each."""
     random = _random(f"{name} loose")
     held = np.ones(len(sound))

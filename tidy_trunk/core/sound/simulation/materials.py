@@ -8,10 +8,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.signal import BANDS_HZ, HIGHEST_HZ, LOWEST_HZ
-from tidy_trunk.core.sound.levels import SPEECH_DB, Noise, Spectrum
+from tidy_trunk.core.sound.levels import SPEECH_DB, Noise, SpectrumShape
 from tidy_trunk.core.sound.trace import StageKey
 
-Loop = NDArray[np.float32]
+NoiseLoop = NDArray[np.float32]
 """Samples of a loop, shape (sample_count,). A sine that peaks at 1.0 has a level of 0 in the loop's unit. [AES17]"""
 
 ROOM_PER_HZ_DB: Final = -10.0
@@ -22,7 +22,7 @@ RUMBLE_PER_HZ_DB: Final = -30.0
 
 
 @lru_cache(maxsize=16)
-def noise_loop(spectrum: Spectrum, sample_count: int, rate_hz: int) -> Loop:
+def noise_loop(spectrum: SpectrumShape, sample_count: int, rate_hz: int) -> NoiseLoop:
     """Noise of one spectrum from 20 Hz to 20 kHz, at a level of exactly 0; always the same. Do not write into it."""
     hertz = np.asarray(np.fft.rfftfreq(sample_count, 1 / rate_hz), dtype=np.float64)
     inside = (hertz >= LOWEST_HZ) & (hertz <= min(HIGHEST_HZ, rate_hz * 0.49))
@@ -34,26 +34,26 @@ def noise_loop(spectrum: Spectrum, sample_count: int, rate_hz: int) -> Loop:
     return _at_level(np.fft.irfft(lines, sample_count))
 
 
-def _amplitudes(spectrum: Spectrum, hertz: NDArray[np.float64]) -> NDArray[np.float64]:
+def _amplitudes(spectrum: SpectrumShape, hertz: NDArray[np.float64]) -> NDArray[np.float64]:
     match spectrum:
-        case Spectrum.FLAT:
+        case SpectrumShape.FLAT:
             return np.ones_like(hertz)
-        case Spectrum.ROOM:
+        case SpectrumShape.ROOM:
             return (hertz / LOWEST_HZ) ** (ROOM_PER_HZ_DB / 20)
-        case Spectrum.RUMBLE:
+        case SpectrumShape.RUMBLE:
             return (hertz / LOWEST_HZ) ** (RUMBLE_PER_HZ_DB / 20)
-        case Spectrum.VOICE:
+        case SpectrumShape.VOICE:
             # Third octaves hold more hertz the higher they lie.
             levels = np.interp(np.log(hertz), np.log(BANDS_HZ), list(SPEECH_DB.values()))
             return np.asarray(10 ** (levels / 20) / np.sqrt(hertz))
 
 
-def _at_level(samples: NDArray[np.float64]) -> Loop:
+def _at_level(samples: NDArray[np.float64]) -> NoiseLoop:
     samples = samples - samples.mean()
     return np.asarray(samples / (np.sqrt(2) * np.sqrt(np.mean(samples**2))), dtype=np.float32)
 
 
-def noise_of(noise: Noise, at: StageKey, sample_count: int, rate_hz: int) -> Loop:
+def noise_of(noise: Noise, at: StageKey, sample_count: int, rate_hz: int) -> NoiseLoop:
     """A noise as it is at its level, its own by its name and place: by whatever ways it comes together again, it is one."""
     loop = noise_loop(noise.spectrum, sample_count, rate_hz)
     start = zlib.crc32(f"{at} {noise.name}".encode()) % sample_count
@@ -78,14 +78,14 @@ WORD_SPREAD_DB: Final = 3.5
 
 
 @lru_cache(maxsize=16)
-def voice_loop(name: str, peak_db: float, sample_count: int, rate_hz: int) -> Loop:
+def voice_loop(name: str, peak_db: float, sample_count: int, rate_hz: int) -> NoiseLoop:
     """Somebody who speaks in sentences, with pauses in which nothing is said; always the same for one name.
 
     The words stand at a level of 0 together, with the spectrum of speech, and the highest peak at `peak_db`.
     """
     random = np.random.default_rng(zlib.crc32(name.encode()))
     envelope = _sentences(random, sample_count, rate_hz)
-    carrier = np.roll(noise_loop(Spectrum.VOICE, sample_count, rate_hz), random.integers(sample_count))
+    carrier = np.roll(noise_loop(SpectrumShape.VOICE, sample_count, rate_hz), random.integers(sample_count))
     said = envelope > 0
     samples, top = carrier * envelope, 10 ** (peak_db / 20)
     for _ in range(4):
@@ -127,7 +127,7 @@ BURST_S: Final = 0.6
 
 
 @lru_cache(maxsize=16)
-def burst_loop(name: str, sample_count: int, rate_hz: int) -> Loop:
+def burst_loop(name: str, sample_count: int, rate_hz: int) -> NoiseLoop:
     """One laugh in all of the loop, with the spectrum of a voice; it peaks at 1.0."""
     random = np.random.default_rng(zlib.crc32(f"{name} burst".encode()))
     length = min(round(BURST_S * rate_hz), sample_count // 2)
@@ -136,12 +136,12 @@ def burst_loop(name: str, sample_count: int, rate_hz: int) -> Loop:
     # Ha, ha, ha: five a second.
     envelope = np.zeros(sample_count)
     envelope[at : at + length] = np.abs(np.sin(np.pi * 5 * times)) * np.sin(np.pi * times / BURST_S) ** 0.3
-    samples = noise_loop(Spectrum.VOICE, sample_count, rate_hz) * envelope
+    samples = noise_loop(SpectrumShape.VOICE, sample_count, rate_hz) * envelope
     return np.asarray(samples / np.abs(samples).max(), dtype=np.float32)
 
 
 @lru_cache(maxsize=4)
-def gusts(sample_count: int, rate_hz: int) -> Loop:
+def gusts(sample_count: int, rate_hz: int) -> NoiseLoop:
     """How wind comes and goes: the level of noise over time, its mean square 1; a loop without a seam."""
     random = np.random.default_rng(zlib.crc32(b"gusts"))
     turns = np.arange(sample_count) / sample_count * 2 * np.pi
@@ -172,7 +172,7 @@ STRUCK_S: Final = 0.5
 
 
 @lru_cache(maxsize=4)
-def bell_loop(sample_count: int, rate_hz: int) -> Loop:
+def bell_loop(sample_count: int, rate_hz: int) -> NoiseLoop:
     """A bell that is struck once a loop; it peaks at 1.0."""
     times = np.arange(sample_count) / rate_hz
     struck = sum(
@@ -192,7 +192,7 @@ CLAP_S: Final = 2.0
 
 
 @lru_cache(maxsize=4)
-def clap_loop(sample_count: int, rate_hz: int) -> Loop:
+def clap_loop(sample_count: int, rate_hz: int) -> NoiseLoop:
     """Two hands that meet once a loop, at `CLAP_S`; it peaks at 1.0."""
     times = np.arange(sample_count) / rate_hz
     burst = np.random.default_rng(zlib.crc32(b"clap")).standard_normal(sample_count) * np.exp(-times / 0.012)

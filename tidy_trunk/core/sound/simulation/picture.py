@@ -7,7 +7,7 @@ import numpy as np
 
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.plan import PlanIndex
-from tidy_trunk.core.sound.simulation.materials import CLAP_S, Loop
+from tidy_trunk.core.sound.simulation.materials import CLAP_S, NoiseLoop
 from tidy_trunk.core.time.clock import programme_late_frames
 
 EDGE_SHARE: Final = 0.5
@@ -33,7 +33,7 @@ class Clap:
         return (self.seen_s - self.heard_s) * 1000
 
 
-def clap_at(index: PlanIndex, device: str, sound: Loop, rate_hz: int) -> Clap | None:
+def clap_at(index: PlanIndex, device: str, sound: NoiseLoop, rate_hz: int) -> Clap | None:
     """A clap on the programme of a live switcher; None where no picture comes in, or nothing is heard.
 
     The pictures of a camera are in step with the sound in its own file: they are late only where they come out.
@@ -45,7 +45,7 @@ def clap_at(index: PlanIndex, device: str, sound: Loop, rate_hz: int) -> Clap | 
     return Clap(first / rate_hz, CLAP_S + float(late) * frame_s)
 
 
-def _first_edge(sound: Loop, rate_hz: int) -> int | None:
+def _first_edge(sound: NoiseLoop, rate_hz: int) -> int | None:
     """The sample at which a clap begins; None where nothing stands out of what else is heard."""
     size = round(BLOCK_S * rate_hz)
     loud = np.sqrt(np.mean(np.square(sound[: len(sound) // size * size].reshape(-1, size)), axis=1))

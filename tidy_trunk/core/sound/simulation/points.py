@@ -10,9 +10,9 @@ from numpy.typing import NDArray
 from tidy_trunk.core.base.signal import band_levels, dbfs_of_powers
 from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.simulation.materials import Loop
+from tidy_trunk.core.sound.simulation.materials import NoiseLoop
 from tidy_trunk.core.sound.simulation.simulate import Simulator
-from tidy_trunk.core.sound.trace import Place, Stage
+from tidy_trunk.core.sound.trace import Stage, StageKind
 
 LOUDEST: Final[Mapping[str, float]] = {"dBFS": 0.0, "dBu": 24.0, "dB SPL": 120.0}
 """What is full scale for the ear, by unit: of voltages, that of professional gear. [HANDBOOK] §2; of sound ASSUMED_"""
@@ -54,19 +54,19 @@ class Seen:
 
 def points_of(report: Report, track: Stage) -> tuple[Point, ...]:
     """From the microphone on, along the loudest way."""
-    found = [stage for stage in report.main_path(track) if stage.place is not Place.SOUND]
+    found = [stage for stage in report.main_path(track) if stage.place is not StageKind.SOUND]
     return tuple(Point(stage, _label(report, stage), report.solver.level(stage).unit) for stage in found)
 
 
 def _label(report: Report, stage: Stage) -> str:
     words = report.solver.place_words(stage)
-    return f"air at {words}" if stage.place is Place.MICROPHONE else words
+    return f"air at {words}" if stage.place is StageKind.MICROPHONE else words
 
 
-def audible(bench: Simulator, point: Point, *, is_track: bool) -> Loop:
+def audible(bench: Simulator, point: Point, *, is_track: bool) -> NoiseLoop:
     """What is heard there, full scale of the ear 1.0; beyond it nothing sounds louder."""
     loop = bench.track_sound(point.stage) if is_track else bench.level(point.stage).sound
-    heard: Loop = np.clip(loop * np.float32(ratio_from_db(-LOUDEST[point.unit])), -1.0, 1.0)
+    heard: NoiseLoop = np.clip(loop * np.float32(ratio_from_db(-LOUDEST[point.unit])), -1.0, 1.0)
     return heard
 
 
@@ -87,6 +87,6 @@ def seen(bench: Simulator, point: Point, *, is_track: bool) -> Seen:
     )
 
 
-def third_octaves(loop: Loop, rate_hz: int) -> NDArray[np.float64]:
+def third_octaves(loop: NoiseLoop, rate_hz: int) -> NDArray[np.float64]:
     """Level of each third octave of a loop from 20 Hz to 20 kHz."""
     return band_levels(2 * np.abs(np.fft.rfft(loop.astype(np.float64)) / len(loop)) ** 2, rate_hz / len(loop))

@@ -10,12 +10,19 @@ import numpy as np
 
 from tidy_trunk.core.base.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
 from tidy_trunk.core.base.units import air_ms, ratio_from_db
-from tidy_trunk.core.gear.catalogue import Circuit, Kind, Playback
+from tidy_trunk.core.gear.catalogue import Circuit, Kind, PlaybackLevel
 from tidy_trunk.core.plan import PlanIndex, Source
-from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, Spectrum, StageLevel, StageSolver, Step
+from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, SpectrumShape, StageLevel, StageSolver, Step
 from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
 from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, picked_up, strays, through_loose_plug
-from tidy_trunk.core.sound.simulation.materials import Loop, bell_loop, burst_loop, clap_loop, noise_loop, voice_loop
+from tidy_trunk.core.sound.simulation.materials import (
+    NoiseLoop,
+    bell_loop,
+    burst_loop,
+    clap_loop,
+    noise_loop,
+    voice_loop,
+)
 from tidy_trunk.core.sound.simulation.wave import WavePassage
 from tidy_trunk.core.sound.trace import Stage, StageKey, Tracer
 
@@ -49,7 +56,7 @@ class Play(StrEnum):
     NOBODY = "nobody"  # pause: only noise is left
 
 
-class Simulator(StageSolver[Loop]):
+class Simulator(StageSolver[NoiseLoop]):
     """Renders the stages of a plan as loops, each once. Levels in the stage's own unit, as `LevelSolver` has them."""
 
     def __init__(
@@ -70,7 +77,7 @@ class Simulator(StageSolver[Loop]):
         self.sample_count = sample_count
         self.rate_hz = rate_hz
 
-    def _begin(self, source: Source, device: str) -> Loop:
+    def _begin(self, source: Source, device: str) -> NoiseLoop:
         loud = np.float32(ratio_from_db(source.average_db_spl))
         late = round(air_ms(source.heard_by[device]) / 1000 * self.rate_hz)
         match self._play:
@@ -78,7 +85,7 @@ class Simulator(StageSolver[Loop]):
                 peak_db = source.peak_db_spl - source.average_db_spl
                 loop = voice_loop(source.id, peak_db, self.sample_count, self.rate_hz) * loud
             case Play.CROWD:
-                loop = noise_loop(Spectrum.VOICE, self.sample_count, self.rate_hz) * loud
+                loop = noise_loop(SpectrumShape.VOICE, self.sample_count, self.rate_hz) * loud
                 late = zlib.crc32(f"{source.id} {device}".encode())
             case Play.TONE:
                 number = list(self.index.plan.sources).index(source.id)
@@ -95,23 +102,23 @@ class Simulator(StageSolver[Loop]):
                 return self._nothing()
         return np.roll(loop, late % self.sample_count)
 
-    def _tone(self, level_dbfs: float) -> Loop:
+    def _tone(self, level_dbfs: float) -> NoiseLoop:
         return self._sine(TONE_HZ, level_dbfs)
 
-    def _timecode(self) -> Loop:
+    def _timecode(self) -> NoiseLoop:
         """From ten o'clock on, at the job's rate, or at half of it where that is more than timecode can number."""
         rate = FrameRate.parse(self.index.plan.defaults.frame_rate)
         slow = FrameRate(rate.ratio / 2, rate.drop) if rate.nominal > FASTEST_LTC else rate
         samples = ltc_samples(Timecode.parse(TIMECODE_FROM, slow), self.rate_hz, 0, self.sample_count)
         return samples.astype(np.float32)
 
-    def _sine(self, hertz: float, level: float) -> Loop:
+    def _sine(self, hertz: float, level: float) -> NoiseLoop:
         """A whole number of cycles, as near to the frequency as the loop allows."""
         cycles = round(hertz * self.sample_count / self.rate_hz)
         phase = np.arange(self.sample_count) * (cycles / self.sample_count)
         return np.asarray(ratio_from_db(level) * np.sin(2 * np.pi * (phase % 1.0)), dtype=np.float32)
 
-    def _played(self, playback: Playback) -> Loop:
+    def _played(self, playback: PlaybackLevel) -> NoiseLoop:
         """Where voices speak, a voice in place of the music; where the rest is noise or tone, that."""
         average, peak = playback.average_dbfs.value, playback.peak_dbfs.value
         match self._play:
@@ -122,16 +129,16 @@ class Simulator(StageSolver[Loop]):
             case Play.NOBODY | Play.WIND:
                 return self._nothing()
             case Play.CROWD | Play.BELL | Play.CLAP:
-                loop = noise_loop(Spectrum.VOICE, self.sample_count, self.rate_hz)
+                loop = noise_loop(SpectrumShape.VOICE, self.sample_count, self.rate_hz)
         return np.asarray(loop * np.float32(ratio_from_db(average)), dtype=np.float32)
 
-    def _nothing(self) -> Loop:
+    def _nothing(self) -> NoiseLoop:
         return np.zeros(self.sample_count, dtype=np.float32)
 
-    def _passage(self, sound: Loop, at: StageKey) -> WavePassage:
+    def _passage(self, sound: NoiseLoop, at: StageKey) -> WavePassage:
         return WavePassage(sound, at, self.rate_hz, gusty=self._play is Play.WIND)
 
-    def _lead(self, stage: Stage) -> StageLevel[Loop]:
+    def _lead(self, stage: Stage) -> StageLevel[NoiseLoop]:
         """With what the lead picks up on its way, and with its plug where that is loose."""
         level = super()._lead(stage)
         stray = self._strays.get(stage.name) if level.unit == "dBu" else None
@@ -143,7 +150,7 @@ class Simulator(StageSolver[Loop]):
             sound = through_loose_plug(sound, stage.name, self.rate_hz)
         return level if sound is level.sound else level._replace(sound=sound)
 
-    def _input(self, stage: Stage) -> StageLevel[Loop]:
+    def _input(self, stage: Stage) -> StageLevel[NoiseLoop]:
         """Counted by the device's own clock, and with what one side of a camera's socket hears of the other."""
         level = super()._input(stage)
         if self._faults.clocks and level.unit == "dBu":
@@ -167,23 +174,23 @@ class Simulator(StageSolver[Loop]):
                 sound = sound + super()._input(other).sound * share
         return level._replace(sound=sound)
 
-    def _mixed(self, sounds: Sequence[Loop]) -> Loop:
+    def _mixed(self, sounds: Sequence[NoiseLoop]) -> NoiseLoop:
         total = self._nothing()
         for sound in sounds:
             total = total + sound
         return total
 
-    def _together(self, stage: Stage, sounds: Sequence[Loop], signs: Sequence[float]) -> Loop:
+    def _together(self, stage: Stage, sounds: Sequence[NoiseLoop], signs: Sequence[float]) -> NoiseLoop:
         return self._mixed([sound if sign > 0 else -sound for sound, sign in zip(sounds, signs, strict=True)])
 
     def _against(
         self,
         stage: Stage,
         unit: str,
-        sound: Loop,
+        sound: NoiseLoop,
         ceiling: float,
         steps: Mapping[StageKey, tuple[Step, ...]] = NO_STEPS,
-    ) -> StageLevel[Loop]:
+    ) -> StageLevel[NoiseLoop]:
         return StageLevel(stage=stage, unit=unit, sound=sound, ceiling=ceiling)
 
 

@@ -13,7 +13,7 @@ from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.plan import Plan, SetControl
 from tidy_trunk.core.sound.levels import Report, known_sender, sender_of
 from tidy_trunk.core.sound.simulation.faults import Faults
-from tidy_trunk.core.sound.simulation.materials import Loop
+from tidy_trunk.core.sound.simulation.materials import NoiseLoop
 from tidy_trunk.core.sound.simulation.simulate import RATE_HZ, Play, Simulator
 from tidy_trunk.core.sound.trace import trace_plan
 
@@ -30,23 +30,23 @@ TAKE_SAMPLES: Final = 2**18
 """ASSUMED_ length of the loop that a take is cut from: 5.5 s."""
 
 
-def tone_take(plan: Plan, track_id: str) -> Loop:
+def tone_take(plan: Plan, track_id: str) -> NoiseLoop:
     """The tone, and nothing else."""
     return _recorded(plan, track_id, TONE_S, sends=True)
 
 
-def tone_and_silence(plan: Plan, track_id: str) -> Loop:
+def tone_and_silence(plan: Plan, track_id: str) -> NoiseLoop:
     """The tone, and then the same chain with nothing sent."""
     parts = [_recorded(plan, track_id, TONE_S, sends=sends) for sends in (True, False)]
     return np.concatenate(parts)
 
 
-def silence_take(plan: Plan, track_id: str) -> Loop:
+def silence_take(plan: Plan, track_id: str) -> NoiseLoop:
     """Nothing sent: what the track makes of noise by itself, and what hangs on it."""
     return _recorded(plan, track_id, TONE_S, sends=False)
 
 
-def both_sides(plan: Plan, track_id: str, other_id: str) -> Loop:
+def both_sides(plan: Plan, track_id: str, other_id: str) -> NoiseLoop:
     """The tone that a track gets, and what another one hears of it meanwhile, one row each."""
     report = Report(trace_plan(plan))
     sender = known_sender(report.index, report.known_track(track_id).trace.stage).device
@@ -56,9 +56,9 @@ def both_sides(plan: Plan, track_id: str, other_id: str) -> Loop:
 
 def tone_steps(
     plan: Plan, track_id: str, device: str, control: str, positions: Sequence[float], pause_s: float
-) -> Loop:
+) -> NoiseLoop:
     """The tone while a knob is turned from one position to the next; off between them for `pause_s`, 0 or more."""
-    pieces: list[Loop] = []
+    pieces: list[NoiseLoop] = []
     for position_db in positions:
         turned = SetControl(device=device, control=control, value=position_db).apply(plan)
         if pieces and pause_s:
@@ -67,7 +67,7 @@ def tone_steps(
     return np.concatenate(pieces)
 
 
-def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop:
+def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> NoiseLoop:
     report = Report(trace_plan(plan))
     stage = report.known_track(track_id).trace.stage
     sender = known_sender(report.index, stage) if sends else sender_of(report.index, stage)
@@ -77,7 +77,7 @@ def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Loop
     return _heard(report, track_id, seconds, {sender.device: level_dbfs})
 
 
-def _heard(report: Report, track_id: str, seconds: float, oscillators: Mapping[str, float]) -> Loop:
+def _heard(report: Report, track_id: str, seconds: float, oscillators: Mapping[str, float]) -> NoiseLoop:
     bench = Simulator(report.index, Play.NOBODY, oscillators=oscillators, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
     track = bench.track_sound(report.known_track(track_id).trace.stage)
     return np.clip(track[: round(seconds * RATE_HZ)], -1.0, 1.0)

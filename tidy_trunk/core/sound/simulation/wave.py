@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 from tidy_trunk.core.base.signal import dbfs_of_powers
 from tidy_trunk.core.base.units import ratio_from_db
 from tidy_trunk.core.gear.catalogue import Figure
-from tidy_trunk.core.sound.levels import Noise, Passage, Spectrum, Step
-from tidy_trunk.core.sound.simulation.materials import Loop, gusts, low_cut_response, noise_loop, noise_of
+from tidy_trunk.core.sound.levels import Noise, Passage, SpectrumShape, Step
+from tidy_trunk.core.sound.simulation.materials import NoiseLoop, gusts, low_cut_response, noise_loop, noise_of
 from tidy_trunk.core.sound.trace import StageKey
 
 RIDE_BLOCK_S: Final = 0.05
@@ -35,12 +35,12 @@ COMPAND_BLOCK_S: Final = 0.02
 """ASSUMED_ how fast a compander follows."""
 
 
-class WavePassage(Passage[Loop]):
+class WavePassage(Passage[NoiseLoop]):
     """A loop; its unit is the stage's, and a sine that peaks at 1.0 has a level of 0 in it. [AES17]"""
 
     __slots__ = ("_gusty", "_rate_hz", "sound")
 
-    def __init__(self, sound: Loop, at: StageKey, rate_hz: int, *, gusty: bool = False) -> None:
+    def __init__(self, sound: NoiseLoop, at: StageKey, rate_hz: int, *, gusty: bool = False) -> None:
         """`gusty`: rumble comes and goes, as wind does."""
         self.sound = sound
         self.at = at
@@ -56,7 +56,7 @@ class WavePassage(Passage[Loop]):
     def add_noise(self, *noises: Noise) -> None:
         for noise in noises:
             heard = noise_of(noise, self.at, len(self.sound), self._rate_hz)
-            if self._gusty and noise.spectrum is Spectrum.RUMBLE:
+            if self._gusty and noise.spectrum is SpectrumShape.RUMBLE:
                 heard = heard * gusts(len(heard), self._rate_hz)
             self.sound = self.sound + heard
 
@@ -107,23 +107,23 @@ class WavePassage(Passage[Loop]):
         levels = _levels_db(self.sound, round(COMPAND_BLOCK_S * self._rate_hz))
         # In silence the expander is as far down as the channel's own noise lets it go.
         gains = 10 ** (np.maximum(levels / 2, -channel_db) / 20)
-        hiss = noise_loop(Spectrum.FLAT, len(self.sound), self._rate_hz) * np.float32(ratio_from_db(-channel_db))
+        hiss = noise_loop(SpectrumShape.FLAT, len(self.sound), self._rate_hz) * np.float32(ratio_from_db(-channel_db))
         self.sound = self.sound + hiss * _over_time(gains, len(self.sound))
 
 
-def _blocks(samples: Loop, size: int) -> Loop:
+def _blocks(samples: NoiseLoop, size: int) -> NoiseLoop:
     """The loop in pieces of one size; the last one is filled up from its beginning."""
     missing = -len(samples) % size
     whole = np.concatenate((samples, samples[:missing])) if missing else samples
     return whole.reshape(-1, size)
 
 
-def _levels_db(samples: Loop, size: int) -> NDArray[np.float64]:
+def _levels_db(samples: NoiseLoop, size: int) -> NDArray[np.float64]:
     powers = np.mean(np.square(_blocks(samples, size), dtype=np.float64), axis=1)
     return dbfs_of_powers(np.maximum(powers, TINY))
 
 
-def _over_time(values: NDArray[np.float64], sample_count: int) -> Loop:
+def _over_time(values: NDArray[np.float64], sample_count: int) -> NoiseLoop:
     """Values of blocks, joined by straight lines around the loop."""
     middles = (np.arange(len(values)) + 0.5) * (sample_count / len(values))
     return np.interp(np.arange(sample_count), middles, values, period=sample_count).astype(np.float32)

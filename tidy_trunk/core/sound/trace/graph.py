@@ -18,7 +18,7 @@ DEEPEST_CHAIN: Final = 120
 """ASSUMED_ most stages in a row, four or five a device: more than any set has, less than would exhaust the machine."""
 
 
-class Place(StrEnum):
+class StageKind(StrEnum):
     """What a stage of a trace is."""
 
     SOUND = "sound"
@@ -41,7 +41,7 @@ class Stage:
         same feeds are the same sound, and so is a mix of nothing but one sound.
     """
 
-    place: Place
+    place: StageKind
     device: str
     name: str  # port id, bus id, or run id
     channel: int = 0
@@ -59,7 +59,7 @@ class Stage:
         if len(self.feeds) == 1:
             sources, depth = self.feeds[0][0].sources, 1 + self.feeds[0][0].depth
         else:
-            heard = (self.name,) if self.place is Place.SOUND else ()
+            heard = (self.name,) if self.place is StageKind.SOUND else ()
             sources = heard or tuple(dict.fromkeys(source for feed, _ in self.feeds for source in feed.sources))
             depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
         object.__setattr__(self, "origin", self._origin())
@@ -69,14 +69,14 @@ class Stage:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
 
     def _origin(self) -> tuple[StageKey, ...]:
-        if self.place is Place.BUS and not self.feeds and self.idle:
+        if self.place is StageKind.BUS and not self.feeds and self.idle:
             return tuple(stage.key for stage in self.idle)  # two mixes of nothing make the noise of the same inputs
-        if not self.feeds or self.place is Place.MICROPHONE:
+        if not self.feeds or self.place is StageKind.MICROPHONE:
             return (self.key,)
         origin = self.feeds[0][0].origin
         if all(feed.origin == origin for feed, _ in self.feeds):
             return origin
-        return tuple(feed.key for feed, _ in self.feeds) if self.place is Place.BUS else (self.key,)
+        return tuple(feed.key for feed, _ in self.feeds) if self.place is StageKind.BUS else (self.key,)
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +92,7 @@ class Trace:
         return f"{self.device}.{self.bus}"
 
 
-_AT_A_CONTROL = (Place.INPUT, Place.OUTPUT, Place.MICROPHONE, Place.BUS)
+_AT_A_CONTROL = (StageKind.INPUT, StageKind.OUTPUT, StageKind.MICROPHONE, StageKind.BUS)
 
 
 def trace_plan(plan: Plan) -> "Tracer":
@@ -189,7 +189,7 @@ class Tracer:
 
     def bus(self, device: str, bus_id: str) -> Stage:
         """The stage of one track or mix, with all that feeds it. Raises SignalLoopError."""
-        key = (Place.BUS, device, bus_id, 0)
+        key = (StageKind.BUS, device, bus_id, 0)
         done = self._once(key)
         if done is not None:
             return done
@@ -206,20 +206,20 @@ class Tracer:
             elif port.circuit.is_analogue and port.plug.connector != INSIDE:
                 idle.append(stage)
         self._open.pop()
-        stage = Stage(place=Place.BUS, device=device, name=bus_id, feeds=tuple(feeds), idle=tuple(idle))
+        stage = Stage(place=StageKind.BUS, device=device, name=bus_id, feeds=tuple(feeds), idle=tuple(idle))
         self._stages[key] = stage
         return stage
 
     def input(self, device: str, port_id: str, channel: int) -> Stage:
         """The stage of one channel of an input, with all that feeds it. Raises SignalLoopError."""
-        key = (Place.INPUT, device, port_id, channel)
+        key = (StageKind.INPUT, device, port_id, channel)
         done = self._once(key)
         if done is not None:
             return done
         self._open.append(key)
         feeds = [] if self.index.is_cut_off(device, port_id) else list(self._arriving(device, port_id, channel))
         self._open.pop()
-        stage = Stage(place=Place.INPUT, device=device, name=port_id, channel=channel, feeds=tuple(feeds))
+        stage = Stage(place=StageKind.INPUT, device=device, name=port_id, channel=channel, feeds=tuple(feeds))
         self._stages[key] = stage
         return stage
 
@@ -237,7 +237,7 @@ class Tracer:
 
     def _from_capsule(self, device: str, port_id: str, channel: int) -> Stage:
         feeds = ((self.microphone(device), 1.0),)
-        return Stage(place=Place.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
+        return Stage(place=StageKind.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
 
     def _lead(self, run: Run, channel: int) -> Stage | None:
         feeds = tuple(
@@ -247,7 +247,9 @@ class Tracer:
         )
         if not feeds:
             return None
-        return Stage(place=Place.LEAD, device=run.receiving.device, name=run.id, channel=channel, run=run, feeds=feeds)
+        return Stage(
+            place=StageKind.LEAD, device=run.receiving.device, name=run.id, channel=channel, run=run, feeds=feeds
+        )
 
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
         unit = self.index.unit(device)
@@ -262,17 +264,17 @@ class Tracer:
             if bus is None:
                 return None
             feeds = ((self.bus(device, bus.id), 1.0),)
-        return Stage(place=Place.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
+        return Stage(place=StageKind.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
 
     def microphone(self, device: str) -> Stage:
-        key = (Place.MICROPHONE, device, "", 0)
+        key = (StageKind.MICROPHONE, device, "", 0)
         if key not in self._stages:
             heard = tuple(
-                (Stage(place=Place.SOUND, device=device, name=source.id), 1.0)
+                (Stage(place=StageKind.SOUND, device=device, name=source.id), 1.0)
                 for source in self.index.plan.sources.values()
                 if device in source.heard_by
             )
-            self._stages[key] = Stage(place=Place.MICROPHONE, device=device, name="", feeds=heard)
+            self._stages[key] = Stage(place=StageKind.MICROPHONE, device=device, name="", feeds=heard)
         return self._stages[key]
 
 

@@ -1,15 +1,15 @@
 """What all ways of a sound hang on: the parts whose failure takes it away."""
 
-from tidy_trunk.core.sound.trace.graph import Place, Stage, StageKey
+from tidy_trunk.core.sound.trace.graph import Stage, StageKey, StageKind
 
-Part = tuple[str, str]
+PlanPart = tuple[str, str]
 """What can fail: ("device", its id) or ("run", its id). [HANDBOOK] §8"""
 
-KnownParts = dict[StageKey, frozenset[Part]]
+KnownParts = dict[StageKey, frozenset[PlanPart]]
 """Parts of stages that were asked for already, for one source. [HANDBOOK]"""
 
 
-def parts_on_all_ways(stage: Stage, source: str, known: KnownParts) -> frozenset[Part]:
+def parts_on_all_ways(stage: Stage, source: str, known: KnownParts) -> frozenset[PlanPart]:
     """The parts that lie on every way from a source to a stage, the stage's own device among them.
 
     Args:
@@ -20,10 +20,10 @@ def parts_on_all_ways(stage: Stage, source: str, known: KnownParts) -> frozenset
     done = known.get(stage.key)
     if done is None:
         ways = [parts_on_all_ways(feed, source, known) for feed, _ in stage.feeds if source in feed.sources]
-        own: frozenset[Part] = frozenset()
-        if stage.place is Place.LEAD:
+        own: frozenset[PlanPart] = frozenset()
+        if stage.place is StageKind.LEAD:
             own = frozenset({("run", stage.name)})
-        elif stage.place is not Place.SOUND:
+        elif stage.place is not StageKind.SOUND:
             own = frozenset({("device", stage.device)})
         done = own | (frozenset.intersection(*ways) if ways else frozenset())
         known[stage.key] = done

@@ -1,12 +1,12 @@
 """Power at the beginning of a run: what its inputs give a microphone, and whether that is what it needs."""
 
 from tidy_trunk.core.gear.catalogue import Supply
-from tidy_trunk.core.gear.wiring import SUPPLY_V, Delivery, Feed, delivery, unmated
+from tidy_trunk.core.gear.wiring import SUPPLY_V, DeliveredSupply, Feed, delivery, unmated
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.trace.links import beside, is_shared, run_branch
 
 
-def run_delivery(index: PlanIndex, run: Run, supply: Supply) -> Delivery | None:
+def run_delivery(index: PlanIndex, run: Run, supply: Supply) -> DeliveredSupply | None:
     """How a supply of a run's input, were it on, stands at the run's sender; None where no contacts carry it.
 
     Other inputs on the same output add what they give now. Source: [IEC61938]

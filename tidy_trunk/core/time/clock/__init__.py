@@ -24,7 +24,7 @@ from tidy_trunk.core.time.clock.delays import (
     read_clap,
 )
 from tidy_trunk.core.time.clock.latency import PICTURE_DELAY, SDI_DELAY, Latency, LatencyPart, latency
-from tidy_trunk.core.time.clock.pairs import Heard, Meets, Pair, Reach, pairs
+from tidy_trunk.core.time.clock.pairs import ClockPair, CommonSource, Meets, Reach, pairs
 from tidy_trunk.core.time.clock.timecode_devices import (
     Gets,
     RelativeDrift,
@@ -45,15 +45,15 @@ __all__ = [
     "SDI_DELAY",
     "ClapReading",
     "ClockDay",
+    "ClockPair",
     "Clocks",
+    "CommonSource",
     "FreeRun",
     "Gets",
-    "Heard",
     "LateScreen",
     "Latency",
     "LatencyPart",
     "Meets",
-    "Pair",
     "Picture",
     "Reach",
     "RelativeDrift",

@@ -16,7 +16,7 @@ SINCE_EVER: Final = -math.inf
 
 
 @dataclass(frozen=True, slots=True)
-class Stretch:
+class ClockSpan:
     """A time, in minutes since midnight, in which a device's labels were counted by a clock: its own, or a giver's."""
 
     clock: str
@@ -104,17 +104,17 @@ class Clocks:
 
     def counted_by(
         self, device: str, at_min: float, *, jams: Sequence[int] | None = None
-    ) -> tuple[Stretch, ...] | None:
+    ) -> tuple[ClockSpan, ...] | None:
         """The clocks that have counted a device's labels up to a minute, just before whatever is jammed in it; None while
         it is not set. `jams`: in place of its own."""
         return self._history(device, at_min, set(), jams=jams)
 
     def _history(
         self, device: str, at_min: float, seen: set[str], *, jams: Sequence[int] | None = None, inclusive: bool = False
-    ) -> tuple[Stretch, ...] | None:
+    ) -> tuple[ClockSpan, ...] | None:
         timecode_device = self.timecode_devices.get(device)
         if timecode_device is None or device in seen or timecode_device.gets in (Gets.GIVES, Gets.NOTHING):
-            return (Stretch(device, SINCE_EVER, at_min),)
+            return (ClockSpan(device, SINCE_EVER, at_min),)
         seen = {*seen, device}
         if timecode_device.jam is None:
             return self._history(timecode_device.giver, at_min, seen, inclusive=inclusive)  # it stays on the lead
@@ -124,9 +124,9 @@ class Clocks:
             return None
         before = self._history(timecode_device.giver, jam, seen, inclusive=True)
         clock = timecode_device.genlocked_to or device
-        return None if before is None else (*before, Stretch(clock, jam, at_min))
+        return None if before is None else (*before, ClockSpan(clock, jam, at_min))
 
-    def frames(self, first: Sequence[Stretch], second: Sequence[Stretch]) -> float | None:
+    def frames(self, first: Sequence[ClockSpan], second: Sequence[ClockSpan]) -> float | None:
         """By how much two devices are apart whose labels were counted so; None where a clock is unknown."""
         total = 0.0
         for one in first:

@@ -10,7 +10,7 @@ from tidy_trunk.core.base.units import air_ms, ratio_from_db
 from tidy_trunk.core.gear.catalogue import INSIDE, Kind
 from tidy_trunk.core.plan import PlanIndex, Role
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import Place, Stage, StageKey
+from tidy_trunk.core.sound.trace import Stage, StageKey, StageKind
 from tidy_trunk.core.time.clock.timecode_devices import TimecodeDevice, first_giver, relative_drift
 
 
@@ -28,7 +28,7 @@ FURTHEST_M: Final = 100.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Heard:
+class CommonSource:
     """A source that both hear. later_ms: by how much later through air the camera's microphone hears it."""
 
     source: str
@@ -45,7 +45,7 @@ class Reach:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Pair:
+class ClockPair:
     """A camera and a recorder. by: all that both have; a clap is always made besides.
 
     sources: those that both hear; reach: where they hear none, how far the camera's own microphone hears what the recorder
@@ -57,7 +57,7 @@ class Pair:
     camera: str
     recorder: str
     by: tuple[Meets, ...]
-    sources: tuple[Heard, ...]
+    sources: tuple[CommonSource, ...]
     reach: Reach | None
     long_take_min: float | None
 
@@ -66,7 +66,7 @@ class Pair:
         return self.by == (Meets.CLAP,)
 
 
-def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[Pair, ...]:
+def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[ClockPair, ...]:
     """Every camera with every recorder that records something, in the order of the plan. Source: [HANDBOOK] §8"""
     index = report.index
     known = {timecode_device.device: timecode_device for timecode_device in timecode_devices}
@@ -94,16 +94,18 @@ def _pair(
     camera: str,
     recorder: str,
     limit_s: float,
-) -> Pair:
+) -> ClockPair:
     givers = {first_giver(index, known, device) for device in (camera, recorder)}
     theirs, ours = heard[recorder], heard.get(camera, {})
-    both = tuple(Heard(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs)
+    both = tuple(
+        CommonSource(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs
+    )
     reach = _reach(index, camera, tuple(theirs)) if not both else None
     by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
     by += [Meets.SOUND] if both else []
     by += [Meets.OWN_MICROPHONE] if reach is not None else []
     parts = relative_drift(index, camera, recorder)
-    return Pair(
+    return ClockPair(
         camera=camera,
         recorder=recorder,
         by=tuple(by) or (Meets.CLAP,),
@@ -117,7 +119,7 @@ def _distances(index: PlanIndex, stage: Stage, known: dict[StageKey, dict[str, f
     """By source at a stage, how far the nearest microphone that leads there is from it, in m."""
     if stage.key not in known:
         found: dict[str, float] = {}
-        if stage.place is Place.SOUND:
+        if stage.place is StageKind.SOUND:
             found[stage.name] = index.plan.sources[stage.name].heard_by[stage.device]
         for feed, _ in stage.feeds:
             for source, metres in _distances(index, feed, known).items():

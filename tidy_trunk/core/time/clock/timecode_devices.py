@@ -16,7 +16,7 @@ from tidy_trunk.core.gear.catalogue import (
 )
 from tidy_trunk.core.plan import Jam, PlacedDevice, Plan, PlanIndex, PortRef, Role, Run, SetRole, pair_key
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.core.sound.trace import Place, trace_plan, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, trace_plan, upstream_of
 
 
 class Gets(StrEnum):
@@ -180,7 +180,7 @@ def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
     for track in report.tracks:
         device = track.trace.device
         for stage in upstream_of(track.trace.stage):
-            if stage.place is not Place.LEAD or stage.run is None or stage.device != device:
+            if stage.place is not StageKind.LEAD or stage.run is None or stage.device != device:
                 continue
             sender = index.unit(stage.run.sending.device)
             given = sender.timecode_channels(sender.output(stage.run.sending.port))

@@ -2,20 +2,20 @@
 
 from tidy_trunk.core.time.sync.align import Alignment, Read, Sound, best_of
 from tidy_trunk.core.time.sync.claps import claps_by_chance, common_lag
-from tidy_trunk.core.time.sync.coarse import Place, Spectra, places, size_for
+from tidy_trunk.core.time.sync.coarse import LagCandidate, Spectra, places, size_for
 from tidy_trunk.core.time.sync.features import HOP_S, Profile, profile_of
-from tidy_trunk.core.time.sync.many import PairAlignment, Tie, align, match_many, timelines
+from tidy_trunk.core.time.sync.many import PairAlignment, PairOffset, align, match_many, timelines
 
 __all__ = [
     "HOP_S",
     "Alignment",
+    "LagCandidate",
     "PairAlignment",
-    "Place",
+    "PairOffset",
     "Profile",
     "Read",
     "Sound",
     "Spectra",
-    "Tie",
     "align",
     "best_of",
     "claps_by_chance",

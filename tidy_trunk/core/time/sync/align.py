@@ -9,9 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.time.sync.chance import top_by_chance
-from tidy_trunk.core.time.sync.coarse import Place
+from tidy_trunk.core.time.sync.coarse import LagCandidate
 from tidy_trunk.core.time.sync.features import HOP_S, Profile
-from tidy_trunk.core.time.sync.fine import Match, match
+from tidy_trunk.core.time.sync.fine import CorrelationPeak, match
 
 STRETCH_S: Final = 6.0
 """ASSUMED_ length of a stretch that is looked at closely: a sentence or two."""
@@ -73,10 +73,10 @@ class _StretchLag:
 
     at_s: float
     lag_s: float
-    match: Match
+    match: CorrelationPeak
 
 
-def best_of(reference: Sound, other: Sound, likely: Sequence[Place]) -> Alignment | None:
+def best_of(reference: Sound, other: Sound, likely: Sequence[LagCandidate]) -> Alignment | None:
     """Of several places that one at which most stretches agree."""
     best: Alignment | None = None
     for place in likely:
@@ -88,7 +88,7 @@ def best_of(reference: Sound, other: Sound, likely: Sequence[Place]) -> Alignmen
     return best
 
 
-def _at(reference: Sound, other: Sound, place: Place) -> Alignment | None:
+def _at(reference: Sound, other: Sound, place: LagCandidate) -> Alignment | None:
     stretches = [
         item for at_s in _stretches(reference, other, place.lag_s) if (item := _look(reference, other, place, at_s))
     ]
@@ -132,7 +132,7 @@ def _stretches(reference: Sound, other: Sound, lag_s: float) -> list[float]:
     return chosen
 
 
-def _look(reference: Sound, other: Sound, place: Place, at_s: float) -> _StretchLag | None:
+def _look(reference: Sound, other: Sound, place: LagCandidate, at_s: float) -> _StretchLag | None:
     length = min(STRETCH_S, other.sample_count / other.rate_hz - at_s)
     reach = LOOK_S + FURTHEST_PPM * 1e-6 * max(at_s, other.profile.seconds / 2)
     # From sample to sample: what is lost by rounding is known.
@@ -191,7 +191,7 @@ LEANING, BY_HEIGHT, BY_SCORE, BY_AGREEMENT = -4.0, 5.0, 2.2, 0.5
 them. `scripts/calibrate_sync.py` makes others, and shows what it comes to."""
 
 
-def _confidence(agreeing: Sequence[Match], looked_at: int, place: Place) -> float:
+def _confidence(agreeing: Sequence[CorrelationPeak], looked_at: int, place: LagCandidate) -> float:
     """How likely it is right: from how far above chance the tops of agreeing stretches stand, and the bands agree, and how
     unlikely it is that so many of so many stretches agree by chance.
 

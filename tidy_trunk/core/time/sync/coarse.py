@@ -18,7 +18,7 @@ APART_S: Final = 1.0
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class LagCandidate:
     """A lag in seconds, positive where the other begins later; score: in standard deviations of chance.
 
     tried: of how many lags it was picked; 1 where it was named by something else, a clock.
@@ -52,7 +52,7 @@ class Spectra:
         return self._size
 
 
-def places(reference: Spectra, other: Spectra, most: int) -> list[Place]:
+def places(reference: Spectra, other: Spectra, most: int) -> list[LagCandidate]:
     """The likeliest lags of `other` in `reference`, best first; both made for one size that holds them behind each other."""
     size = reference.size
     cross = np.einsum("ij,ij->i", reference.lines, np.conj(other.lines))
@@ -68,14 +68,14 @@ def places(reference: Spectra, other: Spectra, most: int) -> list[Place]:
     spread = float(np.std(scores[held])) if held.any() else 0.0
     if spread <= 0:
         return []
-    found: list[Place] = []
+    found: list[LagCandidate] = []
     apart = round(APART_S / HOP_S)
     tried = int(np.count_nonzero(held))
     for _ in range(most):
         best = int(np.argmax(scores))
         if not np.isfinite(scores[best]):
             break
-        found.append(Place(float(lags[best]) * HOP_S, float(scores[best]) / spread, tried))
+        found.append(LagCandidate(float(lags[best]) * HOP_S, float(scores[best]) / spread, tried))
         scores[max(best - apart, 0) : best + apart + 1] = -np.inf
     return found
 

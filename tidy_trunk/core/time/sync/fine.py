@@ -26,7 +26,7 @@ stands higher at some lags than at others."""
 
 
 @dataclass(frozen=True, slots=True)
-class Match:
+class CorrelationPeak:
     """apart_s: the other's stretch lies so much later in the reference than was thought. sign: -1 for opposite polarity.
 
     height: of the top, against the root mean square of all beside it, or of what is near where that is louder. tried: of how
@@ -41,7 +41,7 @@ class Match:
 
 def match(
     reference: NDArray[np.float32], other: NDArray[np.float32], rates_hz: tuple[int, int], search_s: float
-) -> Match | None:
+) -> CorrelationPeak | None:
     """Where a stretch of the other lies in one of the reference of the same length in seconds.
 
     Args:
@@ -80,7 +80,7 @@ def match(
     noise = max((float(np.sqrt(np.mean(around[part] ** 2))) for part in (beside, near) if part.any()), default=0.0)
     sign = 1 if around[at] > 0 else -1
     height = abs(float(around[at])) / noise if noise > 0 else np.inf
-    return Match((at - reach + _top(sign * around, at)) / FINE_HZ, sign, float(height), len(around))
+    return CorrelationPeak((at - reach + _top(sign * around, at)) / FINE_HZ, sign, float(height), len(around))
 
 
 @lru_cache(maxsize=8)

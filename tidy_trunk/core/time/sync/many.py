@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.time.sync.align import Alignment, Sound, best_of
-from tidy_trunk.core.time.sync.coarse import Place, Spectra, places, size_for
+from tidy_trunk.core.time.sync.coarse import LagCandidate, Spectra, places, size_for
 
 PLACES_A_PAIR: Final = 2
 """ASSUMED_ fewest places that each pair brings in: the right one is hardly ever behind them."""
@@ -18,7 +18,7 @@ ALSO_FROM: Final = 6.0
 
 
 @dataclass(frozen=True, slots=True)
-class Tie:
+class PairOffset:
     """What was found between two items: the second begins so much later than the first, in seconds."""
 
     first: int
@@ -76,7 +76,7 @@ def align(reference: Sound, other: Sound) -> Alignment | None:
 
 
 def _closely(
-    references: Sequence[Sound], other: Sound, number: int, likely: Sequence[tuple[Place, int]], sure: float
+    references: Sequence[Sound], other: Sound, number: int, likely: Sequence[tuple[LagCandidate, int]], sure: float
 ) -> list[PairAlignment]:
     """The reference that holds a sound, and those that may hold a part of it too."""
     found: list[PairAlignment] = []
@@ -90,7 +90,7 @@ def _closely(
     return found
 
 
-def timelines(count: int, ties: Sequence[Tie]) -> list[dict[int, float]]:
+def timelines(count: int, ties: Sequence[PairOffset]) -> list[dict[int, float]]:
     """Items that hang together, each with where it begins on the timeline of its group, in seconds from its earliest.
 
     The surest ties count; what contradicts them is left out. Items that hang on nothing stand alone.

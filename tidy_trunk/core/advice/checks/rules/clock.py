@@ -19,11 +19,11 @@ from tidy_trunk.core.time.clock import (
     ACCEPTED,
     OFTEN_MIN,
     ClockDay,
+    ClockPair,
     FreeRun,
     Gets,
     LateScreen,
     Meets,
-    Pair,
     TimecodeDevice,
     Window,
     clock_day,
@@ -273,7 +273,7 @@ def genlock_alone(situation: Situation) -> Iterator[Finding]:
 @clock_rule
 def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
     """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
-    heard: dict[str, list[Pair]] = {}
+    heard: dict[str, list[ClockPair]] = {}
     for pair in pairs(situation.report, situation.timecode_devices):
         if pair.by == (Meets.OWN_MICROPHONE,):
             heard.setdefault(pair.camera, []).append(pair)
@@ -285,7 +285,7 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
         yield _unsynced(nearest, Severity.NOTE, tuple(pair.recorder for pair in others))
 
 
-def _unsynced(pair: Pair, severity: Severity, others: tuple[str, ...] = ()) -> Finding:
+def _unsynced(pair: ClockPair, severity: Severity, others: tuple[str, ...] = ()) -> Finding:
     """`others`: recorders of which a camera hears no less, by its own microphone too."""
     return Finding(
         rule="nothing-to-sync-by",

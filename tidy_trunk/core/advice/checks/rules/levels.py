@@ -14,8 +14,8 @@ from tidy_trunk.core.gear.catalogue import (
 )
 from tidy_trunk.core.plan import PlacedDevice, PortRef, Role
 from tidy_trunk.core.sound.levels import (
-    Sound,
-    Spectrum,
+    SignalLevels,
+    SpectrumShape,
     StageLevel,
     TrackLevel,
     a_change_db,
@@ -23,7 +23,7 @@ from tidy_trunk.core.sound.levels import (
     input_ceiling_dbu,
     input_stage_dbu,
 )
-from tidy_trunk.core.sound.trace import Place, upstream_of
+from tidy_trunk.core.sound.trace import StageKind, upstream_of
 
 HISS_WITHIN_DB: Final = 60.0
 """ASSUMED_ distance below speech from which hiss is heard nowhere: at the 65 dB(A) of a voice in a room, under 5 dB(A). On
@@ -164,9 +164,9 @@ def _can_limit(situation: Situation, track: TrackLevel, device: str) -> bool:
     there = [
         before
         for stage in upstream_of(track.trace.stage)
-        if (stage.place, stage.device) == (Place.INPUT, device)
+        if (stage.place, stage.device) == (StageKind.INPUT, device)
         for before in upstream_of(stage)
-        if before.place is Place.INPUT
+        if before.place is StageKind.INPUT
     ]
     for stage in there:
         unit = situation.index.unit(stage.device)
@@ -265,7 +265,7 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
 
 def _how_it_is_heard(situation: Situation, track: TrackLevel) -> dict[str, bool]:
     """Whether a microphone could go nearer, and whether one hears all round."""
-    heard = [stage for stage in upstream_of(track.trace.stage) if stage.place is Place.SOUND]
+    heard = [stage for stage in upstream_of(track.trace.stage) if stage.place is StageKind.SOUND]
     capsules = [situation.index.unit(stage.device).device_class.capsule for stage in heard]
     return {
         "is_far": any(situation.plan.sources[stage.name].heard_by[stage.device] > NEAR_M for stage in heard),
@@ -277,7 +277,7 @@ def _place_near_db(track: TrackLevel) -> float:
     """By how much the place comes nearer to the voice than is good for it, by ear; 0 or less where it does not."""
     if track.is_silent or track.role is not Role.DIALOGUE or track.clip is not None:
         return 0.0
-    voice = track.sound.average + a_change_db(Spectrum.VOICE, track.sound.cuts)
+    voice = track.sound.average + a_change_db(SpectrumShape.VOICE, track.sound.cuts)
     near = PLACE_BELOW_DB - (voice - track.room_noise_a)
     return near if math.isfinite(near) else 0.0
 
@@ -361,7 +361,7 @@ def _is_for_guide(situation: Situation, joint: Joint) -> bool:
     return roles == {Role.GUIDE}
 
 
-def _lifted(situation: Situation, joint: Joint) -> Sound | None:
+def _lifted(situation: Situation, joint: Joint) -> SignalLevels | None:
     """What of a run's tracks it lifts, where it does."""
     return next((track.sound for track in situation.tracks_of(joint.run.id) if track.sound.lifted_db >= 1), None)
 
@@ -479,13 +479,15 @@ def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
 
 
 def _joint_where(
-    situation: Situation, track: TrackLevel, over_db: Callable[[StageLevel[Sound]], float]
+    situation: Situation, track: TrackLevel, over_db: Callable[[StageLevel[SignalLevels]], float]
 ) -> Joint | None:
     """The run that ends at the first input on the way to a track that something goes over at; None where it is no input."""
     for stage in situation.report.main_path(track.trace.stage):
         if over_db(situation.report.solver.level(stage)) > 0:
             runs = (
-                situation.index.arriving.get(PortRef(stage.device, stage.name)) if stage.place is Place.INPUT else None
+                situation.index.arriving.get(PortRef(stage.device, stage.name))
+                if stage.place is StageKind.INPUT
+                else None
             )
             return situation.joint(runs[0].id) if runs else None
     return None

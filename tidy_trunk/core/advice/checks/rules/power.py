@@ -6,7 +6,7 @@ from enum import Enum, auto
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
 from tidy_trunk.core.base.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
 from tidy_trunk.core.gear.catalogue import Supply
-from tidy_trunk.core.gear.wiring import Delivery
+from tidy_trunk.core.gear.wiring import DeliveredSupply
 from tidy_trunk.core.sound.trace import is_powered
 
 
@@ -81,7 +81,7 @@ def harmful_power(situation: Situation) -> Iterator[Finding]:
             )
 
 
-def _harm(joint: Joint, given: Delivery) -> Harm | None:
+def _harm(joint: Joint, given: DeliveredSupply) -> Harm | None:
     """Why a supply that arrives is bad for what it reaches; None where it is not."""
     feeding = joint.sender.device_class.feeding
     if feeding is None:

@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.base.units import SILENCE_DB, sum_powers_db
 from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.sound.levels import Noise, Spectrum, TrackLevel, cut_change_db
+from tidy_trunk.core.sound.levels import Noise, SpectrumShape, TrackLevel, cut_change_db
 
 RUMBLE_FROM_DB: Final = 15.0
 """ASSUMED_ how far below the average rumble lies when it begins to eat headroom and to move meters."""
@@ -32,8 +32,8 @@ def rumble(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             facts={
                 "cut_hz": cut_hz,
-                "off_rumble_db": -cut_change_db(Spectrum.RUMBLE, cuts),
-                "off_voice_db": -cut_change_db(Spectrum.VOICE, cuts),
+                "off_rumble_db": -cut_change_db(SpectrumShape.RUMBLE, cuts),
+                "off_voice_db": -cut_change_db(SpectrumShape.VOICE, cuts),
             },
             source="HANDBOOK",
             device=joint.receiver.device.id,
@@ -50,7 +50,7 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
         cut_hz = joint.receiver.low_cut_hz(joint.input)
         if cut_hz is None or cut_hz < THIN_FROM_HZ:
             continue
-        before = _rumble_dbfs(track) - cut_change_db(Spectrum.RUMBLE, (cut_hz,))
+        before = _rumble_dbfs(track) - cut_change_db(SpectrumShape.RUMBLE, (cut_hz,))
         below = track.sound.average - before
         if below < NO_RUMBLE_FROM_DB:
             continue
@@ -59,7 +59,7 @@ def thin_voice(situation: Situation) -> Iterator[Finding]:
             severity=Severity.NOTE,
             facts={
                 "cut_hz": cut_hz,
-                "off_voice_db": -cut_change_db(Spectrum.VOICE, (cut_hz,)),
+                "off_voice_db": -cut_change_db(SpectrumShape.VOICE, (cut_hz,)),
                 "below_db": None if before == SILENCE_DB else below,
             },
             source="HANDBOOK",
@@ -84,6 +84,6 @@ def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:
 
 def _rumble_dbfs(track: TrackLevel) -> float:
     def is_rumble(noise: Noise) -> bool:
-        return noise.spectrum is Spectrum.RUMBLE
+        return noise.spectrum is SpectrumShape.RUMBLE
 
     return sum_powers_db(noise.level for noise in track.sound.noises if is_rumble(noise))

@@ -57,7 +57,7 @@ def test_ladders_run_from_a_first_device_to_the_track(plan):
             continue
         rungs = report.ladder(track.trace)
         assert rungs[-1].level.stage is track.trace.stage
-        assert rungs[0].level.stage.place is not StageKind.SOUND
+        assert rungs[0].level.stage.kind is not StageKind.SOUND
         assert all(math.isfinite(rung.dbu_offset) for rung in rungs)
         for device in report.branches(track.trace.stage):
             assert report.ladder(track.trace, device)[0].level.stage.device == device

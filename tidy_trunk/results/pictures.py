@@ -12,7 +12,7 @@ from tidy_trunk.core.gear.catalogue import (
     Plug,
     Wiring,
 )
-from tidy_trunk.core.gear.wiring import JudgedUse, Link, faults, judge, unmated
+from tidy_trunk.core.gear.wiring import JudgedUse, Link, faults, judged_uses, unmated
 from tidy_trunk.core.plan import PlanIndex, Run
 from tidy_trunk.core.sound.trace import run_delivery, run_link
 from tidy_trunk.words.wiring import FAULT_WORDS, arrival_words, between_words, delivery_words, mono_words
@@ -122,7 +122,7 @@ def lead_uses(lead: LeadClass) -> list[LeadUse]:
     """What a lead does between each two kinds of sockets that it fits; those that agree in all are told once."""
     told: dict[tuple[object, ...], LeadUse] = {}
     senders: dict[tuple[object, ...], list[JudgedUse]] = {}
-    for item in judge(lead):
+    for item in judged_uses(lead):
         use = _use(item)
         key = (item.takes, item.branch, use.hears, use.mono, use.powers, use.faults)
         told.setdefault(key, use)

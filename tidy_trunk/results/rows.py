@@ -54,12 +54,12 @@ def tape_of(number: int) -> tuple[str, ...]:
 
 def row_of(report: Report, track: TrackLevel) -> Row:
     """The row of a track, along its loudest way; `others` counts the further sources mixed in."""
-    path = [stage for stage in report.main_path(track.trace.stage) if stage.place is not StageKind.SOUND]
+    path = [stage for stage in report.main_path(track.trace.stage) if stage.kind is not StageKind.SOUND]
     stops: list[RowStop] = []
     leads: list[RowLead] = []
     group: list[Stage] = []
     for stage in path:
-        if stage.place is StageKind.LEAD and stage.run is not None:
+        if stage.kind is StageKind.LEAD and stage.run is not None:
             stops.append(_stop(report.index, group))
             leads.append(lead_row(report.index, stage.run))
             group = []
@@ -74,13 +74,13 @@ def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
     unit = index.unit(group[-1].device)
     words = []
     for stage in group:
-        if stage.place is StageKind.MICROPHONE:
+        if stage.kind is StageKind.MICROPHONE:
             words.append(heard_by_words(index.plan, stage.device))
-        elif stage.place is StageKind.INPUT and not _is_wireless(unit, stage.name):
+        elif stage.kind is StageKind.INPUT and not _is_wireless(unit, stage.name):
             words.append(input_words(unit, unit.input(stage.name)))
-        elif stage.place is StageKind.BUS:
+        elif stage.kind is StageKind.BUS:
             words.append(track_words(unit, unit.bus(stage.name)))
-        elif stage.place is StageKind.OUTPUT and not _says_nothing(unit, unit.output(stage.name)):
+        elif stage.kind is StageKind.OUTPUT and not _says_nothing(unit, unit.output(stage.name)):
             words.append(output_words(unit, unit.output(stage.name)))
     return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
 

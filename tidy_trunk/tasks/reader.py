@@ -23,7 +23,7 @@ from tidy_trunk.tasks.confinement import confine
 from tidy_trunk.tasks.requests import (
     CopyDay,
     FindClaps,
-    HearTimecode,
+    ReadTimecodeAtEnd,
     LookAt,
     Match,
     Measure,
@@ -72,17 +72,17 @@ def read(path: Path, request: Request) -> dict[str, Any]:
         case PlanGain():
             return _plan_gain(request)
         case MeasureSpeech():
-            from tidy_trunk.core.base.signal import hear
+            from tidy_trunk.core.base.signal import speech_levels
             from tidy_trunk.formats import read_sound
 
             with path.open("rb") as stream:
-                return asdict(hear(*read_sound(stream, request.channel)))
+                return asdict(speech_levels(*read_sound(stream, request.channel)))
         case FindClaps():
             from tidy_trunk.media.claps import claps_of
 
             with path.open("rb") as stream:
                 return claps_of(stream)
-        case HearTimecode():
+        case ReadTimecodeAtEnd():
             from tidy_trunk.core.base.timecode import FrameRate
             from tidy_trunk.media.timecode import timecode_at_end
 

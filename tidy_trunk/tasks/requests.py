@@ -70,7 +70,7 @@ class Match:
 class MeasureSpeech:
     """How loud a voice and its pauses are on one channel of a file, from 1."""
 
-    kind: ClassVar = "hear"
+    kind: ClassVar = "measure-speech"
     keep: ClassVar = False
 
     channel: int
@@ -85,10 +85,10 @@ class FindClaps:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class HearTimecode:
+class ReadTimecodeAtEnd:
     """What a timecode that runs through a file says at its end. rate: the job's, by its name."""
 
-    kind: ClassVar = "hear-timecode"
+    kind: ClassVar = "read-timecode-at-end"
     keep: ClassVar = False
 
     rate: str
@@ -204,7 +204,7 @@ Request = (
     | PlanGain
     | MeasureSpeech
     | FindClaps
-    | HearTimecode
+    | ReadTimecodeAtEnd
     | TakeStill
     | Shrink
     | WriteAligned
@@ -217,7 +217,7 @@ Request = (
 _KINDS: Final[Mapping[str, type[Request]]] = {
     kind.kind: kind
     for kind in (
-        *(Measure, LookAt, Match, PlanGain, MeasureSpeech, FindClaps, HearTimecode, TakeStill, Shrink, WriteAligned),
+        *(Measure, LookAt, Match, PlanGain, MeasureSpeech, FindClaps, ReadTimecodeAtEnd, TakeStill, Shrink, WriteAligned),
         *(ReadDay, CopyDay, PlayDay, PlayTogether),
     )
 }

@@ -15,7 +15,7 @@ from tidy_trunk.results.log import HeardTimecodeOut, LogOut
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.results.scene_notes import SceneNotesOut
 from tidy_trunk.services.log import heard_timecode
-from tidy_trunk.tasks.requests import HearTimecode
+from tidy_trunk.tasks.requests import ReadTimecodeAtEnd
 
 router = APIRouter(prefix="/jobs/{job_id}/log", tags=["log"], responses=PROBLEMS)
 
@@ -71,7 +71,7 @@ async def hear_timecode(
 ) -> HeardTimecodeOut:
     """What timecode comes in through a sound input, at the end of a recording of it; nothing is kept."""
     rate = await to_thread.run_sync(log.rate, job_id)
-    found = await recordings.look(piece, HearTimecode(rate=rate), request.stream())
+    found = await recordings.look(piece, ReadTimecodeAtEnd(rate=rate), request.stream())
     return heard_timecode(found, rate)
 
 

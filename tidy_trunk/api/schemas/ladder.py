@@ -97,7 +97,7 @@ class AccountStepOut(Out):
 class RungOut(Out):
     """A stage, named in two lines, `head` and `tail`. Add `dbu_offset` to its levels to draw it on the ladder's dBu scale."""
 
-    place: StageKind
+    kind: StageKind
     label: str
     head: str
     tail: str
@@ -265,20 +265,20 @@ def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
     ruling = max(level.sound.noises, key=lambda noise: noise.level, default=None)
     detail = ""
     head, tail = unit.label, rung.label.removeprefix(unit.label).strip()
-    if stage.place is StageKind.MICROPHONE:
+    if stage.kind is StageKind.MICROPHONE:
         head, tail = "Sound", f"at {unit.label}"
-    if stage.place is StageKind.LEAD and stage.run is not None:
+    if stage.kind is StageKind.LEAD and stage.run is not None:
         detail = lead_row(evaluation.index, stage.run).label
         head, tail = f"Cable {stage.run.number}", detail
-    elif stage.place is StageKind.INPUT:
+    elif stage.kind is StageKind.INPUT:
         detail = input_words(unit, unit.input(stage.name))
-    elif stage.place is StageKind.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
+    elif stage.kind is StageKind.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
         detail = output_words(unit, unit.output(stage.name))
     controls = (
-        port_controls(evaluation.index, unit, stage.name) if stage.place in (StageKind.INPUT, StageKind.OUTPUT) else []
+        port_controls(evaluation.index, unit, stage.name) if stage.kind in (StageKind.INPUT, StageKind.OUTPUT) else []
     )
     return RungOut(
-        place=stage.place,
+        kind=stage.kind,
         label=rung.label,
         head=head,
         tail=tail,

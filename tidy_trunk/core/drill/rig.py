@@ -157,7 +157,7 @@ class DrillRig:
         found = defaultdict[str, frozenset[str]](frozenset)
         for track in self.report.tracks:
             upstream = upstream_of(track.trace.stage)
-            found[track.trace.id] = frozenset(stage.device for stage in upstream if stage.place is StageKind.MICROPHONE)
+            found[track.trace.id] = frozenset(stage.device for stage in upstream if stage.kind is StageKind.MICROPHONE)
         return found
 
     @cached_property

@@ -171,7 +171,7 @@ describe('a finding', () => {
 })
 
 const rung = (more: Partial<Rung>): Rung => ({
-  place: 'input',
+  kind: 'input',
   label: 'Camera B mic socket L',
   head: 'Camera B',
   tail: 'mic socket L',

@@ -6,7 +6,7 @@ import { BOX, ladderRows, ladderShape, ladderWords, shortened } from './ladderSh
 
 const rung = (values: Partial<Rung>): Rung =>
   ({
-    place: 'input',
+    kind: 'input',
     label: 'Stage',
     head: 'Stage',
     tail: '',

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
-from tidy_trunk.core.base.signal import SpeechLevels, hear
+from tidy_trunk.core.base.signal import SpeechLevels, speech_levels
 from tidy_trunk.core.plan import Plan, SetJob, apply_edits
 from tidy_trunk.core.sound.levels import Report, heard_at
 from tidy_trunk.core.sound.trace import trace_plan
@@ -35,7 +35,7 @@ def track(plan: Plan, track_id: str = "bag.1"):
 
 @pytest.mark.parametrize(("voice", "noise"), [(-20, -60), (-32, -50), (-6, -90)])
 def test_voice_and_pauses_are_told_apart(voice, noise):
-    found = hear(recording(voice, noise), RATE)
+    found = speech_levels(recording(voice, noise), RATE)
     assert found.average_dbfs == pytest.approx(voice, abs=0.1)
     assert found.peak_dbfs == pytest.approx(voice, abs=0.1)
     assert found.noise_dbfs == pytest.approx(noise, abs=1.0), "the quietest pauses; 20 kHz of 24"
@@ -44,8 +44,8 @@ def test_voice_and_pauses_are_told_apart(voice, noise):
 
 
 def test_flat_tops_are_seen():
-    assert hear(np.clip(recording(-6) * 4, -1, 1), RATE).is_clipped
-    assert hear(np.clip(recording(-6) * 4, -0.7, 0.7), RATE).is_clipped, (
+    assert speech_levels(np.clip(recording(-6) * 4, -1, 1), RATE).is_clipped
+    assert speech_levels(np.clip(recording(-6) * 4, -0.7, 0.7), RATE).is_clipped, (
         "also where something turned it down afterwards"
     )
 
@@ -53,7 +53,7 @@ def test_flat_tops_are_seen():
 @pytest.mark.parametrize("samples", [np.zeros(RATE * 2), np.ones(100), np.full(RATE * 2, np.nan)])
 def test_what_tells_nothing_is_refused(samples):
     with pytest.raises(InputError):
-        hear(samples, RATE)
+        speech_levels(samples, RATE)
 
 
 @given(st.floats(-40, -15), st.floats(20, 55))

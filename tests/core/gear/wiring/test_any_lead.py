@@ -24,7 +24,7 @@ from tidy_trunk.core.gear.catalogue import (
     Wire,
     Wiring,
 )
-from tidy_trunk.core.gear.wiring import Fault, delivery, faults, judge, link
+from tidy_trunk.core.gear.wiring import Fault, delivery, faults, judged_uses, link
 from tidy_trunk.core.plan import drawn_lead
 
 PLUGS = ["xlr3", "xlr5", "trs35", "trrs35", "trs635", "ts635", "rca", "ta3"]
@@ -113,6 +113,6 @@ def test_swapping_the_legs_inverts(wiring, drive):
             ways={"": inside},
             balanced=True,
         )
-        judged = next(item for item in judge(lead) if item.drive is drive)
+        judged = next(item for item in judged_uses(lead) if item.drive is drive)
         ratios.append(sum(arrival.ratio for arrival in judged.link.heard[0]))
     assert ratios[1] == pytest.approx(-ratios[0], rel=1e-3, abs=1e-3)

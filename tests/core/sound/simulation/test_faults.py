@@ -131,7 +131,7 @@ def test_what_sources_do_is_as_loud_as_the_plan_says():
     plan = boom_in_bag()
     source = plan.sources["voice"]
     report = Report(trace_plan(plan))
-    boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.place is StageKind.MICROPHONE)
+    boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.kind is StageKind.MICROPHONE)
 
     def peak(play):
         bench = Simulator(report.index, play, sample_count=2**18)

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
 from tests.sounds import measured, noise, sine, voice
 from tests.strategies import chains
-from tidy_trunk.core.base.signal import dbfs_of_powers, hear
+from tidy_trunk.core.base.signal import dbfs_of_powers, speech_levels
 from tidy_trunk.core.base.units import a_weighting_db, sum_powers_db
 from tidy_trunk.core.plan import SetJob, apply_edits
 from tidy_trunk.core.sound.levels import LevelSolver, Report, low_cut_db
@@ -38,11 +38,11 @@ def is_steady(report: Report, stage) -> bool:
     """Whether nothing on the way follows the sound: no automatic level, limiter or compander."""
     for item in upstream_of(stage):
         unit = report.index.unit(item.device)
-        if item.place is StageKind.INPUT:
+        if item.kind is StageKind.INPUT:
             port = unit.input(item.name)
             if unit.automatic_level_on(port) or unit.limiter_dbfs(port) is not None:
                 return False
-        if item.place is StageKind.OUTPUT and unit.output_mode(unit.output(item.name)).compander_db is not None:
+        if item.kind is StageKind.OUTPUT and unit.output_mode(unit.output(item.name)).compander_db is not None:
             return False
     return True
 
@@ -115,7 +115,7 @@ def test_a_voice_has_the_levels_of_the_plan():
     source = next(iter(plan.sources.values()))
     bench = Simulator(report.index)
     loop = bench.level(upstream_of(report.tracks[0].trace.stage)[-1]).sound
-    heard = hear(loop.astype(np.float64) / 1e6, RATE)
+    heard = speech_levels(loop.astype(np.float64) / 1e6, RATE)
     shift = 20 * np.log10(1e6) - 20 * np.log10(1 / source.heard_by["boom"])
     assert heard.average_dbfs + shift == pytest.approx(source.average_db_spl, abs=0.5)
     assert heard.peak_dbfs + shift == pytest.approx(source.peak_db_spl, abs=0.1)

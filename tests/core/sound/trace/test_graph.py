@@ -13,13 +13,13 @@ from tidy_trunk.errors import PlanError, SignalLoopError
 def test_every_stage_in_order():
     tracer = trace_plan(line_into_camera())
     trace = next(trace for trace in tracer.traces() if trace.id == "cam.L")
-    places, stage = [], trace.stage
+    kinds, stage = [], trace.stage
     while True:
-        places.append(stage.place)
+        kinds.append(stage.kind)
         if not stage.feeds:
             break
         stage = stage.feeds[0][0]
-    assert places[::-1] == [
+    assert kinds[::-1] == [
         StageKind.SOUND, StageKind.MICROPHONE, StageKind.OUTPUT, StageKind.LEAD, StageKind.INPUT, StageKind.BUS,
         StageKind.OUTPUT, StageKind.LEAD, StageKind.INPUT, StageKind.BUS,
     ]  # fmt: skip

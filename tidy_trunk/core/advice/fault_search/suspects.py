@@ -100,7 +100,7 @@ class Chain:
         self.at: dict[str, int] = {}
         for stage in report.main_path(track.trace.stage):
             name = stage.run.id if stage.run is not None else stage.device
-            if stage.place is StageKind.SOUND or not name:
+            if stage.kind is StageKind.SOUND or not name:
                 continue
             if name not in self.at:
                 self.at[name] = len(self.at)

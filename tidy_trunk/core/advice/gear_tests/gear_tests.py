@@ -170,7 +170,7 @@ def _knobs(report: Report, unit: PlacedDevice) -> Iterator[tuple[Knob, Stage]]:
 
 def _of_knob(report: Report, knob: Knob, track: Stage) -> Iterator[GearTest]:
     unit = report.index.unit(knob.device)
-    if knob.place is StageKind.OUTPUT and unit.device_class.kind in SET_BY_STEPS:
+    if knob.kind is StageKind.OUTPUT and unit.device_class.kind in SET_BY_STEPS:
         return
     manual = _by_hand(report, track)
     report = report.edited(apply_edits(report.index.plan, manual)) if manual else report
@@ -299,7 +299,7 @@ def _by_hand(report: Report, track: Stage) -> tuple[Edit, ...]:
     """Automatic level off on the way to a track: through it a tone says nothing."""
     found: list[Edit] = []
     for stage in report.main_path(track):
-        if stage.place is StageKind.INPUT:
+        if stage.kind is StageKind.INPUT:
             unit = report.index.unit(stage.device)
             found += by_hand(unit, unit.input(stage.name))
     return tuple(found)

@@ -39,10 +39,10 @@ MOST_TRIES: Final = 8
 class Knob:
     """A knob on the way from the sender of a tone to a track: its device, the class of that, and the id of its control.
 
-    place: an input's gain or an output's trim.
+    kind: an input's gain or an output's trim.
     """
 
-    place: StageKind
+    kind: StageKind
     device: str
     class_id: str
     control: str
@@ -63,12 +63,12 @@ def knobs_along(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
     """Every knob on a way, in its order."""
     for stage in path:
         unit = report.index.unit(stage.device)
-        if stage.place is StageKind.OUTPUT:
+        if stage.kind is StageKind.OUTPUT:
             output = unit.output(stage.name)
             sends = unit.output_mode(output)
             control, span, stands_db = trim_key(output.id, sends.id), sends.trim, unit.trim_mark_db(output, sends)
             label = f"{unit.label} {output.label}, output level"
-        elif stage.place is StageKind.INPUT:
+        elif stage.kind is StageKind.INPUT:
             port = unit.leader_of(unit.input(stage.name))
             takes = unit.input_mode(port)
             control, span, stands_db = gain_key(port.id, takes.id), takes.gain, unit.gain_mark_db(port, takes)
@@ -76,7 +76,7 @@ def knobs_along(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
         else:
             continue
         if span is not None:
-            yield Knob(stage.place, stage.device, unit.device.class_id, control, label, span, stands_db)
+            yield Knob(stage.kind, stage.device, unit.device.class_id, control, label, span, stands_db)
 
 
 def knob_of(report: Report, track_id: str, device: str, control: str) -> Knob:

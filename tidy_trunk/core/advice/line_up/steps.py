@@ -169,15 +169,15 @@ def automatic_warning(index: PlanIndex, *, is_on: bool) -> Message | None:
 
 def rides(report: Report, sender: str, stage: Stage) -> bool:
     """Whether automatic level is on somewhere between the sender and the track, or on the track."""
-    if stage.place is StageKind.BUS and stage.device != sender:
+    if stage.kind is StageKind.BUS and stage.device != sender:
         unit = report.index.unit(stage.device)
         if unit.automatic_level_on(unit.bus(stage.name)):
             return True
     for feed, _ in stage.feeds:
-        if feed.place is StageKind.BUS and feed.device == sender:
+        if feed.kind is StageKind.BUS and feed.device == sender:
             continue
         unit = report.index.unit(feed.device)
-        if feed.place is StageKind.INPUT and unit.automatic_level_on(unit.input(feed.name)):
+        if feed.kind is StageKind.INPUT and unit.automatic_level_on(unit.input(feed.name)):
             return True
         if rides(report, sender, feed):
             return True
@@ -210,9 +210,9 @@ def _in_order(report: Report, stage: Stage, *, too_hot: bool) -> Iterator[tuple[
     """
     knobs = knobs_of(report, stage)
     own = next(
-        (knob for knob in reversed(knobs) if knob.device == stage.device and knob.place is StageKind.INPUT), None
+        (knob for knob in reversed(knobs) if knob.device == stage.device and knob.kind is StageKind.INPUT), None
     )
-    sent = next((knob for knob in reversed(knobs) if knob.place is StageKind.OUTPUT), None)
+    sent = next((knob for knob in reversed(knobs) if knob.kind is StageKind.OUTPUT), None)
     low_db = own.span.above_lowest_db(1) if own is not None else 0.0
     takes_line = _entry_signal(report, stage) is not Signal.MIC
     if own is not None and too_hot and not takes_line and sent is not None:
@@ -228,7 +228,7 @@ def _in_order(report: Report, stage: Stage, *, too_hot: bool) -> Iterator[tuple[
 def _entry_signal(report: Report, stage: Stage) -> Signal | None:
     """What the input by which a track gets its sound is set to take."""
     for item in reversed(report.main_path(stage)):
-        if item.place is StageKind.INPUT and item.device == stage.device:
+        if item.kind is StageKind.INPUT and item.device == stage.device:
             unit = report.index.unit(item.device)
             return unit.input_mode(unit.input(item.name)).signal
     return None

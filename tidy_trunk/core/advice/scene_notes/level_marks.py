@@ -173,7 +173,7 @@ def _knob(report: Report, track_id: str) -> Knob | None:
     gains = [
         knob
         for knob in knobs_along(report, report.main_path(track.trace.stage))
-        if knob.place is StageKind.INPUT and report.index.unit(knob.device).device_class.kind not in OUT_OF_HAND
+        if knob.kind is StageKind.INPUT and report.index.unit(knob.device).device_class.kind not in OUT_OF_HAND
     ]
     return gains[-1] if gains else None
 

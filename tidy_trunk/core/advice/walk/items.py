@@ -75,7 +75,7 @@ def _in_order(report: Report) -> list[PlacedDevice]:
     depths: dict[str, int] = {}
     for track in report.tracks:
         for stage in upstream_of(track.trace.stage) if track.trace.stage.feeds else ():
-            if stage.place not in (StageKind.SOUND, StageKind.LEAD):
+            if stage.kind not in (StageKind.SOUND, StageKind.LEAD):
                 depths[stage.device] = max(depths.get(stage.device, stage.depth), stage.depth)
     return [report.index.unit(device) for device in sorted(depths, key=lambda device: depths[device])]
 

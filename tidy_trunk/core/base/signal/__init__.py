@@ -20,7 +20,7 @@ from tidy_trunk.core.base.signal.measurement import (
 )
 from tidy_trunk.core.base.signal.meter import BLOCK_S, Meter, Metered, check_finite, check_kind
 from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
-from tidy_trunk.core.base.signal.speech import SpeechLevels, active_level_dbfs, hear
+from tidy_trunk.core.base.signal.speech import SpeechLevels, active_level_dbfs, speech_levels
 from tidy_trunk.core.base.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeasure, measure_steps
 from tidy_trunk.core.base.signal.tones import line_up_tone
 
@@ -55,7 +55,7 @@ __all__ = [
     "check_finite",
     "check_kind",
     "dbfs_of_powers",
-    "hear",
+    "speech_levels",
     "holds_timecode",
     "line_up_tone",
     "meanings",

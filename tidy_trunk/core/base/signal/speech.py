@@ -43,7 +43,7 @@ class SpeechLevels:
     seconds: float
 
 
-def hear(samples: Samples, rate_hz: int) -> SpeechLevels:
+def speech_levels(samples: Samples, rate_hz: int) -> SpeechLevels:
     """Levels of a voice and of the pauses between its words.
 
     Args:

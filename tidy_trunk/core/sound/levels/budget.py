@@ -58,7 +58,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     if lined_up is not None:
         correction = report.solver.correction(track.trace.stage, lined_up)
         sending = [
-            at for at, stage in enumerate(path) if stage.place is StageKind.BUS and stage.device == lined_up.sender
+            at for at, stage in enumerate(path) if stage.kind is StageKind.BUS and stage.device == lined_up.sender
         ]
         if sending and correction.holds:
             # What was measured as a whole hides what it is made of.
@@ -88,7 +88,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
 def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Message]]:
     """The figures that a stage brings into the level, each with how it is settled."""
     index, place = report.index, report.solver.place_words(stage)
-    if stage.place is StageKind.SOUND:
+    if stage.kind is StageKind.SOUND:
         source = index.plan.sources[stage.name]
         figure = Figure(source.average_db_spl, source.tolerance_db)
         yield (
@@ -100,7 +100,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
     unit = index.unit(stage.device)
     capsule = unit.device_class.capsule
     if (
-        stage.place is StageKind.OUTPUT
+        stage.kind is StageKind.OUTPUT
         and capsule is not None
         and unit.device_class.is_capsule_out(unit.output(stage.name))
     ):
@@ -109,7 +109,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
             capsule.sensitivity_mv_per_pa,
             message("compare-with-known", index, device=stage.device),
         )
-    elif stage.place is StageKind.OUTPUT:
+    elif stage.kind is StageKind.OUTPUT:
         full_scale = unit.output_mode(unit.output(stage.name)).full_scale_dbu
         if full_scale is not None:
             yield (
@@ -117,7 +117,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
                 full_scale,
                 message("measure-output", index, device=stage.device),
             )
-    elif stage.place is StageKind.INPUT:
+    elif stage.kind is StageKind.INPUT:
         takes = unit.input_mode(unit.input(stage.name)).full_scale_dbu
         if takes is not None and report.solver.level(stage).unit == "dBu":
             yield (
@@ -125,7 +125,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
                 takes,
                 message("line-up-into", index, device=stage.device),
             )
-    elif stage.place is StageKind.LEAD and stage.run is not None:
+    elif stage.kind is StageKind.LEAD and stage.run is not None:
         for part in stage.run.parts:
             loss = index.lead_of(part).loss_db
             if loss is not None:

@@ -74,7 +74,7 @@ def _limiters(report: Report, track: TrackLevel) -> bool:
     return any(
         report.index.unit(stage.device).limiter_dbfs(report.index.unit(stage.device).input(stage.name)) is not None
         for stage in upstream_of(track.trace.stage)
-        if stage.place is StageKind.INPUT
+        if stage.kind is StageKind.INPUT
     )
 
 

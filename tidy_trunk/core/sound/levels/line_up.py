@@ -112,7 +112,7 @@ class Sender:
 def sender_of(index: PlanIndex, track: Stage) -> Sender | None:
     """The nearest device before a track's own that can send tone; None where none does."""
     for stage in upstream_of(track):
-        if stage.place is StageKind.BUS and stage.device != track.device and can_send(index.unit(stage.device)):
+        if stage.kind is StageKind.BUS and stage.device != track.device and can_send(index.unit(stage.device)):
             return Sender(stage.device, stage)
     return None
 
@@ -156,15 +156,15 @@ def runs_between(index: PlanIndex, sender: str, track: Stage) -> tuple[Run, ...]
 
 def _way(index: PlanIndex, sender: str, stage: Stage, name: Callable[[str], str]) -> Iterator[str]:
     for feed, _ in stage.feeds:
-        if feed.place is StageKind.BUS and feed.device == sender:
+        if feed.kind is StageKind.BUS and feed.device == sender:
             continue
         unit = index.unit(feed.device)
-        if feed.place is StageKind.OUTPUT:
+        if feed.kind is StageKind.OUTPUT:
             yield f"{name(feed.device)}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
-        elif feed.place is StageKind.INPUT:
+        elif feed.kind is StageKind.INPUT:
             port = unit.input(feed.name)
             yield f"{name(feed.device)}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
-        elif feed.place is StageKind.LEAD and feed.run is not None:
+        elif feed.kind is StageKind.LEAD and feed.run is not None:
             yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
         yield from _way(index, sender, feed, name)
 

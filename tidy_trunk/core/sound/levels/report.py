@@ -153,7 +153,7 @@ class Report:
         return tuple(
             item.device
             for item in upstream_of(stage)
-            if item.place is StageKind.OUTPUT and item.sources and not is_powered(self.index, item.device)
+            if item.kind is StageKind.OUTPUT and item.sources and not is_powered(self.index, item.device)
         )
 
     @cached_property
@@ -201,8 +201,8 @@ class Report:
         """Devices in which the ways to a stage begin, loudest first: the ladders to choose from."""
         found: dict[str, float] = {}
         for first in upstream_of(stage):
-            if first.place is not StageKind.SOUND and not any(
-                feed.place is not StageKind.SOUND for feed, _ in first.feeds
+            if first.kind is not StageKind.SOUND and not any(
+                feed.kind is not StageKind.SOUND for feed, _ in first.feeds
             ):
                 average = self.solver.level(first).sound.average
                 found[first.device] = max(found.get(first.device, SILENCE_DB), average)
@@ -218,7 +218,7 @@ class Report:
         path = [stage for stage in whole if not self._says_nothing(stage)]
         found, begins, steps = [], "", []
         for before, stage in zip([None, *whole], whole, strict=False):
-            if stage.place is StageKind.SOUND:
+            if stage.kind is StageKind.SOUND:
                 source = self.index.plan.sources[stage.name]
                 begins = f"{source.label} at 1 m, {source.average_db_spl:g} dB SPL"
             elif before is not None:
@@ -235,7 +235,7 @@ class Report:
         level, came_from = self.solver.level(stage), self.solver.level(before)
         steps = list(level.steps.get(before.key, ()))
         start = came_from.sound.average
-        if before.place is StageKind.SOUND:
+        if before.kind is StageKind.SOUND:
             start = self.index.plan.sources[before.name].average_db_spl
         rest = level.sound.average - start - sum(step.by_db for step in steps)
         if math.isfinite(rest) and abs(rest) >= TOLD_DB:
@@ -244,8 +244,8 @@ class Report:
 
     def _says_nothing(self, stage: Stage) -> bool:
         """Sources, which the microphone sums, and aerials, which pass on what is on air, are no rungs of their own."""
-        if stage.place not in (StageKind.OUTPUT, StageKind.INPUT):
-            return stage.place is StageKind.SOUND
+        if stage.kind not in (StageKind.OUTPUT, StageKind.INPUT):
+            return stage.kind is StageKind.SOUND
         return self.index.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
 
     def _offset(self, path: list[Stage], index: int) -> float:
@@ -257,12 +257,12 @@ class Report:
             return dbu_at_no_spl(self.index.unit(path[index].device), capsule)
         for later in path[index:]:
             unit = self.index.unit(later.device)
-            if later.place is StageKind.OUTPUT:
+            if later.kind is StageKind.OUTPUT:
                 mode = unit.output_mode(unit.output(later.name))
                 if mode.full_scale_dbu is not None:
                     return mode.full_scale_dbu.value
         for earlier in reversed(path[: index + 1]):
-            if earlier.place is StageKind.INPUT:
+            if earlier.kind is StageKind.INPUT:
                 unit = self.index.unit(earlier.device)
                 port = unit.input(earlier.name)
                 mode_in = unit.input_mode(port)
@@ -274,7 +274,7 @@ class Report:
 def _reaching(stage: Stage, device: str) -> frozenset[StageKey]:
     """Keys of the stages, among those upstream, that the device reaches."""
     stages = upstream_of(stage)
-    reached = {item.key for item in stages if item.device == device and item.place is not StageKind.LEAD}
+    reached = {item.key for item in stages if item.device == device and item.kind is not StageKind.LEAD}
     grew = True
     while grew:
         more = {item.key for item in stages if any(feed.key in reached for feed, _ in item.feeds)}

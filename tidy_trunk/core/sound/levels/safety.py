@@ -73,4 +73,4 @@ def safeties(report: Report, track: TrackLevel) -> tuple[Safety, ...]:
 def _loudest(report: Report, track: TrackLevel) -> str:
     """The source that the track's loudest way begins with; "" where it has none."""
     first = report.main_path(track.trace.stage)[0]
-    return first.name if first.place is StageKind.SOUND else ""
+    return first.name if first.kind is StageKind.SOUND else ""

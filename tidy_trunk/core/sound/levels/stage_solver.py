@@ -87,7 +87,7 @@ class StageSolver(ABC, Generic[S]):
         return known
 
     def _work_out(self, stage: Stage) -> StageLevel[S]:
-        match stage.place:
+        match stage.kind:
             case StageKind.SOUND:
                 return self._sound(stage)
             case StageKind.MICROPHONE:
@@ -288,12 +288,12 @@ class StageSolver(ABC, Generic[S]):
         """What leaves a stage: cut at its ceiling; behind an input, converted and with the input's noise."""
         stage = level.stage
         way = self._passage(level.sound, stage.key)
-        if level.unit == "dBu" and stage.place is StageKind.INPUT:
+        if level.unit == "dBu" and stage.kind is StageKind.INPUT:
             unit = self.index.unit(stage.device)
             microphone = any(
                 self._is_from_capsule(output)
                 for feed, _ in stage.feeds
-                for output in ((feed,) if feed.place is StageKind.OUTPUT else (output for output, _ in feed.feeds))
+                for output in ((feed,) if feed.kind is StageKind.OUTPUT else (output for output, _ in feed.feeds))
             )
             where = partial(self.place_words, stage)
             convert(way, unit, unit.input(stage.name), where, clipping=clipping, from_microphone=microphone)
@@ -312,13 +312,13 @@ class StageSolver(ABC, Generic[S]):
     def place_words(self, stage: Stage) -> str:
         """A stage as it is named in sentences."""
         unit = self.index.unit(stage.device)
-        if stage.place in (StageKind.INPUT, StageKind.OUTPUT):
+        if stage.kind in (StageKind.INPUT, StageKind.OUTPUT):
             return unit.label if unit.device_class.is_microphone else f"{unit.label} {_channel_label(unit, stage)}"
-        if stage.place is StageKind.BUS:
+        if stage.kind is StageKind.BUS:
             return unit.bus_label(stage.name)
-        if stage.place is StageKind.LEAD and stage.run is not None:
+        if stage.kind is StageKind.LEAD and stage.run is not None:
             return f"cable {stage.run.number}"
-        if stage.place is StageKind.SOUND:
+        if stage.kind is StageKind.SOUND:
             return self.index.plan.sources[stage.name].label
         return unit.label
 

@@ -79,7 +79,7 @@ class LevelSolver(StageSolver[SignalLevels]):
 
     def _leaving(self, level: StageLevel[SignalLevels], *, clipping: bool = True) -> Passage[SignalLevels]:
         """As for any walk; what leaves an input is asked for by every mix that takes it, and worked out once."""
-        if not clipping or level.stage.place is not StageKind.INPUT:
+        if not clipping or level.stage.kind is not StageKind.INPUT:
             return super()._leaving(level, clipping=clipping)
         return self._left(level).copy()
 
@@ -112,7 +112,7 @@ class LevelSolver(StageSolver[SignalLevels]):
         What is known of the sound up to the sender stays as sure as it was; all doubt behind it is gone.
         """
         stage = level.stage
-        before = [item for item in upstream_of(stage) if item.place is StageKind.BUS and item.device == found.sender]
+        before = [item for item in upstream_of(stage) if item.kind is StageKind.BUS and item.device == found.sender]
         correction = self.correction(stage, found)
         if not before or not correction.holds:
             return level
@@ -213,7 +213,7 @@ def run_loss_db(index: PlanIndex, run: Run) -> float:
 def way_from_origin(stage: Stage) -> list[Stage]:
     """A stage and those before it through which all of its sound has come, back to its origin."""
     way = [stage]
-    while stage.feeds and stage.place is not StageKind.MICROPHONE:
+    while stage.feeds and stage.kind is not StageKind.MICROPHONE:
         feeds = [feed for feed, _ in stage.feeds]
         if any(feed.origin != stage.origin for feed in feeds):
             break

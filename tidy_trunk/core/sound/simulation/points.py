@@ -54,13 +54,13 @@ class Seen:
 
 def points_of(report: Report, track: Stage) -> tuple[Point, ...]:
     """From the microphone on, along the loudest way."""
-    found = [stage for stage in report.main_path(track) if stage.place is not StageKind.SOUND]
+    found = [stage for stage in report.main_path(track) if stage.kind is not StageKind.SOUND]
     return tuple(Point(stage, _label(report, stage), report.solver.level(stage).unit) for stage in found)
 
 
 def _label(report: Report, stage: Stage) -> str:
     words = report.solver.place_words(stage)
-    return f"air at {words}" if stage.place is StageKind.MICROPHONE else words
+    return f"air at {words}" if stage.kind is StageKind.MICROPHONE else words
 
 
 def audible(bench: Simulator, point: Point, *, is_track: bool) -> NoiseLoop:

@@ -12,7 +12,7 @@ from tidy_trunk.core.sound.trace.links import run_link
 from tidy_trunk.errors import PlanError, SignalLoopError
 
 StageKey = tuple[str, str, str, int]
-"""Place, device, name and channel: what tells one stage of a plan from all others."""
+"""Kind, device, name and channel: what tells one stage of a plan from all others."""
 
 DEEPEST_CHAIN: Final = 120
 """ASSUMED_ most stages in a row, four or five a device: more than any set has, less than would exhaust the machine."""
@@ -41,7 +41,7 @@ class Stage:
         same feeds are the same sound, and so is a mix of nothing but one sound.
     """
 
-    place: StageKind
+    kind: StageKind
     device: str
     name: str  # port id, bus id, or run id
     channel: int = 0
@@ -55,11 +55,11 @@ class Stage:
 
     def __post_init__(self) -> None:
         # Known once and for all: every look at a trace asks for these.
-        object.__setattr__(self, "key", (self.place, self.device, self.name, self.channel))
+        object.__setattr__(self, "key", (self.kind, self.device, self.name, self.channel))
         if len(self.feeds) == 1:
             sources, depth = self.feeds[0][0].sources, 1 + self.feeds[0][0].depth
         else:
-            heard = (self.name,) if self.place is StageKind.SOUND else ()
+            heard = (self.name,) if self.kind is StageKind.SOUND else ()
             sources = heard or tuple(dict.fromkeys(source for feed, _ in self.feeds for source in feed.sources))
             depth = 1 + max((feed.depth for feed, _ in self.feeds), default=0)
         object.__setattr__(self, "origin", self._origin())
@@ -69,14 +69,14 @@ class Stage:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
 
     def _origin(self) -> tuple[StageKey, ...]:
-        if self.place is StageKind.BUS and not self.feeds and self.idle:
+        if self.kind is StageKind.BUS and not self.feeds and self.idle:
             return tuple(stage.key for stage in self.idle)  # two mixes of nothing make the noise of the same inputs
-        if not self.feeds or self.place is StageKind.MICROPHONE:
+        if not self.feeds or self.kind is StageKind.MICROPHONE:
             return (self.key,)
         origin = self.feeds[0][0].origin
         if all(feed.origin == origin for feed, _ in self.feeds):
             return origin
-        return tuple(feed.key for feed, _ in self.feeds) if self.place is StageKind.BUS else (self.key,)
+        return tuple(feed.key for feed, _ in self.feeds) if self.kind is StageKind.BUS else (self.key,)
 
 
 @dataclass(frozen=True, slots=True)
@@ -206,7 +206,7 @@ class Tracer:
             elif port.circuit.is_analogue and port.plug.connector != INSIDE:
                 idle.append(stage)
         self._open.pop()
-        stage = Stage(place=StageKind.BUS, device=device, name=bus_id, feeds=tuple(feeds), idle=tuple(idle))
+        stage = Stage(kind=StageKind.BUS, device=device, name=bus_id, feeds=tuple(feeds), idle=tuple(idle))
         self._stages[key] = stage
         return stage
 
@@ -219,7 +219,7 @@ class Tracer:
         self._open.append(key)
         feeds = [] if self.index.is_cut_off(device, port_id) else list(self._arriving(device, port_id, channel))
         self._open.pop()
-        stage = Stage(place=StageKind.INPUT, device=device, name=port_id, channel=channel, feeds=tuple(feeds))
+        stage = Stage(kind=StageKind.INPUT, device=device, name=port_id, channel=channel, feeds=tuple(feeds))
         self._stages[key] = stage
         return stage
 
@@ -237,7 +237,7 @@ class Tracer:
 
     def _from_capsule(self, device: str, port_id: str, channel: int) -> Stage:
         feeds = ((self.microphone(device), 1.0),)
-        return Stage(place=StageKind.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
+        return Stage(kind=StageKind.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
 
     def _lead(self, run: Run, channel: int) -> Stage | None:
         feeds = tuple(
@@ -248,7 +248,7 @@ class Tracer:
         if not feeds:
             return None
         return Stage(
-            place=StageKind.LEAD, device=run.receiving.device, name=run.id, channel=channel, run=run, feeds=feeds
+            kind=StageKind.LEAD, device=run.receiving.device, name=run.id, channel=channel, run=run, feeds=feeds
         )
 
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
@@ -264,17 +264,17 @@ class Tracer:
             if bus is None:
                 return None
             feeds = ((self.bus(device, bus.id), 1.0),)
-        return Stage(place=StageKind.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
+        return Stage(kind=StageKind.OUTPUT, device=device, name=port_id, channel=channel, feeds=feeds)
 
     def microphone(self, device: str) -> Stage:
         key = (StageKind.MICROPHONE, device, "", 0)
         if key not in self._stages:
             heard = tuple(
-                (Stage(place=StageKind.SOUND, device=device, name=source.id), 1.0)
+                (Stage(kind=StageKind.SOUND, device=device, name=source.id), 1.0)
                 for source in self.index.plan.sources.values()
                 if device in source.heard_by
             )
-            self._stages[key] = Stage(place=StageKind.MICROPHONE, device=device, name="", feeds=heard)
+            self._stages[key] = Stage(kind=StageKind.MICROPHONE, device=device, name="", feeds=heard)
         return self._stages[key]
 
 

@@ -21,9 +21,9 @@ def parts_on_all_ways(stage: Stage, source: str, known: KnownParts) -> frozenset
     if done is None:
         ways = [parts_on_all_ways(feed, source, known) for feed, _ in stage.feeds if source in feed.sources]
         own: frozenset[PlanPart] = frozenset()
-        if stage.place is StageKind.LEAD:
+        if stage.kind is StageKind.LEAD:
             own = frozenset({("run", stage.name)})
-        elif stage.place is not StageKind.SOUND:
+        elif stage.kind is not StageKind.SOUND:
             own = frozenset({("device", stage.device)})
         done = own | (frozenset.intersection(*ways) if ways else frozenset())
         known[stage.key] = done

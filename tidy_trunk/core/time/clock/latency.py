@@ -98,13 +98,13 @@ def programme_ms(index: PlanIndex, stage: Stage) -> float:
 
 def _came_with_picture(index: PlanIndex, stage: Stage) -> bool:
     """Whether a device got the sound of a stage with a picture, and keeps both together."""
-    if stage.place is StageKind.INPUT:
+    if stage.kind is StageKind.INPUT:
         return index.unit(stage.device).input(stage.name).circuit in WITH_PICTURE
     return any(_came_with_picture(index, feed) for feed, _ in stage.feeds if feed.device == stage.device)
 
 
 def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> Latency:
-    if stage.place is StageKind.SOUND:
+    if stage.kind is StageKind.SOUND:
         part = LatencyPart("air", air_ms(index.plan.sources[stage.name].heard_by[stage.device]))
         return Latency(least_ms=part.ms, most_ms=part.ms, parts=(part,))
     before = [latency(index, feed, known) for feed, _ in stage.feeds]
@@ -113,7 +113,7 @@ def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> 
     latest = max(before, key=lambda item: item.most_ms)
     added = 0.0
     unit = index.unit(stage.device)
-    if stage.place is StageKind.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
+    if stage.kind is StageKind.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
         circuit = unit.output(stage.name).circuit
         pictures = circuit in WITH_PICTURE or _came_with_picture(index, stage)
         added = own_ms(index, stage.device, with_picture=pictures, circuit=circuit)

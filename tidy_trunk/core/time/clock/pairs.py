@@ -119,7 +119,7 @@ def _distances(index: PlanIndex, stage: Stage, known: dict[StageKey, dict[str, f
     """By source at a stage, how far the nearest microphone that leads there is from it, in m."""
     if stage.key not in known:
         found: dict[str, float] = {}
-        if stage.place is StageKind.SOUND:
+        if stage.kind is StageKind.SOUND:
             found[stage.name] = index.plan.sources[stage.name].heard_by[stage.device]
         for feed, _ in stage.feeds:
             for source, metres in _distances(index, feed, known).items():

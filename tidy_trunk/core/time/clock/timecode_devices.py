@@ -180,7 +180,7 @@ def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
     for track in report.tracks:
         device = track.trace.device
         for stage in upstream_of(track.trace.stage):
-            if stage.place is not StageKind.LEAD or stage.run is None or stage.device != device:
+            if stage.kind is not StageKind.LEAD or stage.run is None or stage.device != device:
                 continue
             sender = index.unit(stage.run.sending.device)
             given = sender.timecode_channels(sender.output(stage.run.sending.port))

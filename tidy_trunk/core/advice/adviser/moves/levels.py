@@ -105,7 +105,7 @@ def inputs_down(question: Question, finding: Finding) -> Iterator[Move]:
     track = question.report.track(finding.track)
     clip = track.clip if track is not None else None
     path = question.report.main_path(track.trace.stage) if track is not None else []
-    mix = next((stage for stage in path if clip and stage.device == clip.device and stage.place is StageKind.BUS), None)
+    mix = next((stage for stage in path if clip and stage.device == clip.device and stage.kind is StageKind.BUS), None)
     if clip is None or mix is None:
         return
     unit = question.index.unit(mix.device)
@@ -253,7 +253,7 @@ def _joints(question: Question, finding: Finding) -> list[Joint]:
 
 def _feeds(question: Question, stage: Stage, devices: set[str]) -> bool:
     """Whether a stage is an output that a lead takes into one of these devices."""
-    if stage.place is not StageKind.OUTPUT:
+    if stage.kind is not StageKind.OUTPUT:
         return False
     runs = question.index.leaving.get(PortRef(stage.device, stage.name), ())
     return any(run.receiving.device in devices for run in runs)
@@ -282,14 +282,14 @@ def _settled_at(question: Question, stages: Iterable[Stage], after: Plan) -> tup
     before = question.plan
     ports: dict[str, set[str]] = {}
     for stage in stages:
-        if stage.place in (StageKind.INPUT, StageKind.OUTPUT):
+        if stage.kind in (StageKind.INPUT, StageKind.OUTPUT):
             ports.setdefault(stage.device, set()).add(stage.name)
-            if stage.place is StageKind.INPUT:
+            if stage.kind is StageKind.INPUT:
                 unit = question.index.unit(stage.device)
                 ports[stage.device].add(unit.leader_of(unit.input(stage.name)).id)
-        elif stage.place is StageKind.BUS:
+        elif stage.kind is StageKind.BUS:
             ports.setdefault(stage.device, set()).add(stage.name)
-        elif stage.place is StageKind.MICROPHONE:
+        elif stage.kind is StageKind.MICROPHONE:
             ports.setdefault(stage.device, set()).add("")
     return tuple(
         edit

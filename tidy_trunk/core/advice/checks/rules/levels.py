@@ -164,9 +164,9 @@ def _can_limit(situation: Situation, track: TrackLevel, device: str) -> bool:
     there = [
         before
         for stage in upstream_of(track.trace.stage)
-        if (stage.place, stage.device) == (StageKind.INPUT, device)
+        if (stage.kind, stage.device) == (StageKind.INPUT, device)
         for before in upstream_of(stage)
-        if before.place is StageKind.INPUT
+        if before.kind is StageKind.INPUT
     ]
     for stage in there:
         unit = situation.index.unit(stage.device)
@@ -265,7 +265,7 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
 
 def _how_it_is_heard(situation: Situation, track: TrackLevel) -> dict[str, bool]:
     """Whether a microphone could go nearer, and whether one hears all round."""
-    heard = [stage for stage in upstream_of(track.trace.stage) if stage.place is StageKind.SOUND]
+    heard = [stage for stage in upstream_of(track.trace.stage) if stage.kind is StageKind.SOUND]
     capsules = [situation.index.unit(stage.device).device_class.capsule for stage in heard]
     return {
         "is_far": any(situation.plan.sources[stage.name].heard_by[stage.device] > NEAR_M for stage in heard),
@@ -486,7 +486,7 @@ def _joint_where(
         if over_db(situation.report.solver.level(stage)) > 0:
             runs = (
                 situation.index.arriving.get(PortRef(stage.device, stage.name))
-                if stage.place is StageKind.INPUT
+                if stage.kind is StageKind.INPUT
                 else None
             )
             return situation.joint(runs[0].id) if runs else None

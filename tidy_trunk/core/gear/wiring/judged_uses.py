@@ -39,7 +39,7 @@ class JudgedUse:
     deliveries: tuple[DeliveredSupply, ...]
 
 
-def judge(lead: LeadClass) -> Iterator[JudgedUse]:
+def judged_uses(lead: LeadClass) -> Iterator[JudgedUse]:
     """Every use of a lead, between sockets of 150 Ω and 2.5 kΩ: sound one way, power the other. [HANDBOOK] §4"""
     for branch, seen in ((branch, lead.at_branch(branch)) for branch in lead.ways):
         for sends in _circuits(lead.sending):

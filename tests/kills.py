@@ -18,12 +18,12 @@ from tests.plans import line_into_camera
 from tests.sounds import sine, wav
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.upkeep.backup import back_up, restore
 
 KINDS = ("server", "PostgreSQL", "both", "PostgreSQL twice")
 SOUND = wav(sine(1000, -20, 0.3))
-SETTINGS = Settings(database_url=None)
+SETTINGS = EnvironmentSettings(database_url=None)
 
 
 @dataclass

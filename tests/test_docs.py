@@ -7,7 +7,7 @@ from pathlib import Path
 from scripts.make_rules_page import page
 from tidy_trunk.core.advice import checks
 from tidy_trunk.core.advice.checks import RULES
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.words import SOURCE_WORDS
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -67,7 +67,7 @@ def test_every_link_of_the_documents_leads_somewhere():
 
 def test_every_setting_is_in_the_readme():
     readme = (ROOT / "README.md").read_text()
-    for name, field in Settings.model_fields.items():
+    for name, field in EnvironmentSettings.model_fields.items():
         assert field.description
         assert f"TIDY_TRUNK_{name.upper()}" in readme or name == "web"
 

@@ -1,6 +1,7 @@
-"""Imports point down the ladder, never up: read from the import statements themselves."""
+"""Imports point down the ladder, never up, and a type has a name of its own: read from the statements themselves."""
 
 import ast
+from collections import defaultdict
 from functools import cache
 from pathlib import Path
 
@@ -29,7 +30,7 @@ OUTER = {
     "errors": 0,
 }
 CORE = (
-    "supply", "base.text", "base.units", "base.radio", "base.timecode", "base.signal", "gear.pads", "gear.catalogue", "gear.wiring", "plan",
+    "supply", "base.text", "base.samples", "base.units", "base.radio", "base.timecode", "base.signal", "gear.pads", "gear.catalogue", "gear.wiring", "plan",
     "sound.trace", "sound.cable_chains", "sound.levels", "sound.hum", "time.sync", "time.clock", "sound.simulation",
     "advice.line_up", "advice.ways", "advice.gear_tests", "advice.walk", "advice.checks", "advice.fault_search", "advice.adviser", "advice.compare", "advice.scene_notes", "day", "log", "command", "rigs", "trunk", "drill",
 )  # fmt: skip
@@ -37,6 +38,11 @@ CORE = (
 CORE_MAY_USE = {
     "abc", "bisect", "collections", "dataclasses", "datetime", "difflib", "enum", "fractions", "functools", "importlib", "itertools", "math", "numpy", "pkgutil", "random", "re", "scipy", "statistics", "typing", "zlib",
 }  # fmt: skip
+
+
+@cache
+def modules() -> dict[Path, ast.Module]:
+    return {path: ast.parse(path.read_text()) for path in PACKAGE.rglob("*.py")}
 
 
 @cache
@@ -53,9 +59,9 @@ def statements(body):
 
 
 def read_imports():
-    for path in PACKAGE.rglob("*.py"):
+    for path, module in modules().items():
         place = path.relative_to(ROOT).with_suffix("").parts
-        for node in statements(ast.parse(path.read_text()).body):
+        for node in statements(module.body):
             names = []
             if isinstance(node, ast.Import):
                 names = [alias.name for alias in node.names]
@@ -95,6 +101,37 @@ def test_core_arrows_point_down_and_to_packages():
 def test_core_is_pure():
     used = {target[0] for place, target in imports() if place[1] == "core" and target[0] != "tidy_trunk"}
     assert used <= CORE_MAY_USE
+
+
+def types_of(module: ast.Module):
+    """Classes and aliases of types at the top of a module; constants are in capitals, all else is in small letters."""
+    for node in module.body:
+        if isinstance(node, ast.ClassDef):
+            yield node.name
+        elif isinstance(node, ast.Assign):
+            names = [target.id for target in node.targets if isinstance(target, ast.Name)]
+            yield from (name for name in names if name[0].isupper() and not name.isupper())
+
+
+def test_a_name_of_a_type_has_one_meaning():
+    places = defaultdict(list)
+    for path, module in modules().items():
+        for name in types_of(module):
+            places[name].append(str(path.relative_to(ROOT)))
+    assert len(places) > 1_000, "the types of the program were found"
+    assert not {name: found for name, found in places.items() if len(found) > 1}
+
+
+def test_a_type_is_known_by_its_own_name():
+    renamed = [
+        (path.relative_to(ROOT), alias.name)
+        for path, module in modules().items()
+        for node in statements(module.body)
+        if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("tidy_trunk")
+        for alias in node.names
+        if alias.asname and alias.name[0].isupper()
+    ]
+    assert not renamed
 
 
 def test_only_decibels_takes_logarithms_for_levels():

@@ -10,7 +10,7 @@ AT_ONCE: Final = 2
 """ASSUMED_ recordings that one process has read at once; the others wait."""
 
 
-class Settings(BaseSettings):
+class EnvironmentSettings(BaseSettings):
     """`TIDY_TRUNK_…` in the environment."""
 
     model_config = SettingsConfigDict(env_prefix="TIDY_TRUNK_", env_ignore_empty=True)

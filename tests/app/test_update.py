@@ -11,7 +11,7 @@ from tests.few import each_of
 from tidy_trunk.app.server import update
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import services_on
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, PrivateCluster, load
 from tidy_trunk.upkeep.backup import restore
 from tidy_trunk.upkeep.copies import BEFORE_UPDATE, copies_in
@@ -71,7 +71,7 @@ def test_a_copy_from_before_an_update_comes_back(database_url, home, tmp_path):
     (copy,) = copies_in(tmp_path / "copies")
     path = tmp_path / "copies" / copy.name
     assert json.loads(zipfile.ZipFile(path).read("manifest.json"))["jobs"] == 1
-    assert restore(home / "back", Settings(database_url=None), path).jobs == 1
+    assert restore(home / "back", EnvironmentSettings(database_url=None), path).jobs == 1
     cluster = PrivateCluster(home / "back")
     assert counted(cluster.start())["revision"] == 7
     cluster.stop()

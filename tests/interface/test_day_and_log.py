@@ -16,7 +16,7 @@ from tests.sounds import RATE, wav
 from tests.waiting import wait
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.base.timecode import RATES, Timecode, ltc_samples
-from tidy_trunk.core.log import Status
+from tidy_trunk.core.log import TakeStatus
 from tidy_trunk.core.plan import RemoveSetUp, apply_edits
 from tidy_trunk.services.container import Services
 
@@ -164,7 +164,7 @@ def test_two_telephones_log_with_cuts(screen: Page, services: Services, browser:
     expect(other.get_by_role("heading", name="1B, take 1")).to_be_visible()
     first, second, third = services.log.read(job).log.takes
     assert [take.label for take in (first, second, third)] == ["1A-1", "1A-2", "1B-1"]
-    assert sorted(note.text for note in first.notes) == ["dropout", "plane"] and first.status is Status.CIRCLED
+    assert sorted(note.text for note in first.notes) == ["dropout", "plane"] and first.status is TakeStatus.CIRCLED
     assert [note.text for note in second.notes] == ["rustle"] and second.ends is not None and third.ends is None
     other.context.close()
 

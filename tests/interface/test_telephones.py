@@ -14,7 +14,7 @@ from tests.interface.pages import PHONE
 from tests.plans import padded_plan
 from tests.served import with_a_door
 from tidy_trunk.app.certificates import own_certificate
-from tidy_trunk.core.log import Status
+from tidy_trunk.core.log import TakeStatus
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.guests import LocalNetwork
 from tidy_trunk.store import Access
@@ -82,7 +82,7 @@ def test_a_telephone_logs_without_a_connection_and_its_taps_arrive_once(
         with with_a_door(services, **door, door=port.door):
             expect(page.get_by_text("taps wait here")).to_have_count(0)
             (take,) = services.log.read(job).log.takes
-            assert take.ends is not None and take.status is Status.CIRCLED
+            assert take.ends is not None and take.status is TakeStatus.CIRCLED
 
 
 @contextmanager

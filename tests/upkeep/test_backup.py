@@ -12,12 +12,12 @@ from tests.plans import line_into_camera
 from tests.sounds import sine, wav
 from tidy_trunk.document import write_plan
 from tidy_trunk.errors import FormatError, SetupError
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import PrivateCluster
 from tidy_trunk.upkeep.backup import DUMP, MANIFEST, SOUNDS, back_up, restore
 from tidy_trunk.upkeep.home import RESTORING, alone
 
-SETTINGS = Settings(database_url=None)
+SETTINGS = EnvironmentSettings(database_url=None)
 
 
 @pytest.mark.deep

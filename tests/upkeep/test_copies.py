@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from tests.plans import padded_plan
 from tests.sounds import sine, wav
 from tests.waiting import wait
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, JobStore, PrivateCluster
 from tidy_trunk.upkeep.backup import DUMP, MANIFEST, restore
 from tidy_trunk.upkeep.copies import CopyService, to_keep
@@ -82,7 +82,7 @@ def test_a_copy_comes_back_without_sounds_and_everything_with_them(client, servi
     assert set(zipfile.ZipFile(small).namelist()) == {DUMP, MANIFEST}
     assert len(zipfile.ZipFile(large).namelist()) == 3
     back = home / "back"
-    assert restore(back, Settings(database_url=None), small).jobs == 1
+    assert restore(back, EnvironmentSettings(database_url=None), small).jobs == 1
     cluster = PrivateCluster(back)
     database = Database(cluster.start())
     assert [record.id for record in JobStore(database).all()] == [job]

@@ -7,7 +7,7 @@ import pytest
 
 from tests.plans import padded_plan
 from tidy_trunk.services.container import services_on
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, migrate
 from tidy_trunk.tasks.requests import PlanGain
 from tidy_trunk.upkeep import doctor
@@ -30,7 +30,7 @@ def well(database, tmp_path):
     note("start")
     close_log(handler)
     (tmp_path / "index.html").touch()
-    return Settings(home=tmp_path, database_url=database.url, web=tmp_path)
+    return EnvironmentSettings(home=tmp_path, database_url=database.url, web=tmp_path)
 
 
 def by_name(found):
@@ -60,12 +60,14 @@ def test_what_is_wrong_comes_with_what_to_do(well, database, tmp_path, monkeypat
     assert "make room" in looks["Disk"].advice
     assert "./tidy serve" in looks["Front end"].advice
     assert "another version" in looks["Database"].advice
-    gone = examine(Settings(home=tmp_path, database_url="postgresql://nobody@127.0.0.1:1/none", web=tmp_path))
+    gone = examine(
+        EnvironmentSettings(home=tmp_path, database_url="postgresql://nobody@127.0.0.1:1/none", web=tmp_path)
+    )
     assert "does not answer" in by_name(gone)["Database"].found and not gone.is_well
 
 
 def test_where_nothing_is_nothing_is_made(tmp_path):
-    found = examine(Settings(home=tmp_path / "nowhere", database_url=None, web=tmp_path))
+    found = examine(EnvironmentSettings(home=tmp_path / "nowhere", database_url=None, web=tmp_path))
     assert by_name(found)["Database"].found == "none yet" and not (tmp_path / "nowhere").exists()
 
 
@@ -74,7 +76,7 @@ def test_a_private_server_is_found_while_it_runs(home):
     from tidy_trunk.store import PrivateCluster
 
     cluster = PrivateCluster(home)
-    settings = Settings(home=home, database_url=None, web=home)
+    settings = EnvironmentSettings(home=home, database_url=None, web=home)
     database = Database(cluster.start())
     migrate(database)
     assert f"running on port {cluster.port}" in by_name(examine(settings))["Database"].found

@@ -31,7 +31,7 @@ from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
-from tidy_trunk.services.simulation_recordings import BenchRecordings as BenchRecordingsService
+from tidy_trunk.services.simulation_recordings import BenchRecordingService
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.services.walks import WalkService
@@ -59,7 +59,7 @@ def _bench(request: Request) -> BenchService:
     return _services(request).bench
 
 
-def _bench_recordings(request: Request) -> BenchRecordingsService:
+def _bench_recordings(request: Request) -> BenchRecordingService:
     return _services(request).bench_recordings
 
 
@@ -180,12 +180,12 @@ OwnId = Annotated[UUID, Depends(_own_id)]
 PieceOf = Annotated[UploadChunk, Depends(_piece)]
 Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
-BenchRecordings = Annotated[BenchRecordingsService, Depends(_bench_recordings)]
+BenchRecordings = Annotated[BenchRecordingService, Depends(_bench_recordings)]
 Sync = Annotated[SyncService, Depends(_sync)]
 GainPlans = Annotated[GainPlanService, Depends(_gain_plans)]
 Guests = Annotated[GuestService, Depends(_guests)]
 Copies = Annotated[CopyService, Depends(_copies)]
-News = Annotated[NewsService, Depends(_news)]
+LiveNews = Annotated[NewsService, Depends(_news)]
 DayFiles = Annotated[DayFileService, Depends(_day_files)]
 LogOfDay = Annotated[LogService, Depends(_log)]
 SceneNotes = Annotated[SceneNoteService, Depends(_scene_notes)]
@@ -204,6 +204,6 @@ LinedUpPairs = Annotated[LinedUpPairService, Depends(_pairs)]
 Bench = Annotated[BenchService, Depends(_bench)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]
-LineUp = Annotated[LineUpService, Depends(_line_up)]
+LineUps = Annotated[LineUpService, Depends(_line_up)]
 ItemId = Annotated[str, Path(min_length=1, max_length=120)]
 """ASSUMED_ longest id of a run, device or track in an address."""

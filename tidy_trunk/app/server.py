@@ -35,7 +35,7 @@ from tidy_trunk.equipment import write_class
 from tidy_trunk.errors import SetupError
 from tidy_trunk.services.container import Services, services_on
 from tidy_trunk.services.guests import LocalNetwork
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, PrivateCluster, is_behind, migrate
 from tidy_trunk.upkeep.copies import CopyService
 from tidy_trunk.upkeep.home import alone
@@ -80,7 +80,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False, plain: bool = False) -
     """
     from tidy_trunk.api import create_app
 
-    settings = Settings()
+    settings = EnvironmentSettings()
     if not (settings.web / "index.html").exists():
         raise SetupError(f"the front end is not built in {settings.web}: start with ./tidy, which builds it")
     home = settings.home / "demo" if demo else settings.home
@@ -253,7 +253,7 @@ def _logged(home: Path) -> Iterator[None]:
 
 
 @contextmanager
-def _database(settings: Settings, home: Path) -> Iterator[tuple[Database, Callable[[], None]]]:
+def _database(settings: EnvironmentSettings, home: Path) -> Iterator[tuple[Database, Callable[[], None]]]:
     """The database, and what ends the server of our own that it may have."""
     if settings.database_url:
         database = Database(settings.database_url)

@@ -5,7 +5,7 @@ import threading
 
 from tidy_trunk.errors import SetupError
 from tidy_trunk.media.sounds import Media
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, MediaStore, PrivateCluster, is_current
 from tidy_trunk.tasks.worker import Worker
 from tidy_trunk.upkeep.log import WORKER, close_log, note, open_log
@@ -18,7 +18,7 @@ def work() -> None:
         SetupError: There is no database, it is of another version, or the folder of recordings is not the one that the server
             has; the message says what to do.
     """
-    settings = Settings()
+    settings = EnvironmentSettings()
     database = Database(settings.database_url or _joined(settings))
     log = open_log(settings.home, WORKER)
     try:
@@ -45,7 +45,7 @@ def work() -> None:
         database.close()
 
 
-def _joined(settings: Settings) -> str:
+def _joined(settings: EnvironmentSettings) -> str:
     """The database that a server on this machine runs in the data folder."""
     cluster = PrivateCluster(settings.home)
     if not cluster.join():

@@ -6,12 +6,12 @@ from pathlib import Path
 
 from tidy_trunk.cli.output import show
 from tidy_trunk.errors import SetupError
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.upkeep.backup import Contents, back_up, restore
 
 
 def write_backup(path: Path | None, as_json: bool) -> None:
-    settings = Settings()
+    settings = EnvironmentSettings()
     if path is None:
         folder = settings.home / "backups"
         try:
@@ -23,7 +23,7 @@ def write_backup(path: Path | None, as_json: bool) -> None:
 
 
 def read_backup(path: Path, as_json: bool) -> None:
-    settings = Settings()
+    settings = EnvironmentSettings()
     _told(restore(settings.home, settings, path), f"restored into {settings.home}", as_json)
 
 

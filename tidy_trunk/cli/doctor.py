@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import Any
 
 from tidy_trunk.cli.output import show
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.upkeep.doctor import document, examine, write_bundle
 
 SOMETHING_TO_DO = 3
@@ -12,7 +12,7 @@ NEXT = "\n  to do: "
 
 
 def show_examination(bundle: Path | None, as_json: bool) -> int:
-    settings = Settings()
+    settings = EnvironmentSettings()
     found = examine(settings)
     lines = [f"{look.what}: {look.found}{NEXT + look.advice if look.advice else ''}" for look in found.looks]
     lines += [f"error {_words(error)}" for error in found.errors] or ["No errors in the log."]

@@ -8,14 +8,12 @@ from pydantic import Field
 from tidy_trunk.core import plan as core
 from tidy_trunk.core.gear.catalogue import DeviceClass, Figure, LeadClass, Plug, Wiring
 from tidy_trunk.document.models import (
-    Branch,
     Db,
     Degrees,
+    DelayFrames,
     DocumentModel,
     FigureModel,
-    Frames,
     GainLawModel,
-    Id,
     Key,
     LineUpModel,
     Megahertz,
@@ -30,6 +28,7 @@ from tidy_trunk.document.models import (
     Value,
 )
 from tidy_trunk.equipment import CableClassModel, DeviceClassModel, PlugModel, WiringModel
+from tidy_trunk.equipment.models import BranchId, Id
 
 Path = Annotated[tuple[StretchModel, ...], Field(max_length=20)]
 
@@ -67,7 +66,7 @@ class SetJobModel(EditModel):
     radio_guard_mhz: Megahertz | None = None
     day_begins_min: Minute | None = None
     day_ends_min: Minute | None = None
-    drift_limit_frames: Frames | None = None
+    drift_limit_frames: DelayFrames | None = None
     date: Annotated[str, Field(max_length=10)] | None = None
     zone: Annotated[str, Field(max_length=60)] | None = None
     temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] | None = None
@@ -232,7 +231,7 @@ class DrawLeadModel(EditModel):
     label: Name
     sending: PlugModel
     receiving: PlugModel
-    ways: dict[Branch, WiringModel]
+    ways: dict[BranchId, WiringModel]
     short_m: Metres | None = None
     id: Id | None = None
 

@@ -59,24 +59,23 @@ from tidy_trunk.core.plan import (
     pair_key,
 )
 from tidy_trunk.equipment import CableClassModel, DeviceClassModel
+from tidy_trunk.equipment.models import Id
 from tidy_trunk.errors import FormatError
 
 SCHEMA_VERSION: Final = 12
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
-Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,60}$", description="Lower-case letters, digits and dashes")]
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Key = Annotated[str, Field(min_length=1, max_length=120)]
 Db = Annotated[float, Field(allow_inf_nan=False, ge=-1000, le=1000)]
-Mark = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+KnobMark = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
 When = Annotated[str, Field(max_length=40, description="Date and time, ISO 8601")]
 Metres = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1000)]
 Degrees = Annotated[float, Field(allow_inf_nan=False, ge=0, le=180)]
 Megahertz = Annotated[float, Field(allow_inf_nan=False, ge=0.001, le=10)]
 Minute = Annotated[int, Field(ge=0, le=LAST_MIN, description="After midnight")]
-Frames = Annotated[float, Field(allow_inf_nan=False, gt=0, le=1000)]
-Ppm = Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000)]
-Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
+DelayFrames = Annotated[float, Field(allow_inf_nan=False, gt=0, le=1000)]
+SignedPpm = Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000)]
 Value = StrictBool | Annotated[float, Field(allow_inf_nan=False, ge=-10_000, le=10_000, strict=True)] | StrictStr
 
 
@@ -145,7 +144,7 @@ class DefaultsModel(DocumentModel):
     radio_guard_mhz: Megahertz = GUARD_MHZ
     day_begins_min: Minute = DAY_BEGINS_MIN
     day_ends_min: Minute = DAY_ENDS_MIN
-    drift_limit_frames: Frames = HALF_A_FRAME
+    drift_limit_frames: DelayFrames = HALF_A_FRAME
     date: Annotated[str, Field(max_length=10)] = ""
     zone: Annotated[str, Field(max_length=60)] = ""
     temperature_c: Annotated[float, Field(allow_inf_nan=False, ge=-50, le=60)] = WARM_C
@@ -208,7 +207,7 @@ class BreakModel(DocumentModel):
 class PairDriftModel(DocumentModel):
     first: Id
     second: Id
-    ppm: Ppm
+    ppm: SignedPpm
     within_ppm: Annotated[float, Field(allow_inf_nan=False, ge=0, le=10_000)] = SURE_WITHIN_PPM
     when: When
 
@@ -287,7 +286,7 @@ class GainLawModel(DocumentModel):
     class_id: Id
     control: Key
     points: Annotated[tuple[tuple[Db, Db], ...], Field(min_length=2, max_length=MOST_LAW_POINTS)]
-    scale: tuple[Mark, Mark] | None = None
+    scale: tuple[KnobMark, KnobMark] | None = None
     noisy_from_db: Db | None = None
     read_from: ReadFrom
     when: When

@@ -74,18 +74,18 @@ Cost = Annotated[
         description="1: a cable; 2: a box; 3: a microphone or small recorder; 4: a bag recorder; 5: a camera",
     ),
 ]
-Branch = Annotated[str, Field(pattern=r"^[LR]?$")]
-Moment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
+BranchId = Annotated[str, Field(pattern=r"^[LR]?$")]
+IsoMoment = Annotated[str, Field(max_length=40), AfterValidator(_moment)]
 Tested = Annotated[
-    dict[Annotated[str, Field(max_length=120)], Moment],
+    dict[Annotated[str, Field(max_length=120)], IsoMoment],
     Field(max_length=MOST_PORTS * 8, description="When each test of one's own was done, by the test"),
 ]
 Label = Annotated[str, Field(min_length=1, max_length=80)]
 Text = Annotated[str, Field(max_length=200)]
-Db = Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)]
-Contact = Annotated[str, Field(min_length=1, max_length=4)]
+MarkedDb = Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)]
+ContactName = Annotated[str, Field(min_length=1, max_length=4)]
 Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
-Place = Annotated[str, Field(min_length=1, max_length=40, description="Where it is switched: switch, menu, app")]
+SwitchPlace = Annotated[str, Field(min_length=1, max_length=40, description="Where it is switched: switch, menu, app")]
 
 
 class EquipmentModel(BaseModel):
@@ -154,8 +154,8 @@ def _between(low: float, high: float, unit: str) -> AfterValidator:
     return AfterValidator(check)
 
 
-Dbu = Annotated[LevelFigure, _between(-160, 60, "dBu")]
-Dbfs = Annotated[LevelFigure, _between(-160, 20, "dBFS")]
+DbuFigure = Annotated[LevelFigure, _between(-160, 60, "dBu")]
+DbfsFigure = Annotated[LevelFigure, _between(-160, 20, "dBFS")]
 Bleed = Annotated[LevelFigure, _between(-140, 0, "dB")]
 Decibels = Annotated[LevelFigure, _between(-60, 60, "dB")]
 Loss = Annotated[LevelFigure, _between(0, 100, "dB")]
@@ -164,8 +164,8 @@ Sensitivity = Annotated[LevelFigure, _between(0.01, 1_000, "mV/Pa")]
 Impedance = Annotated[PlainFigure, _between(0.1, 1e7, "Ω")]
 Volts = Annotated[PlainFigure, _between(0, 60, "V")]
 Milliamperes = Annotated[PlainFigure, _between(0, 1_000, "mA")]
-Ppm = Annotated[PlainFigure, _between(0, 10_000, "ppm")]
-Frames = Annotated[PlainFigure, _between(0, 120, "frames")]
+PpmFigure = Annotated[PlainFigure, _between(0, 10_000, "ppm")]
+FramesFigure = Annotated[PlainFigure, _between(0, 120, "frames")]
 Milliseconds = Annotated[PlainFigure, _between(0, 10_000, "ms")]
 Watts = Annotated[PlainFigure, _between(0, 10_000, "W")]
 WattHours = Annotated[PlainFigure, _between(0, 100_000, "Wh")]
@@ -176,18 +176,18 @@ Minutes = Annotated[PlainFigure, _between(0, 10_000, "min")]
 
 class LawPointModel(EquipmentModel):
     core = LawPoint
-    position_db: Db
-    gain_db: Db
+    position_db: MarkedDb
+    gain_db: MarkedDb
 
 
 class SpanModel(EquipmentModel):
     """A knob: its range as it is marked, its steps, and where it stands on a new device."""
 
     core = Span
-    minimum_db: Db
-    maximum_db: Db
+    minimum_db: MarkedDb
+    maximum_db: MarkedDb
     step_db: Annotated[float, Field(allow_inf_nan=False, gt=0, le=40)]
-    default_db: Db
+    default_db: MarkedDb
     law: Annotated[tuple[LawPointModel, ...], Field(max_length=100)] = ()
     lowest_is_off: bool = False
 
@@ -217,9 +217,9 @@ class InputModeModel(EquipmentModel):
     label: Label
     signal: Signal
     impedance_ohm: Impedance
-    full_scale_dbu: Dbu | None = None
-    clip_dbu: Dbu | None = None
-    ein_dbu: Dbu | None = None
+    full_scale_dbu: DbuFigure | None = None
+    clip_dbu: DbuFigure | None = None
+    ein_dbu: DbuFigure | None = None
     gain: SpanModel | None = None
     supplies: Annotated[tuple[Supply, ...], Field(max_length=3)] = ()
     since: Since = ""
@@ -231,14 +231,14 @@ class OutputModeModel(EquipmentModel):
     label: Label
     signal: Signal
     source_ohm: Impedance = PlainFigure(value=100)
-    full_scale_dbu: Dbu | None = None
-    noise_dbu: Dbu | None = None
-    noise_after_dbu: Dbu | None = None
+    full_scale_dbu: DbuFigure | None = None
+    noise_dbu: DbuFigure | None = None
+    noise_after_dbu: DbuFigure | None = None
     compander_db: Loss | None = None
     trim: SpanModel | None = None
     trim_kind: TrimKind = TrimKind.ANALOGUE
     timecode_on: Annotated[str, Field(pattern=r"^[A-Za-z0-9]{0,4}$")] = ""
-    side_db: Annotated[tuple[Db, ...], Field(max_length=2)] = ()
+    side_db: Annotated[tuple[MarkedDb, ...], Field(max_length=2)] = ()
     feeds: dict[Ref, BusId] = {}
     since: Since = ""
 
@@ -254,16 +254,16 @@ class _PortModel(EquipmentModel):
 class InputPortModel(_PortModel):
     core = InputPort
     modes: Annotated[tuple[InputModeModel, ...], Field(min_length=1, max_length=12)]
-    idle_noise_dbfs: Dbfs | None = None
-    phantom_places: Annotated[tuple[Place, ...], Field(max_length=4)] = ()
+    idle_noise_dbfs: DbfsFigure | None = None
+    phantom_places: Annotated[tuple[SwitchPlace, ...], Field(max_length=4)] = ()
     phantom_v: Volts | None = None
-    plug_in_places: Annotated[tuple[Place, ...], Field(max_length=4)] = ()
-    automatic_level_places: Annotated[tuple[Place, ...], Field(max_length=4)] = ()
+    plug_in_places: Annotated[tuple[SwitchPlace, ...], Field(max_length=4)] = ()
+    automatic_level_places: Annotated[tuple[SwitchPlace, ...], Field(max_length=4)] = ()
     automatic_level_default: bool = False
     pad_db: Loss | None = None
     pad_place: PadPlace = PadPlace.FIRST
     low_cut_hz: Annotated[tuple[Annotated[int, Field(ge=5, le=1_000)], ...], Field(max_length=12)] = ()
-    limiter_dbfs: Dbfs | None = None
+    limiter_dbfs: DbfsFigure | None = None
     limiter_place: PadPlace = PadPlace.BETWEEN
     digital_gain: SpanModel | None = None
     pan: tuple[Id, Id] | None = None
@@ -292,7 +292,7 @@ class BusModel(EquipmentModel):
     needs_four_tracks: bool = False
     armed: bool | None = None
     gain: SpanModel | None = None
-    automatic_level_places: Annotated[tuple[Place, ...], Field(max_length=4)] = ()
+    automatic_level_places: Annotated[tuple[SwitchPlace, ...], Field(max_length=4)] = ()
     automatic_level_default: bool = False
 
 
@@ -322,8 +322,8 @@ class PlaybackModel(EquipmentModel):
     """What it plays, as it is usually mastered."""
 
     core = PlaybackLevel
-    average_dbfs: Dbfs
-    peak_dbfs: Dbfs
+    average_dbfs: DbfsFigure
+    peak_dbfs: DbfsFigure
 
 
 class TraitsModel(EquipmentModel):
@@ -331,11 +331,11 @@ class TraitsModel(EquipmentModel):
 
     core = Traits
     sample_rates_hz: Annotated[tuple[Annotated[int, Field(ge=8_000, le=768_000)], ...], Field(max_length=12)] = ()
-    clock_ppm: Ppm | None = None
+    clock_ppm: PpmFigure | None = None
     keeps_timecode_when_off: bool | None = None
     makes_timecode: bool = True
-    picture_delay_frames: Frames | None = None
-    sdi_delay_frames: Frames | None = None
+    picture_delay_frames: FramesFigure | None = None
+    sdi_delay_frames: FramesFigure | None = None
     sound_delay_ms: Milliseconds | None = None
     power_w: Watts | None = None
     battery_wh: WattHours | None = None
@@ -348,7 +348,7 @@ class TraitsModel(EquipmentModel):
     media: Text = ""
     meters: Text = ""
     meter_reads_high_db: Decibels | None = None
-    tone_dbfs: Dbfs | None = None
+    tone_dbfs: DbfsFigure | None = None
     tone_by: ToneBy = ToneBy.SWITCH
     hold: Text = ""
     bits: Annotated[int, Field(ge=8, le=64)] | None = None
@@ -385,8 +385,8 @@ class WireModel(EquipmentModel):
     """A core from a contact of the sending end to one of the receiving end."""
 
     core = Wire
-    near: Contact
-    far: Contact
+    near: ContactName
+    far: ContactName
     ohm: Ohm = 0.0
     blocks_dc: bool = False
 
@@ -394,15 +394,15 @@ class WireModel(EquipmentModel):
 class BridgeModel(EquipmentModel):
     core = Bridge
     end: Side
-    first: Contact
-    second: Contact
+    first: ContactName
+    second: ContactName
     ohm: Ohm = 0.0
 
 
 class WindingModel(EquipmentModel):
     core = Winding
-    near: tuple[Contact, Contact]
-    far: tuple[Contact, Contact]
+    near: tuple[ContactName, ContactName]
+    far: tuple[ContactName, ContactName]
 
 
 class WiringModel(EquipmentModel):
@@ -435,7 +435,7 @@ class CableClassModel(EquipmentModel):
     cost: Cost | None = None
     tested: Tested = {}
     proposed: bool = True
-    ways: Annotated[Mapping[Branch, WiringModel], Field(min_length=1, max_length=2)]
+    ways: Annotated[Mapping[BranchId, WiringModel], Field(min_length=1, max_length=2)]
 
     @model_validator(mode="after")
     def _holds_together(self) -> Self:
@@ -468,4 +468,4 @@ class WrittenWiringModel(WiringModel):
 class WrittenCableModel(CableClassModel):
     """A class of cable as it is written in a file."""
 
-    ways: Annotated[Mapping[Branch, WrittenWiringModel], Field(min_length=1, max_length=2)]
+    ways: Annotated[Mapping[BranchId, WrittenWiringModel], Field(min_length=1, max_length=2)]

@@ -14,7 +14,7 @@ from tidy_trunk.formats.container import opened
 from tidy_trunk.formats.plain import can_be_read, plain_pieces
 from tidy_trunk.formats.riff import find_sound
 
-Samples = NDArray[np.float32]
+ChannelSamples = NDArray[np.float32]
 """Shape (channels, sample_count), full scale 1.0. [AES17]"""
 
 LONGEST_S: Final = 24 * 3600
@@ -35,14 +35,14 @@ class Recording(Protocol):
     encoding: str
     truncated: bool
 
-    def pieces(self, size: int) -> Iterator[Samples]:
+    def pieces(self, size: int) -> Iterator[ChannelSamples]:
         """All of it, in pieces of that many samples; the last one is shorter.
 
         Raises:
             FormatError: It cannot be decoded.
         """
 
-    def again(self, size: int) -> Iterator[Samples]:
+    def again(self, size: int) -> Iterator[ChannelSamples]:
         """All of it in pieces, once it can be read anywhere: after `prepare`, as often as wanted.
 
         Raises:
@@ -56,7 +56,7 @@ class Recording(Protocol):
             FormatError: It cannot be decoded.
         """
 
-    def read(self, start: int, count: int) -> Samples:
+    def read(self, start: int, count: int) -> ChannelSamples:
         """A stretch of it; after `prepare`, or once `pieces` has come to its end."""
 
     def close(self) -> None:
@@ -108,7 +108,7 @@ class SoundRecording:
         self._whole: NDArray[np.int32] | None = None  # filled again and again: new memory costs as much as reading
         _check(self.rate_hz, self.sample_count, self.channels)
 
-    def pieces(self, size: int) -> Iterator[Samples]:
+    def pieces(self, size: int) -> Iterator[ChannelSamples]:
         if self._is_plain:
             yield from plain_pieces(self._stream, self.channels, size)
             return
@@ -120,17 +120,17 @@ class SoundRecording:
             if piece.shape[1] < size:
                 return
 
-    def again(self, size: int) -> Iterator[Samples]:
+    def again(self, size: int) -> Iterator[ChannelSamples]:
         return self.pieces(size)
 
     def prepare(self) -> None:
         """It can be read anywhere as it is."""
 
-    def read(self, start: int, count: int) -> Samples:
+    def read(self, start: int, count: int) -> ChannelSamples:
         self._file.seek(start)
         return self._next(count)
 
-    def _next(self, count: int) -> Samples:
+    def _next(self, count: int) -> ChannelSamples:
         try:
             # Whole numbers are read as such: libsndfile takes half as long again for turning them into floats.
             if self.encoding == "pcm":
@@ -193,7 +193,7 @@ class MovieRecording:
             self.close()
             raise
 
-    def pieces(self, size: int) -> Iterator[Samples]:
+    def pieces(self, size: int) -> Iterator[ChannelSamples]:
         waiting: list[list[NDArray[np.float32]]] = [[] for _ in self._streams]
         total = 0
         for frames in self._frames():
@@ -225,7 +225,7 @@ class MovieRecording:
             self.truncated = True
 
     @staticmethod
-    def _cut(waiting: list[list[NDArray[np.float32]]], size: int) -> Samples:
+    def _cut(waiting: list[list[NDArray[np.float32]]], size: int) -> ChannelSamples:
         taken = []
         for index, kept in enumerate(waiting):
             whole = np.concatenate(kept, axis=1)
@@ -233,7 +233,7 @@ class MovieRecording:
             waiting[index] = [whole[:, size:]]
         return np.ascontiguousarray(np.concatenate(taken), dtype=np.float32)
 
-    def _keep(self, piece: Samples) -> Samples:
+    def _keep(self, piece: ChannelSamples) -> ChannelSamples:
         self._decoded.write(np.ascontiguousarray(piece.T).tobytes())
         return piece
 
@@ -242,11 +242,11 @@ class MovieRecording:
             for _ in self.pieces(self.rate_hz):
                 pass
 
-    def again(self, size: int) -> Iterator[Samples]:
+    def again(self, size: int) -> Iterator[ChannelSamples]:
         for first in range(0, self.sample_count, size):
             yield self.read(first, min(size, self.sample_count - first))
 
-    def read(self, start: int, count: int) -> Samples:
+    def read(self, start: int, count: int) -> ChannelSamples:
         width = 4 * self.channels
         self._decoded.seek(start * width)
         values = np.frombuffer(self._decoded.read(count * width), dtype=np.float32)

@@ -44,8 +44,6 @@ BITS: Final = "24"
 SAMPLE_BYTES: Final = 3
 """What recorders and cameras on location write. [PRACTICE]"""
 
-Samples = NDArray[np.float32]
-
 
 @dataclass(frozen=True, slots=True)
 class _Track:
@@ -152,7 +150,9 @@ def _span(take: StandInTake, what: DayFault | None) -> tuple[float, float]:
     return take.begins_s - BEFORE_S, seconds + BEFORE_S
 
 
-def _sound(device: _Recorder, begins_s: float, seconds: float, what: DayFault | None, rate: FrameRate) -> Samples:
+def _sound(
+    device: _Recorder, begins_s: float, seconds: float, what: DayFault | None, rate: FrameRate
+) -> NDArray[np.float32]:
     """Shape (tracks, samples): the same moment of the day gives the same on every device."""
     count, start = round(seconds * RATE_HZ), round(begins_s * RATE_HZ)
     at = (start + np.arange(count)) % LOOP_SAMPLES
@@ -247,7 +247,7 @@ def _write_movie(
             movie.mux(stream.encode(None))
 
 
-def _frames(pair: Samples) -> Iterator[Any]:
+def _frames(pair: NDArray[np.float32]) -> Iterator[Any]:
     """A second at a time, as 32-bit integers, side by side."""
     import av
 

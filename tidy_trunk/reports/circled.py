@@ -4,7 +4,7 @@ from fractions import Fraction
 from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate, Timecode, real_seconds
-from tidy_trunk.core.log import Status
+from tidy_trunk.core.log import TakeStatus
 from tidy_trunk.errors import InputError, TimecodeError
 from tidy_trunk.exports import PlacedFile, PlacedTimeline, edl, otio_timeline
 from tidy_trunk.results.log import LogOut
@@ -26,7 +26,7 @@ def circled_timeline(log: LogOut) -> PlacedTimeline:
     """
     rate, at, files = FrameRate.parse(log.rate), Fraction(0), []
     for take in log.takes:
-        if take.status is not Status.CIRCLED or take.struck or take.seconds is None:
+        if take.status is not TakeStatus.CIRCLED or take.struck or take.seconds is None:
             continue
         try:
             begins = real_seconds(Timecode.parse(take.timecode, rate))

@@ -4,7 +4,7 @@ import csv
 import io
 from datetime import datetime
 
-from tidy_trunk.core.log import Status
+from tidy_trunk.core.log import TakeStatus
 from tidy_trunk.exports import plain_cell
 from tidy_trunk.exports.paper import Column, Sheet
 from tidy_trunk.results.log import LoggedTakeOut, LogOut
@@ -65,7 +65,7 @@ def report_sheet(log: LogOut, *, paper: str, made: datetime) -> bytes:
             ("Time zone", log.zone),
             (
                 "Circled",
-                ", ".join(take.label for take in log.takes if take.status is Status.CIRCLED and not take.struck),
+                ", ".join(take.label for take in log.takes if take.status is TakeStatus.CIRCLED and not take.struck),
             ),
         ]
     )
@@ -82,7 +82,7 @@ def report_sheet(log: LogOut, *, paper: str, made: datetime) -> bytes:
             Column("", 0.1), Column("status", 1.2), Column("notes", 4.2),
         ],
         [[take.label, take.timecode, take.end_timecode, take.length, "", _status(take), _notes(take)] for take in log.takes],
-        bold=[take.status is Status.CIRCLED and not take.struck for take in log.takes],
+        bold=[take.status is TakeStatus.CIRCLED and not take.struck for take in log.takes],
     )  # fmt: skip
     if log.findings:
         sheet.heading("To be cleared")
@@ -97,9 +97,9 @@ def _totals(log: LogOut) -> list[tuple[str, str]]:
     counted = [take for take in log.takes if not take.struck]
     minutes = sum(take.seconds or 0.0 for take in counted) / 60
     totals = [("Takes", str(len(counted))), ("Recorded", f"{minutes:.1f} min")]
-    for status in Status:
+    for status in TakeStatus:
         count = sum(take.status is status for take in counted)
-        if status is not Status.OPEN and count:
+        if status is not TakeStatus.OPEN and count:
             totals.append((STATUS_WORDS[status].capitalize(), str(count)))
     return totals
 

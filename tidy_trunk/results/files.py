@@ -20,7 +20,7 @@ from tidy_trunk.core.log import (
     ExpectedTrack,
     FileFix,
     FileTrouble,
-    Status,
+    TakeStatus,
     corrected_files,
     file_fix,
     match_files_to_takes,
@@ -34,7 +34,7 @@ from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words.files import file_finding_words, files_summary, together_words
 from tidy_trunk.words.log import seconds_words
 
-NOT_SPOKEN: Final = frozenset({Status.FALSE_START, Status.WILD, Status.ROOM_TONE})
+NOT_SPOKEN: Final = frozenset({TakeStatus.FALSE_START, TakeStatus.WILD, TakeStatus.ROOM_TONE})
 """Takes in which nobody need speak as the plan has it. [PRACTICE]"""
 
 
@@ -244,7 +244,7 @@ def _labels(take: LoggedTakeOut, tracks: tuple[tuple[int, str], ...]) -> TakeLab
     return TakeLabels(
         scene=take.slate,
         take=str(take.number),
-        circled=take.status is Status.CIRCLED,
+        circled=take.status is TakeStatus.CIRCLED,
         note="; ".join(said),
         tracks=tracks,
     )

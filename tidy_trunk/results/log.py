@@ -8,8 +8,7 @@ from typing import Final
 from pydantic import Field
 
 from tidy_trunk.core.advice.fault_search import symptom_in
-from tidy_trunk.core.log import NOTES, Log, Slate, Take, TakeNote, log_findings, next_slate, next_takes
-from tidy_trunk.core.log import Status as TakeStatus
+from tidy_trunk.core.log import NOTES, Log, Slate, Take, TakeNote, TakeStatus, log_findings, next_slate, next_takes
 from tidy_trunk.core.plan import Slating
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words.log import STATUS_WORDS, log_finding_words, seconds_words

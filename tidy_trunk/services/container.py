@@ -26,7 +26,7 @@ from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
 from tidy_trunk.services.simulation import BenchService
-from tidy_trunk.services.simulation_recordings import BenchRecordings
+from tidy_trunk.services.simulation_recordings import BenchRecordingService
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.services.walks import WalkService
@@ -60,7 +60,7 @@ class Services:
     recordings: RecordingService
     line_up: LineUpService
     bench: BenchService
-    bench_recordings: BenchRecordings
+    bench_recordings: BenchRecordingService
     compare: CompareService
     clock: ClockService
     sync: SyncService
@@ -121,7 +121,7 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         recordings=recordings,
         line_up=LineUpService(jobs, recordings, pairs.store),
         bench=BenchService(jobs),
-        bench_recordings=BenchRecordings(jobs, recordings),
+        bench_recordings=BenchRecordingService(jobs, recordings),
         compare=CompareService(jobs, recordings),
         clock=ClockService(jobs),
         sync=SyncService(jobs, recordings),

@@ -2,7 +2,7 @@
 
 from uuid import UUID
 
-from tidy_trunk.core.log import Status
+from tidy_trunk.core.log import TakeStatus
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.reports import package
 from tidy_trunk.results.log import LogOut
@@ -51,6 +51,6 @@ class DayPackageService:
 def _of_log(log: LogOut) -> list[tuple[str, str]]:
     """Papers of the log: what there is; without a circled take no edit list."""
     kinds = [("sound-report", kind) for kind in ("pdf", "csv", "txt", "json")]
-    if any(take.status is Status.CIRCLED and not take.struck and take.seconds for take in log.takes):
+    if any(take.status is TakeStatus.CIRCLED and not take.struck and take.seconds for take in log.takes):
         kinds += [("circled-takes", "edl"), ("circled-takes", "otio")]
     return kinds

@@ -43,7 +43,7 @@ TONE_FROM: Final = "field-mixer"
 LONGEST_ID: Final = 61
 """ASSUMED_ longest id, as the format of a class has it."""
 
-Item = DeviceClass | LeadClass
+EquipmentClass = DeviceClass | LeadClass
 
 
 class Original(StrEnum):
@@ -58,7 +58,7 @@ class Original(StrEnum):
 class OwnClass:
     """A class in My equipment."""
 
-    item: Item
+    item: EquipmentClass
     changed: datetime
 
 
@@ -66,7 +66,7 @@ class OwnClass:
 class JobClass:
     """A class of the user's own in a job. `used_by`: ids of the devices of it, or of the cables it is part of."""
 
-    item: Item
+    item: EquipmentClass
     used_by: tuple[str, ...]
     original: Original
 
@@ -100,7 +100,7 @@ class EquipmentService:
         record = self._store.get(class_id)
         return OwnClass(_item(record), record.changed)
 
-    def begin_from(self, class_id: str) -> Item:
+    def begin_from(self, class_id: str) -> EquipmentClass:
         """A built-in class under an id and a name of one's own, to begin from. Raises NotFoundError: no such class."""
         known = built_in()
         item = known.devices.get(class_id) or known.leads.get(class_id)
@@ -117,7 +117,7 @@ class EquipmentService:
         """
         if not 0 < len(files) <= MOST_CLASSES:
             raise InputError(f"choose between 1 and {MOST_CLASSES} files at once, not {len(files)}")
-        found: dict[str, tuple[str, Item]] = {}
+        found: dict[str, tuple[str, EquipmentClass]] = {}
         for name, data in files:
             item = self.read(data, name)
             if item.id in found:
@@ -129,7 +129,7 @@ class EquipmentService:
         self._store.put([EquipmentRecord(id=item.id, body=_body(item), changed=now) for _, item in found.values()])
         return [OwnClass(item, now) for _, item in found.values()]
 
-    def read(self, data: bytes | Mapping[str, Any], name: str) -> Item:
+    def read(self, data: bytes | Mapping[str, Any], name: str) -> EquipmentClass:
         """The class in a file, or in its values, with nothing kept. Raises FormatError, InputError as `save`."""
         item = read_class(data, name) if isinstance(data, bytes) else read_document(data, name)
         if item.id in built_in().devices or item.id in built_in().leads:
@@ -187,12 +187,12 @@ class EquipmentService:
         plan = self._jobs.newest(job_id).evaluation.plan
         originals = {record.id: _item(record) for record in self._store.all()}
 
-        def stands(item: Item) -> Original:
+        def stands(item: EquipmentClass) -> Original:
             if item.id not in originals:
                 return Original.NONE
             return Original.SAME if originals[item.id] == _measured(plan, item) else Original.CHANGED
 
-        def used_by(item: Item) -> tuple[str, ...]:
+        def used_by(item: EquipmentClass) -> tuple[str, ...]:
             if isinstance(item, DeviceClass):
                 return tuple(key for key, device in plan.devices.items() if device.class_id == item.id)
             return tuple(key for key, run in plan.runs.items() if any(part.lead == item.id for part in run.parts))
@@ -228,7 +228,7 @@ class EquipmentService:
         return kept
 
 
-def own_equipment(store: EquipmentStore) -> list[Item]:
+def own_equipment(store: EquipmentStore) -> list[EquipmentClass]:
     """The classes in My equipment."""
     return [_item(record) for record in store.all()]
 
@@ -243,12 +243,12 @@ def plan_of_own(store: EquipmentStore) -> Plan:
     )
 
 
-def own_classes(plan: Plan) -> dict[str, Item]:
+def own_classes(plan: Plan) -> dict[str, EquipmentClass]:
     """A job's classes of the user's own, of devices and of cables."""
     return {**plan.classes, **plan.leads}
 
 
-def _measured(plan: Plan, item: Item) -> Item:
+def _measured(plan: Plan, item: EquipmentClass) -> EquipmentClass:
     if not isinstance(item, DeviceClass):
         return item
     laws: Mapping[str, Sequence[LawPoint]] = {
@@ -258,12 +258,12 @@ def _measured(plan: Plan, item: Item) -> Item:
     return with_laws(item if meter is None else with_meter(item, meter), laws)
 
 
-def _body(item: Item) -> dict[str, object]:
+def _body(item: EquipmentClass) -> dict[str, object]:
     model = DeviceClassModel if isinstance(item, DeviceClass) else CableClassModel
     return model.from_core(item).model_dump(mode="json", exclude_defaults=True)
 
 
-def _item(record: EquipmentRecord) -> Item:
+def _item(record: EquipmentRecord) -> EquipmentClass:
     model = CableClassModel if "ways" in record.body else DeviceClassModel
-    item: Item = model.model_validate(record.body).to_core()
+    item: EquipmentClass = model.model_validate(record.body).to_core()
     return item

@@ -8,7 +8,7 @@ from uuid import UUID
 
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.day import DayProgress, Renewed, TaskKind
-from tidy_trunk.core.log import Act, Log, LogEntry, Status, note_words, read_log
+from tidy_trunk.core.log import Act, Log, LogEntry, TakeStatus, note_words, read_log
 from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
 from tidy_trunk.core.sound.trace import upstream_of
@@ -194,7 +194,7 @@ class LogService:
         def minutes(kind: TaskKind) -> float | None:
             moments = [entry.made for entry in log.done if entry.kind == kind and entry.act is Act.DONE]
             if kind is TaskKind.ROOM_TONE:
-                moments += [take.begins for take in log.counted if take.status is Status.ROOM_TONE]
+                moments += [take.begins for take in log.counted if take.status is TakeStatus.ROOM_TONE]
             return (now - max(moments)).total_seconds() / 60 if moments else None
 
         return SinceOut(

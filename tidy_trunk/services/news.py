@@ -8,7 +8,7 @@ from uuid import UUID
 
 from tidy_trunk.store import Database, News, What, listen
 
-Window = tuple[asyncio.AbstractEventLoop, "asyncio.Queue[News | None]"]
+OpenWindow = tuple[asyncio.AbstractEventLoop, "asyncio.Queue[News | None]"]
 """Where a window waits for news; None ends it."""
 
 
@@ -17,7 +17,7 @@ class NewsService:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._windows: dict[UUID, set[Window]] = {}
+        self._windows: dict[UUID, set[OpenWindow]] = {}
         self._lock = threading.RLock()  # a signal may close it while this very thread holds it
         self._listener: threading.Thread | None = None
         self._is_over = False
@@ -27,7 +27,7 @@ class NewsService:
 
         `seconds`: for no longer than that; a window that is still there asks again.
         """
-        window: Window = (asyncio.get_running_loop(), asyncio.Queue())
+        window: OpenWindow = (asyncio.get_running_loop(), asyncio.Queue())
         with self._lock:
             if self._is_over:
                 return

@@ -22,7 +22,7 @@ KNOB_TARGET_DBFS: Final = -20.0
 """ASSUMED_ target of steps that are there for the marks of a knob alone."""
 
 
-class BenchRecordings:
+class BenchRecordingService:
     """One method for one thing that a user records on the bench; answered before it is made.
 
     `own_id`: of what is made; asked for again it is the same.

@@ -17,7 +17,7 @@ from tidy_trunk.store.queue_state import QueueState, queue_state
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.trunk import ClaimRecord, PackingState, TickRecord, TrunkStore
 from tidy_trunk.store.uploads import UploadRecord, UploadStore
-from tidy_trunk.store.walks import Mark, MarkRecord, WalkRecord, WalkStore
+from tidy_trunk.store.walks import MarkRecord, WalkMark, WalkRecord, WalkStore
 
 __all__ = [
     "Access",
@@ -37,7 +37,6 @@ __all__ = [
     "LinedUpPairRecord",
     "LinedUpPairStore",
     "LogStore",
-    "Mark",
     "MarkRecord",
     "MediaStore",
     "News",
@@ -52,6 +51,7 @@ __all__ = [
     "TrunkStore",
     "UploadRecord",
     "UploadStore",
+    "WalkMark",
     "WalkRecord",
     "WalkStore",
     "What",

@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from tidy_trunk.core.log import MOST_ENTRIES, MOST_PHOTOS, Act, LogEntry, Status
+from tidy_trunk.core.log import MOST_ENTRIES, MOST_PHOTOS, Act, LogEntry, TakeStatus
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.store.database import Database
 from tidy_trunk.store.news import What
@@ -114,5 +114,5 @@ def _row(job_id: UUID, entry: LogEntry, now: datetime) -> dict[str, Any]:
 
 
 def _entry(row: Any) -> LogEntry:
-    body = {**row.body, "status": Status(row.body["status"])}
+    body = {**row.body, "status": TakeStatus(row.body["status"])}
     return LogEntry(id=str(row.id), made=row.made, act=Act(row.act), who=row.who, take=row.take, **body)

@@ -11,7 +11,7 @@ from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
 
 
-class Mark(StrEnum):
+class WalkMark(StrEnum):
     """What was seen of an item."""
 
     OPEN = "open"
@@ -24,7 +24,7 @@ class MarkRecord:
     """A mark; made: when somebody saw it, which may be long before it arrived here."""
 
     item: str
-    mark: Mark
+    mark: WalkMark
     who: str
     made: datetime
 
@@ -113,6 +113,8 @@ def _walk(row: Any, marks: Any) -> WalkRecord:
         job=row.job_id,
         revision=row.revision,
         items=row.items,
-        marks=tuple(MarkRecord(item=mark.item, mark=Mark(mark.mark), who=mark.who, made=mark.made) for mark in marks),
+        marks=tuple(
+            MarkRecord(item=mark.item, mark=WalkMark(mark.mark), who=mark.who, made=mark.made) for mark in marks
+        ),
         created=row.created,
     )

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.units import ratio_from_db
-from tidy_trunk.core.time.sync import Read
+from tidy_trunk.core.time.sync import ReadChannel
 from tidy_trunk.errors import RangeError
 from tidy_trunk.formats import write_sound
 
@@ -36,7 +36,7 @@ class Readable(Protocol):
     """What is needed of a sound to look at it and to play it."""
 
     @property
-    def read(self) -> Read: ...
+    def read(self) -> ReadChannel: ...
     @property
     def rate_hz(self) -> int: ...
     @property

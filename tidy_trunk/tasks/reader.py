@@ -23,7 +23,6 @@ from tidy_trunk.tasks.confinement import confine
 from tidy_trunk.tasks.requests import (
     CopyDay,
     FindClaps,
-    ReadTimecodeAtEnd,
     LookAt,
     Match,
     Measure,
@@ -33,6 +32,7 @@ from tidy_trunk.tasks.requests import (
     Plays,
     PlayTogether,
     ReadDay,
+    ReadTimecodeAtEnd,
     Request,
     Shrink,
     TakeStill,

@@ -217,7 +217,18 @@ Request = (
 _KINDS: Final[Mapping[str, type[Request]]] = {
     kind.kind: kind
     for kind in (
-        *(Measure, LookAt, Match, PlanGain, MeasureSpeech, FindClaps, ReadTimecodeAtEnd, TakeStill, Shrink, WriteAligned),
+        *(
+            Measure,
+            LookAt,
+            Match,
+            PlanGain,
+            MeasureSpeech,
+            FindClaps,
+            ReadTimecodeAtEnd,
+            TakeStill,
+            Shrink,
+            WriteAligned,
+        ),
         *(ReadDay, CopyDay, PlayDay, PlayTogether),
     )
 }

@@ -16,7 +16,7 @@ from uuid import UUID
 from tidy_trunk.errors import FormatError, SetupError
 from tidy_trunk.media.files import at_file, new_file
 from tidy_trunk.media.sounds import Media
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, MediaStore, PrivateCluster, dump, is_current, load, migrate
 from tidy_trunk.upkeep.home import RESTORING, alone
 
@@ -38,7 +38,7 @@ class Contents:
     sounds: int
 
 
-def back_up(home: Path, settings: Settings, path: Path) -> Contents:
+def back_up(home: Path, settings: EnvironmentSettings, path: Path) -> Contents:
     """Write everything into one archive and read it again; it takes its name when both are done.
 
     The database is dumped as it was at one moment; the sounds that it lists go with it, but for those deleted meanwhile.
@@ -85,7 +85,7 @@ def write_archive(database: Database, recordings: Path, path: Path, *, with_soun
     return contents
 
 
-def restore(home: Path, settings: Settings, path: Path) -> Contents:
+def restore(home: Path, settings: EnvironmentSettings, path: Path) -> Contents:
     """Everything from an archive, into a data folder that holds nothing yet.
 
     Raises:
@@ -117,7 +117,7 @@ def restore(home: Path, settings: Settings, path: Path) -> Contents:
 
 
 @contextmanager
-def _reached(home: Path, settings: Settings) -> Iterator[str]:
+def _reached(home: Path, settings: EnvironmentSettings) -> Iterator[str]:
     """The address of the data: of the server that runs, or of one that is started for it."""
     if settings.database_url:
         yield settings.database_url

@@ -16,7 +16,7 @@ from tidy_trunk import __version__
 from tidy_trunk.errors import StoreUnavailableError, TidyTrunkError
 from tidy_trunk.media.files import new_file
 from tidy_trunk.media.uploads import SPARE_BYTES
-from tidy_trunk.settings import Settings
+from tidy_trunk.settings import EnvironmentSettings
 from tidy_trunk.store import Database, MediaStore, PrivateCluster, is_current, queue_state
 from tidy_trunk.upkeep.copies import COPIES, copies_in
 from tidy_trunk.upkeep.log import FOLDER, last_lines
@@ -49,7 +49,7 @@ class Examination:
         return not any(look.advice for look in self.looks)
 
 
-def examine(settings: Settings) -> Examination:
+def examine(settings: EnvironmentSettings) -> Examination:
     """Look at everything, and change nothing."""
     home = settings.home
     looks = [
@@ -66,7 +66,7 @@ def examine(settings: Settings) -> Examination:
     return Examination(tuple(looks), tuple(errors[-MOST_ERRORS:]))
 
 
-def write_bundle(settings: Settings, found: Examination, path: Path) -> None:
+def write_bundle(settings: EnvironmentSettings, found: Examination, path: Path) -> None:
     """What was found and the log in one file, to be handed on: no names, no keys, no sound. Raises FormatError."""
     with new_file(path) as file, zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr("doctor.json", json.dumps(document(found), indent=1))
@@ -83,7 +83,7 @@ def document(found: Examination) -> dict[str, Any]:
     }
 
 
-def _front_end(settings: Settings) -> Look:
+def _front_end(settings: EnvironmentSettings) -> Look:
     node = shutil.which("node")
     version = subprocess.run([node, "--version"], capture_output=True, text=True).stdout.strip() if node else "no Node"
     if (settings.web / "index.html").exists():
@@ -121,7 +121,7 @@ def _disk(home: Path) -> Look:
     return Look("Disk", f"{free / 1e9:.1f} GB free", advice)
 
 
-def _data(settings: Settings) -> list[Look]:
+def _data(settings: EnvironmentSettings) -> list[Look]:
     if settings.database_url:
         return _database("of your own", settings.database_url)
     if not settings.home.exists():

@@ -3,8 +3,7 @@
 import math
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.day import DayPlan, DayTask, Holding, TaskKind, Trouble, Unkept
-from tidy_trunk.core.day import SlotKind as Slot
+from tidy_trunk.core.day import DayPlan, DayTask, Holding, SlotKind, TaskKind, Trouble, Unkept
 from tidy_trunk.core.gear.catalogue import Kind
 from tidy_trunk.core.plan import PlanIndex, clock_words, crew_names
 from tidy_trunk.words.numbers import listed, many
@@ -76,7 +75,7 @@ def _has_card(index: PlanIndex, device: str) -> bool:
 def _why(index: PlanIndex, task: DayTask) -> str:
     renews = _renews(task) if math.isfinite(task.by_min) else ""
     holds = ""
-    if task.slot.kind is Slot.BETWEEN:
+    if task.slot.kind is SlotKind.BETWEEN:
         label = index.plan.set_ups[task.slot.beside].label
         holds = f"Between two takes of {label}: "
         holds += f"the set waits {math.ceil(task.held_min)} min." if task.held_min > 0.5 else "the set need not wait."
@@ -258,7 +257,7 @@ _SPARED: Final = {
 
 def held_words(index: PlanIndex, plan: DayPlan) -> str:
     """For what the set is held, and what would spare it; "" where it never is."""
-    held = [task for task in plan.tasks if task.slot.kind is Slot.BETWEEN and task.kind in _SPARED]
+    held = [task for task in plan.tasks if task.slot.kind is SlotKind.BETWEEN and task.kind in _SPARED]
     devices: dict[TaskKind, list[str]] = {}
     for task in held:
         label = _label(index, task.device)

@@ -2,17 +2,17 @@
 
 from typing import Final
 
-from tidy_trunk.core.log import Log, LogFinding, LogTrouble, Status
+from tidy_trunk.core.log import Log, LogFinding, LogTrouble, TakeStatus
 from tidy_trunk.core.plan import Role
 from tidy_trunk.words.numbers import many
 
 STATUS_WORDS: Final = {
-    Status.OPEN: "",
-    Status.CIRCLED: "circled",
-    Status.GOOD: "good",
-    Status.FALSE_START: "false start",
-    Status.WILD: "wild track",
-    Status.ROOM_TONE: "room tone",
+    TakeStatus.OPEN: "",
+    TakeStatus.CIRCLED: "circled",
+    TakeStatus.GOOD: "good",
+    TakeStatus.FALSE_START: "false start",
+    TakeStatus.WILD: "wild track",
+    TakeStatus.ROOM_TONE: "room tone",
 }
 """What a take is good for, as a report says it. [PRACTICE]"""
 
@@ -63,6 +63,6 @@ def seconds_words(seconds: float | None) -> str:
 def log_summary(log: Log) -> str:
     """A log in one line."""
     takes = log.counted
-    circled = sum(take.status is Status.CIRCLED for take in takes)
+    circled = sum(take.status is TakeStatus.CIRCLED for take in takes)
     minutes = sum(take.seconds or 0.0 for take in takes) / 60
     return f"{many(len(takes), 'take')}, {circled} circled, {minutes:.0f} min recorded"

@@ -20,7 +20,7 @@ from tidy_trunk.core.rigs import (
     Placing,
     Rig,
     Subject,
-    Sync,
+    SyncMethod,
     Wish,
 )
 from tidy_trunk.words.findings import headline
@@ -56,12 +56,12 @@ WISHES: Final[Mapping[Wish, str]] = {
     Wish.FEW: "there should be little to set and to press",
 }
 
-_SYNC: Final[Mapping[Sync, str]] = {
-    Sync.NONE: "none needed",
-    Sync.TIMECODE: "by timecode",
-    Sync.SOUND: "by the same sound, to the sample",
-    Sync.CAMERA_MICROPHONE: "by the camera's own microphone; clap at each start",
-    Sync.CLAP: "by slate clap only",
+_SYNC: Final[Mapping[SyncMethod, str]] = {
+    SyncMethod.NONE: "none needed",
+    SyncMethod.TIMECODE: "by timecode",
+    SyncMethod.SOUND: "by the same sound, to the sample",
+    SyncMethod.CAMERA_MICROPHONE: "by the camera's own microphone; clap at each start",
+    SyncMethod.CLAP: "by slate clap only",
 }
 
 _NUMBERS: Final = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight")
@@ -468,7 +468,7 @@ def _cable(lead: LeadClass) -> str:
 
 def _edit(rig: Rig) -> str:
     found = rig.figures
-    told = [] if found.sync is Sync.NONE else ["syncing"]
+    told = [] if found.sync is SyncMethod.NONE else ["syncing"]
     told += ["mixing the tracks"] if found.apart > 1 else []
     two_sides = rig.approach is Approach.STRAIGHT and found.apart > 1
     told += ["splitting the camera's stereo clip into two mono tracks"] if two_sides else []
@@ -490,7 +490,12 @@ _Mark = Callable[[Rig], tuple[float, ...]]
 _ROWS: Final[tuple[tuple[str, str, _Cell, _Mark], ...]] = (
     ("tracks", "Tracks kept apart", _tracks, lambda rig: (len(rig.figures.left_out), -rig.figures.apart)),
     ("failing", "If one device fails", _failing, lambda rig: (-rig.figures.copies, bool(rig.figures.shared))),
-    ("sync", "Sync afterwards", lambda rig: _SYNC[rig.figures.sync], lambda rig: (list(Sync).index(rig.figures.sync),)),
+    (
+        "sync",
+        "Sync afterwards",
+        lambda rig: _SYNC[rig.figures.sync],
+        lambda rig: (list(SyncMethod).index(rig.figures.sync),),
+    ),
     ("noise", "Noise in pauses", _noise, lambda rig: (_step(rig.figures.under_room_db, AUDIBLE_DB),)),
     (
         "headroom",

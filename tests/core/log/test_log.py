@@ -11,7 +11,7 @@ from tidy_trunk.core.log import (
     Act,
     LogEntry,
     LogTrouble,
-    Status,
+    TakeStatus,
     log_findings,
     next_slate,
     next_takes,
@@ -86,12 +86,12 @@ def test_takes_and_what_was_said_of_them():
         [
             *take(1, "12C", 1, 0, 82),
             entry(2, Act.NOTE, 40, take="t1", text="plane", track="bag.1", who="Ann"),
-            entry(3, Act.STATUS, 90, take="t1", status=Status.CIRCLED),
+            entry(3, Act.STATUS, 90, take="t1", status=TakeStatus.CIRCLED),
             *take(4, "12C", 2, 200),
         ]
     )
     first, second = log.takes
-    assert (first.label, first.seconds, first.status) == ("12C-1", 82, Status.CIRCLED)
+    assert (first.label, first.seconds, first.status) == ("12C-1", 82, TakeStatus.CIRCLED)
     assert [(note.text, note.track, note.who) for note in first.notes] == [("plane", "bag.1", "Ann")]
     assert log.running is second and second.seconds is None
     assert [(item.slate, item.number) for item in next_takes(log, Slating.SCENE, "1A")] == [("12C", 3), ("12D", 1)]
@@ -99,7 +99,7 @@ def test_takes_and_what_was_said_of_them():
 
 def test_numbers_by_numbers_and_after_wild_tracks():
     log = read_log([*take(1, "231", 1, 0, 5), *take(2, "231", 2, 10, 15), *take(3, "W1", 1, 20, 25)])
-    log = read_log([*_entries(log), entry(9, Act.STATUS, 26, take="t3", status=Status.WILD)])
+    log = read_log([*_entries(log), entry(9, Act.STATUS, 26, take="t3", status=TakeStatus.WILD)])
     assert [(item.slate, item.number) for item in next_takes(log, Slating.NUMBERS, "1")] == [("231", 3), ("232", 1)]
     assert [item.slate for item in next_takes(read_log([]), Slating.NUMBERS, "1")] == ["1", "2"]
 
@@ -149,7 +149,7 @@ def test_what_cannot_be_right_is_found(entries, what):
 
 
 ACTS = st.lists(
-    st.tuples(st.sampled_from([Act.CUT, Act.STATUS, Act.NOTE, Act.CORRECT, Act.STRIKE]), st.integers(0, 2), st.integers(0, 500), st.sampled_from(list(Status))),
+    st.tuples(st.sampled_from([Act.CUT, Act.STATUS, Act.NOTE, Act.CORRECT, Act.STRIKE]), st.integers(0, 2), st.integers(0, 500), st.sampled_from(list(TakeStatus))),
     max_size=12,
 )  # fmt: skip
 

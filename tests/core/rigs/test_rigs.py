@@ -16,7 +16,7 @@ from tidy_trunk.core.rigs import (
     Microphone,
     Placing,
     Subject,
-    Sync,
+    SyncMethod,
     Wish,
     find_rigs,
     first_rig,
@@ -161,12 +161,16 @@ def test_unlike_jobs_get_the_ways_to_work_that_suit_them(text):
 @pytest.mark.deep
 def test_an_interview_that_happens_once():
     feed, recorder, preamp, straight = find_rigs(read_brief(INTERVIEW, {}).brief, {}).rigs
-    assert (feed.figures.apart, feed.figures.copies, feed.figures.sync) == (3, 2, Sync.SOUND)
+    assert (feed.figures.apart, feed.figures.copies, feed.figures.sync) == (3, 2, SyncMethod.SOUND)
     assert feed.met == {Wish.TWICE}, "recorded twice, as what happens once ought to be"
     assert [lead.loss_db.value for lead in feed.figures.cables_to_get] == [25], "line into a microphone socket"
     assert feed.figures.automatic_off == ("camera",)
-    assert (recorder.figures.copies, recorder.figures.sync, recorder.figures.cost) == (1, Sync.CAMERA_MICROPHONE, 0)
-    assert preamp.figures.sync is straight.figures.sync is Sync.NONE
+    assert (recorder.figures.copies, recorder.figures.sync, recorder.figures.cost) == (
+        1,
+        SyncMethod.CAMERA_MICROPHONE,
+        0,
+    )
+    assert preamp.figures.sync is straight.figures.sync is SyncMethod.NONE
     assert straight.figures.left_out == ("boom",), "a stereo socket takes two"
     levels = {track.trace.id: track.sound.average for track in straight.built.report.tracks}
     assert levels["camera.L"] == pytest.approx(levels["camera.R"], abs=0.5)
@@ -195,7 +199,7 @@ def test_no_offered_rig_is_worse_in_everything():
                 mine, theirs = rig.figures, other.figures
                 better = (
                     mine.cost < theirs.cost, mine.copies > theirs.copies, mine.apart > theirs.apart, mine.settings < theirs.settings,
-                    list(Sync).index(mine.sync) < list(Sync).index(theirs.sync), len(mine.pressed) < len(theirs.pressed),
+                    list(SyncMethod).index(mine.sync) < list(SyncMethod).index(theirs.sync), len(mine.pressed) < len(theirs.pressed),
                     mine.under_room_db > theirs.under_room_db + 1, len(mine.cautions) < len(theirs.cautions),
                     mine.headroom_db > theirs.headroom_db + 1, len(mine.unheard) < len(theirs.unheard), mine.jams < theirs.jams,
                     len(mine.left_out) < len(theirs.left_out),
@@ -213,12 +217,12 @@ def test_the_first_rig_is_one_of_them():
 def test_several_cameras_get_timecode_and_a_switcher_gets_the_mix():
     several = find_rigs(read_brief("two people, bag recorder, three cameras with xlr", {}).brief, {}).rigs
     assert several[0].approach is Approach.TIMECODE
-    assert several[0].figures.sync is Sync.TIMECODE
+    assert several[0].figures.sync is SyncMethod.TIMECODE
     live = find_rigs(read_brief("two handheld mics, desk, two cameras, live switcher, live", {}).brief, {}).rigs
     index = live[0].built.report.index
     into = {index.unit(run.receiving.device).device_class.kind for run in index.plan.runs.values()}
     assert Kind.SWITCHER in into
-    assert live[0].figures.sync is Sync.NONE
+    assert live[0].figures.sync is SyncMethod.NONE
 
 
 def own(class_id: str, label: str) -> dict[str, DeviceClass]:
@@ -325,7 +329,7 @@ def test_a_switcher_gets_the_recorders_mix_delayed():
 def test_a_switcher_of_ones_own_is_one_too():
     mine = own("live-switcher", "Grey switcher")
     found = find_rigs(read_brief("one person, lavalier, grey switcher", mine).brief, mine)
-    assert Wish.NO_SYNC in found.wishes and found.rigs[0].figures.sync is Sync.NONE
+    assert Wish.NO_SYNC in found.wishes and found.rigs[0].figures.sync is SyncMethod.NONE
 
 
 def test_what_lies_in_the_trunk_is_taken_and_need_not_be_got():

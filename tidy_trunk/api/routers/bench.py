@@ -15,7 +15,7 @@ from tidy_trunk.core.sound.simulation import Play
 from tidy_trunk.services.simulation import Asked
 
 router = APIRouter(prefix="/jobs/{job_id}/bench/{track_id}", tags=["bench"], responses=PROBLEMS)
-Number = Annotated[int, Path(ge=0, le=1000)]
+PointNumber = Annotated[int, Path(ge=0, le=1000)]
 
 
 def _asked(
@@ -39,14 +39,14 @@ def read_points(job_id: UUID, track_id: ItemId, bench: Bench) -> list[PointOut]:
 
 @router.get("/points/{number}")
 @heavy
-def read_point(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, asked: AskedDep) -> SeenOut:
+def read_point(job_id: UUID, track_id: ItemId, number: PointNumber, bench: Bench, asked: AskedDep) -> SeenOut:
     """Level, spectrum and waveform at a point."""
     return SeenOut.from_core(bench.seen(job_id, track_id, number, asked))
 
 
 @router.get("/points/{number}/sound.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
 @heavy
-def read_sound(job_id: UUID, track_id: ItemId, number: Number, bench: Bench, asked: AskedDep) -> Response:
+def read_sound(job_id: UUID, track_id: ItemId, number: PointNumber, bench: Bench, asked: AskedDep) -> Response:
     """What is heard at a point, a loop without a seam."""
     sound = bench.sound(job_id, track_id, number, asked)
     return Response(sound, media_type="audio/wav", headers={"Content-Disposition": 'inline; filename="bench.wav"'})

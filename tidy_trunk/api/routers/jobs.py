@@ -24,7 +24,7 @@ from tidy_trunk.core.plan import Plan
 from tidy_trunk.services.jobs import JobState
 
 router = APIRouter(prefix="/jobs", tags=["jobs"], responses=PROBLEMS)
-Number = Annotated[int, Path(ge=1, le=2_000_000_000)]
+RevisionNumber = Annotated[int, Path(ge=1, le=2_000_000_000)]
 """ASSUMED_ largest number of a revision: what the database's integer holds."""
 
 
@@ -127,13 +127,13 @@ def replace_plan(job_id: UUID, body: ReplaceIn, jobs: Jobs) -> Response:
 
 
 @router.get("/{job_id}/revisions/{number}", response_model=JobStateOut)
-def read_revision(job_id: UUID, number: Number, jobs: Jobs) -> Response:
+def read_revision(job_id: UUID, number: RevisionNumber, jobs: Jobs) -> Response:
     """An earlier state, to look at."""
     return _answer(jobs.at(job_id, number))
 
 
 @router.post("/{job_id}/revisions/{number}/bring-back", response_model=JobStateOut)
-def bring_back(job_id: UUID, number: Number, body: BaseIn, jobs: Jobs) -> Response:
+def bring_back(job_id: UUID, number: RevisionNumber, body: BaseIn, jobs: Jobs) -> Response:
     """Make an earlier state the newest one."""
     return _answer(jobs.bring_back(job_id, body.base_revision, number, body.who, body.request))
 

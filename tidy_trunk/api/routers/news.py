@@ -8,7 +8,7 @@ from fastapi import APIRouter, Request
 from fastapi.sse import EventSourceResponse
 from pydantic import BaseModel
 
-from tidy_trunk.api.dependencies import News
+from tidy_trunk.api.dependencies import LiveNews
 from tidy_trunk.store import What
 
 OF_GUESTS_S: Final = 60.0
@@ -25,7 +25,7 @@ class NewsOut(BaseModel):
 
 
 @router.get("/news", response_class=EventSourceResponse)
-async def hear_news(request: Request, job_id: UUID, news: News) -> AsyncIterable[NewsOut]:
+async def hear_news(request: Request, job_id: UUID, news: LiveNews) -> AsyncIterable[NewsOut]:
     """Server-sent events, one for each change of a job; the first says that one should look. It ends with the program."""
     async for item in news.of(job_id, None if request.scope.get("guest") is None else OF_GUESTS_S):
         yield NewsOut(what=item.what, revision=item.revision)

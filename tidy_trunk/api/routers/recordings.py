@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query, Request, Response
 from fastapi.responses import FileResponse
 from pydantic import FiniteFloat
 
-from tidy_trunk.api.dependencies import LineUp, OwnId, PieceOf, Recordings
+from tidy_trunk.api.dependencies import LineUps, OwnId, PieceOf, Recordings
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.line_up import LawIn, MeterIn, ReadingOut
 from tidy_trunk.api.schemas.recordings import ReceivedOut, RecordingOut
@@ -89,13 +89,13 @@ def delete_recording(job_id: UUID, recording_id: UUID, recordings: Recordings) -
 
 
 @router.post("/{recording_id}/law")
-def take_law(job_id: UUID, recording_id: UUID, body: LawIn, line_up: LineUp) -> ReadingOut:
+def take_law(job_id: UUID, recording_id: UUID, body: LawIn, line_up: LineUps) -> ReadingOut:
     """The edits that take over what a knob gave in a recording of steps; nothing is kept."""
     scale = None if body.scale is None else Scale(*body.scale)
     return ReadingOut.from_core(line_up.law(job_id, recording_id, body.device, body.control, scale))
 
 
 @router.post("/{recording_id}/meter")
-def take_meter(job_id: UUID, recording_id: UUID, body: MeterIn, line_up: LineUp) -> ReadingOut:
+def take_meter(job_id: UUID, recording_id: UUID, body: MeterIn, line_up: LineUps) -> ReadingOut:
     """The edits that take over how a meter reads beside what was recorded; nothing is kept."""
     return ReadingOut.from_core(line_up.meter(job_id, recording_id, body.track, body.shown_dbfs))

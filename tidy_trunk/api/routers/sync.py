@@ -16,8 +16,8 @@ from tidy_trunk.services.sync_files import sides_of
 
 router = APIRouter(prefix="/jobs/{job_id}/sync", tags=["sync"], responses=PROBLEMS)
 
-Moment = Annotated[float, Query(ge=-86_400, le=86_400, allow_inf_nan=False)]
-Span = Annotated[float, Query(gt=0, le=86_400, allow_inf_nan=False)]
+FromSeconds = Annotated[float, Query(ge=-86_400, le=86_400, allow_inf_nan=False)]
+SpanSeconds = Annotated[float, Query(gt=0, le=86_400, allow_inf_nan=False)]
 Frame = Annotated[int, Query(ge=0, le=10**7)]
 JPEG: dict[int | str, dict[str, Any]] = {200: {"content": {"image/jpeg": {}}}}
 WAV: dict[int | str, dict[str, Any]] = {200: {"content": {"audio/wav": {}}}}
@@ -98,13 +98,13 @@ def place_clip(job_id: UUID, file_id: ItemId, body: PlaceIn, sync: Sync) -> Sync
 
 
 @router.get("/clips/{file_id}/waves")
-def read_waves(job_id: UUID, file_id: ItemId, sync: Sync, at_s: Moment, span_s: Span) -> WavesOut:
+def read_waves(job_id: UUID, file_id: ItemId, sync: Sync, at_s: FromSeconds, span_s: SpanSeconds) -> WavesOut:
     """A camera file and its recorder file over a stretch of the recorder's time."""
     return WavesOut.from_core(sync.waves(job_id, file_id, at_s, span_s))
 
 
 @router.get("/clips/{file_id}/heard.wav", response_class=Response, responses=WAV)
-def hear_clip(job_id: UUID, file_id: ItemId, sync: Sync, at_s: Moment, span_s: Span) -> Response:
+def hear_clip(job_id: UUID, file_id: ItemId, sync: Sync, at_s: FromSeconds, span_s: SpanSeconds) -> Response:
     """The recorder on the left, the camera on the right, equally loud."""
     return Response(sync.heard(job_id, file_id, at_s, span_s), media_type="audio/wav")
 

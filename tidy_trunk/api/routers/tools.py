@@ -23,8 +23,8 @@ router = APIRouter(prefix="/tools", tags=["tools"], responses=PROBLEMS)
 Number = Annotated[float, Query(allow_inf_nan=False, ge=-1e9, le=1e9)]
 Maybe = Annotated[float | None, Query(allow_inf_nan=False, ge=0, le=1e9)]
 Word = Annotated[str, Query(max_length=30)]
-Seconds = Annotated[float, Query(gt=0, le=600, allow_inf_nan=False)]
-Level = Annotated[float, Query(ge=-120, le=0, allow_inf_nan=False)]
+ToneSeconds = Annotated[float, Query(gt=0, le=600, allow_inf_nan=False)]
+ToneDbfs = Annotated[float, Query(ge=-120, le=0, allow_inf_nan=False)]
 
 
 @router.get("/convert")
@@ -60,9 +60,9 @@ def read_timecode(timecode: Word, fps: Word = "25", add: Word = "", to: Word = "
 
 @router.get("/tone.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
 def read_tone(
-    level: Level = -20.0,
+    level: ToneDbfs = -20.0,
     frequency: Annotated[float, Query(ge=10, le=20_000, allow_inf_nan=False)] = 1000.0,
-    seconds: Seconds = 30.0,
+    seconds: ToneSeconds = 30.0,
     ident: Annotated[bool, Query(description="Mark the left channel by interrupting it")] = False,
 ) -> Response:
     """A line-up tone."""
@@ -71,7 +71,7 @@ def read_tone(
 
 @router.get("/timecode.wav", response_class=Response, responses={200: {"content": {"audio/wav": {}}}})
 def read_timecode_sound(
-    start: Word = "10:00:00:00", fps: Word = "25", seconds: Seconds = 60.0, level: Level = -18.0
+    start: Word = "10:00:00:00", fps: Word = "25", seconds: ToneSeconds = 60.0, level: ToneDbfs = -18.0
 ) -> Response:
     """Linear timecode as sound."""
     return _sound(timecode_file(start, fps, seconds, level), "timecode.wav")

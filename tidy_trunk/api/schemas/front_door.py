@@ -12,8 +12,8 @@ from tidy_trunk.results.numbers import Out
 LONGEST_M = 500
 """ASSUMED_ longest cable between two things."""
 
-ClassId = Annotated[str, Field(min_length=1, max_length=61, examples=["handheld-recorder"])]
-Label = Annotated[str, Field(max_length=80)]
+ChosenClass = Annotated[str, Field(min_length=1, max_length=61, examples=["handheld-recorder"])]
+ChosenSocket = Annotated[str, Field(max_length=80)]
 
 
 class TakeRigIn(In):
@@ -29,10 +29,10 @@ class TakeRigIn(In):
 class EndsIn(In):
     """Two things; the labels of sockets are empty where any will do, the length where the usual one is meant."""
 
-    sending: ClassId
-    receiving: ClassId
-    output: Label = ""
-    input: Label = ""
+    sending: ChosenClass
+    receiving: ChosenClass
+    output: ChosenSocket = ""
+    input: ChosenSocket = ""
     length_m: Annotated[float | None, Field(gt=0, le=LONGEST_M, allow_inf_nan=False)] = None
 
     def to_core(self) -> WantedConnection:

@@ -7,10 +7,9 @@ from uuid import UUID
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
-from tidy_trunk.api.schemas.line_up import Mark
 from tidy_trunk.core.advice.gear_tests import GearTest, GearTestKind, known
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.document import AnyEdit, KnobMark, edit_document
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.gear_tests import Answered
 from tidy_trunk.words.gear_tests import found_words, gear_test_words
@@ -73,7 +72,7 @@ class GearAnswerIn(In):
     yes: bool | None = None
     value: Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)] | None = None
     recording: UUID | None = None
-    scale: tuple[Mark, Mark] | None = None
+    scale: tuple[KnobMark, KnobMark] | None = None
 
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"test": "camera-b picture", "value": 5}]}

@@ -37,7 +37,7 @@ def _plain(text: str) -> str:
     return text
 
 
-Request = Annotated[
+RequestId = Annotated[
     UUID | None, Field(description="Given by the sender: sent again it is done once, and answered alike")
 ]
 
@@ -49,7 +49,7 @@ Who = Annotated[
 class EditsIn(In):
     base_revision: Base
     who: Who = ""
-    request: Request = None
+    request: RequestId = None
     edits: Annotated[tuple[AnyEdit, ...], Field(min_length=1, max_length=200)]
 
     model_config = ConfigDict(
@@ -85,7 +85,7 @@ class PreviewIn(In):
 class BaseIn(In):
     base_revision: Base
     who: Who = ""
-    request: Request = None
+    request: RequestId = None
 
     model_config = ConfigDict(extra="forbid", frozen=True, json_schema_extra={"examples": [{"base_revision": 3}]})
 
@@ -123,7 +123,7 @@ class ReplaceIn(In):
 
     base_revision: Base
     who: Who = ""
-    request: Request = None
+    request: RequestId = None
     plan: Any
 
     model_config = ConfigDict(
@@ -174,7 +174,7 @@ class LeadOut(Out):
     wireless: bool
 
 
-Verdict = Literal["clips", "silent", "no-source", "stop", "check", "ok"]
+TrackVerdict = Literal["clips", "silent", "no-source", "stop", "check", "ok"]
 
 
 class TrackOut(Out):
@@ -195,7 +195,7 @@ class TrackOut(Out):
     miss_db: Level
     ruled_by: str
     provenance: str
-    verdict: Verdict
+    verdict: TrackVerdict
     severity: Severity | None
 
     @classmethod
@@ -330,7 +330,7 @@ def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
     return next((severity for severity in _WORST_FIRST if severity in mine), None)
 
 
-def _verdict(row: Row, sources: list[str], severity: Severity | None) -> Verdict:
+def _verdict(row: Row, sources: list[str], severity: Severity | None) -> TrackVerdict:
     track = row.track
     if track.clip is not None:
         return "clips"

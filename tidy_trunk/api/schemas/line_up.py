@@ -9,7 +9,7 @@ from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.core.advice.line_up import Knob, LinedUpPair, LineUpStep, State, Turn, VoiceStep, keeping_line_ups
 from tidy_trunk.core.plan import MOST_LAW_POINTS, DropGainLaw, DropLineUp, DropMeterError, MeterError, ReadFrom, law_key
 from tidy_trunk.core.sound.levels import Report
-from tidy_trunk.document import AnyEdit, edit_document
+from tidy_trunk.document import AnyEdit, KnobMark, edit_document
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.line_up import LineUpChange
 from tidy_trunk.words import worded
@@ -18,8 +18,7 @@ from tidy_trunk.words.numbers import marked
 Dbfs = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=24)]
 Position = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=120)]
 """ASSUMED_ range of what may stand at a knob, in dB: whether it does there is asked of its class."""
-Mark = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
-ItemId = Annotated[str, Field(min_length=1, max_length=120)]
+NamedId = Annotated[str, Field(min_length=1, max_length=120)]
 
 
 class ReadingIn(In):
@@ -48,8 +47,8 @@ class ReadingOut(Out):
 class BenchStepsIn(In):
     """A knob on the way to a track, the positions in dB to which it is turned, and where the tone is wanted."""
 
-    device: ItemId
-    control: ItemId
+    device: NamedId
+    control: NamedId
     positions: Annotated[list[Position], Field(max_length=MOST_LAW_POINTS)] = Field(default_factory=list)
     target_dbfs: Annotated[float, Field(allow_inf_nan=False, ge=-120, le=0)] = -20.0
 
@@ -63,9 +62,9 @@ class BenchStepsIn(In):
 class LawIn(In):
     """The knob that was turned in a recording of steps. `scale`: what the device writes at its ends, where that is no dB."""
 
-    device: ItemId
-    control: ItemId
-    scale: tuple[Mark, Mark] | None = None
+    device: NamedId
+    control: NamedId
+    scale: tuple[KnobMark, KnobMark] | None = None
 
     model_config = ConfigDict(
         extra="forbid",
@@ -77,7 +76,7 @@ class LawIn(In):
 class MeterIn(In):
     """What a meter showed for each tone or step of a recording, null where nobody looked."""
 
-    track: ItemId
+    track: NamedId
     shown_dbfs: Annotated[list[Dbfs | None], Field(min_length=1, max_length=MOST_LAW_POINTS)]
 
     model_config = ConfigDict(

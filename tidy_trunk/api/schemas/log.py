@@ -8,7 +8,7 @@ from pydantic import AfterValidator, ConfigDict, Field
 from tidy_trunk.api.schemas.jobs import In, Who
 from tidy_trunk.api.schemas.moments import Moment
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.log import LONGEST_SLATE, LONGEST_TEXT, Act, LogEntry, Status
+from tidy_trunk.core.log import LONGEST_SLATE, LONGEST_TEXT, Act, LogEntry, TakeStatus
 
 
 def _plain(text: str) -> str:
@@ -17,10 +17,10 @@ def _plain(text: str) -> str:
     return text.strip()
 
 
-Text = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_plain)]
-Short = Annotated[str, Field(max_length=120), AfterValidator(_plain)]
-Slate = Annotated[str, Field(max_length=LONGEST_SLATE), AfterValidator(_plain)]
-Label = Annotated[str, Field(max_length=11, pattern=r"^(\d{2}:\d{2}:\d{2}[:;]\d{2})?$")]
+LogText = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_plain)]
+ShortText = Annotated[str, Field(max_length=120), AfterValidator(_plain)]
+SlateText = Annotated[str, Field(max_length=LONGEST_SLATE), AfterValidator(_plain)]
+TimecodeLabel = Annotated[str, Field(max_length=11, pattern=r"^(\d{2}:\d{2}:\d{2}[:;]\d{2})?$")]
 
 
 TakeId = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9-]*$")]
@@ -39,15 +39,15 @@ class LogEntryIn(In):
     act: Act
     who: Who = ""
     take: TakeId = ""
-    slate: Slate = ""
+    slate: SlateText = ""
     number: Annotated[int, Field(ge=0, le=9999)] = 0
-    status: Status = Status.OPEN
-    text: Text = ""
-    track: Short = ""
-    kind: Short = ""
-    device: Short = ""
+    status: TakeStatus = TakeStatus.OPEN
+    text: LogText = ""
+    track: ShortText = ""
+    kind: ShortText = ""
+    device: ShortText = ""
     left: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
-    timecode: Label = ""
+    timecode: TimecodeLabel = ""
     ends: Moment | None = None
     level_dbfs: Annotated[float, Field(ge=-100, le=0, allow_inf_nan=False)] = 0.0
 
@@ -62,8 +62,8 @@ class PhotoIn(In):
     id: UUID
     made: Moment
     take: TakeId = ""
-    device: Short = ""
-    text: Text = ""
+    device: ShortText = ""
+    text: LogText = ""
     who: Who = ""
 
     def to_core(self) -> LogEntry:

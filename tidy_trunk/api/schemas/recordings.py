@@ -1,7 +1,7 @@
 """Recordings and what was found in them."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Any
 from uuid import UUID
 
 from pydantic import Field
@@ -69,6 +69,3 @@ class RecordingOut(Out):
             created=record.created,
             result=result,
         )
-
-
-Dbfs = Annotated[float, Field(allow_inf_nan=False, ge=-120, le=24)]

@@ -12,7 +12,7 @@ from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.sync.layout import Clip, FileTimeline, Guess, Layout
 from tidy_trunk.sync.methods import Method
 
-Seconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
+OffsetSeconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
 
 
 class MoveIn(In):
@@ -37,8 +37,8 @@ class PlaceIn(MoveIn):
     """A moment of a recorder file that is the same as one of a camera file, in seconds, or as one of its pictures from 0."""
 
     reference: UUID
-    reference_s: Annotated[Seconds, Field(examples=[12.25])]
-    other_s: Annotated[Seconds | None, Field(examples=[3.04])] = None
+    reference_s: Annotated[OffsetSeconds, Field(examples=[12.25])]
+    other_s: Annotated[OffsetSeconds | None, Field(examples=[3.04])] = None
     frame: Annotated[float | None, Field(allow_inf_nan=False, ge=0, le=10**7)] = None
 
 

@@ -19,15 +19,15 @@ def _plain(text: str) -> str:
     return text.strip()
 
 
-Short = Annotated[str, Field(max_length=120), AfterValidator(_plain)]
-Line = Annotated[str, Field(min_length=1, max_length=1000), AfterValidator(_plain)]
-Figure = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
+ShortLine = Annotated[str, Field(max_length=120), AfterValidator(_plain)]
+TypedLine = Annotated[str, Field(min_length=1, max_length=1000), AfterValidator(_plain)]
+PieceFigure = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
 
 
 class TrunkLineIn(In):
     """What lies in the trunk, as a line: `6 XLR 5 m, 2 XLR 10 m, blue case`."""
 
-    line: Line
+    line: TypedLine
 
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"line": "6 XLR 5 m, 2 XLR 10 m, blue case"}]}
@@ -56,14 +56,14 @@ class PieceChangeIn(In):
     """What is said of a piece; what is null stays."""
 
     label: Annotated[str, Field(min_length=1, max_length=80), AfterValidator(_plain)] | None = None
-    number: Short | None = None
-    case: Short | None = None
+    number: ShortLine | None = None
+    case: ShortLine | None = None
     tested: Annotated[str, Field(max_length=10)] | None = None
-    fault: Short | None = None
+    fault: ShortLine | None = None
     count: Annotated[int, Field(ge=1, le=MOST_OF_A_KIND)] | None = None
     length_m: Annotated[float, Field(ge=0, le=LONGEST_LEAD_M, allow_inf_nan=False)] | None = None
-    wh: Figure | None = None
-    weight_kg: Figure | None = None
+    wh: PieceFigure | None = None
+    weight_kg: PieceFigure | None = None
 
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"number": "X12", "tested": "2026-11-28"}]}

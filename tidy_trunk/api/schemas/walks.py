@@ -9,14 +9,14 @@ from pydantic import ConfigDict, Field
 from tidy_trunk.api.schemas.jobs import In, Who
 from tidy_trunk.api.schemas.moments import Moment
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.store import Mark, MarkRecord, WalkRecord
+from tidy_trunk.store import MarkRecord, WalkMark, WalkRecord
 
 
 class MarkIn(In):
     """What was seen of an item; `made`: when, which may be long before it is sent."""
 
     item: Annotated[str, Field(min_length=1, max_length=200)]
-    mark: Mark
+    mark: WalkMark
     who: Who = ""
     made: Moment
 
@@ -42,7 +42,7 @@ class WalkItemOut(Out):
     id: str
     text: str
     why: str
-    mark: Mark
+    mark: WalkMark
     who: str
     made: datetime | None
 
@@ -76,7 +76,7 @@ class WalkOut(Out):
                     id=item["id"],
                     text=item["text"],
                     why=item["why"],
-                    mark=found.mark if found else Mark.OPEN,
+                    mark=found.mark if found else WalkMark.OPEN,
                     who=found.who if found else "",
                     made=found.made if found else None,
                 )
@@ -86,8 +86,8 @@ class WalkOut(Out):
             id=record.id,
             revision=record.revision,
             created=record.created,
-            good=told.count(Mark.GOOD),
-            faults=told.count(Mark.FAULT),
+            good=told.count(WalkMark.GOOD),
+            faults=told.count(WalkMark.FAULT),
             count=len(record.items),
             groups=[WalkGroupOut(label=label, items=items) for label, items in groups.items()],
         )

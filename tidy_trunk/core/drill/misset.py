@@ -16,6 +16,7 @@ from tidy_trunk.core.gear.catalogue import (
     Control,
     ControlKind,
     Power,
+    Setting,
     channel_refs,
     controls_of,
 )
@@ -26,8 +27,6 @@ MOVED_DB: Final = 20.0
 
 OFF_FREQUENCY_MHZ: Final = 0.4
 """ASSUMED_ by how much a receiver is off: a step or two of the list of a group. [PRACTICE]"""
-
-Setting = str | float | bool
 
 _SWITCHED: Final = (
     (".auto.", "automatic", True),

@@ -1,7 +1,7 @@
 """The log of the day: entries that only add up, and what they say of takes."""
 
 from tidy_trunk.core.log.corrected import CorrectedFile, FileFix, corrected_files, file_fix
-from tidy_trunk.core.log.entries import LONGEST_TEXT, MOST_ENTRIES, MOST_PHOTOS, NOTES, Act, LogEntry, Status
+from tidy_trunk.core.log.entries import LONGEST_TEXT, MOST_ENTRIES, MOST_PHOTOS, NOTES, Act, LogEntry, TakeStatus
 from tidy_trunk.core.log.file_sound import tracks_by_channel
 from tidy_trunk.core.log.files import (
     LOST,
@@ -74,9 +74,9 @@ __all__ = [
     "Slate",
     "StandInDevice",
     "StandInTake",
-    "Status",
     "Take",
     "TakeNote",
+    "TakeStatus",
     "common_s",
     "corrected_files",
     "file_fix",

@@ -38,7 +38,7 @@ class Act(StrEnum):
     PHOTO = "photo"
 
 
-class Status(StrEnum):
+class TakeStatus(StrEnum):
     """What a take is good for. Source: [PRACTICE]"""
 
     OPEN = "open"  # nobody has said yet
@@ -70,7 +70,7 @@ class LogEntry:
     take: str = ""
     slate: str = ""
     number: int = 0
-    status: Status = Status.OPEN
+    status: TakeStatus = TakeStatus.OPEN
     text: str = ""
     track: str = ""
     kind: str = ""

@@ -8,7 +8,7 @@ from enum import StrEnum
 from itertools import pairwise
 from typing import Final
 
-from tidy_trunk.core.log.entries import NOTES, Act, LogEntry, Status
+from tidy_trunk.core.log.entries import NOTES, Act, LogEntry, TakeStatus
 from tidy_trunk.core.log.slates import next_slate
 from tidy_trunk.core.plan import Slating
 
@@ -49,7 +49,7 @@ class Take:
     number: int
     begins: datetime
     ends: datetime | None = None
-    status: Status = Status.OPEN
+    status: TakeStatus = TakeStatus.OPEN
     text: str = ""
     timecode: str = ""
     end_timecode: str = ""
@@ -285,7 +285,7 @@ def next_takes(log: Log, slating: Slating, first: str) -> tuple[Slate, Slate]:
 
     A false start has had its number; a take that was struck has not. Wild tracks and room tone do not count.
     """
-    shot = [take for take in log.counted if take.status not in (Status.WILD, Status.ROOM_TONE)]
+    shot = [take for take in log.counted if take.status not in (TakeStatus.WILD, TakeStatus.ROOM_TONE)]
     if not shot:
         return Slate(first, 1), Slate(next_slate(first, slating), 1)
     slate = shot[-1].slate

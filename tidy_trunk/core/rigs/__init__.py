@@ -13,7 +13,7 @@ from tidy_trunk.core.rigs.brief import (
 )
 from tidy_trunk.core.rigs.build import Approach
 from tidy_trunk.core.rigs.choose import ENOUGH_HEADROOM_DB, MOST_RIGS, SAME_DB, Rig, Rigs, Wish, find_rigs, first_rig
-from tidy_trunk.core.rigs.figures import USUAL_CABLE_COST, RigFigures, Sync
+from tidy_trunk.core.rigs.figures import USUAL_CABLE_COST, RigFigures, SyncMethod
 from tidy_trunk.core.rigs.reading import LONGEST, Reading, read_brief
 from tidy_trunk.core.rigs.two_things import JoinedThings, TwoThings, WantedConnection, join_two
 
@@ -38,7 +38,7 @@ __all__ = [
     "RigFigures",
     "Rigs",
     "Subject",
-    "Sync",
+    "SyncMethod",
     "TwoThings",
     "WantedConnection",
     "Wish",

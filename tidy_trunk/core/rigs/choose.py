@@ -12,7 +12,7 @@ from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import Brief, Delivery
 from tidy_trunk.core.rigs.build import TIMECODE_BOX, Approach, Builder, Built
-from tidy_trunk.core.rigs.figures import RigFigures, Sync, figures
+from tidy_trunk.core.rigs.figures import RigFigures, SyncMethod, figures
 from tidy_trunk.core.rigs.owned import NOTHING_LIES
 
 MOST_RIGS: Final = 4
@@ -153,9 +153,9 @@ def _to_mind(found: RigFigures) -> int:
 def _meets(wish: Wish, found: RigFigures, fewest: int) -> bool:
     return {
         Wish.TWICE: found.copies > 1,
-        Wish.NO_SYNC: found.sync is Sync.NONE or (found.copies > 1 and found.sync is Sync.SOUND),
-        Wish.LABELS: found.sync in (Sync.TIMECODE, Sync.NONE),
-        Wish.TIMECODE: found.sync is Sync.TIMECODE,
+        Wish.NO_SYNC: found.sync is SyncMethod.NONE or (found.copies > 1 and found.sync is SyncMethod.SOUND),
+        Wish.LABELS: found.sync in (SyncMethod.TIMECODE, SyncMethod.NONE),
+        Wish.TIMECODE: found.sync is SyncMethod.TIMECODE,
         Wish.IN_CAMERA: found.is_in_camera,
         Wish.APART: not found.left_out and found.apart >= 1 and not (found.mixed and not found.apart),
         Wish.FEW: _to_mind(found) == fewest,
@@ -182,7 +182,7 @@ def _marks(found: RigFigures) -> Iterator[float]:
     yield len(found.left_out)
     yield -found.copies
     yield len(found.shared) if found.copies > 1 else 0
-    yield list(Sync).index(found.sync)
+    yield list(SyncMethod).index(found.sync)
     yield len(found.unheard)
     yield round(-min(found.under_room_db, AUDIBLE_DB) / SAME_DB)
     yield round(-min(found.headroom_db, ENOUGH_HEADROOM_DB) / SAME_DB)

@@ -20,7 +20,7 @@ USUAL_CABLE_COST: Final = 1
 """ASSUMED_ cost class of a cable: the cheapest."""
 
 
-class Sync(StrEnum):
+class SyncMethod(StrEnum):
     """What joins picture and sound afterwards, the least work first."""
 
     NONE = "none"  # the sound is in the camera, and there is one camera
@@ -31,10 +31,10 @@ class Sync(StrEnum):
 
 
 SYNC_OF: Final = {
-    Meets.TIMECODE: Sync.TIMECODE,
-    Meets.SOUND: Sync.SOUND,
-    Meets.OWN_MICROPHONE: Sync.CAMERA_MICROPHONE,
-    Meets.CLAP: Sync.CLAP,
+    Meets.TIMECODE: SyncMethod.TIMECODE,
+    Meets.SOUND: SyncMethod.SOUND,
+    Meets.OWN_MICROPHONE: SyncMethod.CAMERA_MICROPHONE,
+    Meets.CLAP: SyncMethod.CLAP,
 }
 """By what a camera and a recorder meet. [HANDBOOK] §8"""
 
@@ -62,7 +62,7 @@ class RigFigures:
     left_out: tuple[str, ...]
     copies: int
     shared: tuple[str, ...]
-    sync: Sync
+    sync: SyncMethod
     heard: tuple[str, ...]
     unheard: tuple[str, ...]
     under_room_db: float
@@ -141,17 +141,17 @@ def _copies(report: Report, tracks: list[TrackLevel]) -> tuple[int, tuple[str, .
     return int(fewest) if math.isfinite(fewest) else 0, tuple(kept)
 
 
-def _sync(report: Report, recording: tuple[str, ...]) -> Sync:
+def _sync(report: Report, recording: tuple[str, ...]) -> SyncMethod:
     """What the worst pair of a camera and whatever holds the sound meets by."""
     index = report.index
     if _is_programme(index, recording):
-        return Sync.NONE  # what leaves the switcher is together
+        return SyncMethod.NONE  # what leaves the switcher is together
     cameras = [unit.device.id for unit in index.units() if unit.device_class.kind is Kind.CAMERA]
     found = [SYNC_OF[pair.by[0]] for pair in pairs(report, timecode_devices(report))]
     if not found and any(name not in recording for name in cameras):
-        found = [Sync.CAMERA_MICROPHONE]
-    order = list(Sync)
-    return max(found, key=order.index, default=Sync.NONE)
+        found = [SyncMethod.CAMERA_MICROPHONE]
+    order = list(SyncMethod)
+    return max(found, key=order.index, default=SyncMethod.NONE)
 
 
 def _is_in_camera(index: PlanIndex) -> bool:

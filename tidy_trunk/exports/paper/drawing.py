@@ -21,14 +21,14 @@ MM_PER_PT: Final = 25.4 / 72
 """A point of type. [PRACTICE]"""
 
 Anchor = Literal["start", "middle", "end"]
-Point = tuple[float, float]
+PaperPoint = tuple[float, float]
 
 FACES: Final = {False: "AtkinsonHyperlegibleNext-Regular.ttf", True: "AtkinsonHyperlegibleNext-Bold.ttf"}
 
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    points: tuple[Point, ...]
+    points: tuple[PaperPoint, ...]
     width_mm: float = 0.3
     dashed: bool = False
 
@@ -280,7 +280,7 @@ __all__ = [
     "Drawing",
     "Item",
     "Line",
-    "Point",
+    "PaperPoint",
     "Words",
     "fitting",
     "laid_into",

@@ -72,14 +72,14 @@ class FindingPlace:
         return self.index.plan.sources[source_id].label
 
 
-Sayer = Callable[..., Said]
+FindingSayer = Callable[..., Said]
 """Says a finding at its place; its keyword arguments are the facts that the rule gives. [PRACTICE] of software"""
 
-SAYERS: Final[dict[str, Sayer]] = {}
+SAYERS: Final[dict[str, FindingSayer]] = {}
 """By rule, what says its findings. [PRACTICE] of software"""
 
 
-def says(function: Sayer) -> Sayer:
+def says(function: FindingSayer) -> FindingSayer:
     """Register what says the findings of a rule, under the rule's name with underscores."""
     SAYERS[function.__name__.replace("_", "-")] = function
     return function

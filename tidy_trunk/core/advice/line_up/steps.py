@@ -209,9 +209,7 @@ def _in_order(report: Report, stage: Stage, *, too_hot: bool) -> Iterator[tuple[
     follows a sender without an output level, are set to the tone themselves. [PRACTICE]
     """
     knobs = knobs_of(report, stage)
-    own = next(
-        (knob for knob in reversed(knobs) if knob.device == stage.device and knob.kind is StageKind.INPUT), None
-    )
+    own = next((knob for knob in reversed(knobs) if knob.device == stage.device and knob.kind is StageKind.INPUT), None)
     sent = next((knob for knob in reversed(knobs) if knob.kind is StageKind.OUTPUT), None)
     low_db = own.span.above_lowest_db(1) if own is not None else 0.0
     takes_line = _entry_signal(report, stage) is not Signal.MIC

@@ -55,10 +55,10 @@ __all__ = [
     "check_finite",
     "check_kind",
     "dbfs_of_powers",
-    "speech_levels",
     "holds_timecode",
     "line_up_tone",
     "meanings",
     "measure",
     "measure_steps",
+    "speech_levels",
 ]

@@ -55,11 +55,11 @@ OVERVIEW_POINTS: Final = 1_000
 HUM_IS_TONE_DB: Final = -40.0
 """ASSUMED_ how clean a tone at a mains frequency must be to be one that somebody sent: hum has harmonics."""
 
-Read = Callable[[int, int], NDArray[np.float32]]
+ReadChannels = Callable[[int, int], NDArray[np.float32]]
 """From first sample and count to samples of all channels, shape (channels, count), full scale 1.0. [AES17]"""
 
 
-def measure(metered: Metered, read: Read) -> Measurement:
+def measure(metered: Metered, read: ReadChannels) -> Measurement:
     """All there is to know, from the first look and a second one at a few places.
 
     `read` gives any stretch of the recording again; it is asked for a few seconds of each channel, one stretch at a time.
@@ -76,7 +76,7 @@ def measure(metered: Metered, read: Read) -> Measurement:
     )
 
 
-def _pair(metered: Metered, index: int, starts: Sequence[int], size: int, read: Read) -> PairMeasure:
+def _pair(metered: Metered, index: int, starts: Sequence[int], size: int, read: ReadChannels) -> PairMeasure:
     first, second = metered.pairs[index]
     if not (metered.power(first) and metered.power(second)):
         return measure_pair(metered, index, [])
@@ -84,7 +84,7 @@ def _pair(metered: Metered, index: int, starts: Sequence[int], size: int, read: 
     return measure_pair(metered, index, [(stretch[first], stretch[second]) for stretch in stretches])
 
 
-def holds_timecode(metered: Metered, channel: int, read: Read) -> bool:
+def holds_timecode(metered: Metered, channel: int, read: ReadChannels) -> bool:
     """Whether the loudest second of a channel is linear timecode. `channel`: from 0; `read`: as for `measure`."""
     start = _loudest(metered, channel)
     size = min(round(LOUDEST_S * metered.rate_hz), metered.sample_count)
@@ -113,7 +113,7 @@ class _SteadyTone:
 class _Channel:
     """One channel on its second look."""
 
-    def __init__(self, metered: Metered, index: int, read: Read) -> None:
+    def __init__(self, metered: Metered, index: int, read: ReadChannels) -> None:
         self._metered = metered
         self._index = index
         self._read = read

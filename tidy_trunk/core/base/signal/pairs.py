@@ -6,10 +6,10 @@ from typing import Final, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.signal.decibels import db_of_ratios
 from tidy_trunk.core.base.signal.measurement import PairMeasure, Polarity
 from tidy_trunk.core.base.signal.meter import Metered
-from tidy_trunk.core.base.signal.spectrum import Samples
 
 RELATED: Final = 0.25
 """ASSUMED_ correlation from which two channels hold the same sound as they are."""

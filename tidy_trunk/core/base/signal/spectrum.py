@@ -6,6 +6,7 @@ from typing import Final, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.units import a_weighting_db
 
 LOWEST_HZ: Final = 20.0
@@ -16,9 +17,6 @@ HIGHEST_HZ: Final = 20_000.0
 
 TINY: Final = 1e-30
 """ASSUMED_ power that is none: 300 dB below full scale."""
-
-Samples = NDArray[np.float32] | NDArray[np.float64]
-"""One channel, shape (sample_count,), full scale 1.0. [AES17]"""
 
 
 class Spectrum(NamedTuple):

@@ -6,6 +6,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.signal.clipping import is_cut_off
 from tidy_trunk.core.base.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers
 from tidy_trunk.core.base.signal.meter import BLOCK_S, LOWEST_RATE_HZ
@@ -26,8 +27,6 @@ MOST_FRAMES: Final = 48
 """ASSUMED_ stretches of pause that are looked at."""
 
 _MOST_ROUNDS = 20
-
-Samples = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -83,12 +82,12 @@ def speech_levels(samples: Samples, rate_hz: int) -> SpeechLevels:
     )
 
 
-def active_level_dbfs(powers: Samples) -> float | None:
+def active_level_dbfs(powers: NDArray[np.float64]) -> float | None:
     """Level of what is spoken; None where there is nothing. `powers`: mean square of each block. Source: [P56], simplified"""
     return dbfs_of_power(float(powers[_active(powers)].mean())) if len(powers) and powers.max() else None
 
 
-def _active(powers: Samples) -> NDArray[np.bool_]:
+def _active(powers: NDArray[np.float64]) -> NDArray[np.bool_]:
     """Which blocks are speech: those above the margin below the mean of themselves, found from the loudest one down."""
     active: NDArray[np.bool_] = powers == powers.max()
     for _ in range(_MOST_ROUNDS):

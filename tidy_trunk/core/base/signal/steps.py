@@ -9,9 +9,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.signal.clipping import is_cut_off
 from tidy_trunk.core.base.signal.decibels import dbfs_of_power, dbfs_of_powers, powers_of_dbfs
-from tidy_trunk.core.base.signal.spectrum import Samples, smooth_size
+from tidy_trunk.core.base.signal.spectrum import smooth_size
 from tidy_trunk.core.base.signal.stretches import runs
 from tidy_trunk.core.base.signal.tone import LONGEST_LOOK_S, tone_inside
 from tidy_trunk.core.base.units import SILENCE_DB

@@ -6,8 +6,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.signal.decibels import db_of_ratios, dbfs_of_powers
-from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, LOWEST_HZ, Samples, Spectrum, tone_spectrum
+from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, LOWEST_HZ, Spectrum, tone_spectrum
 
 STEADY_DB: Final = 0.5
 """ASSUMED_ how far two blocks of a steady tone may differ: one of 50 Hz and more does by less, 20 dB above its noise."""

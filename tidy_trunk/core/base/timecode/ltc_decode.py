@@ -7,8 +7,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.timecode.ltc_bits import DIGITS, FRAME_BITS, SYNC_WORD
-from tidy_trunk.core.base.timecode.ltc_edges import BROKEN, FASTEST_BITS_PER_S, Bits, Samples, bits_of, find_edges
+from tidy_trunk.core.base.timecode.ltc_edges import BROKEN, FASTEST_BITS_PER_S, Bits, bits_of, find_edges
 
 PIECE_S: Final = 8.0
 """ASSUMED_ stretch of sound that is looked at at once."""

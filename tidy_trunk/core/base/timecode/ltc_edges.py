@@ -6,8 +6,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-Samples = NDArray[np.float32] | NDArray[np.float64]
-"""One channel, shape (sample_count,), full scale 1.0. [AES17]"""
+from tidy_trunk.core.base.samples import Samples
 
 SLOWEST_BITS_PER_S, FASTEST_BITS_PER_S = 1_700.0, 2_700.0
 """Bits a second of 24 frames, 10 % slow, and of 30, 10 % fast, and a little more. [ST12-1]"""

@@ -1,6 +1,6 @@
 """Sounds that are laid over each other: by what both hear."""
 
-from tidy_trunk.core.time.sync.align import Alignment, Read, Sound, best_of
+from tidy_trunk.core.time.sync.align import Alignment, ReadChannel, Sound, best_of
 from tidy_trunk.core.time.sync.claps import claps_by_chance, common_lag
 from tidy_trunk.core.time.sync.coarse import LagCandidate, Spectra, places, size_for
 from tidy_trunk.core.time.sync.features import HOP_S, Profile, profile_of
@@ -13,7 +13,7 @@ __all__ = [
     "PairAlignment",
     "PairOffset",
     "Profile",
-    "Read",
+    "ReadChannel",
     "Sound",
     "Spectra",
     "align",

@@ -37,7 +37,7 @@ FEWEST_FOR_DRIFT: Final = 4
 SURE: Final = 0.98
 """ASSUMED_ confidence from which no other place is looked at."""
 
-Read = Callable[[int, int], NDArray[np.float32]]
+ReadChannel = Callable[[int, int], NDArray[np.float32]]
 """One channel of a sound: samples from the first one on, so many."""
 
 
@@ -46,7 +46,7 @@ class Sound:
     """A sound to be aligned: its profile, its samples, their rate and number."""
 
     profile: Profile
-    read: Read
+    read: ReadChannel
     rate_hz: int
     sample_count: int
 
